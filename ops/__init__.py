@@ -1,0 +1,1 @@
+"""Sets up, starts and checks the project on a plain Debian machine."""

@@ -1,0 +1,117 @@
+"""What a machine must have, with one clear line for whatever is missing."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import shutil
+import socket
+import subprocess
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import NoReturn
+
+ROOT = Path(__file__).resolve().parent.parent
+VAR = ROOT / "var"
+VENV = ROOT / ".venv"
+FRONTEND = ROOT / "frontend"
+LOGS = VAR / "log"
+LEAST_FREE_MB = 1500
+
+
+class Stop(SystemExit):
+    """Ends the program with one line."""
+
+
+def stop(line: str) -> NoReturn:
+    print(f"heathrise: {line}", file=sys.stderr, flush=True)
+    raise Stop(1)
+
+
+def say(line: str) -> None:
+    print(line, flush=True)
+
+
+def check_basics() -> None:
+    """Check interpreter, Node and disk before anything is begun."""
+    if sys.version_info < (3, 11):  # noqa: UP036 - this is the check itself
+        stop("Python 3.11 or newer is needed.")
+    for tool, wanted in (("node", "Node 20 or newer"), ("npm", "npm")):
+        if shutil.which(tool) is None:
+            stop(f"{wanted} is needed and was not found on the path.")
+    VAR.mkdir(exist_ok=True)
+    LOGS.mkdir(exist_ok=True)
+    free = shutil.disk_usage(ROOT).free // 1_000_000
+    if free < LEAST_FREE_MB:
+        stop(f"only {free} MB are free on the disk of {ROOT}; {LEAST_FREE_MB} MB are needed.")
+
+
+def run(command: Sequence[str], what: str, log: str, cwd: Path = ROOT) -> None:
+    """Run a command with its output in a log; on failure say what failed and where to read."""
+    path = LOGS / f"{log}.log"
+    try:
+        with path.open("wb") as out:
+            code = subprocess.run(
+                command, cwd=cwd, stdout=out, stderr=subprocess.STDOUT, check=False
+            ).returncode
+    except OSError as error:
+        stop(f"{what} could not be started: {error.strerror}.")
+    if code != 0:
+        lines = path.read_text("utf-8", "replace").strip().splitlines()
+        last = lines[-1][:160] if lines else "no output"
+        stop(f"{what} failed ({last}). All of its output: {path.relative_to(ROOT)}")
+
+
+def need_debian(program: str, package: str) -> None:
+    """Install a Debian package unless its program is there."""
+    if shutil.which(program) or Path("/usr/sbin", program).exists():
+        return
+    if shutil.which("apt-get") is None:
+        stop(f"{program} is missing and there is no apt-get; install {package} by hand.")
+    sudo: list[str] = []
+    if os.geteuid() != 0:
+        if shutil.which("sudo") is None:
+            stop(f"{program} is missing; run 'apt-get install {package}' as root, then try again.")
+        sudo = ["sudo"]
+    say(f"Installing {package} ...")
+    install = [*sudo, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get"]
+    run([*install, "update"], "apt-get update", "apt-update")
+    run([*install, "install", "-y", "--no-install-recommends", package], package, f"apt-{package}")
+
+
+def stamp_of(*files: Path) -> str:
+    """Return a digest of the files' contents."""
+    digest = hashlib.sha256()
+    for file in sorted(files):
+        digest.update(str(file.relative_to(ROOT)).encode())
+        digest.update(file.read_bytes())
+    return digest.hexdigest()
+
+
+def is_fresh(name: str, stamp: str) -> bool:
+    path = VAR / "stamp" / name
+    return path.exists() and path.read_text() == stamp
+
+
+def set_stamp(name: str, stamp: str) -> None:
+    path = VAR / "stamp" / name
+    path.parent.mkdir(parents=True, exist_ok=True)
+    path.write_text(stamp)
+
+
+def free_port() -> int:
+    """Return a port that is free on loopback now."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def port_is_free(port: int) -> bool:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            return False
+    return True

@@ -1,0 +1,103 @@
+"""The command line: evaluate, import and export without a browser or a database."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import NoReturn
+
+import click
+
+from .core.catalogue import load_catalogue
+from .core.design import DesignError
+from .core.evaluate import evaluate
+from .formats.dxf import Choice, import_dxf, inspect_dxf
+from .formats.project_file import Project, dump_project, load_project, project_schema
+from .formats.settings_export import settings_json, settings_yaml
+from .formats.tables_csv import cable_schedule, port_map
+
+
+@click.group()
+def main() -> None:
+    """Plan, check and export a multi-access-point installation."""
+
+
+def _fail(error: DesignError | OSError, path: Path) -> NoReturn:
+    problems = error.problems if isinstance(error, DesignError) else (error.strerror or error,)
+    for problem in problems:
+        click.echo(f"{path}: {problem}", err=True)
+    sys.exit(1)
+
+
+def _open(path: Path) -> Project:
+    try:
+        return load_project(path.read_bytes(), load_catalogue())
+    except (DesignError, OSError) as error:
+        _fail(error, path)
+
+
+@main.command("evaluate")
+@click.argument("project", type=click.Path(path_type=Path))
+def evaluate_command(project: Path) -> None:
+    """Print the whole evaluation of PROJECT as JSON."""
+    opened = _open(project)
+    result = evaluate(opened.design, load_catalogue())
+    click.echo(result.model_dump_json(indent=1))
+
+
+@main.command("import-dxf")
+@click.argument("drawing", type=click.Path(path_type=Path))
+@click.option("--layer", "layers", multiple=True, help="LAYER=CONSTRUCTION, as often as needed")
+@click.option("--units", help="mm, cm, m, in or ft, where the drawing does not say")
+@click.option("--name", help="name of the project; the drawing's name without one")
+@click.option("--out", type=click.Path(path_type=Path), help="project file to write")
+def import_command(
+    drawing: Path, layers: tuple[str, ...], units: str | None, name: str | None, out: Path | None
+) -> None:
+    """Make a project from DRAWING. Without --layer, list its layers."""
+    try:
+        data = drawing.read_bytes()
+        if not layers:
+            click.echo(inspect_dxf(data).model_dump_json(indent=1))
+            return
+        chosen = dict(pair.rsplit("=", 1) for pair in layers if "=" in pair)
+        if len(chosen) != len(layers):
+            raise click.UsageError("--layer takes LAYER=CONSTRUCTION, such as WALLS=brick-single")
+        choice = Choice(name=name or drawing.stem, units=units, layers=chosen)
+        design = import_dxf(data, choice, load_catalogue())
+        text = dump_project(Project(choice.name, design))
+        if out is None:
+            click.echo(text, nl=False)
+        else:
+            out.write_text(text, "utf-8")
+    except (DesignError, OSError) as error:
+        _fail(error, drawing)
+
+
+@main.command("export")
+@click.argument("project", type=click.Path(path_type=Path))
+@click.argument(
+    "what", type=click.Choice(["cables.csv", "ports.csv", "settings.json", "settings.yaml"])
+)
+def export_command(project: Path, what: str) -> None:
+    """Print one of the exports of PROJECT."""
+    opened = _open(project)
+    result = evaluate(opened.design, load_catalogue())
+    texts = {
+        "cables.csv": lambda: cable_schedule(opened.design, result),
+        "ports.csv": lambda: port_map(opened.design, result),
+        "settings.json": lambda: settings_json(opened.name, result),
+        "settings.yaml": lambda: settings_yaml(opened.name, result),
+    }
+    click.echo(texts[what](), nl=False)
+
+
+@main.command("schema")
+def schema_command() -> None:
+    """Print the JSON Schema of the project file."""
+    click.echo(json.dumps(project_schema(), indent=1))
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,1 @@
+"""The trade's rules and computation: no web, no database, no interface."""

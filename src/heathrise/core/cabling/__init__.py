@@ -1,0 +1,1 @@
+"""Cable: what each category carries, ways through the building, lengths and boxes."""

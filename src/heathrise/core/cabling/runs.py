@@ -1,0 +1,133 @@
+"""Every run of the design: its route, its length, its category and whether that will do."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ..catalogue import AccessPointModel, Catalogue, OutletModel
+from ..design import Category, Design, Device, Run, Site
+from .boxes import WASTE
+from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
+from .routes import Leg, route_to
+from .ways import Ways, ways_of
+
+_RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2}
+
+
+class RunVerdict(BaseModel):
+    """One device's cable or cables. Lengths in m, of one cable; temperature in C."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    device: str
+    name: str
+    floor: str
+    kind: str
+    category: Category
+    chosen_by: Literal["plan", "person"]
+    cables: int
+    speed_mbps: int
+    verdict: Literal["met", "near", "test_first", "not_met", "no_way"]
+    reason: str
+    limit_m: float = 0.0
+    fixed_m: float = 0.0
+    horizontal_m: float = 0.0
+    rise_m: float = 0.0
+    drop_m: float = 0.0
+    duct_m: float = 0.0
+    outdoor_m: float = 0.0
+    slack_m: float = 0.0
+    bought_m: float = 0.0
+    cords_m: float = 0.0
+    hottest_space: str = "room"
+    hottest_c: float = 22.0
+    between_buildings: bool = False
+    legs: tuple[Leg, ...] = ()
+
+    @property
+    def total_m(self) -> float:
+        """Length of all its cables together, as installed."""
+        return self.fixed_m * self.cables
+
+
+def judge_runs(design: Design, catalogue: Catalogue) -> list[RunVerdict]:
+    """Return a verdict for the run of every wired device, in order of placing."""
+    ways = ways_of(design, catalogue)
+    said = {run.device: run for run in design.of(Run).values()}
+    return [
+        _judge(design.site, catalogue, ways, device, said.get(device.id))
+        for device in design.of(Device).values()
+    ]
+
+
+def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:
+    """Return how many cables go to a device: as said, else by the policy for its kind."""
+    if said is not None and said.cables is not None:
+        return said.cables
+    model = catalogue.devices_of(device.kind)[device.model]
+    if isinstance(model, AccessPointModel):
+        return site.cables_per_access_point
+    return model.sockets if isinstance(model, OutletModel) else 1
+
+
+def _judge(
+    site: Site, catalogue: Catalogue, ways: Ways, device: Device, said: Run | None
+) -> RunVerdict:
+    model = catalogue.devices_of(device.kind)[device.model]
+    route = route_to(ways, device)
+    pinned = said.category if said is not None else None
+    common = {
+        "id": f"run-{device.id}",
+        "device": device.id,
+        "name": device.name,
+        "floor": device.floor,
+        "kind": device.kind,
+        "cables": cables_to(site, catalogue, device, said),
+        "speed_mbps": model.speed_mbps,
+        "chosen_by": "person" if pinned else "plan",
+        "cords_m": site.cords_m,
+    }
+    if route is None:
+        category = pinned or site.minimum_category
+        reason = "no equipment room is placed" if ways.room is None else "no way leads there"
+        return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
+    slack = site.slack_device_m + site.slack_rack_m
+    fixed = round(route.route_m + slack, 1)
+    space, heat = hottest_c(route.lengths_by_space_m())
+    category, verdict = choose_category(site, model.speed_mbps, fixed, heat, pinned)
+    return RunVerdict(
+        category=category,
+        verdict=verdict.verdict,
+        reason=verdict.reason,
+        limit_m=verdict.limit_m,
+        fixed_m=fixed,
+        horizontal_m=round(route.horizontal_m, 1),
+        rise_m=round(route.rise_m, 1),
+        drop_m=round(route.drop_m, 1),
+        duct_m=round(route.duct_m, 1),
+        outdoor_m=round(route.outdoor_m, 1),
+        slack_m=slack,
+        bought_m=round(fixed * WASTE, 1),
+        hottest_space=space,
+        hottest_c=heat,
+        between_buildings=route.between_buildings,
+        legs=route.legs,
+        **common,
+    )
+
+
+def choose_category(
+    site: Site, speed_mbps: int, fixed_m: float, temperature_c: float, pinned: Category | None
+) -> tuple[Category, CableVerdict]:
+    """Return the pinned category, or the least from the site's minimum up that carries the speed.
+
+    Where none does, the one that comes nearest is returned with its verdict.
+    """
+    if pinned is not None:
+        return pinned, check_run(pinned, speed_mbps, fixed_m, site.cords_m, temperature_c)
+    options = CATEGORIES[CATEGORIES.index(site.minimum_category) :]
+    judged = [(c, check_run(c, speed_mbps, fixed_m, site.cords_m, temperature_c)) for c in options]
+    return min(judged, key=lambda row: (_RANK[row[1].verdict], options.index(row[0])))

@@ -1,0 +1,166 @@
+"""Findings about cable: runs too long, in the wrong place, of the wrong category, or missing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from ..catalogue import AccessPointModel, Catalogue
+from ..design import Category, Design, Device, Run, put
+from ..findings import Cure, Finding, Place
+from .limits import CATEGORIES, SOURCE, check_run
+from .runs import RunVerdict
+
+JACKET_CHANGE_M = 15.0
+_RECOMMENDED: dict[str, Category] = {"5": "6A", "6": "6A", "6E": "6A", "7": "6A"}
+
+
+def cable_findings(
+    design: Design, catalogue: Catalogue, runs: list[RunVerdict]
+) -> Iterator[Finding]:
+    """Yield the findings of the cable stage."""
+    if runs and all(r.verdict == "no_way" for r in runs):
+        yield Finding(
+            id="cable-no-room",
+            stage="cable",
+            severity="not_met",
+            text=f"No run can be drawn: {runs[0].reason}. Place it where the runs should begin.",
+            rule="a star from the equipment room",
+            source=SOURCE,
+        )
+        return
+    for run in runs:
+        device = design.of(Device)[run.device]
+        yield from _length(design, run, device)
+        yield from _ground(run, device)
+    yield from _recommended(design, catalogue, runs)
+
+
+def _finding(run: RunVerdict, device: Device, key: str, **fields: Any) -> Finding:
+    place = Place(kind="device", id=device.id, floor=device.floor, at=device.at)
+    common = {"stage": "cable", "places": (place,), "source": SOURCE}
+    return Finding.model_validate({"id": f"cable-{key}-{run.device}", **common, **fields})
+
+
+def _length(design: Design, run: RunVerdict, device: Device) -> Iterator[Finding]:
+    if run.verdict == "no_way":
+        text = f"{run.name}: no run reaches it; {run.reason}. Draw a riser or a duct to its floor."
+        yield _finding(
+            run, device, "way", severity="not_met", text=text, rule="every device has a run"
+        )
+    elif run.verdict in ("not_met", "test_first"):
+        yield _finding(
+            run,
+            device,
+            "length",
+            severity="not_met",
+            text=f"{run.name}: {run.reason}.",
+            figure=run.fixed_m,
+            limit=run.limit_m,
+            unit="m",
+            rule="what each category carries, by speed and length",
+            cures=_other_category(design, run),
+        )
+    elif run.verdict == "near":
+        yield _finding(
+            run,
+            device,
+            "length",
+            severity="near",
+            text=f"{run.name}: {run.reason}. Measure it before it is promised.",
+            figure=run.fixed_m,
+            limit=run.limit_m,
+            unit="m",
+            rule="fixed run within 5 % of its limit",
+        )
+
+
+def _other_category(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
+    """Offer the least category that does carry the speed over this run."""
+    site = design.site
+    for category in CATEGORIES:
+        verdict = check_run(category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c)
+        if verdict.verdict in ("met", "near"):
+            said = {r.device: r for r in design.of(Run).values()}.get(run.device)
+            changed = (said or Run(id=f"r-{run.device}"[:40], device=run.device)).model_copy(
+                update={"category": category}
+            )
+            label = f"Pull category {category}"
+            return (Cure(label=label, effect=verdict.reason, changes=(put(changed),)),)
+    return ()
+
+
+def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
+    if run.between_buildings:
+        yield _finding(
+            run,
+            device,
+            "surge",
+            severity="near",
+            text=(
+                f"{run.name}: copper between two buildings needs surge protection at both ends, "
+                "bonded to each building's earth by a licensed electrician. Fibre needs none."
+            ),
+            figure=run.duct_m,
+            unit="m in the ground",
+            rule="copper that leaves a building is protected at both ends",
+            source="local code; IEC 62305",
+        )
+    outside = run.duct_m + run.outdoor_m
+    if outside > 0:
+        jacket = "direct-burial or gel-filled" if run.duct_m else "outdoor, UV-proof"
+        within = " Indoor cable may enter 15 m of change-over at most." if outside > 2 else ""
+        yield _finding(
+            run,
+            device,
+            "jacket",
+            severity="note",
+            text=f"{run.name}: {outside:.1f} m lie outside; order {jacket} jacket.{within}",
+            figure=round(outside, 1),
+            limit=JACKET_CHANGE_M,
+            unit="m",
+            rule="indoor jacket stays indoors",
+            source="local code",
+        )
+
+
+def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -> Iterator[Finding]:
+    below: list[RunVerdict] = []
+    for run in runs:
+        model = catalogue.devices_of(run.kind)[design.of(Device)[run.device].model]
+        if isinstance(model, AccessPointModel) and run.verdict in ("met", "near"):
+            wanted = _RECOMMENDED.get(model.generation)
+            if wanted and CATEGORIES.index(run.category) < CATEGORIES.index(wanted):
+                below.append(run)
+    if not below:
+        return
+    said = {r.device: r for r in design.of(Run).values()}
+    changes = tuple(
+        put(
+            (said.get(r.device) or Run(id=f"r-{r.device}"[:40], device=r.device)).model_copy(
+                update={"category": "6A"}
+            )
+        )
+        for r in below
+    )
+    metres = sum(r.bought_m * r.cables for r in below)
+    yield Finding(
+        id="cable-recommended",
+        stage="cable",
+        severity="note",
+        text=(
+            f"{len(below)} access points on less than category 6A. It carries them now; "
+            "6A would carry the next generation too, and the labour is most of the cost."
+        ),
+        figure=len(below),
+        unit="runs",
+        rule="6A recommended to access points",
+        source="TIA TSB-162",
+        cures=(
+            Cure(
+                label="Pull category 6A to all of them",
+                effect=f"{metres:.0f} m of 6A instead",
+                changes=changes,
+            ),
+        ),
+    )

@@ -1,0 +1,218 @@
+"""The kinds of element an installer decides on. Everything else is computed from these."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..bands import Band
+from .values import (
+    Category,
+    Degrees,
+    Element,
+    ElementId,
+    Height,
+    Line,
+    ModelId,
+    Name,
+    Outline,
+    Overhead,
+    Point,
+    Purpose,
+    Reference,
+    Security,
+    Span,
+    Use,
+)
+
+BuildingRef = Annotated[ElementId, Reference("building")]
+FloorRef = Annotated[ElementId, Reference("floor")]
+WallRef = Annotated[ElementId, Reference("wall")]
+DeviceRef = Annotated[ElementId, Reference("device")]
+RoomRef = Annotated[ElementId, Reference("equipment_room")]
+NetworkRef = Annotated[ElementId, Reference("network")]
+
+
+class Site(Element):
+    """The job as a whole; a design has exactly one, with the id ``site``."""
+
+    kind: Literal["home", "school", "business"] = "business"
+    domain: Literal["americas", "europe"] = "europe"
+    line_mbps: Annotated[float, Field(gt=0, le=100_000)] = 500.0
+    upstream_subnet: Annotated[str, Field(max_length=18)] = "192.168.1.0/24"
+    client: ModelId = "phone"
+    minimum_category: Category = "6"
+    cables_per_access_point: Annotated[int, Field(ge=1, le=4)] = 2
+    cords_m: Annotated[float, Field(ge=0, le=20)] = 5.0
+    slack_device_m: Annotated[float, Field(ge=0, le=20)] = 3.0
+    slack_rack_m: Annotated[float, Field(ge=0, le=20)] = 3.0
+    power_headroom: Annotated[float, Field(ge=0, le=0.9)] = 0.2
+    width_5ghz_mhz: Literal[20, 40, 80] = 40
+    currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
+
+
+class Building(Element):
+    name: Name
+
+
+class Floor(Element):
+    """A storey. ``elevation_m`` is its finished floor above the site's zero."""
+
+    building: BuildingRef
+    name: Name
+    level: Annotated[int, Field(ge=-9, le=50)]
+    elevation_m: Height = 0.0
+    ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] = 2.7
+    slab: ModelId = "floor-concrete"
+    overhead: Overhead = "ceiling_void"
+
+
+class Wall(Element):
+    floor: FloorRef
+    a: Point
+    b: Point
+    construction: ModelId
+
+    @property
+    def length_m(self) -> float:
+        return math.dist(self.a, self.b)
+
+
+class Opening(Element):
+    """A door, window or gap; it stands ``offset_m`` from the wall's end ``a``."""
+
+    wall: WallRef
+    kind: Literal["door", "window", "gap"]
+    offset_m: Annotated[float, Field(ge=0, le=10_000)]
+    width_m: Span
+    construction: ModelId
+
+
+class Space(Element):
+    """A named room or outdoor area with the use that its signal is judged by."""
+
+    floor: FloorRef
+    name: Name
+    use: Use = "everyday"
+    outline: Outline
+    overhead: Overhead | None = None
+    ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] | None = None
+    open_above: bool = False
+    outdoor: bool = False
+
+
+class Riser(Element):
+    """A way up and down through a building's floors, from one level to another."""
+
+    building: BuildingRef
+    name: Name
+    at: Point
+    lowest_level: Annotated[int, Field(ge=-9, le=50)]
+    highest_level: Annotated[int, Field(ge=-9, le=50)]
+
+
+class Duct(Element):
+    """A duct in the ground from one floor to another, usually of another building."""
+
+    name: Name
+    from_floor: FloorRef
+    to_floor: FloorRef
+    path: Line
+    depth_m: Annotated[float, Field(ge=0, le=5)] = 0.6
+
+
+class EquipmentRoom(Element):
+    """Where the rack stands and every run begins."""
+
+    floor: FloorRef
+    name: Name
+    at: Point
+    rack_height_m: Annotated[float, Field(ge=0, le=3)] = 1.2
+
+
+class Device(Element):
+    """An access point, camera or outlet, with the pose its antenna or lens has."""
+
+    floor: FloorRef
+    kind: Literal["access_point", "camera", "outlet"]
+    model: ModelId
+    name: Name
+    at: Point
+    height_m: Height = 2.7
+    mount: Literal["ceiling", "wall", "desk", "pole"] = "ceiling"
+    azimuth_deg: Degrees = 0.0
+    tilt_deg: Degrees = 0.0
+
+
+class Run(Element):
+    """What the installer decided about a device's cable; without one the plan decides."""
+
+    device: DeviceRef
+    category: Category | None = None
+    cables: Annotated[int, Field(ge=1, le=4)] | None = None
+
+
+class Switch(Element):
+    equipment_room: RoomRef
+    name: Name
+    model: ModelId
+
+
+class Injector(Element):
+    """A single-port power source put in a device's run at the rack."""
+
+    device: DeviceRef
+    model: ModelId
+
+
+class Network(Element):
+    name: Name
+    purpose: Purpose
+    vlan: Annotated[int, Field(ge=1, le=4094)]
+    subnet: Annotated[str, Field(max_length=18)]
+    expected_clients: Annotated[int, Field(ge=0, le=5000)] = 20
+    client_isolation: bool = False
+    reaches: tuple[NetworkRef, ...] = ()
+
+
+class WirelessName(Element):
+    network: NetworkRef
+    ssid: Annotated[str, Field(min_length=1, max_length=32)]
+    bands: Annotated[tuple[Band, ...], Field(min_length=1, max_length=3)] = ("2.4", "5")
+    security: Security = "wpa3_wpa2"
+    client_isolation: bool = False
+    fast_transition: bool = True
+
+
+class Radio(Element):
+    """An override of what the plan would set on one radio of one access point."""
+
+    device: DeviceRef
+    band: Band
+    on: bool = True
+    channel: Annotated[int, Field(ge=1, le=233)] | None = None
+    power_dbm: Annotated[float, Field(ge=0, le=36)] | None = None
+
+
+# In order of dependence: each kind refers only to kinds before it.
+KINDS: dict[str, type[Element]] = {
+    "site": Site,
+    "building": Building,
+    "floor": Floor,
+    "wall": Wall,
+    "opening": Opening,
+    "space": Space,
+    "riser": Riser,
+    "duct": Duct,
+    "equipment_room": EquipmentRoom,
+    "device": Device,
+    "run": Run,
+    "switch": Switch,
+    "injector": Injector,
+    "network": Network,
+    "wireless_name": WirelessName,
+    "radio": Radio,
+}
+KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}

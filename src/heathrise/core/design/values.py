@@ -1,0 +1,48 @@
+"""Value types that the elements of a design are made of.
+
+Lengths are metres on one site-wide grid (x east, y north), heights metres above the floor
+the element stands on, angles degrees clockwise from north.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+SITE_LIMIT_M = 10_000.0
+
+ElementId = Annotated[
+    str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_-]*$", min_length=1, max_length=40)
+]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+ModelId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_.-]*$", max_length=60)]
+Metres = Annotated[float, Field(ge=-SITE_LIMIT_M, le=SITE_LIMIT_M, allow_inf_nan=False)]
+Height = Annotated[float, Field(ge=-50, le=200, allow_inf_nan=False)]
+Span = Annotated[float, Field(gt=0, le=SITE_LIMIT_M, allow_inf_nan=False)]
+Degrees = Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)]
+Point = tuple[Metres, Metres]
+Outline = Annotated[tuple[Point, ...], Field(min_length=3, max_length=500)]
+Line = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
+
+Category = Literal["5", "5e", "6", "6A"]
+Use = Literal["calls", "everyday", "sensors", "none"]
+Overhead = Literal["ceiling_void", "attic", "joists", "raceway"]
+Purpose = Literal["main", "staff", "guest", "devices", "cameras", "management"]
+Security = Literal["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"]
+
+
+@dataclass(frozen=True)
+class Reference:
+    """Marks a field that holds the id of another element; read by integrity and by the store."""
+
+    kind: str
+
+
+class Element(BaseModel):
+    """What every element has: a frozen record with an id that is unique within its kind."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    id: ElementId

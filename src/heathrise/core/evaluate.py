@@ -1,0 +1,266 @@
+"""The one way through: from a design to everything that follows from it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from .bands import BANDS, Band
+from .cabling.runs import RunVerdict, judge_runs
+from .cabling.verdicts import cable_findings
+from .catalogue import POE_SOURCE, Catalogue
+from .design import Design, Device, WirelessName
+from .findings import Finding, Place, worst_first
+from .rack import PowerPlan, Wire, plan_power
+from .settings.networks import network_findings
+from .settings.sheet import (
+    BEACON_LIMIT,
+    Origin,
+    Plug,
+    RadioSheet,
+    SettingsSheet,
+    beacon_share,
+    name_sheets,
+    network_sheets,
+    port_sheets,
+)
+from .signal.channels import ChannelPlan, needs_radar_watch, plan_channels
+from .signal.levels import Air
+from .signal.quiet import quieten
+from .signal.rooms import RoomVerdict, judge_rooms
+from .signal.terrain import terrain_of
+from .signal.transmit import overrides, transmits
+from .signal.verdicts import channel_findings, signal_findings
+from .tally import Tally, tally_of
+
+Depth = Literal["full", "preview"]
+
+
+class Evaluation(BaseModel):
+    """Everything computed from one design. ``settings`` is None in a preview."""
+
+    model_config = ConfigDict(frozen=True)
+
+    rooms: tuple[RoomVerdict, ...]
+    runs: tuple[RunVerdict, ...]
+    power: PowerPlan
+    settings: SettingsSheet | None
+    findings: tuple[Finding, ...]
+    tally: Tally
+
+
+def air_of(design: Design, catalogue: Catalogue) -> Air:
+    """Return what levels depend on, with the planned power of every radio."""
+    terrain = terrain_of(design, catalogue)
+    return quieten(Air(design, catalogue, terrain, transmits(design, catalogue)))
+
+
+def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Evaluation:
+    """Evaluate a design that has passed ``integrity.check``.
+
+    Args:
+        depth: "preview", while something is dragged, leaves out what takes a search: the channel
+            plan, the settings sheet, cures that try other switches, and the proof of box counts.
+    """
+    full = depth == "full"
+    air = air_of(design, catalogue)
+    rooms = judge_rooms(air)
+    runs = judge_runs(design, catalogue)
+    wires = {
+        r.device: Wire(
+            device=r.device, loop_m=r.fixed_m + r.cords_m, heat_c=r.hottest_c, cables=r.cables
+        )
+        for r in runs
+        if r.verdict != "no_way"
+    }
+    power = plan_power(design, catalogue, wires, with_cures=full)
+    findings = [*signal_findings(air, rooms), *cable_findings(design, catalogue, runs)]
+    findings += power_findings(power)
+    findings += network_findings(design)
+    settings = None
+    if full:
+        plans = channel_plans(air)
+        settings = _settings(air, plans, power)
+        findings += channel_findings(air, plans)
+        findings += _beacons(design, plans)
+    ordered = worst_first(findings)
+    return Evaluation(
+        rooms=tuple(rooms),
+        runs=tuple(runs),
+        power=power,
+        settings=settings,
+        findings=ordered,
+        tally=tally_of(design, catalogue, rooms, runs, power, ordered, prove=full),
+    )
+
+
+def channel_plans(air: Air) -> dict[Band, ChannelPlan]:
+    """Return the channel plan of each band that has radios on."""
+    said = overrides(air.design)
+    plans: dict[Band, ChannelPlan] = {}
+    for band in BANDS:
+        if air.access_points(band):
+            fixed = {
+                device: radio.channel
+                for (device, b), radio in said.items()
+                if b == band and radio.channel is not None
+            }
+            plans[band] = plan_channels(air, band, fixed)
+    return plans
+
+
+def power_findings(plan: PowerPlan) -> Iterator[Finding]:
+    """Yield the findings of the power stage."""
+    if not plan.switches and plan.left:
+        yield _power_finding(
+            "none", "not_met", f"No switch is chosen: {len(plan.left)} links have no port.",
+            rule="every run ends in a port", cures=plan.cures,
+        )  # fmt: skip
+    elif plan.left:
+        names = ", ".join(row.name for row in plan.left[:6])
+        more = f" and {len(plan.left) - 6} more" if len(plan.left) > 6 else ""
+        reasons = " and ".join(sorted({row.reason for row in plan.left}))
+        proof = "" if plan.proven else " The search was cut short; a better fit may exist."
+        yield _power_finding(
+            "left", "not_met", f"Left over: {names}{more}; {reasons}.{proof}",
+            places=tuple(Place(kind="device", id=row.device) for row in plan.left),
+            figure=len(plan.left), limit=0, unit="links",
+            rule="ports, powered ports and watts are three separate limits", cures=plan.cures,
+        )  # fmt: skip
+    for switch in plan.switches:
+        if switch.verdict != "met":
+            kept = 1 - switch.usable_w / switch.budget_w if switch.budget_w else 0
+            by = "rated draw over each run" if switch.allocates == "negotiated" else "class"
+            tip = f" {switch.tipped_by} tips it." if switch.tipped_by else ""
+            yield _power_finding(
+                f"budget-{switch.switch}", switch.verdict,
+                f"{switch.name}: {switch.counted_w:g} W by {by}, of {switch.budget_w:g} W with "
+                f"{kept:.0%} to be kept free.{tip}",
+                places=(Place(kind="switch", id=switch.switch),),
+                figure=switch.counted_w, limit=switch.usable_w, unit="W",
+                rule="the budget by the way this switch allocates, less headroom",
+            )  # fmt: skip
+    for device in plan.devices:
+        if device.verdict != "met":
+            state = "sees" if device.device_v else "cannot start:"
+            yield _power_finding(
+                f"loop-{device.device}", device.verdict,
+                f"{device.name} {state} {device.device_v:g} V at rated draw, "
+                f"wants {device.least_v:g}.",
+                places=(Place(kind="device", id=device.device),),
+                figure=device.device_v, limit=device.least_v, unit="V",
+                rule="volts at the device over its own loop",
+            )  # fmt: skip
+    yield from _slow_ports(plan)
+
+
+def _slow_ports(plan: PowerPlan) -> Iterator[Finding]:
+    slow = [p for p in plan.ports if p.wanted_mbps and p.speed_mbps < p.wanted_mbps]
+    if slow:
+        names = ", ".join(sorted({p.name or "" for p in slow})[:8])
+        yield _power_finding(
+            "slow", "note",
+            f"{len(slow)} links are faster than their ports: {names}. "
+            f"They run at {min(p.speed_mbps for p in slow)} Mb/s, which the line may not notice.",
+            places=tuple(Place(kind="device", id=p.device) for p in slow if p.device),
+            figure=min(p.speed_mbps for p in slow), limit=max(p.wanted_mbps or 0 for p in slow),
+            unit="Mb/s", rule="the narrowest link binds", source="IEEE 802.3",
+        )  # fmt: skip
+
+
+def _power_finding(key: str, severity: str, text: str, **fields: object) -> Finding:
+    common = {"stage": "power", "severity": severity, "text": text, "source": POE_SOURCE}
+    return Finding.model_validate({"id": f"power-{key}", **common, **fields})
+
+
+def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
+    names = [n for n in design.of(WirelessName).values() if "2.4" in n.bands]
+    plan = plans.get("2.4")
+    if plan is None or not names:
+        return
+    sharing = max((1 + len(rows) for rows in plan.contenders.values()), default=1)
+    share = beacon_share(len(names), sharing)
+    if share > BEACON_LIMIT:
+        yield Finding(
+            id="settings-beacons",
+            stage="settings",
+            severity="near",
+            text=f"Beacons take {share:.0%} of the air on 2.4 GHz: {len(names)} names on "
+            f"{sharing} access points that share a channel.",
+            figure=round(100 * share, 1),
+            limit=100 * BEACON_LIMIT,
+            unit="% of the air",
+            rule="beacons under a tenth of the air",
+            source="IEEE 802.11 beacons each 102.4 ms",
+        )
+
+
+def _settings(air: Air, plans: dict[Band, ChannelPlan], power: PowerPlan) -> SettingsSheet:
+    design = air.design
+    plugs = [
+        Plug(
+            switch=p.switch, port=p.port, device=p.device, name=p.name,
+            speed_mbps=p.speed_mbps, power=p.feeds, cage=p.cage,
+        )
+        for p in power.ports
+    ]  # fmt: skip
+    unproven = [b for b, p in plans.items() if not p.proven]
+    return SettingsSheet(
+        networks=network_sheets(design),
+        names=name_sheets(design),
+        radios=tuple(_radio_sheets(air, plans)),
+        ports=port_sheets(design, plugs),
+        channels_proven=not unproven,
+        channels_note=_proof(plans),
+    )
+
+
+def _proof(plans: dict[Band, ChannelPlan]) -> str:
+    parts = []
+    for band, plan in plans.items():
+        left = f"{plan.cost_db:.0f} dB of shared air" if plan.cost_db else "no two share air"
+        proof = "proven best" if plan.proven else f"at best {plan.bound_db:.0f} dB"
+        parts.append(f"{band} GHz: {left}, {proof}")
+    return "; ".join(parts)
+
+
+def _radio_sheets(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[RadioSheet]:
+    devices = air.design.of(Device)
+    said = overrides(air.design)
+    for (device_id, band), radio in air.radios.items():
+        device = devices[device_id]
+        plan = plans.get(band)
+        channel = plan.channels.get(device_id, 0) if plan else 0
+        held = said.get((device_id, band))
+        by_hand = held is not None and held.channel is not None
+        contenders = plan.contenders.get(device_id, ()) if plan else ()
+        names = tuple(devices[other].name for other, _ in contenders)
+        origin: Origin = "person" if by_hand or radio.by_person else "plan"
+        yield RadioSheet(
+            device=device_id,
+            name=device.name,
+            model=air.catalogue.access_points[device.model].label,
+            band=band,
+            on=radio.on,
+            channel=channel,
+            width_mhz=plan.width_mhz if plan else 20,
+            power_dbm=radio.power_dbm,
+            eirp_dbm=radio.eirp_dbm,
+            cap_dbm=radio.cap_dbm,
+            origin=origin,
+            channel_reason=_channel_reason(by_hand, radio.on, names),
+            power_reason=radio.reason,
+            contenders=names,
+            radar=band == "5" and needs_radar_watch(channel),
+        )
+
+
+def _channel_reason(by_hand: bool, on: bool, contenders: tuple[str, ...]) -> str:
+    if not on:
+        return "radio off"
+    start = "set by hand" if by_hand else "by plan"
+    if not contenders:
+        return f"{start}: nobody it hears is on it"
+    return f"{start}: shares air with {', '.join(contenders[:3])}"

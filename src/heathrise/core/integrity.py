@@ -1,0 +1,153 @@
+"""What must hold of a whole design before it is accepted."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator
+from typing import get_args, get_origin
+
+from shapely.geometry import Polygon
+
+from .catalogue import Catalogue
+from .design import (
+    KINDS,
+    Design,
+    DesignError,
+    Device,
+    Element,
+    EquipmentRoom,
+    Floor,
+    Opening,
+    Problem,
+    Reference,
+    Riser,
+    Site,
+    Space,
+    Wall,
+)
+
+MAX_ELEMENTS: dict[str, int] = {"wall": 6_000, "opening": 6_000, "space": 1_000, "device": 500}
+DEFAULT_MAX_ELEMENTS = 500
+MIN_WALL_M = 0.05
+OFFSET_TOLERANCE_M = 0.01
+SHOWN_PROBLEMS = 20
+
+
+def references(cls: type[Element]) -> dict[str, tuple[str, bool]]:
+    """Return ``{field: (kind referred to, holds many)}`` for one class of element."""
+    found: dict[str, tuple[str, bool]] = {}
+    for name, info in cls.model_fields.items():
+        for mark in info.metadata:
+            if isinstance(mark, Reference):
+                found[name] = (mark.kind, False)
+        if get_origin(info.annotation) is tuple:
+            inner = get_args(info.annotation)[0]
+            for mark in getattr(inner, "__metadata__", ()):
+                if isinstance(mark, Reference):
+                    found[name] = (mark.kind, True)
+    return found
+
+
+REFERENCES: dict[str, dict[str, tuple[str, bool]]] = {k: references(c) for k, c in KINDS.items()}
+
+
+def check(design: Design, catalogue: Catalogue) -> None:
+    """Raise ``DesignError`` with every problem found, or return in silence."""
+    problems: list[Problem] = []
+    for problem in _problems(design, catalogue):
+        problems.append(problem)
+        if len(problems) >= SHOWN_PROBLEMS:
+            break
+    if problems:
+        raise DesignError(problems)
+
+
+def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
+    yield from _counts(design)
+    yield from _dangling(design)
+    yield from _models(design, catalogue)
+    yield from _walls(design)
+    yield from _spaces(design)
+    yield from _storeys(design)
+
+
+def _counts(design: Design) -> Iterator[Problem]:
+    for kind, rows in design.tables.items():
+        limit = MAX_ELEMENTS.get(kind, DEFAULT_MAX_ELEMENTS)
+        if len(rows) > limit:
+            yield Problem(kind, f"{len(rows)} elements; at most {limit} can be held")
+    if len(design.of(Site)) != 1:
+        yield Problem("site", f"a design has exactly one site, this one has {len(design.of(Site))}")
+    if len(design.of(EquipmentRoom)) > 1:
+        yield Problem("equipment_room", "only one equipment room can be planned for now")
+
+
+def _dangling(design: Design) -> Iterator[Problem]:
+    for kind, element in design.elements():
+        for field, (target, many) in REFERENCES[kind].items():
+            value = getattr(element, field)
+            for wanted in value if many else (value,):
+                if design.get(target, wanted) is None:
+                    where = f"{kind}[{element.id}].{field}"
+                    yield Problem(where, f"refers to {target} {wanted!r}, which does not exist")
+
+
+def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
+    for wall in design.of(Wall).values():
+        if wall.construction not in catalogue.constructions:
+            yield _unknown("wall", wall.id, "construction", wall.construction)
+    for opening in design.of(Opening).values():
+        if opening.construction not in catalogue.constructions:
+            yield _unknown("opening", opening.id, "construction", opening.construction)
+    for floor in design.of(Floor).values():
+        if floor.slab not in catalogue.constructions:
+            yield _unknown("floor", floor.id, "slab", floor.slab)
+    for device in design.of(Device).values():
+        if device.model not in catalogue.devices_of(device.kind):
+            yield _unknown("device", device.id, "model", device.model)
+    for kind, models in (("switch", catalogue.switches), ("injector", catalogue.injectors)):
+        for element in design.tables.get(kind, {}).values():
+            model = getattr(element, "model")  # noqa: B009 - two classes share the field
+            if model not in models:
+                yield _unknown(kind, element.id, "model", model)
+    if design.site.client not in catalogue.clients:
+        yield _unknown("site", "site", "client", design.site.client)
+
+
+def _unknown(kind: str, element_id: str, field: str, value: str) -> Problem:
+    return Problem(f"{kind}[{element_id}].{field}", f"{value!r} is not in the catalogue")
+
+
+def _walls(design: Design) -> Iterator[Problem]:
+    walls = design.of(Wall)
+    for wall in walls.values():
+        if wall.length_m < MIN_WALL_M:
+            yield Problem(f"wall[{wall.id}]", f"is shorter than {MIN_WALL_M} m; remove it")
+    for opening in design.of(Opening).values():
+        host = walls.get(opening.wall)
+        end_m = opening.offset_m + opening.width_m
+        if host is not None and end_m > host.length_m + OFFSET_TOLERANCE_M:
+            yield Problem(
+                f"opening[{opening.id}]",
+                f"ends {end_m:.2f} m along wall {host.id!r}, which is {host.length_m:.2f} m long",
+            )
+
+
+def _spaces(design: Design) -> Iterator[Problem]:
+    for space in design.of(Space).values():
+        polygon = Polygon(space.outline)
+        if not polygon.is_valid or polygon.area < 0.1:
+            yield Problem(
+                f"space[{space.id}].outline",
+                "crosses itself or encloses less than 0.1 m2; draw it again",
+            )
+
+
+def _storeys(design: Design) -> Iterator[Problem]:
+    levels = Counter((floor.building, floor.level) for floor in design.of(Floor).values())
+    for (building, level), count in levels.items():
+        if count > 1:
+            yield Problem("floor", f"building {building!r} has {count} floors on level {level}")
+    for riser in design.of(Riser).values():
+        if riser.lowest_level > riser.highest_level:
+            yield Problem(f"riser[{riser.id}]", "its lowest level is above its highest")

@@ -1,0 +1,1 @@
+"""Switch ports: which cable goes into which, or why it cannot."""

@@ -1,0 +1,205 @@
+"""Assign every link a port, or prove that it cannot be done.
+
+Three limits apply to each switch separately: ports, powered ports and watts; a fourth is what a
+single port feeds. Constraint programming decides; the answer says whether it is proven best.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+from ortools.sat.python import cp_model
+
+from ..catalogue import POE_CLASSES, PortGroup, SwitchModel, poe_rank
+
+Reason = Literal["no_ports", "no_powered_ports", "no_watts", "no_class"]
+
+_SOLVE_SECONDS = 2.0
+# Objective weights, each above the sum of what lies below it for the sizes that are planned.
+_LEFT_POWERED = 100_000
+_LEFT_PLAIN = 60_000
+_SLOWER = 300
+_WASTES_POWER = 20
+_WASTES_SPEED = 4
+_SAME_SWITCH = 1
+
+
+@dataclass(frozen=True)
+class Demand:
+    """What one link asks of its port. ``port_w`` is its rated draw seen at the port."""
+
+    id: str
+    name: str
+    speed_mbps: int
+    poe_class: int | None = None
+    port_w: float = 0.0
+
+
+@dataclass(frozen=True)
+class Shelf:
+    """One switch in the rack."""
+
+    id: str
+    name: str
+    model: SwitchModel
+
+
+@dataclass(frozen=True)
+class Slot:
+    """A port: numbered from 1 across the groups of its switch."""
+
+    switch: str
+    group: int
+    port: int
+
+
+@dataclass(frozen=True)
+class Assignment:
+    """Who got which port, who got none and why, and whether fewer left over is impossible."""
+
+    slots: dict[str, Slot]
+    left: dict[str, Reason]
+    proven: bool
+
+
+def reserved_w(model: SwitchModel, demand: Demand) -> float:
+    """Return the watts a switch sets aside for a device, by the way it allocates."""
+    if demand.poe_class is None:
+        return 0.0
+    return POE_CLASSES[demand.poe_class].reserved_w if model.allocates == "class" else demand.port_w
+
+
+def fits(group: PortGroup, demand: Demand) -> bool:
+    """Return whether a port of the group can serve the link at all."""
+    if group.cage:
+        return False
+    if demand.poe_class is None:
+        return True
+    return group.poe_class is not None and poe_rank(group.poe_class) >= poe_rank(demand.poe_class)
+
+
+@lru_cache(maxsize=256)
+def assign(
+    demands: tuple[Demand, ...],
+    shelves: tuple[Shelf, ...],
+    neighbours: tuple[tuple[str, str], ...] = (),
+) -> Assignment:
+    """Return the assignment that leaves least over; see ``_objective`` for what comes after.
+
+    Args:
+        demands: the links, in the order in which equals get their ports.
+        shelves: the switches, from the top of the rack.
+        neighbours: pairs of links that had better be on different switches.
+    """
+    model = cp_model.CpModel()
+    places = {
+        (d.id, s.id, g): model.new_bool_var(f"{d.id}/{s.id}/{g}")
+        for d in demands
+        for s in shelves
+        for g, group in enumerate(s.model.groups)
+        if fits(group, d)
+    }
+    left = {d.id: model.new_bool_var(f"{d.id}/left") for d in demands}
+    for demand in demands:
+        mine = [v for (d, _, _), v in places.items() if d == demand.id]
+        model.add_exactly_one([*mine, left[demand.id]])
+    for shelf in shelves:
+        watts = []
+        for g, group in enumerate(shelf.model.groups):
+            inside = [(d, places[key]) for d in demands if (key := (d.id, shelf.id, g)) in places]
+            model.add(sum(v for _, v in inside) <= group.count)
+            watts += [round(10 * reserved_w(shelf.model, d)) * v for d, v in inside]
+        model.add(sum(watts) <= round(10 * shelf.model.budget_w))
+    model.minimize(_objective(model, demands, shelves, neighbours, places, left))
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = 1
+    solver.parameters.random_seed = 1
+    solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
+    status = solver.solve(model)
+    chosen = {d: (s, g) for (d, s, g), v in places.items() if solver.boolean_value(v)}
+    return Assignment(
+        _numbered(demands, shelves, chosen),
+        {d.id: _why(d, shelves, chosen) for d in demands if d.id not in chosen},
+        status == cp_model.OPTIMAL,
+    )
+
+
+def _objective(
+    model: cp_model.CpModel,
+    demands: Sequence[Demand],
+    shelves: Sequence[Shelf],
+    neighbours: Sequence[tuple[str, str]],
+    places: dict[tuple[str, str, int], cp_model.IntVar],
+    left: dict[str, cp_model.IntVar],
+) -> cp_model.LinearExprT:
+    """Leave nothing over; then no port slower than asked; then waste no power and no speed."""
+    by_id = {d.id: d for d in demands}
+    groups = {(s.id, g): group for s in shelves for g, group in enumerate(s.model.groups)}
+    terms: list[cp_model.LinearExprT] = []
+    for demand in demands:
+        cost = _LEFT_PLAIN if demand.poe_class is None else _LEFT_POWERED
+        terms.append(cost * left[demand.id])
+    for (d, s, g), place in places.items():
+        group, demand = groups[s, g], by_id[d]
+        cost = 0
+        if group.speed_mbps < demand.speed_mbps:
+            cost += _SLOWER
+        if demand.poe_class is None and group.poe_class is not None:
+            cost += _WASTES_POWER
+        if group.speed_mbps > demand.speed_mbps:
+            cost += _WASTES_SPEED
+        terms.append(cost * place)
+    for one, other in neighbours if len(shelves) > 1 else ():
+        for shelf in shelves:
+            ones = [v for (d, s, _), v in places.items() if s == shelf.id and d == one]
+            others = [v for (d, s, _), v in places.items() if s == shelf.id and d == other]
+            if ones and others:
+                both = model.new_bool_var("")
+                model.add(sum(ones) + sum(others) <= 1 + both)
+                terms.append(_SAME_SWITCH * both)
+    return sum(terms)
+
+
+def _numbered(
+    demands: Sequence[Demand], shelves: Sequence[Shelf], chosen: dict[str, tuple[str, int]]
+) -> dict[str, Slot]:
+    following: dict[tuple[str, int], int] = {}
+    for shelf in shelves:
+        first = 1
+        for g, group in enumerate(shelf.model.groups):
+            following[shelf.id, g] = first
+            first += group.count
+    slots: dict[str, Slot] = {}
+    for demand in demands:
+        if demand.id in chosen:
+            key = chosen[demand.id]
+            slots[demand.id] = Slot(*key, following[key])
+            following[key] += 1
+    return slots
+
+
+def _why(
+    demand: Demand,
+    shelves: Sequence[Shelf],
+    chosen: dict[str, tuple[str, int]],
+) -> Reason:
+    used: dict[tuple[str, int], int] = {}
+    for place in chosen.values():
+        used[place] = used.get(place, 0) + 1
+    free = [
+        (shelf, group)
+        for shelf in shelves
+        for g, group in enumerate(shelf.model.groups)
+        if not group.cage and used.get((shelf.id, g), 0) < group.count
+    ]
+    if demand.poe_class is None:
+        return "no_ports"
+    if any(fits(group, demand) for _, group in free):
+        return "no_watts"
+    suited = [g for s in shelves for g in s.model.groups if fits(g, demand)]
+    if not suited and any(g.poe_class is not None for s in shelves for g in s.model.groups):
+        return "no_class"
+    return "no_powered_ports"

@@ -1,0 +1,1 @@
+"""Power over Ethernet: classes, what a loop takes, budgets."""

@@ -1,0 +1,143 @@
+"""The three figures of each switch against its budget, and each device's own loop."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ..catalogue import POE_CLASSES, PowerDemand, SwitchModel
+from .loop import feed_over_run
+
+NEAR_VOLTS = 1.0
+
+
+class PoweredDevice(BaseModel):
+    """A powered device over its own run. Watts, volts; ``port_w`` is its rated draw at the port."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    name: str
+    model: str
+    poe_class: int
+    reserved_w: float
+    rated_w: float
+    typical_w: float
+    port_w: float
+    expected_w: float
+    device_v: float
+    least_v: float
+    verdict: Literal["met", "near", "not_met"]
+    source: str = "none"
+
+
+class SwitchBudget(BaseModel):
+    """One switch: watts by three ways of counting, and ports used of those it has."""
+
+    model_config = ConfigDict(frozen=True)
+
+    switch: str
+    name: str
+    model: str
+    label: str
+    allocates: Literal["class", "negotiated"]
+    budget_w: float
+    usable_w: float
+    reserved_w: float
+    rated_w: float
+    expected_w: float
+    counted_w: float
+    powered_ports: int
+    powered_used: int
+    powered_devices: int
+    ports: int
+    ports_used: int
+    verdict: Literal["met", "near", "not_met"]
+    tipped_by: str | None = None
+
+
+def over_run(
+    device: str, name: str, model: str, demand: PowerDemand, length_m: float, heat_c: float
+) -> PoweredDevice:
+    """Return what a device draws over its run, cords included, at the class's lowest volts."""
+    kind = POE_CLASSES[demand.poe_class]
+    rated = feed_over_run(demand.poe_class, demand.rated_w, length_m, heat_c)
+    typical = feed_over_run(demand.poe_class, demand.typical_w, length_m, heat_c)
+    enough = rated.starts and rated.device_v >= kind.device_v and demand.rated_w <= kind.device_w
+    near = enough and rated.device_v < kind.device_v + NEAR_VOLTS
+    return PoweredDevice(
+        device=device,
+        name=name,
+        model=model,
+        poe_class=demand.poe_class,
+        reserved_w=kind.reserved_w,
+        rated_w=demand.rated_w,
+        typical_w=demand.typical_w,
+        port_w=round(rated.port_w if rated.starts else kind.reserved_w, 2),
+        expected_w=round(typical.port_w if typical.starts else kind.reserved_w, 2),
+        device_v=round(rated.device_v, 1),
+        least_v=kind.device_v,
+        verdict="near" if near else "met" if enough else "not_met",
+    )
+
+
+def budget_of(
+    switch: str,
+    name: str,
+    model: SwitchModel,
+    fed: Sequence[PoweredDevice],
+    ports_used: int,
+    powered_used: int,
+    headroom: float,
+) -> SwitchBudget:
+    """Return the three figures of one switch and its verdict by the way it allocates.
+
+    Args:
+        fed: the devices its ports power, in the order in which they were given ports.
+        headroom: share of the budget that is kept free, 0.2 for 20 %.
+    """
+    reserved = sum(d.reserved_w for d in fed)
+    rated = sum(d.port_w for d in fed)
+    usable = model.budget_w * (1 - headroom)
+    counted = reserved if model.allocates == "class" else rated
+    verdict: Literal["met", "near", "not_met"] = "met"
+    if counted > model.budget_w:
+        verdict = "not_met"
+    elif counted > usable:
+        verdict = "near"
+    return SwitchBudget(
+        switch=switch,
+        name=name,
+        model=model.id,
+        label=model.label,
+        allocates=model.allocates,
+        budget_w=model.budget_w,
+        usable_w=round(usable, 1),
+        reserved_w=round(reserved, 1),
+        rated_w=round(rated, 1),
+        expected_w=round(sum(d.expected_w for d in fed), 1),
+        counted_w=round(counted, 1),
+        powered_ports=model.powered_ports,
+        powered_used=powered_used,
+        powered_devices=len(fed),
+        ports=model.copper_ports,
+        ports_used=ports_used,
+        verdict=verdict,
+        tipped_by=_tipping(model, fed, usable) if verdict != "met" else None,
+    )
+
+
+def _tipping(model: SwitchModel, fed: Sequence[PoweredDevice], limit_w: float) -> str | None:
+    total = 0.0
+    for device in fed:
+        total += device.reserved_w if model.allocates == "class" else device.port_w
+        if total > limit_w:
+            return device.name
+    return None
+
+
+def sources(devices: Mapping[str, PoweredDevice], fed_by: Mapping[str, str]) -> list[PoweredDevice]:
+    """Return the devices with the name of what powers each: a switch, an injector or none."""
+    return [d.model_copy(update={"source": fed_by.get(k, "none")}) for k, d in devices.items()]

@@ -1,0 +1,51 @@
+"""What a cable's loop takes from a powered device. Watts, volts, amperes, ohms, metres."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..catalogue import POE_CLASSES
+
+# 24 AWG conductor, 9.38 ohm per 100 m: two pairs are a loop of 0.0938 ohm/m, four of half that.
+_OHM_PER_M = {2: 0.0938, 4: 0.0469}
+_OHM_PER_CONNECTION = {2: 0.2, 4: 0.1}
+_PER_DEGREE = 0.00393
+_CONNECTIONS = 2
+
+
+@dataclass(frozen=True)
+class Loop:
+    """What a loop does to a device's supply; ``starts`` is false where no current satisfies it."""
+
+    starts: bool
+    current_a: float = 0.0
+    port_w: float = 0.0
+    device_v: float = 0.0
+
+
+def loop_resistance_ohm(
+    length_m: float, pairs: int, temperature_c: float = 20.0, connections: int = _CONNECTIONS
+) -> float:
+    """Return the loop's resistance, 0.393 % more for each degree over 20 C."""
+    warm = 1 + _PER_DEGREE * max(0.0, temperature_c - 20)
+    return length_m * _OHM_PER_M[pairs] * warm + connections * _OHM_PER_CONNECTION[pairs]
+
+
+def feed(device_w: float, source_v: float, resistance_ohm: float) -> Loop:
+    """Return the loop of a constant-power load: ``I = (V - sqrt(V^2 - 4 R P)) / (2 R)``."""
+    if resistance_ohm <= 0:
+        return Loop(True, device_w / source_v, device_w, source_v)
+    square = source_v**2 - 4 * resistance_ohm * device_w
+    if square < 0:
+        return Loop(False)
+    current = (source_v - math.sqrt(square)) / (2 * resistance_ohm)
+    return Loop(True, current, source_v * current, source_v - resistance_ohm * current)
+
+
+def feed_over_run(
+    poe_class: int, device_w: float, length_m: float, temperature_c: float = 20.0
+) -> Loop:
+    """Return the loop of a powered device over its own run, at the class's lowest port volts."""
+    kind = POE_CLASSES[poe_class]
+    return feed(device_w, kind.port_v, loop_resistance_ohm(length_m, kind.pairs, temperature_c))

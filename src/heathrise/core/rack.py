@@ -1,0 +1,337 @@
+"""The rack as a whole: ports and watts together, what is left over and what would mend it.
+
+It joins the disciplines ``ports`` and ``power``, which do not know each other.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from .catalogue import Catalogue, WiredModel, poe_rank
+from .design import Design, Device, EquipmentRoom, Injector, Switch, put
+from .findings import Cure
+from .ports.assign import Assignment, Demand, Shelf, assign
+from .power.budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
+
+REASONS = {
+    "no_ports": "no port is left",
+    "no_powered_ports": "no powered port is left",
+    "no_watts": "the powered ports left have no watts behind them",
+    "no_class": "no port feeds its class",
+}
+
+
+class PortUse(BaseModel):
+    """One port of the rack and the link in it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    switch: str
+    port: int
+    speed_mbps: int
+    poe_class: int | None
+    cage: bool
+    link: str | None = None
+    device: str | None = None
+    name: str | None = None
+    wanted_mbps: int | None = None
+    feeds: bool = False
+
+
+class LeftOver(BaseModel):
+    """A link that got no port, and why."""
+
+    model_config = ConfigDict(frozen=True)
+
+    link: str
+    device: str
+    name: str
+    reason: str
+    poe_class: int | None
+
+
+class PowerPlan(BaseModel):
+    """Budgets, ports and devices of the whole rack."""
+
+    model_config = ConfigDict(frozen=True)
+
+    switches: tuple[SwitchBudget, ...]
+    ports: tuple[PortUse, ...]
+    devices: tuple[PoweredDevice, ...]
+    left: tuple[LeftOver, ...]
+    proven: bool
+    cures: tuple[Cure, ...] = ()
+
+
+class Wire(BaseModel):
+    """What power needs to know of a run; lengths in m with cords, temperature in C."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    loop_m: float
+    heat_c: float
+    cables: int
+
+
+def plan_power(
+    design: Design, catalogue: Catalogue, wires: Mapping[str, Wire], with_cures: bool = True
+) -> PowerPlan:
+    """Return ports and budgets for every wired device."""
+    powered = _powered(design, catalogue, wires)
+    injected = {i.device: i for i in design.of(Injector).values()}
+    demands = _demands(design, catalogue, wires, powered, frozenset(injected))
+    shelves = _shelves(design, catalogue)
+    pairs = _neighbours(design)
+    result = assign(demands, shelves, pairs)
+    fed_by = _fed_by(result, demands, shelves)
+    fed_by |= {
+        i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered
+    }
+    budgets = tuple(
+        _budget(shelf, result, demands, powered, design.site.power_headroom) for shelf in shelves
+    )
+    devices = tuple(sources(powered, fed_by))
+    by_link = {d.id: d for d in demands}
+    left = tuple(
+        LeftOver(
+            link=link,
+            device=_device(link),
+            name=by_link[link].name,
+            reason=REASONS[why],
+            poe_class=by_link[link].poe_class,
+        )
+        for link, why in result.left.items()
+    )
+    cures = _cures(design, catalogue, demands, shelves, result) if left and with_cures else ()
+    return PowerPlan(
+        switches=budgets,
+        ports=tuple(_port_map(shelves, result, by_link)),
+        devices=devices,
+        left=left,
+        proven=result.proven,
+        cures=cures,
+    )
+
+
+def _device(link: str) -> str:
+    return link.split("/", maxsplit=1)[0].removeprefix("run-")
+
+
+def _powered(
+    design: Design, catalogue: Catalogue, wires: Mapping[str, Wire]
+) -> dict[str, PoweredDevice]:
+    found: dict[str, PoweredDevice] = {}
+    for device in design.of(Device).values():
+        model = catalogue.devices_of(device.kind)[device.model]
+        wire = wires.get(device.id)
+        if model.power is not None and wire is not None:
+            found[device.id] = over_run(
+                device.id, device.name, model.label, model.power, wire.loop_m, wire.heat_c
+            )
+    return found
+
+
+def _demands(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, Wire],
+    powered: Mapping[str, PoweredDevice],
+    injected: frozenset[str],
+) -> tuple[Demand, ...]:
+    """Return one link for each powered device and for each cable of an outlet."""
+    order = {"access_point": 0, "camera": 1, "outlet": 2}
+    devices = sorted(design.of(Device).values(), key=lambda d: (order[d.kind], d.name, d.id))
+    found: list[Demand] = []
+    for device in devices:
+        if device.id not in wires:
+            continue
+        model: WiredModel = catalogue.devices_of(device.kind)[device.model]
+        links = wires[device.id].cables if device.kind == "outlet" else 1
+        own = powered.get(device.id) if device.id not in injected else None
+        for k in range(links):
+            suffix, name = (
+                (f"/{k + 1}", f"{device.name}.{k + 1}") if links > 1 else ("", device.name)
+            )
+            # Tenths of a watt: the answer is kept while a run changes by a metre or two.
+            watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
+            poe = own.poe_class if own else None
+            found.append(Demand(f"run-{device.id}{suffix}", name, model.speed_mbps, poe, watts))
+    return tuple(found)
+
+
+def _shelves(design: Design, catalogue: Catalogue) -> tuple[Shelf, ...]:
+    return tuple(
+        Shelf(s.id, s.name, catalogue.switches[s.model]) for s in design.of(Switch).values()
+    )
+
+
+def _neighbours(design: Design) -> tuple[tuple[str, str], ...]:
+    """Return each access point paired with its nearest on the same floor."""
+    points = [d for d in design.of(Device).values() if d.kind == "access_point"]
+    pairs: set[tuple[str, str]] = set()
+    for point in points:
+        others = [o for o in points if o.floor == point.floor and o.id != point.id]
+        if others:
+            nearest = min(others, key=lambda o: math.dist(o.at, point.at))
+            one, other = sorted((point.id, nearest.id))
+            pairs.add((f"run-{one}", f"run-{other}"))
+    return tuple(sorted(pairs))
+
+
+def _fed_by(
+    result: Assignment, demands: Sequence[Demand], shelves: Sequence[Shelf]
+) -> dict[str, str]:
+    names = {s.id: s.name for s in shelves}
+    return {
+        _device(d.id): f"{names[result.slots[d.id].switch]} port {result.slots[d.id].port}"
+        for d in demands
+        if d.poe_class is not None and d.id in result.slots
+    }
+
+
+def _injector_feed(catalogue: Catalogue, injector: Injector, device: PoweredDevice) -> str:
+    model = catalogue.injectors[injector.model]
+    return model.label if poe_rank(model.poe_class) >= poe_rank(device.poe_class) else "none"
+
+
+def _budget(
+    shelf: Shelf,
+    result: Assignment,
+    demands: Sequence[Demand],
+    powered: Mapping[str, PoweredDevice],
+    headroom: float,
+) -> SwitchBudget:
+    here = [d for d in demands if d.id in result.slots and result.slots[d.id].switch == shelf.id]
+    groups = shelf.model.groups
+    on_power = sum(groups[result.slots[d.id].group].poe_class is not None for d in here)
+    fed = [powered[_device(d.id)] for d in here if d.poe_class is not None]
+    return budget_of(shelf.id, shelf.name, shelf.model, fed, len(here), on_power, headroom)
+
+
+def _port_map(
+    shelves: Sequence[Shelf], result: Assignment, demands: Mapping[str, Demand]
+) -> Sequence[PortUse]:
+    held = {(slot.switch, slot.port): link for link, slot in result.slots.items()}
+    uses: list[PortUse] = []
+    for shelf in shelves:
+        number = 0
+        for group in shelf.model.groups:
+            for _ in range(group.count):
+                number += 1
+                link = held.get((shelf.id, number))
+                demand = demands[link] if link else None
+                uses.append(
+                    PortUse(
+                        switch=shelf.id,
+                        port=number,
+                        speed_mbps=group.speed_mbps,
+                        poe_class=group.poe_class,
+                        cage=group.cage,
+                        link=link,
+                        device=_device(link) if link else None,
+                        name=demand.name if demand else None,
+                        wanted_mbps=demand.speed_mbps if demand else None,
+                        feeds=demand is not None and demand.poe_class is not None,
+                    )
+                )
+    return uses
+
+
+def _cures(
+    design: Design,
+    catalogue: Catalogue,
+    demands: tuple[Demand, ...],
+    shelves: tuple[Shelf, ...],
+    result: Assignment,
+) -> tuple[Cure, ...]:
+    cures = [*_injector_cure(design, catalogue, demands, shelves, result)]
+    cures += _switch_cures(design, catalogue, demands, shelves)
+    return tuple(cures)
+
+
+def _injector_cure(
+    design: Design,
+    catalogue: Catalogue,
+    demands: tuple[Demand, ...],
+    shelves: tuple[Shelf, ...],
+    result: Assignment,
+) -> Sequence[Cure]:
+    """Offer an injector for each powered device left over, if all then find a port."""
+    left = [d for d in demands if d.id in result.left and d.poe_class is not None]
+    if not left or len(left) != len(result.left):
+        return []
+    bought: list[Injector] = []
+    for demand in left:
+        fitting = [
+            m
+            for m in catalogue.injectors.values()
+            if poe_rank(m.poe_class) >= poe_rank(demand.poe_class or 0)
+        ]
+        if not fitting:
+            return []
+        model = min(fitting, key=lambda m: (m.speed_mbps < demand.speed_mbps, m.price))
+        device = _device(demand.id)
+        bought.append(Injector(id=f"inj-{device}"[:40], device=device, model=model.id))
+    plain = tuple(Demand(d.id, d.name, d.speed_mbps) if d.id in result.left else d for d in demands)
+    if assign(plain, shelves, ()).left:
+        return []
+    what = f"an injector for {left[0].name}" if len(left) == 1 else f"{len(left)} injectors"
+    price = sum(catalogue.injectors[i.model].price for i in bought)
+    return [
+        Cure(
+            label=f"Put in {what}",
+            effect=f"feeds it from an unpowered port; {price:g} {design.site.currency}",
+            changes=tuple(put(i) for i in bought),
+        )
+    ]
+
+
+def _switch_cures(
+    design: Design,
+    catalogue: Catalogue,
+    demands: tuple[Demand, ...],
+    shelves: tuple[Shelf, ...],
+) -> Sequence[Cure]:
+    """Offer the cheapest switch that fits everything: in place of one, and beside those there."""
+    rooms = list(design.of(EquipmentRoom).values())
+    if not rooms:
+        return []
+    models = sorted(catalogue.switches.values(), key=lambda m: m.price)
+    cures: list[Cure] = []
+    owned = list(design.of(Switch).values())
+    for model in models:
+        if not shelves:
+            break
+        swapped = (*shelves[:-1], Shelf(shelves[-1].id, shelves[-1].name, model))
+        if model.id != shelves[-1].model.id and not assign(demands, swapped, ()).left:
+            changed = owned[-1].model_copy(update={"model": model.id})
+            extra = model.price - shelves[-1].model.price
+            cures.append(
+                Cure(
+                    label=f"Put {model.label} in place of {shelves[-1].name}",
+                    effect=f"the smallest that fits; {extra:+g} {design.site.currency}",
+                    changes=(put(changed),),
+                )
+            )
+            break
+    taken = {s.id for s in owned}
+    new_id = next(f"sw-{k}" for k in range(1, 1000) if f"sw-{k}" not in taken)
+    for model in models:
+        extra_shelf = Shelf(new_id, f"SW-{len(owned) + 1}", model)
+        if not assign(demands, (*shelves, extra_shelf), ()).left:
+            new = Switch(
+                id=new_id, equipment_room=rooms[0].id, name=extra_shelf.name, model=model.id
+            )
+            cures.append(
+                Cure(
+                    label=f"Add {model.label}" if shelves else f"Choose {model.label}",
+                    effect=f"the smallest that fits; {model.price:+g} {design.site.currency}",
+                    changes=(put(new),),
+                )
+            )
+            break
+    return cures

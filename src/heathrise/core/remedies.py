@@ -1,0 +1,126 @@
+"""Cures that take a search: where to move or add an access point so that a room mends."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from shapely.geometry import Point as ShapelyPoint
+from shapely.geometry import Polygon
+
+from .catalogue import Catalogue
+from .design import Design, Device, Floor, Space, apply, put
+from .evaluate import air_of
+from .findings import Cure
+from .signal.rooms import MET_SHARE, RoomVerdict, judge_rooms
+
+_STEPS_M = (1.0, 2.0, 3.5)
+_COMPASS = (
+    "north",
+    "north-east",
+    "east",
+    "south-east",
+    "south",
+    "south-west",
+    "west",
+    "north-west",
+)
+_NEAREST = 2
+_OFFERED = 3
+_FINDING_PREFIX = "signal-room-"
+
+
+def search_cures(design: Design, catalogue: Catalogue, finding_id: str) -> list[Cure]:
+    """Return the best cures found for a room's finding, each tried out on the whole design.
+
+    Moves of the two nearest access points by up to 3.5 m, and a new one in the room, are each
+    evaluated; those that mend the room without spoiling another come first.
+    """
+    space = design.of(Space).get(finding_id.removeprefix(_FINDING_PREFIX))
+    if space is None or not finding_id.startswith(_FINDING_PREFIX):
+        return []
+    before = judge_rooms(air_of(design, catalogue))
+    start = next(r for r in before if r.space == space.id)
+    tried: list[tuple[tuple[int, int, float], Cure]] = []
+    for label, device in _candidates(design, catalogue, space):
+        after = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
+        room = next(r for r in after if r.space == space.id)
+        lost, won = _lost(before, after), _lost(after, before)
+        gain = (room.share or 0) - (start.share or 0)
+        if gain <= 0.01 or len(won) < len(lost):
+            continue
+        effect = f"{space.name} {start.share or 0:.0%} to {room.share or 0:.0%}"
+        if won:
+            effect += f"; mends {', '.join(won[:3])}"
+        if lost:
+            effect += f"; spoils {', '.join(lost[:2])}"
+        met = (room.share or 0) >= MET_SHARE
+        rank = (int(met) - len(lost), len(won), gain)
+        tried.append((rank, Cure(label=label, effect=effect, changes=(put(device),))))
+    tried.sort(key=lambda row: row[0], reverse=True)
+    return _varied([cure for _, cure in tried])
+
+
+def _lost(before: list[RoomVerdict], after: list[RoomVerdict]) -> list[str]:
+    met = {r.space for r in after if r.verdict in ("met", "not_needed")}
+    return [r.name for r in before if r.verdict == "met" and r.space not in met]
+
+
+def _varied(cures: list[Cure]) -> list[Cure]:
+    """Keep the best cure for each access point that it would move or add."""
+    kept: dict[str, Cure] = {}
+    for cure in cures:
+        kept.setdefault(cure.changes[0].id, cure)
+    return list(kept.values())[:_OFFERED]
+
+
+def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[tuple[str, Device]]:
+    middle = Polygon(space.outline).representative_point()
+    aim = (middle.x, middle.y)
+    points = [
+        d for d in design.of(Device).values() if d.kind == "access_point" and d.floor == space.floor
+    ]
+    points.sort(key=lambda d: math.dist(d.at, aim))
+    indoors = [
+        Polygon(s.outline)
+        for s in design.of(Space).values()
+        if s.floor == space.floor and not s.outdoor
+    ]
+    for device in points[:_NEAREST]:
+        for distance in _STEPS_M:
+            for k, name in enumerate(_COMPASS):
+                angle = math.radians(45 * k)
+                at = (
+                    round(device.at[0] + distance * math.sin(angle), 2),
+                    round(device.at[1] + distance * math.cos(angle), 2),
+                )
+                if any(p.covers(ShapelyPoint(at)) for p in indoors):
+                    label = f"Move {device.name} {distance:g} m {name}"
+                    yield label, device.model_copy(update={"at": at})
+    yield _added(design, catalogue, space, aim, points)
+
+
+def _added(
+    design: Design,
+    catalogue: Catalogue,
+    space: Space,
+    at: tuple[float, float],
+    points: list[Device],
+) -> tuple[str, Device]:
+    """Return a new access point in the room, of the model most used near it."""
+    taken = {d.id for d in design.of(Device).values()}
+    number = next(k for k in range(1, 10_000) if f"ap-{k}" not in taken)
+    model = points[0].model if points else next(iter(catalogue.access_points))
+    floor = design.of(Floor)[space.floor]
+    height = space.ceiling_height_m or floor.ceiling_height_m
+    device = Device(
+        id=f"ap-{number}",
+        floor=space.floor,
+        kind="access_point",
+        model=model,
+        name=f"AP-{number}",
+        at=(round(at[0], 2), round(at[1], 2)),
+        height_m=height,
+        mount="ceiling",
+    )
+    return f"Add {device.name} in {space.name}", device

@@ -1,0 +1,1 @@
+"""Controller-managed settings: networks, wireless names, radios and switch ports."""

@@ -1,0 +1,253 @@
+"""Networks, their numbering and who may reach whom."""
+
+from __future__ import annotations
+
+import ipaddress
+from collections.abc import Iterable, Iterator, Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from ..design import Design, Network, WirelessName, put
+from ..findings import Cure, Finding, Place
+
+Subnet = ipaddress.IPv4Network
+
+LEASE_HOURS = {"guest": 4, "devices": 168, "cameras": 168, "management": 168}
+PEOPLE_LEASE_HOURS = 24
+FIXED_ADDRESSES = 20  # left below the pool for fixed gear
+MOST_NAMES_PER_ACCESS_POINT = 4
+_SOURCE = "RFC 1918 private addresses; IEEE 802.1Q"
+
+
+class NetworkSheet(BaseModel):
+    """One network as the controller will hold it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    name: str
+    purpose: str
+    vlan: int
+    subnet: str
+    gateway: str
+    pool_first: str
+    pool_last: str
+    lease_hours: int
+    client_isolation: bool
+    internet: bool
+    reaches: tuple[str, ...]
+    reason: str
+
+
+def parse_subnet(text: str) -> Subnet | None:
+    """Return the subnet, or None where the text is not one."""
+    try:
+        return ipaddress.IPv4Network(text, strict=True)
+    except ValueError:
+        return None
+
+
+def network_sheet(design: Design, network: Network) -> NetworkSheet:
+    """Return a network with its pool, lease and reach worked out."""
+    subnet = parse_subnet(network.subnet)
+    gateway = first = last = ""
+    if subnet is not None and subnet.num_addresses >= 8:
+        gateway = str(subnet[1])
+        first = str(subnet[min(FIXED_ADDRESSES, subnet.num_addresses // 4) + 1])
+        last = str(subnet[-2])
+    numbered = third_octet(subnet) == network.vlan if subnet else False
+    return NetworkSheet(
+        id=network.id,
+        name=network.name,
+        purpose=network.purpose,
+        vlan=network.vlan,
+        subnet=network.subnet,
+        gateway=gateway,
+        pool_first=first,
+        pool_last=last,
+        lease_hours=LEASE_HOURS.get(network.purpose, PEOPLE_LEASE_HOURS),
+        client_isolation=network.client_isolation,
+        internet=network.purpose not in ("cameras", "management"),
+        reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
+        reason="VLAN equals the third octet" if numbered else "numbered by hand",
+    )
+
+
+def reaches(one: Network, other: Network) -> bool:
+    """Return whether a host of ``one`` may open a connection to a host of ``other``."""
+    if one.id == other.id:
+        return not one.client_isolation
+    return one.purpose == "main" or other.id in one.reaches
+
+
+def third_octet(subnet: Subnet) -> int:
+    return int(str(subnet.network_address).split(".")[2])
+
+
+def free_subnet(taken: Sequence[Subnet], wanted_octet: int, prefix: int = 24) -> Subnet | None:
+    """Return a private subnet clear of all ``taken``: by VLAN number first, then by tens."""
+    octets = [wanted_octet, *range(10, 250, 10), *range(1, 250)]
+    for base in ("192.168.{}.0", "10.10.{}.0"):
+        for octet in octets:
+            if not 0 < octet < 255:
+                continue
+            subnet = ipaddress.IPv4Network(f"{base.format(octet)}/{prefix}", strict=False)
+            if third_octet(subnet) == octet and not any(subnet.overlaps(t) for t in taken):
+                return subnet
+    return None
+
+
+def network_findings(design: Design) -> Iterator[Finding]:
+    """Yield what is wrong with the networks and wireless names."""
+    networks = list(design.of(Network).values())
+    if not networks:
+        yield _finding(
+            "networks", "note", "No networks are planned yet.", "a network for each trust"
+        )
+        return
+    upstream = parse_subnet(design.site.upstream_subnet)
+    parsed = {n.id: parse_subnet(n.subnet) for n in networks}
+    for network in networks:
+        yield from _numbering(design, network, parsed, upstream)
+    yield from _vlans(networks)
+    yield from _isolation(design, networks)
+    yield from _names(design)
+
+
+def _finding(
+    key: str, severity: str, text: str, rule: str, *elements: Network | WirelessName, **more: object
+) -> Finding:
+    kinds = {Network: "network", WirelessName: "wireless_name"}
+    places = tuple(Place(kind=kinds[type(e)], id=e.id) for e in elements)
+    fields = {"source": _SOURCE, **more}
+    return Finding.model_validate(
+        {
+            "id": f"settings-{key}",
+            "stage": "settings",
+            "severity": severity,
+            "text": text,
+            "rule": rule,
+            "places": places,
+            **fields,
+        }
+    )
+
+
+def _numbering(
+    design: Design,
+    network: Network,
+    parsed: dict[str, Subnet | None],
+    upstream: Subnet | None,
+) -> Iterator[Finding]:
+    subnet = parsed[network.id]
+    others = [s for k, s in parsed.items() if k != network.id and s is not None]
+    taken = [*others, *([upstream] if upstream else [])]
+    cure = _renumber(design, network, taken)
+    if subnet is None:
+        text = f"{network.name}: {network.subnet!r} is not a subnet such as 192.168.10.0/24."
+        yield _finding(
+            f"subnet-{network.id}", "not_met", text, "a valid subnet", network, cures=cure
+        )
+        return
+    if not subnet.is_private:
+        text = f"{network.name}: {subnet} is not a private subnet."
+        yield _finding(
+            f"public-{network.id}", "not_met", text, "private subnets", network, cures=cure
+        )
+    if upstream is not None and subnet.overlaps(upstream):
+        text = (
+            f"{network.name}: {subnet} overlaps the upstream router's {upstream}. "
+            "A router behind one with the same subnet gets no address."
+        )
+        rule = "no subnet overlaps the upstream router's"
+        yield _finding(f"upstream-{network.id}", "not_met", text, rule, network, cures=cure)
+    for other in design.of(Network).values():
+        theirs = parsed[other.id]
+        if other.id > network.id and theirs is not None and subnet.overlaps(theirs):
+            text = f"{network.name} and {other.name} overlap: {subnet} and {theirs}."
+            key = f"overlap-{network.id}-{other.id}"
+            yield _finding(
+                key, "not_met", text, "no two subnets overlap", network, other, cures=cure
+            )
+    needed = 2 * network.expected_clients
+    hosts = subnet.num_addresses - 2
+    if hosts < needed:
+        text = f"{network.name}: {subnet} holds {hosts} hosts; twice its clients are {needed}."
+        yield _finding(
+            f"size-{network.id}", "near", text, "room for twice the expected clients", network,
+            figure=hosts, limit=needed, unit="hosts",
+        )  # fmt: skip
+    if third_octet(subnet) != network.vlan and 0 < network.vlan < 255:
+        text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
+        yield _finding(
+            f"octet-{network.id}", "note", text, "VLAN number equal to the third octet", network,
+            source="house rule; the other school numbers freely", cures=cure,
+        )  # fmt: skip
+
+
+def _renumber(design: Design, network: Network, taken: Sequence[Subnet]) -> tuple[Cure, ...]:
+    subnet = free_subnet(taken, network.vlan)
+    if subnet is None or str(subnet) == network.subnet:
+        return ()
+    octet = third_octet(subnet)
+    vlans = {n.vlan for n in design.of(Network).values() if n.id != network.id}
+    vlan = octet if octet not in vlans else network.vlan
+    changed = network.model_copy(update={"subnet": str(subnet), "vlan": vlan})
+    effect = "clear of every other subnet and the upstream router's"
+    label = f"Use {subnet} on VLAN {vlan}"
+    return (Cure(label=label, effect=effect, changes=(put(changed),)),)
+
+
+def _vlans(networks: Iterable[Network]) -> Iterator[Finding]:
+    seen: dict[int, Network] = {}
+    for network in networks:
+        other = seen.setdefault(network.vlan, network)
+        if other is not network:
+            text = (
+                f"{other.name} and {network.name} share VLAN {network.vlan}: they are one network."
+            )
+            key = f"vlan-{other.id}-{network.id}"
+            yield _finding(key, "not_met", text, "one VLAN for each network", other, network)
+
+
+def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:
+    for network in networks:
+        if network.purpose != "guest":
+            continue
+        if not network.client_isolation or network.reaches:
+            text = f"{network.name}: guests can reach "
+            text += "other networks." if network.reaches else "one another."
+            changed = network.model_copy(update={"client_isolation": True, "reaches": ()})
+            cure = Cure(label="Isolate the guests", changes=(put(changed),))
+            rule = "guests reach the internet only, and not each other"
+            yield _finding(
+                f"guest-{network.id}", "not_met", text, rule, network,
+                cures=(cure,), source="practice",
+            )  # fmt: skip
+    by_id = {n.id: n for n in networks}
+    for name in design.of(WirelessName).values():
+        if by_id[name.network].purpose == "guest" and not name.client_isolation:
+            changed_name = name.model_copy(update={"client_isolation": True})
+            cure = Cure(label="Turn client isolation on", changes=(put(changed_name),))
+            text = f"{name.ssid}: guests on it can reach one another over the air."
+            yield _finding(
+                f"guest-name-{name.id}", "not_met", text, "guests do not reach each other", name,
+                cures=(cure,), source="practice",
+            )  # fmt: skip
+
+
+def _names(design: Design) -> Iterator[Finding]:
+    names = list(design.of(WirelessName).values())
+    if len(names) > MOST_NAMES_PER_ACCESS_POINT:
+        text = f"{len(names)} wireless names on every access point; each sends beacons of its own."
+        yield _finding(
+            "names", "near", text, "at most four names on an access point", *names[-1:],
+            figure=len(names), limit=MOST_NAMES_PER_ACCESS_POINT, unit="names",
+            source="IEEE 802.11 beacons each 102.4 ms",
+        )  # fmt: skip
+    seen: dict[str, WirelessName] = {}
+    for name in names:
+        other = seen.setdefault(name.ssid, name)
+        if other is not name:
+            text = f"Two wireless names are called {name.ssid!r}."
+            yield _finding(f"twice-{name.id}", "not_met", text, "a name stands once", other, name)

@@ -1,0 +1,205 @@
+"""The settings sheet: every value with the reason for it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ..bands import Band
+from ..design import Design, Device, Network, Switch, WirelessName
+from .networks import NetworkSheet, network_sheet
+
+Origin = Literal["plan", "house rule", "person"]
+
+# A beacon each 102.4 ms at the lowest rate: share of the air in per cent (IEEE 802.11).
+BEACON_SHARE_BY_RATE = {1: 0.025, 6: 0.0041, 12: 0.0022}
+LOWEST_RATE_MBPS = 12
+BEACON_LIMIT = 0.10
+
+
+class RadioSheet(BaseModel):
+    """One radio: channel, width in MHz, power and EIRP in dBm, with reasons."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    name: str
+    model: str
+    band: Band
+    on: bool
+    channel: int
+    width_mhz: int
+    power_dbm: float
+    eirp_dbm: float
+    cap_dbm: float
+    origin: Origin
+    channel_reason: str
+    power_reason: str
+    contenders: tuple[str, ...] = ()
+    radar: bool = False
+
+
+class NameSheet(BaseModel):
+    """One wireless name; its key is made when the controller is set up and never kept here."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    ssid: str
+    network: str
+    vlan: int
+    bands: tuple[Band, ...]
+    security: str
+    client_isolation: bool
+    fast_transition: bool
+    steering: bool
+    dtim: int
+    lowest_rate_mbps: int
+    reason: str
+
+
+class PortSheet(BaseModel):
+    """One switch port: untagged and tagged VLANs, power, speed in Mb/s."""
+
+    model_config = ConfigDict(frozen=True)
+
+    switch: str
+    switch_name: str
+    port: int
+    name: str
+    enabled: bool
+    untagged_vlan: int | None
+    tagged_vlans: tuple[int, ...]
+    power: bool
+    speed_mbps: int
+    reason: str
+
+
+class SettingsSheet(BaseModel):
+    """All that the controller will hold."""
+
+    model_config = ConfigDict(frozen=True)
+
+    networks: tuple[NetworkSheet, ...]
+    names: tuple[NameSheet, ...]
+    radios: tuple[RadioSheet, ...]
+    ports: tuple[PortSheet, ...]
+    mesh: bool = False
+    mesh_reason: str = "every access point is wired"
+    optimiser: bool = False
+    optimiser_reason: str = "channels and power are by plan; look again after a measured scan"
+    channels_proven: bool = True
+    channels_note: str = ""
+
+
+class Plug(BaseModel):
+    """What settings need to know of a port: who is in it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    switch: str
+    port: int
+    device: str | None
+    name: str | None
+    speed_mbps: int
+    power: bool
+    cage: bool
+
+
+def name_sheets(design: Design) -> tuple[NameSheet, ...]:
+    """Return the wireless names with the house rules applied."""
+    networks = design.of(Network)
+    sheets: list[NameSheet] = []
+    for name in design.of(WirelessName).values():
+        network = networks[name.network]
+        sensors = network.purpose == "devices"
+        sheets.append(
+            NameSheet(
+                id=name.id,
+                ssid=name.ssid,
+                network=network.name,
+                vlan=network.vlan,
+                bands=name.bands,
+                security=name.security,
+                client_isolation=name.client_isolation,
+                fast_transition=name.fast_transition,
+                steering=len(name.bands) > 1,
+                dtim=1 if sensors else 3,
+                lowest_rate_mbps=6 if sensors else LOWEST_RATE_MBPS,
+                reason=_name_reason(name, sensors),
+            )
+        )
+    return tuple(sheets)
+
+
+def _name_reason(name: WirelessName, sensors: bool) -> str:
+    if sensors:
+        return "sensors: default DTIM, 6 Mb/s for devices that need it"
+    roam = "calls survive roaming" if name.fast_transition else "fast transition off by hand"
+    return f"{roam}; DTIM 3 spares phones' batteries; 12 Mb/s shortens beacons"
+
+
+def network_sheets(design: Design) -> tuple[NetworkSheet, ...]:
+    return tuple(network_sheet(design, n) for n in design.of(Network).values())
+
+
+def port_sheets(design: Design, plugs: Sequence[Plug]) -> tuple[PortSheet, ...]:
+    """Return every port's profile: by what stands at the other end."""
+    networks = list(design.of(Network).values())
+    by_purpose: dict[str, int] = {n.purpose: n.vlan for n in reversed(networks)}
+    names = {design.of(Network)[n.network].vlan for n in design.of(WirelessName).values()}
+    switches = design.of(Switch)
+    devices = design.of(Device)
+    return tuple(
+        _port_sheet(plug, switches[plug.switch].name, devices, by_purpose, names) for plug in plugs
+    )
+
+
+def _port_sheet(
+    plug: Plug,
+    switch_name: str,
+    devices: Mapping[str, Device],
+    by_purpose: Mapping[str, int],
+    name_vlans: set[int],
+) -> PortSheet:
+    main = by_purpose.get("main")
+    management = by_purpose.get("management", main)
+    kind = devices[plug.device].kind if plug.device else None
+    untagged: int | None = None
+    tagged: tuple[int, ...] = ()
+    reason = "unused, so off"
+    if kind == "access_point":
+        untagged = management
+        tagged = tuple(sorted(name_vlans - {management}))
+        reason = "access point: management untagged, the names' networks tagged"
+    elif kind == "camera":
+        untagged, reason = by_purpose.get("cameras", main), "camera: its own network only"
+    elif kind == "outlet":
+        untagged, reason = main, "outlet: main network, nothing tagged"
+    elif plug.cage:
+        untagged, tagged = management, tuple(sorted(set(by_purpose.values()) - {management}))
+        reason = "uplink cage: management untagged, all networks tagged"
+    return PortSheet(
+        switch=plug.switch,
+        switch_name=switch_name,
+        port=plug.port,
+        name=plug.name or ("uplink" if plug.cage else ""),
+        enabled=kind is not None or plug.cage,
+        untagged_vlan=untagged,
+        tagged_vlans=tagged,
+        power=plug.power,
+        speed_mbps=plug.speed_mbps,
+        reason=reason,
+    )
+
+
+def beacon_share(names: int, sharing: int, lowest_rate_mbps: int = LOWEST_RATE_MBPS) -> float:
+    """Return the share of the air that beacons take on one channel.
+
+    Args:
+        names: wireless names on each access point.
+        sharing: access points that share the channel and hear each other, itself included.
+    """
+    return names * sharing * BEACON_SHARE_BY_RATE[lowest_rate_mbps]

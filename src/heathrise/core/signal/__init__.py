@@ -1,0 +1,1 @@
+"""Radio: propagation, antennas, coverage, channels and power."""

@@ -1,0 +1,108 @@
+"""Levels in dBm that clients and access points hear from each other."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..bands import BANDS, Band
+from ..catalogue import Catalogue
+from ..design import Design, Device
+from .grid import Grid
+from .terrain import Terrain, grid_losses_db, losses_db
+from .transmit import Transmit
+
+Array = NDArray[np.float64]
+Direction = Literal["downlink", "uplink", "weaker"]
+
+SILENT_DBM = -140.0
+
+
+@dataclass(frozen=True)
+class Air:
+    """All that levels depend on: the terrain, the radios and the client judged by."""
+
+    design: Design
+    catalogue: Catalogue
+    terrain: Terrain
+    radios: dict[tuple[str, Band], Transmit]
+
+    def access_points(self, band: Band) -> list[Device]:
+        """Return the access points whose radio is on in ``band``."""
+        return [
+            device
+            for device in self.design.of(Device).values()
+            if (radio := self.radios.get((device.id, band))) is not None and radio.on
+        ]
+
+    def level_dbm(self, device: Device, band: Band, direction: Direction, loss: Array) -> Array:
+        """Return the level over a path of ``loss`` dB, any shape.
+
+        Downlink ``P_ap + G_ap - PL + G_client``, uplink ``P_client + G_client - PL + G_ap``.
+        """
+        radio = self.radios[device.id, band]
+        client = self.catalogue.clients[self.design.site.client]
+        both = radio.gain_dbi + client.gain_dbi
+        power = {"downlink": radio.power_dbm, "uplink": client.power_dbm[band]}
+        chosen = power[direction] if direction != "weaker" else min(power.values())
+        return chosen + both - loss
+
+
+def grid_levels_dbm(air: Air, floor: str, grid: Grid, band: Band, direction: Direction) -> Array:
+    """Return each access point's level at each point of a grid, shape (devices, n)."""
+    row = BANDS.index(band)
+    levels = [
+        air.level_dbm(
+            device,
+            band,
+            direction,
+            grid_losses_db(
+                air.terrain, device, air.catalogue.access_points[device.model], floor, grid
+            )[row],
+        )
+        for device in air.access_points(band)
+    ]
+    return np.array(levels) if levels else np.empty((0, len(grid.order)))
+
+
+def ranked_dbm(levels: Array, rank: int) -> Array:
+    """Return the ``rank``-th strongest level (1 is the strongest) at each point, shape (n,)."""
+    if len(levels) < rank:
+        return np.full(levels.shape[1], SILENT_DBM)
+    strongest: Array = np.partition(levels, len(levels) - rank, axis=0)[len(levels) - rank]
+    return np.maximum(strongest, SILENT_DBM)
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What one access point gives at one spot, in dBm."""
+
+    device: str
+    name: str
+    band: Band
+    downlink_dbm: float
+    uplink_dbm: float
+
+
+def readings_at(air: Air, floor: str, x_m: float, y_m: float) -> list[Reading]:
+    """Return the level of every access point at one spot, the strongest on 5 GHz first."""
+    spot = np.array([x_m]), np.array([y_m])
+    found: list[Reading] = []
+    for device in air.design.of(Device).values():
+        if device.kind != "access_point":
+            continue
+        model = air.catalogue.access_points[device.model]
+        loss = losses_db(air.terrain, device, model, floor, *spot)[:, 0]
+        for row, band in enumerate(BANDS):
+            if (device.id, band) in air.radios and air.radios[device.id, band].on:
+                down = air.level_dbm(device, band, "downlink", loss[row])
+                up = air.level_dbm(device, band, "uplink", loss[row])
+                found.append(
+                    Reading(
+                        device.id, device.name, band, round(float(down), 1), round(float(up), 1)
+                    )
+                )
+    return sorted(found, key=lambda r: -min(r.downlink_dbm, r.uplink_dbm))

@@ -1,0 +1,134 @@
+"""Signal as relief: tints, contour lines and the area that falls short, as paths to draw."""
+
+from __future__ import annotations
+
+import itertools
+from typing import Any
+
+import numpy as np
+from contourpy import FillType, LineType, contour_generator
+from numpy.typing import NDArray
+from pydantic import BaseModel, ConfigDict
+
+from ..bands import Band
+from ..design import Point
+from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
+from .rooms import TARGETS
+from .terrain import relief_grid
+
+Array = NDArray[np.float64]
+
+# Boundaries of the tints; the targets for the first and second access point are among them.
+CONTOURS_DBM = (-80.0, -72.0, -67.0, -60.0, -52.0)
+_LOWEST_DBM = -200.0
+_HIGHEST_DBM = 50.0
+_LABEL_EVERY_M = 9.0
+_SHORTEST_LINE_M = 2.0
+
+
+class Contour(BaseModel):
+    """Lines at one level, as a path, with the spots in metres for its figure."""
+
+    model_config = ConfigDict(frozen=True)
+
+    level_dbm: float
+    path: str
+    labels: tuple[Point, ...]
+
+
+class Shortfall(BaseModel):
+    """Where the level is below what rooms of one use ask for."""
+
+    model_config = ConfigDict(frozen=True)
+
+    use: str
+    target_dbm: float
+    path: str
+
+
+class Relief(BaseModel):
+    """What is drawn for one floor, band, rank and direction. Paths are in site centimetres."""
+
+    model_config = ConfigDict(frozen=True)
+
+    floor: str
+    band: Band
+    rank: int
+    direction: Direction
+    step_m: float
+    tints: tuple[str, ...]
+    contours: tuple[Contour, ...]
+    shortfalls: tuple[Shortfall, ...]
+
+
+def relief(air: Air, floor: str, band: Band, rank: int, direction: Direction) -> Relief:
+    """Return the relief of the ``rank``-th strongest access point over a floor."""
+    grid = relief_grid(air.terrain, floor)
+    if grid is None or not air.access_points(band):
+        return Relief(
+            floor=floor, band=band, rank=rank, direction=direction, step_m=0.0,
+            tints=(), contours=(), shortfalls=(),
+        )  # fmt: skip
+    levels = ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank)
+    sheet = grid.sheet(levels)
+    maker: Any = contour_generator(
+        grid.eastings,
+        grid.northings,
+        sheet,
+        fill_type=FillType.OuterOffset,
+        line_type=LineType.Separate,
+    )
+    edges = (_LOWEST_DBM, *CONTOURS_DBM, _HIGHEST_DBM)
+    return Relief(
+        floor=floor,
+        band=band,
+        rank=rank,
+        direction=direction,
+        step_m=grid.step_m,
+        tints=tuple(_areas(maker.filled(low, high)) for low, high in itertools.pairwise(edges)),
+        contours=tuple(_contour(level, maker.lines(level)) for level in CONTOURS_DBM),
+        shortfalls=tuple(
+            Shortfall(use=use, target_dbm=limit, path=_areas(maker.filled(_LOWEST_DBM, limit)))
+            for use, limit in _limits(band, rank)
+        ),
+    )
+
+
+def _limits(band: Band, rank: int) -> list[tuple[str, float]]:
+    limits: list[tuple[str, float]] = []
+    for use, target in TARGETS.items():
+        if target is None or target.band != band:
+            continue
+        limit = target.first_dbm if rank == 1 else target.second_dbm if rank == 2 else None
+        if limit is not None:
+            limits.append((use, limit))
+    return limits
+
+
+def _areas(filled: tuple[list[Array], list[NDArray[np.uint32]]]) -> str:
+    parts: list[str] = []
+    for points, offsets in zip(*filled, strict=True):
+        for start, end in itertools.pairwise(offsets):
+            parts.append(f"M{_joined(points[start : end - 1])}Z")
+    return "".join(parts)
+
+
+def _joined(points: Array) -> str:
+    # Whole centimetres: half the length of decimals, and quick to write.
+    return " ".join(map(str, np.rint(points * 100).astype(np.int64).ravel().tolist()))
+
+
+def _contour(level: float, lines: list[Array]) -> Contour:
+    parts: list[str] = []
+    labels: list[Point] = []
+    for line in lines:
+        steps = np.hypot(*np.diff(line, axis=0).T)
+        along = np.cumsum(steps)
+        if not len(along) or along[-1] < _SHORTEST_LINE_M:
+            continue
+        parts.append(f"M{_joined(line)}")
+        count = max(1, int(along[-1] // _LABEL_EVERY_M)) if along[-1] > 4 else 0
+        for k in range(count):
+            spot = line[int(np.searchsorted(along, along[-1] * (k + 0.5) / count))]
+            labels.append((round(float(spot[0]), 2), round(float(spot[1]), 2)))
+    return Contour(level_dbm=level, path="".join(parts), labels=tuple(labels))

@@ -1,0 +1,109 @@
+"""How loud each radio is planned to be, and why."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..bands import BANDS, Band
+from ..catalogue import AccessPointModel, Catalogue, RadioModel
+from ..design import Design, Device, Radio
+
+# Greatest EIRP in dBm. Each domain's least cap over the channels the plan may use, so that the
+# power holds wherever the radio is put; by channel for one that a person has fixed.
+EIRP_CAP_DBM: dict[str, dict[Band, float]] = {
+    "americas": {"2.4": 36.0, "5": 30.0, "6": 24.0},
+    "europe": {"2.4": 20.0, "5": 23.0, "6": 23.0},
+}
+ABOVE_CLIENT_DB = 3.0
+
+
+@dataclass(frozen=True)
+class Transmit:
+    """What one radio is set to: conducted power in dBm, gain in dBi, and the reason."""
+
+    device: str
+    band: Band
+    on: bool
+    power_dbm: float
+    gain_dbi: float
+    cap_dbm: float
+    reason: str
+    by_person: bool = False
+
+    @property
+    def eirp_dbm(self) -> float:
+        return self.power_dbm + self.gain_dbi
+
+
+def eirp_cap_dbm(domain: str, band: Band, channel: int | None = None) -> float:
+    """Return the EIRP limit in dBm for planning; check the national rules in force."""
+    cap = EIRP_CAP_DBM[domain][band]
+    if band == "5" and channel is not None:
+        if domain == "europe":
+            return 30.0 if channel >= 100 else 23.0
+        return 36.0 if channel <= 48 or channel >= 149 else 30.0
+    return cap
+
+
+def overrides(design: Design) -> dict[tuple[str, Band], Radio]:
+    """Return what a person has set, by device and band."""
+    return {(r.device, r.band): r for r in design.of(Radio).values()}
+
+
+def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Transmit]:
+    """Return the planned setting of every radio of every access point."""
+    client = catalogue.clients[design.site.client]
+    said = overrides(design)
+    plan: dict[tuple[str, Band], Transmit] = {}
+    for device in design.of(Device).values():
+        if device.kind != "access_point":
+            continue
+        model = catalogue.access_points[device.model]
+        for band in BANDS:
+            if band in model.radios:
+                plan[device.id, band] = _transmit(
+                    design.site.domain,
+                    device.id,
+                    model,
+                    band,
+                    client.power_dbm[band] + client.gain_dbi,
+                    said.get((device.id, band)),
+                )
+    return plan
+
+
+def _transmit(
+    domain: str,
+    device: str,
+    model: AccessPointModel,
+    band: Band,
+    client_dbm: float,
+    said: Radio | None,
+) -> Transmit:
+    radio = model.radios[band]
+    cap = eirp_cap_dbm(domain, band, said.channel if said else None)
+    most = min(radio.max_power_dbm, cap - radio.gain_dbi)
+    if said is not None and said.power_dbm is not None:
+        power = nearest_step(radio, min(said.power_dbm, most))
+        held = f", held to {power:g} by the {cap:g} dBm EIRP cap" if power < said.power_dbm else ""
+        reason = f"set by hand to {said.power_dbm:g} dBm{held}"
+        return Transmit(device, band, said.on, power, radio.gain_dbi, cap, reason, True)
+    wanted = client_dbm + ABOVE_CLIENT_DB
+    power = nearest_step(radio, min(wanted, most))
+    if wanted <= most:
+        reason = (
+            f"{ABOVE_CLIENT_DB:g} dB above the client's {client_dbm:g} dBm: louder gains nothing"
+        )
+    elif most < radio.max_power_dbm:
+        reason = f"EIRP cap {cap:g} dBm less {radio.gain_dbi:g} dBi of gain"
+    else:
+        reason = "the radio's own maximum"
+    on = said.on if said is not None else True
+    return Transmit(device, band, on, power, radio.gain_dbi, cap, reason)
+
+
+def nearest_step(radio: RadioModel, power_dbm: float) -> float:
+    """Return the radio's highest power step not above ``power_dbm``, or its lowest step."""
+    steps = math.floor((power_dbm - radio.min_power_dbm) / radio.step_db + 1e-9)
+    return radio.min_power_dbm + max(steps, 0) * radio.step_db

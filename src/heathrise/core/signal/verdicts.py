@@ -1,0 +1,192 @@
+"""Findings about signal: rooms that fall short, access points badly set or badly placed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+from shapely.geometry import LineString, Polygon
+from shapely.geometry import Point as ShapelyPoint
+
+from ..bands import BANDS, Band
+from ..design import Design, Device, Radio, Space, Wall, put
+from ..findings import Cure, Finding, Place
+from .channels import ChannelPlan
+from .levels import Air
+from .rooms import MET_SHARE, RoomVerdict
+from .transmit import ABOVE_CLIENT_DB
+
+_SOURCE = "planning targets for voice and data; levels judged in the weaker direction"
+_SHIELDED_SHARE = 0.6
+_WALL_NEAR_M = 0.3
+
+
+def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
+    """Yield the findings of the signal stage, channels apart."""
+    if not any(d.kind == "access_point" for d in air.design.of(Device).values()):
+        yield Finding(
+            id="signal-none",
+            stage="signal",
+            severity="not_met",
+            text="No access point is placed yet, so no room is served.",
+            rule="every needed room hears an access point",
+            source=_SOURCE,
+        )
+        return
+    for room in rooms:
+        if room.verdict in ("near", "not_met"):
+            yield _room(room)
+        elif room.share_downlink and room.share_first is not None:
+            yield from _deaf(room)
+    for device in air.design.of(Device).values():
+        if device.kind == "access_point":
+            yield from _too_loud(air, device)
+            yield from _shielded(air, device)
+
+
+def _room(room: RoomVerdict) -> Finding:
+    first, second = room.share_first or 0.0, room.share_second
+    by_second = second is not None and second < first
+    share = second if by_second and second is not None else first
+    which = "second" if by_second else "first"
+    level = room.worst_second_dbm if by_second else room.worst_first_dbm
+    target = room.target_second_dbm if by_second else room.target_first_dbm
+    heard = f"{level:g} dBm at worst" if level is not None else "none heard at worst"
+    text = (
+        f"{room.name}: {which} access point {heard}, wants {target:g} "
+        f"over {MET_SHARE:.0%} of its floor; {share:.0%} has it."
+    )
+    if not by_second and (room.worst_snr_db or 99) < (room.target_snr_db or 0):
+        text += f" Signal over noise is {room.worst_snr_db:g} dB, wants {room.target_snr_db:g}."
+    return Finding(
+        id=f"signal-room-{room.space}",
+        stage="signal",
+        severity="near" if room.verdict == "near" else "not_met",
+        text=text,
+        places=(Place(kind="space", id=room.space, floor=room.floor, at=room.worst_at),),
+        figure=level,
+        limit=target,
+        unit="dBm",
+        rule=f"{room.use}: {which} access point on {room.band} GHz at {target:g} dBm",
+        source=_SOURCE,
+        searches_cures=True,
+    )
+
+
+def _deaf(room: RoomVerdict) -> Iterator[Finding]:
+    """Downlink passes throughout and uplink only just: the access point shouts."""
+    gap = (room.share_downlink or 0) - (room.share_first or 0)
+    if gap > 0.15:
+        yield Finding(
+            id=f"signal-deaf-{room.space}",
+            stage="signal",
+            severity="note",
+            text=f"{room.name}: {gap:.0%} of its floor hears it but is not heard back.",
+            places=(Place(kind="space", id=room.space, floor=room.floor, at=room.worst_at),),
+            rule="judge on the client's weak transmitter",
+            source=_SOURCE,
+        )
+
+
+def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
+    client = air.catalogue.clients[air.design.site.client]
+    for band in BANDS:
+        radio = air.radios.get((device.id, band))
+        if radio is None or not radio.on or not radio.by_person:
+            continue
+        limit = client.power_dbm[band] + client.gain_dbi + ABOVE_CLIENT_DB
+        if radio.power_dbm > limit:
+            yield Finding(
+                id=f"signal-loud-{device.id}-{band}",
+                stage="signal",
+                severity="near",
+                text=(
+                    f"{device.name}: {radio.power_dbm:g} dBm on {band} GHz is more than "
+                    f"{ABOVE_CLIENT_DB:g} dB above the clients. They hear it and are not heard."
+                ),
+                places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
+                figure=radio.power_dbm,
+                limit=limit,
+                unit="dBm",
+                rule="no more than 3 dB above the clients it serves",
+                source=_SOURCE,
+            )
+
+
+def _shielded(air: Air, device: Device) -> Iterator[Finding]:
+    space = space_at(air.design, device)
+    if space is None:
+        return
+    ring = Polygon(space.outline).exterior
+    shielded_m = 0.0
+    for wall in air.design.of(Wall).values():
+        if wall.floor == space.floor and air.catalogue.constructions[wall.construction].shields:
+            line = LineString([wall.a, wall.b])
+            if line.distance(ring) < _WALL_NEAR_M:
+                shielded_m += line.intersection(ring.buffer(_WALL_NEAR_M)).length
+    if shielded_m / ring.length >= _SHIELDED_SHARE:
+        yield Finding(
+            id=f"signal-shielded-{device.id}",
+            stage="signal",
+            severity="not_met",
+            text=(
+                f"{device.name} stands in {space.name}, which concrete or metal encloses: "
+                "it serves that room and shields all others."
+            ),
+            places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
+            figure=round(100 * shielded_m / ring.length),
+            limit=round(100 * _SHIELDED_SHARE),
+            unit="% of its walls",
+            rule="not inside a room of concrete or metal",
+            source="practice; losses after ITU-R P.2040",
+        )
+
+
+def space_at(design: Design, device: Device) -> Space | None:
+    """Return the space a device stands in, or None."""
+    point = ShapelyPoint(device.at)
+    for space in design.of(Space).values():
+        if space.floor == device.floor and Polygon(space.outline).covers(point):
+            return space
+    return None
+
+
+def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Finding]:
+    """Yield the pairs that share air, with a cure where a person's choice is to blame."""
+    names = {d.id: d for d in air.design.of(Device).values()}
+    for band, plan in plans.items():
+        if plan.cost_db <= 0:
+            continue
+        pairs = {
+            tuple(sorted((one, other))): level
+            for one, rows in plan.contenders.items()
+            for other, level in rows
+        }
+        (one, other), loudest = max(pairs.items(), key=lambda row: row[1])
+        proof = "proven the least there is" if plan.proven else f"at least {plan.bound_db:.0f} dB"
+        first, second = names[one], names[other]
+        yield Finding(
+            id=f"signal-channel-{band}",
+            stage="signal",
+            severity="note" if band == "2.4" else "near",
+            text=(
+                f"{band} GHz: {len(pairs)} pairs of access points share air, {first.name} and "
+                f"{second.name} at {loudest:.0f} dBm most; {proof}."
+            ),
+            places=tuple(
+                Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in (first, second)
+            ),
+            figure=loudest,
+            limit=-82,
+            unit="dBm",
+            rule="two radios on one channel contend when they hear each other at -82 dBm",
+            source="IEEE 802.11 clear-channel assessment",
+            cures=_free_channels(air.design, band),
+        )
+
+
+def _free_channels(design: Design, band: Band) -> tuple[Cure, ...]:
+    held = [r for r in design.of(Radio).values() if r.band == band and r.channel is not None]
+    if not held:
+        return ()
+    freed = tuple(put(r.model_copy(update={"channel": None})) for r in held)
+    return (Cure(label="Let the plan choose these channels", changes=freed),)

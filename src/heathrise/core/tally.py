@@ -1,0 +1,104 @@
+"""The line of figures under the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from pydantic import BaseModel, ConfigDict
+
+from .cabling.boxes import boxes_for
+from .cabling.runs import RunVerdict
+from .catalogue import Catalogue
+from .design import Design, Device, Injector, Switch
+from .findings import Finding
+from .rack import PowerPlan
+from .signal.rooms import MET_SHARE, RoomVerdict
+
+
+class Tally(BaseModel):
+    """Counts, metres, watts and the price of the parts, without labour and tax."""
+
+    model_config = ConfigDict(frozen=True)
+
+    access_points: int
+    rooms_needed: int
+    rooms_met: int
+    rooms_first: int
+    rooms_second_needed: int
+    rooms_second: int
+    cable_m: float
+    boxes: int
+    boxes_proven: bool
+    expected_w: float
+    rated_w: float
+    reserved_w: float
+    counted_w: float
+    budget_w: float
+    powered_devices: int
+    powered_ports: int
+    powered_ports_used: int
+    ports: int
+    ports_used: int
+    price: float
+    currency: str
+    not_met: int
+    near: int
+    notes: int
+
+
+def tally_of(
+    design: Design,
+    catalogue: Catalogue,
+    rooms: Sequence[RoomVerdict],
+    runs: Sequence[RunVerdict],
+    power: PowerPlan,
+    findings: Sequence[Finding],
+    prove: bool,
+) -> Tally:
+    """Return the tally; ``prove`` asks for the fewest boxes rather than a quick count."""
+    needed = [r for r in rooms if r.verdict != "not_needed"]
+    calls = [r for r in needed if r.share_second is not None]
+    boxes, proven, cable_price = _boxes(catalogue, runs, prove)
+    parts = [catalogue.devices_of(d.kind)[d.model].price for d in design.of(Device).values()]
+    parts += [catalogue.switches[s.model].price for s in design.of(Switch).values()]
+    parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
+    severities = [f.severity for f in findings]
+    return Tally(
+        access_points=sum(d.kind == "access_point" for d in design.of(Device).values()),
+        rooms_needed=len(needed),
+        rooms_met=sum(r.verdict == "met" for r in needed),
+        rooms_first=sum((r.share_first or 0) >= MET_SHARE for r in needed),
+        rooms_second_needed=len(calls),
+        rooms_second=sum((r.share_second or 0) >= MET_SHARE for r in calls),
+        cable_m=round(sum(r.total_m for r in runs), 1),
+        boxes=boxes,
+        boxes_proven=proven,
+        expected_w=round(sum(s.expected_w for s in power.switches), 1),
+        rated_w=round(sum(s.rated_w for s in power.switches), 1),
+        reserved_w=round(sum(s.reserved_w for s in power.switches), 1),
+        counted_w=round(sum(s.counted_w for s in power.switches), 1),
+        budget_w=sum(s.budget_w for s in power.switches),
+        powered_devices=len(power.devices),
+        powered_ports=sum(s.powered_ports for s in power.switches),
+        powered_ports_used=sum(s.powered_used for s in power.switches),
+        ports=sum(s.ports for s in power.switches),
+        ports_used=sum(s.ports_used for s in power.switches),
+        price=round(sum(parts) + cable_price, 2),
+        currency=design.site.currency,
+        not_met=severities.count("not_met"),
+        near=severities.count("near"),
+        notes=severities.count("note"),
+    )
+
+
+def _boxes(
+    catalogue: Catalogue, runs: Sequence[RunVerdict], prove: bool
+) -> tuple[int, bool, float]:
+    count, proven, price = 0, True, 0.0
+    for category, cable in catalogue.cables.items():
+        cuts = [r.bought_m for r in runs if r.category == category for _ in range(r.cables)]
+        found = boxes_for([c for c in cuts if c > 0], cable.box_m, prove)
+        count += found.count
+        proven = proven and found.proven
+        price += found.count * cable.box_price
+    return count, proven, price

@@ -1,0 +1,243 @@
+"""A made-up music school: two storeys round a double-height hall, a pavilion across the garden."""
+
+from __future__ import annotations
+
+from ..core.catalogue import load_catalogue
+from ..core.design import (
+    Building,
+    Design,
+    Device,
+    Duct,
+    EquipmentRoom,
+    Floor,
+    Network,
+    Riser,
+    Site,
+    Switch,
+    WirelessName,
+)
+from .drafting import Drawing, Room
+
+NAME = "Larkmere Music School"
+
+GROUND = [
+    Room("Hall", (0, 4, 14, 18), "calls", ceiling_m=6.2, open_above=True, walls="brick-single"),
+    Room("Foyer", (0, 0, 14, 4), "everyday"),
+    Room("Corridor", (14, 8, 40, 10), "calls"),
+    Room("Rehearsal room", (14, 10, 23, 18), "calls", walls="block-dense"),
+    Room("Percussion", (23, 10, 28, 18), "everyday", walls="block-dense"),
+    Room("Ensemble room", (28, 10, 34, 18), "calls", walls="block-dense"),
+    Room("Staff room", (34, 10, 40, 18), "calls"),
+    Room("Office", (14, 0, 19, 8), "calls"),
+    Room("Head's study", (19, 0, 23, 8), "calls"),
+    Room("Stairs", (23, 0, 26, 8), "calls", walls="brick-single"),
+    Room("Washrooms", (26, 0, 30, 8), "none", walls="wet-wall"),
+    Room("Cafe", (30, 0, 36, 8), "everyday"),
+    Room("Store", (36, 0, 40, 4), "none", walls="block-light"),
+    Room("Instruments", (36, 4, 40, 8), "none", walls="block-light"),
+    Room("Terrace", (26, -6, 40, 0), "everyday", outdoor=True),
+]
+UPPER = [
+    Room("Hall, upper part", (0, 4, 14, 18), "none", walls="brick-single"),
+    Room("Gallery", (0, 0, 14, 4), "everyday"),
+    Room("Passage", (14, 12, 40, 14), "calls"),
+    *(
+        Room(
+            f"Practice {k + 1}",
+            (14 + 3.25 * k, 14, 17.25 + 3.25 * k, 18),
+            "everyday",
+            walls="block-dense",
+        )
+        for k in range(8)
+    ),
+    Room("Library", (14, 0, 23, 12), "calls"),
+    Room("Landing", (23, 0, 26, 12), "calls", walls="brick-single"),
+    Room("Recording", (26, 0, 32, 7), "everyday", walls="block-dense"),
+    Room("Control room", (26, 7, 32, 12), "calls", walls="block-dense"),
+    Room("Theory class", (32, 0, 40, 7), "calls"),
+    Room("Studio 1", (32, 7, 36, 12), "everyday", walls="block-light"),
+    Room("Studio 2", (36, 7, 40, 12), "everyday", walls="block-light"),
+]
+PAVILION = [
+    Room("Garden room", (110, 3, 117, 10), "calls", overhead="joists"),
+    Room("Porch", (117, 3, 119, 10), "none", overhead="joists"),
+]
+
+ACCESS_POINTS = [
+    # floor, name, model, x, y, height
+    ("ground", "AP-1", "ravelmoor-c4", 4.0, 10.0, 6.1),
+    ("ground", "AP-2", "ravelmoor-c4", 18.5, 13.5, 3.0),
+    ("ground", "AP-3", "ravelmoor-c4", 18.0, 5.0, 3.0),
+    ("ground", "AP-4", "ravelmoor-c4", 31.0, 12.5, 3.0),
+    ("ground", "AP-5", "ravelmoor-c4", 33.0, 5.0, 3.0),
+    ("ground", "AP-6", "ravelmoor-c4", 10.5, 14.0, 6.1),
+    ("upper", "AP-7", "ravelmoor-c4", 18.5, 7.0, 2.8),
+    ("upper", "AP-8", "ravelmoor-c4", 20.0, 13.0, 2.8),
+    ("upper", "AP-9", "ravelmoor-c4", 29.0, 9.5, 2.8),
+    ("upper", "AP-10", "ravelmoor-c4", 34.5, 13.0, 2.8),
+    ("upper", "AP-11", "ravelmoor-c4", 36.0, 4.5, 2.8),
+    ("pavilion", "AP-12", "ravelmoor-c4", 112.0, 6.5, 2.5),
+]
+CAMERAS = [
+    ("ground", "CAM-1", "peltwick-turret", 0.3, 0.3, 2.8, 225.0),
+    ("ground", "CAM-2", "peltwick-turret", 39.7, 0.3, 2.8, 135.0),
+    ("ground", "CAM-3", "peltwick-dome", 15.0, 9.0, 2.9, 90.0),
+    ("ground", "CAM-4", "peltwick-turret", 39.7, 17.7, 2.8, 45.0),
+]
+OUTLETS = [
+    ("ground", "Office desk", 14.3, 2.0),
+    ("ground", "Head's desk", 22.7, 3.0),
+    ("ground", "Staff room", 39.7, 14.0),
+    ("ground", "Cafe till", 35.7, 6.0),
+    ("upper", "Library desk", 14.3, 3.0),
+    ("upper", "Control desk", 26.3, 9.0),
+    ("upper", "Theory board", 39.7, 3.5),
+]
+
+
+def music_school() -> Design:
+    """Return the school as a design: drawn, equipped, with a few things left to mend."""
+    losses = load_catalogue().constructions
+    drawing = Drawing()
+    drawing.add(
+        Site(id="site", kind="school", domain="europe", line_mbps=900),
+        Building(id="school", name="School"),
+        Building(id="pavilion", name="Pavilion"),
+        Floor(id="ground", building="school", name="Ground floor", level=0, ceiling_height_m=3.0),
+        Floor(
+            id="upper",
+            building="school",
+            name="Upper floor",
+            level=1,
+            elevation_m=3.6,
+            ceiling_height_m=2.8,
+        ),
+        Floor(
+            id="pavilion",
+            building="pavilion",
+            name="Pavilion",
+            level=0,
+            ceiling_height_m=2.5,
+            slab="floor-timber",
+            overhead="joists",
+        ),
+    )
+    for floor, rooms, outer in (
+        ("ground", GROUND, "brick-cavity"),
+        ("upper", UPPER, "brick-cavity"),
+        ("pavilion", PAVILION, "timber-clad"),
+    ):
+        drawing.rooms(floor, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
+    _openings(drawing)
+    drawing.add(
+        EquipmentRoom(id="rack", floor="ground", name="Store rack", at=(38.5, 1.0)),
+        Riser(
+            id="riser-store",
+            building="school",
+            name="Store riser",
+            at=(37.0, 3.2),
+            lowest_level=0,
+            highest_level=1,
+        ),
+        Duct(
+            id="duct-garden",
+            name="Garden duct",
+            from_floor="ground",
+            to_floor="pavilion",
+            path=((40.0, 1.5), (75.0, 1.5), (110.0, 4.0)),
+        ),
+    )
+    _devices(drawing)
+    _network(drawing)
+    return drawing.design()
+
+
+def _openings(drawing: Drawing) -> None:
+    solid, hollow = "door-solid", "door-hollow"
+    for x, y, width, kind in (
+        (7.0, 4, 1.8, solid), (14, 9, 1.6, solid), (18, 10, 1.2, solid), (25, 10, 1.0, solid),
+        (31, 10, 1.2, solid), (37, 10, 0.9, hollow), (16, 8, 0.9, hollow), (21, 8, 0.9, hollow),
+        (24.5, 8, 1.5, solid), (28, 8, 0.9, hollow), (33, 8, 1.8, hollow), (36, 2, 0.9, solid),
+        (38, 8, 0.9, hollow), (4, 0, 1.8, solid), (40, 9, 1.0, solid),
+    ):  # fmt: skip
+        drawing.opening("ground", x, y, width, kind)
+    for x in (3.0, 7, 11, 16, 20.5, 30.5, 37):
+        drawing.opening("ground", x, 18, 1.8, "glass-coated", "window")
+    for x in (10.0, 16.5, 21, 33):
+        drawing.opening("ground", x, 0, 1.8, "glass-coated", "window")
+    drawing.opening("ground", 31.2, 0, 1.0, "glass-clear")
+    drawing.opening("ground", 0, 11, 2.4, "glass-coated", "window")
+    drawing.opening("ground", 40, 14, 1.8, "glass-coated", "window")
+    for k in range(8):
+        middle = 14 + 3.25 * (k + 0.5)
+        drawing.opening("upper", middle, 14, 0.9, solid)
+        drawing.opening("upper", middle, 18, 1.4, "glass-coated", "window")
+    for x, y, kind in (
+        (18, 12, hollow), (24.5, 12, solid), (29, 12, solid), (29, 7, solid), (34, 12, hollow),
+        (38, 12, hollow), (34, 7, hollow), (14, 2, hollow),
+    ):  # fmt: skip
+        drawing.opening("upper", x, y, 0.9, kind)
+    for x in (3.0, 9, 17, 20, 29, 34.5, 38):
+        drawing.opening("upper", x, 0, 1.8, "glass-coated", "window")
+    for window_y in (3.5, 9.5):
+        drawing.opening("upper", 40, window_y, 1.8, "glass-coated", "window")
+    drawing.opening("pavilion", 117, 6.5, 1.6, "glass-clear")
+    drawing.opening("pavilion", 110, 6.5, 2.4, "glass-clear", "window")
+    drawing.opening("pavilion", 113.5, 3, 2.4, "glass-clear", "window")
+    drawing.opening("pavilion", 119, 6.5, 1.8, "open-gap", "gap")
+
+
+def _devices(drawing: Drawing) -> None:
+    for floor, name, model, x, y, height in ACCESS_POINTS:
+        drawing.add(
+            Device(
+                id=name.lower(), floor=floor, kind="access_point", model=model, name=name,
+                at=(x, y), height_m=height, mount="ceiling",
+            )
+        )  # fmt: skip
+    for floor, name, model, x, y, height, azimuth in CAMERAS:
+        drawing.add(
+            Device(
+                id=name.lower(), floor=floor, kind="camera", model=model, name=name,
+                at=(x, y), height_m=height, mount="wall", azimuth_deg=azimuth,
+            )
+        )  # fmt: skip
+    for number, (floor, name, x, y) in enumerate(OUTLETS, start=1):
+        drawing.add(
+            Device(
+                id=f"out-{number}", floor=floor, kind="outlet", model="outlet-double", name=name,
+                at=(x, y), height_m=0.3, mount="wall",
+            )
+        )  # fmt: skip
+    drawing.add(
+        Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s24h"),
+        Switch(id="sw-2", equipment_room="rack", name="SW-2", model="dunthrip-s8"),
+    )
+
+
+def _network(drawing: Drawing) -> None:
+    def network(key: str, name: str, purpose: str, vlan: int, clients: int, guest: bool) -> Network:
+        return Network.model_validate(
+            {
+                "id": key, "name": name, "purpose": purpose, "vlan": vlan,
+                "subnet": f"192.168.{vlan}.0/24", "expected_clients": clients,
+                "client_isolation": guest,
+            }
+        )  # fmt: skip
+
+    drawing.add(
+        network("net-main", "Staff", "main", 10, 40, False),
+        network("net-pupils", "Pupils", "staff", 15, 90, False),
+        network("net-guest", "Visitors", "guest", 20, 60, True),
+        network("net-cameras", "Cameras", "cameras", 40, 10, False),
+        network("net-management", "Management", "management", 99, 20, False),
+        WirelessName(id="ssid-staff", network="net-main", ssid="Larkmere Staff"),
+        WirelessName(id="ssid-pupils", network="net-pupils", ssid="Larkmere Pupils"),
+        WirelessName(
+            id="ssid-guest",
+            network="net-guest",
+            ssid="Larkmere Visitors",
+            client_isolation=True,
+            fast_transition=False,
+        ),
+    )

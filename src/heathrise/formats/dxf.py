@@ -1,0 +1,379 @@
+"""A new design from a DXF drawing: chosen layers become walls, doors and windows.
+
+Lines, polylines and arcs are read, in the drawing itself and in blocks it inserts. What the
+blocks hold is counted before anything is expanded, so that a drawing which would unfold into
+millions of lines is refused at once.
+"""
+
+from __future__ import annotations
+
+import io
+import itertools
+import math
+from collections import Counter
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import Any, NoReturn
+
+from ezdxf import recover
+from ezdxf.document import Drawing
+from ezdxf.entities.dxfentity import DXFEntity
+from ezdxf.entities.insert import Insert
+from ezdxf.lldxf.const import DXFError
+from pydantic import BaseModel, ConfigDict, Field
+from shapely.geometry import LineString, Polygon
+from shapely.ops import polygonize, unary_union
+
+from ..core.catalogue import Catalogue
+from ..core.design import (
+    Building,
+    Design,
+    DesignError,
+    Element,
+    Floor,
+    Opening,
+    Problem,
+    Site,
+    Space,
+    Wall,
+)
+from ..core.integrity import MAX_ELEMENTS, MIN_WALL_M, check
+
+MAX_BYTES = 30_000_000
+MAX_SEGMENTS = 200_000
+MAX_DEPTH = 16
+LARGEST_SITE_M = 1_500.0
+SMALLEST_SITE_M = 2.0
+SMALLEST_ROOM_M2 = 1.0
+ON_WALL_M = 0.15
+ARC_STEP_DEG = 15.0
+
+# $INSUNITS to metres; 0 means that the drawing does not say.
+UNITS_M: dict[str, float] = {
+    "mm": 0.001,
+    "cm": 0.01,
+    "m": 1.0,
+    "in": 0.0254,
+    "ft": 0.3048,
+}
+_HEADER_UNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
+
+Segment = tuple[float, float, float, float]
+
+
+class LayerSummary(BaseModel):
+    """One layer of a drawing: how much it holds, in drawing units."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    segments: int
+    length: float
+
+
+class Inspection(BaseModel):
+    """What a drawing holds. ``units`` is None where the header does not say."""
+
+    model_config = ConfigDict(frozen=True)
+
+    units: str | None
+    width: float
+    height: float
+    layers: tuple[LayerSummary, ...]
+
+
+class Choice(BaseModel):
+    """What the user chose: a construction for each layer that is to be drawn."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    name: str = Field(min_length=1, max_length=120)
+    units: str | None = None
+    layers: dict[str, str]
+    storey_name: str = Field(default="Ground floor", min_length=1, max_length=120)
+    ceiling_height_m: float = Field(default=2.7, gt=1.5, le=30)
+    find_rooms: bool = True
+
+
+def inspect_dxf(data: bytes) -> Inspection:
+    """Return the layers, extents and units of a drawing.
+
+    Raises:
+        DesignError: the drawing cannot be read, or would unfold into too much.
+    """
+    found = _segments(_read(data))
+    if not found.by_layer:
+        _refuse("drawing", "holds no line, polyline or arc that could become a wall")
+    west, south, east, north = _extent(found.by_layer)
+    return Inspection(
+        units=found.units,
+        width=round(east - west, 4),
+        height=round(north - south, 4),
+        layers=tuple(
+            LayerSummary(
+                name=layer,
+                segments=len(rows),
+                length=round(sum(math.dist(s[:2], s[2:]) for s in rows), 3),
+            )
+            for layer, rows in sorted(found.by_layer.items())
+        ),
+    )
+
+
+def import_dxf(data: bytes, choice: Choice, catalogue: Catalogue) -> Design:
+    """Return a design of one floor from the chosen layers.
+
+    The drawing's south-west corner becomes the site's zero. Door and window layers become
+    openings in the wall they lie on. Closed rings of walls become rooms.
+
+    Raises:
+        DesignError: with what is wrong and what to do about it.
+    """
+    found = _segments(_read(data))
+    units = choice.units or found.units
+    if units not in UNITS_M:
+        _refuse("units", f"the drawing does not say its units; choose one of {', '.join(UNITS_M)}")
+    for layer, construction in choice.layers.items():
+        if layer not in found.by_layer:
+            _refuse(f"layers[{layer[:60]}]", "the drawing has no such layer")
+        if construction not in catalogue.constructions:
+            _refuse(f"layers[{layer[:60]}]", f"{construction[:60]!r} is not in the catalogue")
+    chosen = {layer: found.by_layer[layer] for layer in choice.layers}
+    if not any(chosen.values()):
+        _refuse("layers", "choose at least one layer to be drawn as walls")
+    metres = _to_metres(chosen, UNITS_M[units], units)
+    design = _draw(metres, choice, catalogue)
+    check(design, catalogue)
+    return design
+
+
+def _refuse(where: str, what: str) -> NoReturn:
+    raise DesignError([Problem(where, what)])
+
+
+def _read(data: bytes) -> Drawing:
+    if len(data) > MAX_BYTES:
+        _refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be read")
+    if not data.strip():
+        _refuse("file", "is empty")
+    try:
+        document, auditor = recover.read(io.BytesIO(data))
+    except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
+        _refuse("file", f"is not a DXF drawing that can be read: {str(error)[:160]}")
+    except (UnicodeError, RecursionError, OverflowError):
+        _refuse("file", "is not a DXF drawing that can be read")
+    if auditor.has_errors:
+        first = auditor.errors[0]
+        _refuse("file", f"is damaged: {str(first.message)[:160]}")
+    return document
+
+
+@dataclass
+class _Found:
+    units: str | None
+    by_layer: dict[str, list[Segment]] = field(default_factory=dict)
+
+
+def _segments(document: Drawing) -> _Found:
+    weights = _Weights(document)
+    space = document.modelspace()
+    total = sum(weights.of(entity, 0) for entity in space)
+    if total > MAX_SEGMENTS:
+        _refuse(
+            "drawing",
+            f"unfolds into {total:,} lines; at most {MAX_SEGMENTS:,} can be read. "
+            "Keep the wall layers only and save it again.",
+        )
+    found = _Found(_HEADER_UNITS.get(int(document.header.get("$INSUNITS", 0) or 0)))
+    for entity in space:
+        for layer, segment in _unfold(entity, entity.dxf.get("layer", "0")):
+            if not all(map(math.isfinite, segment)):
+                handle = entity.dxf.get("handle", "?")
+                _refuse(f"{entity.dxftype()} {handle}", "has a coordinate that is not a number")
+            found.by_layer.setdefault(layer, []).append(segment)
+    return found
+
+
+class _Weights:
+    """Counts what an entity unfolds into without unfolding it."""
+
+    def __init__(self, document: Drawing) -> None:
+        self._blocks = document.blocks
+        self._known: dict[str, int] = {}
+        self._open: list[str] = []
+
+    def of(self, entity: DXFEntity, depth: int) -> int:
+        if isinstance(entity, Insert):
+            # A row or column count below one draws nothing; the counts come from the file.
+            copies = max(1, int(entity.dxf.get("row_count", 1))) * max(
+                1, int(entity.dxf.get("column_count", 1))
+            )
+            return copies * self._block(str(entity.dxf.name), depth + 1)
+        if entity.dxftype() in ("LWPOLYLINE", "POLYLINE"):
+            return len(entity)  # type: ignore[arg-type]
+        return 1
+
+    def _block(self, name: str, depth: int) -> int:
+        if name in self._known:
+            return self._known[name]
+        if name in self._open or depth > MAX_DEPTH:
+            _refuse(f"block {name[:60]}", f"holds itself, or is nested more than {MAX_DEPTH} deep")
+        block = self._blocks.get(name)
+        if block is None:
+            return 0
+        self._open.append(name)
+        self._known[name] = sum(self.of(e, depth) for e in block)
+        self._open.pop()
+        return self._known[name]
+
+
+def _unfold(entity: DXFEntity, layer: str) -> Iterator[tuple[str, Segment]]:
+    """Yield (layer, segment); what lies on layer 0 in a block takes the insert's layer."""
+    if isinstance(entity, Insert):
+        for part in entity.multi_insert() if entity.mcount > 1 else (entity,):
+            for child in part.virtual_entities():
+                inner = child.dxf.get("layer", "0")
+                yield from _unfold(child, layer if inner == "0" else inner)
+        return
+    for segment in _lines(entity):
+        if math.dist(segment[:2], segment[2:]) > 0:
+            yield layer, segment
+
+
+def _lines(entity: Any) -> Iterator[Segment]:
+    kind = entity.dxftype()
+    if kind == "LINE":
+        start, end = entity.dxf.start, entity.dxf.end
+        yield (start.x, start.y, end.x, end.y)
+    elif kind in ("LWPOLYLINE", "POLYLINE"):
+        for part in entity.virtual_entities():
+            yield from _lines(part)
+    elif kind == "ARC":
+        points = list(entity.flattening(sagitta=_sagitta(entity.dxf.radius)))
+        for a, b in itertools.pairwise(points):
+            yield (a.x, a.y, b.x, b.y)
+
+
+def _sagitta(radius: float) -> float:
+    return max(abs(radius) * (1 - math.cos(math.radians(ARC_STEP_DEG / 2))), 1e-6)
+
+
+def _extent(layers: Mapping[str, list[Segment]]) -> tuple[float, float, float, float]:
+    xs = [x for rows in layers.values() for s in rows for x in (s[0], s[2])]
+    ys = [y for rows in layers.values() for s in rows for y in (s[1], s[3])]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def _to_metres(
+    layers: Mapping[str, list[Segment]], scale: float, units: str
+) -> dict[str, list[Segment]]:
+    west, south, east, north = _extent(layers)
+    size = max(east - west, north - south) * scale
+    if not SMALLEST_SITE_M <= size <= LARGEST_SITE_M:
+        better = [u for u, m in UNITS_M.items() if 8 <= size / scale * m <= 300]
+        hint = f" In {' or '.join(better)} it would be a building's size." if better else ""
+        _refuse("units", f"the drawing would be {size:,.2f} m across in {units}.{hint}")
+    return {
+        layer: [
+            (
+                round((s[0] - west) * scale, 4), round((s[1] - south) * scale, 4),
+                round((s[2] - west) * scale, 4), round((s[3] - south) * scale, 4),
+            )
+            for s in rows
+        ]
+        for layer, rows in layers.items()
+    }  # fmt: skip
+
+
+def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalogue) -> Design:
+    walls: list[Wall] = []
+    openings: list[tuple[str, str, Segment]] = []
+    seen: set[tuple[tuple[float, float], tuple[float, float]]] = set()
+    for layer, rows in layers.items():
+        construction = catalogue.constructions[choice.layers[layer]]
+        for s in rows:
+            if construction.kind in ("door", "window", "gap"):
+                openings.append((construction.kind, construction.id, s))
+                continue
+            ends = ((s[0], s[1]), (s[2], s[3]))
+            key = (min(ends), max(ends))
+            if math.dist(*ends) < MIN_WALL_M or key in seen:
+                continue
+            seen.add(key)
+            walls.append(
+                Wall(id=f"w{len(walls) + 1}", floor="floor-1", a=ends[0], b=ends[1],
+                     construction=construction.id)
+            )  # fmt: skip
+            if len(walls) > MAX_ELEMENTS["wall"]:
+                _refuse(
+                    f"layers[{layer[:60]}]",
+                    f"gives more than {MAX_ELEMENTS['wall']:,} walls; choose fewer layers",
+                )
+    if not walls:
+        _refuse("layers", "none of the chosen layers gives a wall; choose a wall's construction")
+    site = Site(id="site", kind="business")
+    building = Building(id="building-1", name=choice.name)
+    floor = Floor(
+        id="floor-1", building="building-1", name=choice.storey_name, level=0,
+        ceiling_height_m=choice.ceiling_height_m,
+    )  # fmt: skip
+    elements: list[tuple[str, Element]] = [("site", site), ("building", building), ("floor", floor)]
+    elements += [("wall", wall) for wall in walls]
+    elements += [("opening", o) for o in _placed(walls, openings)]
+    if choice.find_rooms:
+        elements += [("space", space) for space in _rooms(walls)]
+    tables: dict[str, dict[str, Element]] = {}
+    for kind, element in elements:
+        tables.setdefault(kind, {})[element.id] = element
+    return Design(tables)
+
+
+def _placed(walls: list[Wall], rows: list[tuple[str, str, Segment]]) -> Iterator[Opening]:
+    """Yield an opening for each door or window line that lies along a wall."""
+    taken: Counter[str] = Counter()
+    for kind, construction, s in rows:
+        for wall in walls:
+            start, end = (_foot(wall, s[k], s[k + 1]) for k in (0, 2))
+            if max(start[1], end[1]) > ON_WALL_M:
+                continue
+            low, high = sorted((start[0], end[0]))
+            low, high = max(low, 0.0), min(high, wall.length_m)
+            if high - low > 0.1:
+                taken[wall.id] += 1
+                yield Opening.model_validate(
+                    {
+                        "id": f"o-{wall.id}-{taken[wall.id]}", "wall": wall.id, "kind": kind,
+                        "offset_m": round(low, 4), "width_m": round(high - low, 4),
+                        "construction": construction,
+                    }
+                )  # fmt: skip
+                break
+
+
+def _foot(wall: Wall, x: float, y: float) -> tuple[float, float]:
+    """Return how far along a wall, and how far off it, a point lies, in m."""
+    (ax, ay), (bx, by) = wall.a, wall.b
+    dx, dy = (bx - ax) / wall.length_m, (by - ay) / wall.length_m
+    return (x - ax) * dx + (y - ay) * dy, abs((x - ax) * dy - (y - ay) * dx)
+
+
+def _rooms(walls: list[Wall]) -> Iterator[Space]:
+    lines = unary_union([LineString([w.a, w.b]) for w in walls])
+    rings: list[Polygon] = [
+        p for p in polygonize(lines) if p.area >= SMALLEST_ROOM_M2 and not _thin(p)
+    ]
+    rings.sort(key=lambda p: (-p.centroid.y, p.centroid.x))
+    for number, ring in enumerate(rings[: MAX_ELEMENTS["space"]], start=1):
+        corners = tuple((round(x, 4), round(y, 4)) for x, y in ring.exterior.coords[:-1])
+        if 3 <= len(corners) <= 500 and Polygon(corners).is_valid:
+            yield Space(
+                id=f"room-{number}", floor="floor-1", name=f"Room {number}", outline=corners
+            )
+
+
+def _thin(ring: Polygon) -> bool:
+    """Whether a ring is the inside of a wall drawn by its two faces rather than a room."""
+    return bool(2 * ring.area / ring.length < 0.35)
+
+
+__all__ = ["Choice", "Inspection", "LayerSummary", "import_dxf", "inspect_dxf"]

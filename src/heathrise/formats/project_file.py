@@ -1,0 +1,167 @@
+"""The project file: a design as documented, versioned JSON.
+
+``{"format": "heathrise-project", "version": 1, "name": ..., "elements": {kind: [element, ...]}}``;
+the JSON Schema lies beside this module as ``schema/project-1.json``.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+from dataclasses import dataclass
+from typing import Any, NoReturn
+
+from ..core.catalogue import Catalogue
+from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
+from ..core.integrity import MAX_ELEMENTS, check
+
+FORMAT = "heathrise-project"
+VERSION = 1
+MAX_BYTES = 20_000_000
+MAX_NAME = 120
+_MOST_PER_KIND = max(MAX_ELEMENTS.values())
+_SHOWN = 20
+
+
+@dataclass(frozen=True)
+class Project:
+    """A named design, as it is saved and opened."""
+
+    name: str
+    design: Design
+
+
+def dump_project(project: Project) -> str:
+    """Return the project file's text; opened again it gives the same design."""
+    elements: dict[str, list[dict[str, Any]]] = {}
+    for kind, element in project.design.elements():
+        elements.setdefault(kind, []).append(element.model_dump(mode="json"))
+    document = {
+        "format": FORMAT,
+        "version": VERSION,
+        "name": project.name,
+        "elements": elements,
+    }
+    return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
+
+
+def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
+    """Read a project file and check all of it.
+
+    Raises:
+        DesignError: with the place in the file and what is wrong; nothing is half read.
+    """
+    document = _parse(data)
+    if document.get("format") != FORMAT:
+        _refuse("format", f'this is not a project file: "format" should be "{FORMAT}"')
+    version = document.get("version")
+    if version != VERSION:
+        shown = json.dumps(version)[:20]
+        _refuse("version", f"version {shown} cannot be read; this program reads version {VERSION}")
+    name = document.get("name")
+    if not isinstance(name, str) or not 0 < len(name.strip()) <= MAX_NAME:
+        _refuse("name", f"a name of 1 to {MAX_NAME} characters is needed")
+    if unknown := sorted(set(document) - {"format", "version", "name", "elements"}):
+        _refuse(unknown[0][:40], "is not a part of a project file")
+    design = _elements(document.get("elements"))
+    check(design, catalogue)
+    return Project(name.strip(), design)
+
+
+def _refuse(where: str, what: str) -> NoReturn:
+    raise DesignError([Problem(where, what)])
+
+
+def _parse(data: bytes | str) -> dict[str, Any]:
+    if len(data) > MAX_BYTES:
+        _refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be opened")
+    try:
+        text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
+        document = json.loads(text, parse_constant=_no_constant, parse_float=_finite)
+    except UnicodeDecodeError as error:
+        _refuse(f"byte {error.start}", "the file is not UTF-8 text")
+    except json.JSONDecodeError as error:
+        _refuse(f"line {error.lineno}, column {error.colno}", f"not valid JSON: {error.msg}")
+    except RecursionError:
+        _refuse("file", "is nested too deep to be a project file")
+    except ValueError as error:
+        _refuse("file", str(error)[:200])
+    if not isinstance(document, dict):
+        _refuse("file", "a project file is one JSON object")
+    return document
+
+
+def _no_constant(text: str) -> NoReturn:
+    raise ValueError(f"holds {text}, which is not a number that can be drawn")
+
+
+def _finite(text: str) -> float:
+    value = float(text)
+    if not math.isfinite(value):
+        raise ValueError(f"holds {text[:30]}, which is too large a number")
+    return value
+
+
+def _elements(rows: object) -> Design:
+    if not isinstance(rows, dict):
+        _refuse("elements", "should be an object with a list for each kind of element")
+    problems: list[Problem] = []
+    tables: dict[str, dict[str, Element]] = {}
+    for kind, items in rows.items():
+        if kind not in KINDS:
+            _refuse(f"elements.{kind[:40]}", "is not a kind of element")
+        if not isinstance(items, list):
+            _refuse(f"elements.{kind}", "should be a list")
+        if len(items) > _MOST_PER_KIND:
+            _refuse(f"elements.{kind}", f"{len(items)} elements; at most {_MOST_PER_KIND}")
+        table = tables.setdefault(kind, {})
+        for index, item in enumerate(items):
+            where = f"elements.{kind}[{index}]"
+            problems += _read_one(kind, item, where, table)
+            if len(problems) >= _SHOWN:
+                raise DesignError(problems)
+    if problems:
+        raise DesignError(problems)
+    return Design(tables)
+
+
+def _read_one(kind: str, item: object, where: str, table: dict[str, Element]) -> list[Problem]:
+    if not isinstance(item, dict):
+        return [Problem(where, "should be an object")]
+    try:
+        element = parse_element(kind, item, where)
+    except DesignError as error:
+        return list(error.problems)
+    if element.id in table:
+        return [Problem(f"{where}.id", f"{element.id!r} stands twice")]
+    table[element.id] = element
+    return []
+
+
+def project_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the project file."""
+    definitions: dict[str, Any] = {}
+    properties: dict[str, Any] = {}
+    for kind, cls in KINDS.items():
+        schema = cls.model_json_schema(ref_template="#/$defs/{model}")
+        definitions.update(schema.pop("$defs", {}))
+        definitions[cls.__name__] = schema
+        properties[kind] = {"type": "array", "items": {"$ref": f"#/$defs/{cls.__name__}"}}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Heathrise project file, version 1",
+        "type": "object",
+        "required": ["format", "version", "name", "elements"],
+        "additionalProperties": False,
+        "properties": {
+            "format": {"const": FORMAT},
+            "version": {"const": VERSION},
+            "name": {"type": "string", "minLength": 1, "maxLength": MAX_NAME},
+            "elements": {
+                "type": "object",
+                "additionalProperties": False,
+                "properties": properties,
+            },
+        },
+        "$defs": definitions,
+    }

@@ -1,0 +1,73 @@
+"""Cable schedule and port map as CSV (RFC 4180)."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterable, Sequence
+
+from ..core.design import Design, Floor, Switch
+from ..core.evaluate import Evaluation
+
+# A spreadsheet takes a cell that begins so for a formula.
+_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
+
+
+def cable_schedule(design: Design, evaluation: Evaluation) -> str:
+    """Return one row for each cable of each run; lengths in m."""
+    floors = design.of(Floor)
+    header = (
+        "run", "device", "kind", "floor", "cable", "category", "speed_mbps", "fixed_m", "limit_m",
+        "horizontal_m", "rise_m", "drop_m", "duct_m", "outdoor_m", "slack_m", "bought_m",
+        "hottest_space", "hottest_c", "verdict", "reason",
+    )  # fmt: skip
+    rows = (
+        (
+            run.id, run.name, run.kind, floors[run.floor].name, f"{k + 1} of {run.cables}",
+            run.category, run.speed_mbps, run.fixed_m, run.limit_m, run.horizontal_m, run.rise_m,
+            run.drop_m, run.duct_m, run.outdoor_m, run.slack_m, run.bought_m, run.hottest_space,
+            run.hottest_c, run.verdict, run.reason,
+        )
+        for run in evaluation.runs
+        for k in range(run.cables)
+    )  # fmt: skip
+    return _write(header, rows)
+
+
+def port_map(design: Design, evaluation: Evaluation) -> str:
+    """Return one row for each port of each switch."""
+    switches = design.of(Switch)
+    profiles = {}
+    if evaluation.settings is not None:
+        profiles = {(p.switch, p.port): p for p in evaluation.settings.ports}
+    header = (
+        "switch", "port", "link", "device", "speed_mbps", "poe_class", "powers_device",
+        "untagged_vlan", "tagged_vlans",
+    )  # fmt: skip
+    rows = []
+    for port in evaluation.power.ports:
+        profile = profiles.get((port.switch, port.port))
+        rows.append(
+            (
+                switches[port.switch].name, port.port, port.link or "", port.name or "",
+                port.speed_mbps, "" if port.poe_class is None else port.poe_class,
+                "yes" if port.feeds else "no",
+                (profile.untagged_vlan or "") if profile else "",
+                " ".join(map(str, profile.tagged_vlans)) if profile else "",
+            )
+        )  # fmt: skip
+    return _write(header, rows)
+
+
+def _write(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
+    out = io.StringIO(newline="")
+    writer = csv.writer(out)
+    writer.writerow(header)
+    writer.writerows([_safe(cell) for cell in row] for row in rows)
+    return out.getvalue()
+
+
+def _safe(cell: object) -> object:
+    if isinstance(cell, str) and cell.startswith(_FORMULA_STARTS):
+        return f"'{cell}"
+    return cell

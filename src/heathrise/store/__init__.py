@@ -1,0 +1,6 @@
+"""MariaDB through SQLAlchemy: tables, repository, migrations."""
+
+from .repository import Repository, Saved, StaleRevision, UnknownProject
+from .tables import connect
+
+__all__ = ["Repository", "Saved", "StaleRevision", "UnknownProject", "connect"]

@@ -1,0 +1,249 @@
+"""The one write path: changes, checked as a whole design, saved with their journal entry."""
+
+from __future__ import annotations
+
+import json
+import secrets
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from threading import Lock
+from typing import Any
+
+from pydantic import TypeAdapter
+from sqlalchemy import Connection, Engine, delete, func, insert, select, update
+from sqlalchemy.dialects.mysql import insert as mysql_insert
+
+from ..core.catalogue import Catalogue
+from ..core.design import KINDS, Change, Design, Put, apply, parse_element, put
+from ..core.integrity import check
+from .tables import ELEMENT_TABLES, journal, project, setting
+
+_CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
+_RANK = {kind: rank for rank, kind in enumerate(KINDS)}
+_KEPT_DESIGNS = 8
+MAX_LABEL = 120
+
+
+class UnknownProject(LookupError):
+    """There is no project with this id."""
+
+
+class StaleRevision(RuntimeError):
+    """The change was made on an older revision; ``since`` holds what came in between."""
+
+    def __init__(self, revision: int, since: list[Change]) -> None:
+        super().__init__(f"the project is at revision {revision} by now")
+        self.revision = revision
+        self.since = since
+
+
+@dataclass(frozen=True)
+class ProjectRow:
+    """A line in the list of projects."""
+
+    id: str
+    name: str
+    revision: int
+    opened: datetime
+
+
+@dataclass(frozen=True)
+class Saved:
+    """A design as it stands in the store."""
+
+    id: str
+    name: str
+    revision: int
+    design: Design
+
+
+class Repository:
+    """Projects in the database. Designs are kept in memory by revision, never changed there."""
+
+    def __init__(self, engine: Engine, catalogue: Catalogue) -> None:
+        self._engine = engine
+        self._catalogue = catalogue
+        self._designs: OrderedDict[tuple[str, int], Design] = OrderedDict()
+        self._lock = Lock()
+
+    def projects(self) -> list[ProjectRow]:
+        """Return all projects, the last opened first."""
+        rows = select(project.c.id, project.c.name, project.c.revision, project.c.opened)
+        with self._engine.connect() as connection:
+            found = connection.execute(rows.order_by(project.c.opened.desc(), project.c.id))
+            return [ProjectRow(*row) for row in found]
+
+    def create(self, name: str, design: Design, author: str, label: str) -> Saved:
+        """Save a whole new project as its first revision."""
+        check(design, self._catalogue)
+        project_id = f"p-{secrets.token_hex(6)}"
+        changes: list[Change] = [put(element) for _, element in design.elements()]
+        with self._engine.begin() as connection:
+            connection.execute(insert(project).values(id=project_id, name=name, revision=1))
+            _write(connection, project_id, design, changes)
+            _log(connection, project_id, 1, author, label, changes)
+        self._keep(project_id, 1, design)
+        return Saved(project_id, name, 1, design)
+
+    def load(self, project_id: str) -> Saved:
+        """Return a project as last saved."""
+        with self._engine.connect() as connection:
+            row = _row(connection, project_id)
+            design = self._design(connection, project_id, row.revision)
+        return Saved(project_id, row.name, row.revision, design)
+
+    def opened(self, project_id: str) -> None:
+        """Note that a project was opened, so that it comes first next time."""
+        with self._engine.begin() as connection:
+            now = func.now()
+            connection.execute(update(project).where(project.c.id == project_id).values(opened=now))
+
+    def rename(self, project_id: str, name: str) -> None:
+        with self._engine.begin() as connection:
+            _row(connection, project_id)
+            connection.execute(update(project).where(project.c.id == project_id).values(name=name))
+
+    def remove(self, project_id: str) -> None:
+        """Delete a project with everything in it."""
+        with self._engine.begin() as connection:
+            _row(connection, project_id)
+            for kind in reversed(KINDS):
+                table = ELEMENT_TABLES[kind]
+                connection.execute(delete(table).where(table.c.project_id == project_id))
+            connection.execute(delete(project).where(project.c.id == project_id))
+
+    def change(
+        self, project_id: str, revision: int, changes: Sequence[Change], author: str, label: str
+    ) -> Saved:
+        """Apply changes that were made on ``revision`` and save the result.
+
+        Raises:
+            StaleRevision: somebody saved in between; nothing was written.
+            DesignError: the design that would result is not valid; nothing was written.
+        """
+        with self._engine.begin() as connection:
+            row = _row(connection, project_id, lock=True)
+            if row.revision != revision:
+                raise StaleRevision(row.revision, _since(connection, project_id, revision))
+            before = self._design(connection, project_id, revision)
+            design = apply(before, changes)
+            check(design, self._catalogue)
+            _write(connection, project_id, design, changes)
+            _log(connection, project_id, revision + 1, author, label, changes)
+            connection.execute(
+                update(project).where(project.c.id == project_id).values(revision=revision + 1)
+            )
+        self._keep(project_id, revision + 1, design)
+        return Saved(project_id, row.name, revision + 1, design)
+
+    def history(self, project_id: str, most: int = 200) -> list[dict[str, Any]]:
+        """Return the journal's lines, the newest first, without the changes themselves."""
+        columns = (journal.c.revision, journal.c.made, journal.c.author, journal.c.label)
+        rows = select(*columns).where(journal.c.project_id == project_id)
+        with self._engine.connect() as connection:
+            found = connection.execute(rows.order_by(journal.c.revision.desc()).limit(most))
+            return [dict(row._mapping) for row in found]
+
+    def setting(self, name: str) -> str | None:
+        with self._engine.connect() as connection:
+            return connection.scalar(select(setting.c.value).where(setting.c.name == name))
+
+    def set_setting(self, name: str, value: str) -> None:
+        with self._engine.begin() as connection:
+            row = mysql_insert(setting).values(name=name, value=value)
+            connection.execute(row.on_duplicate_key_update(value=value))
+
+    def _design(self, connection: Connection, project_id: str, revision: int) -> Design:
+        with self._lock:
+            kept = self._designs.get((project_id, revision))
+        if kept is None:
+            kept = _read(connection, project_id)
+            self._keep(project_id, revision, kept)
+        return kept
+
+    def _keep(self, project_id: str, revision: int, design: Design) -> None:
+        with self._lock:
+            self._designs[project_id, revision] = design
+            while len(self._designs) > _KEPT_DESIGNS:
+                self._designs.popitem(last=False)
+
+
+def _row(connection: Connection, project_id: str, lock: bool = False) -> Any:
+    rows = select(project.c.name, project.c.revision).where(project.c.id == project_id)
+    found = connection.execute(rows.with_for_update() if lock else rows).first()
+    if found is None:
+        raise UnknownProject(project_id)
+    return found
+
+
+def _read(connection: Connection, project_id: str) -> Design:
+    tables: dict[str, dict[str, Any]] = {}
+    for kind, table in ELEMENT_TABLES.items():
+        rows = select(table).where(table.c.project_id == project_id).order_by(table.c.placed)
+        found = {}
+        for row in connection.execute(rows).mappings():
+            data = {k: v for k, v in row.items() if k not in ("project_id", "placed")}
+            found[str(data["id"])] = parse_element(kind, data)
+        if found:
+            tables[kind] = found
+    return Design(tables)
+
+
+def _write(
+    connection: Connection, project_id: str, design: Design, changes: Sequence[Change]
+) -> None:
+    """Write the elements that changed: first what goes, children before what they stand on."""
+    touched = {(c.kind, c.id) for c in changes}
+    gone = [(k, i) for k, i in touched if design.get(k, i) is None]
+    for kind, element_id in sorted(gone, key=lambda row: -_RANK[row[0]]):
+        table = ELEMENT_TABLES[kind]
+        connection.execute(
+            delete(table).where(table.c.project_id == project_id, table.c.id == element_id)
+        )
+    rows: dict[str, list[dict[str, Any]]] = {}
+    for change in changes:
+        element = design.get(change.kind, change.id)
+        if isinstance(change, Put) and element is not None and (change.kind, change.id) in touched:
+            touched.discard((change.kind, change.id))
+            data = element.model_dump(mode="json")
+            rows.setdefault(change.kind, []).append({"project_id": project_id, **data})
+    for kind in sorted(rows, key=_RANK.__getitem__):
+        table = ELEMENT_TABLES[kind]
+        last = select(func.max(table.c.placed)).where(table.c.project_id == project_id)
+        first = (connection.scalar(last) or 0) + 1
+        numbered = [{**row, "placed": first + k} for k, row in enumerate(rows[kind])]
+        statement = mysql_insert(table)
+        kept = {c.name: statement.inserted[c.name] for c in table.c if c.name != "placed"}
+        connection.execute(statement.on_duplicate_key_update(kept), numbered)
+
+
+def _log(
+    connection: Connection,
+    project_id: str,
+    revision: int,
+    author: str,
+    label: str,
+    changes: Sequence[Change],
+) -> None:
+    text = json.dumps([c.model_dump(mode="json") for c in changes], ensure_ascii=False)
+    connection.execute(
+        insert(journal).values(
+            project_id=project_id,
+            revision=revision,
+            author=author,
+            label=label[:MAX_LABEL],
+            changes=text,
+        )
+    )
+
+
+def _since(connection: Connection, project_id: str, revision: int) -> list[Change]:
+    rows = select(journal.c.changes).where(
+        journal.c.project_id == project_id, journal.c.revision > revision
+    )
+    found: list[Change] = []
+    for text in connection.scalars(rows.order_by(journal.c.revision)):
+        found += _CHANGES.validate_json(text)
+    return found

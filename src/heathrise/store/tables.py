@@ -1,0 +1,135 @@
+"""One table for each kind of element, made from the fields of its class.
+
+The mapping is by field name and is written here once. References become foreign keys; points,
+outlines and short lists become JSON columns; everything else has a column of its own type.
+"""
+
+from __future__ import annotations
+
+import types
+from typing import Any, Literal, Union, get_args, get_origin
+
+from pydantic.fields import FieldInfo
+from sqlalchemy import (
+    JSON,
+    Boolean,
+    Column,
+    DateTime,
+    Engine,
+    ForeignKey,
+    ForeignKeyConstraint,
+    Integer,
+    MetaData,
+    String,
+    Table,
+    Text,
+    create_engine,
+    func,
+)
+from sqlalchemy.dialects.mysql import DOUBLE, LONGTEXT
+
+from ..core.design import KINDS, Element
+from ..core.integrity import REFERENCES
+
+ID_LENGTH = 40
+TEXT_LENGTH = 120
+
+metadata = MetaData()
+
+project = Table(
+    "project",
+    metadata,
+    Column("id", String(ID_LENGTH), primary_key=True),
+    Column("name", String(TEXT_LENGTH), nullable=False),
+    Column("revision", Integer, nullable=False, default=0),
+    Column("created", DateTime, nullable=False, server_default=func.now()),
+    Column("opened", DateTime, nullable=False, server_default=func.now()),
+)
+journal = Table(
+    "journal",
+    metadata,
+    Column(
+        "project_id",
+        String(ID_LENGTH),
+        ForeignKey("project.id", ondelete="CASCADE"),
+        primary_key=True,
+    ),
+    Column("revision", Integer, primary_key=True, autoincrement=False),
+    Column("made", DateTime, nullable=False, server_default=func.now()),
+    Column("author", String(TEXT_LENGTH), nullable=False),
+    Column("label", String(TEXT_LENGTH), nullable=False),
+    Column("changes", LONGTEXT, nullable=False),
+)
+setting = Table(
+    "setting",
+    metadata,
+    Column("name", String(ID_LENGTH), primary_key=True),
+    Column("value", Text, nullable=False),
+)
+
+
+def _column_type(info: FieldInfo) -> tuple[Any, bool]:
+    """Return the column type of a field and whether it may be NULL."""
+    annotation: Any = info.annotation
+    optional = False
+    if get_origin(annotation) in (Union, types.UnionType):
+        inner = [a for a in get_args(annotation) if a is not type(None)]
+        optional = len(inner) < len(get_args(annotation))
+        annotation = inner[0]
+    if get_origin(annotation) is not None and hasattr(annotation, "__metadata__"):
+        annotation = get_args(annotation)[0]
+    origin = get_origin(annotation)
+    if origin is Literal:
+        number = all(isinstance(a, int) for a in get_args(annotation))
+        return (Integer() if number else String(ID_LENGTH)), optional
+    if origin is tuple:
+        return JSON(), optional
+    plain: dict[Any, Any] = {
+        bool: Boolean(),
+        int: Integer(),
+        float: DOUBLE(asdecimal=False),
+        str: String(TEXT_LENGTH),
+    }
+    return plain[annotation], optional
+
+
+def _element_table(kind: str, cls: type[Element]) -> Table:
+    columns: list[Any] = [
+        Column("project_id", String(ID_LENGTH), nullable=False, primary_key=True),
+        Column("id", String(ID_LENGTH), nullable=False, primary_key=True),
+        Column("placed", Integer, nullable=False),
+    ]
+    for name, info in cls.model_fields.items():
+        if name == "id":
+            continue
+        single = REFERENCES[kind].get(name, ("", True))
+        kind_of_column, optional = _column_type(info)
+        if not single[1]:
+            kind_of_column = String(ID_LENGTH)
+        columns.append(Column(name, kind_of_column, nullable=optional))
+    constraints: list[Any] = [
+        ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE")
+    ]
+    for name, (target, many) in REFERENCES[kind].items():
+        if not many:
+            constraints.append(
+                ForeignKeyConstraint(["project_id", name], [f"{target}.project_id", f"{target}.id"])
+            )
+    return Table(kind, metadata, *columns, *constraints)
+
+
+ELEMENT_TABLES: dict[str, Table] = {kind: _element_table(kind, cls) for kind, cls in KINDS.items()}
+
+for _table in metadata.tables.values():
+    _table.dialect_options["mysql"]["engine"] = "InnoDB"
+    _table.dialect_options["mysql"]["charset"] = "utf8mb4"
+
+
+def connect(url: str) -> Engine:
+    """Return an engine in strict mode; a dropped connection is noticed and replaced."""
+    return create_engine(
+        url,
+        pool_pre_ping=True,
+        pool_recycle=1800,
+        connect_args={"init_command": "SET sql_mode='STRICT_ALL_TABLES,NO_ZERO_DATE'"},
+    )

@@ -1,0 +1,135 @@
+"""Puts the application together: routes, errors, security headers, the built front end."""
+
+from __future__ import annotations
+
+import logging
+from pathlib import Path
+from typing import Any
+
+from apiflask import APIFlask
+from flask import Flask, Request, Response, abort, jsonify, request, send_from_directory
+from sqlalchemy.exc import OperationalError
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
+
+from ..core.catalogue import load_catalogue
+from ..core.design import DesignError
+from ..store import Repository, StaleRevision, UnknownProject
+from .projects import make_projects
+from .transfer import make_transfer
+
+log = logging.getLogger(__name__)
+
+MAX_BODY_BYTES = 32_000_000
+LOOPBACK_NAMES = {"127.0.0.1", "localhost", "[::1]"}
+SECURITY_HEADERS = {
+    # The component library writes its theme into style elements; scripts only come from files.
+    "Content-Security-Policy": (
+        "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+        "img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; object-src 'none'; "
+        "base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+    ),
+    "X-Content-Type-Options": "nosniff",
+    "X-Frame-Options": "DENY",
+    "Referrer-Policy": "no-referrer",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Permissions-Policy": "camera=(), microphone=(), geolocation=()",
+}
+
+
+def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
+    """Return the application over a repository, serving ``frontend`` if it is given."""
+    app = APIFlask(
+        __name__, title="Heathrise", version="1", docs_path=None, static_folder=None,  # type: ignore[arg-type]
+        spec_path="/api/openapi.json",
+    )  # fmt: skip
+    app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
+    app.config["VALIDATION_ERROR_STATUS_CODE"] = 422
+    catalogue = load_catalogue()
+    app.register_blueprint(make_projects(repository, catalogue))
+    app.register_blueprint(make_transfer(repository, catalogue))
+    app.before_request(_guard)
+    app.after_request(_secure)
+    _answer_errors(app)
+    if frontend is not None:
+        _serve(app, frontend)
+    return app
+
+
+def _guard() -> None:
+    """Refuse names other than loopback's, and writes that another site's page has sent."""
+    if _host_name(request) not in LOOPBACK_NAMES:
+        abort(403, "This server answers on loopback only.")
+    origin = request.headers.get("Origin")
+    if request.method not in ("GET", "HEAD") and origin and origin != f"http://{request.host}":
+        abort(403, "A page of another site may not change anything here.")
+
+
+def _host_name(incoming: Request) -> str:
+    return incoming.host.rsplit(":", 1)[0] if ":" in incoming.host else incoming.host
+
+
+def _secure(response: Response) -> Response:
+    for name, value in SECURITY_HEADERS.items():
+        response.headers.setdefault(name, value)
+    if request.path.startswith("/api/"):
+        response.headers.setdefault("Cache-Control", "no-store")
+    return response
+
+
+def _serve(app: Flask, frontend: Path) -> None:
+    @app.get("/", defaults={"path": ""})
+    @app.get("/<path:path>")
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            abort(404)
+        wanted = path if path and (frontend / path).is_file() else "index.html"
+        response = send_from_directory(frontend, wanted)
+        if wanted.startswith("assets/"):
+            response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        else:
+            response.headers["Cache-Control"] = "no-cache"
+        return response
+
+
+def _answer_errors(app: APIFlask) -> None:
+    """Every error is JSON with a message and, where it is known, the places at fault."""
+
+    @app.errorhandler(DesignError)
+    def refused(error: DesignError) -> Any:
+        problems = [{"where": p.where, "what": p.what} for p in error.problems]
+        return jsonify(message=str(error), problems=problems), 422
+
+    @app.errorhandler(StaleRevision)
+    def stale(error: StaleRevision) -> Any:
+        since = [change.model_dump(mode="json") for change in error.since]
+        return jsonify(message=str(error), revision=error.revision, since=since), 409
+
+    @app.errorhandler(UnknownProject)
+    def unknown(error: UnknownProject) -> Any:
+        return jsonify(message=f"There is no project {str(error)[:60]!r}.", problems=[]), 404
+
+    @app.errorhandler(RequestEntityTooLarge)
+    def too_large(_error: RequestEntityTooLarge) -> Any:
+        most = MAX_BODY_BYTES // 1_000_000
+        return jsonify(message=f"The file is larger than {most} MB.", problems=[]), 413
+
+    @app.errorhandler(OperationalError)
+    def database_gone(error: OperationalError) -> Any:
+        log.warning("database: %s", error.orig)
+        message = "The database does not answer. Nothing was saved; try again."
+        return jsonify(message=message, problems=[]), 503
+
+    @app.errorhandler(HTTPException)
+    def other(error: HTTPException) -> Any:
+        return jsonify(message=error.description, problems=[]), error.code
+
+    @app.error_processor
+    def from_apiflask(error: Any) -> Any:
+        problems = [
+            {"where": field, "what": "; ".join(map(str, texts))}
+            for place in (error.detail or {}).values()
+            for field, texts in place.items()
+        ]
+        message = problems[0]["where"] + ": " + problems[0]["what"] if problems else error.message
+        return {"message": message, "problems": problems}, error.status_code

@@ -1,0 +1,107 @@
+"""What goes over the wire, validated on the way in and documented in OpenAPI."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..core.bands import Band
+from ..core.design import Change, ElementId
+from ..core.evaluate import Evaluation
+from ..core.findings import Cure
+from ..core.signal.levels import Direction
+from ..core.signal.relief import Relief
+
+Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
+Label = Annotated[str, Field(max_length=120)]
+Revision = Annotated[int, Field(ge=0)]
+
+
+class Wire(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class ProjectLine(Wire):
+    id: str
+    name: str
+    revision: int
+    opened: str
+
+
+class ProjectList(Wire):
+    projects: list[ProjectLine]
+
+
+class ProjectDocument(Wire):
+    """A project with all its elements, by kind."""
+
+    id: str
+    name: str
+    revision: int
+    elements: dict[str, list[dict[str, Any]]]
+
+
+class NewProject(Wire):
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+    storeys: Annotated[int, Field(ge=1, le=6)] = 1
+    ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] = 2.7
+
+
+class Rename(Wire):
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class ChangeRequest(Wire):
+    revision: Revision
+    label: Label
+    changes: Changes
+
+
+class View(Wire):
+    """Which relief is on the sheet."""
+
+    floor: ElementId
+    band: Band = "5"
+    rank: Annotated[int, Field(ge=1, le=3)] = 1
+    direction: Direction = "weaker"
+
+
+class PreviewRequest(Wire):
+    changes: Annotated[list[Change], Field(max_length=200)]
+    view: View | None = None
+
+
+class Answer(Wire):
+    """The revision an evaluation belongs to, with relief where it was asked for."""
+
+    revision: int
+    evaluation: Evaluation
+    relief: Relief | None = None
+
+
+class Stale(Wire):
+    message: str
+    revision: int
+    since: list[Change]
+
+
+class CureRequest(Wire):
+    finding: Annotated[str, Field(max_length=120)]
+
+
+class CureList(Wire):
+    cures: list[Cure]
+
+
+class LevelReading(Wire):
+    device: str
+    name: str
+    band: Band
+    downlink_dbm: float
+    uplink_dbm: float
+
+
+class LevelList(Wire):
+    readings: list[LevelReading]
+    space: str | None

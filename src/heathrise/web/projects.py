@@ -1,0 +1,211 @@
+"""Routes for projects: list, open, change, preview, evaluate."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from apiflask import APIBlueprint
+from flask import Response, jsonify
+from pydantic import BaseModel
+from shapely.geometry import Point as ShapelyPoint
+from shapely.geometry import Polygon
+
+from ..core.catalogue import Catalogue
+from ..core.design import (
+    Building,
+    Design,
+    DesignError,
+    Element,
+    Floor,
+    Problem,
+    Site,
+    Space,
+    apply,
+)
+from ..core.evaluate import air_of, evaluate
+from ..core.integrity import check
+from ..core.remedies import search_cures
+from ..core.signal.levels import readings_at
+from ..core.signal.relief import Relief, relief
+from ..store import Repository, Saved
+from .models import (
+    Answer,
+    ChangeRequest,
+    CureList,
+    CureRequest,
+    LevelList,
+    LevelReading,
+    NewProject,
+    PreviewRequest,
+    ProjectDocument,
+    ProjectLine,
+    ProjectList,
+    Rename,
+    View,
+)
+
+AUTHOR = "installer"
+_SLAB_M = 0.3
+
+
+def json_of(model: BaseModel, status: int = 200) -> Response:
+    """Return a model as a response, written by Pydantic at once."""
+    return Response(model.model_dump_json(), status, mimetype="application/json")
+
+
+def document_of(saved: Saved) -> ProjectDocument:
+    elements: dict[str, list[dict[str, Any]]] = {}
+    for kind, element in saved.design.elements():
+        elements.setdefault(kind, []).append(element.model_dump(mode="json"))
+    return ProjectDocument(id=saved.id, name=saved.name, revision=saved.revision, elements=elements)
+
+
+def blank_design(new: NewProject) -> Design:
+    """Return a design with empty storeys, ready to be drawn on."""
+    elements: list[tuple[str, Element]] = [
+        ("site", Site(id="site")),
+        ("building", Building(id="building-1", name="House")),
+    ]
+    names = ["Ground floor", "First floor", "Second floor", "Third floor", "Fourth floor"]
+    for level in range(new.storeys):
+        name = names[level] if level < len(names) else f"Floor {level}"
+        floor = Floor(
+            id=f"floor-{level}", building="building-1", name=name, level=level,
+            elevation_m=round(level * (new.ceiling_height_m + _SLAB_M), 2),
+            ceiling_height_m=new.ceiling_height_m,
+        )  # fmt: skip
+        elements.append(("floor", floor))
+    tables: dict[str, dict[str, Element]] = {}
+    for kind, element in elements:
+        tables.setdefault(kind, {})[element.id] = element
+    return Design(tables)
+
+
+def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
+    """Return the blueprint over a repository."""
+    routes = APIBlueprint("projects", __name__, url_prefix="/api")
+
+    @routes.get("/health")
+    def health() -> Response:
+        repository.setting("demo")
+        return jsonify(ok=True)
+
+    @routes.get("/catalogue")
+    @routes.output(Catalogue)
+    def shelf() -> Response:
+        return json_of(catalogue)
+
+    @routes.get("/projects")
+    @routes.output(ProjectList)
+    def listed() -> Response:
+        lines = [
+            ProjectLine(id=r.id, name=r.name, revision=r.revision, opened=r.opened.isoformat())
+            for r in repository.projects()
+        ]
+        return json_of(ProjectList(projects=lines))
+
+    @routes.post("/projects")
+    @routes.input(NewProject, arg_name="new")
+    @routes.output(ProjectDocument, status_code=201)
+    def begin(new: NewProject) -> Response:
+        saved = repository.create(new.name, blank_design(new), AUTHOR, "New project")
+        return json_of(document_of(saved), 201)
+
+    @routes.get("/projects/<project_id>")
+    @routes.output(ProjectDocument)
+    def opened(project_id: str) -> Response:
+        saved = repository.load(project_id)
+        repository.opened(project_id)
+        return json_of(document_of(saved))
+
+    @routes.patch("/projects/<project_id>")
+    @routes.input(Rename, arg_name="new")
+    def rename(project_id: str, new: Rename) -> Response:
+        repository.rename(project_id, new.name.strip())
+        return jsonify(name=new.name.strip())
+
+    @routes.post("/projects/<project_id>/changes")
+    @routes.input(ChangeRequest, arg_name="edit")
+    @routes.output(Answer)
+    def change(project_id: str, edit: ChangeRequest) -> Response:
+        saved = repository.change(project_id, edit.revision, edit.changes, AUTHOR, edit.label)
+        result = evaluate(saved.design, catalogue, "preview")
+        return json_of(Answer(revision=saved.revision, evaluation=result))
+
+    @routes.post("/projects/<project_id>/preview")
+    @routes.input(PreviewRequest, arg_name="edit")
+    @routes.output(Answer)
+    def preview(project_id: str, edit: PreviewRequest) -> Response:
+        saved = repository.load(project_id)
+        design = apply(saved.design, edit.changes) if edit.changes else saved.design
+        check(design, catalogue)
+        drawn = _relief(design, edit.view) if edit.view else None
+        result = evaluate(design, catalogue, "preview")
+        return json_of(Answer(revision=saved.revision, evaluation=result, relief=drawn))
+
+    @routes.get("/projects/<project_id>/evaluation")
+    @routes.output(Answer)
+    def evaluation(project_id: str) -> Response:
+        saved = repository.load(project_id)
+        return json_of(
+            Answer(revision=saved.revision, evaluation=evaluate(saved.design, catalogue))
+        )
+
+    @routes.get("/projects/<project_id>/relief")
+    @routes.input(View, location="query", arg_name="view")
+    @routes.output(Relief)
+    def drawn(project_id: str, view: View) -> Response:
+        return json_of(_relief(repository.load(project_id).design, view))
+
+    @routes.get("/projects/<project_id>/levels/<floor>/<x>/<y>")
+    @routes.output(LevelList)
+    def levels(project_id: str, floor: str, x: str, y: str) -> Response:
+        design = repository.load(project_id).design
+        _known_floor(design, floor)
+        at = _number(x, "x"), _number(y, "y")
+        found = readings_at(air_of(design, catalogue), floor, *at)
+        readings = [LevelReading(**vars(r)) for r in found]
+        return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
+
+    @routes.post("/projects/<project_id>/cures")
+    @routes.input(CureRequest, arg_name="wanted")
+    @routes.output(CureList)
+    def cures(project_id: str, wanted: CureRequest) -> Response:
+        design = repository.load(project_id).design
+        return json_of(CureList(cures=search_cures(design, catalogue, wanted.finding)))
+
+    @routes.get("/projects/<project_id>/history")
+    def history(project_id: str) -> Response:
+        repository.load(project_id)
+        rows = repository.history(project_id)
+        return jsonify(history=[{**r, "made": r["made"].isoformat()} for r in rows])
+
+    def _relief(design: Design, view: View) -> Relief:
+        _known_floor(design, view.floor)
+        air = air_of(design, catalogue)
+        return relief(air, view.floor, view.band, view.rank, view.direction)
+
+    return routes
+
+
+def _known_floor(design: Design, floor: str) -> None:
+    if floor not in design.of(Floor):
+        raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
+
+
+def _number(text: str, where: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not abs(value) <= 10_000:
+        raise DesignError([Problem(where, "should be a distance in metres")])
+    return value
+
+
+def _space_name(design: Design, floor: str, x: float, y: float) -> str | None:
+    point = ShapelyPoint(x, y)
+    for space in design.of(Space).values():
+        if space.floor == floor and Polygon(space.outline).covers(point):
+            return space.name
+    return None

@@ -1,0 +1,81 @@
+"""Routes that bring files in and out."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+from apiflask import APIBlueprint
+from flask import Response, abort, request
+from pydantic import ValidationError
+
+from ..core.catalogue import Catalogue
+from ..core.design import DesignError, Problem, describe
+from ..core.evaluate import Evaluation, evaluate
+from ..formats.dxf import Choice, Inspection, import_dxf, inspect_dxf
+from ..formats.project_file import Project, dump_project, load_project, project_schema
+from ..formats.settings_export import settings_json, settings_yaml
+from ..formats.tables_csv import cable_schedule, port_map
+from ..store import Repository, Saved
+from .models import ProjectDocument
+from .projects import AUTHOR, document_of, json_of
+
+_Writer = Callable[[Saved, Evaluation], str]
+_CSV, _JSON, _YAML = "text/csv", "application/json", "application/yaml"
+EXPORTS: dict[str, tuple[str, _Writer]] = {
+    "project.json": (_JSON, lambda s, _: dump_project(Project(s.name, s.design))),
+    "cables.csv": (_CSV, lambda s, e: cable_schedule(s.design, e)),
+    "ports.csv": (_CSV, lambda s, e: port_map(s.design, e)),
+    "settings.json": (_JSON, lambda s, e: settings_json(s.name, e)),
+    "settings.yaml": (_YAML, lambda s, e: settings_yaml(s.name, e)),
+    "evaluation.json": (_JSON, lambda _, e: e.model_dump_json(indent=1)),
+}
+
+
+def make_transfer(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
+    """Return the blueprint over a repository."""
+    routes = APIBlueprint("transfer", __name__, url_prefix="/api")
+
+    @routes.get("/projects/<project_id>/export/<what>")
+    def export(project_id: str, what: str) -> Response:
+        if what not in EXPORTS:
+            abort(404, f"There is no export {what[:40]!r}.")
+        kind, write = EXPORTS[what]
+        saved = repository.load(project_id)
+        text = write(saved, evaluate(saved.design, catalogue))
+        stem = re.sub(r"[^A-Za-z0-9]+", "-", saved.name).strip("-").lower() or "project"
+        response = Response(text, mimetype=kind)
+        response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
+        return response
+
+    @routes.get("/schema/project-1.json")
+    def schema() -> dict[str, object]:
+        return project_schema()
+
+    @routes.post("/import/project")
+    @routes.output(ProjectDocument, status_code=201)
+    def open_file() -> Response:
+        project = load_project(request.get_data(), catalogue)
+        saved = repository.create(project.name, project.design, AUTHOR, "Opened from a file")
+        return json_of(document_of(saved), 201)
+
+    @routes.post("/import/dxf/inspect")
+    @routes.output(Inspection)
+    def look() -> Response:
+        return json_of(inspect_dxf(request.get_data()))
+
+    @routes.post("/import/dxf")
+    @routes.output(ProjectDocument, status_code=201)
+    def draw() -> Response:
+        drawing = request.files.get("drawing")
+        if drawing is None:
+            raise DesignError([Problem("drawing", "no drawing came with the request")])
+        try:
+            choice = Choice.model_validate_json(request.form.get("choice", ""))
+        except ValidationError as error:
+            raise DesignError(list(describe(error, "choice"))) from None
+        design = import_dxf(drawing.read(), choice, catalogue)
+        saved = repository.create(choice.name, design, AUTHOR, "Drawn from DXF")
+        return json_of(document_of(saved), 201)
+
+    return routes
