@@ -24,9 +24,9 @@ GROUND = [
     Room("Hall", (0, 4, 14, 18), "calls", ceiling_m=6.2, open_above=True, walls="brick-single"),
     Room("Foyer", (0, 0, 14, 4), "everyday"),
     Room("Corridor", (14, 8, 40, 10), "calls"),
-    Room("Rehearsal room", (14, 10, 23, 18), "calls", walls="block-dense"),
+    Room("Rehearsal room", (14, 10, 23, 18), "everyday", walls="block-dense"),
     Room("Percussion", (23, 10, 28, 18), "everyday", walls="block-dense"),
-    Room("Ensemble room", (28, 10, 34, 18), "calls", walls="block-dense"),
+    Room("Ensemble room", (28, 10, 34, 18), "everyday", walls="block-dense"),
     Room("Staff room", (34, 10, 40, 18), "calls"),
     Room("Office", (14, 0, 19, 8), "calls"),
     Room("Head's study", (19, 0, 23, 8), "calls"),
@@ -53,36 +53,37 @@ UPPER = [
     Room("Library", (14, 0, 23, 12), "calls"),
     Room("Landing", (23, 0, 26, 12), "calls", walls="brick-single"),
     Room("Recording", (26, 0, 32, 7), "everyday", walls="block-dense"),
-    Room("Control room", (26, 7, 32, 12), "calls", walls="block-dense"),
+    Room("Control room", (26, 7, 32, 12), "everyday", walls="block-dense"),
     Room("Theory class", (32, 0, 40, 7), "calls"),
     Room("Studio 1", (32, 7, 36, 12), "everyday", walls="block-light"),
     Room("Studio 2", (36, 7, 40, 12), "everyday", walls="block-light"),
 ]
 PAVILION = [
-    Room("Garden room", (110, 3, 117, 10), "calls", overhead="joists"),
-    Room("Porch", (117, 3, 119, 10), "none", overhead="joists"),
+    Room("Garden room", (108, 1, 115, 8), "everyday", overhead="joists"),
+    Room("Porch", (115, 1, 117, 8), "none", overhead="joists"),
 ]
 
 ACCESS_POINTS = [
     # floor, name, model, x, y, height
     ("ground", "AP-1", "ravelmoor-c4", 4.0, 10.0, 6.1),
-    ("ground", "AP-2", "ravelmoor-c4", 18.5, 13.5, 3.0),
-    ("ground", "AP-3", "ravelmoor-c4", 18.0, 5.0, 3.0),
-    ("ground", "AP-4", "ravelmoor-c4", 31.0, 12.5, 3.0),
-    ("ground", "AP-5", "ravelmoor-c4", 33.0, 5.0, 3.0),
-    ("ground", "AP-6", "ravelmoor-c4", 10.5, 14.0, 6.1),
-    ("upper", "AP-7", "ravelmoor-c4", 18.5, 7.0, 2.8),
-    ("upper", "AP-8", "ravelmoor-c4", 20.0, 13.0, 2.8),
-    ("upper", "AP-9", "ravelmoor-c4", 29.0, 9.5, 2.8),
-    ("upper", "AP-10", "ravelmoor-c4", 34.5, 13.0, 2.8),
-    ("upper", "AP-11", "ravelmoor-c4", 36.0, 4.5, 2.8),
-    ("pavilion", "AP-12", "ravelmoor-c4", 112.0, 6.5, 2.5),
+    ("ground", "AP-2", "ravelmoor-c4", 10.5, 14.0, 6.1),
+    ("ground", "AP-3", "ravelmoor-c4", 20.5, 13.0, 3.0),
+    ("ground", "AP-4", "ravelmoor-c4", 18.5, 7.0, 3.0),
+    ("ground", "AP-5", "ravelmoor-c4", 26.5, 9.0, 3.0),
+    ("ground", "AP-6", "ravelmoor-c4", 36.5, 13.0, 3.0),
+    ("ground", "AP-7", "ravelmoor-c4", 33.0, 2.0, 3.0),
+    ("upper", "AP-8", "ravelmoor-c4", 18.0, 6.0, 2.8),
+    ("upper", "AP-9", "ravelmoor-c4", 17.25, 13.0, 2.8),
+    ("upper", "AP-10", "ravelmoor-c4", 23.75, 13.0, 2.8),
+    ("upper", "AP-11", "ravelmoor-c4", 30.25, 13.0, 2.8),
+    ("upper", "AP-12", "ravelmoor-c4", 35.0, 13.0, 2.8),
+    ("upper", "AP-13", "ravelmoor-c4", 36.0, 4.5, 2.8),
+    ("upper", "AP-14", "ravelmoor-c4", 28.0, 3.5, 2.8),
+    ("pavilion", "AP-15", "ravelmoor-c4", 110.0, 4.0, 2.5),
 ]
 CAMERAS = [
     ("ground", "CAM-1", "peltwick-turret", 0.3, 0.3, 2.8, 225.0),
     ("ground", "CAM-2", "peltwick-turret", 39.7, 0.3, 2.8, 135.0),
-    ("ground", "CAM-3", "peltwick-dome", 15.0, 9.0, 2.9, 90.0),
-    ("ground", "CAM-4", "peltwick-turret", 39.7, 17.7, 2.8, 45.0),
 ]
 OUTLETS = [
     ("ground", "Office desk", 14.3, 2.0),
@@ -144,7 +145,8 @@ def music_school() -> Design:
             name="Garden duct",
             from_floor="ground",
             to_floor="pavilion",
-            path=((40.0, 1.5), (75.0, 1.5), (110.0, 4.0)),
+            path=((40.0, 1.5), (74.0, 1.5), (108.0, 2.5)),
+            depth_m=0.5,
         ),
     )
     _devices(drawing)
@@ -181,10 +183,10 @@ def _openings(drawing: Drawing) -> None:
         drawing.opening("upper", x, 0, 1.8, "glass-coated", "window")
     for window_y in (3.5, 9.5):
         drawing.opening("upper", 40, window_y, 1.8, "glass-coated", "window")
-    drawing.opening("pavilion", 117, 6.5, 1.6, "glass-clear")
-    drawing.opening("pavilion", 110, 6.5, 2.4, "glass-clear", "window")
-    drawing.opening("pavilion", 113.5, 3, 2.4, "glass-clear", "window")
-    drawing.opening("pavilion", 119, 6.5, 1.8, "open-gap", "gap")
+    drawing.opening("pavilion", 115, 4.5, 1.6, "glass-clear")
+    drawing.opening("pavilion", 108, 5.5, 2.4, "glass-clear", "window")
+    drawing.opening("pavilion", 111.5, 1, 2.4, "glass-clear", "window")
+    drawing.opening("pavilion", 117, 4.5, 1.8, "open-gap", "gap")
 
 
 def _devices(drawing: Drawing) -> None:
@@ -210,8 +212,8 @@ def _devices(drawing: Drawing) -> None:
             )
         )  # fmt: skip
     drawing.add(
-        Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s24h"),
-        Switch(id="sw-2", equipment_room="rack", name="SW-2", model="dunthrip-s8"),
+        Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-m24"),
+        Switch(id="sw-2", equipment_room="rack", name="SW-2", model="dunthrip-u16"),
     )
 
 

@@ -97,7 +97,7 @@ class Repository:
     def opened(self, project_id: str) -> None:
         """Note that a project was opened, so that it comes first next time."""
         with self._engine.begin() as connection:
-            now = func.now()
+            now = func.now(6)
             connection.execute(update(project).where(project.c.id == project_id).values(opened=now))
 
     def rename(self, project_id: str, name: str) -> None:

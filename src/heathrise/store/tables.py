@@ -26,7 +26,7 @@ from sqlalchemy import (
     create_engine,
     func,
 )
-from sqlalchemy.dialects.mysql import DOUBLE, LONGTEXT
+from sqlalchemy.dialects.mysql import DATETIME, DOUBLE, LONGTEXT
 
 from ..core.design import KINDS, Element
 from ..core.integrity import REFERENCES
@@ -43,7 +43,7 @@ project = Table(
     Column("name", String(TEXT_LENGTH), nullable=False),
     Column("revision", Integer, nullable=False, default=0),
     Column("created", DateTime, nullable=False, server_default=func.now()),
-    Column("opened", DateTime, nullable=False, server_default=func.now()),
+    Column("opened", DATETIME(fsp=6), nullable=False, server_default=func.now(6)),
 )
 journal = Table(
     "journal",

@@ -52,7 +52,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.after_request(_secure)
     _answer_errors(app)
     if frontend is not None:
-        _serve(app, frontend)
+        _serve(app, frontend.resolve())
     return app
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, create_model
 
 from ..core.bands import Band
-from ..core.design import Change, ElementId
+from ..core.design import KINDS, Change, ElementId
 from ..core.evaluate import Evaluation
 from ..core.findings import Cure
 from ..core.signal.levels import Direction
@@ -33,13 +33,17 @@ class ProjectList(Wire):
     projects: list[ProjectLine]
 
 
+_LISTS: dict[str, Any] = {kind: (list[cls], []) for kind, cls in KINDS.items()}  # type: ignore[valid-type]
+Elements = create_model("Elements", **_LISTS)
+
+
 class ProjectDocument(Wire):
     """A project with all its elements, by kind."""
 
     id: str
     name: str
     revision: int
-    elements: dict[str, list[dict[str, Any]]]
+    elements: Elements
 
 
 class NewProject(Wire):

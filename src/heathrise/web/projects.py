@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from apiflask import APIBlueprint
 from flask import Response, jsonify
 from pydantic import BaseModel
@@ -33,6 +31,7 @@ from .models import (
     ChangeRequest,
     CureList,
     CureRequest,
+    Elements,
     LevelList,
     LevelReading,
     NewProject,
@@ -54,10 +53,10 @@ def json_of(model: BaseModel, status: int = 200) -> Response:
 
 
 def document_of(saved: Saved) -> ProjectDocument:
-    elements: dict[str, list[dict[str, Any]]] = {}
-    for kind, element in saved.design.elements():
-        elements.setdefault(kind, []).append(element.model_dump(mode="json"))
-    return ProjectDocument(id=saved.id, name=saved.name, revision=saved.revision, elements=elements)
+    rows = {kind: list(table.values()) for kind, table in saved.design.tables.items()}
+    return ProjectDocument(
+        id=saved.id, name=saved.name, revision=saved.revision, elements=Elements(**rows)
+    )
 
 
 def blank_design(new: NewProject) -> Design:

@@ -92,8 +92,9 @@ def _grid(terrain: Terrain, floor: str, step_m: float, most: int) -> Grid | None
     if floor not in terrain.bounds:
         return None
     west, south, east, north = terrain.bounds[floor]
-    half = step_m / 2
-    inner = (west + half, south + half, east - half, north - half)
+    # Rooms are judged at the middle of cells, so that no point lies in a wall.
+    inset = step_m / 2 if step_m == SURVEY_STEP_M else 0.0
+    inner = (west + inset, south + inset, east - inset, north - inset)
     return _grids.get((terrain,), (floor, step_m), lambda: Grid.over(inner, step_m, most))
 
 

@@ -1,0 +1,47 @@
+import type { components } from './schema'
+
+type S = components['schemas']
+
+export type Evaluation = S['Answer.Evaluation']
+export type Answer = S['Answer']
+export type Finding = S['Answer.Finding']
+export type Cure = S['Answer.Cure']
+export type RoomVerdict = S['Answer.RoomVerdict']
+export type RunVerdict = S['Answer.RunVerdict']
+export type PowerPlan = S['Answer.PowerPlan']
+export type PortUse = S['Answer.PortUse']
+export type SwitchBudget = S['Answer.SwitchBudget']
+export type RadioSheet = S['Answer.RadioSheet']
+export type SettingsSheet = S['Answer.SettingsSheet']
+export type Tally = S['Answer.Tally']
+export type Relief = S['Relief']
+export type View = S['PreviewRequest.View']
+export type Catalogue = S['Catalogue']
+export type Inspection = S['Inspection']
+export type LevelReading = S['LevelList.LevelReading']
+export type ProjectDocument = S['ProjectDocument']
+export type ProjectLine = S['ProjectList.ProjectLine']
+
+export type ElementTables = Required<S['ProjectDocument.Elements']>
+export type Kind = keyof ElementTables
+export type ElementOf<K extends Kind> = ElementTables[K][number]
+export type AnyElement = ElementOf<Kind>
+export type Site = ElementOf<'site'>
+export type Floor = ElementOf<'floor'>
+export type Wall = ElementOf<'wall'>
+export type Opening = ElementOf<'opening'>
+export type Space = ElementOf<'space'>
+export type Device = ElementOf<'device'>
+export type Riser = ElementOf<'riser'>
+export type Duct = ElementOf<'duct'>
+export type EquipmentRoom = ElementOf<'equipment_room'>
+
+export type Point = [number, number]
+export type Change =
+  | { op: 'put'; kind: Kind; element: AnyElement }
+  | { op: 'remove'; kind: Kind; id: string }
+
+export interface Problem {
+  where: string
+  what: string
+}

@@ -1,0 +1,109 @@
+import type { AnyElement, Change, Device, ElementOf, Kind, Point, Space, Wall } from '@/api/types'
+import { contains, distance, foot } from './geometry'
+import type { useDesign } from './store'
+
+type Store = ReturnType<typeof useDesign>
+
+/** Which field of which kind holds the id of an element of the kind in brackets. */
+const STANDS_ON: [kind: Kind, field: string, on: Kind][] = [
+  ['opening', 'wall', 'wall'],
+  ['run', 'device', 'device'],
+  ['injector', 'device', 'device'],
+  ['radio', 'device', 'device'],
+  ['switch', 'equipment_room', 'equipment_room'],
+  ['wireless_name', 'network', 'network'],
+]
+
+export function put(kind: Kind, element: AnyElement): Change {
+  return { op: 'put', kind, element }
+}
+
+/** Remove an element with everything that stands on it, the dependants first. */
+export function removal(store: Store, kind: Kind, id: string): Change[] {
+  const changes: Change[] = []
+  for (const [child, field, on] of STANDS_ON) {
+    if (on !== kind) continue
+    for (const element of store.all(child)) {
+      if ((element as unknown as Record<string, string>)[field] === id) {
+        changes.push(...removal(store, child, element.id))
+      }
+    }
+  }
+  return [...changes, { op: 'remove', kind, id }]
+}
+
+export function spaceAt(store: Store, floor: string, at: Point): Space | undefined {
+  return store.all('space').find((s) => s.floor === floor && contains(s.outline, at))
+}
+
+const STEMS = { access_point: 'ap', camera: 'cam', outlet: 'out' } as const
+const NAMES = { access_point: 'AP', camera: 'CAM', outlet: 'Outlet' } as const
+
+/** A new device where the user pressed, of the model last used, at its mount's usual height. */
+export function newDevice(store: Store, kind: Device['kind'], floorId: string, at: Point): Device {
+  const id = store.nextId('device', STEMS[kind])
+  const last = store.all('device').filter((d) => d.kind === kind).at(-1)
+  const first = {
+    access_point: Object.keys(store.catalogue?.access_points ?? {})[0],
+    camera: Object.keys(store.catalogue?.cameras ?? {})[0],
+    outlet: Object.keys(store.catalogue?.outlets ?? {})[0],
+  }[kind]
+  const floor = store.find('floor', floorId)
+  const room = spaceAt(store, floorId, at)
+  const ceiling = room?.ceiling_height_m ?? floor?.ceiling_height_m ?? 2.7
+  const name = `${NAMES[kind]}-${id.split('-').at(-1)}`
+  const height = { access_point: ceiling, camera: Math.min(2.8, ceiling), outlet: 0.3 }[kind]
+  return {
+    id, floor: floorId, kind, name, at, height_m: height, model: last?.model ?? first ?? '',
+    mount: kind === 'access_point' ? 'ceiling' : 'wall', azimuth_deg: 0, tilt_deg: 0,
+  }
+}
+
+/** A rectangular room: its space, and walls along those of its sides that have none yet. */
+export function newRoom(
+  store: Store, floor: string, a: Point, b: Point, construction: string,
+): Change[] {
+  const [west, east] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])]
+  const [south, north] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])]
+  const corners: Point[] = [[west, south], [east, south], [east, north], [west, north]]
+  const id = store.nextId('space', 'room')
+  const space: Space = {
+    id, floor, name: `Room ${id.split('-').at(-1)}`, use: 'everyday', outline: corners,
+    overhead: null, ceiling_height_m: null, open_above: false, outdoor: false,
+  }
+  const walls = store.all('wall').filter((w) => w.floor === floor)
+  const changes: Change[] = []
+  let number = Number(store.nextId('wall', 'wall').split('-').at(-1))
+  corners.forEach((corner, i) => {
+    const next = corners[(i + 1) % 4]!
+    if (walls.some((w) => lies(w, corner) && lies(w, next))) return
+    const wall: Wall = { id: `wall-${number++}`, floor, a: corner, b: next, construction }
+    changes.push(put('wall', wall))
+  })
+  return [...changes, put('space', space)]
+}
+
+function lies(wall: Wall, point: Point): boolean {
+  return foot(wall, point).off < 0.02
+}
+
+/** A door or window with its middle at a point, on the wall nearest to it. */
+export function newOpening(
+  store: Store, floor: string, at: Point, kind: 'door' | 'window', reachM: number,
+): ElementOf<'opening'> | null {
+  let best: { wall: Wall; at: number; off: number } | null = null
+  for (const wall of store.all('wall')) {
+    if (wall.floor !== floor) continue
+    const found = foot(wall, at)
+    if (found.off < reachM && (!best || found.off < best.off)) best = { wall, ...found }
+  }
+  if (!best) return null
+  const size = distance(best.wall.a as Point, best.wall.b as Point)
+  const width = Math.min(kind === 'door' ? 0.9 : 1.4, size)
+  const offset = Math.min(Math.max(best.at - width / 2, 0), size - width)
+  return {
+    id: store.nextId('opening', 'opening'), wall: best.wall.id, kind, width_m: width,
+    offset_m: Number(offset.toFixed(3)),
+    construction: kind === 'door' ? 'door-hollow' : 'glass-clear',
+  }
+}

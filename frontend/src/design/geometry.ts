@@ -1,0 +1,76 @@
+import type { Point, Wall } from '@/api/types'
+
+export function distance(a: Point, b: Point): number {
+  return Math.hypot(b[0] - a[0], b[1] - a[1])
+}
+
+export function rounded(point: Point, step = 0.01): Point {
+  const snap = (v: number) => Number((Math.round(v / step) * step).toFixed(4))
+  return [snap(point[0]), snap(point[1])]
+}
+
+export function along(wall: Wall, metres: number): Point {
+  const share = metres / distance(wall.a as Point, wall.b as Point)
+  return [
+    wall.a[0] + (wall.b[0] - wall.a[0]) * share,
+    wall.a[1] + (wall.b[1] - wall.a[1]) * share,
+  ]
+}
+
+/** The foot of a point on a wall: metres from its end a, and metres off it. */
+export function foot(wall: Wall, point: Point): { at: number; off: number } {
+  const size = distance(wall.a as Point, wall.b as Point)
+  const dx = (wall.b[0] - wall.a[0]) / size
+  const dy = (wall.b[1] - wall.a[1]) / size
+  const at = (point[0] - wall.a[0]) * dx + (point[1] - wall.a[1]) * dy
+  const inside = Math.min(Math.max(at, 0), size)
+  return { at: inside, off: distance(point, [wall.a[0] + dx * inside, wall.a[1] + dy * inside]) }
+}
+
+export function centre(outline: readonly (readonly number[])[]): Point {
+  let area = 0
+  let x = 0
+  let y = 0
+  outline.forEach((p, i) => {
+    const q = outline[(i + 1) % outline.length]!
+    const cross = p[0]! * q[1]! - q[0]! * p[1]!
+    area += cross
+    x += (p[0]! + q[0]!) * cross
+    y += (p[1]! + q[1]!) * cross
+  })
+  if (Math.abs(area) < 1e-9) return [outline[0]![0]!, outline[0]![1]!]
+  return [x / (3 * area), y / (3 * area)]
+}
+
+export function contains(outline: readonly (readonly number[])[], point: Point): boolean {
+  let inside = false
+  outline.forEach((p, i) => {
+    const q = outline[(i + 1) % outline.length]!
+    const crosses = p[1]! > point[1] !== q[1]! > point[1]
+    if (crosses && point[0] < ((q[0]! - p[0]!) * (point[1] - p[1]!)) / (q[1]! - p[1]!) + p[0]!) {
+      inside = !inside
+    }
+  })
+  return inside
+}
+
+const SNAP_GRID_M = 0.05
+
+/** Where a drawing gesture lands: on a wall's end or line nearby, square to its start, else on the grid. */
+export function snapped(point: Point, walls: Wall[], reachM: number, from?: Point): Point {
+  for (const wall of walls) {
+    for (const end of [wall.a, wall.b] as Point[]) {
+      if (distance(end, point) < reachM) return [end[0], end[1]]
+    }
+  }
+  let aim: Point = [point[0], point[1]]
+  if (from) {
+    if (Math.abs(aim[0] - from[0]) < reachM) aim = [from[0], aim[1]]
+    else if (Math.abs(aim[1] - from[1]) < reachM) aim = [aim[0], from[1]]
+  }
+  for (const wall of walls) {
+    const found = foot(wall, aim)
+    if (found.off < reachM) return rounded(along(wall, found.at), 0.001)
+  }
+  return rounded(aim, SNAP_GRID_M)
+}

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Point, Wall } from '@/api/types'
+import { distance } from '@/design/geometry'
+import { length } from '@/design/units'
+import type { Viewport } from './useViewport'
+
+const props = defineProps<{
+  part: 'grid' | 'draft'
+  viewport: Viewport
+  draft: { from: Point; to: Point; shape: 'wall' | 'room' } | null
+  cursor: Point | null
+  bent?: Wall | null
+}>()
+
+const step = computed(() => [1, 2, 5, 10, 20].find((m) => m * props.viewport.scale.value >= 34) ?? 50)
+
+const lines = computed(() => {
+  const v = props.viewport
+  const [west, north] = v.toWorld(0, 0)
+  const [east, south] = v.toWorld(v.width.value, v.height.value)
+  const out: string[] = []
+  for (let x = Math.ceil(west / step.value) * step.value; x <= east; x += step.value) {
+    out.push(`M${v.toScreen([x, 0])[0]} 0V${v.height.value}`)
+  }
+  for (let y = Math.ceil(south / step.value) * step.value; y <= north; y += step.value) {
+    out.push(`M0 ${v.toScreen([0, y])[1]}H${v.width.value}`)
+  }
+  return out.join('')
+})
+
+const shape = computed(() => {
+  if (props.bent) return { from: props.bent.a as Point, to: props.bent.b as Point, shape: 'wall' as const }
+  return props.draft
+})
+const a = computed(() => (shape.value ? props.viewport.toScreen(shape.value.from) : [0, 0]))
+const b = computed(() => (shape.value ? props.viewport.toScreen(shape.value.to) : [0, 0]))
+const readout = computed(() => {
+  if (!shape.value) return ''
+  const { from, to } = shape.value
+  if (shape.value.shape === 'wall') return length(distance(from, to), 2)
+  return `${length(Math.abs(to[0] - from[0]), 2)} × ${length(Math.abs(to[1] - from[1]), 2)}`
+})
+</script>
+
+<template>
+  <path v-if="part === 'grid'" :d="lines" class="grid" />
+  <g v-else-if="shape" class="draft">
+    <line v-if="shape.shape === 'wall'" :x1="a[0]" :y1="a[1]" :x2="b[0]" :y2="b[1]" />
+    <rect
+      v-else :x="Math.min(a[0]!, b[0]!)" :y="Math.min(a[1]!, b[1]!)" :width="Math.abs(a[0]! - b[0]!)"
+      :height="Math.abs(a[1]! - b[1]!)"
+    />
+    <circle :cx="b[0]" :cy="b[1]" r="3.5" />
+    <text :x="(a[0]! + b[0]!) / 2" :y="(a[1]! + b[1]!) / 2 - 8" text-anchor="middle">{{ readout }}</text>
+  </g>
+</template>
+
+<style scoped>
+.grid {
+  fill: none;
+  stroke: var(--granite-light);
+  stroke-width: 1;
+}
+.draft {
+  pointer-events: none;
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 2.5;
+}
+.draft circle {
+  fill: var(--heather);
+}
+.draft text {
+  font: 500 12px var(--mono);
+  fill: var(--heather);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Device, EquipmentRoom, Riser } from '@/api/types'
+import type { Viewport } from './useViewport'
+import MarkShape from './MarkShape.vue'
+
+type Kind = 'device' | 'riser' | 'equipment_room'
+interface Mark {
+  key: string
+  kind: Kind
+  id: string
+  shape: string
+  name: string
+  x: number
+  y: number
+  turn: number | null
+}
+
+const props = defineProps<{
+  devices: Device[]
+  rooms: EquipmentRoom[]
+  risers: Riser[]
+  viewport: Viewport
+  chosen: string | null
+  quiet: boolean
+}>()
+const emit = defineEmits<{ grab: [kind: Kind, id: string, event: PointerEvent] }>()
+
+function mark(kind: Kind, element: Device | EquipmentRoom | Riser, shape: string, turn: number | null): Mark {
+  const [x, y] = props.viewport.toScreen(element.at)
+  return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, turn }
+}
+
+const marks = computed<Mark[]>(() => [
+  ...props.rooms.map((r) => mark('equipment_room', r, 'equipment_room', null)),
+  ...props.risers.map((r) => mark('riser', r, 'riser', null)),
+  ...props.devices.map((d) =>
+    mark('device', d, d.kind, d.kind === 'camera' || d.mount !== 'ceiling' ? d.azimuth_deg : null),
+  ),
+])
+</script>
+
+<template>
+  <g>
+    <g
+      v-for="m in marks" :key="m.key" class="mark" :class="{ chosen: chosen === m.id, faint: quiet && m.shape === 'outlet' }"
+      :transform="`translate(${m.x} ${m.y})`" :data-mark="m.id" @pointerdown="emit('grab', m.kind, m.id, $event)"
+    >
+      <circle r="13" class="halo" />
+      <MarkShape :shape="m.shape" :turn="m.turn" />
+      <text x="0" y="24" text-anchor="middle" class="name">{{ m.name }}</text>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.mark {
+  cursor: grab;
+  color: var(--ink);
+}
+.halo {
+  fill: transparent;
+}
+.mark:hover .halo {
+  fill: color-mix(in srgb, var(--heather) 14%, transparent);
+}
+.mark.chosen {
+  color: var(--heather);
+}
+.mark.chosen .halo {
+  fill: var(--paper);
+  stroke: var(--heather);
+  stroke-width: 1.5;
+}
+.name {
+  font: 600 11px var(--condensed);
+  fill: currentColor;
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+.faint .name {
+  display: none;
+}
+</style>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Relief, Space } from '@/api/types'
+import { contains } from '@/design/geometry'
+import type { Viewport } from './useViewport'
+
+const props = defineProps<{ relief: Relief; spaces: Space[]; viewport: Viewport }>()
+
+const CLOSE_PX = 46
+
+function outline(space: Space): string {
+  return `M${space.outline.map((p) => `${p[0] * 100} ${p[1] * 100}`).join('L')}Z`
+}
+
+const clip = computed(() => props.spaces.map(outline).join(''))
+const byUse = computed(() =>
+  props.relief.shortfalls.map((s) => ({
+    ...s,
+    clip: props.spaces.filter((r) => r.use === s.use).map(outline).join(''),
+  })),
+)
+
+/** Contour figures, each with some room of its own. */
+const figures = computed(() => {
+  const placed: { x: number; y: number; text: string }[] = []
+  for (const contour of props.relief.contours) {
+    for (const label of contour.labels) {
+      if (!props.spaces.some((s) => contains(s.outline, label))) continue
+      const [x, y] = props.viewport.toScreen(label)
+      if (placed.every((p) => Math.hypot(p.x - x, p.y - y) > CLOSE_PX)) {
+        placed.push({ x, y, text: contour.level_dbm.toFixed(0) })
+      }
+    }
+  }
+  return placed
+})
+</script>
+
+<template>
+  <g class="relief" data-layer="relief">
+    <defs>
+      <clipPath id="ground-clip"><path :d="clip" /></clipPath>
+      <clipPath v-for="s in byUse" :id="`clip-${s.use}`" :key="s.use"><path :d="s.clip" /></clipPath>
+      <pattern id="short" width="40" height="40" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d="M0 0V40" stroke="var(--rust)" stroke-width="7" opacity="0.55" />
+      </pattern>
+    </defs>
+    <g :transform="viewport.transform.value">
+      <g transform="scale(0.01)">
+        <g clip-path="url(#ground-clip)">
+          <path
+            v-for="(tint, i) in relief.tints" :key="i" :d="tint" :fill="`var(--tint-${i})`"
+            fill-rule="evenodd"
+          />
+          <path
+            v-for="contour in relief.contours" :key="contour.level_dbm" :d="contour.path" class="contour"
+            :class="{ target: contour.level_dbm === -67 || contour.level_dbm === -72 }"
+            vector-effect="non-scaling-stroke"
+          />
+        </g>
+        <g v-for="s in byUse" :key="s.use" :clip-path="`url(#clip-${s.use})`">
+          <path :d="s.path" fill="url(#short)" fill-rule="evenodd" :data-shortfall="s.use" />
+        </g>
+      </g>
+    </g>
+    <text
+      v-for="(figure, i) in figures" :key="i" :x="figure.x" :y="figure.y + 3" text-anchor="middle"
+      class="figure-label"
+    >{{ figure.text }}</text>
+  </g>
+</template>
+
+<style scoped>
+.relief {
+  pointer-events: none;
+}
+.contour {
+  fill: none;
+  stroke: var(--granite);
+  stroke-width: 0.8;
+}
+.contour.target {
+  stroke: var(--ink);
+  stroke-width: 1.3;
+}
+.figure-label {
+  font: 500 10px var(--mono);
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--tint-2);
+  stroke-width: 3px;
+}
+</style>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Duct, RunVerdict } from '@/api/types'
+import type { Viewport } from './useViewport'
+
+const props = defineProps<{
+  runs: RunVerdict[]
+  ducts: Duct[]
+  floor: string
+  chosen: string | null
+  viewport: Viewport
+}>()
+const emit = defineEmits<{ choose: [device: string] }>()
+
+const WEIGHT: Record<string, number> = { attic: 2.6, joists: 2.2, raceway: 2.2, duct: 3, outdoor: 2.6 }
+const DASH: Record<string, string> = { '5': '3 5', '5e': '5 4', '6': '9 4', '6A': '15 4' }
+
+const legs = computed(() =>
+  props.runs.flatMap((run) =>
+    run.legs
+      .filter((leg) => leg.points.length > 1 && leg.kind !== 'riser' && onSheet(leg))
+      .map((leg, i) => ({
+        key: `${run.id}-${i}`,
+        run,
+        weight: WEIGHT[leg.kind] ?? 1.5,
+        dash: DASH[run.category] ?? '9 4',
+        path: `M${leg.points.map((p) => p.join(' ')).join('L')}`,
+      })),
+  ),
+)
+
+function onSheet(leg: RunVerdict['legs'][number]): boolean {
+  if (leg.floor === props.floor) return true
+  return leg.kind === 'duct' && props.ducts.some((d) => d.to_floor === props.floor)
+}
+</script>
+
+<template>
+  <g :transform="viewport.transform.value" data-layer="runs">
+    <template v-for="leg in legs" :key="leg.key">
+      <path
+        :d="leg.path" class="run" :class="[leg.run.verdict, { chosen: leg.run.device === chosen, other: chosen && leg.run.device !== chosen }]"
+        :stroke-dasharray="leg.dash" :stroke-width="leg.run.device === chosen ? leg.weight + 1.2 : leg.weight"
+        vector-effect="non-scaling-stroke" :data-run="leg.run.device"
+      />
+      <path :d="leg.path" class="reach" vector-effect="non-scaling-stroke" @click.stop="emit('choose', leg.run.device)">
+        <title>{{ leg.run.name }}, {{ leg.run.fixed_m }} m of category {{ leg.run.category }}</title>
+      </path>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.run {
+  fill: none;
+  stroke: var(--ink);
+  stroke-linejoin: round;
+  opacity: 0.75;
+}
+.run.not_met,
+.run.test_first {
+  stroke: var(--rust);
+  opacity: 1;
+}
+.run.near {
+  stroke: var(--gorse-ink);
+  opacity: 1;
+}
+.run.other {
+  opacity: 0.25;
+}
+.run.chosen {
+  stroke: var(--heather);
+  opacity: 1;
+}
+.reach {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 10;
+  cursor: pointer;
+}
+</style>

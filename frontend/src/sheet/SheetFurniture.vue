@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Opening, Wall } from '@/api/types'
+import { useDesign } from '@/design/store'
+import { imperial } from '@/design/units'
+import MarkShape from './MarkShape.vue'
+import { penFor } from './pens'
+import type { Viewport } from './useViewport'
+
+const props = defineProps<{
+  viewport: Viewport
+  mode: 'plan' | 'signal' | 'cable'
+  walls: Wall[]
+  openings: Opening[]
+}>()
+defineEmits<{ fit: [] }>()
+const store = useDesign()
+const open = ref(true)
+
+const FEET = 0.3048
+const bar = computed(() => {
+  const unit = imperial.value ? FEET : 1
+  const size = [1, 2, 5, 10, 20, 50, 100].find((n) => n * unit * props.viewport.scale.value > 70) ?? 200
+  return { px: size * unit * props.viewport.scale.value, text: `${size} ${imperial.value ? 'ft' : 'm'}` }
+})
+const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id
+const wallKinds = computed(() => [...new Set(props.walls.map((w) => w.construction))].sort())
+
+const TINTS = ['below −80', '−80 to −72', '−72 to −67', '−67 to −60', '−60 to −52', 'above −52']
+const MARKS = [
+  ['access_point', 'Access point'],
+  ['camera', 'Camera'],
+  ['outlet', 'Outlet'],
+  ['equipment_room', 'Rack'],
+  ['riser', 'Riser'],
+] as const
+const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
+</script>
+
+<template>
+  <aside class="legend" :class="{ closed: !open }">
+    <button class="plain head" :aria-expanded="open" @click="open = !open">
+      Legend <i :class="open ? 'pi pi-chevron-down' : 'pi pi-chevron-up'" />
+    </button>
+    <div v-if="open" class="body">
+      <template v-if="mode === 'signal'">
+        <p v-for="(text, i) in TINTS" :key="i" class="row">
+          <span class="swatch" :style="{ background: `var(--tint-${i})` }" /> <span class="figure">{{ text }}</span>
+        </p>
+        <p class="row"><span class="swatch hatch" /> short of the room's use</p>
+        <p class="row quiet">dBm, contours at the figures</p>
+      </template>
+      <template v-else-if="mode === 'cable'">
+        <p v-for="[category, dash] in DASHES" :key="category" class="row">
+          <svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="1.8" :stroke-dasharray="dash" /></svg>
+          category {{ category }}
+        </p>
+        <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="3" /></svg> heavier: duct, attic, joists</p>
+        <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>
+      </template>
+      <template v-else>
+        <p v-for="kind in wallKinds" :key="kind" class="row">
+          <svg width="34" height="10">
+            <path d="M0 5H34" :stroke="penFor(kind).tone" :stroke-width="penFor(kind).width * 22" :stroke-dasharray="penFor(kind).dash ? '9 3' : undefined" />
+            <path v-if="penFor(kind).double" d="M0 5H34" stroke="var(--paper)" :stroke-width="penFor(kind).width * 9" />
+          </svg>
+          {{ labelOf(kind) }}
+        </p>
+        <p v-for="[shape, text] in MARKS" :key="shape" class="row">
+          <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
+        </p>
+      </template>
+    </div>
+  </aside>
+  <div class="compass" aria-hidden="true">
+    <svg width="22" height="34" viewBox="0 0 22 34">
+      <path d="M11 2L16 22L11 18L6 22Z" fill="var(--ink)" />
+      <text x="11" y="33" text-anchor="middle">N</text>
+    </svg>
+  </div>
+  <div class="bar">
+    <svg :width="bar.px + 2" height="8"><path :d="`M1 1V7H${bar.px + 1}V1`" fill="none" stroke="var(--ink)" stroke-width="1.4" /></svg>
+    <span class="figure">{{ bar.text }}</span>
+    <button class="plain fit" aria-label="Show the whole floor" title="Show the whole floor" @click="$emit('fit')">
+      <i class="pi pi-expand" />
+    </button>
+    <button class="plain fit" aria-label="Nearer" @click="viewport.zoomAt(viewport.width.value / 2, viewport.height.value / 2, 1.25)"><i class="pi pi-plus" /></button>
+    <button class="plain fit" aria-label="Farther" @click="viewport.zoomAt(viewport.width.value / 2, viewport.height.value / 2, 0.8)"><i class="pi pi-minus" /></button>
+  </div>
+</template>
+
+<style scoped>
+.legend {
+  position: absolute;
+  left: 8px;
+  bottom: 8px;
+  background: color-mix(in srgb, var(--paper) 94%, transparent);
+  border: 1px solid var(--granite-mid);
+  border-radius: 3px;
+  font: 400 12px/1.25 var(--condensed);
+  min-width: 120px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: center;
+  width: 100%;
+  padding: 4px 8px;
+  font: 600 12px var(--condensed);
+}
+.head i {
+  font-size: 10px;
+}
+.body {
+  padding: 0 8px 6px;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 18px;
+}
+.swatch {
+  width: 22px;
+  height: 12px;
+  border: 1px solid var(--granite-mid);
+}
+.swatch.hatch {
+  background: repeating-linear-gradient(135deg, var(--rust) 0 1.5px, var(--tint-1) 1.5px 5px);
+}
+.compass {
+  position: absolute;
+  right: 12px;
+  top: 10px;
+  pointer-events: none;
+}
+.compass text {
+  font: 600 11px var(--condensed);
+  fill: var(--ink);
+}
+.bar {
+  position: absolute;
+  right: 8px;
+  bottom: 8px;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  background: color-mix(in srgb, var(--paper) 94%, transparent);
+  border: 1px solid var(--granite-mid);
+  border-radius: 3px;
+  padding: 3px 8px;
+  font-size: 12px;
+}
+.fit {
+  padding: 3px 4px;
+}
+.fit i {
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { useElementSize, useThrottleFn } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { get } from '@/api/client'
+import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
+import { useDesign } from '@/design/store'
+import DraftLayer from './DraftLayer.vue'
+import GroundLayer from './GroundLayer.vue'
+import LevelProbe from './LevelProbe.vue'
+import MarksLayer from './MarksLayer.vue'
+import ReliefLayer from './ReliefLayer.vue'
+import RunsLayer from './RunsLayer.vue'
+import SheetFurniture from './SheetFurniture.vue'
+import WallsLayer from './WallsLayer.vue'
+import { tool } from './tools'
+import { useGestures } from './useGestures'
+import { useViewport } from './useViewport'
+
+const props = defineProps<{ floor: string; mode: 'plan' | 'signal' | 'cable' }>()
+const store = useDesign()
+const frame = useTemplateRef<HTMLElement>('frame')
+const viewport = useViewport()
+const { width, height } = useElementSize(frame)
+const gestures = useGestures(viewport, () => props.floor, () => true)
+const drawsGround = computed(() => props.mode === 'plan')
+
+const here = <T extends { floor: string }>(rows: T[]) => rows.filter((r) => r.floor === props.floor)
+const spaces = computed(() => here(store.all('space')))
+const walls = computed(() => {
+  const bent = gestures.bentWall.value
+  return here(store.all('wall')).map((w) => (bent?.id === w.id ? bent : w))
+})
+const openings = computed(() => {
+  const ids = new Set(walls.value.map((w) => w.id))
+  return store.all('opening').filter((o) => ids.has(o.wall))
+})
+const level = computed(() => store.find('floor', props.floor))
+const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
+  const ghost = gestures.ghost.value
+  return rows.map((r) => (ghost?.id === r.id ? { ...r, at: ghost.at } : r))
+}
+const devices = computed(() => placed(here(store.all('device'))))
+const rooms = computed(() => placed(here(store.all('equipment_room'))))
+const risers = computed(() =>
+  placed(
+    store.all('riser').filter((r) => {
+      const f = level.value
+      return f && r.building === f.building && r.lowest_level <= f.level && f.level <= r.highest_level
+    }),
+  ),
+)
+const verdicts = computed(
+  () => new Map(props.mode !== 'signal' ? [] : (store.shown?.rooms ?? []).map((r) => [r.space, r.verdict])),
+)
+const markPoints = computed(() => [...devices.value, ...rooms.value, ...risers.value].map((m) => m.at as Point))
+const chosen = computed(() => store.selection?.id ?? null)
+const reliefHere = computed(() =>
+  props.mode === 'signal' && store.relief?.floor === props.floor && store.relief.tints.length
+    ? store.relief
+    : null,
+)
+
+function fit(): void {
+  const points: (readonly number[])[] = [
+    ...spaces.value.flatMap((s) => s.outline),
+    ...walls.value.flatMap((w) => [w.a, w.b]),
+    ...devices.value.map((d) => d.at),
+  ]
+  const xs = points.map((p) => p[0]!)
+  const ys = points.map((p) => p[1]!)
+  if (points.length) viewport.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)])
+  else viewport.fit([0, 0, 20, 14])
+}
+
+watch([width, height], ([w, h], [before]) => {
+  viewport.width.value = w
+  viewport.height.value = h
+  if (!before && w) fit()
+})
+watch(() => [props.floor, store.id], () => void nextTick(fit))
+
+const probe = ref<{ x: number; y: number; space: string | null; readings: LevelReading[] } | null>(null)
+
+const readLevels = useThrottleFn(
+  async (x: number, y: number, at: Point) => {
+    if (gestures.ghost.value) return
+    try {
+      const path = `/api/projects/${store.id}/levels/${props.floor}/${at[0].toFixed(2)}/${at[1].toFixed(2)}`
+      const found = await get<{ readings: LevelReading[]; space: string | null }>(path)
+      probe.value = { x, y, ...found }
+    } catch {
+      probe.value = null
+    }
+  },
+  80,
+  true,
+)
+
+function moved(event: PointerEvent): void {
+  gestures.move(event)
+  if (props.mode !== 'signal' || event.buttons || !gestures.cursor.value) {
+    probe.value = null
+    return
+  }
+  const box = frame.value!.getBoundingClientRect()
+  void readLevels(event.clientX - box.left, event.clientY - box.top, gestures.cursor.value)
+}
+
+function left(): void {
+  probe.value = null
+  gestures.cursor.value = null
+}
+
+function chooseSpace(id: string): void {
+  if (tool.value === 'select') store.selection = { kind: 'space', id }
+}
+
+defineExpose({ fit, remove: gestures.remove })
+</script>
+
+<template>
+  <div ref="frame" class="frame" :class="[`tool-${tool}`]">
+    <svg
+      class="sheet" tabindex="0" role="application" :aria-label="`Sheet of ${level?.name ?? 'the floor'}. The list beside it says the same.`"
+      @pointerdown="gestures.down" @pointermove="moved" @pointerup="gestures.up" @pointercancel="gestures.cancel"
+      @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
+    >
+      <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
+      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :viewport="viewport" />
+      <GroundLayer
+        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :marks="markPoints" :plain="!!reliefHere"
+        @choose="chooseSpace"
+      />
+      <WallsLayer
+        :walls="walls" :openings="openings" :viewport="viewport" :chosen="chosen"
+        :active="drawsGround && tool === 'select'"
+        @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
+      />
+      <RunsLayer
+        v-if="mode === 'cable'" :runs="store.shown?.runs ?? []" :ducts="store.all('duct')" :floor="floor"
+        :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport"
+        @choose="(id) => (store.selection = { kind: 'device', id })"
+      />
+      <MarksLayer
+        :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
+        :quiet="mode === 'signal'" @grab="gestures.grab"
+      />
+      <DraftLayer
+        part="draft" :viewport="viewport" :draft="gestures.draft.value" :cursor="gestures.cursor.value"
+        :bent="gestures.bentWall.value"
+      />
+    </svg>
+    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" @fit="fit" />
+    <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
+    <div v-if="!spaces.length && !walls.length" class="blank">
+      <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
+      <p>Take the Room tool and drag from corner to corner: its walls are drawn with it.</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  position: relative;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  background: var(--paper-deep);
+}
+.sheet {
+  width: 100%;
+  height: 100%;
+  display: block;
+  touch-action: none;
+  outline-offset: -3px;
+}
+.frame:not(.tool-select) .sheet {
+  cursor: crosshair;
+}
+.blank {
+  position: absolute;
+  inset: 30% 20% auto;
+  text-align: center;
+  pointer-events: none;
+  color: var(--granite);
+}
+</style>

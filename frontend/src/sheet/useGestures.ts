@@ -1,0 +1,260 @@
+import { ref, shallowRef } from 'vue'
+import type { Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
+import { newDevice, newOpening, newRoom, put, removal } from '@/design/edits'
+import { distance, rounded, snapped } from '@/design/geometry'
+import { useDesign } from '@/design/store'
+import { tool, wallConstruction } from './tools'
+import type { Viewport } from './useViewport'
+
+type Movable = 'device' | 'riser' | 'equipment_room'
+
+const SNAP_PX = 12
+const MOVED_PX = 3
+const NUDGE_SAVE_MS = 500
+const SHORTEST_WALL_M = 0.1
+
+/** What the pointer and the keyboard do on the sheet. */
+export function useGestures(viewport: Viewport, floor: () => string, editable: () => boolean) {
+  const store = useDesign()
+  const ghost = shallowRef<{ kind: Movable; id: string; at: Point } | null>(null)
+  const draft = shallowRef<{ from: Point; to: Point; shape: 'wall' | 'room' } | null>(null)
+  const bentWall = shallowRef<Wall | null>(null)
+  const cursor = ref<Point | null>(null)
+  let start: { x: number; y: number } | null = null
+  let panning = false
+  let grabbed: { kind: Movable; id: string; from: Point; moved: boolean } | null = null
+  let bent: { wall: Wall; end: 'a' | 'b' } | null = null
+  let nudgeTimer: ReturnType<typeof setTimeout> | undefined
+
+  const walls = () => store.all('wall').filter((w) => w.floor === floor())
+  const reach = () => SNAP_PX / viewport.scale.value
+
+  function local(event: PointerEvent | WheelEvent): Point {
+    const box = (event.currentTarget as Element).closest('svg')!.getBoundingClientRect()
+    return [event.clientX - box.left, event.clientY - box.top]
+  }
+
+  function moveChange(kind: Movable, id: string, at: Point): Change | null {
+    const element = store.find(kind, id) as Device | Riser | EquipmentRoom | undefined
+    return element ? put(kind, { ...element, at }) : null
+  }
+
+  function grab(kind: Movable, id: string, event: PointerEvent): void {
+    if (event.button !== 0 || tool.value !== 'select') return
+    event.stopPropagation()
+    store.selection = { kind, id }
+    const element = store.find(kind, id)
+    if (!element) return
+    grabbed = { kind, id, from: element.at as Point, moved: false }
+    start = { x: event.clientX, y: event.clientY }
+    capture(event)
+  }
+
+  function grabEnd(wall: Wall, end: 'a' | 'b', event: PointerEvent): void {
+    bent = { wall, end }
+    capture(event)
+  }
+
+  function capture(event: PointerEvent): void {
+    const svg = (event.target as Element).closest('svg')
+    svg?.setPointerCapture(event.pointerId)
+    svg?.focus({ preventScroll: true })
+  }
+
+  function down(event: PointerEvent): void {
+    const [x, y] = local(event)
+    const at = viewport.toWorld(x, y)
+    capture(event)
+    if (event.button === 1 || tool.value === 'select' || !editable()) {
+      panning = true
+      start = { x: event.clientX, y: event.clientY }
+      return
+    }
+    if (event.button === 0) place(at)
+  }
+
+  function place(at: Point): void {
+    const here = floor()
+    const spot = rounded(at, 0.05)
+    switch (tool.value) {
+      case 'wall': {
+        const to = snapped(at, walls(), reach(), draft.value?.from)
+        if (draft.value) finishWall(draft.value.from, to)
+        else draft.value = { from: to, to, shape: 'wall' }
+        return
+      }
+      case 'room': {
+        const from = snapped(at, walls(), reach())
+        draft.value = { from, to: from, shape: 'room' }
+        return
+      }
+      case 'door':
+      case 'window': {
+        const opening = newOpening(store, here, at, tool.value, reach() * 2)
+        if (opening) add('opening', `Place ${tool.value}`, [put('opening', opening)], opening.id)
+        return
+      }
+      case 'equipment_room': {
+        const old = store.all('equipment_room')[0]
+        const room = old
+          ? { ...old, floor: here, at: spot }
+          : { id: 'rack', floor: here, name: 'Rack', at: spot, rack_height_m: 1.2 }
+        add('equipment_room', old ? 'Move the rack' : 'Place the rack', [put('equipment_room', room)], room.id)
+        return
+      }
+      case 'riser': {
+        const building = store.find('floor', here)!.building
+        const levels = store.all('floor').filter((f) => f.building === building).map((f) => f.level)
+        const id = store.nextId('riser', 'riser')
+        const riser = {
+          id, building, name: `Riser ${id.split('-').at(-1)}`, at: spot,
+          lowest_level: Math.min(...levels), highest_level: Math.max(...levels),
+        }
+        add('riser', 'Place riser', [put('riser', riser)], id)
+        return
+      }
+      case 'access_point':
+      case 'camera':
+      case 'outlet': {
+        const device = newDevice(store, tool.value, here, spot)
+        add('device', `Place ${device.name}`, [put('device', device)], device.id)
+      }
+    }
+  }
+
+  function add(kind: 'opening' | 'device' | 'riser' | 'equipment_room', label: string, changes: Change[], id: string): void {
+    store.commit(label, changes)
+    store.selection = { kind, id }
+  }
+
+  function finishWall(from: Point, to: Point): void {
+    if (distance(from, to) < SHORTEST_WALL_M) {
+      draft.value = null
+      return
+    }
+    const id = store.nextId('wall', 'wall')
+    store.commit('Draw wall', [
+      put('wall', { id, floor: floor(), a: from, b: to, construction: wallConstruction.value }),
+    ])
+    draft.value = { from: to, to, shape: 'wall' }
+  }
+
+  function move(event: PointerEvent): void {
+    const [x, y] = local(event)
+    const at = viewport.toWorld(x, y)
+    cursor.value = at
+    if (panning && start) {
+      viewport.pan(event.clientX - start.x, event.clientY - start.y)
+      start = { x: event.clientX, y: event.clientY }
+    } else if (grabbed && start) {
+      const far = Math.hypot(event.clientX - start.x, event.clientY - start.y)
+      if (far < MOVED_PX && !grabbed.moved) return
+      grabbed.moved = true
+      const dx = (event.clientX - start.x) / viewport.scale.value
+      const dy = -(event.clientY - start.y) / viewport.scale.value
+      const spot = rounded([grabbed.from[0] + dx, grabbed.from[1] + dy], 0.05)
+      ghost.value = { kind: grabbed.kind, id: grabbed.id, at: spot }
+      const change = moveChange(grabbed.kind, grabbed.id, spot)
+      if (change) void store.preview([change])
+    } else if (bent) {
+      const others = walls().filter((w) => w.id !== bent!.wall.id)
+      const fixed = bent.wall[bent.end === 'a' ? 'b' : 'a'] as Point
+      bentWall.value = { ...bent.wall, [bent.end]: snapped(at, others, reach(), fixed) }
+    } else if (draft.value) {
+      const from = draft.value.shape === 'wall' ? draft.value.from : undefined
+      draft.value = { ...draft.value, to: snapped(at, walls(), reach(), from) }
+    }
+  }
+
+  function up(): void {
+    panning = false
+    start = null
+    if (grabbed) dropMark(grabbed)
+    grabbed = null
+    if (bent && bentWall.value) store.commit('Move wall end', [put('wall', bentWall.value)])
+    bent = bentWall.value = null
+    if (draft.value?.shape === 'room') finishRoom(draft.value.from, draft.value.to)
+  }
+
+  function dropMark(held: { kind: Movable; id: string; moved: boolean }): void {
+    const at = ghost.value?.at
+    const element = store.find(held.kind, held.id)
+    const change = held.moved && at ? moveChange(held.kind, held.id, at) : null
+    if (change && element) {
+      store.endPreview(true)
+      store.commit(`Move ${element.name}`, [change])
+    } else if (held.moved) store.endPreview(false)
+    ghost.value = null
+  }
+
+  function finishRoom(from: Point, to: Point): void {
+    draft.value = null
+    if (Math.abs(from[0] - to[0]) < 0.5 || Math.abs(from[1] - to[1]) < 0.5) return
+    const changes = newRoom(store, floor(), from, to, wallConstruction.value)
+    store.commit('Draw room', changes)
+    const space = changes.at(-1)!
+    if (space.op === 'put') store.selection = { kind: 'space', id: space.element.id }
+  }
+
+  function wheel(event: WheelEvent): void {
+    const [x, y] = local(event)
+    viewport.zoomAt(x, y, Math.exp(-event.deltaY * 0.0015))
+  }
+
+  function cancel(): void {
+    if (ghost.value) store.endPreview(false)
+    grabbed = bent = null
+    ghost.value = bentWall.value = draft.value = null
+    if (tool.value === 'select') store.selection = null
+    tool.value = 'select'
+  }
+
+  /** Arrow keys: a tenth of a metre, a whole one with Shift, a centimetre with Alt. */
+  function key(event: KeyboardEvent): void {
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key]
+    const chosen = store.selection
+    if (way) {
+      event.preventDefault()
+      const step = event.shiftKey ? 1 : event.altKey ? 0.01 : 0.1
+      if (chosen && editable() && ['device', 'riser', 'equipment_room'].includes(chosen.kind)) {
+        nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
+      } else viewport.pan(-way[0]! * 40, way[1]! * 40)
+    } else if (event.key === 'Escape') cancel()
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen && editable()) remove()
+    else if (event.key === 'r' && chosen?.kind === 'device') turn(event.shiftKey ? -15 : 15)
+  }
+
+  function nudge(kind: Movable, id: string, dx: number, dy: number): void {
+    const element = store.find(kind, id)
+    if (!element) return
+    const from = ghost.value?.id === id ? ghost.value.at : (element.at as Point)
+    const at = rounded([from[0] + dx, from[1] + dy])
+    ghost.value = { kind, id, at }
+    const change = moveChange(kind, id, at)!
+    void store.preview([change])
+    clearTimeout(nudgeTimer)
+    nudgeTimer = setTimeout(() => {
+      store.endPreview(true)
+      store.commit(`Move ${element.name}`, [change])
+      ghost.value = null
+    }, NUDGE_SAVE_MS)
+  }
+
+  function turn(degrees: number): void {
+    const device = store.selection ? store.find('device', store.selection.id) : undefined
+    if (!device) return
+    const azimuth = (device.azimuth_deg + degrees + 360) % 360
+    store.commit(`Turn ${device.name}`, [put('device', { ...device, azimuth_deg: azimuth })])
+  }
+
+  function remove(): void {
+    const chosen = store.selection
+    if (!chosen) return
+    const changes = removal(store, chosen.kind, chosen.id)
+    const element = store.find(chosen.kind, chosen.id)
+    const label = element && 'name' in element ? element.name : chosen.kind
+    store.commit(`Remove ${label}`, changes)
+  }
+
+  return { ghost, draft, bentWall, cursor, grab, grabEnd, down, move, up, wheel, key, cancel, remove }
+}

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputNumber from 'primevue/inputnumber'
+import Select from 'primevue/select'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { get } from '@/api/client'
+import type { Catalogue, Inspection } from '@/api/types'
+import { useDesign } from '@/design/store'
+import { constructionsOf } from '@/sheet/pens'
+
+const props = defineProps<{ inspection: Inspection; busy: boolean }>()
+const emit = defineEmits<{
+  draw: [choice: { units: string | null; layers: Record<string, string>; ceiling_height_m: number }]
+  back: []
+}>()
+const store = useDesign()
+const units = ref<string | null>(props.inspection.units)
+const ceiling = ref(2.7)
+const chosen = reactive<Record<string, string>>({})
+
+onMounted(async () => {
+  store.catalogue ??= await get<Catalogue>('/api/catalogue')
+})
+
+const METRES: Record<string, number> = { mm: 0.001, cm: 0.01, m: 1, in: 0.0254, ft: 0.3048 }
+const UNITS = [
+  { value: 'mm', label: 'millimetres' },
+  { value: 'cm', label: 'centimetres' },
+  { value: 'm', label: 'metres' },
+  { value: 'in', label: 'inches' },
+  { value: 'ft', label: 'feet' },
+]
+const options = computed(() => [
+  { id: '', label: 'Leave out' },
+  ...constructionsOf(store.catalogue, ['wall', 'door', 'window', 'gap']),
+])
+const picked = computed(() => Object.fromEntries(Object.entries(chosen).filter(([, c]) => c)))
+const size = computed(() => {
+  const scale = METRES[units.value ?? '']
+  if (!scale) return 'The drawing does not say its units: choose them.'
+  const { width, height } = props.inspection
+  return `${(width * scale).toFixed(1)} × ${(height * scale).toFixed(1)} m across`
+})
+</script>
+
+<template>
+  <div class="form">
+    <label>Drawing units <Select v-model="units" :options="UNITS" option-value="value" option-label="label" placeholder="Choose" fluid aria-label="Drawing units" /></label>
+    <label>Ceiling height, m <InputNumber v-model="ceiling" :min="1.6" :max="30" :max-fraction-digits="2" fluid /></label>
+    <p class="figure">{{ size }}</p>
+  </div>
+  <div class="scroll">
+    <table class="ledger">
+      <thead><tr><th>Layer</th><th class="number">Lines</th><th>Drawn as</th></tr></thead>
+      <tbody>
+        <tr v-for="layer in inspection.layers" :key="layer.name">
+          <td>{{ layer.name }}</td>
+          <td class="number">{{ layer.segments }}</td>
+          <td>
+            <Select
+              v-model="chosen[layer.name]" :options="options" option-value="id" option-label="label"
+              placeholder="Leave out" fluid :aria-label="`Construction of layer ${layer.name}`"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+  <div class="actions">
+    <Button label="Back" text @click="emit('back')" />
+    <Button
+      label="Draw these layers" :disabled="!units || !Object.keys(picked).length || busy"
+      @click="emit('draw', { units, layers: picked, ceiling_height_m: ceiling })"
+    />
+  </div>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 12px;
+  margin-bottom: 10px;
+}
+.form p {
+  grid-column: 1 / -1;
+}
+.scroll {
+  max-height: 300px;
+  overflow: auto;
+}
+.actions {
+  display: flex;
+  justify-content: space-between;
+  margin-top: 12px;
+}
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import { ApiError, send } from '@/api/client'
+import type { Change, Cure, Finding } from '@/api/types'
+import { useDesign } from '@/design/store'
+
+const props = defineProps<{ finding: Finding }>()
+defineEmits<{ show: [] }>()
+const store = useDesign()
+const open = ref(false)
+const searched = ref<Cure[] | null>(null)
+const searching = ref(false)
+
+const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
+const cures = computed(() => [...props.finding.cures, ...(searched.value ?? [])])
+const limits = computed(() => {
+  const { figure, limit, unit } = props.finding
+  if (figure === null || figure === undefined) return ''
+  const said = `${Number(figure.toFixed(1))} ${unit}`
+  return limit === null || limit === undefined ? said : `${said}, limit ${Number(limit.toFixed(1))}`
+})
+
+async function search(): Promise<void> {
+  searching.value = true
+  try {
+    const found = await send<{ cures: Cure[] }>(`/api/projects/${store.id}/cures`, { finding: props.finding.id })
+    searched.value = found.cures
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    store.trouble = { message: error.message, detail: [] }
+  } finally {
+    searching.value = false
+  }
+}
+
+function take(cure: Cure): void {
+  searched.value = null
+  store.commit(cure.label, cure.changes as Change[])
+}
+</script>
+
+<template>
+  <article class="card" :class="finding.severity" :data-finding="finding.id">
+    <button class="plain text" @click="$emit('show')">
+      <span class="severity">{{ SEVERITY[finding.severity] }}</span>
+      {{ finding.text }}
+    </button>
+    <div class="cures">
+      <div v-for="cure in cures" :key="cure.label" class="cure">
+        <Button :label="cure.label" size="small" outlined data-cure @click="take(cure)" />
+        <span v-if="cure.effect" class="quiet">{{ cure.effect }}</span>
+      </div>
+      <p v-if="searched && !searched.length" class="quiet">
+        No single move within 3.5 m mends it. Try a second access point, or another model.
+      </p>
+      <Button
+        v-if="finding.searches_cures && !searched" :label="searching ? 'Trying moves' : 'Find a cure'"
+        icon="pi pi-compass" size="small" text :loading="searching" data-search @click="search"
+      />
+      <Button :label="open ? 'Less' : 'Rule'" size="small" text :aria-expanded="open" @click="open = !open" />
+    </div>
+    <dl v-if="open">
+      <template v-if="limits"><dt>Figure</dt><dd class="figure">{{ limits }}</dd></template>
+      <dt>Rule</dt><dd>{{ finding.rule }}</dd>
+      <dt>Source</dt><dd>{{ finding.source }}</dd>
+    </dl>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  border-left: 3px solid var(--tarn);
+  margin: 6px 10px 8px 12px;
+  padding: 2px 0 2px 9px;
+}
+.card.not_met {
+  border-left-color: var(--rust);
+}
+.card.near {
+  border-left-color: var(--gorse);
+}
+.severity {
+  display: block;
+  font: 600 11px/1.3 var(--condensed);
+  color: var(--tarn);
+}
+.not_met .severity {
+  color: var(--rust);
+}
+.near .severity {
+  color: var(--gorse-ink);
+}
+.text {
+  overflow-wrap: anywhere;
+}
+.text:hover {
+  text-decoration: underline;
+  text-decoration-color: var(--granite-mid);
+}
+.cures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 4px;
+  margin-top: 3px;
+}
+.cure {
+  width: 100%;
+  display: grid;
+  justify-items: start;
+  gap: 1px;
+  margin: 2px 0;
+  font-size: 12px;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 1px 8px;
+  margin: 2px 0 0;
+  font-size: 12px;
+}
+dt {
+  color: var(--granite);
+}
+dd {
+  margin: 0;
+}
+</style>

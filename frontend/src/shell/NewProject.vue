@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import InputNumber from 'primevue/inputnumber'
+import InputText from 'primevue/inputtext'
+import { ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { ApiError, send, upload } from '@/api/client'
+import type { Inspection, Problem, ProjectDocument } from '@/api/types'
+import DrawingLayers from './DrawingLayers.vue'
+
+const visible = defineModel<boolean>('visible', { required: true })
+const router = useRouter()
+const name = ref('New site')
+const storeys = ref(2)
+const trouble = ref<{ message: string; problems: Problem[] } | null>(null)
+const drawing = ref<File | null>(null)
+const inspection = ref<Inspection | null>(null)
+const busy = ref(false)
+
+watch(visible, () => {
+  trouble.value = null
+  drawing.value = inspection.value = null
+})
+
+/** Do one thing with the server; on success go to the project, else say what was wrong. */
+async function attempt(work: () => Promise<ProjectDocument | null>): Promise<void> {
+  busy.value = true
+  trouble.value = null
+  try {
+    const made = await work()
+    if (made) {
+      visible.value = false
+      await router.push(`/p/${made.id}/plan`)
+    }
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    trouble.value = { message: error.message, problems: error.problems }
+  } finally {
+    busy.value = false
+  }
+}
+
+function begin(): void {
+  void attempt(() => send<ProjectDocument>('/api/projects', { name: name.value, storeys: storeys.value }))
+}
+
+function chosenFile(event: Event): File | null {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0] ?? null
+  input.value = ''
+  return file
+}
+
+function openFile(event: Event): void {
+  const file = chosenFile(event)
+  if (file) void attempt(() => upload<ProjectDocument>('/api/import/project', file))
+}
+
+function inspect(event: Event): void {
+  const file = chosenFile(event)
+  if (!file) return
+  void attempt(async () => {
+    inspection.value = await upload<Inspection>('/api/import/dxf/inspect', file)
+    drawing.value = file
+    return null
+  })
+}
+
+function draw(choice: { units: string | null; layers: Record<string, string>; ceiling_height_m: number }): void {
+  const form = new FormData()
+  form.append('drawing', drawing.value!)
+  form.append('choice', JSON.stringify({ ...choice, name: drawing.value!.name.replace(/\.dxf$/i, '') }))
+  void attempt(() => upload<ProjectDocument>('/api/import/dxf', form))
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal :header="inspection ? `Layers of ${drawing?.name}` : 'New project'" :style="{ width: '560px' }">
+    <DrawingLayers v-if="inspection" :inspection="inspection" :busy="busy" @draw="draw" @back="inspection = null" />
+    <template v-else>
+      <section>
+        <h2>From an empty sheet</h2>
+        <form class="row" @submit.prevent="begin">
+          <label>Name <InputText v-model="name" maxlength="120" fluid /></label>
+          <label class="few">Storeys <InputNumber v-model="storeys" :min="1" :max="6" show-buttons fluid /></label>
+          <Button type="submit" label="Begin" :disabled="!name.trim() || busy" />
+        </form>
+      </section>
+      <section>
+        <h2>From a DXF drawing</h2>
+        <p class="quiet">You choose which layers are which construction; lines, polylines and blocks become walls.</p>
+        <label class="file">Choose a drawing <input type="file" accept=".dxf" data-testid="dxf-file" @change="inspect" /></label>
+      </section>
+      <section>
+        <h2>From a project file</h2>
+        <p class="quiet">A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced.</p>
+        <label class="file">Choose a project file <input type="file" accept=".json" data-testid="project-file" @change="openFile" /></label>
+      </section>
+    </template>
+    <div v-if="trouble" class="trouble" role="alert">
+      <p>{{ trouble.message }}</p>
+      <ul v-if="trouble.problems.length > 1">
+        <li v-for="(p, i) in trouble.problems.slice(1, 6)" :key="i">{{ p.where }}: {{ p.what }}</li>
+      </ul>
+      <p class="quiet">Nothing was loaded and nothing was lost.</p>
+    </div>
+  </Dialog>
+</template>
+
+<style scoped>
+section {
+  padding: 10px 0 14px;
+  border-bottom: 1px solid var(--granite-light);
+  display: grid;
+  gap: 6px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr 100px auto;
+  gap: 10px;
+  align-items: end;
+}
+.file {
+  justify-self: start;
+  border: 1px solid var(--heather);
+  color: var(--heather);
+  border-radius: 3px;
+  padding: 5px 12px;
+  cursor: pointer;
+  font-weight: 500;
+}
+.file:focus-within {
+  outline: 2px solid var(--heather);
+  outline-offset: 1px;
+}
+.file input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+}
+.trouble {
+  margin-top: 12px;
+  border-left: 3px solid var(--rust);
+  padding: 4px 10px;
+  overflow-wrap: anywhere;
+}
+</style>

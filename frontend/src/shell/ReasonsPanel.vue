@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import SelectButton from 'primevue/selectbutton'
+import { computed, ref } from 'vue'
+import type { Finding } from '@/api/types'
+import { useDesign } from '@/design/store'
+import type { Stage } from '@/router'
+import Inspector from '@/stages/inspect/Inspector.vue'
+import SheetList from '@/stages/SheetList.vue'
+import FindingCard from './FindingCard.vue'
+
+const props = defineProps<{ stage: Stage; floor: string }>()
+const emit = defineEmits<{ showFloor: [id: string] }>()
+const store = useDesign()
+const tab = ref<'reasons' | 'list'>('reasons')
+const TABS = [
+  { value: 'reasons', label: 'Reasons' },
+  { value: 'list', label: 'List' },
+]
+const hasList = computed(() => ['plan', 'signal', 'cable'].includes(props.stage))
+
+const chosen = computed(() => store.selection)
+const findings = computed<Finding[]>(() => {
+  const all = store.shown?.findings ?? []
+  const id = chosen.value?.id
+  if (id) {
+    const about = all.filter((f) => f.places.some((p) => p.id === id))
+    return about
+  }
+  return props.stage === 'plan' ? all : all.filter((f) => f.stage === props.stage)
+})
+const heading = computed(() => {
+  if (chosen.value) return findings.value.length ? 'What is found about it' : 'Nothing is wrong with it'
+  const where = props.stage === 'plan' ? 'on all stages' : 'at this stage'
+  return findings.value.length ? `${findings.value.length} findings ${where}` : `Nothing open ${where}`
+})
+
+function show(finding: Finding): void {
+  const place = finding.places[0]
+  if (!place) return
+  if (place.kind === 'device' || place.kind === 'space') {
+    const element = store.find(place.kind, place.id)
+    if (element) {
+      emit('showFloor', element.floor)
+      store.selection = { kind: place.kind, id: place.id }
+    }
+  } else if (place.kind === 'network' || place.kind === 'wireless_name') {
+    store.selection = { kind: place.kind, id: place.id }
+  }
+}
+</script>
+
+<template>
+  <aside class="side" aria-label="Reasons">
+    <div v-if="hasList" class="tabs">
+      <SelectButton v-model="tab" :options="TABS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Reasons or list" />
+    </div>
+    <div class="scroll">
+      <SheetList v-if="tab === 'list' && hasList" :stage="stage" :floor="floor" />
+      <template v-else>
+        <Inspector v-if="chosen" :selection="chosen" :stage="stage" />
+        <h2 class="heading">{{ heading }}</h2>
+        <p v-if="!store.shown" class="quiet pad">Working it out.</p>
+        <FindingCard v-for="finding in findings" :key="finding.id" :finding="finding" @show="show(finding)" />
+      </template>
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  grid-area: side;
+  border-left: 1px solid var(--granite-mid);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.tabs {
+  padding: 6px 10px;
+  border-bottom: 1px solid var(--granite-light);
+}
+.scroll {
+  overflow: auto;
+  flex: 1;
+  min-height: 0;
+}
+.heading {
+  padding: 10px 12px 4px;
+}
+.pad {
+  padding: 0 12px;
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import Button from 'primevue/button'
+import Menu from 'primevue/menu'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useDesign } from '@/design/store'
+import { imperial } from '@/design/units'
+import NewProject from './NewProject.vue'
+import ProjectList from './ProjectList.vue'
+
+defineEmits<{ palette: []; keys: [] }>()
+const store = useDesign()
+const night = useLocalStorage('heathrise-night', false)
+const listing = ref(false)
+const making = ref(false)
+const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
+
+const EXPORTS = [
+  ['project.json', 'Project file', 'pi pi-file'],
+  ['cables.csv', 'Cable schedule, CSV', 'pi pi-table'],
+  ['ports.csv', 'Port map, CSV', 'pi pi-table'],
+  ['settings.json', 'Settings sheet, JSON', 'pi pi-sliders-h'],
+  ['settings.yaml', 'Settings sheet, YAML', 'pi pi-sliders-h'],
+  ['evaluation.json', 'Whole evaluation, JSON', 'pi pi-chart-bar'],
+] as const
+const items = computed(() =>
+  EXPORTS.map(([file, label, icon]) => ({
+    label,
+    icon,
+    url: `/api/projects/${store.id}/export/${file}`,
+    'data-export': file,
+  })),
+)
+</script>
+
+<template>
+  <header class="top">
+    <img src="/mark.svg" alt="Heathrise" width="24" height="24" />
+    <button class="plain project" aria-haspopup="dialog" @click="listing = true">
+      <span class="name">{{ store.name || 'Opening' }}</span> <i class="pi pi-angle-down" />
+    </button>
+    <Button icon="pi pi-undo" text size="small" aria-label="Undo" :disabled="!store.canUndo" @click="store.undo" />
+    <Button icon="pi pi-refresh" text size="small" aria-label="Redo" :disabled="!store.canRedo" @click="store.redo" />
+    <span class="state" role="status" :class="{ offline: store.offline || store.conflict }" data-testid="save-state">
+      <i :class="store.offline ? 'pi pi-cloud' : 'pi pi-check-circle'" /> {{ store.saveState }}
+    </span>
+    <span class="gap" />
+    <Button label="New" icon="pi pi-plus" text size="small" @click="making = true" />
+    <Button label="Export" icon="pi pi-download" text size="small" aria-haspopup="true" @click="menu?.toggle($event)" />
+    <Menu ref="menu" :model="items" popup />
+    <Button :label="imperial ? 'Feet' : 'Metres'" text size="small" aria-label="Switch between metres and feet" @click="imperial = !imperial" />
+    <Button :icon="night ? 'pi pi-sun' : 'pi pi-moon'" text size="small" aria-label="Switch the night scheme" @click="night = !night" />
+    <Button icon="pi pi-search" text size="small" aria-label="Command palette" @click="$emit('palette')" />
+    <Button icon="pi pi-question-circle" text size="small" aria-label="Shortcuts" @click="$emit('keys')" />
+    <ProjectList v-model:visible="listing" @new="((listing = false), (making = true))" />
+    <NewProject v-model:visible="making" />
+  </header>
+</template>
+
+<style scoped>
+.top {
+  grid-area: top;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 0 10px;
+  border-bottom: 1px solid var(--granite-mid);
+}
+.project {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 8px;
+  margin: 0 8px 0 6px;
+  max-width: 340px;
+}
+.name {
+  font: 600 15px var(--sans);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.state {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  color: var(--granite);
+  font-size: 12px;
+  margin-left: 8px;
+  white-space: nowrap;
+}
+.state.offline {
+  color: var(--rust);
+  font-weight: 600;
+}
+.gap {
+  flex: 1;
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { ApiError } from '@/api/client'
+import { useDesign } from '@/design/store'
+import type { Stage } from '@/router'
+import PowerStage from '@/stages/power/PowerStage.vue'
+import SettingsStage from '@/stages/settings/SettingsStage.vue'
+import SheetStage from '@/stages/SheetStage.vue'
+import CommandPalette from './CommandPalette.vue'
+import Notices from './Notices.vue'
+import ReasonsPanel from './ReasonsPanel.vue'
+import StageRail from './StageRail.vue'
+import TallyBar from './TallyBar.vue'
+import TopBar from './TopBar.vue'
+import { useShortcuts } from './useShortcuts'
+
+const route = useRoute()
+const router = useRouter()
+const store = useDesign()
+const stage = computed(() => route.params['stage'] as Stage)
+const floor = ref('')
+const failed = ref('')
+const palette = ref<'closed' | 'commands' | 'keys'>('closed')
+
+async function open(id: string): Promise<void> {
+  failed.value = ''
+  try {
+    await store.open(id)
+    floor.value = store.floors[0]?.id ?? ''
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    if (error.status === 404) await router.replace('/')
+    else failed.value = error.message
+  }
+}
+
+function goTo(next: Stage): void {
+  void router.push(`/p/${store.id}/${next}`)
+}
+
+onMounted(() => void open(route.params['id'] as string))
+watch(() => route.params['id'] as string | undefined, (id) => id && id !== store.id && void open(id))
+watch(
+  () => store.floors.map((f) => f.id),
+  (ids) => {
+    if (!ids.includes(floor.value)) floor.value = ids[0] ?? ''
+  },
+)
+useShortcuts({ palette, goTo })
+</script>
+
+<template>
+  <div class="bench">
+    <TopBar @palette="palette = 'commands'" @keys="palette = 'keys'" />
+    <StageRail :stage="stage" @go="goTo" />
+    <main class="work">
+      <p v-if="failed" class="failed">{{ failed }} Nothing was lost; reload when the server is back.</p>
+      <template v-else-if="store.id">
+        <SheetStage v-if="stage === 'plan' || stage === 'signal' || stage === 'cable'" v-model:floor="floor" :mode="stage" />
+        <PowerStage v-else-if="stage === 'power'" />
+        <SettingsStage v-else />
+      </template>
+    </main>
+    <ReasonsPanel :stage="stage" :floor="floor" @show-floor="floor = $event" />
+    <TallyBar @go="goTo" />
+    <CommandPalette v-model="palette" @go="goTo" @floor="floor = $event" />
+    <Notices />
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  height: 100vh;
+  display: grid;
+  grid-template: 44px minmax(0, 1fr) 62px / 92px minmax(0, 1fr) 324px;
+  grid-template-areas: 'top top top' 'rail work side' 'tally tally tally';
+}
+.work {
+  grid-area: work;
+  min-width: 0;
+  min-height: 0;
+  position: relative;
+}
+.failed {
+  padding: 24px;
+}
+</style>

@@ -1,0 +1,51 @@
+import { useEventListener } from '@vueuse/core'
+import type { Ref } from 'vue'
+import { useDesign } from '@/design/store'
+import { STAGES, type Stage } from '@/router'
+import { TOOLS, tool } from '@/sheet/tools'
+
+export const SHORTCUTS: [keys: string, what: string][] = [
+  ['Ctrl K', 'Command palette'],
+  ['?', 'This list'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['1 to 5', 'Plan, Signal, Cable, Power, Settings'],
+  ['Arrows', 'Move what is selected by 0.1 m, else the sheet'],
+  ['Shift Arrows', 'Move by 1 m'],
+  ['Alt Arrows', 'Move by 1 cm'],
+  ['R', 'Turn what is selected by 15°'],
+  ['Delete', 'Remove what is selected'],
+  ['Escape', 'Let go, back to Select'],
+  ...TOOLS.map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`]),
+]
+
+function isTyping(target: EventTarget | null): boolean {
+  const element = target as HTMLElement | null
+  return !!element?.closest('input, textarea, select, [role=combobox], [contenteditable]')
+}
+
+/** Shortcuts that work wherever the focus is, but in fields. */
+export function useShortcuts(hooks: {
+  palette: Ref<'closed' | 'commands' | 'keys'>
+  goTo: (stage: Stage) => void
+}): void {
+  const store = useDesign()
+  useEventListener('keydown', (event: KeyboardEvent) => {
+    const control = event.ctrlKey || event.metaKey
+    const key = event.key.toLowerCase()
+    if (control && key === 'k') {
+      event.preventDefault()
+      hooks.palette.value = 'commands'
+    } else if (control && key === 'z' && !isTyping(event.target)) {
+      event.preventDefault()
+      if (event.shiftKey) store.redo()
+      else store.undo()
+    } else if (control || event.altKey || isTyping(event.target)) return
+    else if (event.key === '?') hooks.palette.value = 'keys'
+    else if (/^[1-5]$/.test(key)) hooks.goTo(STAGES[Number(key) - 1]!)
+    else if (location.pathname.endsWith('/plan')) {
+      const wanted = TOOLS.find((t) => t.key === key)
+      if (wanted) tool.value = wanted.tool
+    }
+  })
+}

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import type { Device, Point } from '@/api/types'
+import { put } from '@/design/edits'
+import { useDesign } from '@/design/store'
+import type { Stage } from '@/router'
+import NumberField from './NumberField.vue'
+
+const props = defineProps<{ device: Device; stage: Stage }>()
+const store = useDesign()
+
+const models = computed(() => {
+  const shelf = { access_point: 'access_points', camera: 'cameras', outlet: 'outlets' } as const
+  return Object.values(store.catalogue?.[shelf[props.device.kind]] ?? {})
+})
+const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
+const CATEGORIES = [
+  { value: null, label: 'by plan' },
+  ...['5e', '6', '6A'].map((c) => ({ value: c, label: `category ${c}` })),
+]
+const said = computed(() => store.all('run').find((r) => r.device === props.device.id))
+
+function set(change: Partial<Device>, what: string): void {
+  store.commit(`${what} of ${props.device.name}`, [put('device', { ...props.device, ...change })])
+}
+
+function setName(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim()
+  if (name && name !== props.device.name) set({ name }, 'Name')
+}
+
+function setCategory(category: '5e' | '6' | '6A' | null): void {
+  const run = said.value ?? { id: `r-${props.device.id}`.slice(0, 40), device: props.device.id, category: null, cables: null }
+  store.commit(`Category to ${props.device.name}`, [put('run', { ...run, category })])
+}
+</script>
+
+<template>
+  <div class="fields">
+    <label class="wide">Model
+      <Select :model-value="device.model" :options="models" option-label="label" option-value="id" size="small" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
+    </label>
+    <label v-if="stage === 'cable'" class="wide">Category
+      <Select :model-value="said?.category ?? null" :options="CATEGORIES" option-label="label" option-value="value" size="small" fluid aria-label="Category" @update:model-value="setCategory" />
+    </label>
+    <template v-if="stage === 'plan' || stage === 'signal'">
+      <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
+      <label>Mount
+        <Select :model-value="device.mount" :options="MOUNTS" option-label="label" option-value="value" size="small" fluid aria-label="Mount" @update:model-value="set({ mount: $event }, 'Mount')" />
+      </label>
+      <NumberField label="East" :value="device.at[0]" @change="set({ at: [$event, device.at[1]] as Point }, 'Place')" />
+      <NumberField label="North" :value="device.at[1]" @change="set({ at: [device.at[0], $event] as Point }, 'Place')" />
+      <NumberField label="Height" :value="device.height_m" :min="0" :max="60" @change="set({ height_m: $event }, 'Height')" />
+      <NumberField label="Azimuth" :value="device.azimuth_deg" unit="degrees" :min="0" :max="360" :digits="0" @change="set({ azimuth_deg: $event }, 'Azimuth')" />
+      <NumberField v-if="device.kind === 'access_point'" label="Tilt" :value="device.tilt_deg" unit="degrees" :min="-90" :max="90" :digits="0" @change="set({ tilt_deg: $event }, 'Tilt')" />
+    </template>
+  </div>
+</template>

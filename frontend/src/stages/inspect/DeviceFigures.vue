@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Device } from '@/api/types'
+import { useDesign } from '@/design/store'
+import { length, temperature } from '@/design/units'
+import type { Stage } from '@/router'
+
+const props = defineProps<{ device: Device; stage: Stage }>()
+const store = useDesign()
+const run = computed(() => store.shown?.runs.find((r) => r.device === props.device.id))
+const fed = computed(() => store.shown?.power.devices.find((d) => d.device === props.device.id))
+const port = computed(() => store.shown?.power.ports.find((p) => p.device === props.device.id))
+const switchName = computed(() => (port.value ? store.find('switch', port.value.switch)?.name : ''))
+const radios = computed(() =>
+  (store.evaluation?.settings?.radios ?? []).filter((r) => r.device === props.device.id && r.on),
+)
+const SPACE: Record<string, string> = {
+  room: 'room', ceiling_void: 'ceiling void', joists: 'joists', raceway: 'raceway', attic: 'attic', duct: 'duct', riser: 'riser',
+}
+</script>
+
+<template>
+  <dl class="figures">
+    <template v-if="run && run.verdict !== 'no_way'">
+      <dt>Run</dt><dd class="figure" data-figure="run">{{ length(run.fixed_m) }} of {{ length(run.limit_m) }}</dd>
+      <dt>Cable</dt><dd>{{ run.cables }} × category {{ run.category }}{{ run.chosen_by === 'person' ? ', by hand' : '' }}</dd>
+      <template v-if="stage === 'cable'">
+        <dt>Horizontal</dt><dd class="figure">{{ length(run.horizontal_m) }}</dd>
+        <dt>Rise and drop</dt><dd class="figure">{{ length(run.rise_m + run.drop_m) }}</dd>
+        <template v-if="run.duct_m"><dt>In the ground</dt><dd class="figure">{{ length(run.duct_m) }}</dd></template>
+        <dt>Slack, both ends</dt><dd class="figure">{{ length(run.slack_m) }}</dd>
+        <dt>To buy, each</dt><dd class="figure">{{ length(run.bought_m) }}</dd>
+        <dt>Hottest</dt><dd>{{ SPACE[run.hottest_space] }}, {{ temperature(run.hottest_c) }}</dd>
+      </template>
+    </template>
+    <template v-else><dt>Run</dt><dd>{{ run?.reason ?? 'not worked out' }}</dd></template>
+    <template v-if="fed">
+      <dt>Draws</dt><dd class="figure">{{ fed.port_w.toFixed(1) }} W, class {{ fed.poe_class }}</dd>
+      <dt>Fed by</dt><dd>{{ fed.source === 'none' ? 'nothing yet' : fed.source }}</dd>
+    </template>
+    <template v-else-if="port"><dt>Port</dt><dd>{{ switchName }} port {{ port.port }}</dd></template>
+    <template v-if="stage === 'signal' || stage === 'plan'">
+      <template v-for="r in radios" :key="r.band">
+        <dt>{{ r.band }} GHz</dt><dd class="figure">ch {{ r.channel }}, {{ r.width_mhz }} MHz, {{ r.power_dbm }} dBm</dd>
+      </template>
+    </template>
+  </dl>
+</template>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed } from 'vue'
+import { removal } from '@/design/edits'
+import { useDesign, type Selection } from '@/design/store'
+import type { Stage } from '@/router'
+import DeviceFields from './DeviceFields.vue'
+import DeviceFigures from './DeviceFigures.vue'
+import PlaceFields from './PlaceFields.vue'
+import SpaceFields from './SpaceFields.vue'
+import WallFields from './WallFields.vue'
+
+const props = defineProps<{ selection: Selection; stage: Stage }>()
+const store = useDesign()
+
+const device = computed(() => (props.selection.kind === 'device' ? store.find('device', props.selection.id) : undefined))
+const space = computed(() => (props.selection.kind === 'space' ? store.find('space', props.selection.id) : undefined))
+const wall = computed(() => (props.selection.kind === 'wall' ? store.find('wall', props.selection.id) : undefined))
+const opening = computed(() => (props.selection.kind === 'opening' ? store.find('opening', props.selection.id) : undefined))
+const place = computed(() => {
+  if (props.selection.kind === 'riser') return store.find('riser', props.selection.id)
+  if (props.selection.kind === 'equipment_room') return store.find('equipment_room', props.selection.id)
+  return undefined
+})
+const placeKind = computed(() => (props.selection.kind === 'riser' ? 'riser' : 'equipment_room'))
+const title = computed(() => {
+  const named = device.value ?? space.value ?? place.value
+  if (named) return named.name
+  return { wall: 'Wall', opening: 'Opening' }[props.selection.kind as 'wall' | 'opening'] ?? ''
+})
+const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value))
+
+function remove(): void {
+  store.commit(`Remove ${title.value}`, removal(store, props.selection.kind, props.selection.id))
+}
+</script>
+
+<template>
+  <section v-if="removable" class="inspector" :aria-label="title">
+    <header>
+      <h2>{{ title }}</h2>
+      <Button icon="pi pi-trash" text size="small" aria-label="Remove it" @click="remove" />
+      <Button icon="pi pi-times" text size="small" aria-label="Let go" @click="store.selection = null" />
+    </header>
+    <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
+    <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
+    <SpaceFields v-if="space" :key="space.id" :space="space" />
+    <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />
+    <PlaceFields v-if="place" :key="place.id" :kind="placeKind" :place="place" />
+  </section>
+</template>
+
+<style>
+.inspector {
+  border-bottom: 1px solid var(--granite-mid);
+  padding: 6px 12px 12px;
+}
+.inspector header {
+  display: flex;
+  align-items: center;
+}
+.inspector h2 {
+  flex: 1;
+  font-size: 15px;
+  overflow-wrap: anywhere;
+}
+.inspector .fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 10px;
+}
+.inspector .fields label {
+  font: 400 11px/1.3 var(--condensed);
+  color: var(--granite);
+  display: grid;
+  gap: 2px;
+  min-width: 0;
+}
+.inspector .fields .wide {
+  grid-column: 1 / -1;
+}
+.inspector dl.figures {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 12px;
+  margin: 2px 0 10px;
+}
+.inspector dl.figures dt {
+  color: var(--granite);
+}
+.inspector dl.figures dd {
+  margin: 0;
+  text-align: right;
+}
+</style>

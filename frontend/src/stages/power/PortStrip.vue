@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { PortUse } from '@/api/types'
+
+const props = defineProps<{ ports: PortUse[]; chosen: string | null }>()
+defineEmits<{ choose: [device: string | null | undefined] }>()
+
+function speed(mbps: number): string {
+  return mbps >= 1000 ? `${mbps / 1000} G` : `${mbps} M`
+}
+
+/** Neighbouring ports of one sort under one heading. */
+const groups = computed(() => {
+  const found: { key: string; title: string; ports: PortUse[] }[] = []
+  for (const port of props.ports) {
+    const power = port.poe_class === null ? 'no power' : `class ${port.poe_class}`
+    const title = port.cage ? `${speed(port.speed_mbps)} cages` : `${speed(port.speed_mbps)}, ${power}`
+    const last = found.at(-1)
+    if (last?.title === title) last.ports.push(port)
+    else found.push({ key: `${port.port}`, title, ports: [port] })
+  }
+  return found
+})
+
+function says(port: PortUse): string {
+  const who = port.name ? `${port.name}${port.feeds ? ', powered from here' : ''}` : 'free'
+  return `Port ${port.port}: ${who}`
+}
+</script>
+
+<template>
+  <div class="strip">
+    <div v-for="group in groups" :key="group.key" class="group">
+      <span class="title">{{ group.title }}</span>
+      <div class="ports">
+        <button
+          v-for="port in group.ports" :key="port.port" v-tooltip.bottom="says(port)" class="plain port"
+          :class="{ used: port.link, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen }"
+          :aria-label="says(port)" :data-port="port.port" @click="$emit('choose', port.device)"
+        >
+          <span class="number">{{ port.port }}</span>
+          <span class="who">{{ port.name ?? '' }}</span>
+        </button>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  margin: 8px 0 10px;
+}
+.title {
+  font: 400 11px/1.4 var(--condensed);
+  color: var(--granite);
+}
+.ports {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+}
+.port {
+  width: 46px;
+  height: 38px;
+  border: 1px solid var(--granite-mid);
+  border-radius: 2px;
+  padding: 1px 3px;
+  display: grid;
+  align-content: start;
+  overflow: hidden;
+}
+.number {
+  font: 400 10px/1.2 var(--mono);
+  color: var(--granite);
+}
+.who {
+  font: 600 11px/1.1 var(--condensed);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.used {
+  background: var(--paper-deep);
+  border-color: var(--granite);
+}
+.feeds {
+  border-bottom: 3px solid var(--moss-line);
+}
+.cage {
+  border-style: dashed;
+}
+.chosen {
+  background: var(--heather-wash);
+  border-color: var(--heather);
+}
+</style>

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import type { ElementOf } from '@/api/types'
+import { put, removal } from '@/design/edits'
+import { useDesign } from '@/design/store'
+import BudgetBars from './BudgetBars.vue'
+import PortStrip from './PortStrip.vue'
+
+const store = useDesign()
+const power = computed(() => store.shown?.power)
+const models = computed(() =>
+  Object.values(store.catalogue?.switches ?? {}).map((m) => ({
+    id: m.id,
+    label: `${m.label}, ${m.budget_w} W, ${m.price} ${store.site?.currency ?? ''}`,
+  })),
+)
+const room = computed(() => store.all('equipment_room')[0])
+const injectors = computed(() => store.all('injector'))
+
+function change(budget: { switch: string; name: string }, model: string): void {
+  const element = store.find('switch', budget.switch)
+  if (element && element.model !== model) store.commit(`Model of ${budget.name}`, [put('switch', { ...element, model })])
+}
+
+function add(): void {
+  const id = store.nextId('switch', 'sw')
+  const name = `SW-${id.split('-').at(-1)}`
+  const model = models.value[1]?.id ?? models.value[0]!.id
+  const added: ElementOf<'switch'> = { id, equipment_room: room.value!.id, name, model }
+  store.commit(`Add ${name}`, [put('switch', added)])
+}
+
+function remove(kind: 'switch' | 'injector', id: string, name: string): void {
+  store.commit(`Remove ${name}`, removal(store, kind, id))
+}
+
+const deviceName = (id: string) => store.find('device', id)?.name ?? id
+const select = (device: string | null | undefined) => {
+  store.selection = device ? { kind: 'device', id: device } : null
+}
+</script>
+
+<template>
+  <div class="page">
+    <p v-if="!room" class="quiet">Place the rack on the plan first: every run ends there, and switches stand in it.</p>
+    <template v-else-if="power">
+      <section v-for="budget in power.switches" :key="budget.switch" class="switch" :data-switch="budget.switch">
+        <header>
+          <h2>{{ budget.name }}</h2>
+          <Select
+            :model-value="budget.model" :options="models" option-label="label" option-value="id" size="small" class="model"
+            :aria-label="`Model of ${budget.name}`" @update:model-value="change(budget, $event)"
+          />
+          <span class="quiet">allocates by {{ budget.allocates === 'class' ? 'class' : 'negotiated watts' }}</span>
+          <Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${budget.name}`" @click="remove('switch', budget.switch, budget.name)" />
+        </header>
+        <PortStrip :ports="power.ports.filter((p) => p.switch === budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" />
+        <div class="split">
+          <BudgetBars :budget="budget" />
+          <dl class="counts">
+            <dt>Powered ports</dt><dd class="figure">{{ budget.powered_used }} of {{ budget.powered_ports }}</dd>
+            <dt>Powered devices</dt><dd class="figure">{{ budget.powered_devices }}</dd>
+            <dt>Ports left</dt><dd class="figure">{{ budget.ports - budget.ports_used }} of {{ budget.ports }}</dd>
+          </dl>
+        </div>
+      </section>
+      <p v-if="!power.switches.length">No switch is chosen yet. The findings on the right offer the smallest that fits.</p>
+      <Button label="Add a switch" icon="pi pi-plus" size="small" outlined @click="add" />
+      <section v-if="injectors.length" class="injectors">
+        <h2>Injectors</h2>
+        <p v-for="i in injectors" :key="i.id">
+          {{ store.catalogue?.injectors[i.model]?.label }} feeds {{ deviceName(i.device) }}
+          <Button icon="pi pi-trash" text size="small" :aria-label="`Remove the injector of ${deviceName(i.device)}`" @click="remove('injector', i.id, 'injector')" />
+        </p>
+      </section>
+      <section>
+        <h2>Powered devices over their own runs</h2>
+        <p class="quiet">Rated draw at the lowest port volts of the class, cords and heat included. Terminate with the power off.</p>
+        <table class="ledger">
+          <thead>
+            <tr>
+              <th>Device</th><th>Model</th><th class="number">Class</th><th class="number">Reserved</th><th class="number">Rated at port</th>
+              <th class="number">Expected</th><th class="number">Volts there</th><th>Fed by</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="d in power.devices" :key="d.device" tabindex="0" :class="{ chosen: store.selection?.id === d.device }" @click="select(d.device)" @keydown.enter="select(d.device)">
+              <td>{{ d.name }}</td><td class="condensed">{{ d.model }}</td><td class="number">{{ d.poe_class }}</td>
+              <td class="number">{{ d.reserved_w.toFixed(1) }} W</td><td class="number">{{ d.port_w.toFixed(1) }} W</td>
+              <td class="number">{{ d.expected_w.toFixed(1) }} W</td>
+              <td class="number" :class="d.verdict">{{ d.device_v.toFixed(1) }} V</td>
+              <td :class="{ not_met: d.source === 'none' }">{{ d.source === 'none' ? 'nothing yet' : d.source }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.switch {
+  border: 1px solid var(--granite-mid);
+  border-radius: 3px;
+  padding: 8px 12px 10px;
+  margin-bottom: 12px;
+}
+.switch header {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.model {
+  flex: 0 1 360px;
+}
+.switch header > :last-child {
+  margin-left: auto;
+}
+.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 190px;
+  gap: 24px;
+}
+.counts {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 10px;
+  margin: 0;
+  align-content: start;
+}
+.counts dt {
+  color: var(--granite);
+}
+.counts dd {
+  margin: 0;
+  text-align: right;
+}
+section {
+  margin-top: 14px;
+}
+.switch:first-child {
+  margin-top: 0;
+}
+.not_met {
+  color: var(--rust);
+}
+.near {
+  color: var(--gorse-ink);
+}
+</style>

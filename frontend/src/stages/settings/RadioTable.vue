@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import Select from 'primevue/select'
+import { computed, ref } from 'vue'
+import type { ElementOf, RadioSheet, SettingsSheet } from '@/api/types'
+import { put } from '@/design/edits'
+import { useDesign } from '@/design/store'
+
+const props = defineProps<{ sheet: SettingsSheet }>()
+const store = useDesign()
+const band = ref<RadioSheet['band']>('5')
+const bands = computed(() => [...new Set(props.sheet.radios.map((r) => r.band))].map((b) => ({ value: b, label: `${b} GHz` })))
+const rows = computed(() => props.sheet.radios.filter((r) => r.band === band.value))
+const channels = computed(() => {
+  const taken = [...new Set(rows.value.map((r) => r.channel).filter(Boolean))]
+  const usual = { '2.4': [1, 6, 11], '5': [36, 44, 52, 60, 100, 108, 116, 124, 132, 140], '6': [5, 21, 37, 53, 69, 85] }[band.value]
+  return [...new Set([...taken, ...usual])].sort((a, b) => a - b)
+})
+const options = computed(() => [
+  { value: null, label: 'by plan' },
+  ...channels.value.map((c) => ({ value: c, label: `channel ${c}` })),
+  { value: -1, label: 'off' },
+])
+
+function said(row: RadioSheet): ElementOf<'radio'> | undefined {
+  return store.all('radio').find((r) => r.device === row.device && r.band === row.band)
+}
+
+function chosen(row: RadioSheet): number | null {
+  const held = said(row)
+  return held && !held.on ? -1 : (held?.channel ?? null)
+}
+
+function set(row: RadioSheet, value: number | null): void {
+  const held = said(row)
+  if (value === null) {
+    if (held) store.commit(`Radio of ${row.name} by plan`, [{ op: 'remove', kind: 'radio', id: held.id }])
+    return
+  }
+  const id = held?.id ?? `rad-${row.device}-${row.band.replace('.', '')}`.slice(0, 40)
+  const radio: ElementOf<'radio'> = {
+    id, device: row.device, band: row.band, power_dbm: held?.power_dbm ?? null,
+    on: value !== -1, channel: value === -1 ? null : value,
+  }
+  store.commit(`Radio of ${row.name}`, [put('radio', radio)])
+}
+</script>
+
+<template>
+  <div class="head">
+    <Select v-model="band" :options="bands" option-label="label" option-value="value" size="small" aria-label="Band" />
+    <p class="quiet">
+      {{ sheet.channels_note }}. Mesh off: {{ sheet.mesh_reason }}. Optimiser off: {{ sheet.optimiser_reason }}.
+      Check the national rules in force.
+    </p>
+  </div>
+  <table class="ledger">
+    <thead>
+      <tr>
+        <th>Access point</th><th class="number">Channel</th><th class="number">Width</th><th class="number">Power</th>
+        <th class="number">EIRP</th><th>Set</th><th>Why</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="row in rows" :key="row.device" :data-radio="row.device">
+        <td>{{ row.name }}</td>
+        <td class="number">{{ row.on ? row.channel : 'off' }}<span v-if="row.radar" title="may have to move for radar"> radar</span></td>
+        <td class="number">{{ row.width_mhz }} MHz</td>
+        <td class="number">{{ row.power_dbm }} dBm</td>
+        <td class="number">{{ row.eirp_dbm }} of {{ row.cap_dbm }}</td>
+        <td>
+          <Select
+            :model-value="chosen(row)" :options="options" option-label="label" option-value="value" size="small"
+            :aria-label="`Channel of ${row.name}`" @update:model-value="set(row, $event)"
+          />
+        </td>
+        <td class="why">{{ row.channel_reason }}. Power: {{ row.power_reason }}.</td>
+      </tr>
+    </tbody>
+  </table>
+  <p v-if="!rows.length" class="quiet">No radio on this band. Place an access point on the plan.</p>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  margin-bottom: 10px;
+}
+.why {
+  font: 400 12px/1.35 var(--condensed);
+  color: var(--granite);
+  min-width: 170px;
+}
+td {
+  vertical-align: middle !important;
+}
+</style>

@@ -1,0 +1,171 @@
+"""The commands behind ./run. Runs on plain Python; only the children need the packages."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable, Sequence
+
+from .machine import FRONTEND, LOGS, ROOT, VAR, port_is_free, say, stop
+from .setup import DIST, PYTHON, environment, set_up
+
+DEFAULT_PORT = 8425
+START_SECONDS = 90.0
+DEMO_LOCK_PORT_NOTE = "is taken; stop what listens there, or choose another with --port."
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    parser = argparse.ArgumentParser(
+        prog="./run", description="Heathrise: plan a multi-access-point installation."
+    )
+    commands = parser.add_subparsers(title="commands", metavar="")
+    demo = _command(commands, "demo", _demo, "set up what is missing and serve the demo")
+    demo.add_argument("--fresh", action="store_true", help="start over with the demo as shipped")
+    demo.add_argument("--port", type=int, default=DEFAULT_PORT)
+    test = _command(commands, "test", _test, "set up what is missing and run every check and test")
+    test.add_argument("rest", nargs="*", help="arguments for pytest; with any, only pytest runs")
+    _command(commands, "check", _check, "lint, format, types and the front end's types")
+    _command(commands, "bench", _bench, "measure the figures the project promises")
+    _command(commands, "screenshots", _screenshots, "draw docs/screenshots anew")
+    _command(commands, "api-types", _api_types, "write the front end's types from the API")
+    options, extra = parser.parse_known_args(arguments)
+    if extra and getattr(options, "call", None) is not _test:
+        parser.error(f"unrecognised: {' '.join(extra)}")
+    if not hasattr(options, "call"):
+        parser.print_help()
+        return 0
+    if options.call is _test:
+        options.rest = [*options.rest, *extra]
+    signal.signal(signal.SIGTERM, _as_interrupt)
+    try:
+        return int(options.call(options))
+    except KeyboardInterrupt:
+        return 130
+
+
+def _as_interrupt(*_: object) -> None:
+    raise KeyboardInterrupt
+
+
+def _command(
+    commands: argparse._SubParsersAction[argparse.ArgumentParser],
+    name: str,
+    call: Callable[[argparse.Namespace], int],
+    text: str,
+) -> argparse.ArgumentParser:
+    parser = commands.add_parser(name, help=text, description=text)
+    parser.set_defaults(call=call)
+    return parser
+
+
+def _demo(options: argparse.Namespace) -> int:
+    if not port_is_free(options.port):
+        stop(f"port {options.port} {DEMO_LOCK_PORT_NOTE}")
+    set_up()
+    if options.fresh:
+        shutil.rmtree(VAR / "demo", ignore_errors=True)
+    # The database driver lives in the environment, so the keeper of the demo runs there too.
+    keeper = subprocess.Popen(
+        [str(PYTHON), "-m", "ops.serve", str(options.port), str(DIST)],
+        cwd=ROOT,
+        env=environment(),
+        start_new_session=True,
+    )
+    try:
+        _announce(keeper, options.port)
+        return keeper.wait()
+    except KeyboardInterrupt:
+        say("\nStopping ...")
+        return 0
+    finally:
+        _end(keeper)
+
+
+def _announce(keeper: subprocess.Popen[bytes], port: int) -> None:
+    deadline = time.monotonic() + START_SECONDS
+    address = f"http://127.0.0.1:{port}/"
+    while time.monotonic() < deadline and keeper.poll() is None:
+        try:
+            urllib.request.urlopen(f"{address}api/health", timeout=2).close()
+        except (TimeoutError, urllib.error.URLError, ConnectionError):
+            time.sleep(0.15)
+            continue
+        say(f"Heathrise is at {address}   (Ctrl-C stops it; what you change is kept)")
+        return
+    if keeper.poll() is None:
+        stop(f"the server did not answer within {START_SECONDS:.0f} s; see {LOGS.name}/server.log")
+
+
+def _end(keeper: subprocess.Popen[bytes]) -> None:
+    if keeper.poll() is None:
+        keeper.send_signal(signal.SIGTERM)
+        try:
+            keeper.wait(30)
+        except subprocess.TimeoutExpired:
+            os.killpg(keeper.pid, signal.SIGKILL)
+
+
+def _run_all(steps: Sequence[tuple[str, Sequence[str], str]]) -> int:
+    """Run each (title, command, folder); stop at the first that fails."""
+    for title, command, folder in steps:
+        say(f"== {title}")
+        code = subprocess.run(command, cwd=folder, env=environment(), check=False).returncode
+        if code:
+            say(f"heathrise: {title} failed")
+            return code
+    return 0
+
+
+def _checks() -> list[tuple[str, Sequence[str], str]]:
+    here, there = str(ROOT), str(FRONTEND)
+    python = str(PYTHON)
+    code = ["src", "ops", "bench", "tests"]
+    return [
+        ("lint", [python, "-m", "ruff", "check", *code], here),
+        ("format", [python, "-m", "ruff", "format", "--check", *code], here),
+        ("types", [python, "-m", "mypy"], here),
+        ("front end types", ["npm", "run", "--silent", "types"], there),
+        ("front end lint", ["npm", "run", "--silent", "lint"], there),
+    ]
+
+
+def _check(_: argparse.Namespace) -> int:
+    set_up(for_tests=True)
+    return _run_all(_checks())
+
+
+def _test(options: argparse.Namespace) -> int:
+    set_up(for_tests=True)
+    pytest = ("tests", [str(PYTHON), "-m", "pytest", *options.rest], str(ROOT))
+    return _run_all([pytest] if options.rest else [*_checks(), pytest])
+
+
+def _bench(_: argparse.Namespace) -> int:
+    set_up(for_tests=True)
+    return _run_all([("bench", [str(PYTHON), "-m", "bench.main"], str(ROOT))])
+
+
+def _screenshots(_: argparse.Namespace) -> int:
+    set_up(for_tests=True)
+    return _run_all([("screenshots", [str(PYTHON), "-m", "ops.screenshots"], str(ROOT))])
+
+
+def _api_types(_: argparse.Namespace) -> int:
+    set_up(for_tests=True)
+    return _run_all(
+        [
+            ("API document", [str(PYTHON), "-m", "ops.api_document"], str(ROOT)),
+            ("front end's API types", ["npm", "run", "--silent", "api-types"], str(FRONTEND)),
+        ]
+    )
+
+
+if __name__ == "__main__":
+    sys.exit(main())

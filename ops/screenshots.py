@@ -1,0 +1,79 @@
+"""Draws docs/screenshots from the demo: each main view once, 1280 x 800."""
+
+from __future__ import annotations
+
+import time
+
+from playwright.sync_api import Page, sync_playwright
+
+from .database import running
+from .machine import FRONTEND, ROOT, VAR, free_port
+from .serve import serving
+from .setup import browser
+
+TARGET = ROOT / "docs" / "screenshots"
+CHROMIUM = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+SETTLE_SECONDS = 1.2
+
+
+def take(page: Page, name: str) -> None:
+    time.sleep(SETTLE_SECONDS)
+    page.screenshot(path=TARGET / f"{name}.png")
+
+
+def stage(page: Page, name: str) -> None:
+    page.click(f"[data-stage={name}]")
+
+
+def views(page: Page) -> None:
+    """Walk through the main views, taking each."""
+    take(page, "plan")
+    page.click("[data-mark=ap-6]")
+    take(page, "plan-selected")
+    page.keyboard.press("Escape")
+    stage(page, "signal")
+    page.wait_for_selector("[data-layer=relief]")
+    take(page, "signal")
+    page.click("text=List")
+    page.click("[data-room-row=ground-stairs]")
+    take(page, "signal-rooms")
+    page.keyboard.press("Escape")
+    page.click("text=Reasons")
+    stage(page, "cable")
+    take(page, "cable")
+    stage(page, "power")
+    take(page, "power")
+    stage(page, "settings")
+    take(page, "settings")
+    page.click("text=Networks")
+    take(page, "settings-networks")
+    stage(page, "plan")
+    page.click("text=New")
+    take(page, "new-project")
+    page.keyboard.press("Escape")
+    page.click("[aria-label='Switch the night scheme']")
+    stage(page, "signal")
+    take(page, "signal-night")
+
+
+def main() -> None:
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with running(VAR / "shots") as database:
+        url = database.create("shots", fresh=True)
+        with (
+            serving(url, free_port(), FRONTEND / "dist") as server,
+            sync_playwright() as play,
+        ):
+            chromium = play.chromium.launch(executable_path=browser(), args=CHROMIUM)
+            page = chromium.new_page(viewport={"width": 1280, "height": 800})
+            page.goto(server.base)
+            page.wait_for_selector("[data-tally=aps]")
+            views(page)
+            chromium.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,113 @@
+"""Keeps a database and a server over it: the demo's, or another for tests and measurements."""
+
+from __future__ import annotations
+
+import contextlib
+import signal
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+from .database import Database
+from .machine import LOGS, ROOT, VAR, stop
+from .setup import environment
+
+STOP_SECONDS = 15.0
+START_SECONDS = 60.0
+
+
+class Server:
+    """One server process on a port of loopback."""
+
+    def __init__(self, url: str, port: int, dist: Path, demo: bool = True) -> None:
+        self.port = port
+        self._command = [
+            sys.executable, "-m", "heathrise.web.server", "--database", url,
+            "--port", str(port), "--frontend", str(dist), *(["--demo"] if demo else []),
+        ]  # fmt: skip
+        self._process: subprocess.Popen[bytes] | None = None
+
+    @property
+    def base(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> None:
+        with (LOGS / "server.log").open("ab") as log:
+            self._process = subprocess.Popen(
+                self._command, cwd=ROOT, env=environment(), stdout=log, stderr=subprocess.STDOUT
+            )
+
+    def wait_ready(self) -> None:
+        deadline = time.monotonic() + START_SECONDS
+        while time.monotonic() < deadline and self.running:
+            with contextlib.suppress(urllib.error.URLError, ConnectionError, TimeoutError):
+                urllib.request.urlopen(f"{self.base}/api/health", timeout=2).close()
+                return
+            time.sleep(0.1)
+        stop("the server did not start; see var/log/server.log")
+
+    @property
+    def running(self) -> bool:
+        return self._process is not None and self._process.poll() is None
+
+    def kill(self) -> None:
+        """End the process at once, as kill -9 does."""
+        if self._process:
+            self._process.kill()
+            self._process.wait()
+
+    def stop(self) -> None:
+        if self._process and self.running:
+            self._process.terminate()
+            try:
+                self._process.wait(STOP_SECONDS)
+            except subprocess.TimeoutExpired:
+                self.kill()
+
+
+@contextlib.contextmanager
+def serving(url: str, port: int, dist: Path, demo: bool = True) -> Iterator[Server]:
+    """Run a server for the length of a with block."""
+    server = Server(url, port, dist, demo)
+    try:
+        server.start()
+        server.wait_ready()
+        yield server
+    finally:
+        server.stop()
+
+
+def main() -> int:
+    """Serve the demo until told to stop: ``python -m ops.serve PORT DIST``."""
+    port, dist = int(sys.argv[1]), Path(sys.argv[2])
+    stopping = False
+
+    def end(*_: object) -> None:
+        nonlocal stopping
+        stopping = True
+
+    signal.signal(signal.SIGTERM, end)
+    signal.signal(signal.SIGINT, end)
+    database = Database(VAR / "demo")
+    try:
+        database.start()
+        server = Server(database.create("heathrise"), port, dist)
+        try:
+            server.start()
+            while server.running and not stopping:
+                time.sleep(0.2)
+            if not stopping:
+                stop("the server ended; see var/log/server.log")
+        finally:
+            server.stop()
+    finally:
+        database.stop()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
