@@ -13,6 +13,7 @@ from .cabling.verdicts import cable_findings
 from .catalogue import POE_SOURCE, Catalogue
 from .design import Design, Device, WirelessName
 from .findings import Finding, Place, worst_first
+from .memo import IdentityMemo
 from .rack import PowerPlan, Wire, plan_power
 from .settings.networks import network_findings
 from .settings.sheet import (
@@ -51,10 +52,17 @@ class Evaluation(BaseModel):
     tally: Tally
 
 
+_airs: IdentityMemo[Air] = IdentityMemo(8)
+
+
 def air_of(design: Design, catalogue: Catalogue) -> Air:
     """Return what levels depend on, with the planned power of every radio."""
-    terrain = terrain_of(design, catalogue)
-    return quieten(Air(design, catalogue, terrain, transmits(design, catalogue)))
+
+    def make() -> Air:
+        terrain = terrain_of(design, catalogue)
+        return quieten(Air(design, catalogue, terrain, transmits(design, catalogue)))
+
+    return _airs.get((design,), None, make)
 
 
 def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Evaluation:

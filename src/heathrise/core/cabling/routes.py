@@ -177,11 +177,25 @@ def _stub(storey: Storey, node: int, at: Point, length_m: float) -> list[Leg]:
     return legs
 
 
+def _joined(legs: list[Leg]) -> tuple[Leg, ...]:
+    """Make one leg of two that follow each other in one kind of space on one floor."""
+    joined: list[Leg] = []
+    for leg in legs:
+        last = joined[-1] if joined else None
+        if last and leg.points and (last.floor, last.kind) == (leg.floor, leg.kind):
+            points = _corners([*last.points, *leg.points[1:]])
+            length = last.length_m + leg.length_m
+            joined[-1] = last.model_copy(update={"points": points, "length_m": length})
+        else:
+            joined.append(leg)
+    return tuple(joined)
+
+
 def _sum(ways: Ways, legs: list[Leg]) -> Route:
     def total(*kinds: str) -> float:
         return round(sum(leg.length_m for leg in legs if leg.kind in kinds), 3)
 
-    kept = tuple(leg for leg in legs if leg.length_m > 0 or leg.kind == "drop")
+    kept = _joined([leg for leg in legs if leg.length_m > 0 or leg.kind == "drop"])
     buildings = {ways.storeys[leg.floor].floor.building for leg in kept}
     ends = {ways.storeys[kept[0].floor].floor.building, ways.storeys[kept[-1].floor].floor.building}
     return Route(

@@ -148,7 +148,7 @@ def _storey(design: Design, floor: Floor, first: int, step: float) -> Storey | N
         return None
     polygons = [Polygon(s.outline) for s in spaces]
     inside = unary_union([p.buffer(0.05, join_style="mitre") for p in polygons])
-    west, south, east, north = inside.bounds
+    west, south, east, north = unary_union(polygons).bounds
     xs = np.arange(west + step / 2, east, step)
     ys = np.arange(south + step / 2, north, step)
     x, y = (a.ravel() for a in np.meshgrid(xs, ys))

@@ -117,6 +117,8 @@ def assign(
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
+    # Nearly a transport problem: its linear relaxation is close to whole numbers.
+    solver.parameters.linearization_level = 2
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
     chosen = {d: (s, g) for (d, s, g), v in places.items() if solver.boolean_value(v)}

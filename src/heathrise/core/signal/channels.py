@@ -158,13 +158,15 @@ def solve_channels(
         excess = heard_dbm[i][j] - CONTEND_DBM
         if excess < 0:
             continue
+        # A pair overlaps by one amount at most, so one variable serves each amount.
+        shared: dict[float, cp_model.IntVar] = {}
         for c, one in picks[i].items():
             for d, other in picks[j].items():
                 share = overlap(band, width_mhz, c, d)
                 if share > 0:
-                    both = model.new_bool_var("")
+                    both = shared.setdefault(share, model.new_bool_var(""))
                     model.add_bool_or([one.negated(), other.negated(), both])
-                    terms.append(round(_WEIGHT_OVERLAP * share * (excess + 1)) * both)
+        terms += [max(1, round(_WEIGHT_OVERLAP * s * excess)) * v for s, v in shared.items()]
     if band == "5":
         terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if needs_radar_watch(c)]
     terms += _separation(model, picks, heard_dbm)
@@ -172,6 +174,8 @@ def solve_channels(
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
+    # With channels to spare the relaxation proves the plan; with three it only slows the search.
+    solver.parameters.linearization_level = 1 if len(options) <= 4 else 2
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
     channels = tuple(next(c for c, v in p.items() if solver.boolean_value(v)) for p in picks)

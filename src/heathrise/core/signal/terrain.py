@@ -131,7 +131,7 @@ def losses_db(
     """
     client_z = terrain.floors[floor].elevation_m + height_m
     z = terrain.floors[device.floor].elevation_m + device.height_m
-    offset = np.column_stack([x - device.at[0], y - device.at[1], np.full_like(x, client_z - z)])
+    offset = np.column_stack([x - device.at[0], y - device.at[1], np.full(len(x), client_z - z)])
     distance_m = np.sqrt((offset**2).sum(axis=1))
     loss = wall_losses_db(x, y, client_z, (*device.at, z), terrain.panels)
     loss += _slabs_db(terrain, device, floor, offset, z)

@@ -113,16 +113,20 @@ def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
 
 
 def _shielded(air: Air, device: Device) -> Iterator[Finding]:
-    space = space_at(air.design, device)
+    shields = [
+        wall
+        for wall in air.design.of(Wall).values()
+        if wall.floor == device.floor and air.catalogue.constructions[wall.construction].shields
+    ]
+    space = space_at(air.design, device) if shields else None
     if space is None:
         return
     ring = Polygon(space.outline).exterior
     shielded_m = 0.0
-    for wall in air.design.of(Wall).values():
-        if wall.floor == space.floor and air.catalogue.constructions[wall.construction].shields:
-            line = LineString([wall.a, wall.b])
-            if line.distance(ring) < _WALL_NEAR_M:
-                shielded_m += line.intersection(ring.buffer(_WALL_NEAR_M)).length
+    for wall in shields:
+        line = LineString([wall.a, wall.b])
+        if line.distance(ring) < _WALL_NEAR_M:
+            shielded_m += line.intersection(ring.buffer(_WALL_NEAR_M)).length
     if shielded_m / ring.length >= _SHIELDED_SHARE:
         yield Finding(
             id=f"signal-shielded-{device.id}",

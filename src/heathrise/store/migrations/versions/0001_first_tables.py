@@ -16,7 +16,9 @@ def upgrade() -> None:
         sa.Column("name", sa.String(length=120), nullable=False),
         sa.Column("revision", sa.Integer(), nullable=False),
         sa.Column("created", sa.DateTime(), server_default=sa.text("now()"), nullable=False),
-        sa.Column("opened", mysql.DATETIME(fsp=6), server_default=sa.text("now(6)"), nullable=False),
+        sa.Column(
+            "opened", mysql.DATETIME(fsp=6), server_default=sa.text("now(6)"), nullable=False
+        ),
         sa.PrimaryKeyConstraint("id"),
         mysql_charset="utf8mb4",
         mysql_engine="InnoDB",

@@ -1,0 +1,50 @@
+"""Shared by all tests: the catalogue, small designs, a MariaDB of the tests' own."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import pytest
+from sqlalchemy import Engine
+
+from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.design import Design
+from heathrise.demo import lakeside_home, music_school
+from heathrise.store import Repository, connect
+from heathrise.store.migrate import migrate
+from ops.database import Database, running
+from ops.machine import LOGS, VAR
+
+
+@pytest.fixture(scope="session")
+def catalogue() -> Catalogue:
+    return load_catalogue()
+
+
+@pytest.fixture(scope="session")
+def school() -> Design:
+    return music_school()
+
+
+@pytest.fixture(scope="session")
+def home() -> Design:
+    return lakeside_home()
+
+
+@pytest.fixture(scope="session")
+def database() -> Iterator[Database]:
+    LOGS.mkdir(parents=True, exist_ok=True)
+    with running(VAR / "test") as server:
+        yield server
+
+
+@pytest.fixture(scope="session")
+def engine(database: Database) -> Engine:
+    made = connect(database.create("unit", fresh=True))
+    migrate(made)
+    return made
+
+
+@pytest.fixture
+def repository(engine: Engine, catalogue: Catalogue) -> Repository:
+    return Repository(engine, catalogue)

@@ -1,0 +1,56 @@
+"""Small designs to try one rule on."""
+
+from __future__ import annotations
+
+from heathrise.core.design import (
+    KIND_OF,
+    Building,
+    Design,
+    Device,
+    Element,
+    EquipmentRoom,
+    Floor,
+    Site,
+    Space,
+    Wall,
+)
+
+
+def design_of(*elements: Element) -> Design:
+    tables: dict[str, dict[str, Element]] = {}
+    for element in elements:
+        tables.setdefault(KIND_OF[type(element)], {})[element.id] = element
+    return Design(tables)
+
+
+def shell(width: float = 20, depth: float = 20, overhead: str = "ceiling_void") -> list[Element]:
+    """A site with one open floor of one room, 2.7 m high."""
+    return [
+        Site(id="site", cables_per_access_point=1),
+        Building(id="b", name="Hut"),
+        Floor.model_validate({"id": "f", "building": "b", "name": "Ground", "level": 0, "overhead": overhead}),
+        Space(
+            id="room", floor="f", name="Room", use="calls",
+            outline=((0, 0), (width, 0), (width, depth), (0, depth)),
+        ),
+    ]  # fmt: skip
+
+
+def wall(number: int, a: tuple[float, float], b: tuple[float, float], of: str) -> Wall:
+    return Wall(id=f"w{number}", floor="f", a=a, b=b, construction=of)
+
+
+def access_point(
+    x: float, y: float, key: str = "ap-1", model: str = "ravelmoor-c2", **more: object
+) -> Device:
+    fields = {"height_m": 2.7, "mount": "ceiling", **more}
+    return Device.model_validate(
+        {
+            "id": key, "floor": "f", "kind": "access_point", "model": model, "name": key.upper(),
+            "at": (x, y), **fields,
+        }
+    )  # fmt: skip
+
+
+def rack(x: float, y: float) -> EquipmentRoom:
+    return EquipmentRoom(id="rack", floor="f", name="Rack", at=(x, y))

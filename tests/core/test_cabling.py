@@ -1,0 +1,209 @@
+"""Cable: limits from the tables, routes through a floor and between floors, boxes."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from heathrise.core.cabling.boxes import WASTE, boxes_for
+from heathrise.core.cabling.limits import (
+    check_channel,
+    check_run,
+    cords_limit_m,
+    heat_limit_m,
+    hottest_c,
+)
+from heathrise.core.cabling.runs import RunVerdict, judge_runs
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import (
+    Building,
+    Design,
+    Device,
+    Duct,
+    Floor,
+    Riser,
+    Run,
+    Site,
+    Space,
+    apply,
+    put,
+)
+from heathrise.core.evaluate import evaluate
+
+from .plans import access_point, design_of, rack, shell, wall
+
+SLACK_M = 6.0
+
+
+@pytest.mark.parametrize(
+    ("category", "mbps", "metres", "verdict"),
+    [
+        ("6", 10_000, 50, "met"),
+        ("6", 10_000, 60, "not_met"),
+        ("5e", 2500, 100, "met"),
+        ("5e", 5000, 100, "test_first"),
+        ("5e", 5000, 10, "test_first"),
+        ("5e", 10_000, 1, "not_met"),
+        ("5", 1000, 80, "test_first"),
+        ("5", 100, 100, "met"),
+        ("6A", 10_000, 100, "met"),
+        ("6", 1000, 101, "not_met"),
+    ],
+)
+def test_channel_lengths(category: str, mbps: int, metres: float, verdict: str) -> None:
+    assert check_channel(category, mbps, metres) == verdict  # type: ignore[arg-type]
+
+
+def test_cords_beside_a_run_of_88_m() -> None:
+    assert cords_limit_m(88) == pytest.approx(11.7, abs=0.04)
+    assert check_run("6A", 1000, 88, 12).verdict == "not_met"
+    assert check_run("6A", 1000, 88, 11).verdict != "not_met"
+
+
+@pytest.mark.parametrize(("heat_c", "verdict"), [(50, "not_met"), (45, "not_met"), (40, "near")])
+def test_run_of_82_m_through_an_attic(heat_c: float, verdict: str) -> None:
+    lengths = {"room": 67.0, "attic": 15.0}
+    assert hottest_c(lengths) == ("attic", 45)
+    assert check_run("6A", 1000, 82, 5, heat_c).verdict == verdict
+
+
+def test_heat_is_linear_between_its_figures() -> None:
+    assert heat_limit_m(20) == 90
+    assert heat_limit_m(47.5) == pytest.approx((81.7 + 79.5) / 2)
+
+
+def test_a_short_stretch_of_heat_does_not_count() -> None:
+    assert hottest_c({"room": 95.0, "attic": 5.0})[0] == "room"
+
+
+def _only(design: Design, catalogue: Catalogue) -> RunVerdict:
+    return judge_runs(design, catalogue)[0]
+
+
+def test_straight_run_by_hand(catalogue: Catalogue) -> None:
+    """Rack at 1.2 m, void at 2.9, ceiling 2.7: rise 1.7, 12 m across, drop 0.2, slack 6."""
+    design = design_of(*shell(), rack(2.25, 5.25), access_point(14.25, 5.25))
+    run = _only(design, catalogue)
+    assert run.horizontal_m == pytest.approx(12.0)
+    assert (run.rise_m, run.drop_m, run.slack_m) == (1.7, 0.2, SLACK_M)
+    assert run.fixed_m == pytest.approx(19.9)
+    assert run.bought_m == pytest.approx(19.9 * WASTE, abs=0.05)
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(1, 19), st.floats(1, 19))
+def test_open_floor_runs_are_square(catalogue: Catalogue, x: float, y: float) -> None:
+    design = design_of(*shell(), rack(2.25, 5.25), access_point(x, y))
+    square = abs(x - 2.25) + abs(y - 5.25)
+    assert _only(design, catalogue).horizontal_m == pytest.approx(square, abs=0.75)
+
+
+def test_a_route_goes_round_masonry_when_that_is_cheaper(catalogue: Catalogue) -> None:
+    ends = (rack(2.25, 2.25), access_point(2.25, 6.25))
+    short = wall(1, (0, 4), (4, 4), "brick-cavity")
+    round_it = _only(design_of(*shell(), *ends, short), catalogue)
+    assert round_it.horizontal_m == pytest.approx(8.0)
+    through = _only(design_of(*shell(), *ends, wall(1, (0, 4), (19, 4), "brick-cavity")), catalogue)
+    assert through.horizontal_m == pytest.approx(4.0)
+    board = _only(design_of(*shell(), *ends, wall(1, (0, 4), (4, 4), "plasterboard")), catalogue)
+    assert board.horizontal_m == pytest.approx(4.0)
+
+
+def _storeys(riser: bool) -> Design:
+    square = ((0.0, 0.0), (20.0, 0.0), (20.0, 20.0), (0.0, 20.0))
+    elements = [
+        *shell(),
+        Floor(id="g", building="b", name="Upper", level=1, elevation_m=3.2, overhead="attic"),
+        Space(id="above", floor="g", name="Above", outline=square),
+        rack(2.25, 5.25),
+        access_point(10.25, 5.25, floor="g"),
+    ]
+    if riser:
+        elements.append(
+            Riser(id="r", building="b", name="R", at=(6.25, 5.25), lowest_level=0, highest_level=1)
+        )
+    return design_of(*elements)
+
+
+def test_up_a_riser_and_along_an_attic(catalogue: Catalogue) -> None:
+    run = _only(_storeys(riser=True), catalogue)
+    assert run.horizontal_m == pytest.approx(8.0)
+    assert run.rise_m == pytest.approx(1.7 + 3.2)
+    assert run.hottest_space == "attic"
+    assert [leg.kind for leg in run.legs] == ["rise", "ceiling_void", "riser", "attic", "drop"]
+
+
+def test_no_riser_means_no_way_and_is_said(catalogue: Catalogue) -> None:
+    design = _storeys(riser=False)
+    assert _only(design, catalogue).verdict == "no_way"
+    assert any(f.id == "cable-no-room" for f in evaluate(design, catalogue).findings)
+
+
+def test_between_buildings_through_a_duct(catalogue: Catalogue) -> None:
+    hut = ((60.0, 0.0), (66.0, 0.0), (66.0, 6.0), (60.0, 6.0))
+    design = design_of(
+        *shell(),
+        rack(19.0, 3.0),
+        access_point(62.0, 3.0, floor="h"),
+        Building(id="c", name="Far hut"),
+        Floor(id="h", building="c", name="Far", level=0),
+        Space(id="far", floor="h", name="Far room", outline=hut),
+        Duct(
+            id="d", name="Duct", from_floor="f", to_floor="h", path=((20, 3), (60, 3)), depth_m=0.6
+        ),
+    )
+    design = apply(design, [put(building) for building in (Building(id="b", name="Hut"),)])
+    run = _only(design, catalogue)
+    assert run.between_buildings
+    assert run.duct_m == pytest.approx(40 + 2 * (2.9 + 0.6), abs=1.1)
+    findings = {f.id: f for f in evaluate(design, catalogue).findings}
+    assert "surge protection at both ends" in findings["cable-surge-ap-1"].text
+    assert "cable-jacket-ap-1" in findings
+
+
+def test_category_follows_speed_and_can_be_pinned(catalogue: Catalogue) -> None:
+    fast = access_point(14.25, 5.25, model="ravelmoor-c6")
+    design = design_of(*shell(), rack(2.25, 5.25), fast)
+    assert _only(design, catalogue).category == "6"
+    far = apply(design, [put(fast.model_copy(update={"at": (19.5, 19.5)}))])
+    far = apply(far, [put(far.site.model_copy(update={"slack_device_m": 15.0}))])
+    assert _only(far, catalogue).category == "6A"
+    pinned = apply(far, [put(Run(id="r", device="ap-1", category="5e"))])
+    run = _only(pinned, catalogue)
+    assert (run.category, run.chosen_by, run.verdict) == ("5e", "person", "not_met")
+    cure = next(f for f in evaluate(pinned, catalogue).findings if "length" in f.id).cures[0]
+    assert _only(apply(pinned, cure.changes), catalogue).verdict in ("met", "near")
+
+
+def test_outlets_have_a_cable_for_each_socket(catalogue: Catalogue) -> None:
+    outlet = Device(
+        id="o", floor="f", kind="outlet", model="outlet-double", name="Desk", at=(9, 9),
+        height_m=0.3, mount="wall",
+    )  # fmt: skip
+    run = _only(design_of(*shell(), rack(2, 2), outlet), catalogue)
+    assert run.cables == 2
+    assert run.total_m == pytest.approx(2 * run.fixed_m)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.floats(5, 120), max_size=14))
+def test_boxes_are_enough_and_never_fewer_than_the_metres(lengths: list[float]) -> None:
+    found = boxes_for(lengths, 305)
+    assert found.count >= math.ceil(sum(lengths) / 305 - 1e-9)
+    assert found.count <= len(lengths)
+    assert found.count <= boxes_for(lengths, 305, prove=False).count
+
+
+def test_boxes_by_hand() -> None:
+    assert boxes_for([150, 150, 150, 150], 305).count == 2
+    assert boxes_for([200, 200, 100, 100], 305).count == 2
+    assert boxes_for([160, 160], 305).count == 2
+    assert boxes_for([310, 5], 305).too_long == 1
+
+
+def test_site_defaults_are_the_trade_s() -> None:
+    site = Site(id="site")
+    assert (site.slack_device_m, site.slack_rack_m, site.power_headroom) == (3, 3, 0.2)

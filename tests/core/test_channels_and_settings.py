@@ -1,0 +1,164 @@
+"""Channel plans, networks and the settings sheet."""
+
+from __future__ import annotations
+
+import ipaddress
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import Design, Network, Radio, WirelessName, apply, put
+from heathrise.core.evaluate import evaluate
+from heathrise.core.settings.networks import free_subnet, network_sheet
+from heathrise.core.settings.sheet import beacon_share
+from heathrise.core.signal.channels import (
+    CONTEND_DBM,
+    allowed_channels,
+    overlap,
+    solve_channels,
+)
+
+from .plans import access_point, design_of, shell
+
+
+def _heard(positions: list[float]) -> tuple[tuple[int, ...], ...]:
+    """Levels that fall with distance, all above the level at which radios contend."""
+    return tuple(
+        tuple(-200 if a == b else round(-45 - abs(a - b)) for b in positions) for a in positions
+    )
+
+
+def test_four_in_a_line_share_one_channel_at_the_ends() -> None:
+    channels, cost, bound, proven = solve_channels(
+        "2.4", 20, (1, 6, 11), _heard([0, 10, 24, 34]), (None,) * 4
+    )
+    assert proven and bound == cost
+    assert channels[0] == channels[3]
+    assert len(set(channels)) == 3
+    assert cost == pytest.approx(-45 - 34 - CONTEND_DBM)
+
+
+def test_with_channels_to_spare_nobody_shares_and_radar_is_kept_off() -> None:
+    options = allowed_channels("5", "americas", 40)
+    channels, cost, _, proven = solve_channels("5", 40, options, _heard([0, 5, 9]), (None,) * 3)
+    assert cost == 0 and proven and len(set(channels)) == 3
+    assert not any(52 <= c <= 144 for c in channels)
+
+
+def test_a_fixed_channel_stays_and_others_make_way() -> None:
+    channels, *_ = solve_channels("2.4", 20, (1, 6, 11), _heard([0, 5, 9]), (3, None, None))
+    assert channels[0] == 3
+    assert 11 in channels
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.lists(st.integers(0, 60), min_size=2, max_size=6, unique=True))
+def test_never_worse_than_all_on_their_own_choice(spots: list[int]) -> None:
+    heard = _heard([float(s) for s in spots])
+    _, cost, _, _ = solve_channels("2.4", 20, (1, 6, 11), heard, (None,) * len(spots))
+    in_turn = [(1, 6, 11)[k % 3] for k in range(len(spots))]
+    naive = sum(
+        overlap("2.4", 20, in_turn[i], in_turn[j]) * max(0, heard[i][j] - CONTEND_DBM)
+        for i in range(len(spots))
+        for j in range(i)
+    )
+    assert cost <= naive + 1e-9
+
+
+def test_overlap_by_distance() -> None:
+    assert [overlap("2.4", 20, 1, 1 + d) for d in range(6)] == [1, 0.77, 0.54, 0.31, 0.09, 0]
+    assert overlap("5", 40, 36, 44) == 0
+    assert overlap("5", 80, 36, 36) == 1
+
+
+def test_domains_differ() -> None:
+    assert 149 in allowed_channels("5", "americas", 40)
+    assert 149 not in allowed_channels("5", "europe", 40)
+    assert max(allowed_channels("6", "europe", 80)) <= 93
+
+
+def test_shared_air_by_hand_is_cured_by_the_plan(catalogue: Catalogue) -> None:
+    points = [access_point(5, 5), access_point(9, 5, "ap-2")]
+    radios = [Radio(id=f"r{k}", device=f"ap-{k}", band="5", channel=36) for k in (1, 2)]
+    design = design_of(*shell(), *points, *radios)
+    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-channel-5")
+    cured = evaluate(apply(design, finding.cures[0].changes), catalogue)
+    assert not [f for f in cured.findings if f.id == "signal-channel-5"]
+
+
+def _network(key: str = "n", vlan: int = 10, subnet: str = "", **more: object) -> Network:
+    fields = {"purpose": "main", "subnet": subnet or f"192.168.{vlan}.0/24", **more}
+    return Network.model_validate({"id": key, "name": key.title(), "vlan": vlan, **fields})
+
+
+def _findings(catalogue: Catalogue, *elements: object) -> tuple[Design, dict]:
+    design = design_of(*shell(), *elements)  # type: ignore[arg-type]
+    return design, {f.id: f for f in evaluate(design, catalogue).findings}
+
+
+def test_upstream_subnet_is_refused_and_ten_offered(catalogue: Catalogue) -> None:
+    design, found = _findings(catalogue, _network(vlan=1))
+    cure = found["settings-upstream-n"].cures[0]
+    assert "192.168.10.0/24" in cure.label
+    mended = evaluate(apply(design, cure.changes), catalogue)
+    assert not [f for f in mended.findings if f.severity == "not_met" and f.stage == "settings"]
+
+
+@given(st.lists(st.integers(1, 254), max_size=40), st.integers(1, 254))
+def test_a_free_subnet_is_free_and_private(taken: list[int], wanted: int) -> None:
+    subnets = [ipaddress.IPv4Network(f"192.168.{n}.0/24") for n in taken]
+    found = free_subnet(subnets, wanted)
+    assert found is not None and found.is_private
+    assert not any(found.overlaps(s) for s in subnets)
+
+
+def test_networks_that_overlap_or_share_a_vlan(catalogue: Catalogue) -> None:
+    two = (_network("a", 10), _network("b", 10, "192.168.10.128/25"))
+    _, found = _findings(catalogue, *two)
+    assert {"settings-overlap-a-b", "settings-vlan-a-b"} <= set(found)
+
+
+def test_nonsense_and_public_subnets_are_named(catalogue: Catalogue) -> None:
+    _, found = _findings(
+        catalogue, _network("a", 10, "ten"), _network("b", 20, "8.8.8.0/24"),
+        _network("c", 30, expected_clients=300),
+    )  # fmt: skip
+    assert {"settings-subnet-a", "settings-public-b", "settings-size-c"} <= set(found)
+
+
+def test_guests_are_isolated_on_wire_and_air(catalogue: Catalogue) -> None:
+    guest = _network("g", 20, purpose="guest")
+    name = WirelessName(id="s", network="g", ssid="Guests")
+    design, found = _findings(catalogue, guest, name)
+    assert {"settings-guest-g", "settings-guest-name-s"} <= set(found)
+    for key in ("settings-guest-g", "settings-guest-name-s"):
+        design = apply(design, found[key].cures[0].changes)
+    left = {f.id for f in evaluate(design, catalogue).findings}
+    assert not {k for k in left if "guest" in k}
+
+
+def test_network_sheet_keeps_the_first_addresses(school: Design) -> None:
+    sheet = network_sheet(school, school.of(Network)["net-guest"])
+    assert (sheet.gateway, sheet.pool_first, sheet.lease_hours) == (
+        "192.168.20.1", "192.168.20.21", 4,
+    )  # fmt: skip
+    assert not sheet.reaches and sheet.internet
+
+
+def test_every_setting_of_the_school_has_a_reason(catalogue: Catalogue, school: Design) -> None:
+    sheet = evaluate(school, catalogue).settings
+    assert sheet is not None and sheet.channels_proven and not sheet.mesh
+    assert len(sheet.radios) == 2 * 15
+    assert all(r.channel and r.channel_reason and r.power_reason for r in sheet.radios)
+    assert all(r.eirp_dbm <= r.cap_dbm for r in sheet.radios)
+    by_kind = {p.name: p for p in sheet.ports}
+    assert by_kind["AP-1"].untagged_vlan == 99 and by_kind["AP-1"].tagged_vlans == (10, 15, 20)
+    assert by_kind["CAM-1"].untagged_vlan == 40
+    assert all(p.enabled == bool(p.name) for p in sheet.ports)
+
+
+def test_beacons_fill_the_air() -> None:
+    assert beacon_share(4, 4, 1) == pytest.approx(0.4)
+    assert beacon_share(2, 3, 12) == pytest.approx(0.0132)

@@ -1,0 +1,119 @@
+"""What rooms hear: both directions, first and second, through floors and holes."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import Design, Device, Floor, Radio, Space, apply, put
+from heathrise.core.evaluate import air_of, evaluate
+from heathrise.core.remedies import search_cures
+from heathrise.core.signal.levels import readings_at
+from heathrise.core.signal.relief import relief
+from heathrise.core.signal.rooms import judge_rooms
+from heathrise.core.signal.terrain import losses_db
+from heathrise.core.signal.transmit import eirp_cap_dbm, transmits
+
+from .plans import access_point, design_of, shell, wall
+
+
+def test_open_room_by_hand(catalogue: Catalogue) -> None:
+    """5 m aside and 1.5 m down from a dome of 4 dBi: 47.3 + 14.35 dB, and 73.3 degrees off."""
+    design = design_of(*shell(), access_point(5, 10))
+    reading = next(r for r in readings_at(air_of(design, catalogue), "f", 10, 10) if r.band == "5")
+    off_boresight = 12 * (73.3 / 120) ** 2
+    loss = 47.26 + 20 * np.log10(np.hypot(5, 1.5)) + off_boresight
+    assert reading.uplink_dbm == pytest.approx(14 + 4 - loss, abs=0.1)
+    assert reading.downlink_dbm == pytest.approx(17 + 4 - loss, abs=0.1)
+
+
+def test_power_stays_near_the_client_and_under_the_cap(catalogue: Catalogue) -> None:
+    design = design_of(*shell(), access_point(5, 5), access_point(9, 9, "ap-2", "ravelmoor-x5"))
+    plan = transmits(design, catalogue)
+    assert plan["ap-1", "5"].power_dbm == 17
+    assert plan["ap-2", "5"].eirp_dbm <= eirp_cap_dbm("europe", "5") == 23
+    assert plan["ap-2", "2.4"].power_dbm + 7 <= 20
+
+
+def test_power_set_by_hand_is_kept_but_not_over_the_cap(catalogue: Catalogue) -> None:
+    loud = Radio(id="r", device="ap-1", band="5", power_dbm=30)
+    design = design_of(*shell(), access_point(5, 5), loud)
+    radio = transmits(design, catalogue)["ap-1", "5"]
+    assert (radio.power_dbm, radio.by_person) == (19, True)
+    findings = {f.id for f in evaluate(design, catalogue).findings}
+    assert "signal-loud-ap-1-5" in findings or radio.power_dbm <= 17
+
+
+def test_second_access_point_is_what_keeps_a_call(catalogue: Catalogue) -> None:
+    alone = design_of(*shell(10, 10), access_point(5, 5))
+    room = judge_rooms(air_of(alone, catalogue))[0]
+    assert (room.share_first, room.share_second, room.verdict) == (1.0, 0.0, "not_met")
+    paired = apply(alone, [put(access_point(3, 5, "ap-2"))])
+    room = judge_rooms(air_of(paired, catalogue))[0]
+    assert (room.share_second, room.verdict) == (1.0, "met")
+
+
+def test_metal_box_is_named(catalogue: Catalogue) -> None:
+    corners = [(0, 0), (6, 0), (6, 6), (0, 6)]
+    walls = [wall(i, corners[i], corners[(i + 1) % 4], "metal") for i in range(4)]
+    design = design_of(*shell(6, 6), *walls, access_point(3, 3))
+    found = [f for f in evaluate(design, catalogue).findings if "shielded" in f.id]
+    assert found and "Room" in found[0].text
+
+
+def _storeys(*, hole: bool) -> Design:
+    upper = Floor(id="g", building="b", name="Upper", level=1, elevation_m=3.0, slab="floor-timber")
+    square = ((0, 0), (20, 0), (20, 20), (0, 20))
+    room = Space(id="above", floor="g", name="Above", outline=square)
+    design = design_of(*shell(), upper, room, access_point(5, 5))
+    below = design.of(Space)["room"].model_copy(update={"open_above": hole})
+    return apply(design, [put(below)])
+
+
+def _loss_above(design: Design, catalogue: Catalogue) -> float:
+    air = air_of(design, catalogue)
+    device = design.of(Device)["ap-1"]
+    model = catalogue.access_points[device.model]
+    spot = np.array([6.0]), np.array([6.0])
+    return float(losses_db(air.terrain, device, model, "g", *spot)[1, 0])
+
+
+def test_a_slab_takes_its_loss_and_a_hole_in_it_none(catalogue: Catalogue) -> None:
+    closed, opened = _storeys(hole=False), _storeys(hole=True)
+    assert _loss_above(closed, catalogue) - _loss_above(opened, catalogue) == pytest.approx(13.0)
+
+
+def test_moving_one_device_leaves_the_terrain(catalogue: Catalogue, school: Design) -> None:
+    moved = school.of(Device)["ap-6"].model_copy(update={"at": (35.0, 12.0)})
+    after = apply(school, [put(moved)])
+    assert air_of(school, catalogue).terrain is air_of(after, catalogue).terrain
+
+
+def test_relief_covers_the_floor_and_says_where_it_falls_short(
+    catalogue: Catalogue, school: Design
+) -> None:
+    air = air_of(school, catalogue)
+    drawn = relief(air, "ground", "5", 2, "weaker")
+    assert len(drawn.tints) == 6 and all(drawn.tints[1:5])
+    assert {s.use: s.target_dbm for s in drawn.shortfalls} == {"calls": -72}
+    assert [c.level_dbm for c in drawn.contours] == [-80, -72, -67, -60, -52]
+    assert any(c.labels for c in drawn.contours)
+    assert relief(air, "ground", "6", 1, "weaker").tints == ()
+
+
+def test_uplink_is_weaker_than_downlink_on_the_plan(catalogue: Catalogue, school: Design) -> None:
+    for reading in readings_at(air_of(school, catalogue), "ground", 20, 9):
+        if reading.band == "5":
+            assert reading.uplink_dbm < reading.downlink_dbm
+
+
+def test_a_searched_cure_does_what_it_says(catalogue: Catalogue, school: Design) -> None:
+    before = {r.space: r for r in judge_rooms(air_of(school, catalogue))}
+    cures = search_cures(school, catalogue, "signal-room-ground-stairs")
+    assert cures
+    after = apply(school, cures[0].changes)
+    room = next(r for r in judge_rooms(air_of(after, catalogue)) if r.space == "ground-stairs")
+    assert (room.share or 0) > (before["ground-stairs"].share or 0)
+    assert f"to {room.share:.0%}" in cures[0].effect
+    assert search_cures(school, catalogue, "signal-room-no-such-room") == []
