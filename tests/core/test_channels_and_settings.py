@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import Design, Network, Radio, WirelessName, apply, put
+from heathrise.core.design import Design, Network, Radio, WirelessName, apply
 from heathrise.core.evaluate import evaluate
 from heathrise.core.settings.networks import free_subnet, network_sheet
 from heathrise.core.settings.sheet import beacon_share

@@ -141,6 +141,10 @@ def import_dxf(data: bytes, choice: Choice, catalogue: Catalogue) -> Design:
     chosen = {layer: found.by_layer[layer] for layer in choice.layers}
     if not any(chosen.values()):
         _refuse("layers", "choose at least one layer to be drawn as walls")
+    if not any(catalogue.constructions[c].kind == "wall" for c in choice.layers.values()):
+        _refuse(
+            "layers", "none of the chosen layers is drawn as walls; choose a wall's construction"
+        )
     metres = _to_metres(chosen, UNITS_M[units], units)
     design = _draw(metres, choice, catalogue)
     check(design, catalogue)
@@ -236,7 +240,8 @@ def _unfold(entity: DXFEntity, layer: str) -> Iterator[tuple[str, Segment]]:
                 yield from _unfold(child, layer if inner == "0" else inner)
         return
     for segment in _lines(entity):
-        if math.dist(segment[:2], segment[2:]) > 0:
+        # Not "> 0": what is not a number must get as far as the check that names it.
+        if math.dist(segment[:2], segment[2:]) != 0:
             yield layer, segment
 
 

@@ -1,0 +1,191 @@
+"""DXF: layers, units, blocks with inserts, and drawings that are meant to hurt."""
+
+from __future__ import annotations
+
+import io
+import json
+from pathlib import Path
+
+import ezdxf
+import pytest
+from click.testing import CliRunner
+from ezdxf.document import Drawing
+
+from heathrise.cli import main
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import DesignError, Opening, Space, Wall
+from heathrise.formats import dxf
+from heathrise.formats.dxf import Choice, import_dxf, inspect_dxf
+
+MILLIMETRES = 4
+
+
+def drawing(units: int = MILLIMETRES) -> Drawing:
+    """Two rooms of 5 x 4 m side by side, drawn in millimetres, with a door and a column block."""
+    document = ezdxf.new("R2010")
+    document.header["$INSUNITS"] = units
+    space = document.modelspace()
+    outer = [(0, 0), (10_000, 0), (10_000, 4_000), (0, 4_000)]
+    space.add_lwpolyline(outer, close=True, dxfattribs={"layer": "OUTER"})
+    space.add_line((5_000, 0), (5_000, 4_000), dxfattribs={"layer": "INNER"})
+    space.add_line((5_000, 1_000), (5_000, 1_900), dxfattribs={"layer": "DOORS"})
+    column = document.blocks.new("COLUMN")
+    column.add_lwpolyline([(0, 0), (300, 0), (300, 300), (0, 300)], close=True)
+    space.add_blockref("COLUMN", (8_000, 2_000), dxfattribs={"layer": "COLUMNS"})
+    space.add_text("ignored", dxfattribs={"layer": "NOTES"})
+    return document
+
+
+def data_of(document: Drawing) -> bytes:
+    out = io.StringIO()
+    document.write(out)
+    return out.getvalue().encode()
+
+
+LAYERS = {"OUTER": "brick-cavity", "INNER": "plasterboard", "DOORS": "door-hollow"}
+
+
+def test_layers_are_listed_with_what_they_hold() -> None:
+    found = inspect_dxf(data_of(drawing()))
+    assert found.units == "mm"
+    assert (found.width, found.height) == (10_000, 4_000)
+    assert {layer.name: layer.segments for layer in found.layers} == {
+        "COLUMNS": 4, "DOORS": 1, "INNER": 1, "OUTER": 4,
+    }  # fmt: skip
+
+
+def test_lines_polylines_blocks_and_doors_become_a_plan(catalogue: Catalogue) -> None:
+    choice = Choice(name="Hut", layers={**LAYERS, "COLUMNS": "concrete"})
+    design = import_dxf(data_of(drawing()), choice, catalogue)
+    walls = list(design.of(Wall).values())
+    assert len(walls) == 4 + 1 + 4
+    inner = next(w for w in walls if w.construction == "plasterboard")
+    assert (inner.a, inner.b) == ((5, 0), (5, 4))
+    door = next(iter(design.of(Opening).values()))
+    assert (door.wall, door.kind, door.offset_m, door.width_m) == (inner.id, "door", 1.0, 0.9)
+    column = [w for w in walls if w.construction == "concrete"]
+    assert min(w.a[0] for w in column) == 8.0
+    assert len(design.of(Space)) == 2
+
+
+@pytest.mark.parametrize(("turn", "scale"), [(90, 1.0), (0, 2.0)])
+def test_inserts_turn_and_scale(catalogue: Catalogue, turn: float, scale: float) -> None:
+    document = drawing()
+    document.modelspace().add_blockref(
+        "COLUMN", (2_000, 2_000),
+        dxfattribs={"layer": "TURNED", "rotation": turn, "xscale": scale, "yscale": scale},
+    )  # fmt: skip
+    choice = Choice(name="Hut", layers={**LAYERS, "TURNED": "concrete"})
+    walls = import_dxf(data_of(document), choice, catalogue).of(Wall).values()
+    turned = [w for w in walls if w.construction == "concrete"]
+    assert sum(w.length_m for w in turned) == pytest.approx(4 * 0.3 * scale)
+    xs = [x for w in turned for x in (w.a[0], w.b[0])]
+    assert min(xs) == pytest.approx(2.0 - (0.3 if turn else 0.0))
+
+
+def _refusal(data: bytes, catalogue: Catalogue, **choice: object) -> str:
+    with pytest.raises(DesignError) as caught:
+        import_dxf(
+            data, Choice.model_validate({"name": "x", "layers": LAYERS, **choice}), catalogue
+        )
+    return str(caught.value)
+
+
+def test_units_are_asked_for_and_checked(catalogue: Catalogue) -> None:
+    unsaid = data_of(drawing(units=0))
+    assert inspect_dxf(unsaid).units is None
+    assert "does not say its units" in _refusal(unsaid, catalogue)
+    wrong = _refusal(unsaid, catalogue, units="m")
+    assert "10,000.00 m across in m" in wrong and "In mm or cm" in wrong
+    assert len(import_dxf(unsaid, Choice(name="x", units="mm", layers=LAYERS), catalogue).of(Wall))
+
+
+def test_a_choice_must_name_what_exists(catalogue: Catalogue) -> None:
+    data = data_of(drawing())
+    assert "no such layer" in _refusal(data, catalogue, layers={"ATTIC": "stone"})
+    assert "not in the catalogue" in _refusal(data, catalogue, layers={"OUTER": "cheese"})
+    assert "at least one layer" in _refusal(data, catalogue, layers={})
+    assert "none of the chosen layers" in _refusal(data, catalogue, layers={"DOORS": "door-solid"})
+
+
+def _bomb(depth: int, width: int) -> bytes:
+    document = ezdxf.new("R2010")
+    document.header["$INSUNITS"] = MILLIMETRES
+    block = document.blocks.new("B0")
+    block.add_line((0, 0), (1, 1))
+    for level in range(1, depth + 1):
+        block = document.blocks.new(f"B{level}")
+        for _ in range(width):
+            block.add_blockref(f"B{level - 1}", (0, 0))
+    document.modelspace().add_blockref(f"B{depth}", (0, 0))
+    return data_of(document)
+
+
+def test_a_bomb_of_nested_blocks_is_refused_without_unfolding() -> None:
+    with pytest.raises(DesignError, match="unfolds into 10,000,000,000 lines"):
+        inspect_dxf(_bomb(depth=10, width=10))
+    with pytest.raises(DesignError, match="nested more than"):
+        inspect_dxf(_bomb(depth=20, width=1))
+
+
+def test_a_grid_of_inserts_counts_its_copies() -> None:
+    document = drawing()
+    document.modelspace().add_blockref(
+        "COLUMN", (0, 0), dxfattribs={"row_count": 5_000, "column_count": 5_000}
+    )
+    with pytest.raises(DesignError, match="unfolds into"):
+        inspect_dxf(data_of(document))
+
+
+def test_a_block_that_holds_itself_is_refused() -> None:
+    document = drawing()
+    document.blocks.get("COLUMN").add_blockref("COLUMN", (0, 0))
+    with pytest.raises(DesignError, match=r"holds itself|damaged"):
+        inspect_dxf(data_of(document))
+
+
+def test_too_many_walls_are_refused(catalogue: Catalogue) -> None:
+    document = drawing()
+    for k in range(7_000):
+        document.modelspace().add_line((k, 0), (k, 3_000), dxfattribs={"layer": "OUTER"})
+    assert "more than 6,000 walls" in _refusal(data_of(document), catalogue)
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        b"",
+        b"   ",
+        b"not a drawing",
+        b"\x00\x01\x02" * 100,
+        b"0\nSECTION\n2\nENTITIES\n0\nLINE\n10\n",
+    ],
+)
+def test_what_is_no_drawing_is_refused(data: bytes) -> None:
+    with pytest.raises(DesignError):
+        inspect_dxf(data)
+
+
+def test_coordinates_that_are_no_numbers_are_refused() -> None:
+    text = data_of(drawing()).decode()
+    for bad in ("nan", "1e400", "hello"):
+        with pytest.raises(DesignError):
+            inspect_dxf(text.replace("5000.0", bad).encode())
+
+
+def test_a_file_beyond_the_limit_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(dxf, "MAX_BYTES", 1_000)
+    with pytest.raises(DesignError, match="at most"):
+        inspect_dxf(data_of(drawing()))
+
+
+def test_from_the_command_line(tmp_path: Path) -> None:
+    path, out = tmp_path / "hut.dxf", tmp_path / "hut.json"
+    path.write_bytes(data_of(drawing()))
+    runner = CliRunner()
+    listed = json.loads(runner.invoke(main, ["import-dxf", str(path)]).output)
+    assert {layer["name"] for layer in listed["layers"]} >= set(LAYERS)
+    chosen = [part for k, v in LAYERS.items() for part in ("--layer", f"{k}={v}")]
+    done = runner.invoke(main, ["import-dxf", str(path), *chosen, "--out", str(out)])
+    assert done.exit_code == 0
+    assert runner.invoke(main, ["evaluate", str(out)]).exit_code == 0

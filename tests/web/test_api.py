@@ -1,0 +1,185 @@
+"""The API through the test client on a real MariaDB."""
+
+from __future__ import annotations
+
+import io
+import json
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from heathrise.core.design import Design, Device
+from heathrise.store import Repository
+from heathrise.web.app import create_app
+from ops.api_document import api_document
+from tests.formats.test_dxf import LAYERS, data_of, drawing
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+@pytest.fixture
+def client(repository: Repository) -> Iterator[FlaskClient]:
+    with create_app(repository).test_client() as made:
+        yield made
+
+
+@pytest.fixture
+def project(repository: Repository, school: Design) -> str:
+    return repository.create("Larkmere", school, "me", "made").id
+
+
+def _move(school: Design, key: str, x: float, y: float = 5.0) -> dict:
+    element = school.of(Device)[key].model_copy(update={"at": (x, y)}).model_dump(mode="json")
+    return {"op": "put", "kind": "device", "element": element}
+
+
+def test_open_change_and_read_again(client: FlaskClient, project: str, school: Design) -> None:
+    opened = client.get(f"/api/projects/{project}").get_json()
+    assert len(opened["elements"]["device"]) == len(school.of(Device))
+    body = {"revision": 1, "label": "Move", "changes": [_move(school, "ap-3", 19.0)]}
+    answer = client.post(f"/api/projects/{project}/changes", json=body).get_json()
+    assert answer["revision"] == 2
+    assert answer["evaluation"]["tally"]["access_points"] == 15
+    whole = client.get(f"/api/projects/{project}/evaluation").get_json()
+    assert whole["evaluation"]["settings"]["channels_proven"]
+    device = next(
+        d
+        for d in client.get(f"/api/projects/{project}").get_json()["elements"]["device"]
+        if d["id"] == "ap-3"
+    )
+    assert device["at"] == [19.0, 5.0]
+
+
+def test_stale_gets_409_with_what_changed(
+    client: FlaskClient, project: str, school: Design
+) -> None:
+    path = f"/api/projects/{project}/changes"
+    first = {"revision": 1, "label": "a", "changes": [_move(school, "ap-3", 19.0)]}
+    assert client.post(path, json=first).status_code == 200
+    second = client.post(path, json={**first, "changes": [_move(school, "ap-4", 18.0)]})
+    assert second.status_code == 409
+    assert second.get_json()["revision"] == 2
+    assert second.get_json()["since"] == first["changes"]
+
+
+def test_preview_answers_but_saves_nothing(
+    client: FlaskClient, project: str, school: Design
+) -> None:
+    body = {
+        "changes": [_move(school, "ap-6", 30.0)],
+        "view": {"floor": "ground", "band": "5", "rank": 2, "direction": "uplink"},
+    }
+    answer = client.post(f"/api/projects/{project}/preview", json=body).get_json()
+    assert answer["relief"]["rank"] == 2 and any(answer["relief"]["tints"])
+    assert answer["evaluation"]["settings"] is None
+    assert client.get(f"/api/projects/{project}").get_json()["revision"] == 1
+
+
+@pytest.mark.parametrize(
+    ("path", "body", "status", "said"),
+    [
+        ("changes", {"revision": "x", "label": "", "changes": []}, 422, "revision"),
+        ("changes", {"revision": 1, "label": "", "changes": []}, 422, "changes"),
+        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "put", "kind": "ufo", "element": {}}]}, 422, "no kind"),
+        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "put", "kind": "device", "element": {"id": "z"}}]}, 422, "device[z].floor"),
+        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "remove", "kind": "device", "id": "nobody"}]}, 422, "not in the design"),
+        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "remove", "kind": "floor", "id": "upper"}]}, 422, "does not exist"),
+        ("preview", {"changes": [], "view": {"floor": "attic"}}, 422, "no floor"),
+        ("preview", {"changes": [], "view": {"floor": "ground", "band": "7"}}, 422, "band"),
+    ],
+)  # fmt: skip
+def test_bad_input_is_refused_with_its_place(
+    client: FlaskClient, project: str, path: str, body: dict, status: int, said: str
+) -> None:
+    answer = client.post(f"/api/projects/{project}/{path}", json=body)
+    assert answer.status_code == status
+    assert said in answer.get_json()["message"]
+    assert client.get(f"/api/projects/{project}").get_json()["revision"] == 1
+
+
+def test_text_that_is_no_json_and_projects_that_are_not_there(client: FlaskClient) -> None:
+    broken = client.post("/api/projects/p-none/changes", data="{", content_type="application/json")
+    assert broken.status_code in (400, 422) and "message" in broken.get_json()
+    missing = client.get("/api/projects/p-none")
+    assert missing.status_code == 404 and "p-none" in missing.get_json()["message"]
+    assert client.get("/api/projects/p-none/levels/ground/nan/1").status_code in (404, 422)
+
+
+def test_levels_at_a_spot_name_the_room(client: FlaskClient, project: str) -> None:
+    found = client.get(f"/api/projects/{project}/levels/ground/20.5/13.0").get_json()
+    assert found["space"] == "Rehearsal room"
+    assert found["readings"][0]["device"] == "ap-3"
+    assert client.get(f"/api/projects/{project}/levels/ground/inf/1").status_code == 422
+
+
+def test_a_searched_cure_can_be_applied(client: FlaskClient, project: str) -> None:
+    body = {"finding": "signal-room-upper-practice-8"}
+    cures = client.post(f"/api/projects/{project}/cures", json=body).get_json()["cures"]
+    assert cures
+    edit = {"revision": 1, "label": cures[0]["label"], "changes": cures[0]["changes"]}
+    answer = client.post(f"/api/projects/{project}/changes", json=edit).get_json()
+    ids = {f["id"] for f in answer["evaluation"]["findings"]}
+    assert body["finding"] not in ids
+
+
+def test_export_and_open_again_is_the_same_project(client: FlaskClient, project: str) -> None:
+    file = client.get(f"/api/projects/{project}/export/project.json")
+    assert "attachment" in file.headers["Content-Disposition"]
+    opened = client.post("/api/import/project", data=file.data)
+    assert opened.status_code == 201
+    again = client.get(f"/api/projects/{opened.get_json()['id']}/export/project.json")
+    assert json.loads(again.data)["elements"] == json.loads(file.data)["elements"]
+    assert client.get(f"/api/projects/{project}/export/secrets.txt").status_code == 404
+
+
+def test_a_bad_file_leaves_no_project(client: FlaskClient, project: str) -> None:
+    before = len(client.get("/api/projects").get_json()["projects"])
+    answer = client.post("/api/import/project", data=b'{"format": ')
+    assert answer.status_code == 422 and "line 1" in answer.get_json()["message"]
+    assert len(client.get("/api/projects").get_json()["projects"]) == before
+
+
+def test_a_drawing_is_inspected_and_drawn(client: FlaskClient) -> None:
+    data = data_of(drawing())
+    found = client.post("/api/import/dxf/inspect", data=data).get_json()
+    assert found["units"] == "mm"
+    form = {
+        "drawing": (io.BytesIO(data), "hut.dxf"),
+        "choice": json.dumps({"name": "Hut", "layers": LAYERS}),
+    }
+    made = client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
+    assert made.status_code == 201 and len(made.get_json()["elements"]["space"]) == 2
+    form = {"drawing": (io.BytesIO(data), "hut.dxf"), "choice": '{"name": ""}'}
+    refused = client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
+    assert refused.status_code == 422 and "choice." in refused.get_json()["message"]
+
+
+def test_a_new_project_begins_with_empty_storeys(client: FlaskClient) -> None:
+    made = client.post("/api/projects", json={"name": "New", "storeys": 3})
+    assert made.status_code == 201
+    assert [f["level"] for f in made.get_json()["elements"]["floor"]] == [0, 1, 2]
+    evaluation = client.get(f"/api/projects/{made.get_json()['id']}/evaluation")
+    assert evaluation.status_code == 200
+
+
+def test_only_loopback_names_and_own_pages_are_answered(client: FlaskClient, project: str) -> None:
+    assert client.get("/api/projects", headers={"Host": "evil.example"}).status_code == 403
+    foreign = client.post(
+        "/api/projects", json={"name": "x"}, headers={"Origin": "http://evil.example"}
+    )
+    assert foreign.status_code == 403
+    headers = client.get("/api/projects").headers
+    assert "script-src 'self'" in headers["Content-Security-Policy"]
+    assert headers["X-Content-Type-Options"] == "nosniff"
+
+
+def test_the_front_end_s_types_are_those_of_the_api() -> None:
+    """Each schema the API documents is in the generated types; ./run api-types writes them."""
+    written = (ROOT / "frontend" / "src" / "api" / "schema.d.ts").read_text("utf-8")
+    document = json.loads(api_document())
+    for name, schema in document["components"]["schemas"].items():
+        assert f"{name}:" in written or f'"{name}":' in written, name
+        for field in schema.get("properties", {}):
+            assert f"{field}:" in written or f"{field}?:" in written, f"{name}.{field}"
