@@ -12,6 +12,7 @@ import type {
   Kind,
   ProjectDocument,
   Relief,
+  SettingsSheet,
   Tally,
   View,
 } from '@/api/types'
@@ -36,6 +37,8 @@ export const useDesign = defineStore('design', () => {
 
   const evaluation = shallowRef<Evaluation | null>(null)
   const dragged = shallowRef<Evaluation | null>(null)
+  /** The last settings sheet worked out: it stays up while the next is searched for. */
+  const settings = shallowRef<SettingsSheet | null>(null)
   const relief = shallowRef<Relief | null>(null)
   const previousTally = shallowRef<Tally | null>(null)
   const view = ref<View | null>(null)
@@ -103,6 +106,7 @@ export const useDesign = defineStore('design', () => {
     }
     tables.value = made
     evaluation.value = dragged.value = relief.value = previousTally.value = null
+    settings.value = null
     pending.value = []
     undoStack.value = redoStack.value = []
     selection.value = null
@@ -251,6 +255,7 @@ export const useDesign = defineStore('design', () => {
       if (project !== id.value || pending.value.length) return
       if (!evaluation.value) previousTally.value = null
       evaluation.value = answer.evaluation
+      settings.value = answer.evaluation.settings
       offline.value = false
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -326,7 +331,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   return {
-    id, name, revision, tables, catalogue, evaluation, dragged, shown, relief, previousTally, view,
+    id, name, revision, tables, catalogue, evaluation, dragged, shown, settings, relief, previousTally, view,
     pending, saving, offline, trouble, conflict, selection, floors, site, canUndo, canRedo,
     saveState, undoStack, redoStack, all, find, nextId, open, take, commit, undo, redo, flush,
     resolve, show, preview, endPreview, evaluateFully, rename,

@@ -19,19 +19,19 @@ const TABS = [
 const hasList = computed(() => ['plan', 'signal', 'cable'].includes(props.stage))
 
 const chosen = computed(() => store.selection)
-const findings = computed<Finding[]>(() => {
+const ofStage = computed<Finding[]>(() => {
   const all = store.shown?.findings ?? []
-  const id = chosen.value?.id
-  if (id) {
-    const about = all.filter((f) => f.places.some((p) => p.id === id))
-    return about
-  }
   return props.stage === 'plan' ? all : all.filter((f) => f.stage === props.stage)
 })
+const isAbout = (finding: Finding) => finding.places.some((p) => p.id === chosen.value?.id)
+const about = computed(() => (chosen.value ? (store.shown?.findings ?? []).filter(isAbout) : []))
+const others = computed(() => ofStage.value.filter((f) => !about.value.includes(f)))
 const heading = computed(() => {
-  if (chosen.value) return findings.value.length ? 'What is found about it' : 'Nothing is wrong with it'
   const where = props.stage === 'plan' ? 'on all stages' : 'at this stage'
-  return findings.value.length ? `${findings.value.length} findings ${where}` : `Nothing open ${where}`
+  const word = chosen.value ? 'others' : 'findings'
+  const count = others.value.length
+  if (!count) return chosen.value ? '' : `Nothing open ${where}`
+  return `${count} ${count === 1 ? word.slice(0, -1) : word} ${where}`
 })
 
 function show(finding: Finding): void {
@@ -58,9 +58,13 @@ function show(finding: Finding): void {
       <SheetList v-if="tab === 'list' && hasList" :stage="stage" :floor="floor" />
       <template v-else>
         <Inspector v-if="chosen" :selection="chosen" :stage="stage" />
-        <h2 class="heading">{{ heading }}</h2>
+        <template v-if="chosen">
+          <h2 class="heading">{{ about.length ? 'What is found about it' : 'Nothing is wrong with it' }}</h2>
+          <FindingCard v-for="finding in about" :key="finding.id" :finding="finding" @show="show(finding)" />
+        </template>
+        <h2 v-if="heading" class="heading">{{ heading }}</h2>
         <p v-if="!store.shown" class="quiet pad">Working it out.</p>
-        <FindingCard v-for="finding in findings" :key="finding.id" :finding="finding" @show="show(finding)" />
+        <FindingCard v-for="finding in others" :key="finding.id" :finding="finding" @show="show(finding)" />
       </template>
     </div>
   </aside>

@@ -138,7 +138,7 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
         saved = repository.load(project_id)
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
         check(design, catalogue)
-        drawn = _relief(design, edit.view) if edit.view else None
+        drawn = _relief(design, edit.view, quick=True) if edit.view else None
         result = evaluate(design, catalogue, "preview")
         return json_of(Answer(revision=saved.revision, evaluation=result, relief=drawn))
 
@@ -179,10 +179,10 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
         rows = repository.history(project_id)
         return jsonify(history=[{**r, "made": r["made"].isoformat()} for r in rows])
 
-    def _relief(design: Design, view: View) -> Relief:
+    def _relief(design: Design, view: View, quick: bool = False) -> Relief:
         _known_floor(design, view.floor)
         air = air_of(design, catalogue)
-        return relief(air, view.floor, view.band, view.rank, view.direction)
+        return relief(air, view.floor, view.band, view.rank, view.direction, quick)
 
     return routes
 

@@ -12,7 +12,7 @@ const fed = computed(() => store.shown?.power.devices.find((d) => d.device === p
 const port = computed(() => store.shown?.power.ports.find((p) => p.device === props.device.id))
 const switchName = computed(() => (port.value ? store.find('switch', port.value.switch)?.name : ''))
 const radios = computed(() =>
-  (store.evaluation?.settings?.radios ?? []).filter((r) => r.device === props.device.id && r.on),
+  (store.settings?.radios ?? []).filter((r) => r.device === props.device.id && r.on),
 )
 const SPACE: Record<string, string> = {
   room: 'room', ceiling_void: 'ceiling void', joists: 'joists', raceway: 'raceway', attic: 'attic', duct: 'duct', riser: 'riser',

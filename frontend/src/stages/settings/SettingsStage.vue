@@ -8,7 +8,7 @@ import RadioTable from './RadioTable.vue'
 import WirelessTable from './WirelessTable.vue'
 
 const store = useDesign()
-const sheet = computed(() => store.evaluation?.settings ?? null)
+const sheet = computed(() => store.settings)
 const part = ref<'networks' | 'names' | 'radios' | 'ports'>('radios')
 const PARTS = [
   { value: 'radios', label: 'Radios' },

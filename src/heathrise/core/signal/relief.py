@@ -61,9 +61,14 @@ class Relief(BaseModel):
     shortfalls: tuple[Shortfall, ...]
 
 
-def relief(air: Air, floor: str, band: Band, rank: int, direction: Direction) -> Relief:
-    """Return the relief of the ``rank``-th strongest access point over a floor."""
-    grid = relief_grid(air.terrain, floor)
+def relief(
+    air: Air, floor: str, band: Band, rank: int, direction: Direction, quick: bool = False
+) -> Relief:
+    """Return the relief of the ``rank``-th strongest access point over a floor.
+
+    ``quick`` draws it from a coarser grid, for while something is dragged.
+    """
+    grid = relief_grid(air.terrain, floor, quick)
     if grid is None or not air.access_points(band):
         return Relief(
             floor=floor, band=band, rank=rank, direction=direction, step_m=0.0,

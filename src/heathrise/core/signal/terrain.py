@@ -27,6 +27,7 @@ CLIENT_HEIGHT_M = 1.2
 SURVEY_STEP_M = 0.5
 SURVEY_POINTS = 12_000
 RELIEF_STEP_M = 0.25
+DRAG_STEP_M = 0.4  # coarser while something is dragged, for a quicker answer
 RELIEF_POINTS = 24_000
 
 
@@ -42,7 +43,7 @@ class Terrain:
 
 
 _terrains: IdentityMemo[Terrain] = IdentityMemo(8)
-_losses: IdentityMemo[Array] = IdentityMemo(600)
+_losses: IdentityMemo[Array] = IdentityMemo(400)
 _grids: IdentityMemo[Grid] = IdentityMemo(64)
 
 
@@ -83,9 +84,9 @@ def survey_grid(terrain: Terrain, floor: str) -> Grid | None:
     return _grid(terrain, floor, SURVEY_STEP_M, SURVEY_POINTS)
 
 
-def relief_grid(terrain: Terrain, floor: str) -> Grid | None:
+def relief_grid(terrain: Terrain, floor: str, quick: bool = False) -> Grid | None:
     """Return the finer grid on which relief is drawn."""
-    return _grid(terrain, floor, RELIEF_STEP_M, RELIEF_POINTS)
+    return _grid(terrain, floor, DRAG_STEP_M if quick else RELIEF_STEP_M, RELIEF_POINTS)
 
 
 def _grid(terrain: Terrain, floor: str, step_m: float, most: int) -> Grid | None:

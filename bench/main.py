@@ -1,0 +1,114 @@
+"""Measures what the project promises of its speed: ``./run bench``.
+
+Figures that depend on the machine are printed beside a ratio within the same run; nothing here
+is a test.
+"""
+
+from __future__ import annotations
+
+import statistics
+import time
+from collections.abc import Callable
+
+import numpy as np
+
+from bench.drag import drag_latencies_ms
+from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import Design, Device, apply, put
+from heathrise.core.evaluate import air_of, evaluate
+from heathrise.core.signal.grid import Grid
+from heathrise.core.signal.kernel import wall_losses_db
+from heathrise.core.signal.relief import relief
+from heathrise.demo import music_school
+
+POINTS = (200, 120)
+WALLS = 300
+SEED = 7
+
+
+def median_ms(work: Callable[[int], object], runs: int = 9) -> float:
+    """Return the median time of ``work(k)`` over some runs, in ms, after one to warm up."""
+    work(0)
+    times = []
+    for k in range(1, runs + 1):
+        start = time.perf_counter()
+        work(k)
+        times.append((time.perf_counter() - start) * 1e3)
+    return statistics.median(times)
+
+
+def scattered_walls() -> np.ndarray:
+    """Return 300 walls of 1 to 6 m, square to a floor of 40 x 24 m, each with its own loss."""
+    rng = np.random.default_rng(SEED)
+    length = rng.uniform(1, 6, WALLS)
+    turn = rng.integers(0, 4, WALLS) * np.pi / 2
+    panels = np.zeros((WALLS, 12))
+    panels[:, 0], panels[:, 1] = rng.uniform(0, 40, WALLS), rng.uniform(0, 24, WALLS)
+    panels[:, 2], panels[:, 3] = np.cos(turn) * length, np.sin(turn) * length
+    panels[:, 5], panels[:, 7], panels[:, 8] = 1, 3, length
+    panels[:, 9:] = rng.uniform(2, 16, (WALLS, 3))
+    return panels
+
+
+def kernel() -> None:
+    panels = scattered_walls()
+    x, y = Grid(0.0, 0.0, 0.2, *POINTS).points
+    print(f"Kernel: one access point moved, {len(x)} points x {len(panels)} walls, three bands")
+
+    def compiled(k: int) -> object:
+        return wall_losses_db(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 2.7), panels)
+
+    def broadcast(k: int) -> object:
+        return wall_losses_broadcast(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 2.7), panels)
+
+    def by_wall(k: int) -> object:
+        return wall_losses_numpy(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 2.7), panels)
+
+    fast = median_ms(compiled, 21)
+    whole, walled = median_ms(broadcast, 3), median_ms(by_wall, 5)
+    print(f"  compiled                        {fast:8.1f} ms   (wanted under 20 ms)")
+    print(
+        f"  NumPy, points x walls at once   {whole:8.1f} ms   ratio {whole / fast:6.1f} (wanted 20)"
+    )
+    print(f"  NumPy, wall after wall          {walled:8.1f} ms   ratio {walled / fast:6.1f}")
+
+
+def _moved(design: Design, k: int) -> Design:
+    device = design.of(Device)["ap-6"]
+    return apply(design, [put(device.model_copy(update={"at": (34.0 + 0.17 * k, 13.0)}))])
+
+
+def evaluation() -> None:
+    catalogue, school = load_catalogue(), music_school()
+    evaluate(school, catalogue)
+    same = median_ms(lambda _: evaluate(Design(dict(school.tables)), catalogue))
+    moved = median_ms(lambda k: evaluate(_moved(school, k), catalogue))
+    dragging = median_ms(lambda k: evaluate(_moved(school, k + 50), catalogue, "preview"))
+
+    def drawn(k: int) -> object:
+        design = _moved(school, k + 100)
+        return relief(air_of(design, catalogue), "ground", "5", 1, "weaker")
+
+    print("Evaluation of the demo without relief (wanted under 150 ms)")
+    print(f"  whole                           {same:8.1f} ms")
+    print(f"  whole, new channel search       {moved:8.1f} ms")
+    print(f"  while dragging                  {dragging:8.1f} ms   ratio {moved / dragging:6.1f}")
+    print(f"  relief of one floor             {median_ms(drawn):8.1f} ms")
+
+
+def drag() -> None:
+    print("Drag in Chromium: pointer move to new relief on screen (wanted: 95 % under 100 ms)")
+    times = drag_latencies_ms()
+    cuts = statistics.quantiles(times, n=20)
+    print(f"  {len(times)} moves: median {statistics.median(times):.1f} ms, 95 % {cuts[18]:.1f} ms")
+
+
+def main() -> None:
+    kernel()
+    evaluation()
+    drag()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,121 @@
+"""A served demo, and a page on it that notes every request and every error."""
+
+from __future__ import annotations
+
+import json
+import urllib.request
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+
+import pytest
+from playwright.sync_api import Browser, Page, expect, sync_playwright
+
+from heathrise.core.design import Design
+from heathrise.formats.project_file import Project, dump_project
+from ops.database import Database
+from ops.machine import FRONTEND, free_port
+from ops.screenshots import CHROMIUM
+from ops.serve import Server, serving
+from ops.setup import browser as chromium_path
+
+DIST = FRONTEND / "dist"
+WAIT_MS = 15_000
+expect.set_options(timeout=WAIT_MS)
+
+
+@pytest.fixture(scope="session")
+def server(database: Database) -> Iterator[Server]:
+    with serving(database.create("browser", fresh=True), free_port(), DIST) as running:
+        yield running
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=chromium_path(), args=CHROMIUM)
+        yield browser
+        browser.close()
+
+
+@dataclass
+class Sheet:
+    """A page of the application, and what an installer does on it."""
+
+    page: Page
+    server: Server
+    hosts: set[str] = field(default_factory=set)
+    errors: list[str] = field(default_factory=list)
+
+    def stage(self, name: str) -> None:
+        self.page.click(f"[data-stage={name}]")
+
+    def tab(self, name: str) -> None:
+        self.page.get_by_role("button", name=name, exact=True).click()
+
+    def tally(self, key: str) -> str:
+        return self.page.inner_text(f"[data-tally={key}] .value")
+
+    def saved(self, revision: int) -> None:
+        state = self.page.get_by_test_id("save-state")
+        expect(state).to_contain_text(f"Saved, revision {revision}", timeout=WAIT_MS)
+
+    def middle(self, mark: str) -> tuple[float, float]:
+        box = self.page.locator(f"[data-mark={mark}] .halo").bounding_box()
+        assert box
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def drag(self, mark: str, dx: float, dy: float, drop: bool = True) -> None:
+        """Drag a mark by pixels, in steps as a hand does."""
+        x, y = self.middle(mark)
+        mouse = self.page.mouse
+        mouse.move(x, y)
+        mouse.down()
+        for k in range(1, 11):
+            mouse.move(x + dx * k / 10, y + dy * k / 10)
+        if drop:
+            mouse.up()
+
+    def scale(self) -> float:
+        """Pixels to the metre, from the grid's own transform."""
+        text = self.page.locator("svg.sheet g[transform*=scale]").first.get_attribute("transform")
+        assert text
+        return float(text.split("scale(")[1].split()[0])
+
+
+def make_project(server: Server, design: Design, name: str = "Larkmere") -> str:
+    data = dump_project(Project(name, design)).encode()
+    request = urllib.request.Request(f"{server.base}/api/import/project", data=data)
+    with urllib.request.urlopen(request, timeout=20) as answer:
+        return str(json.load(answer)["id"])
+
+
+@pytest.fixture
+def open_sheet(server: Server, chromium: Browser) -> Iterator[Callable[..., Sheet]]:
+    """Open a page on a project; every page must end without errors and without other hosts."""
+    opened: list[Sheet] = []
+
+    def at(path: str, ready: str = "[data-tally=aps]") -> Sheet:
+        context = chromium.new_context(
+            viewport={"width": 1280, "height": 800}, accept_downloads=True
+        )
+        page = context.new_page()
+        page.set_default_timeout(WAIT_MS)
+        sheet = Sheet(page, server)
+        page.on("request", lambda r: sheet.hosts.add(r.url.split("/")[2]))
+        page.on("pageerror", lambda e: sheet.errors.append(str(e)))
+        page.on("dialog", lambda d: sheet.errors.append(f"dialog: {d.message}"))
+        page.goto(server.base + path)
+        page.wait_for_selector(ready)
+        opened.append(sheet)
+        return sheet
+
+    yield at
+    for sheet in opened:
+        sheet.page.context.close()
+        assert sheet.errors == []
+        assert sheet.hosts <= {f"127.0.0.1:{server.port}", ""}
+
+
+@pytest.fixture
+def school_sheet(server: Server, school: Design, open_sheet: Callable[..., Sheet]) -> Sheet:
+    return open_sheet(f"/p/{make_project(server, school)}/plan")
