@@ -207,3 +207,15 @@ def test_boxes_by_hand() -> None:
 def test_site_defaults_are_the_trade_s() -> None:
     site = Site(id="site")
     assert (site.slack_device_m, site.slack_rack_m, site.power_headroom) == (3, 3, 0.2)
+
+
+def test_a_run_a_little_too_long_is_cured_by_moving_back(catalogue: Catalogue) -> None:
+    site = Site(id="site", cables_per_access_point=1, slack_device_m=20, slack_rack_m=20)
+    long_room = [e for e in shell(70, 6) if not isinstance(e, Site)]
+    design = design_of(site, *long_room, rack(2.25, 3.25), access_point(51.25, 3.25))
+    assert _only(design, catalogue).verdict == "not_met"
+    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "cable-length-ap-1")
+    cured = apply(design, finding.cures[-1].changes)
+    assert "back along its run" in finding.cures[-1].label
+    assert _only(cured, catalogue).verdict in ("met", "near")
+    assert cured.of(Device)["ap-1"].at[0] > 45

@@ -37,16 +37,19 @@ function heightOf(space: Space): number {
   return (Math.max(...ys) - Math.min(...ys)) * props.viewport.scale.value
 }
 
-/** The height for a name nearest the middle of its room where no mark stands. */
-function clear(x: number, middle: number, height: number): number {
+/** The spot for a name nearest the middle of its room where no mark stands, if there is one. */
+function clear(x: number, middle: number, width: number, height: number): Point | null {
   const marks = props.marks.map((m) => props.viewport.toScreen(m))
-  const reach = Math.max(0, height / 2 - 16)
-  for (const shift of [0, -26, 30, -44, 48, -62, 66]) {
-    const y = middle + shift
-    if (Math.abs(shift) > reach) continue
-    if (marks.every((m) => Math.abs(m[0] - x) > 46 || y < m[1] - 16 || y > m[1] + 40)) return y
+  const up = Math.max(0, height / 2 - 14)
+  const aside = Math.max(0, width / 2 - 34)
+  for (const dx of [0, -70, 70, -140, 140]) {
+    for (const dy of [0, -26, 30, -44, 48, -62, 66]) {
+      if (Math.abs(dy) > up || Math.abs(dx) > aside) continue
+      const [px, py] = [x + dx, middle + dy]
+      if (marks.every((m) => Math.abs(m[0] - px) > 46 || py < m[1] - 16 || py > m[1] + 40)) return [px, py]
+    }
   }
-  return middle
+  return null
 }
 
 /** A name that fits its room: whole, over two lines, or cut with a mark. */
@@ -63,10 +66,12 @@ function lines(name: string, px: number): string[] {
 }
 
 const labels = computed(() =>
-  props.spaces.map((space) => {
-    const [x, middle] = props.viewport.toScreen(centre(space.outline))
+  props.spaces.flatMap((space) => {
+    const [middleX, middleY] = props.viewport.toScreen(centre(space.outline))
     const px = widthOf(space)
-    const y = clear(x, middle, heightOf(space))
+    const spot = clear(middleX, middleY, px, heightOf(space))
+    if (!spot) return []
+    const [x, y] = spot
     return { space, x, y, px, lines: lines(space.name, px), verdict: props.verdicts.get(space.id) ?? '' }
   }),
 )

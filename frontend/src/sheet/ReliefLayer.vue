@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Relief, Space } from '@/api/types'
-import { contains } from '@/design/geometry'
+import type { Point, Relief, Space, Wall } from '@/api/types'
+import { contains, foot } from '@/design/geometry'
 import type { Viewport } from './useViewport'
 
-const props = defineProps<{ relief: Relief; spaces: Space[]; viewport: Viewport }>()
+const props = defineProps<{ relief: Relief; spaces: Space[]; walls: Wall[]; viewport: Viewport }>()
 
 const CLOSE_PX = 46
+const OFF_WALL_PX = 13
 
 function outline(space: Space): string {
   return `M${space.outline.map((p) => `${p[0] * 100} ${p[1] * 100}`).join('L')}Z`
@@ -20,12 +21,17 @@ const byUse = computed(() =>
   })),
 )
 
+function onWall(label: Point): boolean {
+  const reach = OFF_WALL_PX / props.viewport.scale.value
+  return props.walls.some((w) => foot(w, label).off < reach)
+}
+
 /** Contour figures, each with some room of its own. */
 const figures = computed(() => {
   const placed: { x: number; y: number; text: string }[] = []
   for (const contour of props.relief.contours) {
     for (const label of contour.labels) {
-      if (!props.spaces.some((s) => contains(s.outline, label))) continue
+      if (!props.spaces.some((s) => contains(s.outline, label)) || onWall(label)) continue
       const [x, y] = props.viewport.toScreen(label)
       if (placed.every((p) => Math.hypot(p.x - x, p.y - y) > CLOSE_PX)) {
         placed.push({ x, y, text: contour.level_dbm.toFixed(0) })

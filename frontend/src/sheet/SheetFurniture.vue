@@ -42,7 +42,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
     <button class="plain head" :aria-expanded="open" @click="open = !open">
       Legend <i :class="open ? 'pi pi-chevron-down' : 'pi pi-chevron-up'" />
     </button>
-    <div v-if="open" class="body">
+    <div v-if="open" class="body" :class="{ pair: mode === 'plan' }">
       <template v-if="mode === 'signal'">
         <p v-for="(text, i) in TINTS" :key="i" class="row">
           <span class="swatch" :style="{ background: `var(--tint-${i})` }" /> <span class="figure">{{ text }}</span>
@@ -59,6 +59,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>
       </template>
       <template v-else>
+        <div>
         <p v-for="kind in wallKinds" :key="kind" class="row">
           <svg width="34" height="10">
             <path d="M0 5H34" :stroke="penFor(kind).tone" :stroke-width="penFor(kind).width * 22" :stroke-dasharray="penFor(kind).dash ? '9 3' : undefined" />
@@ -66,9 +67,12 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
           </svg>
           {{ labelOf(kind) }}
         </p>
+        </div>
+        <div>
         <p v-for="[shape, text] in MARKS" :key="shape" class="row">
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>
+        </div>
       </template>
     </div>
   </aside>
@@ -114,6 +118,10 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
 }
 .body {
   padding: 0 8px 6px;
+}
+.pair {
+  display: flex;
+  gap: 14px;
 }
 .row {
   display: flex;

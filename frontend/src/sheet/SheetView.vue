@@ -4,6 +4,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { get } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
 import { useDesign } from '@/design/store'
+import { dbm } from '@/design/units'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
@@ -53,6 +54,14 @@ const verdicts = computed(
   () => new Map(props.mode !== 'signal' ? [] : (store.shown?.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
 const markPoints = computed(() => [...devices.value, ...rooms.value, ...risers.value].map((m) => m.at as Point))
+/** The worst point of the room that is selected. */
+const worst = computed(() => {
+  const id = props.mode === 'signal' && store.selection?.kind === 'space' ? store.selection.id : ''
+  const room = store.shown?.rooms.find((r) => r.space === id)
+  if (!room?.worst_at || room.floor !== props.floor) return null
+  const [x, y] = viewport.toScreen(room.worst_at)
+  return { x, y, text: dbm(room.worst_first_dbm) }
+})
 const chosen = computed(() => store.selection?.id ?? null)
 const reliefHere = computed(() =>
   props.mode === 'signal' && store.relief?.floor === props.floor && store.relief.tints.length
@@ -126,7 +135,7 @@ defineExpose({ fit, remove: gestures.remove })
       @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
     >
       <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
-      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :viewport="viewport" />
+      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :viewport="viewport" />
       <GroundLayer
         :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :marks="markPoints" :plain="!!reliefHere"
         @choose="chooseSpace"
@@ -145,6 +154,10 @@ defineExpose({ fit, remove: gestures.remove })
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
         :quiet="mode === 'signal'" @grab="gestures.grab"
       />
+      <g v-if="worst" class="worst" :transform="`translate(${worst.x} ${worst.y})`" data-worst>
+        <path d="M-7 -7L7 7M7 -7L-7 7" />
+        <text x="11" y="4">worst, {{ worst.text }}</text>
+      </g>
       <DraftLayer
         part="draft" :viewport="viewport" :draft="gestures.draft.value" :cursor="gestures.cursor.value"
         :bent="gestures.bentWall.value"
@@ -172,10 +185,25 @@ defineExpose({ fit, remove: gestures.remove })
   height: 100%;
   display: block;
   touch-action: none;
-  outline-offset: -3px;
+  outline-width: 1px !important;
+  outline-offset: -1px;
 }
 .frame:not(.tool-select) .sheet {
   cursor: crosshair;
+}
+.worst {
+  pointer-events: none;
+}
+.worst path {
+  stroke: var(--rust);
+  stroke-width: 2.5;
+}
+.worst text {
+  font: 500 11px var(--mono);
+  fill: var(--rust);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
 }
 .blank {
   position: absolute;

@@ -42,7 +42,9 @@ export function useViewport() {
     const high = (height.value - 2 * margin) / Math.max(north - south, 1)
     scale.value = Math.min(MOST, Math.max(LEAST, Math.min(wide, high)))
     tx.value = (width.value - (west + east) * scale.value) / 2
-    ty.value = (height.value + (south + north) * scale.value) / 2
+    // Spare height goes below, where the legend stands.
+    const spare = Math.max(0, height.value - (north - south) * scale.value - 2 * margin)
+    ty.value = (height.value - spare * 0.75 + (south + north) * scale.value) / 2
   }
 
   return { scale, tx, ty, width, height, transform, toScreen, toWorld, zoomAt, pan, fit }

@@ -18,7 +18,12 @@ const TABS = [
 ]
 const hasList = computed(() => ['plan', 'signal', 'cable'].includes(props.stage))
 
-const chosen = computed(() => store.selection)
+const chosen = computed(() => {
+  const selection = store.selection
+  if (!selection || hasList.value) return selection
+  const fits = props.stage === 'power' ? ['device'] : ['network', 'wireless_name']
+  return fits.includes(selection.kind) ? selection : null
+})
 const ofStage = computed<Finding[]>(() => {
   const all = store.shown?.findings ?? []
   return props.stage === 'plan' ? all : all.filter((f) => f.stage === props.stage)

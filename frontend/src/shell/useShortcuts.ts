@@ -41,6 +41,7 @@ export function useShortcuts(hooks: {
       if (event.shiftKey) store.redo()
       else store.undo()
     } else if (control || event.altKey || isTyping(event.target)) return
+    else if (event.key === 'Escape' && !document.querySelector('[role=dialog]')) store.selection = null
     else if (event.key === '?') hooks.palette.value = 'keys'
     else if (/^[1-5]$/.test(key)) hooks.goTo(STAGES[Number(key) - 1]!)
     else if (location.pathname.endsWith('/plan')) {

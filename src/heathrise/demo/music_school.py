@@ -79,7 +79,7 @@ ACCESS_POINTS = [
     ("upper", "AP-12", "ravelmoor-c4", 35.0, 13.0, 2.8),
     ("upper", "AP-13", "ravelmoor-c4", 36.0, 4.5, 2.8),
     ("upper", "AP-14", "ravelmoor-c4", 28.0, 3.5, 2.8),
-    ("pavilion", "AP-15", "ravelmoor-c4", 110.0, 4.0, 2.5),
+    ("pavilion", "AP-15", "ravelmoor-c4", 109.75, 3.25, 2.5),
 ]
 CAMERAS = [
     ("ground", "CAM-1", "peltwick-turret", 0.3, 0.3, 2.8, 225.0),

@@ -17,7 +17,7 @@ const models = computed(() => {
 })
 const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
 const CATEGORIES = [
-  { value: null, label: 'by plan' },
+  { value: 'plan', label: 'by plan' },
   ...['5e', '6', '6A'].map((c) => ({ value: c, label: `category ${c}` })),
 ]
 const said = computed(() => store.all('run').find((r) => r.device === props.device.id))
@@ -31,7 +31,8 @@ function setName(event: Event): void {
   if (name && name !== props.device.name) set({ name }, 'Name')
 }
 
-function setCategory(category: '5e' | '6' | '6A' | null): void {
+function setCategory(chosen: '5e' | '6' | '6A' | 'plan'): void {
+  const category = chosen === 'plan' ? null : chosen
   const run = said.value ?? { id: `r-${props.device.id}`.slice(0, 40), device: props.device.id, category: null, cables: null }
   store.commit(`Category to ${props.device.name}`, [put('run', { ...run, category })])
 }
@@ -43,7 +44,7 @@ function setCategory(category: '5e' | '6' | '6A' | null): void {
       <Select :model-value="device.model" :options="models" option-label="label" option-value="id" size="small" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
     </label>
     <label v-if="stage === 'cable'" class="wide">Category
-      <Select :model-value="said?.category ?? null" :options="CATEGORIES" option-label="label" option-value="value" size="small" fluid aria-label="Category" @update:model-value="setCategory" />
+      <Select :model-value="said?.category ?? 'plan'" :options="CATEGORIES" option-label="label" option-value="value" size="small" fluid aria-label="Category" @update:model-value="setCategory" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

@@ -14,6 +14,9 @@ const switchName = computed(() => (port.value ? store.find('switch', port.value.
 const radios = computed(() =>
   (store.settings?.radios ?? []).filter((r) => r.device === props.device.id && r.on),
 )
+const WORD: Record<string, string> = {
+  met: 'Will do', near: 'Will just do', test_first: 'Test first', not_met: 'Will not do', no_way: 'No way',
+}
 const SPACE: Record<string, string> = {
   room: 'room', ceiling_void: 'ceiling void', joists: 'joists', raceway: 'raceway', attic: 'attic', duct: 'duct', riser: 'riser',
 }
@@ -45,4 +48,23 @@ const SPACE: Record<string, string> = {
       </template>
     </template>
   </dl>
+  <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ run.reason }}.</p>
 </template>
+
+<style scoped>
+.reason {
+  margin: -4px 0 10px;
+  color: var(--granite);
+}
+.reason.met {
+  color: var(--moss);
+}
+.reason.near,
+.reason.test_first {
+  color: var(--gorse-ink);
+}
+.reason.not_met,
+.reason.no_way {
+  color: var(--rust);
+}
+</style>

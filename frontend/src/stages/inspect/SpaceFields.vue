@@ -17,7 +17,7 @@ const USES = [
   { value: 'none', label: 'Not needed' },
 ]
 const OVERHEADS = [
-  { value: null, label: 'As the floor' },
+  { value: 'floor', label: 'As the floor' },
   { value: 'ceiling_void', label: 'Ceiling void' },
   { value: 'attic', label: 'Attic' },
   { value: 'joists', label: 'Through joists' },
@@ -57,7 +57,7 @@ function setName(event: Event): void {
       <Select :model-value="space.use" :options="USES" option-label="label" option-value="value" size="small" fluid aria-label="Use" @update:model-value="set({ use: $event }, 'Use')" />
     </label>
     <label>Cable overhead
-      <Select :model-value="space.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event }, 'Overhead')" />
+      <Select :model-value="space.overhead ?? 'floor'" :options="OVERHEADS" option-label="label" option-value="value" size="small" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event === 'floor' ? null : $event }, 'Overhead')" />
     </label>
   </div>
 </template>

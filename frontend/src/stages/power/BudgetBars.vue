@@ -41,7 +41,7 @@ const WORD = { met: 'inside', near: 'eats the headroom', not_met: 'over' } as Re
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 172px minmax(60px, 1fr) 66px 104px;
+  grid-template-columns: 204px minmax(60px, 1fr) 66px 104px;
   gap: 8px;
   align-items: center;
   min-height: 20px;

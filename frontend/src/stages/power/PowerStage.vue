@@ -13,7 +13,7 @@ const power = computed(() => store.shown?.power)
 const models = computed(() =>
   Object.values(store.catalogue?.switches ?? {}).map((m) => ({
     id: m.id,
-    label: `${m.label}, ${m.budget_w} W, ${m.price} ${store.site?.currency ?? ''}`,
+    label: `${m.label}, ${m.budget_w ? `${m.budget_w} W` : 'no power'}, ${m.price} ${store.site?.currency ?? ''}`,
   })),
 )
 const room = computed(() => store.all('equipment_room')[0])
@@ -53,12 +53,13 @@ const select = (device: string | null | undefined) => {
             :model-value="budget.model" :options="models" option-label="label" option-value="id" size="small" class="model"
             :aria-label="`Model of ${budget.name}`" @update:model-value="change(budget, $event)"
           />
-          <span class="quiet">allocates by {{ budget.allocates === 'class' ? 'class' : 'negotiated watts' }}</span>
+          <span v-if="budget.budget_w" class="quiet">allocates by {{ budget.allocates === 'class' ? 'class' : 'negotiated watts' }}</span>
           <Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${budget.name}`" @click="remove('switch', budget.switch, budget.name)" />
         </header>
         <PortStrip :ports="power.ports.filter((p) => p.switch === budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" />
         <div class="split">
-          <BudgetBars :budget="budget" />
+          <BudgetBars v-if="budget.budget_w" :budget="budget" />
+          <p v-else class="quiet">Carries no power.</p>
           <dl class="counts">
             <dt>Powered ports</dt><dd class="figure">{{ budget.powered_used }} of {{ budget.powered_ports }}</dd>
             <dt>Powered devices</dt><dd class="figure">{{ budget.powered_devices }}</dd>

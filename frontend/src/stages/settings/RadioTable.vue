@@ -5,6 +5,10 @@ import type { ElementOf, RadioSheet, SettingsSheet } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 
+// What a channel's place in the list may hold besides a channel.
+const BY_PLAN = 0
+const OFF = -1
+
 const props = defineProps<{ sheet: SettingsSheet }>()
 const store = useDesign()
 const band = ref<RadioSheet['band']>('5')
@@ -16,30 +20,30 @@ const channels = computed(() => {
   return [...new Set([...taken, ...usual])].sort((a, b) => a - b)
 })
 const options = computed(() => [
-  { value: null, label: 'by plan' },
+  { value: BY_PLAN, label: 'by plan' },
   ...channels.value.map((c) => ({ value: c, label: `channel ${c}` })),
-  { value: -1, label: 'off' },
+  { value: OFF, label: 'off' },
 ])
 
 function said(row: RadioSheet): ElementOf<'radio'> | undefined {
   return store.all('radio').find((r) => r.device === row.device && r.band === row.band)
 }
 
-function chosen(row: RadioSheet): number | null {
+function chosen(row: RadioSheet): number {
   const held = said(row)
-  return held && !held.on ? -1 : (held?.channel ?? null)
+  return held && !held.on ? OFF : (held?.channel ?? BY_PLAN)
 }
 
-function set(row: RadioSheet, value: number | null): void {
+function set(row: RadioSheet, value: number): void {
   const held = said(row)
-  if (value === null) {
+  if (value === BY_PLAN) {
     if (held) store.commit(`Radio of ${row.name} by plan`, [{ op: 'remove', kind: 'radio', id: held.id }])
     return
   }
   const id = held?.id ?? `rad-${row.device}-${row.band.replace('.', '')}`.slice(0, 40)
   const radio: ElementOf<'radio'> = {
     id, device: row.device, band: row.band, power_dbm: held?.power_dbm ?? null,
-    on: value !== -1, channel: value === -1 ? null : value,
+    on: value !== OFF, channel: value === OFF ? null : value,
   }
   store.commit(`Radio of ${row.name}`, [put('radio', radio)])
 }

@@ -5,16 +5,18 @@ import { useDesign } from '@/design/store'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
 import RadioTable from './RadioTable.vue'
+import SiteFacts from './SiteFacts.vue'
 import WirelessTable from './WirelessTable.vue'
 
 const store = useDesign()
 const sheet = computed(() => store.settings)
-const part = ref<'networks' | 'names' | 'radios' | 'ports'>('radios')
+const part = ref<'networks' | 'names' | 'radios' | 'ports' | 'site'>('radios')
 const PARTS = [
   { value: 'radios', label: 'Radios' },
   { value: 'networks', label: 'Networks' },
   { value: 'names', label: 'Wireless names' },
   { value: 'ports', label: 'Switch ports' },
+  { value: 'site', label: 'Site and floors' },
 ]
 const files = computed(() => ({
   json: `/api/projects/${store.id}/export/settings.json`,
@@ -31,7 +33,8 @@ const files = computed(() => ({
       <a :href="files.yaml" download data-testid="settings-yaml"><i class="pi pi-download" /> YAML</a>
     </div>
     <div class="page">
-      <p v-if="!sheet" class="quiet">The channel plan is being worked out.</p>
+      <SiteFacts v-if="part === 'site'" />
+      <p v-else-if="!sheet" class="quiet">The channel plan is being worked out.</p>
       <RadioTable v-else-if="part === 'radios'" :sheet="sheet" />
       <NetworkTable v-else-if="part === 'networks'" :sheet="sheet" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />

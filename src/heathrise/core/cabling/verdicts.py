@@ -5,13 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from shapely.geometry import LineString
+
 from ..catalogue import AccessPointModel, Catalogue
-from ..design import Category, Design, Device, Run, put
+from ..design import Category, Design, Device, Run, apply, put
 from ..findings import Cure, Finding, Place
 from .limits import CATEGORIES, SOURCE, check_run
-from .runs import RunVerdict
+from .runs import RunVerdict, judge_runs
 
 JACKET_CHANGE_M = 15.0
+MOST_MOVED_M = 6.0
+MOVE_SPARE_M = 0.3
 _RECOMMENDED: dict[str, Category] = {"5": "6A", "6": "6A", "6E": "6A", "7": "6A"}
 
 
@@ -31,7 +35,7 @@ def cable_findings(
         return
     for run in runs:
         device = design.of(Device)[run.device]
-        yield from _length(design, run, device)
+        yield from _length(design, catalogue, run, device)
         yield from _ground(run, device)
     yield from _recommended(design, catalogue, runs)
 
@@ -42,7 +46,9 @@ def _finding(run: RunVerdict, device: Device, key: str, **fields: Any) -> Findin
     return Finding.model_validate({"id": f"cable-{key}-{run.device}", **common, **fields})
 
 
-def _length(design: Design, run: RunVerdict, device: Device) -> Iterator[Finding]:
+def _length(
+    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device
+) -> Iterator[Finding]:
     if run.verdict == "no_way":
         text = f"{run.name}: no run reaches it; {run.reason}. Draw a riser or a duct to its floor."
         yield _finding(
@@ -59,7 +65,7 @@ def _length(design: Design, run: RunVerdict, device: Device) -> Iterator[Finding
             limit=run.limit_m,
             unit="m",
             rule="what each category carries, by speed and length",
-            cures=_other_category(design, run),
+            cures=(*_other_category(design, run), *_nearer(design, catalogue, run, device)),
         )
     elif run.verdict == "near":
         yield _finding(
@@ -88,6 +94,30 @@ def _other_category(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
             label = f"Pull category {category}"
             return (Cure(label=label, effect=verdict.reason, changes=(put(changed),)),)
     return ()
+
+
+def _nearer(
+    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device
+) -> tuple[Cure, ...]:
+    """Offer to move the device back along the last stretch of its run, if that will do."""
+    excess_m = run.fixed_m - run.limit_m
+    level = [leg for leg in run.legs if leg.floor == device.floor and len(leg.points) > 1]
+    if not level or not 0 < excess_m <= MOST_MOVED_M or run.limit_m == 0:
+        return ()
+    way = LineString([*level[-1].points[:-1], device.at])
+    back_m = excess_m + MOVE_SPARE_M
+    if way.length < back_m:
+        return ()
+    spot = way.interpolate(way.length - back_m)
+    moved = device.model_copy(update={"at": (round(spot.x, 2), round(spot.y, 2))})
+    after = next(
+        r for r in judge_runs(apply(design, [put(moved)]), catalogue) if r.device == device.id
+    )
+    if after.verdict not in ("met", "near"):
+        return ()
+    effect = f"{run.fixed_m:g} m becomes {after.fixed_m:g} m"
+    label = f"Move {device.name} {back_m:.1f} m back along its run"
+    return (Cure(label=label, effect=effect, changes=(put(moved),)),)
 
 
 def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
