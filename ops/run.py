@@ -34,7 +34,6 @@ def main(arguments: Sequence[str] | None = None) -> int:
     _command(commands, "check", _check, "lint, format, types and the front end's types")
     _command(commands, "bench", _bench, "measure the figures the project promises")
     _command(commands, "screenshots", _screenshots, "draw docs/screenshots anew")
-    _command(commands, "api-types", _api_types, "write the front end's types from the API")
     options, extra = parser.parse_known_args(arguments)
     if extra and getattr(options, "call", None) is not _test:
         parser.error(f"unrecognised: {' '.join(extra)}")
@@ -155,16 +154,6 @@ def _bench(_: argparse.Namespace) -> int:
 def _screenshots(_: argparse.Namespace) -> int:
     set_up(for_tests=True)
     return _run_all([("screenshots", [str(PYTHON), "-m", "ops.screenshots"], str(ROOT))])
-
-
-def _api_types(_: argparse.Namespace) -> int:
-    set_up(for_tests=True)
-    return _run_all(
-        [
-            ("API document", [str(PYTHON), "-m", "ops.api_document"], str(ROOT)),
-            ("front end's API types", ["npm", "run", "--silent", "api-types"], str(FRONTEND)),
-        ]
-    )
 
 
 if __name__ == "__main__":

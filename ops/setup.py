@@ -33,6 +33,8 @@ def set_up(for_tests: bool = False) -> None:
     _python(for_tests)
     _node_modules()
     _front_end()
+    if for_tests:
+        _api_types()
 
 
 def _python(for_tests: bool) -> None:
@@ -72,13 +74,25 @@ def _front_end() -> None:
     set_stamp("front-end", stamp)
 
 
+def _api_types() -> None:
+    """Write the front end's types from the API, so that the two cannot drift apart."""
+    sources = [p for p in (ROOT / "src").rglob("*.py") if p.is_file()]
+    stamp = stamp_of(*sources, FRONTEND / "package-lock.json")
+    if is_fresh("api-types", stamp) and (FRONTEND / "src" / "api" / "schema.d.ts").exists():
+        return
+    run([str(PYTHON), "-m", "ops.api_document"], "describing the API", "api-document")
+    run(["npm", "run", "api-types"], "writing the API's types", "api-types", FRONTEND)
+    set_stamp("api-types", stamp)
+
+
 def front_end_sources() -> list[Path]:
     """Return every file that the built front end depends on."""
     names = ("index.html", "vite.config.ts", "package-lock.json")
     files = [FRONTEND / name for name in names]
     for folder in ("src", "public"):
         files += [p for p in (FRONTEND / folder).rglob("*") if p.is_file()]
-    return files
+    # The types of the API are erased from what is built.
+    return [f for f in files if f.name != "schema.d.ts"]
 
 
 def environment() -> dict[str, str]:

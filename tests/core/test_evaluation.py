@@ -1,0 +1,234 @@
+"""The evaluation as a whole: what must hold whatever the design."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import Point, Polygon
+
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import (
+    Design,
+    Device,
+    EquipmentRoom,
+    Injector,
+    Radio,
+    Space,
+    Switch,
+    Wall,
+    apply,
+    put,
+    remove,
+)
+from heathrise.core.evaluate import Evaluation, air_of, evaluate
+from heathrise.core.findings import SEVERITY_ORDER
+from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
+from heathrise.core.signal.relief import CONTOURS_DBM, relief
+from heathrise.core.signal.rooms import TARGETS, judge_rooms, room_points
+from heathrise.core.signal.terrain import relief_grid, survey_grid
+from heathrise.core.signal.transmit import nearest_step
+from heathrise.demo.drafting import Drawing, Room, slug
+
+from .plans import access_point, design_of, rack, shell, wall
+
+spots = st.tuples(st.floats(0.5, 19.5), st.floats(0.5, 19.5))
+
+
+def _share(design: Design, catalogue: Catalogue) -> tuple[float, float]:
+    room = judge_rooms(air_of(design, catalogue))[0]
+    return room.share_first or 0.0, room.share_second or 0.0
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.lists(spots, min_size=1, max_size=4), spots)
+def test_another_access_point_never_takes_signal_away(
+    catalogue: Catalogue, placed: list[tuple[float, float]], more: tuple[float, float]
+) -> None:
+    walls = [wall(1, (10, 0), (10, 15), "concrete"), wall(2, (0, 8), (7, 8), "stone")]
+    points = [access_point(x, y, f"ap-{k}") for k, (x, y) in enumerate(placed)]
+    design = design_of(*shell(), *walls, *points)
+    before = _share(design, catalogue)
+    after = _share(apply(design, [put(access_point(*more, "ap-9"))]), catalogue)
+    assert after[0] >= before[0] and after[1] >= before[1]
+
+
+@settings(max_examples=15, deadline=None)
+@given(spots, st.sampled_from(["concrete", "plasterboard", "metal"]))
+def test_another_wall_never_gives_signal(
+    catalogue: Catalogue, at: tuple[float, float], construction: str
+) -> None:
+    design = design_of(*shell(), access_point(*at))
+    walled = apply(design, [put(wall(7, (3, 3), (16, 12), construction))])
+    assert _share(walled, catalogue)[0] <= _share(design, catalogue)[0]
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.floats(-30, 40))
+def test_a_power_step_is_one_of_the_radio_s(catalogue: Catalogue, wanted: float) -> None:
+    radio = catalogue.access_points["ravelmoor-c4"].radios["5"]
+    power = nearest_step(radio, min(wanted, radio.max_power_dbm))
+    assert radio.min_power_dbm <= power <= radio.max_power_dbm
+    assert (power - radio.min_power_dbm) % radio.step_db == 0
+    assert power <= max(wanted, radio.min_power_dbm)
+
+
+def test_rooms_agree_with_counting_points(catalogue: Catalogue, school: Design) -> None:
+    air = air_of(school, catalogue)
+    for verdict in judge_rooms(air)[:8]:
+        space = school.of(Space)[verdict.space]
+        target = TARGETS[space.use]
+        if target is None:
+            continue
+        grid = survey_grid(air.terrain, space.floor)
+        assert grid is not None
+        first = ranked_dbm(grid_levels_dbm(air, space.floor, grid, "5", "weaker"), 1)
+        x, y = grid.points
+        inside = [k for k in range(len(x)) if Polygon(space.outline).contains(Point(x[k], y[k]))]
+        assert sorted(room_points(school, air.terrain, space, grid)) == inside
+        assert verdict.worst_first_dbm == pytest.approx(first[inside].min(), abs=0.06)
+
+
+def test_relief_and_reading_agree_at_a_spot(catalogue: Catalogue, school: Design) -> None:
+    air = air_of(school, catalogue)
+    grid = relief_grid(air.terrain, "ground")
+    assert grid is not None
+    levels = grid.sheet(ranked_dbm(grid_levels_dbm(air, "ground", grid, "5", "uplink"), 1))
+    for row, column in ((20, 30), (40, 90), (60, 140)):
+        spot = float(grid.eastings[column]), float(grid.northings[row])
+        read = [r for r in readings_at(air, "ground", *spot) if r.band == "5"]
+        assert max(r.uplink_dbm for r in read) == pytest.approx(levels[row, column], abs=0.06)
+
+
+def test_a_quick_relief_is_coarser_but_alike(catalogue: Catalogue, school: Design) -> None:
+    air = air_of(school, catalogue)
+    fine = relief(air, "ground", "5", 1, "weaker")
+    quick = relief(air, "ground", "5", 1, "weaker", quick=True)
+    assert quick.step_m > fine.step_m
+    assert sum(map(len, quick.tints)) < sum(map(len, fine.tints))
+    assert len(quick.tints) == len(CONTOURS_DBM) + 1
+
+
+def test_the_same_design_gives_the_same_answer(catalogue: Catalogue, school: Design) -> None:
+    again = Design({kind: dict(rows) for kind, rows in school.tables.items()})
+    assert evaluate(again, catalogue) == evaluate(school, catalogue)
+
+
+def test_an_evaluation_survives_json(catalogue: Catalogue, home: Design) -> None:
+    result = evaluate(home, catalogue)
+    text = result.model_dump_json()
+    assert Evaluation.model_validate_json(text) == result
+    assert "NaN" not in text and "Infinity" not in text
+    json.loads(text)
+
+
+def test_a_preview_says_the_same_but_for_its_searches(catalogue: Catalogue, school: Design) -> None:
+    full, quick = evaluate(school, catalogue), evaluate(school, catalogue, "preview")
+    assert quick.settings is None
+    assert quick.rooms == full.rooms and quick.runs == full.runs
+    assert quick.power.switches == full.power.switches
+    extra = {f.id for f in full.findings} - {f.id for f in quick.findings}
+    assert all(key.startswith(("signal-channel", "settings-beacons")) for key in extra)
+
+
+def test_findings_come_worst_first_and_once(catalogue: Catalogue, school: Design) -> None:
+    findings = evaluate(school, catalogue).findings
+    ranks = [SEVERITY_ORDER[f.severity] for f in findings]
+    assert ranks == sorted(ranks)
+    assert len({f.id for f in findings}) == len(findings)
+
+
+def test_every_cure_of_the_demos_makes_a_design_that_holds(
+    catalogue: Catalogue, school: Design, home: Design
+) -> None:
+    for design in (school, home):
+        before = {f.id for f in evaluate(design, catalogue).findings}
+        for finding in evaluate(design, catalogue).findings:
+            for cure in finding.cures:
+                after = evaluate(apply(design, cure.changes), catalogue)
+                left = {f.id for f in after.findings}
+                assert finding.id not in left or finding.severity == "note", cure.label
+                assert len(left - before) <= 3, f"{cure.label} brings {left - before}"
+
+
+def test_tally_adds_up(catalogue: Catalogue, school: Design) -> None:
+    result = evaluate(school, catalogue)
+    tally = result.tally
+    assert tally.cable_m == pytest.approx(sum(r.fixed_m * r.cables for r in result.runs), abs=0.1)
+    parts = [catalogue.devices_of(d.kind)[d.model].price for d in school.of(Device).values()]
+    parts += [catalogue.switches[s.model].price for s in school.of(Switch).values()]
+    boxes = tally.boxes * catalogue.cables["6"].box_price
+    assert tally.price == pytest.approx(sum(parts) + boxes)
+    assert tally.not_met + tally.near + tally.notes == len(result.findings)
+    assert tally.powered_devices == len(result.power.devices)
+    assert tally.ports_used + len(result.power.left) == len(
+        [p for p in result.power.ports if p.link]
+    ) + len(result.power.left)
+
+
+def test_what_the_tally_says_after_an_injector(catalogue: Catalogue, school: Design) -> None:
+    left = evaluate(school, catalogue).power.left[0]
+    injector = Injector(id="i", device=left.device, model="peltwick-i30")
+    before = evaluate(school, catalogue).tally
+    after = evaluate(apply(school, [put(injector)]), catalogue).tally
+    assert after.price - before.price == catalogue.injectors["peltwick-i30"].price
+    assert after.not_met == before.not_met - 1
+
+
+def test_radio_off_is_silent(catalogue: Catalogue) -> None:
+    design = design_of(
+        *shell(), access_point(5, 5), Radio(id="r", device="ap-1", band="5", on=False)
+    )
+    room = judge_rooms(air_of(design, catalogue))[0]
+    assert room.worst_first_dbm is None and room.share == 0
+    radios = evaluate(design, catalogue).settings
+    assert radios is not None
+    assert [r.on for r in radios.radios if r.band == "5"] == [False]
+
+
+def test_taking_the_rack_away_stops_every_run(catalogue: Catalogue) -> None:
+    design = design_of(*shell(), rack(2, 2), access_point(5, 5))
+    assert evaluate(design, catalogue).runs[0].verdict == "met"
+    room = design.of(EquipmentRoom)["rack"]
+    assert evaluate(apply(design, [remove(room)]), catalogue).runs[0].verdict == "no_way"
+
+
+def test_clients_judged_by_change_what_is_heard_back(catalogue: Catalogue, school: Design) -> None:
+    laptop = apply(school, [put(school.site.model_copy(update={"client": "laptop"}))])
+    for mine, theirs in zip(
+        judge_rooms(air_of(laptop, catalogue)), judge_rooms(air_of(school, catalogue)), strict=True
+    ):
+        assert (mine.share_first or 0) >= (theirs.share_first or 0)
+
+
+def test_drafting_draws_each_wall_once() -> None:
+    drawing = Drawing()
+    rooms = [
+        Room("A", (0, 0, 4, 4)),
+        Room("B", (4, 0, 8, 4), walls="block-dense"),
+        Room("C", (0, 4, 8, 7)),
+        Room("Lawn", (0, 7, 8, 9), outdoor=True),
+    ]
+    rank = {"block-dense": 2.0}
+    drawing.rooms("f", rooms, "stone", "plasterboard", lambda c: rank.get(c, 1.0))
+    walls = list(drawing.design().of(Wall).values())
+    length = {
+        kind: sum(w.length_m for w in walls if w.construction == kind)
+        for kind in ("stone", "plasterboard", "block-dense")
+    }
+    assert length == {"stone": 2 * (8 + 7), "plasterboard": 4, "block-dense": 4 + 4}
+    drawing.opening("f", 2, 4, 0.9, "door-hollow")
+    with pytest.raises(ValueError, match="no wall on f"):
+        drawing.opening("f", 2, 3, 0.9, "door-hollow")
+    assert slug("Head's study, 2nd") == "head-s-study-2nd"
+
+
+def test_heights_matter(catalogue: Catalogue) -> None:
+    """A ray that passes over a low wall's storey is not taken by it."""
+    low = design_of(*shell(), wall(1, (8, 0), (8, 20), "metal"), access_point(4, 10))
+    high = apply(low, [put(low.of(Device)["ap-1"].model_copy(update={"height_m": 30.0}))])
+    through = next(r for r in readings_at(air_of(low, catalogue), "f", 9, 10) if r.band == "5")
+    above = next(r for r in readings_at(air_of(high, catalogue), "f", 9, 10) if r.band == "5")
+    assert above.uplink_dbm > through.uplink_dbm
