@@ -252,7 +252,8 @@ export const useDesign = defineStore('design', () => {
     const project = id.value
     try {
       const answer = await get<Answer>(`/api/projects/${project}/evaluation`)
-      if (project !== id.value || pending.value.length) return
+      // An answer that an edit has overtaken says nothing about what is on the screen.
+      if (project !== id.value || pending.value.length || answer.revision !== revision.value) return
       if (!evaluation.value) previousTally.value = null
       evaluation.value = answer.evaluation
       settings.value = answer.evaluation.settings

@@ -56,20 +56,26 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   }
 
   function capture(event: PointerEvent): void {
-    const svg = (event.target as Element).closest('svg')
-    svg?.setPointerCapture(event.pointerId)
+    focus(event)?.setPointerCapture(event.pointerId)
+  }
+
+  function focus(event: PointerEvent): SVGSVGElement | null {
+    const svg = (event.target as Element).closest<SVGSVGElement>('svg.sheet')
     svg?.focus({ preventScroll: true })
+    return svg
   }
 
   function down(event: PointerEvent): void {
     const [x, y] = local(event)
     const at = viewport.toWorld(x, y)
-    capture(event)
+    // Not captured yet: a press that does not move is a click on what lies under it.
+    focus(event)
     if (event.button === 1 || tool.value === 'select' || !editable()) {
       panning = true
       start = { x: event.clientX, y: event.clientY }
       return
     }
+    capture(event)
     if (event.button === 0) place(at)
   }
 
@@ -144,6 +150,11 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     const at = viewport.toWorld(x, y)
     cursor.value = at
     if (panning && start) {
+      const svg = event.currentTarget as Element
+      if (!svg.hasPointerCapture(event.pointerId)) {
+        if (Math.hypot(event.clientX - start.x, event.clientY - start.y) < MOVED_PX) return
+        svg.setPointerCapture(event.pointerId)
+      }
       viewport.pan(event.clientX - start.x, event.clientY - start.y)
       start = { x: event.clientX, y: event.clientY }
     } else if (grabbed && start) {

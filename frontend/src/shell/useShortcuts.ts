@@ -24,6 +24,11 @@ function isTyping(target: EventTarget | null): boolean {
   return !!element?.closest('input, textarea, select, [role=combobox], [contenteditable]')
 }
 
+/** The sheet has an Escape of its own. */
+function onSheet(target: EventTarget | null): boolean {
+  return !!(target as Element | null)?.closest?.('svg.sheet')
+}
+
 /** Shortcuts that work wherever the focus is, but in fields. */
 export function useShortcuts(hooks: {
   palette: Ref<'closed' | 'commands' | 'keys'>
@@ -41,7 +46,7 @@ export function useShortcuts(hooks: {
       if (event.shiftKey) store.redo()
       else store.undo()
     } else if (control || event.altKey || isTyping(event.target)) return
-    else if (event.key === 'Escape' && !document.querySelector('[role=dialog]')) store.selection = null
+    else if (event.key === 'Escape' && !onSheet(event.target) && !document.querySelector('[role=dialog]')) store.selection = null
     else if (event.key === '?') hooks.palette.value = 'keys'
     else if (/^[1-5]$/.test(key)) hooks.goTo(STAGES[Number(key) - 1]!)
     else if (location.pathname.endsWith('/plan')) {

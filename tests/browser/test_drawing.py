@@ -1,0 +1,319 @@
+"""Drawing, choosing and looking: the parts of the screen one by one."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from heathrise.core.design import Design
+from ops.serve import Server
+
+from .conftest import Sheet, make_project
+
+pytestmark = pytest.mark.browser
+
+STAGES = ("plan", "signal", "cable", "power", "settings")
+
+
+@pytest.fixture
+def home_sheet(server: Server, home: Design, open_sheet: Callable[..., Sheet]) -> Sheet:
+    return open_sheet(f"/p/{make_project(server, home, 'Alderness')}/plan")
+
+
+def _choose(page: Page, label: str, option: str) -> None:
+    page.get_by_label(label, exact=True).click()
+    page.get_by_role("option", name=option, exact=True).click()
+
+
+def test_a_room_put_to_another_use_is_judged_anew(home_sheet: Sheet) -> None:
+    sheet, page = home_sheet, home_sheet.page
+    sheet.stage("signal")
+    page.click("[data-space=lower-guest-room]")
+    verdict = page.locator("[data-figure=verdict]")
+    expect(verdict).to_have_text("does not meet its use")
+    expect(page.locator("[data-worst]")).to_be_visible()
+    needed = int(sheet.tally("first").split()[-1])
+    _choose(page, "Use", "Not needed")
+    sheet.saved(2)
+    expect(verdict).to_have_text("not needed")
+    expect(page.locator("[data-tally=first] .value")).to_contain_text(f"of {needed - 1}")
+    _choose(page, "Use", "Sensors only")
+    sheet.saved(3)
+    expect(verdict).to_have_text("meets its use")
+
+
+def test_a_wall_is_chosen_rebuilt_shortened_and_bent(home_sheet: Sheet) -> None:
+    sheet, page = home_sheet, home_sheet.page
+    wall = page.locator("[data-wall]").nth(2)
+    count = page.locator("[data-wall]").count()
+    box = wall.bounding_box()
+    assert box
+    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.93)
+    expect(page.locator(".inspector h2")).to_have_text("Wall")
+    _choose(page, "Construction", "Metal sheet or foil")
+    sheet.saved(2)
+    expect(page.locator(".inspector")).to_contain_text("28 / 32 / 34 dB")
+    length = page.get_by_label("Length", exact=True)
+    before = float(length.input_value().split()[0])
+    length.fill(f"{before - 0.25:.2f}")
+    length.press("Tab")
+    sheet.saved(3)
+    assert float(length.input_value().split()[0]) == pytest.approx(before - 0.25, abs=0.011)
+    handle = page.locator("[data-handle=b]").bounding_box()
+    assert handle
+    x, y = handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y + 40, steps=4)
+    expect(page.locator(".draft text")).to_contain_text(" m")
+    page.mouse.up()
+    sheet.saved(4)
+    assert float(length.input_value().split()[0]) != pytest.approx(before - 0.25, abs=0.05)
+    page.get_by_role("button", name="Remove it").click()
+    sheet.saved(5)
+    expect(page.locator("[data-wall]")).to_have_count(count - 1)
+
+
+def test_an_opening_is_moved_and_widened_by_figures(home_sheet: Sheet) -> None:
+    sheet, page = home_sheet, home_sheet.page
+    page.locator("[data-opening] .gap").first.click(force=True)
+    expect(page.locator(".inspector h2")).to_have_text("Opening")
+    width = page.get_by_label("Width", exact=True)
+    width.fill("1.1")
+    width.press("Tab")
+    sheet.saved(2)
+    _choose(page, "Construction", "Solid or fire door")
+    sheet.saved(3)
+    expect(page.locator(".inspector")).to_contain_text("4 / 6 / 7 dB")
+    offset = page.get_by_label("From the wall's start")
+    offset.fill("900")
+    offset.press("Tab")
+    expect(page.locator("[role=alert]")).to_contain_text("was taken back")
+    sheet.saved(3)
+
+
+def test_every_mark_can_be_placed(home_sheet: Sheet) -> None:
+    sheet, page = home_sheet, home_sheet.page
+    box = page.locator("svg.sheet").bounding_box()
+    assert box
+    marks = page.locator("[data-mark]")
+    count = marks.count()
+    for step, tool in enumerate(("access_point", "camera", "outlet", "riser")):
+        page.click(f"[data-tool={tool}]")
+        page.mouse.click(box["x"] + 330 + 45 * step, box["y"] + 330)
+        sheet.saved(2 + step)
+        expect(marks).to_have_count(count + 1 + step)
+    expect(page.locator("[data-tally=aps] .value")).to_have_text("6")
+    page.click("[data-tool=equipment_room]")
+    page.mouse.click(box["x"] + 420, box["y"] + 260)
+    sheet.saved(6)
+    expect(marks).to_have_count(count + 4)
+    page.keyboard.press("Escape")
+    page.get_by_label("Name", exact=True).fill("Hall cupboard")
+    page.get_by_label("Name", exact=True).press("Tab")
+    sheet.saved(7)
+    expect(page.locator("[data-mark=rack] .name")).to_have_text("Hall cupboard")
+
+
+def test_moving_the_rack_moves_every_run(home_sheet: Sheet) -> None:
+    sheet, page = home_sheet, home_sheet.page
+    cable = float(sheet.tally("cable").split()[0])
+    sheet.drag("rack", 260, 120)
+    sheet.saved(2)
+    delta = page.inner_text("[data-tally=cable] [data-delta]")
+    assert delta.startswith("+") and delta.endswith("m")
+    assert float(sheet.tally("cable").split()[0]) > cable
+
+
+def test_floors_zoom_and_pan(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    page.get_by_label("Floor", exact=True).click()
+    page.get_by_role("option", name="Upper floor").click()
+    expect(page.locator("[data-mark=ap-8]")).to_be_visible()
+    expect(page.locator("[data-mark=ap-1]")).to_have_count(0)
+    scale = sheet.scale()
+    page.get_by_label("Nearer").click()
+    assert sheet.scale() == pytest.approx(scale * 1.25)
+    x, y = sheet.middle("ap-8")
+    page.mouse.move(x, y)
+    page.mouse.wheel(0, -300)
+    page.wait_for_timeout(100)
+    assert sheet.scale() > scale * 1.5
+    # What lies under the pointer stays under it.
+    assert sheet.middle("ap-8") == pytest.approx((x, y), abs=1.5)
+    page.mouse.move(x + 60, y + 60)
+    page.mouse.down()
+    page.mouse.move(x + 100, y + 90, steps=3)
+    page.mouse.up()
+    assert sheet.middle("ap-8") == pytest.approx((x + 40, y + 30), abs=2)
+    page.get_by_label("Show the whole floor").click()
+    assert sheet.scale() == pytest.approx(scale)
+
+
+def test_a_drag_given_up_changes_nothing(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    before = sheet.middle("ap-3")
+    sheet.drag("ap-3", 90, 40, drop=False)
+    assert sheet.middle("ap-3") != before
+    page.keyboard.press("Escape")
+    page.mouse.up()
+    page.wait_for_timeout(400)
+    assert sheet.middle("ap-3") == pytest.approx(before, abs=1)
+    sheet.saved(1)
+
+
+def test_category_of_one_run_and_of_all(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("cable")
+    page.locator("[data-finding=cable-recommended] [data-cure]").click()
+    sheet.saved(2)
+    expect(page.locator("[data-finding=cable-recommended]")).to_have_count(0)
+    sheet.tab("List")
+    expect(page.locator("[data-run-row=ap-1]")).to_contain_text("2 × 6A")
+    page.click("[data-run-row=ap-1]")
+    sheet.tab("Reasons")
+    expect(page.locator("[data-figure=reason]")).to_contain_text("Will do")
+    _choose(page, "Category", "category 5e")
+    sheet.saved(3)
+    expect(page.locator(".inspector")).to_contain_text("2 × category 5e, by hand")
+    metres = float(sheet.tally("cable").split()[0])
+    _choose(page, "Cables to each access point", "one cable")
+    sheet.saved(4)
+    assert float(sheet.tally("cable").split()[0]) < 0.75 * metres
+
+
+def test_switches_are_changed_added_and_taken_away(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("power")
+    page.get_by_label("Model of SW-1").click()
+    page.get_by_role("option", name="Dunthrip S8 switch").click()
+    sheet.saved(2)
+    expect(page.locator("[data-finding=power-left]")).to_contain_text("and")
+    page.locator("[data-finding=power-left] [data-cure]").first.click()
+    sheet.saved(3)
+    expect(page.locator("[data-finding=power-left]")).to_have_count(0)
+    page.get_by_role("button", name="Add a switch").click()
+    sheet.saved(4)
+    switches = page.locator("[data-switch]")
+    count = switches.count()
+    page.get_by_role("button", name="Remove SW-2").click()
+    sheet.saved(5)
+    expect(switches).to_have_count(count - 1)
+    port = page.locator("[data-port]").filter(has_text="AP-1").first
+    port.click()
+    expect(page.locator(".inspector h2")).to_contain_text("AP-1")
+
+
+def test_wireless_names_and_guests(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("settings")
+    sheet.tab("Wireless names")
+    page.get_by_label("Client isolation on Larkmere Visitors").click()
+    sheet.saved(2)
+    cure = page.locator("[data-finding=settings-guest-name-ssid-guest] [data-cure]")
+    cure.click()
+    sheet.saved(3)
+    expect(cure).to_have_count(0)
+    page.get_by_role("button", name="Add a wireless name").click()
+    sheet.saved(4)
+    ssid = page.locator("[data-name] input[aria-label^='Wireless name']").last
+    ssid.fill("Larkmere Things")
+    ssid.press("Tab")
+    sheet.saved(5)
+    sheet.tab("Switch ports")
+    expect(page.locator("table.ledger")).to_contain_text("management untagged")
+    sheet.tab("Networks")
+    page.get_by_role("button", name="Add a network").click()
+    sheet.saved(6)
+    expect(page.locator("[data-network]")).to_have_count(6)
+
+
+def test_site_facts_reach_every_stage(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    rooms = int(sheet.tally("first").split()[0])
+    sheet.stage("settings")
+    sheet.tab("Site and floors")
+    _choose(page, "Weakest client", "Laptop")
+    sheet.saved(2)
+    assert int(sheet.tally("first").split()[0]) >= rooms
+    _choose(page, "Radio domain", "Americas")
+    sheet.saved(3)
+    page.get_by_role("button", name="Add a floor").click()
+    sheet.saved(4)
+    expect(page.locator("[data-floor]")).to_have_count(4)
+    slack = page.get_by_label("Slack at the rack")
+    slack.fill("5")
+    slack.press("Tab")
+    sheet.saved(5)
+    assert "+" in page.inner_text("[data-tally=cable] [data-delta]")
+
+
+def test_projects_are_listed_renamed_and_changed_between(
+    school_sheet: Sheet,
+) -> None:
+    page = school_sheet.page
+    page.click(".project")
+    field = page.get_by_label("Name of this project")
+    field.fill("Renamed Hall of Music")
+    page.get_by_role("button", name="Rename").click()
+    expect(page.locator(".project .name")).to_have_text("Renamed Hall of Music")
+    page.locator(".line").filter(has_text="Alderness, house by the lake").first.click()
+    expect(page.locator(".project .name")).to_have_text("Alderness, house by the lake")
+    expect(page.locator("[data-space=lower-games-room]")).to_have_count(1)
+
+
+def test_the_page_fits_and_everything_that_can_be_pressed_has_a_name(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    for stage in STAGES:
+        sheet.stage(stage)
+        page.wait_for_timeout(300)
+        size = page.evaluate(
+            "() => [document.documentElement.scrollWidth, document.documentElement.scrollHeight]"
+        )
+        assert size == [1280, 800], stage
+        nameless = page.evaluate(
+            """() => [...document.querySelectorAll('button, input, [role=combobox], a')]
+                .filter((e) => e.offsetParent && !e.closest('[aria-hidden=true]'))
+                .filter((e) => !(e.getAttribute('aria-label') || e.innerText?.trim()
+                  || e.labels?.length || e.getAttribute('aria-labelledby')))
+                .map((e) => e.outerHTML.slice(0, 120))"""
+        )
+        assert nameless == [], stage
+
+
+def test_words_stand_out_from_their_ground(school_sheet: Sheet) -> None:
+    """Contrast of at least 4.5 to 1 between the schemes' inks and their papers."""
+    page = school_sheet.page
+    ratios = """() => {
+      const style = getComputedStyle(document.documentElement)
+      const light = (name) => {
+        const hex = style.getPropertyValue(name).trim().slice(1)
+        const parts = [0, 2, 4].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255)
+          .map((c) => (c <= 0.03928 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4))
+        return 0.2126 * parts[0] + 0.7152 * parts[1] + 0.0722 * parts[2]
+      }
+      return ['--ink', '--granite', '--heather', '--moss', '--gorse-ink', '--rust', '--tarn'].map((ink) => {
+        const [a, b] = [light(ink), light('--paper')].sort((x, y) => y - x)
+        return [ink, (a + 0.05) / (b + 0.05)]
+      })
+    }"""
+    for _ in range(2):
+        for ink, ratio in page.evaluate(ratios):
+            assert ratio >= 4.5, ink
+        page.get_by_label("Switch the night scheme").click()
+
+
+def test_relief_is_exact_again_after_a_drag(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]", state="attached")
+    tint = page.locator("[data-layer=relief] path[fill='var(--tint-4)']")
+    fine = len(tint.get_attribute("d") or "")
+    with page.expect_response(lambda r: "/relief" in r.url and r.status == 200):
+        sheet.drag("ap-6", -30, 10)
+    sheet.saved(2)
+    expect(tint).not_to_have_attribute("d", "")
+    page.wait_for_timeout(600)
+    assert len(tint.get_attribute("d") or "") > 0.6 * fine
