@@ -7,22 +7,27 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Browser, expect
 
 from heathrise.core.design import Design
-from ops.serve import Server
+from ops.database import Database
+from ops.machine import free_port
+from ops.serve import Server, serving
 from tests.formats.test_dxf import data_of, drawing
 
-from .conftest import Sheet, make_project
+from .conftest import DIST, Sheet, make_project
 
 pytestmark = pytest.mark.browser
 
 
-def test_the_demo_opens_first_and_whole(open_sheet: Callable[..., Sheet]) -> None:
-    sheet = open_sheet("/")
-    assert sheet.page.inner_text(".project .name") == "Larkmere Music School"
-    assert sheet.tally("aps") == "15"
-    assert sheet.page.locator("[data-finding]").count() > 5
+def test_the_demo_opens_first_and_whole(database: Database, chromium: Browser) -> None:
+    with serving(database.create("first", fresh=True), free_port(), DIST) as server:
+        page = chromium.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(server.base)
+        expect(page.locator(".project .name")).to_have_text("Larkmere Music School")
+        expect(page.locator("[data-tally=aps] .value")).to_have_text("15")
+        expect(page.locator("[data-finding]").nth(5)).to_be_visible()
+        page.close()
 
 
 def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import pytest
@@ -219,3 +220,76 @@ def test_a_run_a_little_too_long_is_cured_by_moving_back(catalogue: Catalogue) -
     assert "back along its run" in finding.cures[-1].label
     assert _only(cured, catalogue).verdict in ("met", "near")
     assert cured.of(Device)["ap-1"].at[0] > 45
+
+
+@pytest.mark.parametrize(
+    ("overhead", "kind", "heat_c"),
+    [
+        ("ceiling_void", "ceiling_void", 28),
+        ("attic", "attic", 45),
+        ("joists", "joists", 28),
+        ("raceway", "room", 22),  # as warm as the room it runs through
+    ],
+)
+def test_each_kind_of_space_has_its_heat(
+    catalogue: Catalogue, overhead: str, kind: str, heat_c: float
+) -> None:
+    design = design_of(*shell(overhead=overhead), rack(2.25, 5.25), access_point(14.25, 5.25))
+    run = _only(design, catalogue)
+    assert (run.hottest_space, run.hottest_c) == (kind, heat_c)
+    assert run.limit_m == pytest.approx(round(heat_limit_m(heat_c), 1))
+
+
+def test_a_route_keeps_to_the_easier_space(catalogue: Catalogue) -> None:
+    """Straight on through joists, or a little longer through a void: the void is less work."""
+    elements = [e for e in shell(20, 8, "joists") if not isinstance(e, Space)]
+    strips = [
+        Space(
+            id=f"s{k}", floor="f", name=f"S{k}", overhead=overhead,
+            outline=((0, y), (20, y), (20, y + 2), (0, y + 2)),
+        )
+        for k, (y, overhead) in enumerate(
+            [(0.0, "joists"), (2.0, "ceiling_void"), (4.0, "joists"), (6.0, "joists")]
+        )
+    ]  # fmt: skip
+    design = design_of(*elements, *strips, rack(1.25, 1.25), access_point(18.25, 1.25))
+    run = _only(design, catalogue)
+    in_void = sum(leg.length_m for leg in run.legs if leg.kind == "ceiling_void")
+    assert in_void > 14
+    assert run.horizontal_m == pytest.approx(17 + 2 * 1.0, abs=0.6)
+
+
+def test_outdoors_is_counted_apart(catalogue: Catalogue) -> None:
+    design = design_of(*shell(), rack(2.25, 5.25), access_point(24.0, 5.25))
+    run = _only(design, catalogue)
+    assert run.outdoor_m == pytest.approx(4.0, abs=0.2)
+    found = {f.id: f for f in evaluate(design, catalogue).findings}
+    assert "outdoor, UV-proof" in found["cable-jacket-ap-1"].text
+
+
+def test_legs_join_end_to_end_and_add_up(catalogue: Catalogue, school: Design) -> None:
+    for run in judge_runs(school, catalogue):
+        total = sum(leg.length_m for leg in run.legs)
+        assert total + run.slack_m == pytest.approx(run.fixed_m, abs=0.1)
+        assert total == pytest.approx(
+            run.horizontal_m + run.rise_m + run.drop_m + run.duct_m, abs=0.2
+        )
+        floors = [leg.floor for leg in run.legs]
+        assert floors[0] == "ground" and floors[-1] == run.floor
+        drawn = [leg for leg in run.legs if leg.kind in ("ceiling_void", "joists")]
+        for before, after in itertools.pairwise(drawn):
+            if before.floor == after.floor:
+                assert math.dist(before.points[-1], after.points[0]) < 1.5
+
+
+def test_a_nearer_riser_is_taken(catalogue: Catalogue) -> None:
+    design = _storeys(riser=True)
+    near = Riser(
+        id="near", building="b", name="N", at=(9.75, 5.25), lowest_level=0, highest_level=1
+    )
+    before = _only(design, catalogue)
+    after = _only(apply(design, [put(near)]), catalogue)
+    assert after.fixed_m == pytest.approx(before.fixed_m, abs=0.6)
+    # An attic is more work than a void, so the route stays below as long as it can.
+    attic = [sum(leg.length_m for leg in r.legs if leg.kind == "attic") for r in (before, after)]
+    assert attic[1] < attic[0]

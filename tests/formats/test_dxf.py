@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import math
 from pathlib import Path
 
 import ezdxf
@@ -14,6 +15,7 @@ from ezdxf.document import Drawing
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import DesignError, Opening, Space, Wall
+from heathrise.core.evaluate import evaluate
 from heathrise.formats import dxf
 from heathrise.formats.dxf import Choice, import_dxf, inspect_dxf
 
@@ -189,3 +191,106 @@ def test_from_the_command_line(tmp_path: Path) -> None:
     done = runner.invoke(main, ["import-dxf", str(path), *chosen, "--out", str(out)])
     assert done.exit_code == 0
     assert runner.invoke(main, ["evaluate", str(out)]).exit_code == 0
+
+
+def _walls(document: Drawing, catalogue: Catalogue, **layers: str) -> list[Wall]:
+    choice = Choice(name="Hut", layers={"OUTER": "stone", **layers})
+    return list(import_dxf(data_of(document), choice, catalogue).of(Wall).values())
+
+
+def test_arcs_become_short_walls_along_the_curve(catalogue: Catalogue) -> None:
+    document = drawing()
+    document.modelspace().add_arc((5_000, 2_000), 1_500, 0, 180, dxfattribs={"layer": "APSE"})
+    apse = [
+        w for w in _walls(document, catalogue, APSE="plasterboard") if w.construction != "stone"
+    ]
+    assert len(apse) >= 10
+    assert sum(w.length_m for w in apse) == pytest.approx(math.pi * 1.5, rel=0.01)
+    for wall in apse:
+        assert math.dist(wall.a, (5, 2)) == pytest.approx(1.5, abs=0.002)
+
+
+def test_bulged_polylines_are_curved(catalogue: Catalogue) -> None:
+    document = drawing()
+    half_circle = [(1_000, 1_000, 1.0), (3_000, 1_000, 0.0)]
+    document.modelspace().add_lwpolyline(half_circle, format="xyb", dxfattribs={"layer": "BAY"})
+    bay = [w for w in _walls(document, catalogue, BAY="plasterboard") if w.construction != "stone"]
+    assert sum(w.length_m for w in bay) == pytest.approx(math.pi, rel=0.01)
+
+
+def test_what_lies_on_layer_nought_takes_the_layer_of_its_insert() -> None:
+    document = drawing()
+    post = document.blocks.new("POST")
+    post.add_line((0, 0), (100, 0), dxfattribs={"layer": "0"})
+    post.add_line((0, 0), (0, 100), dxfattribs={"layer": "OWN"})
+    document.modelspace().add_blockref("POST", (500, 500), dxfattribs={"layer": "POSTS"})
+    names = {layer.name: layer.segments for layer in inspect_dxf(data_of(document)).layers}
+    assert names["POSTS"] == 1 and names["OWN"] == 1 and "0" not in names
+
+
+def test_blocks_in_blocks_unfold(catalogue: Catalogue) -> None:
+    document = drawing()
+    pair = document.blocks.new("PAIR")
+    pair.add_blockref("COLUMN", (0, 0))
+    pair.add_blockref("COLUMN", (1_000, 0))
+    document.modelspace().add_blockref("PAIR", (1_000, 3_000), dxfattribs={"layer": "PAIRS"})
+    found = [
+        w for w in _walls(document, catalogue, PAIRS="concrete") if w.construction == "concrete"
+    ]
+    assert len(found) == 8
+    assert {round(min(w.a[0], w.b[0]), 2) for w in found} == {1.0, 1.3, 2.0, 2.3}
+
+
+def test_a_grid_of_inserts_is_drawn_in_rows_and_columns(catalogue: Catalogue) -> None:
+    document = drawing()
+    document.modelspace().add_blockref(
+        "COLUMN", (500, 500),
+        dxfattribs={
+            "layer": "GRID", "row_count": 2, "column_count": 3, "row_spacing": 2_000,
+            "column_spacing": 1_500,
+        },
+    )  # fmt: skip
+    found = [
+        w for w in _walls(document, catalogue, GRID="concrete") if w.construction == "concrete"
+    ]
+    assert len(found) == 2 * 3 * 4
+    assert max(w.b[0] for w in found) == pytest.approx(0.5 + 2 * 1.5 + 0.3)
+
+
+def test_a_line_drawn_twice_is_one_wall(catalogue: Catalogue) -> None:
+    document = drawing()
+    space = document.modelspace()
+    space.add_line((0, 2_000), (5_000, 2_000), dxfattribs={"layer": "INNER"})
+    space.add_line((5_000, 2_000), (0, 2_000), dxfattribs={"layer": "INNER"})
+    inner = [
+        w for w in _walls(document, catalogue, INNER="plasterboard") if w.construction != "stone"
+    ]
+    assert len(inner) == 2
+
+
+def test_a_door_off_every_wall_is_left_out(catalogue: Catalogue) -> None:
+    document = drawing()
+    document.modelspace().add_line((2_000, 2_000), (2_900, 2_000), dxfattribs={"layer": "DOORS"})
+    design = import_dxf(data_of(document), Choice(name="x", layers=LAYERS), catalogue)
+    assert len(design.of(Opening)) == 1
+
+
+@pytest.mark.parametrize(
+    ("units", "scale"),
+    [("mm", 1.0), ("cm", 0.1), ("m", 0.001), ("in", 1 / 25.4), ("ft", 1 / 304.8)],
+)
+def test_the_same_hut_in_every_unit(catalogue: Catalogue, units: str, scale: float) -> None:
+    document = ezdxf.new("R2010")
+    corners = [(0, 0), (10_000 * scale, 0), (10_000 * scale, 4_000 * scale), (0, 4_000 * scale)]
+    document.modelspace().add_lwpolyline(corners, close=True, dxfattribs={"layer": "OUTER"})
+    choice = Choice(name="x", units=units, layers={"OUTER": "stone"})
+    design = import_dxf(data_of(document), choice, catalogue)
+    assert sum(w.length_m for w in design.of(Wall).values()) == pytest.approx(28, rel=1e-3)
+    assert next(iter(design.of(Space).values())).outline
+
+
+def test_a_drawing_can_be_planned_on_at_once(catalogue: Catalogue) -> None:
+    design = import_dxf(data_of(drawing()), Choice(name="x", layers=LAYERS), catalogue)
+    result = evaluate(design, catalogue)
+    assert [r.name for r in result.rooms] == ["Room 1", "Room 2"]
+    assert result.findings[0].id == "signal-none"
