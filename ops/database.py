@@ -43,7 +43,8 @@ class Database:
                 "setting up the database", "mariadb-install",
             )  # fmt: skip
         self._end_left_over()
-        self.port = free_port()
+        # Started again it keeps its port, so that those who knew it find it.
+        self.port = self.port or free_port()
         # A socket's path may hold about a hundred characters, so it is given from the folder.
         durable = [] if self._durable else ["--innodb-flush-log-at-trx-commit=0"]
         with (LOGS / f"mariadb-{self.folder.name}.log").open("ab") as log:
@@ -95,6 +96,10 @@ class Database:
                 cursor.execute(f"DROP DATABASE IF EXISTS `{name}`")
             cursor.execute(f"CREATE DATABASE IF NOT EXISTS `{name}` CHARACTER SET utf8mb4")
         return f"mysql+pymysql://root@127.0.0.1:{self.port}/{name}?charset=utf8mb4"
+
+    @property
+    def running(self) -> bool:
+        return self._process is not None and self._process.poll() is None
 
     @property
     def pid(self) -> int | None:

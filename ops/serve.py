@@ -100,6 +100,8 @@ def main() -> int:
             server.start()
             while server.running and not stopping:
                 time.sleep(0.2)
+                if not database.running and not stopping:
+                    database.start()
             if not stopping:
                 stop("the server ended; see var/log/server.log")
         finally:

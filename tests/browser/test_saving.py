@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from pathlib import Path
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Browser, expect
 
 from heathrise.core.design import Design
 from ops.database import Database
@@ -37,8 +38,8 @@ def _nudge(sheet: Sheet, mark: str, times: int = 1) -> None:
     sheet.page.wait_for_timeout(700)
 
 
-def test_edits_survive_a_killed_server(mortal: Server, school: Design, chromium: object) -> None:
-    page = chromium.new_page(viewport={"width": 1280, "height": 800})  # type: ignore[attr-defined]
+def test_edits_survive_a_killed_server(mortal: Server, school: Design, chromium: Browser) -> None:
+    page = chromium.new_page(viewport={"width": 1280, "height": 800})
     sheet = Sheet(page, mortal)
     page.goto(f"{mortal.base}/p/{make_project(mortal, school)}/plan")
     page.wait_for_selector("[data-mark=ap-6]")
@@ -60,9 +61,9 @@ def test_edits_survive_a_killed_server(mortal: Server, school: Design, chromium:
 
 
 def test_edits_kept_offline_survive_closing_the_page(
-    mortal: Server, school: Design, chromium: object
+    mortal: Server, school: Design, chromium: Browser
 ) -> None:
-    context = chromium.new_context(viewport={"width": 1280, "height": 800})  # type: ignore[attr-defined]
+    context = chromium.new_context(viewport={"width": 1280, "height": 800})
     page = context.new_page()
     address = f"{mortal.base}/p/{make_project(mortal, school)}/plan"
     page.goto(address)
@@ -123,3 +124,33 @@ def test_what_the_server_refuses_is_taken_back_and_said(school_sheet: Sheet) -> 
     sheet.saved(1)
     page.click("[data-mark=riser-store]")
     assert page.get_by_label("Lowest level").input_value() == "0"
+
+
+def test_a_killed_database_keeps_what_was_saved_and_the_rest_waits(
+    school: Design, chromium: Browser, tmp_path: Path
+) -> None:
+    own = Database(tmp_path / "db")
+    own.start()
+    server = Server(own.create("site"), free_port(), DIST, demo=False)
+    try:
+        server.start()
+        server.wait_ready()
+        page = chromium.new_page(viewport={"width": 1280, "height": 800})
+        sheet = Sheet(page, server)
+        page.goto(f"{server.base}/p/{make_project(server, school)}/plan")
+        page.wait_for_selector("[data-mark=ap-6]")
+        _nudge(sheet, "ap-6", 1)
+        sheet.saved(2)
+        own.kill()
+        _nudge(sheet, "ap-6", 1)
+        state = page.get_by_test_id("save-state")
+        expect(state).to_contain_text("Offline: 1 change kept here")
+        own.start()
+        sheet.saved(3)
+        page.reload()
+        page.click("[data-mark=ap-6]")
+        assert page.get_by_label("East", exact=True).input_value() == "36.7 m"
+        page.close()
+    finally:
+        server.stop()
+        own.stop()

@@ -137,8 +137,13 @@ def test_killing_the_database_loses_nothing_that_was_saved(
         for revision in range(1, 6):
             change = put(_moved(home, "ap-1", 2.0 + revision / 10))
             repository.change(saved.id, revision, [change], "me", "move")
+        port = database.port
         database.kill()
+        assert not database.running
         database.start()
+        assert database.port == port
+        # The same engine notices that its connections are gone and makes new ones.
+        assert repository.projects()[0].revision == 6
         again = connect(database.create("site"))
         migrate(again)
         found = Repository(again, catalogue).load(saved.id)

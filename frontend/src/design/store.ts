@@ -10,6 +10,7 @@ import type {
   ElementTables,
   Evaluation,
   Kind,
+  Point,
   ProjectDocument,
   Relief,
   SettingsSheet,
@@ -51,6 +52,8 @@ export const useDesign = defineStore('design', () => {
   const trouble = ref<{ message: string; detail: string[] } | null>(null)
   const conflict = shallowRef<{ theirs: Change[]; mine: Batch[]; revision: number } | null>(null)
   const selection = ref<Selection | null>(null)
+  /** Where a mark is held while it is dragged or nudged, not yet part of the design. */
+  const ghost = shallowRef<{ kind: Kind; id: string; at: Point } | null>(null)
   let keeper = new Keeper('')
   let retry: ReturnType<typeof setTimeout> | undefined
   let later: ReturnType<typeof setTimeout> | undefined
@@ -109,7 +112,7 @@ export const useDesign = defineStore('design', () => {
     settings.value = null
     pending.value = []
     undoStack.value = redoStack.value = []
-    selection.value = null
+    selection.value = ghost.value = null
     conflict.value = null
     trouble.value = null
     view.value = null
@@ -333,7 +336,7 @@ export const useDesign = defineStore('design', () => {
 
   return {
     id, name, revision, tables, catalogue, evaluation, dragged, shown, settings, relief, previousTally, view,
-    pending, saving, offline, trouble, conflict, selection, floors, site, canUndo, canRedo,
+    pending, saving, offline, trouble, conflict, selection, ghost, floors, site, canUndo, canRedo,
     saveState, undoStack, redoStack, all, find, nextId, open, take, commit, undo, redo, flush,
     resolve, show, preview, endPreview, evaluateFully, rename,
   }

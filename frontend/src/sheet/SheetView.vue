@@ -37,7 +37,7 @@ const openings = computed(() => {
 })
 const level = computed(() => store.find('floor', props.floor))
 const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
-  const ghost = gestures.ghost.value
+  const ghost = store.ghost
   return rows.map((r) => (ghost?.id === r.id ? { ...r, at: ghost.at } : r))
 }
 const devices = computed(() => placed(here(store.all('device'))))
@@ -92,7 +92,7 @@ const probe = ref<{ x: number; y: number; space: string | null; readings: LevelR
 
 const readLevels = useThrottleFn(
   async (x: number, y: number, at: Point) => {
-    if (gestures.ghost.value) return
+    if (store.ghost) return
     try {
       const path = `/api/projects/${store.id}/levels/${props.floor}/${at[0].toFixed(2)}/${at[1].toFixed(2)}`
       const found = await get<{ readings: LevelReading[]; space: string | null }>(path)
@@ -185,7 +185,11 @@ defineExpose({ fit, remove: gestures.remove })
   height: 100%;
   display: block;
   touch-action: none;
-  outline-width: 1px !important;
+  outline: none;
+  user-select: none;
+}
+.sheet:focus-visible {
+  outline: 1px solid var(--heather);
   outline-offset: -1px;
 }
 .frame:not(.tool-select) .sheet {

@@ -16,7 +16,6 @@ const SHORTEST_WALL_M = 0.1
 /** What the pointer and the keyboard do on the sheet. */
 export function useGestures(viewport: Viewport, floor: () => string, editable: () => boolean) {
   const store = useDesign()
-  const ghost = shallowRef<{ kind: Movable; id: string; at: Point } | null>(null)
   const draft = shallowRef<{ from: Point; to: Point; shape: 'wall' | 'room' } | null>(null)
   const bentWall = shallowRef<Wall | null>(null)
   const cursor = ref<Point | null>(null)
@@ -164,7 +163,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       const dx = (event.clientX - start.x) / viewport.scale.value
       const dy = -(event.clientY - start.y) / viewport.scale.value
       const spot = rounded([grabbed.from[0] + dx, grabbed.from[1] + dy], 0.05)
-      ghost.value = { kind: grabbed.kind, id: grabbed.id, at: spot }
+      store.ghost = { kind: grabbed.kind, id: grabbed.id, at: spot }
       const change = moveChange(grabbed.kind, grabbed.id, spot)
       if (change) void store.preview([change])
     } else if (bent) {
@@ -188,14 +187,14 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   }
 
   function dropMark(held: { kind: Movable; id: string; moved: boolean }): void {
-    const at = ghost.value?.at
+    const at = store.ghost?.at
     const element = store.find(held.kind, held.id)
     const change = held.moved && at ? moveChange(held.kind, held.id, at) : null
     if (change && element) {
       store.endPreview(true)
       store.commit(`Move ${element.name}`, [change])
     } else if (held.moved) store.endPreview(false)
-    ghost.value = null
+    store.ghost = null
   }
 
   function finishRoom(from: Point, to: Point): void {
@@ -213,9 +212,9 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   }
 
   function cancel(): void {
-    if (ghost.value) store.endPreview(false)
+    if (store.ghost) store.endPreview(false)
     grabbed = bent = null
-    ghost.value = bentWall.value = draft.value = null
+    store.ghost = bentWall.value = draft.value = null
     if (tool.value === 'select') store.selection = null
     tool.value = 'select'
   }
@@ -238,16 +237,16 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   function nudge(kind: Movable, id: string, dx: number, dy: number): void {
     const element = store.find(kind, id)
     if (!element) return
-    const from = ghost.value?.id === id ? ghost.value.at : (element.at as Point)
+    const from = store.ghost?.id === id ? store.ghost.at : (element.at as Point)
     const at = rounded([from[0] + dx, from[1] + dy])
-    ghost.value = { kind, id, at }
+    store.ghost = { kind, id, at }
     const change = moveChange(kind, id, at)!
     void store.preview([change])
     clearTimeout(nudgeTimer)
     nudgeTimer = setTimeout(() => {
       store.endPreview(true)
       store.commit(`Move ${element.name}`, [change])
-      ghost.value = null
+      store.ghost = null
     }, NUDGE_SAVE_MS)
   }
 
@@ -267,5 +266,5 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     store.commit(`Remove ${label}`, changes)
   }
 
-  return { ghost, draft, bentWall, cursor, grab, grabEnd, down, move, up, wheel, key, cancel, remove }
+  return { draft, bentWall, cursor, grab, grabEnd, down, move, up, wheel, key, cancel, remove }
 }

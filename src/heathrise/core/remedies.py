@@ -50,8 +50,9 @@ def search_cures(design: Design, catalogue: Catalogue, finding_id: str) -> list[
         if gain <= 0.01 or len(won) < len(lost):
             continue
         effect = f"{space.name} {start.share or 0:.0%} to {room.share or 0:.0%}"
-        if won:
-            effect += f"; mends {', '.join(won[:3])}"
+        others = [name for name in won if name != space.name]
+        if others:
+            effect += f"; mends {', '.join(others[:3])}"
         if lost:
             effect += f"; spoils {', '.join(lost[:2])}"
         met = (room.share or 0) >= MET_SHARE

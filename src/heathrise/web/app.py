@@ -8,7 +8,7 @@ from typing import Any
 
 from apiflask import APIFlask
 from flask import Flask, Request, Response, abort, jsonify, request, send_from_directory
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import InterfaceError, OperationalError
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from ..core.catalogue import load_catalogue
@@ -115,7 +115,8 @@ def _answer_errors(app: APIFlask) -> None:
         return jsonify(message=f"The file is larger than {most} MB.", problems=[]), 413
 
     @app.errorhandler(OperationalError)
-    def database_gone(error: OperationalError) -> Any:
+    @app.errorhandler(InterfaceError)
+    def database_gone(error: OperationalError | InterfaceError) -> Any:
         log.warning("database: %s", error.orig)
         message = "The database does not answer. Nothing was saved; try again."
         return jsonify(message=message, problems=[]), 503

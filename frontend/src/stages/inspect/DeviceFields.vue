@@ -20,6 +20,8 @@ const CATEGORIES = [
   { value: 'plan', label: 'by plan' },
   ...['5e', '6', '6A'].map((c) => ({ value: c, label: `category ${c}` })),
 ]
+/** Follows the mark while it is dragged. */
+const at = computed(() => (store.ghost?.id === props.device.id ? store.ghost.at : props.device.at))
 const said = computed(() => store.all('run').find((r) => r.device === props.device.id))
 
 function set(change: Partial<Device>, what: string): void {
@@ -51,8 +53,8 @@ function setCategory(chosen: '5e' | '6' | '6A' | 'plan'): void {
       <label>Mount
         <Select :model-value="device.mount" :options="MOUNTS" option-label="label" option-value="value" size="small" fluid aria-label="Mount" @update:model-value="set({ mount: $event }, 'Mount')" />
       </label>
-      <NumberField label="East" :value="device.at[0]" @change="set({ at: [$event, device.at[1]] as Point }, 'Place')" />
-      <NumberField label="North" :value="device.at[1]" @change="set({ at: [device.at[0], $event] as Point }, 'Place')" />
+      <NumberField label="East" :value="at[0]" @change="set({ at: [$event, at[1]] as Point }, 'Place')" />
+      <NumberField label="North" :value="at[1]" @change="set({ at: [at[0], $event] as Point }, 'Place')" />
       <NumberField label="Height" :value="device.height_m" :min="0" :max="60" @change="set({ height_m: $event }, 'Height')" />
       <NumberField label="Azimuth" :value="device.azimuth_deg" unit="degrees" :min="0" :max="360" :digits="0" @change="set({ azimuth_deg: $event }, 'Azimuth')" />
       <NumberField v-if="device.kind === 'access_point'" label="Tilt" :value="device.tilt_deg" unit="degrees" :min="-90" :max="90" :digits="0" @change="set({ tilt_deg: $event }, 'Tilt')" />

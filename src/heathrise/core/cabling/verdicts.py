@@ -8,7 +8,7 @@ from typing import Any
 from shapely.geometry import LineString
 
 from ..catalogue import AccessPointModel, Catalogue
-from ..design import Category, Design, Device, Run, apply, put
+from ..design import Category, Change, Design, Device, Run, apply, put
 from ..findings import Cure, Finding, Place
 from .limits import CATEGORIES, SOURCE, check_run
 from .runs import RunVerdict, judge_runs
@@ -87,13 +87,18 @@ def _other_category(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
     for category in CATEGORIES:
         verdict = check_run(category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c)
         if verdict.verdict in ("met", "near"):
-            said = {r.device: r for r in design.of(Run).values()}.get(run.device)
-            changed = (said or Run(id=f"r-{run.device}"[:40], device=run.device)).model_copy(
-                update={"category": category}
-            )
             label = f"Pull category {category}"
-            return (Cure(label=label, effect=verdict.reason, changes=(put(changed),)),)
+            return (
+                Cure(label=label, effect=verdict.reason, changes=(_pulled(design, run, category),)),
+            )
     return ()
+
+
+def _pulled(design: Design, run: RunVerdict, category: Category) -> Change:
+    """Return the change that pins a run's category, keeping what else was said of it."""
+    said = {r.device: r for r in design.of(Run).values()}.get(run.device)
+    kept = said or Run(id=f"r-{run.device}"[:40], device=run.device)
+    return put(kept.model_copy(update={"category": category}))
 
 
 def _nearer(
@@ -164,15 +169,7 @@ def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -
                 below.append(run)
     if not below:
         return
-    said = {r.device: r for r in design.of(Run).values()}
-    changes = tuple(
-        put(
-            (said.get(r.device) or Run(id=f"r-{r.device}"[:40], device=r.device)).model_copy(
-                update={"category": "6A"}
-            )
-        )
-        for r in below
-    )
+    changes = tuple(_pulled(design, run, "6A") for run in below)
     metres = sum(r.bought_m * r.cables for r in below)
     yield Finding(
         id="cable-recommended",

@@ -1,0 +1,73 @@
+"""Findings about power and ports: what is left over, budgets, volts, slow ports."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from .catalogue import POE_SOURCE
+from .findings import Finding, Place
+from .rack import PowerPlan
+
+
+def power_findings(plan: PowerPlan) -> Iterator[Finding]:
+    """Yield the findings of the power stage."""
+    if not plan.switches and plan.left:
+        yield _power_finding(
+            "none", "not_met", f"No switch is chosen: {len(plan.left)} links have no port.",
+            rule="every run ends in a port", cures=plan.cures,
+        )  # fmt: skip
+    elif plan.left:
+        names = ", ".join(row.name for row in plan.left[:6])
+        more = f" and {len(plan.left) - 6} more" if len(plan.left) > 6 else ""
+        reasons = " and ".join(sorted({row.reason for row in plan.left}))
+        proof = "" if plan.proven else " The search was cut short; a better fit may exist."
+        yield _power_finding(
+            "left", "not_met", f"Left over: {names}{more}; {reasons}.{proof}",
+            places=tuple(Place(kind="device", id=row.device) for row in plan.left),
+            figure=len(plan.left), limit=0, unit="links",
+            rule="ports, powered ports and watts are three separate limits", cures=plan.cures,
+        )  # fmt: skip
+    for switch in plan.switches:
+        if switch.verdict != "met":
+            kept = 1 - switch.usable_w / switch.budget_w if switch.budget_w else 0
+            by = "rated draw over each run" if switch.allocates == "negotiated" else "class"
+            tip = f" {switch.tipped_by} tips it." if switch.tipped_by else ""
+            yield _power_finding(
+                f"budget-{switch.switch}", switch.verdict,
+                f"{switch.name}: {switch.counted_w:g} W by {by}, of {switch.budget_w:g} W with "
+                f"{kept:.0%} to be kept free.{tip}",
+                places=(Place(kind="switch", id=switch.switch),),
+                figure=switch.counted_w, limit=switch.usable_w, unit="W",
+                rule="the budget by the way this switch allocates, less headroom",
+            )  # fmt: skip
+    for device in plan.devices:
+        if device.verdict != "met":
+            state = "sees" if device.device_v else "cannot start:"
+            yield _power_finding(
+                f"loop-{device.device}", device.verdict,
+                f"{device.name} {state} {device.device_v:g} V at rated draw, "
+                f"wants {device.least_v:g}.",
+                places=(Place(kind="device", id=device.device),),
+                figure=device.device_v, limit=device.least_v, unit="V",
+                rule="volts at the device over its own loop",
+            )  # fmt: skip
+    yield from _slow_ports(plan)
+
+
+def _slow_ports(plan: PowerPlan) -> Iterator[Finding]:
+    slow = [p for p in plan.ports if p.wanted_mbps and p.speed_mbps < p.wanted_mbps]
+    if slow:
+        names = ", ".join(sorted({p.name or "" for p in slow})[:8])
+        yield _power_finding(
+            "slow", "note",
+            f"{len(slow)} links are faster than their ports: {names}. "
+            f"They run at {min(p.speed_mbps for p in slow)} Mb/s, which the line may not notice.",
+            places=tuple(Place(kind="device", id=p.device) for p in slow if p.device),
+            figure=min(p.speed_mbps for p in slow), limit=max(p.wanted_mbps or 0 for p in slow),
+            unit="Mb/s", rule="the narrowest link binds", source="IEEE 802.3",
+        )  # fmt: skip
+
+
+def _power_finding(key: str, severity: str, text: str, **fields: object) -> Finding:
+    common = {"stage": "power", "severity": severity, "text": text, "source": POE_SOURCE}
+    return Finding.model_validate({"id": f"power-{key}", **common, **fields})
