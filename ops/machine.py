@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import importlib.util
 import os
 import shutil
 import socket
@@ -65,19 +66,29 @@ def run(command: Sequence[str], what: str, log: str, cwd: Path = ROOT) -> None:
 
 def need_debian(program: str, package: str) -> None:
     """Install a Debian package unless its program is there."""
-    if shutil.which(program) or Path("/usr/sbin", program).exists():
-        return
+    if not (shutil.which(program) or Path("/usr/sbin", program).exists()):
+        install_debian(package)
+
+
+def install_debian(package: str) -> None:
+    """Install a Debian package, or say in one line who has to."""
     if shutil.which("apt-get") is None:
-        stop(f"{program} is missing and there is no apt-get; install {package} by hand.")
+        stop(f"{package} is missing and there is no apt-get; install {package} by hand.")
     sudo: list[str] = []
     if os.geteuid() != 0:
         if shutil.which("sudo") is None:
-            stop(f"{program} is missing; run 'apt-get install {package}' as root, then try again.")
+            stop(f"{package} is missing; run 'apt-get install {package}' as root, then try again.")
         sudo = ["sudo"]
     say(f"Installing {package} ...")
     install = [*sudo, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get"]
     run([*install, "update"], "apt-get update", "apt-update")
     run([*install, "install", "-y", "--no-install-recommends", package], package, f"apt-{package}")
+
+
+def need_venv() -> None:
+    """Install Debian's python3-venv where Python came without it."""
+    if importlib.util.find_spec("ensurepip") is None:
+        install_debian("python3-venv")
 
 
 def stamp_of(*files: Path) -> str:

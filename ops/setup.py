@@ -14,6 +14,7 @@ from .machine import (
     check_basics,
     is_fresh,
     need_debian,
+    need_venv,
     run,
     say,
     set_stamp,
@@ -42,6 +43,7 @@ def _python(for_tests: bool) -> None:
     if for_tests:
         locks.append(ROOT / "requirements-dev.lock")
     if not PYTHON.exists():
+        need_venv()
         say("Making the Python environment ...")
         run([sys.executable, "-m", "venv", str(VENV)], "making the Python environment", "venv")
     for lock in locks:
