@@ -67,9 +67,10 @@ def test_preview_answers_but_saves_nothing(
         "changes": [_move(school, "ap-6", 30.0)],
         "view": {"floor": "ground", "band": "5", "rank": 2, "direction": "uplink"},
     }
-    answer = client.post(f"/api/projects/{project}/preview", json=body).get_json()
-    assert answer["relief"]["rank"] == 2 and any(answer["relief"]["tints"])
-    assert answer["evaluation"]["settings"] is None
+    lines = client.post(f"/api/projects/{project}/preview", json=body).text.splitlines()
+    drawn, judged = (json.loads(line) for line in lines)
+    assert drawn["relief"]["rank"] == 2 and any(drawn["relief"]["tints"])
+    assert judged["evaluation"]["settings"] is None
     assert client.get(f"/api/projects/{project}").get_json()["revision"] == 1
 
 

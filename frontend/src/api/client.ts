@@ -21,30 +21,38 @@ export class ApiError extends Error {
   }
 }
 
-async function answer<T>(request: Promise<Response>): Promise<T> {
-  let response: Response
+/** What was asked of the network, or that the network failed. */
+async function reach<R>(request: Promise<R>): Promise<R> {
   try {
-    response = await request
+    return await request
   } catch {
     throw new ApiError(0, 'The server does not answer.')
   }
-  const text = await response.text()
-  let body: unknown = null
+}
+
+function parse(text: string): unknown {
   try {
-    body = text ? JSON.parse(text) : null
+    return text ? JSON.parse(text) : null
   } catch {
-    body = null
+    return null
   }
-  if (!response.ok) {
-    const detail = (body ?? {}) as { message?: string; problems?: Problem[] }
-    throw new ApiError(
-      response.status,
-      detail.message ?? `The server answered ${response.status}.`,
-      detail.problems ?? [],
-      detail as Record<string, unknown>,
-    )
-  }
-  return body as T
+}
+
+async function refusal(response: Response): Promise<ApiError> {
+  const detail = (parse(await response.text()) ?? {}) as { message?: string; problems?: Problem[] }
+  const message = detail.message ?? `The server answered ${response.status}.`
+  return new ApiError(response.status, message, detail.problems ?? [], detail as Record<string, unknown>)
+}
+
+async function answer<T>(request: Promise<Response>): Promise<T> {
+  const response = await reach(request)
+  if (!response.ok) throw await refusal(response)
+  return parse(await response.text()) as T
+}
+
+function post(path: string, body: unknown, method = 'POST'): Promise<Response> {
+  const headers = { 'Content-Type': 'application/json' }
+  return fetch(path, { method, headers, body: JSON.stringify(body) })
 }
 
 export function get<T>(path: string): Promise<T> {
@@ -52,8 +60,22 @@ export function get<T>(path: string): Promise<T> {
 }
 
 export function send<T>(path: string, body: unknown, method = 'POST'): Promise<T> {
-  const headers = { 'Content-Type': 'application/json' }
-  return answer<T>(fetch(path, { method, headers, body: JSON.stringify(body) }))
+  return answer<T>(post(path, body, method))
+}
+
+/** Hand over each line of the answer as it arrives. */
+export async function sendForLines<T>(path: string, body: unknown, take: (line: T) => void): Promise<void> {
+  const response = await reach(post(path, body))
+  if (!response.ok) throw await refusal(response)
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  let rest = ''
+  for (;;) {
+    const { done, value } = await reach(reader.read())
+    if (done) return
+    const lines = (rest + value).split('\n')
+    rest = lines.pop()!
+    for (const line of lines) take(JSON.parse(line) as T)
+  }
 }
 
 export function upload<T>(path: string, body: Blob | FormData): Promise<T> {

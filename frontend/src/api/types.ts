@@ -4,6 +4,7 @@ type S = components['schemas']
 
 export type Evaluation = S['Answer.Evaluation']
 export type Answer = S['Answer']
+export type PreviewLine = S['PreviewLine']
 export type Finding = S['Answer.Finding']
 export type Cure = S['Answer.Cure']
 export type RoomVerdict = S['Answer.RoomVerdict']

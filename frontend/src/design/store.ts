@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef } from 'vue'
-import { ApiError, get, send } from '@/api/client'
+import { ApiError, get, send, sendForLines } from '@/api/client'
 import type {
   Answer,
   AnyElement,
@@ -11,6 +11,7 @@ import type {
   Evaluation,
   Kind,
   Point,
+  PreviewLine,
   ProjectDocument,
   Relief,
   SettingsSheet,
@@ -304,10 +305,12 @@ export const useDesign = defineStore('design', () => {
       while (waiting) {
         const body = { changes: [...pending.value.flatMap((b) => b.changes), ...waiting], view: view.value }
         waiting = null
-        const answer = await send<Answer>(`/api/projects/${id.value}/preview`, body)
+        await sendForLines<PreviewLine>(`/api/projects/${id.value}/preview`, body, (line) => {
+          if (stopped) return
+          if (line.relief) relief.value = line.relief
+          if (line.evaluation) dragged.value = line.evaluation
+        })
         if (stopped) break
-        dragged.value = answer.evaluation
-        if (answer.relief) relief.value = answer.relief
       }
     } catch (error) {
       if (!(error instanceof ApiError)) throw error

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -106,18 +107,20 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
 
 
 def channel_plans(air: Air) -> dict[Band, ChannelPlan]:
-    """Return the channel plan of each band that has radios on."""
+    """Return the channel plan of each band that has radios on, the bands searched side by side."""
     said = overrides(air.design)
-    plans: dict[Band, ChannelPlan] = {}
-    for band in BANDS:
-        if air.access_points(band):
-            fixed = {
-                device: radio.channel
-                for (device, b), radio in said.items()
-                if b == band and radio.channel is not None
-            }
-            plans[band] = plan_channels(air, band, fixed)
-    return plans
+    used = [band for band in BANDS if air.access_points(band)]
+
+    def plan(band: Band) -> ChannelPlan:
+        fixed = {
+            device: radio.channel
+            for (device, b), radio in said.items()
+            if b == band and radio.channel is not None
+        }
+        return plan_channels(air, band, fixed)
+
+    with ThreadPoolExecutor(len(BANDS)) as pool:
+        return dict(zip(used, pool.map(plan, used), strict=True))
 
 
 def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:

@@ -77,11 +77,17 @@ class PreviewRequest(Wire):
 
 
 class Answer(Wire):
-    """The revision an evaluation belongs to, with relief where it was asked for."""
+    """An evaluation and the revision it belongs to."""
 
     revision: int
     evaluation: Evaluation
+
+
+class PreviewLine(Wire):
+    """One line of a preview: first the relief, where it was asked for, then the evaluation."""
+
     relief: Relief | None = None
+    evaluation: Evaluation | None = None
 
 
 class Stale(Wire):

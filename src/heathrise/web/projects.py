@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from apiflask import APIBlueprint
 from flask import Response, jsonify
 from pydantic import BaseModel
@@ -35,6 +37,7 @@ from .models import (
     LevelList,
     LevelReading,
     NewProject,
+    PreviewLine,
     PreviewRequest,
     ProjectDocument,
     ProjectLine,
@@ -133,14 +136,21 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
 
     @routes.post("/projects/<project_id>/preview")
     @routes.input(PreviewRequest, arg_name="edit")
-    @routes.output(Answer)
+    @routes.output(PreviewLine, description="A PreviewLine in JSON on each line")
     def preview(project_id: str, edit: PreviewRequest) -> Response:
         saved = repository.load(project_id)
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
         check(design, catalogue)
         drawn = _relief(design, edit.view, quick=True) if edit.view else None
-        result = evaluate(design, catalogue, "preview")
-        return json_of(Answer(revision=saved.revision, evaluation=result, relief=drawn))
+
+        def lines() -> Iterator[str]:
+            # The relief is on the screen while the rest is still being worked out.
+            if drawn:
+                yield PreviewLine(relief=drawn).model_dump_json() + "\n"
+            result = evaluate(design, catalogue, "preview")
+            yield PreviewLine(evaluation=result).model_dump_json() + "\n"
+
+        return Response(lines(), mimetype="application/x-ndjson")
 
     @routes.get("/projects/<project_id>/evaluation")
     @routes.output(Answer)

@@ -61,7 +61,8 @@ def warm() -> None:
     """Compile the kernels and fill their cache before the first gesture needs them."""
     catalogue, design = load_catalogue(), music_school()
     evaluate(design, catalogue)
-    relief(air_of(design, catalogue), "ground", "5", 1, "weaker")
+    for quick in (False, True):
+        relief(air_of(design, catalogue), "ground", "5", 1, "weaker", quick)
 
 
 if __name__ == "__main__":

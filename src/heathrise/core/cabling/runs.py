@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import AccessPointModel, Catalogue, OutletModel
 from ..design import Category, Design, Device, Run, Site
+from ..memo import IdentityMemo
 from .boxes import WASTE
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .routes import Leg, route_to
@@ -53,14 +54,24 @@ class RunVerdict(BaseModel):
         return self.fixed_m * self.cables
 
 
+# One device moved is one run traced anew.
+_verdicts: IdentityMemo[RunVerdict] = IdentityMemo(1024)
+
+
 def judge_runs(design: Design, catalogue: Catalogue) -> list[RunVerdict]:
     """Return a verdict for the run of every wired device, in order of placing."""
     ways = ways_of(design, catalogue)
     said = {run.device: run for run in design.of(Run).values()}
-    return [
-        _judge(design.site, catalogue, ways, device, said.get(device.id))
-        for device in design.of(Device).values()
-    ]
+
+    def verdict(device: Device) -> RunVerdict:
+        held = said.get(device.id)
+        return _verdicts.get(
+            (design.site, catalogue, ways, device, held),
+            None,
+            lambda: _judge(design.site, catalogue, ways, device, held),
+        )
+
+    return [verdict(device) for device in design.of(Device).values()]
 
 
 def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:

@@ -53,7 +53,7 @@ class Design:
 
     @property
     def site(self) -> Site:
-        return next(iter(self.of(Site).values()), Site(id="site"))
+        return next(iter(self.of(Site).values()), _PLAIN_SITE)
 
     def elements(self) -> Iterable[tuple[str, Element]]:
         for kind in KINDS:
@@ -62,6 +62,7 @@ class Design:
 
 
 _EMPTY: Mapping[str, Any] = MappingProxyType({})
+_PLAIN_SITE = Site(id="site")
 
 
 class Put(BaseModel):

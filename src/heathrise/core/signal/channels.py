@@ -12,6 +12,8 @@ from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
 from ..bands import BANDS, Band
+from ..design import Device
+from ..memo import IdentityMemo
 from .levels import Air
 from .terrain import losses_db
 
@@ -78,22 +80,30 @@ def hearing_dbm(air: Air, band: Band) -> Array:
     devices = air.access_points(band)
     row = BANDS.index(band)
     heard = np.full((len(devices), len(devices)), -200.0)
-    losses: dict[tuple[int, int], float] = {}
-    for i, speaker in enumerate(devices):
-        model = air.catalogue.access_points[speaker.model]
-        for j, listener in enumerate(devices):
-            if i != j:
-                spot = np.array([listener.at[0]]), np.array([listener.at[1]])
-                loss = losses_db(
-                    air.terrain, speaker, model, listener.floor, *spot, listener.height_m
-                )
-                losses[i, j] = float(loss[row, 0])
     for i, j in combinations(range(len(devices)), 2):
         one, other = air.radios[devices[i].id, band], air.radios[devices[j].id, band]
-        worse_db = max(losses[i, j], losses[j, i])
+        worse_db = max(
+            _loss_db(air, devices[i], devices[j])[row], _loss_db(air, devices[j], devices[i])[row]
+        )
         power = max(one.power_dbm, other.power_dbm)
         heard[i, j] = heard[j, i] = power + one.gain_dbi + other.gain_dbi - worse_db
     return heard
+
+
+# Moving one access point asks for its own pairs only.
+_losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(8192)
+
+
+def _loss_db(air: Air, speaker: Device, listener: Device) -> tuple[float, ...]:
+    """Return the loss from one access point to another, without the latter's antenna, by band."""
+
+    def work_out() -> tuple[float, ...]:
+        model = air.catalogue.access_points[speaker.model]
+        spot = np.array([listener.at[0]]), np.array([listener.at[1]])
+        loss = losses_db(air.terrain, speaker, model, listener.floor, *spot, listener.height_m)
+        return tuple(map(float, loss[:, 0]))
+
+    return _losses.get((air.terrain, air.catalogue, speaker, listener), None, work_out)
 
 
 def plan_channels(air: Air, band: Band, fixed: Mapping[str, int]) -> ChannelPlan:
@@ -153,6 +163,8 @@ def solve_channels(
     ]
     for pick in picks:
         model.add_exactly_one(pick.values())
+    known = sorted({c for pick in picks for c in pick})
+    sharing = [(c, d, s) for c in known for d in known if (s := overlap(band, width_mhz, c, d)) > 0]
     terms: list[cp_model.LinearExprT] = []
     for i, j in combinations(range(n), 2):
         excess = heard_dbm[i][j] - CONTEND_DBM
@@ -160,12 +172,10 @@ def solve_channels(
             continue
         # A pair overlaps by one amount at most, so one variable serves each amount.
         shared: dict[float, cp_model.IntVar] = {}
-        for c, one in picks[i].items():
-            for d, other in picks[j].items():
-                share = overlap(band, width_mhz, c, d)
-                if share > 0:
-                    both = shared.setdefault(share, model.new_bool_var(""))
-                    model.add_bool_or([one.negated(), other.negated(), both])
+        for c, d, share in sharing:
+            if c in picks[i] and d in picks[j]:
+                both = shared.setdefault(share, model.new_bool_var(""))
+                model.add_bool_or([~picks[i][c], ~picks[j][d], both])
         terms += [max(1, round(_WEIGHT_OVERLAP * s * excess)) * v for s, v in shared.items()]
     if band == "5":
         terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if needs_radar_watch(c)]

@@ -72,6 +72,8 @@ def ranked_dbm(levels: Array, rank: int) -> Array:
     """Return the ``rank``-th strongest level (1 is the strongest) at each point, shape (n,)."""
     if len(levels) < rank:
         return np.full(levels.shape[1], SILENT_DBM)
+    if rank == 1:
+        return np.maximum(levels.max(axis=0), SILENT_DBM)
     strongest: Array = np.partition(levels, len(levels) - rank, axis=0)[len(levels) - rank]
     return np.maximum(strongest, SILENT_DBM)
 

@@ -46,21 +46,15 @@ def _needed_loss_db(air: Air) -> dict[str, tuple[float, float]]:
     devices = air.access_points("5")
     losses: dict[str, list[np.ndarray]] = {}
     targets: dict[str, float] = {}
-    best: dict[str, np.ndarray] = {}
-    for space in air.design.of(Space).values():
-        grid = survey_grid(air.terrain, space.floor)
-        if TARGETS[space.use] is None or grid is None or not devices:
+    for (floor, target), points in _needed_points(air).items():
+        grid = survey_grid(air.terrain, floor)
+        if grid is None or not devices:
             continue
-        points = room_points(air.design, air.terrain, space, grid)
-        if space.floor not in best:
-            levels = grid_levels_dbm(air, space.floor, grid, "5", "weaker")
-            best[space.floor] = levels.argmax(axis=0)
-        strongest = best[space.floor][points]
-        target = SENSOR_DBM if space.use == "sensors" else DATA_DBM
+        strongest = grid_levels_dbm(air, floor, grid, "5", "weaker").argmax(axis=0)[points]
         for index in np.unique(strongest):
             device = devices[index]
             model = air.catalogue.access_points[device.model]
-            loss = grid_losses_db(air.terrain, device, model, space.floor, grid)
+            loss = grid_losses_db(air.terrain, device, model, floor, grid)
             mine = points[strongest == index]
             losses.setdefault(device.id, []).append(loss[BANDS.index("2.4")][mine])
             targets[device.id] = max(target, targets.get(device.id, SENSOR_DBM))
@@ -68,3 +62,16 @@ def _needed_loss_db(air: Air) -> dict[str, tuple[float, float]]:
         device: (float(np.quantile(np.concatenate(rows), SHARE_OF_CELL)), targets[device])
         for device, rows in losses.items()
     }
+
+
+def _needed_points(air: Air) -> dict[tuple[str, float], np.ndarray]:
+    """Return by floor and target which points of the survey grid lie in rooms that need signal."""
+    found: dict[tuple[str, float], list[np.ndarray]] = {}
+    for space in air.design.of(Space).values():
+        grid = survey_grid(air.terrain, space.floor)
+        if TARGETS[space.use] is None or grid is None:
+            continue
+        target = SENSOR_DBM if space.use == "sensors" else DATA_DBM
+        points = room_points(air.design, air.terrain, space, grid)
+        found.setdefault((space.floor, target), []).append(points)
+    return {key: np.concatenate(rows) for key, rows in found.items()}
