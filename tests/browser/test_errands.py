@@ -260,7 +260,7 @@ def test_a_new_site_from_a_drawing(open_sheet: Callable[..., Sheet], tmp_path: P
     ):
         page.get_by_label(f"Construction of layer {layer}").click()
         page.locator(".p-select-overlay").last.get_by_role("option", name=construction).click()
-    page.wait_for_selector("text=10.0 × 4.0 m across")
+    page.wait_for_selector("text=10.0 m × 4.0 m across")
     page.get_by_role("button", name="Draw these layers").click()
     expect(page.locator(".project .name")).to_have_text("Mill barn")
     assert page.locator("[data-wall]").count() == 5

@@ -140,7 +140,9 @@ def test_up_a_riser_and_along_an_attic(catalogue: Catalogue) -> None:
 def test_no_riser_means_no_way_and_is_said(catalogue: Catalogue) -> None:
     design = _storeys(riser=False)
     assert _only(design, catalogue).verdict == "no_way"
-    assert any(f.id == "cable-no-room" for f in evaluate(design, catalogue).findings)
+    way = next(f for f in evaluate(design, catalogue).findings if f.id.startswith("cable-way"))
+    assert "no way leads there" in way.text and "riser or a duct" in way.text
+    assert way.places[0].floor == "g"
 
 
 def test_between_buildings_through_a_duct(catalogue: Catalogue) -> None:

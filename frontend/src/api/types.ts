@@ -34,6 +34,7 @@ export type Opening = ElementOf<'opening'>
 export type Space = ElementOf<'space'>
 export type Device = ElementOf<'device'>
 export type Riser = ElementOf<'riser'>
+export type Building = ElementOf<'building'>
 export type Duct = ElementOf<'duct'>
 export type EquipmentRoom = ElementOf<'equipment_room'>
 

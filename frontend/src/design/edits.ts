@@ -12,20 +12,32 @@ const STANDS_ON: [kind: Kind, field: string, on: Kind][] = [
   ['radio', 'device', 'device'],
   ['switch', 'equipment_room', 'equipment_room'],
   ['wireless_name', 'network', 'network'],
+  ['wall', 'floor', 'floor'],
+  ['space', 'floor', 'floor'],
+  ['device', 'floor', 'floor'],
+  ['equipment_room', 'floor', 'floor'],
+  ['duct', 'from_floor', 'floor'],
+  ['duct', 'to_floor', 'floor'],
+  ['floor', 'building', 'building'],
+  ['riser', 'building', 'building'],
 ]
 
 export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
 }
 
-/** Remove an element with everything that stands on it, the dependants first. */
+/** Remove an element with everything that stands on it, the dependants first, each once. */
 export function removal(store: Store, kind: Kind, id: string): Change[] {
+  return [...new Map(toppled(store, kind, id).map((c) => [JSON.stringify(c), c])).values()]
+}
+
+function toppled(store: Store, kind: Kind, id: string): Change[] {
   const changes: Change[] = []
   for (const [child, field, on] of STANDS_ON) {
     if (on !== kind) continue
     for (const element of store.all(child)) {
       if ((element as unknown as Record<string, string>)[field] === id) {
-        changes.push(...removal(store, child, element.id))
+        changes.push(...toppled(store, child, element.id))
       }
     }
   }

@@ -11,6 +11,12 @@ export function length(metres: number, digits = 1): string {
     : `${metres.toFixed(digits)} m`
 }
 
+export function area(squareMetres: number): string {
+  return imperial.value
+    ? `${(squareMetres * FEET_PER_METRE ** 2).toFixed(0)} ft²`
+    : `${squareMetres.toFixed(1)} m²`
+}
+
 export function lengthUnit(): string {
   return imperial.value ? 'ft' : 'm'
 }
@@ -25,6 +31,24 @@ export function fromShown(shown: number): number {
 
 export function temperature(celsius: number): string {
   return imperial.value ? `${Math.round(celsius * 1.8 + 32)} °F` : `${Math.round(celsius)} °C`
+}
+
+const FIGURE = /(-?\d+(?:\.\d+)?)\u00a0(m|°C)(?![\w/])/g
+
+/** A sentence with its lengths and temperatures in the units of the switch. */
+export function inUnits(sentence: string): string {
+  return imperial.value
+    ? sentence.replace(FIGURE, (_, figure: string, unit: string) => {
+        const digits = figure.split('.')[1]?.length ?? 0
+        return unit === 'm' ? length(Number(figure), digits) : temperature(Number(figure))
+      })
+    : sentence
+}
+
+/** A bare figure with its unit, converted where the unit is a length. */
+export function measured(figure: number, unit: string): string {
+  const [first, ...rest] = unit.split(' ')
+  return first === 'm' ? [length(figure), ...rest].join(' ') : `${Number(figure.toFixed(1))} ${unit}`
 }
 
 export function percent(share: number | null | undefined): string {

@@ -2,18 +2,23 @@
 import { computed } from 'vue'
 import type { Point, Wall } from '@/api/types'
 import { distance } from '@/design/geometry'
-import { length } from '@/design/units'
+import { fromShown, length } from '@/design/units'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
   part: 'grid' | 'draft'
   viewport: Viewport
   draft: { from: Point; to: Point; shape: 'wall' | 'room' } | null
+  /** Corners of a duct that is being drawn; the cursor is where the next would be. */
+  path?: Point[]
   cursor: Point | null
   bent?: Wall | null
 }>()
 
-const step = computed(() => [1, 2, 5, 10, 20].find((m) => m * props.viewport.scale.value >= 34) ?? 50)
+const step = computed(() => {
+  const unit = fromShown(1)
+  return unit * ([1, 2, 5, 10, 20, 50, 100].find((n) => n * unit * props.viewport.scale.value >= 34) ?? 200)
+})
 
 const lines = computed(() => {
   const v = props.viewport
@@ -35,6 +40,13 @@ const shape = computed(() => {
 })
 const a = computed(() => (shape.value ? props.viewport.toScreen(shape.value.from) : [0, 0]))
 const b = computed(() => (shape.value ? props.viewport.toScreen(shape.value.to) : [0, 0]))
+const duct = computed(() => {
+  const corners = [...(props.path ?? []), ...(props.path?.length && props.cursor ? [props.cursor] : [])]
+  if (corners.length < 2) return null
+  const spots = corners.map((p) => props.viewport.toScreen(p))
+  const size = corners.slice(1).reduce((sum, p, i) => sum + distance(corners[i]!, p), 0)
+  return { points: spots.map((p) => p.join(',')).join(' '), end: spots.at(-1)!, size: length(size) }
+})
 const readout = computed(() => {
   if (!shape.value) return ''
   const { from, to } = shape.value
@@ -45,6 +57,11 @@ const readout = computed(() => {
 
 <template>
   <path v-if="part === 'grid'" :d="lines" class="grid" />
+  <g v-else-if="duct" class="draft">
+    <polyline :points="duct.points" class="duct" />
+    <circle :cx="duct.end[0]" :cy="duct.end[1]" r="3.5" />
+    <text :x="duct.end[0]" :y="duct.end[1] - 10" text-anchor="middle">{{ duct.size }}</text>
+  </g>
   <g v-else-if="shape" class="draft">
     <line v-if="shape.shape === 'wall'" :x1="a[0]" :y1="a[1]" :x2="b[0]" :y2="b[1]" />
     <rect
@@ -67,6 +84,10 @@ const readout = computed(() => {
   fill: none;
   stroke: var(--heather);
   stroke-width: 2.5;
+}
+.draft .duct {
+  stroke-width: 4;
+  stroke-dasharray: 1 5;
 }
 .draft circle {
   fill: var(--heather);

@@ -31,6 +31,10 @@ function mark(kind: Kind, element: Device | EquipmentRoom | Riser, shape: string
   return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, turn }
 }
 
+const NAMES_FROM_PX_PER_M = 9
+/** From afar the names would only cover one another. */
+const named = computed(() => props.viewport.scale.value >= NAMES_FROM_PX_PER_M)
+
 const marks = computed<Mark[]>(() => [
   ...props.rooms.map((r) => mark('equipment_room', r, 'equipment_room', null)),
   ...props.risers.map((r) => mark('riser', r, 'riser', null)),
@@ -48,7 +52,7 @@ const marks = computed<Mark[]>(() => [
     >
       <circle r="13" class="halo" />
       <MarkShape :shape="m.shape" :turn="m.turn" />
-      <text x="0" y="24" text-anchor="middle" class="name">{{ m.name }}</text>
+      <text v-if="named || chosen === m.id" x="0" y="24" text-anchor="middle" class="name">{{ m.name }}</text>
     </g>
   </g>
 </template>

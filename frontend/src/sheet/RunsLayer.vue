@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Duct, RunVerdict } from '@/api/types'
+import { length } from '@/design/units'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
@@ -44,7 +45,7 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
         vector-effect="non-scaling-stroke" :data-run="leg.run.device"
       />
       <path :d="leg.path" class="reach" vector-effect="non-scaling-stroke" @click.stop="emit('choose', leg.run.device)">
-        <title>{{ leg.run.name }}, {{ leg.run.fixed_m }} m of category {{ leg.run.category }}</title>
+        <title>{{ leg.run.name }}, {{ length(leg.run.fixed_m) }} of category {{ leg.run.category }}</title>
       </path>
     </template>
   </g>

@@ -72,6 +72,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
         <p v-for="[shape, text] in MARKS" :key="shape" class="row">
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>
+        <p class="row"><svg width="34" height="8"><path d="M4 4H30" stroke="var(--granite)" stroke-width="4" stroke-dasharray="1 5" /></svg> Duct</p>
         </div>
       </template>
     </div>

@@ -13,7 +13,9 @@ import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
 import SheetFurniture from './SheetFurniture.vue'
 import WallsLayer from './WallsLayer.vue'
+import YardLayer from './YardLayer.vue'
 import { tool } from './tools'
+import { placeNames } from './roomNames'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
@@ -35,6 +37,12 @@ const openings = computed(() => {
   const ids = new Set(walls.value.map((w) => w.id))
   return store.all('opening').filter((o) => ids.has(o.wall))
 })
+const ducts = computed(() => {
+  const moving = gestures.ducts.moving.value
+  return store.all('duct')
+    .filter((d) => d.from_floor === props.floor || d.to_floor === props.floor)
+    .map((d) => (moving?.id === d.id ? moving : d))
+})
 const level = computed(() => store.find('floor', props.floor))
 const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
   const ghost = store.ghost
@@ -53,7 +61,10 @@ const risers = computed(() =>
 const verdicts = computed(
   () => new Map(props.mode !== 'signal' ? [] : (store.shown?.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
-const markPoints = computed(() => [...devices.value, ...rooms.value, ...risers.value].map((m) => m.at as Point))
+const names = computed(() => {
+  const marks = [...devices.value, ...rooms.value, ...risers.value].map((m) => viewport.toScreen(m.at))
+  return placeNames(spaces.value, marks, viewport)
+})
 /** The worst point of the room that is selected. */
 const worst = computed(() => {
   const id = props.mode === 'signal' && store.selection?.kind === 'space' ? store.selection.id : ''
@@ -69,9 +80,10 @@ const reliefHere = computed(() =>
     : null,
 )
 
-function fit(): void {
+/** Show the whole floor or, to draw between buildings, the whole site. */
+function fit(all = false): void {
   const points: (readonly number[])[] = [
-    ...spaces.value.flatMap((s) => s.outline),
+    ...(all ? store.all('space') : spaces.value).flatMap((s) => s.outline),
     ...walls.value.flatMap((w) => [w.a, w.b]),
     ...devices.value.map((d) => d.at),
   ]
@@ -86,7 +98,8 @@ watch([width, height], ([w, h], [before]) => {
   viewport.height.value = h
   if (!before && w) fit()
 })
-watch(() => [props.floor, store.id], () => void nextTick(fit))
+watch(() => [props.floor, store.id], () => void nextTick(() => fit()))
+watch(tool, (next) => next === 'duct' && store.all('building').length > 1 && fit(true))
 
 const probe = ref<{ x: number; y: number; space: string | null; readings: LevelReading[] } | null>(null)
 
@@ -135,10 +148,15 @@ defineExpose({ fit, remove: gestures.remove })
       @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
     >
       <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
-      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :viewport="viewport" />
+      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :names="names" :viewport="viewport" />
       <GroundLayer
-        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :marks="markPoints" :plain="!!reliefHere"
+        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :names="names" :plain="!!reliefHere"
         @choose="chooseSpace"
+      />
+      <YardLayer
+        :floor="floor" :ducts="mode === 'plan' ? ducts : []" :viewport="viewport" :chosen="chosen"
+        :active="drawsGround && tool === 'select'"
+        @choose="(id) => (store.selection = { kind: 'duct', id })" @grab="gestures.grabCorner"
       />
       <WallsLayer
         :walls="walls" :openings="openings" :viewport="viewport" :chosen="chosen"
@@ -160,10 +178,10 @@ defineExpose({ fit, remove: gestures.remove })
       </g>
       <DraftLayer
         part="draft" :viewport="viewport" :draft="gestures.draft.value" :cursor="gestures.cursor.value"
-        :bent="gestures.bentWall.value"
+        :bent="gestures.bentWall.value" :path="gestures.ducts.path.value"
       />
     </svg>
-    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" @fit="fit" />
+    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" @fit="fit()" />
     <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
@@ -203,11 +221,12 @@ defineExpose({ fit, remove: gestures.remove })
   stroke-width: 2.5;
 }
 .worst text {
-  font: 500 11px var(--mono);
+  font: 600 11px var(--mono);
   fill: var(--rust);
   paint-order: stroke;
   stroke: var(--paper);
-  stroke-width: 3px;
+  stroke-width: 5px;
+  stroke-linejoin: round;
 }
 .blank {
   position: absolute;

@@ -2,7 +2,7 @@ import { ref } from 'vue'
 
 export type Tool =
   | 'select' | 'wall' | 'room' | 'door' | 'window'
-  | 'access_point' | 'camera' | 'outlet' | 'equipment_room' | 'riser'
+  | 'access_point' | 'camera' | 'outlet' | 'equipment_room' | 'riser' | 'duct'
 
 export interface ToolInfo {
   tool: Tool
@@ -22,6 +22,7 @@ export const TOOLS: ToolInfo[] = [
   { tool: 'outlet', name: 'Outlet', key: 'u', hint: 'Press where the outlet goes.' },
   { tool: 'equipment_room', name: 'Rack', key: 'e', hint: 'Press where the rack stands. Every run begins there.' },
   { tool: 'riser', name: 'Riser', key: 'i', hint: 'Press where cables can rise through the floors.' },
+  { tool: 'duct', name: 'Duct', key: 't', hint: 'Press where it leaves, at each corner, and in the other building; Enter ends it elsewhere.' },
 ]
 
 export const tool = ref<Tool>('select')

@@ -1,9 +1,10 @@
 import { ref, shallowRef } from 'vue'
-import type { Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
+import type { Change, Device, Duct, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
 import { newDevice, newOpening, newRoom, put, removal } from '@/design/edits'
 import { distance, rounded, snapped } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { tool, wallConstruction } from './tools'
+import { useDucts } from './useDucts'
 import type { Viewport } from './useViewport'
 
 type Movable = 'device' | 'riser' | 'equipment_room'
@@ -19,6 +20,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   const draft = shallowRef<{ from: Point; to: Point; shape: 'wall' | 'room' } | null>(null)
   const bentWall = shallowRef<Wall | null>(null)
   const cursor = ref<Point | null>(null)
+  const reach = () => SNAP_PX / viewport.scale.value
+  const ducts = useDucts(floor, reach)
   let start: { x: number; y: number } | null = null
   let panning = false
   let grabbed: { kind: Movable; id: string; from: Point; moved: boolean } | null = null
@@ -26,7 +29,6 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   let nudgeTimer: ReturnType<typeof setTimeout> | undefined
 
   const walls = () => store.all('wall').filter((w) => w.floor === floor())
-  const reach = () => SNAP_PX / viewport.scale.value
 
   function local(event: PointerEvent | WheelEvent): Point {
     const box = (event.currentTarget as Element).closest('svg')!.getBoundingClientRect()
@@ -51,6 +53,11 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
 
   function grabEnd(wall: Wall, end: 'a' | 'b', event: PointerEvent): void {
     bent = { wall, end }
+    capture(event)
+  }
+
+  function grabCorner(duct: Duct, corner: number, event: PointerEvent): void {
+    ducts.grab(duct, corner)
     capture(event)
   }
 
@@ -118,6 +125,9 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
         add('riser', 'Place riser', [put('riser', riser)], id)
         return
       }
+      case 'duct':
+        ducts.place(at)
+        return
       case 'access_point':
       case 'camera':
       case 'outlet': {
@@ -166,7 +176,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       store.ghost = { kind: grabbed.kind, id: grabbed.id, at: spot }
       const change = moveChange(grabbed.kind, grabbed.id, spot)
       if (change) void store.preview([change])
-    } else if (bent) {
+    } else if (ducts.moving.value) ducts.drag(at)
+    else if (bent) {
       const others = walls().filter((w) => w.id !== bent!.wall.id)
       const fixed = bent.wall[bent.end === 'a' ? 'b' : 'a'] as Point
       bentWall.value = { ...bent.wall, [bent.end]: snapped(at, others, reach(), fixed) }
@@ -180,6 +191,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     panning = false
     start = null
     if (grabbed) dropMark(grabbed)
+    ducts.drop()
     grabbed = null
     if (bent && bentWall.value) store.commit('Move wall end', [put('wall', bentWall.value)])
     bent = bentWall.value = null
@@ -214,6 +226,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   function cancel(): void {
     if (store.ghost) store.endPreview(false)
     grabbed = bent = null
+    ducts.cancel()
     store.ghost = bentWall.value = draft.value = null
     if (tool.value === 'select') store.selection = null
     tool.value = 'select'
@@ -230,6 +243,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
     } else if (event.key === 'Escape') cancel()
+    else if (event.key === 'Enter') ducts.finish()
     else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen && editable()) remove()
     else if (event.key === 'r' && chosen?.kind === 'device') turn(event.shiftKey ? -15 : 15)
   }
@@ -266,5 +280,5 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     store.commit(`Remove ${label}`, changes)
   }
 
-  return { draft, bentWall, cursor, grab, grabEnd, down, move, up, wheel, key, cancel, remove }
+  return { draft, bentWall, cursor, ducts, grab, grabEnd, grabCorner, down, move, up, wheel, key, cancel, remove }
 }

@@ -6,6 +6,7 @@ import { computed, onMounted, reactive, ref } from 'vue'
 import { get } from '@/api/client'
 import type { Catalogue, Inspection } from '@/api/types'
 import { useDesign } from '@/design/store'
+import { length } from '@/design/units'
 import { constructionsOf } from '@/sheet/pens'
 
 const props = defineProps<{ inspection: Inspection; busy: boolean }>()
@@ -39,7 +40,7 @@ const size = computed(() => {
   const scale = METRES[units.value ?? '']
   if (!scale) return 'The drawing does not say its units: choose them.'
   const { width, height } = props.inspection
-  return `${(width * scale).toFixed(1)} × ${(height * scale).toFixed(1)} m across`
+  return `${length(width * scale)} × ${length(height * scale)} across`
 })
 </script>
 

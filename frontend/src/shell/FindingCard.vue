@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ApiError, send } from '@/api/client'
 import type { Change, Cure, Finding } from '@/api/types'
 import { useDesign } from '@/design/store'
+import { inUnits, length, measured } from '@/design/units'
 
 const props = defineProps<{ finding: Finding }>()
 defineEmits<{ show: [] }>()
@@ -17,8 +18,8 @@ const cures = computed(() => [...props.finding.cures, ...(searched.value ?? [])]
 const limits = computed(() => {
   const { figure, limit, unit } = props.finding
   if (figure === null || figure === undefined) return ''
-  const said = `${Number(figure.toFixed(1))} ${unit}`
-  return limit === null || limit === undefined ? said : `${said}, limit ${Number(limit.toFixed(1))}`
+  const said = measured(figure, unit)
+  return limit === null || limit === undefined ? said : `${said}, limit ${measured(limit, unit)}`
 })
 
 async function search(): Promise<void> {
@@ -44,15 +45,15 @@ function take(cure: Cure): void {
   <article class="card" :class="finding.severity" :data-finding="finding.id">
     <button class="plain text" @click="$emit('show')">
       <span class="severity">{{ SEVERITY[finding.severity] }}</span>
-      {{ finding.text }}
+      {{ inUnits(finding.text) }}
     </button>
     <div class="cures">
       <div v-for="cure in cures" :key="cure.label" class="cure">
-        <Button :label="cure.label" size="small" outlined data-cure @click="take(cure)" />
-        <span v-if="cure.effect" class="quiet">{{ cure.effect }}</span>
+        <Button :label="inUnits(cure.label)" size="small" outlined data-cure @click="take(cure)" />
+        <span v-if="cure.effect" class="quiet">{{ inUnits(cure.effect) }}</span>
       </div>
       <p v-if="searched && !searched.length" class="quiet">
-        No single move within 3.5 m mends it. Try a second access point, or another model.
+        No single move within {{ length(3.5) }} mends it. Try a second access point, or another model.
       </p>
       <Button
         v-if="finding.searches_cures && !searched" :label="searching ? 'Trying moves' : 'Find a cure'"

@@ -115,6 +115,10 @@ section {
   display: grid;
   gap: 6px;
 }
+section:last-of-type {
+  border-bottom: none;
+  padding-bottom: 0;
+}
 .row {
   display: grid;
   grid-template-columns: 1fr 100px auto;

@@ -13,6 +13,7 @@ const LINES: Record<string, string> = {
   wall: 'M-8 6L8 -6',
   room: 'M-7 -6H7V6H-7Z',
   door: 'M-6 7V-7A14 14 0 0 1 8 7Z',
+  duct: 'M-9 -5H-1V5H9M-9 -8V-2M9 2V8',
   window: 'M-8 -2H8M-8 2H8M-8 -5V5M8 -5V5',
 }
 const draws = computed(() => tool.value === 'wall' || tool.value === 'room')

@@ -13,6 +13,7 @@ from .design import Design, Device, Floor, Space, apply, put
 from .evaluate import air_of
 from .findings import Cure
 from .signal.rooms import MET_SHARE, RoomVerdict, judge_rooms
+from .wording import metres
 
 _STEPS_M = (1.0, 2.0, 3.5)
 _COMPASS = (
@@ -96,7 +97,7 @@ def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[
                     round(device.at[1] + distance * math.cos(angle), 2),
                 )
                 if any(p.covers(ShapelyPoint(at)) for p in indoors):
-                    label = f"Move {device.name} {distance:g} m {name}"
+                    label = f"Move {device.name} {metres(distance)} {name}"
                     yield label, device.model_copy(update={"at": at})
     yield _added(design, catalogue, space, aim, points)
 

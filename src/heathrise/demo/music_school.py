@@ -88,7 +88,7 @@ CAMERAS = [
 OUTLETS = [
     ("ground", "Office desk", 14.3, 2.0),
     ("ground", "Head's desk", 22.7, 3.0),
-    ("ground", "Staff room", 39.7, 14.0),
+    ("ground", "Staff desk", 39.7, 14.0),
     ("ground", "Cafe till", 35.7, 6.0),
     ("upper", "Library desk", 14.3, 3.0),
     ("upper", "Control desk", 26.3, 9.0),

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Device } from '@/api/types'
 import { useDesign } from '@/design/store'
-import { length, temperature } from '@/design/units'
+import { inUnits, length, temperature } from '@/design/units'
 import type { Stage } from '@/router'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
@@ -36,7 +36,7 @@ const SPACE: Record<string, string> = {
         <dt>Hottest</dt><dd>{{ SPACE[run.hottest_space] }}, {{ temperature(run.hottest_c) }}</dd>
       </template>
     </template>
-    <template v-else><dt>Run</dt><dd>{{ run?.reason ?? 'not worked out' }}</dd></template>
+    <template v-else><dt>Run</dt><dd>{{ inUnits(run?.reason ?? 'not worked out') }}</dd></template>
     <template v-if="fed">
       <dt>Draws</dt><dd class="figure">{{ fed.port_w.toFixed(1) }} W, class {{ fed.poe_class }}</dd>
       <dt>Fed by</dt><dd>{{ fed.source === 'none' ? 'nothing yet' : fed.source }}</dd>
@@ -48,7 +48,7 @@ const SPACE: Record<string, string> = {
       </template>
     </template>
   </dl>
-  <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ run.reason }}.</p>
+  <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ inUnits(run.reason) }}.</p>
 </template>
 
 <style scoped>

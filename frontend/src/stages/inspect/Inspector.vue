@@ -6,6 +6,7 @@ import { useDesign, type Selection } from '@/design/store'
 import type { Stage } from '@/router'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
+import DuctFields from './DuctFields.vue'
 import PlaceFields from './PlaceFields.vue'
 import SpaceFields from './SpaceFields.vue'
 import WallFields from './WallFields.vue'
@@ -22,13 +23,14 @@ const place = computed(() => {
   if (props.selection.kind === 'equipment_room') return store.find('equipment_room', props.selection.id)
   return undefined
 })
+const duct = computed(() => (props.selection.kind === 'duct' ? store.find('duct', props.selection.id) : undefined))
 const placeKind = computed(() => (props.selection.kind === 'riser' ? 'riser' : 'equipment_room'))
 const title = computed(() => {
-  const named = device.value ?? space.value ?? place.value
+  const named = device.value ?? space.value ?? place.value ?? duct.value
   if (named) return named.name
   return { wall: 'Wall', opening: 'Opening' }[props.selection.kind as 'wall' | 'opening'] ?? ''
 })
-const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value))
+const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value))
 
 function remove(): void {
   store.commit(`Remove ${title.value}`, removal(store, props.selection.kind, props.selection.id))
@@ -46,6 +48,7 @@ function remove(): void {
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
     <SpaceFields v-if="space" :key="space.id" :space="space" />
     <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />
+    <DuctFields v-if="duct" :key="duct.id" :duct="duct" />
     <PlaceFields v-if="place" :key="place.id" :kind="placeKind" :place="place" />
   </section>
 </template>

@@ -3,6 +3,7 @@ import InputText from 'primevue/inputtext'
 import type { EquipmentRoom, Point, Riser } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
+import { length } from '@/design/units'
 import NumberField from './NumberField.vue'
 
 const props = defineProps<{ kind: 'riser' | 'equipment_room'; place: Riser | EquipmentRoom }>()
@@ -20,7 +21,7 @@ function setName(event: Event): void {
 
 <template>
   <p v-if="kind === 'equipment_room'" class="quiet">
-    Keep 0.9 m clear in front of any electrical panel; check your local code.
+    Keep {{ length(0.9) }} clear in front of any electrical panel; check your local code.
   </p>
   <div class="fields">
     <label class="wide">Name <InputText :model-value="place.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Space } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
-import { dbm, percent } from '@/design/units'
+import { area, dbm, percent } from '@/design/units'
 
 const props = defineProps<{ space: Space }>()
 const store = useDesign()
@@ -38,7 +38,7 @@ function setName(event: Event): void {
 <template>
   <dl v-if="verdict" class="figures">
     <dt>Verdict</dt><dd data-figure="verdict">{{ WORD[verdict.verdict] }}</dd>
-    <dt>Area</dt><dd class="figure">{{ verdict.area_m2.toFixed(1) }} m²</dd>
+    <dt>Area</dt><dd class="figure">{{ area(verdict.area_m2) }}</dd>
     <template v-if="verdict.verdict !== 'not_needed'">
       <dt>First, {{ verdict.target_first_dbm }} dBm on {{ verdict.band }} GHz</dt>
       <dd class="figure" data-figure="first">{{ percent(verdict.share_first) }}</dd>

@@ -64,7 +64,7 @@ function says(port: PortUse): string {
 }
 .port {
   width: 46px;
-  height: 38px;
+  height: 40px;
   border: 1px solid var(--granite-mid);
   border-radius: 2px;
   padding: 1px 3px;
@@ -77,10 +77,13 @@ function says(port: PortUse): string {
   color: var(--granite);
 }
 .who {
-  font: 600 11px/1.1 var(--condensed);
+  font: 600 11px/1.05 var(--condensed);
+  text-align: left;
   overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow-wrap: anywhere;
 }
 .used {
   background: var(--paper-deep);

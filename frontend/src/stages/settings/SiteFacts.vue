@@ -1,28 +1,20 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
-import type { Floor, Site } from '@/api/types'
+import type { Site } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import NumberField from '../inspect/NumberField.vue'
+import FloorTable from './FloorTable.vue'
 
 const store = useDesign()
 const site = computed(() => store.site)
-const slabs = computed(() => Object.values(store.catalogue?.constructions ?? {}).filter((c) => c.kind === 'slab'))
 const clients = computed(() => Object.values(store.catalogue?.clients ?? {}))
 
 const DOMAINS = [{ value: 'europe', label: 'Europe' }, { value: 'americas', label: 'Americas' }]
 const KINDS = [{ value: 'home', label: 'Home' }, { value: 'school', label: 'School' }, { value: 'business', label: 'Business' }]
 const WIDTHS = [20, 40, 80].map((w) => ({ value: w, label: `${w} MHz` }))
-const OVERHEADS = [
-  { value: 'ceiling_void', label: 'Ceiling void' },
-  { value: 'attic', label: 'Attic' },
-  { value: 'joists', label: 'Through joists' },
-  { value: 'raceway', label: 'Surface raceway' },
-]
-const SLAB_M = 0.3
 
 function set(change: Partial<Site>, what: string): void {
   if (site.value) store.commit(what, [put('site', { ...site.value, ...change })])
@@ -31,31 +23,6 @@ function set(change: Partial<Site>, what: string): void {
 function setSubnet(event: Event): void {
   const upstream = (event.target as HTMLInputElement).value.trim()
   if (upstream !== site.value?.upstream_subnet) set({ upstream_subnet: upstream }, 'Upstream subnet')
-}
-
-function setFloor(floor: Floor, change: Partial<Floor>): void {
-  store.commit(`Floor ${floor.name}`, [put('floor', { ...floor, ...change })])
-}
-
-function setName(floor: Floor, event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== floor.name) setFloor(floor, { name })
-}
-
-/** A floor on top of the highest one of the first building. */
-function addFloor(): void {
-  const building = store.all('building')[0]
-  if (!building) return
-  const own = store.all('floor').filter((f) => f.building === building.id).sort((a, b) => a.level - b.level)
-  const top = own.at(-1)
-  const level = top ? top.level + 1 : 0
-  const floor: Floor = {
-    id: store.nextId('floor', 'floor'), building: building.id, name: `Floor ${level}`, level,
-    elevation_m: top ? Number((top.elevation_m + top.ceiling_height_m + SLAB_M).toFixed(2)) : 0,
-    ceiling_height_m: top?.ceiling_height_m ?? 2.7, slab: top?.slab ?? 'floor-timber',
-    overhead: top?.overhead ?? 'ceiling_void',
-  }
-  store.commit(`Add ${floor.name}`, [put('floor', floor)])
 }
 </script>
 
@@ -72,20 +39,7 @@ function addFloor(): void {
     <NumberField label="Slack at the device" :value="site.slack_device_m" :min="0" :max="20" @change="set({ slack_device_m: $event }, 'Slack')" />
     <NumberField label="Slack at the rack" :value="site.slack_rack_m" :min="0" :max="20" @change="set({ slack_rack_m: $event }, 'Slack')" />
   </div>
-  <h2>Floors</h2>
-  <table class="ledger">
-    <thead><tr><th>Floor</th><th>Elevation</th><th>Ceiling height</th><th>Stands on</th><th>Cable overhead</th></tr></thead>
-    <tbody>
-      <tr v-for="f in store.floors" :key="f.id" :data-floor="f.id">
-        <td><InputText :model-value="f.name" size="small" maxlength="120" :aria-label="`Name of ${f.name}`" @change="setName(f, $event)" /></td>
-        <td class="short"><NumberField label="" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
-        <td class="short"><NumberField label="" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
-        <td><Select :model-value="f.slab" :options="slabs" option-label="label" option-value="id" size="small" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
-        <td><Select :model-value="f.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
-      </tr>
-    </tbody>
-  </table>
-  <Button label="Add a floor" icon="pi pi-plus" size="small" outlined class="add" @click="addFloor" />
+  <FloorTable />
 </template>
 
 <style scoped>
@@ -100,14 +54,5 @@ function addFloor(): void {
   color: var(--granite);
   display: grid;
   gap: 2px;
-}
-.short {
-  width: 104px;
-}
-.add {
-  margin-top: 10px;
-}
-td {
-  vertical-align: middle !important;
 }
 </style>

@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from ..design import Category
+from ..wording import celsius, metres
 
 Verdict = Literal["met", "near", "test_first", "not_met"]
 CATEGORIES: tuple[Category, ...] = ("5", "5e", "6", "6A")
@@ -105,14 +106,14 @@ def check_run(
     if channel == 0:
         return CableVerdict("not_met", 0.0, f"{label} does not carry {speed}")
     bounds = [
-        (heat_limit_m(temperature_c), f"{temperature_c:g} C in its hottest space"),
-        (102 - 1.2 * cords_m, f"{cords_m:g} m of cords"),
+        (heat_limit_m(temperature_c), f"{celsius(temperature_c)} in its hottest space"),
+        (102 - 1.2 * cords_m, f"{metres(cords_m)} of cords"),
     ]
     if abs(channel) < 100:
         bounds.append((abs(channel) - cords_m, f"{label} at {speed}"))
     limit, why = min(bounds)
     limit = round(limit, 1)
-    room = f"{fixed_m:.1f} m of {limit:g} m ({why})"
+    room = f"{metres(fixed_m, 1)} of {metres(limit)} ({why})"
     if fixed_m > limit:
         return CableVerdict("not_met", limit, f"too long for {speed} on {label}: {room}")
     if channel < 0:

@@ -8,8 +8,9 @@ from typing import Any
 from shapely.geometry import LineString
 
 from ..catalogue import AccessPointModel, Catalogue
-from ..design import Category, Change, Design, Device, Run, apply, put
+from ..design import Category, Change, Design, Device, EquipmentRoom, Run, apply, put
 from ..findings import Cure, Finding, Place
+from ..wording import metres
 from .limits import CATEGORIES, SOURCE, check_run
 from .runs import RunVerdict, judge_runs
 
@@ -23,12 +24,12 @@ def cable_findings(
     design: Design, catalogue: Catalogue, runs: list[RunVerdict]
 ) -> Iterator[Finding]:
     """Yield the findings of the cable stage."""
-    if runs and all(r.verdict == "no_way" for r in runs):
+    if runs and not design.of(EquipmentRoom):
         yield Finding(
             id="cable-no-room",
             stage="cable",
             severity="not_met",
-            text=f"No run can be drawn: {runs[0].reason}. Place it where the runs should begin.",
+            text="No run can be drawn: no equipment room is placed. Place it where runs begin.",
             rule="a star from the equipment room",
             source=SOURCE,
         )
@@ -120,8 +121,8 @@ def _nearer(
     )
     if after.verdict not in ("met", "near"):
         return ()
-    effect = f"{run.fixed_m:g} m becomes {after.fixed_m:g} m"
-    label = f"Move {device.name} {back_m:.1f} m back along its run"
+    effect = f"{metres(run.fixed_m)} becomes {metres(after.fixed_m)}"
+    label = f"Move {device.name} {metres(back_m, 1)} back along its run"
     return (Cure(label=label, effect=effect, changes=(put(moved),)),)
 
 
@@ -144,13 +145,14 @@ def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
     outside = run.duct_m + run.outdoor_m
     if outside > 0:
         jacket = "direct-burial or gel-filled" if run.duct_m else "outdoor, UV-proof"
-        within = " Indoor cable may enter 15 m of change-over at most." if outside > 2 else ""
+        most = metres(JACKET_CHANGE_M)
+        within = f" Indoor cable may enter {most} of change-over at most." if outside > 2 else ""
         yield _finding(
             run,
             device,
             "jacket",
             severity="note",
-            text=f"{run.name}: {outside:.1f} m lie outside; order {jacket} jacket.{within}",
+            text=f"{run.name}: {metres(outside, 1)} lie outside; order {jacket} jacket.{within}",
             figure=round(outside, 1),
             limit=JACKET_CHANGE_M,
             unit="m",
@@ -170,7 +172,7 @@ def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -
     if not below:
         return
     changes = tuple(_pulled(design, run, "6A") for run in below)
-    metres = sum(r.bought_m * r.cables for r in below)
+    bought_m = sum(r.bought_m * r.cables for r in below)
     yield Finding(
         id="cable-recommended",
         stage="cable",
@@ -186,7 +188,7 @@ def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -
         cures=(
             Cure(
                 label="Pull category 6A to all of them",
-                effect=f"{metres:.0f} m of 6A instead",
+                effect=f"{metres(bought_m, 0)} of 6A instead",
                 changes=changes,
             ),
         ),

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Duct, Floor, Point, Space } from '@/api/types'
+import { useDesign } from '@/design/store'
+import type { Viewport } from './useViewport'
+
+/** What lies about this storey's building: the other buildings, and the ducts in the ground. */
+const props = defineProps<{ floor: string; ducts: Duct[]; viewport: Viewport; chosen: string | null; active: boolean }>()
+const emit = defineEmits<{
+  choose: [id: string]
+  grab: [duct: Duct, corner: number, event: PointerEvent]
+}>()
+const store = useDesign()
+
+function outline(space: Space): string {
+  return `M${space.outline.map((p) => p.join(' ')).join('L')}Z`
+}
+
+/** Of each other building the storey nearest in height to this one. */
+const neighbours = computed(() => {
+  const here = store.find('floor', props.floor)
+  if (!here) return []
+  const rise = (f: Floor) => Math.abs(f.elevation_m - here.elevation_m)
+  return store.all('building').flatMap((building) => {
+    const storeys = store.all('floor').filter((f) => f.building === building.id).sort((a, b) => rise(a) - rise(b))
+    const spaces = store.all('space').filter((s) => s.floor === storeys[0]?.id && !s.outdoor)
+    if (building.id === here.building || !spaces.length) return []
+    const points = spaces.flatMap((s) => s.outline)
+    const xs = points.map((p) => p[0])
+    const [x, y] = props.viewport.toScreen([(Math.min(...xs) + Math.max(...xs)) / 2, Math.max(...points.map((p) => p[1]))])
+    return [{ id: building.id, name: building.name, path: spaces.map(outline).join(''), x, y: y - 7 }]
+  })
+})
+
+const lines = computed(() =>
+  props.ducts.map((duct) => ({ duct, path: `M${duct.path.map((p) => p.join(' ')).join('L')}` })),
+)
+const held = computed(() => props.ducts.find((d) => d.id === props.chosen && props.active))
+const corner = (p: readonly number[]): Point => props.viewport.toScreen(p)
+</script>
+
+<template>
+  <g data-layer="yard" :class="{ active }">
+    <g :transform="viewport.transform.value">
+      <path v-for="n in neighbours" :key="n.id" :d="n.path" class="building" vector-effect="non-scaling-stroke" />
+      <template v-for="line in lines" :key="line.duct.id">
+        <path :d="line.path" class="duct" :class="{ chosen: line.duct.id === chosen }" vector-effect="non-scaling-stroke" />
+        <path
+          :d="line.path" class="reach" vector-effect="non-scaling-stroke" :data-duct="line.duct.id"
+          @click.stop="active && emit('choose', line.duct.id)"
+        ><title>{{ line.duct.name }}</title></path>
+      </template>
+    </g>
+    <text v-for="n in neighbours" :key="n.id" :x="n.x" :y="n.y" text-anchor="middle" class="name">{{ n.name }}</text>
+    <template v-if="held">
+      <circle
+        v-for="(p, i) in held.path" :key="i" :cx="corner(p)[0]" :cy="corner(p)[1]" r="6" class="handle"
+        :data-corner="i" @pointerdown.stop="emit('grab', held, i, $event)"
+      />
+    </template>
+  </g>
+</template>
+
+<style scoped>
+g {
+  pointer-events: none;
+}
+.building {
+  fill: color-mix(in srgb, var(--paper) 55%, transparent);
+  stroke: var(--granite-mid);
+  stroke-width: 1.2;
+}
+.name {
+  font: 600 12px var(--condensed);
+  fill: var(--granite);
+}
+.duct {
+  fill: none;
+  stroke: var(--granite);
+  stroke-width: 4;
+  stroke-dasharray: 1 5;
+}
+.duct.chosen {
+  stroke: var(--heather);
+}
+.reach {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 12;
+}
+.active .reach {
+  pointer-events: stroke;
+  cursor: pointer;
+}
+.handle {
+  fill: var(--paper);
+  stroke: var(--heather);
+  stroke-width: 2;
+  cursor: grab;
+  pointer-events: auto;
+}
+</style>

@@ -1,0 +1,74 @@
+import { ref, shallowRef } from 'vue'
+import type { Duct, Floor, Point } from '@/api/types'
+import { put, spaceAt } from '@/design/edits'
+import { distance, rounded, snapped } from '@/design/geometry'
+import { useDesign } from '@/design/store'
+import { tool } from './tools'
+
+const SAME_SPOT_M = 0.2
+
+/** Drawing a duct corner by corner, and moving its corners afterwards. */
+export function useDucts(floor: () => string, reach: () => number) {
+  const store = useDesign()
+  const path = shallowRef<Point[]>([])
+  const moving = shallowRef<Duct | null>(null)
+  const corner = ref(-1)
+
+  /** The storey of another building that stands at a point, the nearest in height to this one. */
+  function buildingAt(at: Point): Floor | undefined {
+    const here = store.find('floor', floor())!
+    const rise = (f: Floor) => Math.abs(f.elevation_m - here.elevation_m)
+    return store.all('floor')
+      .filter((f) => f.building !== here.building && spaceAt(store, f.id, at))
+      .sort((a, b) => rise(a) - rise(b))[0]
+  }
+
+  function place(at: Point): void {
+    const spot = snapped(at, [], reach(), path.value.at(-1))
+    const last = path.value.at(-1)
+    if (last && distance(last, spot) < SAME_SPOT_M) return finish()
+    path.value = [...path.value, spot]
+    if (path.value.length > 1 && buildingAt(spot)) finish()
+  }
+
+  /** Enter, a second press on the spot, or a corner inside another building ends the duct. */
+  function finish(): void {
+    const drawn = path.value
+    path.value = []
+    if (drawn.length < 2) return
+    const id = store.nextId('duct', 'duct')
+    const name = `Duct ${id.split('-').at(-1)}`
+    const to = buildingAt(drawn.at(-1)!)?.id ?? floor()
+    store.commit(`Draw ${name}`, [
+      put('duct', { id, name, from_floor: floor(), to_floor: to, path: drawn, depth_m: 0.6 }),
+    ])
+    store.selection = { kind: 'duct', id }
+    tool.value = 'select'
+  }
+
+  function grab(duct: Duct, index: number): void {
+    moving.value = duct
+    corner.value = index
+  }
+
+  function drag(at: Point): void {
+    if (!moving.value) return
+    const spot = rounded(at, 0.05)
+    moving.value = { ...moving.value, path: moving.value.path.map((p, i) => (i === corner.value ? spot : p)) }
+  }
+
+  function drop(): void {
+    const held = moving.value
+    moving.value = null
+    if (held && held.path !== store.find('duct', held.id)?.path) {
+      store.commit(`Move ${held.name}`, [put('duct', held)])
+    }
+  }
+
+  function cancel(): void {
+    path.value = []
+    moving.value = null
+  }
+
+  return { path, moving, place, finish, grab, drag, drop, cancel }
+}

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import type { Duct, Point } from '@/api/types'
+import { put } from '@/design/edits'
+import { distance } from '@/design/geometry'
+import { useDesign } from '@/design/store'
+import { length } from '@/design/units'
+import NumberField from './NumberField.vue'
+
+const props = defineProps<{ duct: Duct }>()
+const store = useDesign()
+const size = computed(() =>
+  props.duct.path.slice(1).reduce((sum, p, i) => sum + distance(props.duct.path[i] as Point, p as Point), 0),
+)
+const floors = computed(() => {
+  const several = store.all('building').length > 1
+  return store.floors.map((f) => ({
+    value: f.id,
+    label: several ? `${store.find('building', f.building)!.name}, ${f.name}` : f.name,
+  }))
+})
+
+function set(change: Partial<Duct>, what: string): void {
+  store.commit(`${what} of ${props.duct.name}`, [put('duct', { ...props.duct, ...change })])
+}
+
+function setName(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim()
+  if (name && name !== props.duct.name) set({ name }, 'Name')
+}
+</script>
+
+<template>
+  <p class="quiet">Ask for the buried services before digging; check your local code for depth and marking.</p>
+  <dl class="figures">
+    <dt>Length on plan</dt><dd class="figure" data-figure="duct">{{ length(size) }}</dd>
+  </dl>
+  <div class="fields">
+    <label class="wide">Name <InputText :model-value="duct.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
+    <label class="wide">From <Select :model-value="duct.from_floor" :options="floors" option-label="label" option-value="value" size="small" fluid aria-label="From" @update:model-value="set({ from_floor: $event }, 'Start')" /></label>
+    <label class="wide">To <Select :model-value="duct.to_floor" :options="floors" option-label="label" option-value="value" size="small" fluid aria-label="To" @update:model-value="set({ to_floor: $event }, 'End')" /></label>
+    <NumberField label="Depth" :value="duct.depth_m" :min="0" :max="5" @change="set({ depth_m: $event }, 'Depth')" />
+  </div>
+</template>

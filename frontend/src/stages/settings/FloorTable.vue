@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import type { Building, Floor } from '@/api/types'
+import { put, removal } from '@/design/edits'
+import { useDesign } from '@/design/store'
+import NumberField from '../inspect/NumberField.vue'
+
+const store = useDesign()
+const slabs = computed(() => Object.values(store.catalogue?.constructions ?? {}).filter((c) => c.kind === 'slab'))
+const buildings = computed(() =>
+  store.all('building').map((building) => ({
+    building,
+    floors: store.floors.filter((f) => f.building === building.id),
+  })),
+)
+const OVERHEADS = [
+  { value: 'ceiling_void', label: 'Ceiling void' },
+  { value: 'attic', label: 'Attic' },
+  { value: 'joists', label: 'Through joists' },
+  { value: 'raceway', label: 'Surface raceway' },
+]
+const SLAB_M = 0.3
+
+function setFloor(floor: Floor, change: Partial<Floor>): void {
+  store.commit(`Floor ${floor.name}`, [put('floor', { ...floor, ...change })])
+}
+
+function rename(kind: 'floor' | 'building', element: Floor | Building, event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim()
+  if (name && name !== element.name) store.commit(`Name ${name}`, [put(kind, { ...element, name })])
+}
+
+/** A floor on top of the highest one of its building, like it in all else. */
+function nextFloor(building: string): Floor {
+  const top = store.all('floor').filter((f) => f.building === building).sort((a, b) => b.level - a.level)[0]
+  const level = top ? top.level + 1 : 0
+  return {
+    id: store.nextId('floor', 'floor'), building, name: top ? `Floor ${level}` : 'Ground floor', level,
+    elevation_m: top ? Number((top.elevation_m + top.ceiling_height_m + SLAB_M).toFixed(2)) : 0,
+    ceiling_height_m: top?.ceiling_height_m ?? 2.7, slab: top?.slab ?? 'floor-timber',
+    overhead: top?.overhead ?? 'ceiling_void',
+  }
+}
+
+function addFloor(building: string): void {
+  const floor = nextFloor(building)
+  store.commit(`Add ${floor.name}`, [put('floor', floor)])
+}
+
+function addBuilding(): void {
+  const id = store.nextId('building', 'building')
+  const name = `Building ${store.all('building').length + 1}`
+  const floor = { ...nextFloor(id), name }
+  store.commit(`Add ${name}`, [put('building', { id, name }), put('floor', floor)])
+}
+</script>
+
+<template>
+  <section v-for="b in buildings" :key="b.building.id" class="building" :data-building="b.building.id">
+    <header>
+      <InputText :model-value="b.building.name" size="small" maxlength="120" :aria-label="`Name of building ${b.building.name}`" @change="rename('building', b.building, $event)" />
+      <Button label="Add a floor" icon="pi pi-plus" size="small" text @click="addFloor(b.building.id)" />
+      <Button
+        v-if="buildings.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${b.building.name}`"
+        @click="store.commit(`Remove ${b.building.name}`, removal(store, 'building', b.building.id))"
+      />
+    </header>
+    <table class="ledger">
+      <thead><tr><th>Floor</th><th>Elevation</th><th>Ceiling height</th><th>Stands on</th><th>Cable overhead</th><th></th></tr></thead>
+      <tbody>
+        <tr v-for="f in b.floors" :key="f.id" :data-floor="f.id">
+          <td><InputText :model-value="f.name" size="small" maxlength="120" :aria-label="`Name of ${f.name}`" @change="rename('floor', f, $event)" /></td>
+          <td><NumberField label="" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
+          <td><NumberField label="" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
+          <td><Select :model-value="f.slab" :options="slabs" option-label="label" option-value="id" size="small" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
+          <td><Select :model-value="f.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
+          <td>
+            <Button
+              v-if="b.floors.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${f.name}`"
+              @click="store.commit(`Remove ${f.name}`, removal(store, 'floor', f.id))"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+  <Button label="Add a building" icon="pi pi-plus" size="small" outlined @click="addBuilding" />
+</template>
+
+<style scoped>
+.building {
+  margin-bottom: 14px;
+}
+.building header {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 2px;
+}
+.building header :deep(input) {
+  font-weight: 600;
+  width: 240px;
+}
+.building :deep(table) {
+  table-layout: fixed;
+}
+th:nth-child(4),
+th:nth-child(5) {
+  width: 190px;
+}
+th:nth-child(6) {
+  width: 50px;
+}
+th:nth-child(2),
+th:nth-child(3) {
+  width: 106px;
+}
+td {
+  vertical-align: middle !important;
+}
+</style>
