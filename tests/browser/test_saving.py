@@ -154,3 +154,24 @@ def test_a_killed_database_keeps_what_was_saved_and_the_rest_waits(
     finally:
         server.stop()
         own.stop()
+
+
+def test_steps_back_and_forth_outlive_a_reload(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    _nudge(sheet, "ap-6", 3)
+    sheet.saved(2)
+    _nudge(sheet, "ap-3", 2)
+    sheet.saved(3)
+    page.keyboard.press("Control+z")
+    sheet.saved(4)
+    page.reload()
+    page.wait_for_selector("[data-mark=ap-6]")
+    page.get_by_role("button", name="Undo").click()
+    sheet.saved(5)
+    page.click("[data-mark=ap-6]")
+    expect(page.get_by_label("East", exact=True)).to_have_value("36.5 m")
+    for revision in (6, 7):
+        page.get_by_role("button", name="Redo").click()
+        sheet.saved(revision)
+    expect(page.get_by_role("button", name="Redo")).to_be_disabled()
+    expect(page.get_by_label("East", exact=True)).to_have_value("36.8 m")

@@ -6,12 +6,24 @@ export interface Batch {
   changes: Change[]
 }
 
-/** Keeps edits that are not yet saved in the browser, so that closing it loses nothing. */
+/** What can be undone and redone, and the revision it was kept at. */
+export interface Steps {
+  revision: number
+  undo: Batch[]
+  redo: Batch[]
+}
+
+const MOST_STEPS = 200
+
+/** Keeps edits that are not yet saved in the browser, so that closing it loses nothing, and the steps back
+ * for as long as its tab lives. */
 export class Keeper {
   private readonly key: string
+  private readonly stepsKey: string
 
   constructor(projectId: string) {
     this.key = `heathrise-pending-${projectId}`
+    this.stepsKey = `heathrise-steps-${projectId}`
   }
 
   load(): Batch[] {
@@ -25,5 +37,26 @@ export class Keeper {
   save(batches: Batch[]): void {
     if (batches.length) localStorage.setItem(this.key, JSON.stringify(batches))
     else localStorage.removeItem(this.key)
+  }
+
+  /** The steps kept at a revision; none where the project has moved on since. */
+  loadSteps(revision: number): Steps | null {
+    try {
+      const steps = JSON.parse(sessionStorage.getItem(this.stepsKey) ?? 'null') as Steps | null
+      return steps?.revision === revision ? steps : null
+    } catch {
+      return null
+    }
+  }
+
+  saveSteps(steps: Steps): void {
+    const { revision, undo, redo } = steps
+    try {
+      const kept = { revision, undo: undo.slice(-MOST_STEPS), redo: redo.slice(-MOST_STEPS) }
+      sessionStorage.setItem(this.stepsKey, JSON.stringify(kept))
+    } catch {
+      // No room: the steps last until the page is left.
+      sessionStorage.removeItem(this.stepsKey)
+    }
   }
 }

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, triggerRef } from 'vue'
+import { computed, ref, shallowRef, triggerRef, watch } from 'vue'
 import { ApiError, get, send, sendForLines } from '@/api/client'
 import type {
   Answer,
@@ -86,9 +86,18 @@ export const useDesign = defineStore('design', () => {
     for (let n = 1; ; n++) if (!tables.value[kind]?.has(`${stem}-${n}`)) return `${stem}-${n}`
   }
 
+  watch([undoStack, redoStack, revision], () => {
+    keeper.saveSteps({ revision: revision.value, undo: undoStack.value, redo: redoStack.value })
+  })
+
   async function open(projectId: string): Promise<void> {
     catalogue.value ??= await get<Catalogue>('/api/catalogue')
     take(await get<ProjectDocument>(`/api/projects/${projectId}`))
+    const steps = keeper.loadSteps(revision.value)
+    if (steps) {
+      undoStack.value = steps.undo
+      redoStack.value = steps.redo
+    }
     const kept = keeper.load()
     if (kept.length) {
       for (const batch of kept) tables.value = applyTo(tables.value, batch.changes)
