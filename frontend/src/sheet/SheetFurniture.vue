@@ -57,6 +57,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
         </p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="3" /></svg> heavier: duct, attic, joists</p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>
+        <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="2" stroke-dasharray="9 4" /></svg> near its limit</p>
       </template>
       <template v-else>
         <div>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { get } from '@/api/client'
@@ -8,6 +7,7 @@ import type { Catalogue, Inspection } from '@/api/types'
 import { useDesign } from '@/design/store'
 import { length } from '@/design/units'
 import { constructionsOf } from '@/sheet/pens'
+import NumberField from '@/stages/inspect/NumberField.vue'
 
 const props = defineProps<{ inspection: Inspection; busy: boolean }>()
 const emit = defineEmits<{
@@ -46,8 +46,8 @@ const size = computed(() => {
 
 <template>
   <div class="form">
-    <label>Drawing units <Select v-model="units" :options="UNITS" option-value="value" option-label="label" placeholder="Choose" fluid aria-label="Drawing units" /></label>
-    <label>Ceiling height, m <InputNumber v-model="ceiling" :min="1.6" :max="30" :max-fraction-digits="2" fluid /></label>
+    <label>Drawing units <Select v-model="units" :options="UNITS" option-value="value" option-label="label" placeholder="Choose" size="small" fluid aria-label="Drawing units" /></label>
+    <NumberField label="Ceiling height" :value="ceiling" :min="1.6" :max="30" @change="ceiling = $event" />
     <p class="figure">{{ size }}</p>
   </div>
   <div class="scroll">
@@ -60,7 +60,7 @@ const size = computed(() => {
           <td>
             <Select
               v-model="chosen[layer.name]" :options="options" option-value="id" option-label="label"
-              placeholder="Leave out" fluid :aria-label="`Construction of layer ${layer.name}`"
+              placeholder="Leave out" size="small" fluid :aria-label="`Construction of layer ${layer.name}`"
             />
           </td>
         </tr>
@@ -82,6 +82,10 @@ const size = computed(() => {
   grid-template-columns: 1fr 1fr;
   gap: 6px 12px;
   margin-bottom: 10px;
+}
+.form :deep(label) {
+  display: grid;
+  gap: 2px;
 }
 .form p {
   grid-column: 1 / -1;

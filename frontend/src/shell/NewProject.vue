@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
+import ProgressBar from 'primevue/progressbar'
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ApiError, send, upload } from '@/api/client'
@@ -98,6 +99,9 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
         <label class="file">Choose a project file <input type="file" accept=".json" data-testid="project-file" @change="openFile" /></label>
       </section>
     </template>
+    <div v-if="busy" class="busy" role="status">
+      <ProgressBar mode="indeterminate" aria-hidden="true" /> Working. A large drawing takes some seconds.
+    </div>
     <div v-if="trouble" class="trouble" role="alert">
       <p>{{ trouble.message }}</p>
       <ul v-if="trouble.problems.length > 1">
@@ -142,6 +146,15 @@ section:last-of-type {
   position: absolute;
   opacity: 0;
   width: 1px;
+}
+.busy {
+  margin-top: 12px;
+  color: var(--granite);
+  display: grid;
+  gap: 4px;
+}
+.busy :deep(.p-progressbar) {
+  height: 3px;
 }
 .trouble {
   margin-top: 12px;
