@@ -159,6 +159,14 @@ def test_every_setting_of_the_school_has_a_reason(catalogue: Catalogue, school: 
     assert all(p.enabled == bool(p.name) for p in sheet.ports)
 
 
+def test_mesh_stays_off_and_the_reason_is_true(catalogue: Catalogue, school: Design) -> None:
+    wired = evaluate(school, catalogue).settings
+    assert wired is not None and wired.mesh_reason == "every access point is wired"
+    cut_off = Design({k: t for k, t in school.tables.items() if k != "duct"})
+    sheet = evaluate(cut_off, catalogue).settings
+    assert sheet is not None and not sheet.mesh and sheet.mesh_reason.endswith("for AP-15")
+
+
 def test_beacons_fill_the_air() -> None:
     assert beacon_share(4, 4, 1) == pytest.approx(0.4)
     assert beacon_share(2, 3, 12) == pytest.approx(0.0132)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from typing import Literal
 
@@ -25,6 +25,7 @@ from .settings.sheet import (
     RadioSheet,
     SettingsSheet,
     beacon_share,
+    mesh_reason,
     name_sheets,
     network_sheets,
     port_sheets,
@@ -92,7 +93,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     settings = None
     if full:
         plans = channel_plans(air)
-        settings = _settings(air, plans, power)
+        settings = _settings(air, plans, power, wires)
         findings += channel_findings(air, plans)
         findings += _beacons(design, plans)
     ordered = worst_first(findings)
@@ -145,7 +146,9 @@ def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding
         )
 
 
-def _settings(air: Air, plans: dict[Band, ChannelPlan], power: PowerPlan) -> SettingsSheet:
+def _settings(
+    air: Air, plans: dict[Band, ChannelPlan], power: PowerPlan, wired: Collection[str]
+) -> SettingsSheet:
     design = air.design
     plugs = [
         Plug(
@@ -160,6 +163,7 @@ def _settings(air: Air, plans: dict[Band, ChannelPlan], power: PowerPlan) -> Set
         names=name_sheets(design),
         radios=tuple(_radio_sheets(air, plans)),
         ports=port_sheets(design, plugs),
+        mesh_reason=mesh_reason(design, wired),
         channels_proven=not unproven,
         channels_note=_proof(plans),
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -87,7 +87,7 @@ class SettingsSheet(BaseModel):
     radios: tuple[RadioSheet, ...]
     ports: tuple[PortSheet, ...]
     mesh: bool = False
-    mesh_reason: str = "every access point is wired"
+    mesh_reason: str
     optimiser: bool = False
     optimiser_reason: str = "channels and power are by plan; look again after a measured scan"
     channels_proven: bool = True
@@ -106,6 +106,15 @@ class Plug(BaseModel):
     speed_mbps: int
     power: bool
     cage: bool
+
+
+def mesh_reason(design: Design, wired: Collection[str]) -> str:
+    """Return why mesh stays off; ``wired`` holds the devices that a run reaches."""
+    points = [d for d in design.of(Device).values() if d.kind == "access_point"]
+    without = [d.name for d in points if d.id not in wired]
+    if not without:
+        return "every access point is wired"
+    return f"back-haul is by wire, and a run is still to be found for {', '.join(without[:6])}"
 
 
 def name_sheets(design: Design) -> tuple[NameSheet, ...]:

@@ -57,6 +57,8 @@ def _room(room: RoomVerdict) -> Finding:
     )
     if not by_second and (room.worst_snr_db or 99) < (room.target_snr_db or 0):
         text += f" Signal over noise is {room.worst_snr_db:g} dB, wants {room.target_snr_db:g}."
+    if not by_second and (room.share_downlink or 0) >= MET_SHARE:
+        text += " Downlink passes: it is heard there, but does not hear the clients."
     return Finding(
         id=f"signal-room-{room.space}",
         stage="signal",
