@@ -5,6 +5,7 @@ import { get } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
 import { useDesign } from '@/design/store'
 import { dbm } from '@/design/units'
+import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
@@ -16,6 +17,7 @@ import WallsLayer from './WallsLayer.vue'
 import YardLayer from './YardLayer.vue'
 import { tool } from './tools'
 import { placeNames } from './roomNames'
+import { cornersOf } from './useCorners'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
@@ -28,7 +30,10 @@ const gestures = useGestures(viewport, () => props.floor, () => true)
 const drawsGround = computed(() => props.mode === 'plan')
 
 const here = <T extends { floor: string }>(rows: T[]) => rows.filter((r) => r.floor === props.floor)
-const spaces = computed(() => here(store.all('space')))
+const spaces = computed(() => {
+  const moving = gestures.corners.moving.value
+  return here(store.all('space')).map((s) => (moving?.id === s.id ? { ...s, outline: moving.points } : s))
+})
 const walls = computed(() => {
   const bent = gestures.bentWall.value
   return here(store.all('wall')).map((w) => (bent?.id === w.id ? bent : w))
@@ -38,10 +43,10 @@ const openings = computed(() => {
   return store.all('opening').filter((o) => ids.has(o.wall))
 })
 const ducts = computed(() => {
-  const moving = gestures.ducts.moving.value
+  const moving = gestures.corners.moving.value
   return store.all('duct')
     .filter((d) => d.from_floor === props.floor || d.to_floor === props.floor)
-    .map((d) => (moving?.id === d.id ? moving : d))
+    .map((d) => (moving?.id === d.id ? { ...d, path: moving.points } : d))
 })
 const level = computed(() => store.find('floor', props.floor))
 const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
@@ -72,6 +77,13 @@ const worst = computed(() => {
   if (!room?.worst_at || room.floor !== props.floor) return null
   const [x, y] = viewport.toScreen(room.worst_at)
   return { x, y, text: dbm(room.worst_first_dbm) }
+})
+/** The room or duct whose corners can be moved. */
+const shaped = computed(() => {
+  if (!drawsGround.value || tool.value !== 'select' || !store.selection) return null
+  const { kind, id } = store.selection
+  const rows = kind === 'space' ? spaces.value : kind === 'duct' ? ducts.value : []
+  return cornersOf(kind, rows.find((r) => r.id === id))
 })
 const chosen = computed(() => store.selection?.id ?? null)
 const reliefHere = computed(() =>
@@ -156,7 +168,7 @@ defineExpose({ fit, remove: gestures.remove })
       <YardLayer
         :floor="floor" :ducts="mode === 'plan' ? ducts : []" :viewport="viewport" :chosen="chosen"
         :active="drawsGround && tool === 'select'"
-        @choose="(id) => (store.selection = { kind: 'duct', id })" @grab="gestures.grabCorner"
+        @choose="(id) => (store.selection = { kind: 'duct', id })"
       />
       <WallsLayer
         :walls="walls" :openings="openings" :viewport="viewport" :chosen="chosen"
@@ -172,6 +184,7 @@ defineExpose({ fit, remove: gestures.remove })
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
         :quiet="mode === 'signal'" @grab="gestures.grab"
       />
+      <CornersLayer v-if="shaped" :shape="shaped" :viewport="viewport" @grab="gestures.grabCorner" />
       <g v-if="worst" class="worst" :transform="`translate(${worst.x} ${worst.y})`" data-worst>
         <path d="M-7 -7L7 7M7 -7L-7 7" />
         <text x="11" y="4">worst, {{ worst.text }}</text>

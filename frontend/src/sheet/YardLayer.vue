@@ -1,15 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Duct, Floor, Point, Space } from '@/api/types'
+import type { Duct, Floor, Space } from '@/api/types'
 import { useDesign } from '@/design/store'
 import type { Viewport } from './useViewport'
 
 /** What lies about this storey's building: the other buildings, and the ducts in the ground. */
 const props = defineProps<{ floor: string; ducts: Duct[]; viewport: Viewport; chosen: string | null; active: boolean }>()
-const emit = defineEmits<{
-  choose: [id: string]
-  grab: [duct: Duct, corner: number, event: PointerEvent]
-}>()
+const emit = defineEmits<{ choose: [id: string] }>()
 const store = useDesign()
 
 function outline(space: Space): string {
@@ -35,8 +32,6 @@ const neighbours = computed(() => {
 const lines = computed(() =>
   props.ducts.map((duct) => ({ duct, path: `M${duct.path.map((p) => p.join(' ')).join('L')}` })),
 )
-const held = computed(() => props.ducts.find((d) => d.id === props.chosen && props.active))
-const corner = (p: readonly number[]): Point => props.viewport.toScreen(p)
 </script>
 
 <template>
@@ -52,12 +47,6 @@ const corner = (p: readonly number[]): Point => props.viewport.toScreen(p)
       </template>
     </g>
     <text v-for="n in neighbours" :key="n.id" :x="n.x" :y="n.y" text-anchor="middle" class="name">{{ n.name }}</text>
-    <template v-if="held">
-      <circle
-        v-for="(p, i) in held.path" :key="i" :cx="corner(p)[0]" :cy="corner(p)[1]" r="6" class="handle"
-        :data-corner="i" @pointerdown.stop="emit('grab', held, i, $event)"
-      />
-    </template>
   </g>
 </template>
 
@@ -91,12 +80,5 @@ g {
 .active .reach {
   pointer-events: stroke;
   cursor: pointer;
-}
-.handle {
-  fill: var(--paper);
-  stroke: var(--heather);
-  stroke-width: 2;
-  cursor: grab;
-  pointer-events: auto;
 }
 </style>

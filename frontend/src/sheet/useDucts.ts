@@ -1,18 +1,16 @@
-import { ref, shallowRef } from 'vue'
-import type { Duct, Floor, Point } from '@/api/types'
+import { shallowRef } from 'vue'
+import type { Floor, Point } from '@/api/types'
 import { put, spaceAt } from '@/design/edits'
-import { distance, rounded, snapped } from '@/design/geometry'
+import { distance, snapped } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { tool } from './tools'
 
 const SAME_SPOT_M = 0.2
 
-/** Drawing a duct corner by corner, and moving its corners afterwards. */
+/** Drawing a duct corner by corner. */
 export function useDucts(floor: () => string, reach: () => number) {
   const store = useDesign()
   const path = shallowRef<Point[]>([])
-  const moving = shallowRef<Duct | null>(null)
-  const corner = ref(-1)
 
   /** The storey of another building that stands at a point, the nearest in height to this one. */
   function buildingAt(at: Point): Floor | undefined {
@@ -46,29 +44,9 @@ export function useDucts(floor: () => string, reach: () => number) {
     tool.value = 'select'
   }
 
-  function grab(duct: Duct, index: number): void {
-    moving.value = duct
-    corner.value = index
-  }
-
-  function drag(at: Point): void {
-    if (!moving.value) return
-    const spot = rounded(at, 0.05)
-    moving.value = { ...moving.value, path: moving.value.path.map((p, i) => (i === corner.value ? spot : p)) }
-  }
-
-  function drop(): void {
-    const held = moving.value
-    moving.value = null
-    if (held && held.path !== store.find('duct', held.id)?.path) {
-      store.commit(`Move ${held.name}`, [put('duct', held)])
-    }
-  }
-
   function cancel(): void {
     path.value = []
-    moving.value = null
   }
 
-  return { path, moving, place, finish, grab, drag, drop, cancel }
+  return { path, place, finish, cancel }
 }

@@ -1,9 +1,10 @@
 import { ref, shallowRef } from 'vue'
-import type { Change, Device, Duct, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
+import type { Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
 import { newDevice, newOpening, newRoom, put, removal } from '@/design/edits'
 import { distance, rounded, snapped } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { tool, wallConstruction } from './tools'
+import { useCorners, type Cornered } from './useCorners'
 import { useDucts } from './useDucts'
 import type { Viewport } from './useViewport'
 
@@ -21,14 +22,14 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   const bentWall = shallowRef<Wall | null>(null)
   const cursor = ref<Point | null>(null)
   const reach = () => SNAP_PX / viewport.scale.value
+  const walls = () => store.all('wall').filter((w) => w.floor === floor())
   const ducts = useDucts(floor, reach)
+  const corners = useCorners(walls, reach)
   let start: { x: number; y: number } | null = null
   let panning = false
   let grabbed: { kind: Movable; id: string; from: Point; moved: boolean } | null = null
   let bent: { wall: Wall; end: 'a' | 'b' } | null = null
   let nudgeTimer: ReturnType<typeof setTimeout> | undefined
-
-  const walls = () => store.all('wall').filter((w) => w.floor === floor())
 
   function local(event: PointerEvent | WheelEvent): Point {
     const box = (event.currentTarget as Element).closest('svg')!.getBoundingClientRect()
@@ -56,8 +57,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     capture(event)
   }
 
-  function grabCorner(duct: Duct, corner: number, event: PointerEvent): void {
-    ducts.grab(duct, corner)
+  function grabCorner(shape: Cornered, corner: number, fresh: boolean, event: PointerEvent): void {
+    corners.grab(shape, corner, fresh)
     capture(event)
   }
 
@@ -176,7 +177,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       store.ghost = { kind: grabbed.kind, id: grabbed.id, at: spot }
       const change = moveChange(grabbed.kind, grabbed.id, spot)
       if (change) void store.preview([change])
-    } else if (ducts.moving.value) ducts.drag(at)
+    } else if (corners.moving.value) corners.drag(at)
     else if (bent) {
       const others = walls().filter((w) => w.id !== bent!.wall.id)
       const fixed = bent.wall[bent.end === 'a' ? 'b' : 'a'] as Point
@@ -191,7 +192,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     panning = false
     start = null
     if (grabbed) dropMark(grabbed)
-    ducts.drop()
+    corners.drop()
     grabbed = null
     if (bent && bentWall.value) store.commit('Move wall end', [put('wall', bentWall.value)])
     bent = bentWall.value = null
@@ -227,6 +228,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     if (store.ghost) store.endPreview(false)
     grabbed = bent = null
     ducts.cancel()
+    corners.cancel()
     store.ghost = bentWall.value = draft.value = null
     if (tool.value === 'select') store.selection = null
     tool.value = 'select'
@@ -280,5 +282,5 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     store.commit(`Remove ${label}`, changes)
   }
 
-  return { draft, bentWall, cursor, ducts, grab, grabEnd, grabCorner, down, move, up, wheel, key, cancel, remove }
+  return { draft, bentWall, cursor, ducts, corners, grab, grabEnd, grabCorner, down, move, up, wheel, key, cancel, remove }
 }

@@ -38,7 +38,7 @@ function setName(event: Event): void {
 <template>
   <dl v-if="verdict" class="figures">
     <dt>Verdict</dt><dd data-figure="verdict">{{ WORD[verdict.verdict] }}</dd>
-    <dt>Area</dt><dd class="figure">{{ area(verdict.area_m2) }}</dd>
+    <dt>Area</dt><dd class="figure" data-figure="area">{{ area(verdict.area_m2) }}</dd>
     <template v-if="verdict.verdict !== 'not_needed'">
       <dt>First, {{ verdict.target_first_dbm }} dBm on {{ verdict.band }} GHz</dt>
       <dd class="figure" data-figure="first">{{ percent(verdict.share_first) }}</dd>

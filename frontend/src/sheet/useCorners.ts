@@ -1,0 +1,79 @@
+import { shallowRef } from 'vue'
+import type { Duct, Point, Space, Wall } from '@/api/types'
+import { put } from '@/design/edits'
+import { distance, rounded, snapped } from '@/design/geometry'
+import { useDesign } from '@/design/store'
+
+/** What has corners to be moved: a duct's path, open at its ends, or a room's outline. */
+export interface Cornered {
+  kind: 'duct' | 'space'
+  id: string
+  points: Point[]
+}
+
+const MERGED_M = 0.15
+
+export function cornersOf(kind: string, element: Duct | Space | undefined): Cornered | null {
+  if (!element) return null
+  if (kind === 'duct') return { kind, id: element.id, points: (element as Duct).path as Point[] }
+  return { kind: 'space', id: element.id, points: (element as Space).outline as Point[] }
+}
+
+/** Moving corners: one pulled from the middle of a side is new, one dropped on the next goes. */
+export function useCorners(walls: () => Wall[], reach: () => number) {
+  const store = useDesign()
+  const moving = shallowRef<Cornered | null>(null)
+  let index = -1
+
+  function grab(shape: Cornered, corner: number, fresh: boolean): void {
+    index = fresh ? corner + 1 : corner
+    const points = [...shape.points]
+    if (fresh) {
+      const [a, b] = [points[corner]!, points[(corner + 1) % points.length]!]
+      points.splice(index, 0, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2])
+    }
+    moving.value = { ...shape, points }
+  }
+
+  function drag(at: Point): void {
+    const held = moving.value
+    if (!held) return
+    const spot = held.kind === 'space' ? snapped(at, walls(), reach()) : rounded(at, 0.05)
+    moving.value = { ...held, points: held.points.map((p, i) => (i === index ? spot : p)) }
+  }
+
+  function drop(): void {
+    const held = moving.value
+    moving.value = null
+    if (!held) return
+    const points = merged(held)
+    if (held.kind === 'duct') {
+      const duct = store.find('duct', held.id)!
+      if (changed(points, duct.path)) store.commit(`Corner of ${duct.name}`, [put('duct', { ...duct, path: points })])
+    } else {
+      const space = store.find('space', held.id)!
+      if (changed(points, space.outline)) {
+        store.commit(`Corner of ${space.name}`, [put('space', { ...space, outline: points })])
+      }
+    }
+  }
+
+  function merged(shape: Cornered): Point[] {
+    const { points } = shape
+    const least = shape.kind === 'duct' ? 2 : 3
+    const near = [(index + points.length - 1) % points.length, (index + 1) % points.length]
+    const ends = shape.kind === 'duct' && (index === 0 || index === points.length - 1)
+    const meets = near.some((n) => distance(points[n]!, points[index]!) < MERGED_M)
+    return meets && !ends && points.length > least ? points.filter((_, i) => i !== index) : points
+  }
+
+  function cancel(): void {
+    moving.value = null
+  }
+
+  return { moving, grab, drag, drop, cancel }
+}
+
+function changed(points: Point[], before: readonly (readonly number[])[]): boolean {
+  return JSON.stringify(points) !== JSON.stringify(before)
+}
