@@ -42,6 +42,16 @@ def test_a_room_put_to_another_use_is_judged_anew(home_sheet: Sheet) -> None:
     _choose(page, "Use", "Sensors only")
     sheet.saved(3)
     expect(verdict).to_have_text("meets its use")
+    page.get_by_label("Outdoors").check()
+    sheet.saved(4)
+    expect(page.locator("[data-space=lower-guest-room].outdoor")).to_have_count(1)
+    page.get_by_label("No slab above").check()
+    sheet.saved(5)
+    height = page.get_by_label("Ceiling height")
+    height.fill("3.4")
+    height.press("Tab")
+    sheet.saved(6)
+    expect(height).to_have_value("3.4 m")
 
 
 def test_a_wall_is_chosen_rebuilt_shortened_and_bent(home_sheet: Sheet) -> None:

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
@@ -6,6 +7,8 @@ import type { Space } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import { area, dbm, percent } from '@/design/units'
+import { OVERHEADS } from '../overheads'
+import NumberField from './NumberField.vue'
 
 const props = defineProps<{ space: Space }>()
 const store = useDesign()
@@ -16,13 +19,10 @@ const USES = [
   { value: 'sensors', label: 'Sensors only' },
   { value: 'none', label: 'Not needed' },
 ]
-const OVERHEADS = [
-  { value: 'floor', label: 'As the floor' },
-  { value: 'ceiling_void', label: 'Ceiling void' },
-  { value: 'attic', label: 'Attic' },
-  { value: 'joists', label: 'Through joists' },
-  { value: 'raceway', label: 'Surface raceway' },
-]
+const OWN_OR_FLOORS = [{ value: 'floor', label: 'As the floor' }, ...OVERHEADS]
+const ceiling = computed(
+  () => props.space.ceiling_height_m ?? store.find('floor', props.space.floor)?.ceiling_height_m ?? 2.7,
+)
 const WORD = { met: 'meets its use', near: 'nearly meets its use', not_met: 'does not meet its use', not_needed: 'not needed' }
 
 function set(change: Partial<Space>, what: string): void {
@@ -57,7 +57,27 @@ function setName(event: Event): void {
       <Select :model-value="space.use" :options="USES" option-label="label" option-value="value" size="small" fluid aria-label="Use" @update:model-value="set({ use: $event }, 'Use')" />
     </label>
     <label>Cable overhead
-      <Select :model-value="space.overhead ?? 'floor'" :options="OVERHEADS" option-label="label" option-value="value" size="small" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event === 'floor' ? null : $event }, 'Overhead')" />
+      <Select :model-value="space.overhead ?? 'floor'" :options="OWN_OR_FLOORS" option-label="label" option-value="value" size="small" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event === 'floor' ? null : $event }, 'Overhead')" />
     </label>
+    <NumberField label="Ceiling height" :value="ceiling" :min="1.6" :max="30" @change="set({ ceiling_height_m: $event }, 'Ceiling')" />
+    <div class="ticks">
+      <label><Checkbox :model-value="space.outdoor" binary @update:model-value="set({ outdoor: $event as boolean }, 'Outdoors')" /> Outdoors</label>
+      <label><Checkbox :model-value="space.open_above" binary @update:model-value="set({ open_above: $event as boolean }, 'Opening')" /> No slab above</label>
+    </div>
   </div>
 </template>
+
+<style scoped>
+.fields .ticks {
+  display: grid;
+  align-content: end;
+  gap: 4px;
+}
+.fields .ticks label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font: 400 13px/1.3 var(--sans);
+  color: var(--ink);
+}
+</style>

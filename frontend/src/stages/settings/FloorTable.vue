@@ -7,6 +7,7 @@ import type { Building, Floor } from '@/api/types'
 import { put, removal } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import NumberField from '../inspect/NumberField.vue'
+import { OVERHEADS } from '../overheads'
 
 const store = useDesign()
 const slabs = computed(() => Object.values(store.catalogue?.constructions ?? {}).filter((c) => c.kind === 'slab'))
@@ -16,12 +17,6 @@ const buildings = computed(() =>
     floors: store.floors.filter((f) => f.building === building.id),
   })),
 )
-const OVERHEADS = [
-  { value: 'ceiling_void', label: 'Ceiling void' },
-  { value: 'attic', label: 'Attic' },
-  { value: 'joists', label: 'Through joists' },
-  { value: 'raceway', label: 'Surface raceway' },
-]
 const SLAB_M = 0.3
 
 function setFloor(floor: Floor, change: Partial<Floor>): void {
@@ -76,7 +71,7 @@ function addBuilding(): void {
           <td><NumberField label="" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
           <td><NumberField label="" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
           <td><Select :model-value="f.slab" :options="slabs" option-label="label" option-value="id" size="small" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
-          <td><Select :model-value="f.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
+          <td><Select :model-value="f.overhead" :options="[...OVERHEADS]" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
           <td>
             <Button
               v-if="b.floors.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${f.name}`"
