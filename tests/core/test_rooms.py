@@ -132,3 +132,10 @@ def test_a_searched_cure_does_what_it_says(catalogue: Catalogue, school: Design)
     assert (room.share or 0) > (before["ground-stairs"].share or 0)
     assert f"to {room.share:.0%}" in cures[0].effect
     assert search_cures(school, catalogue, "signal-room-no-such-room") == []
+
+
+def test_relief_of_5_ghz_need_not_wait_for_2_4(catalogue: Catalogue, school: Design) -> None:
+    whole, spared = air_of(school, catalogue), air_of(school, catalogue, "5")
+    drawn = relief(whole, "upper", "5", 2, "weaker")
+    assert relief(spared, "upper", "5", 2, "weaker") == drawn
+    assert relief(spared, "upper", "2.4", 1, "weaker") != relief(whole, "upper", "2.4", 1, "weaker")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -58,14 +58,18 @@ class Evaluation(BaseModel):
 _airs: IdentityMemo[Air] = IdentityMemo(8)
 
 
-def air_of(design: Design, catalogue: Catalogue) -> Air:
-    """Return what levels depend on, with the planned power of every radio."""
+def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
+    """Return what levels depend on, with the planned power of every radio.
+
+    For a ``band`` other than 2.4 GHz the search for that band's power is spared.
+    """
 
     def make() -> Air:
         terrain = terrain_of(design, catalogue)
-        return quieten(Air(design, catalogue, terrain, transmits(design, catalogue)))
+        air = Air(design, catalogue, terrain, transmits(design, catalogue))
+        return quieten(air) if band == "2.4" else air
 
-    return _airs.get((design,), None, make)
+    return _airs.get((design, catalogue), band == "2.4", make)
 
 
 def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Evaluation:
@@ -77,6 +81,14 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     """
     full = depth == "full"
     air = air_of(design, catalogue)
+    # The longest search runs beside all that does not need its answer.
+    with ThreadPoolExecutor(1) as beside:
+        searched = beside.submit(channel_plans, air) if full else None
+        return _evaluate(air, searched)
+
+
+def _evaluate(air: Air, searched: Future[dict[Band, ChannelPlan]] | None) -> Evaluation:
+    design, catalogue, full = air.design, air.catalogue, searched is not None
     rooms = judge_rooms(air)
     runs = judge_runs(design, catalogue)
     wires = {
@@ -91,8 +103,8 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     findings += power_findings(power)
     findings += network_findings(design)
     settings = None
-    if full:
-        plans = channel_plans(air)
+    if searched is not None:
+        plans = searched.result()
         settings = _settings(air, plans, power, wires)
         findings += channel_findings(air, plans)
         findings += _beacons(design, plans)

@@ -191,7 +191,7 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
 
     def _relief(design: Design, view: View, quick: bool = False) -> Relief:
         _known_floor(design, view.floor)
-        air = air_of(design, catalogue)
+        air = air_of(design, catalogue, view.band)
         return relief(air, view.floor, view.band, view.rank, view.direction, quick)
 
     return routes
