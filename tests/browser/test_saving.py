@@ -175,3 +175,25 @@ def test_steps_back_and_forth_outlive_a_reload(school_sheet: Sheet) -> None:
         sheet.saved(revision)
     expect(page.get_by_role("button", name="Redo")).to_be_disabled()
     expect(page.get_by_label("East", exact=True)).to_have_value("36.8 m")
+
+
+def test_one_window_does_not_forget_what_another_keeps(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    address = page.url
+    page.route("**/changes", lambda route: route.abort())
+    other = Sheet(page.context.new_page(), sheet.server)
+    other.page.goto(address)
+    other.page.wait_for_selector("[data-mark=ap-3]")
+    _nudge(sheet, "ap-6", 3)
+    page.wait_for_selector("text=1 change kept here")
+    _nudge(other, "ap-3", 1)
+    other.saved(2)
+    page.close()
+    again = Sheet(other.page.context.new_page(), sheet.server)
+    again.page.goto(address)
+    again.saved(3)
+    again.page.click("[data-mark=ap-6]")
+    expect(again.page.get_by_label("East", exact=True)).to_have_value("36.8 m")
+    assert (
+        again.page.evaluate("Object.keys(localStorage).filter((k) => k.includes('pending'))") == []
+    )

@@ -6,6 +6,11 @@ export interface Batch {
   changes: Change[]
 }
 
+/** An edit that is not yet saved. */
+export interface Pending extends Batch {
+  id: string
+}
+
 /** What can be undone and redone, and the revision it was kept at. */
 export interface Steps {
   revision: number
@@ -20,23 +25,34 @@ const MOST_STEPS = 200
 export class Keeper {
   private readonly key: string
   private readonly stepsKey: string
+  /** Ids of the edits that this window has held. */
+  private readonly known = new Set<string>()
 
   constructor(projectId: string) {
     this.key = `heathrise-pending-${projectId}`
     this.stepsKey = `heathrise-steps-${projectId}`
   }
 
-  load(): Batch[] {
+  load(): Pending[] {
+    const kept = this.stored()
+    for (const batch of kept) this.known.add(batch.id)
+    return kept
+  }
+
+  /** Keep what this window has pending, beside what another window of the project keeps. */
+  save(mine: Pending[]): void {
+    for (const batch of mine) this.known.add(batch.id)
+    const all = [...this.stored().filter((b) => !this.known.has(b.id)), ...mine]
+    if (all.length) localStorage.setItem(this.key, JSON.stringify(all))
+    else localStorage.removeItem(this.key)
+  }
+
+  private stored(): Pending[] {
     try {
-      return JSON.parse(localStorage.getItem(this.key) ?? '[]') as Batch[]
+      return JSON.parse(localStorage.getItem(this.key) ?? '[]') as Pending[]
     } catch {
       return []
     }
-  }
-
-  save(batches: Batch[]): void {
-    if (batches.length) localStorage.setItem(this.key, JSON.stringify(batches))
-    else localStorage.removeItem(this.key)
   }
 
   /** The steps kept at a revision; none where the project has moved on since. */

@@ -18,7 +18,7 @@ import type {
   Tally,
   View,
 } from '@/api/types'
-import { Keeper, type Batch } from './keeper'
+import { Keeper, type Batch, type Pending } from './keeper'
 import { KINDS, applyTo, inverseOf, touches, type Tables } from './tables'
 
 export interface Selection {
@@ -45,13 +45,13 @@ export const useDesign = defineStore('design', () => {
   const previousTally = shallowRef<Tally | null>(null)
   const view = ref<View | null>(null)
 
-  const pending = ref<Batch[]>([])
+  const pending = ref<Pending[]>([])
   const undoStack = shallowRef<Batch[]>([])
   const redoStack = shallowRef<Batch[]>([])
   const saving = ref(false)
   const offline = ref(false)
   const trouble = ref<{ message: string; detail: string[] } | null>(null)
-  const conflict = shallowRef<{ theirs: Change[]; mine: Batch[]; revision: number } | null>(null)
+  const conflict = shallowRef<{ theirs: Change[]; mine: Pending[]; revision: number } | null>(null)
   const selection = ref<Selection | null>(null)
   /** Where a mark is held while it is dragged or nudged, not yet part of the design. */
   const ghost = shallowRef<{ kind: Kind; id: string; at: Point } | null>(null)
@@ -140,7 +140,7 @@ export const useDesign = defineStore('design', () => {
   function run(label: string, changes: Change[]): void {
     tables.value = applyTo(tables.value, changes)
     if (selection.value && !find(selection.value.kind, selection.value.id)) selection.value = null
-    pending.value = [...pending.value, { label, changes }]
+    pending.value = [...pending.value, { id: crypto.randomUUID(), label, changes }]
     keeper.save(pending.value)
     void flush()
   }
