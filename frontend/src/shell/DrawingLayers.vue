@@ -7,7 +7,7 @@ import type { Catalogue, Inspection } from '@/api/types'
 import { useDesign } from '@/design/store'
 import { length } from '@/design/units'
 import { constructionsOf } from '@/sheet/pens'
-import NumberField from '@/stages/inspect/NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ inspection: Inspection; busy: boolean }>()
 const emit = defineEmits<{

@@ -6,7 +6,7 @@ import type { Device, Point } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import type { Stage } from '@/router'
-import NumberField from './NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()

@@ -7,7 +7,7 @@ import { put } from '@/design/edits'
 import { distance } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { length } from '@/design/units'
-import NumberField from './NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ duct: Duct }>()
 const store = useDesign()

@@ -4,7 +4,7 @@ import type { EquipmentRoom, Point, Riser } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import { length } from '@/design/units'
-import NumberField from './NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ kind: 'riser' | 'equipment_room'; place: Riser | EquipmentRoom }>()
 const store = useDesign()

@@ -8,7 +8,7 @@ import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import { area, dbm, percent } from '@/design/units'
 import { OVERHEADS } from '../overheads'
-import NumberField from './NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ space: Space }>()
 const store = useDesign()

@@ -6,7 +6,7 @@ import { put } from '@/design/edits'
 import { along, distance } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { constructionsOf } from '@/sheet/pens'
-import NumberField from './NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ wall?: Wall; opening?: Opening }>()
 const store = useDesign()

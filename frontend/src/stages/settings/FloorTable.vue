@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { Building, Floor } from '@/api/types'
 import { put, removal } from '@/design/edits'
 import { useDesign } from '@/design/store'
-import NumberField from '../inspect/NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 import { OVERHEADS } from '../overheads'
 
 const store = useDesign()

@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
 import { put, removal } from '@/design/edits'
 import { useDesign } from '@/design/store'
-import NumberField from '../inspect/NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 
 type Network = ElementOf<'network'>
 const props = defineProps<{ sheet: SettingsSheet }>()

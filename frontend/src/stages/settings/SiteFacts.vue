@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Site } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
-import NumberField from '../inspect/NumberField.vue'
+import NumberField from '@/controls/NumberField.vue'
 import FloorTable from './FloorTable.vue'
 
 const store = useDesign()
