@@ -13,6 +13,7 @@ from collections.abc import Callable
 import numpy as np
 
 from bench.drag import drag_latencies_ms
+from bench.large_site import large_site
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, apply, put
@@ -74,9 +75,10 @@ def kernel() -> None:
     print(f"  NumPy, wall after wall          {walled:8.1f} ms   ratio {walled / fast:6.1f}")
 
 
-def _moved(design: Design, k: int) -> Design:
-    device = design.of(Device)["ap-6"]
-    return apply(design, [put(device.model_copy(update={"at": (34.0 + 0.17 * k, 13.0)}))])
+def _moved(design: Design, k: int, key: str = "ap-6") -> Design:
+    device = design.of(Device)[key]
+    at = (device.at[0] - 0.17 * k, device.at[1])
+    return apply(design, [put(device.model_copy(update={"at": at}))])
 
 
 def evaluation() -> None:
@@ -99,6 +101,23 @@ def evaluation() -> None:
     print(f"  relief of one floor             {median_ms(drawn):8.1f} ms")
 
 
+def large() -> None:
+    catalogue = load_catalogue()
+    site = large_site(catalogue)
+    evaluate(site, catalogue, "preview")
+
+    def drawn(k: int) -> object:
+        air = air_of(_moved(site, k, "ap-f0-2-0"), catalogue, "5")
+        return relief(air, "f0", "5", 1, "weaker", quick=True)
+
+    def dragged(k: int) -> object:
+        return evaluate(_moved(site, k + 50, "ap-f0-2-0"), catalogue, "preview")
+
+    print(f"Large site: {len(site.of(Device))} access points on five floors, one dragged")
+    print(f"  relief                          {median_ms(drawn):8.1f} ms")
+    print(f"  figures                         {median_ms(dragged):8.1f} ms")
+
+
 def drag() -> None:
     print("Drag in Chromium: pointer move to new relief on screen (wanted: 95 % under 100 ms)")
     times = drag_latencies_ms()
@@ -109,6 +128,7 @@ def drag() -> None:
 def main() -> None:
     kernel()
     evaluation()
+    large()
     drag()
 
 

@@ -25,6 +25,7 @@ from heathrise.core.design import (
 )
 from heathrise.core.evaluate import Evaluation, air_of, evaluate
 from heathrise.core.findings import SEVERITY_ORDER
+from heathrise.core.memo import IdentityMemo
 from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
 from heathrise.core.signal.relief import CONTOURS_DBM, relief
 from heathrise.core.signal.rooms import TARGETS, judge_rooms, room_points
@@ -232,3 +233,20 @@ def test_heights_matter(catalogue: Catalogue) -> None:
     through = next(r for r in readings_at(air_of(low, catalogue), "f", 9, 10) if r.band == "5")
     above = next(r for r in readings_at(air_of(high, catalogue), "f", 9, 10) if r.band == "5")
     assert above.uplink_dbm > through.uplink_dbm
+
+
+def test_a_memo_keeps_by_identity_and_lets_the_oldest_go_by_weight() -> None:
+    memo: IdentityMemo[str] = IdentityMemo(10, weigh=len)
+    made: list[str] = []
+
+    def keep(key: tuple[object, ...], value: str) -> str:
+        return memo.get(key, None, lambda: made.append(value) or value)
+
+    one, twin, other = ([1], [1], [2])
+    assert keep((one,), "aaaa") == keep((one,), "never") == "aaaa"
+    assert keep((twin,), "bbbb") == "bbbb"
+    keep((one,), "never")
+    keep((other,), "cccc")
+    assert keep((one,), "never") == "aaaa"
+    assert keep((twin,), "again") == "again"
+    assert made == ["aaaa", "bbbb", "cccc", "again"]

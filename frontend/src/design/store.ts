@@ -261,7 +261,24 @@ export const useDesign = defineStore('design', () => {
     later = setTimeout(() => void evaluateFully(), FULL_AFTER_MS)
   }
 
+  let evaluating = false
+  let overtaken = false
+
+  /** Ask for the whole evaluation; one search is under way, and at most one more follows it. */
   async function evaluateFully(): Promise<void> {
+    void drawRelief()
+    overtaken = evaluating
+    if (evaluating) return
+    evaluating = true
+    try {
+      await askFully()
+    } finally {
+      evaluating = false
+    }
+    if (overtaken) scheduleFull()
+  }
+
+  async function askFully(): Promise<void> {
     const project = id.value
     try {
       const answer = await get<Answer>(`/api/projects/${project}/evaluation`)
@@ -276,7 +293,6 @@ export const useDesign = defineStore('design', () => {
       if (error.isOffline) offline.value = true
       else trouble.value = { message: error.message, detail: [] }
     }
-    await drawRelief()
   }
 
   async function drawRelief(): Promise<void> {

@@ -11,14 +11,18 @@ R = TypeVar("R")
 
 
 class IdentityMemo(Generic[R]):
-    """Keeps the last ``size`` results by the identity of the objects they were made from.
+    """Keeps the last results by the identity of the objects they were made from.
+
+    It keeps ``size`` of them, or as many as ``weigh`` together to no more than that.
 
     A design's tables are never changed in place, so the same object means the same content.
     The objects are held with the result; their identity cannot be taken over by another.
     """
 
-    def __init__(self, size: int) -> None:
+    def __init__(self, size: int, weigh: Callable[[R], int] = lambda _: 1) -> None:
         self._size = size
+        self._weigh = weigh
+        self._held = 0
         self._rows: OrderedDict[Hashable, tuple[tuple[Any, ...], R]] = OrderedDict()
         self._lock = Lock()
 
@@ -31,7 +35,10 @@ class IdentityMemo(Generic[R]):
                 return self._rows[key][1]
         result = compute()
         with self._lock:
-            self._rows[key] = (objects, result)
-            while len(self._rows) > self._size:
-                self._rows.popitem(last=False)
+            if key not in self._rows:
+                self._rows[key] = (objects, result)
+                self._held += self._weigh(result)
+            while self._held > self._size and len(self._rows) > 1:
+                _, (_, dropped) = self._rows.popitem(last=False)
+                self._held -= self._weigh(dropped)
         return result

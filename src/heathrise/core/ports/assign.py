@@ -103,9 +103,11 @@ def assign(
         if fits(group, d)
     }
     left = {d.id: model.new_bool_var(f"{d.id}/left") for d in demands}
-    for demand in demands:
-        mine = [v for (d, _, _), v in places.items() if d == demand.id]
-        model.add_exactly_one([*mine, left[demand.id]])
+    mine: dict[str, list[cp_model.IntVar]] = {d.id: [left[d.id]] for d in demands}
+    for (d, _, _), place in places.items():
+        mine[d].append(place)
+    for options in mine.values():
+        model.add_exactly_one(options)
     for shelf in shelves:
         watts = []
         for g, group in enumerate(shelf.model.groups):
@@ -154,10 +156,12 @@ def _objective(
         if group.speed_mbps > demand.speed_mbps:
             cost += _WASTES_SPEED
         terms.append(cost * place)
+    inside: dict[tuple[str, str], list[cp_model.IntVar]] = {}
+    for (d, s, _), place in places.items():
+        inside.setdefault((d, s), []).append(place)
     for one, other in neighbours if len(shelves) > 1 else ():
         for shelf in shelves:
-            ones = [v for (d, s, _), v in places.items() if s == shelf.id and d == one]
-            others = [v for (d, s, _), v in places.items() if s == shelf.id and d == other]
+            ones, others = inside.get((one, shelf.id)), inside.get((other, shelf.id))
             if ones and others:
                 both = model.new_bool_var("")
                 model.add(sum(ones) + sum(others) <= 1 + both)

@@ -91,7 +91,7 @@ def hearing_dbm(air: Air, band: Band) -> Array:
 
 
 # Moving one access point asks for its own pairs only.
-_losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(8192)
+_losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000)
 
 
 def _loss_db(air: Air, speaker: Device, listener: Device) -> tuple[float, ...]:

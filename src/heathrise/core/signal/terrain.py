@@ -43,7 +43,8 @@ class Terrain:
 
 
 _terrains: IdentityMemo[Terrain] = IdentityMemo(8)
-_losses: IdentityMemo[Array] = IdentityMemo(400)
+# Every access point over every floor of a large site, and some positions of one that is dragged.
+_losses: IdentityMemo[Array] = IdentityMemo(400_000_000, weigh=lambda losses: losses.nbytes)
 _grids: IdentityMemo[Grid] = IdentityMemo(64)
 
 
