@@ -71,6 +71,8 @@ def test_preview_answers_but_saves_nothing(
     drawn, judged = (json.loads(line) for line in lines)
     assert drawn["relief"]["rank"] == 2 and any(drawn["relief"]["tints"])
     assert judged["evaluation"]["settings"] is None
+    spared = client.post(f"/api/projects/{project}/preview", json={**body, "figures": False})
+    assert [json.loads(line)["relief"] for line in spared.text.splitlines()] == [drawn["relief"]]
     assert client.get(f"/api/projects/{project}").get_json()["revision"] == 1
 
 

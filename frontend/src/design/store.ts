@@ -28,6 +28,8 @@ export interface Selection {
 
 const RETRY_MS = 2500
 const FULL_AFTER_MS = 120
+const FIGURES_EVERY_MS = 150
+const REST_MS = 60
 
 /** The open design: elements, what is not yet saved, undo, and what the server makes of it. */
 export const useDesign = defineStore('design', () => {
@@ -108,6 +110,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   function take(document: ProjectDocument): void {
+    clearTimeout(rest)
     id.value = document.id
     name.value = document.name
     revision.value = document.revision
@@ -320,22 +323,25 @@ export const useDesign = defineStore('design', () => {
 
   let previewing = false
   let waiting: Change[] | null = null
+  let stopped = false
+  let figuresAt = 0
+  let rest: ReturnType<typeof setTimeout> | undefined
 
-  /** Evaluate changes without saving them; while one is under way only the latest waits. */
+  /** Evaluate changes without saving them; while one is under way only the latest waits. The relief
+   * follows every move, the figures a few times a second and when the hand rests. */
   async function preview(changes: Change[]): Promise<void> {
     waiting = changes
+    clearTimeout(rest)
     if (previewing) return
     previewing = true
     try {
       while (waiting) {
-        const body = { changes: [...pending.value.flatMap((b) => b.changes), ...waiting], view: view.value }
+        const latest: Change[] = waiting
         waiting = null
-        await sendForLines<PreviewLine>(`/api/projects/${id.value}/preview`, body, (line) => {
-          if (stopped) return
-          if (line.relief) relief.value = line.relief
-          if (line.evaluation) dragged.value = line.evaluation
-        })
+        const figures = !view.value || performance.now() - figuresAt > FIGURES_EVERY_MS
+        await tryOut(latest, figures)
         if (stopped) break
+        if (!waiting && !figures) rest = setTimeout(() => void restAt(latest), REST_MS)
       }
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -345,12 +351,30 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
-  let stopped = false
+  async function tryOut(changes: Change[], figures: boolean): Promise<void> {
+    const body = {
+      changes: [...pending.value.flatMap((b) => b.changes), ...changes], view: view.value, figures,
+    }
+    await sendForLines<PreviewLine>(`/api/projects/${id.value}/preview`, body, (line) => {
+      if (stopped) return
+      if (line.relief) relief.value = line.relief
+      if (line.evaluation) {
+        dragged.value = line.evaluation
+        figuresAt = performance.now()
+      }
+    })
+  }
+
+  function restAt(changes: Change[]): Promise<void> {
+    figuresAt = 0
+    return preview(changes)
+  }
 
   /** Forget a preview, either because the edit was made or because it was given up. */
   function endPreview(kept: boolean): void {
     waiting = null
     stopped = previewing
+    clearTimeout(rest)
     if (kept) return
     dragged.value = null
     triggerRef(tables)

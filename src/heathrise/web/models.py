@@ -72,8 +72,11 @@ class View(Wire):
 
 
 class PreviewRequest(Wire):
+    """Changes to try; the relief of ``view`` comes first, then the evaluation unless declined."""
+
     changes: Annotated[list[Change], Field(max_length=200)]
     view: View | None = None
+    figures: bool = True
 
 
 class Answer(Wire):

@@ -147,8 +147,9 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
             # The relief is on the screen while the rest is still being worked out.
             if drawn:
                 yield PreviewLine(relief=drawn).model_dump_json() + "\n"
-            result = evaluate(design, catalogue, "preview")
-            yield PreviewLine(evaluation=result).model_dump_json() + "\n"
+            if edit.figures:
+                result = evaluate(design, catalogue, "preview")
+                yield PreviewLine(evaluation=result).model_dump_json() + "\n"
 
         return Response(lines(), mimetype="application/x-ndjson")
 
