@@ -39,7 +39,11 @@ class Air:
         ]
 
     def level_dbm(self, device: Device, band: Band, direction: Direction, loss: Array) -> Array:
-        """Return the level over a path of ``loss`` dB, any shape.
+        """Return the level over a path of ``loss`` dB, any shape."""
+        return self.lossless_dbm(device, band, direction) - loss
+
+    def lossless_dbm(self, device: Device, band: Band, direction: Direction) -> float:
+        """Return the level over a path without loss.
 
         Downlink ``P_ap + G_ap - PL + G_client``, uplink ``P_client + G_client - PL + G_ap``.
         """
@@ -48,24 +52,19 @@ class Air:
         both = radio.gain_dbi + client.gain_dbi
         power = {"downlink": radio.power_dbm, "uplink": client.power_dbm[band]}
         chosen = power[direction] if direction != "weaker" else min(power.values())
-        return chosen + both - loss
+        return chosen + both
 
 
 def grid_levels_dbm(air: Air, floor: str, grid: Grid, band: Band, direction: Direction) -> Array:
     """Return each access point's level at each point of a grid, shape (devices, n)."""
     row = BANDS.index(band)
-    levels = [
-        air.level_dbm(
-            device,
-            band,
-            direction,
-            grid_losses_db(
-                air.terrain, device, air.catalogue.access_points[device.model], floor, grid
-            )[row],
-        )
-        for device in air.access_points(band)
-    ]
-    return np.array(levels) if levels else np.empty((0, len(grid.order)))
+    devices = air.access_points(band)
+    levels = np.empty((len(devices), len(grid.order)))
+    for device, level in zip(devices, levels, strict=True):
+        model = air.catalogue.access_points[device.model]
+        losses = grid_losses_db(air.terrain, device, model, floor, grid)[row]
+        np.subtract(air.lossless_dbm(device, band, direction), losses, out=level)
+    return levels
 
 
 def ranked_dbm(levels: Array, rank: int) -> Array:
