@@ -46,6 +46,13 @@ class Sheet:
     hosts: set[str] = field(default_factory=set)
     errors: list[str] = field(default_factory=list)
 
+    def begin(self, name: str) -> None:
+        """Begin a new project from an empty sheet."""
+        self.page.get_by_role("button", name="New", exact=True).click()
+        self.page.get_by_label("Name").last.fill(name)
+        self.page.get_by_role("button", name="Begin").click()
+        expect(self.page.locator(".project .name")).to_have_text(name)
+
     def stage(self, name: str) -> None:
         self.page.click(f"[data-stage={name}]")
 
@@ -74,6 +81,16 @@ class Sheet:
             mouse.move(x + dx * k / 10, y + dy * k / 10)
         if drop:
             mouse.up()
+
+    def pull(self, handle: str, dx: float, dy: float) -> None:
+        """Pull a handle of what is selected by pixels."""
+        box = self.page.locator(handle).bounding_box()
+        assert box
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + dx, y + dy, steps=4)
+        self.page.mouse.up()
 
     def scale(self) -> float:
         """Pixels to the metre, from the grid's own transform."""

@@ -35,10 +35,7 @@ def _lower_left(page: Page) -> tuple[float, float]:
 def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., Sheet]) -> None:
     sheet = open_sheet("/")
     page = sheet.page
-    page.get_by_role("button", name="New", exact=True).click()
-    page.get_by_label("Name").last.fill("Quarry House")
-    page.get_by_role("button", name="Begin").click()
-    expect(page.locator(".project .name")).to_have_text("Quarry House")
+    sheet.begin("Quarry House")
     box = page.locator("svg.sheet").bounding_box()
     assert box
     for _ in range(4):
@@ -88,12 +85,7 @@ def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., S
     expect(page.locator(".inspector")).to_contain_text("Ask for the buried services")
     expect(page.get_by_label("To", exact=True)).to_contain_text("Barn")
     before = page.inner_text("[data-figure=duct]")
-    bend = page.locator("[data-corner='1']").bounding_box()
-    assert bend
-    page.mouse.move(bend["x"] + 6, bend["y"] + 6)
-    page.mouse.down()
-    page.mouse.move(bend["x"] + 6, bend["y"] + 6 + 3 * s, steps=4)
-    page.mouse.up()
+    sheet.pull("[data-corner='1']", 0, 3 * s)
     sheet.saved(9)
     assert float(page.inner_text("[data-figure=duct]").split()[0]) < float(before.split()[0])
 

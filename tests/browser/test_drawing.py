@@ -329,16 +329,6 @@ def test_relief_is_exact_again_after_a_drag(school_sheet: Sheet) -> None:
     assert len(tint.get_attribute("d") or "") > 0.6 * fine
 
 
-def _pull(page: Page, handle: str, dx: float, dy: float) -> None:
-    box = page.locator(handle).bounding_box()
-    assert box
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-    page.mouse.move(x, y)
-    page.mouse.down()
-    page.mouse.move(x + dx, y + dy, steps=4)
-    page.mouse.up()
-
-
 def test_a_room_is_given_its_true_outline_corner_by_corner(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     page.click("[data-space=ground-foyer]")
@@ -346,18 +336,18 @@ def test_a_room_is_given_its_true_outline_corner_by_corner(school_sheet: Sheet) 
     expect(corners).to_have_count(4)
     whole = float((area.text_content() or "").split()[0])
     scale = sheet.scale()
-    _pull(page, "[data-corner='1']", -2 * scale, 0)
+    sheet.pull("[data-corner='1']", -2 * scale, 0)
     sheet.saved(2)
     expect(area).not_to_have_text(f"{whole:.1f} m²")
     assert float((area.text_content() or "").split()[0]) == pytest.approx(whole - 4, abs=0.6)
-    _pull(page, "[data-middle='0']", 0, -1 * scale)
+    sheet.pull("[data-middle='0']", 0, -1 * scale)
     sheet.saved(3)
     expect(corners).to_have_count(5)
     box, other = (page.locator(f"[data-corner='{i}']").bounding_box() for i in (1, 2))
     assert box and other
-    _pull(page, "[data-corner='1']", other["x"] - box["x"], other["y"] - box["y"])
+    sheet.pull("[data-corner='1']", other["x"] - box["x"], other["y"] - box["y"])
     sheet.saved(4)
     expect(corners).to_have_count(4)
-    _pull(page, "[data-corner='0']", 17 * scale, -2 * scale)
+    sheet.pull("[data-corner='0']", 17 * scale, -2 * scale)
     expect(page.locator("[role=alert]")).to_contain_text("crosses itself")
     sheet.saved(4)

@@ -190,10 +190,7 @@ def test_settings_are_changed_explained_and_exported(school_sheet: Sheet) -> Non
 def test_a_new_site_from_an_empty_sheet(open_sheet: Callable[..., Sheet]) -> None:
     sheet = open_sheet("/")
     page = sheet.page
-    page.get_by_role("button", name="New", exact=True).click()
-    page.get_by_label("Name").last.fill("Quarry Cottage")
-    page.get_by_role("button", name="Begin").click()
-    expect(page.locator(".project .name")).to_have_text("Quarry Cottage")
+    sheet.begin("Quarry Cottage")
     assert "Nothing is drawn" in page.inner_text(".blank")
     page.click("[data-tool=room]")
     box = page.locator("svg.sheet").bounding_box()

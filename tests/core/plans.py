@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from heathrise.core.design import (
-    KIND_OF,
     Building,
     Design,
     Device,
@@ -14,13 +13,11 @@ from heathrise.core.design import (
     Space,
     Wall,
 )
+from heathrise.core.design import design_of as gathered
 
 
 def design_of(*elements: Element) -> Design:
-    tables: dict[str, dict[str, Element]] = {}
-    for element in elements:
-        tables.setdefault(KIND_OF[type(element)], {})[element.id] = element
-    return Design(tables)
+    return gathered(elements)
 
 
 def shell(width: float = 20, depth: float = 20, overhead: str = "ceiling_void") -> list[Element]:

@@ -1,4 +1,4 @@
-import type { AnyElement, Change, Device, ElementOf, Kind, Point, Space, Wall } from '@/api/types'
+import type { AnyElement, Change, Device, ElementOf, Floor, Kind, Point, Space, Wall } from '@/api/types'
 import { contains, distance, foot } from './geometry'
 import type { useDesign } from './store'
 
@@ -42,6 +42,12 @@ function toppled(store: Store, kind: Kind, id: string): Change[] {
     }
   }
   return [...changes, { op: 'remove', kind, id }]
+}
+
+/** Of some storeys the one nearest in height to another. */
+export function nearestStorey(storeys: Floor[], to: Floor): Floor | undefined {
+  const rise = (f: Floor) => Math.abs(f.elevation_m - to.elevation_m)
+  return [...storeys].sort((a, b) => rise(a) - rise(b))[0]
 }
 
 export function spaceAt(store: Store, floor: string, at: Point): Space | undefined {

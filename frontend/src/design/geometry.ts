@@ -4,6 +4,16 @@ export function distance(a: Point, b: Point): number {
   return Math.hypot(b[0] - a[0], b[1] - a[1])
 }
 
+/** Length along a path, in metres. */
+export function pathLength(path: readonly (readonly number[])[]): number {
+  return path.slice(1).reduce((sum, p, i) => sum + distance(path[i] as Point, p as Point), 0)
+}
+
+/** A path through points, in metres, for an SVG's d. */
+export function linePath(points: readonly (readonly number[])[]): string {
+  return `M${points.map((p) => p.join(' ')).join('L')}`
+}
+
 export function rounded(point: Point, step = 0.01): Point {
   const snap = (v: number) => Number((Math.round(v / step) * step).toFixed(4))
   return [snap(point[0]), snap(point[1])]

@@ -341,7 +341,12 @@ export const useDesign = defineStore('design', () => {
         const figures = !view.value || performance.now() - figuresAt > FIGURES_EVERY_MS
         await tryOut(latest, figures)
         if (stopped) break
-        if (!waiting && !figures) rest = setTimeout(() => void restAt(latest), REST_MS)
+        if (!waiting && !figures) {
+          rest = setTimeout(() => {
+            figuresAt = 0
+            void preview(latest)
+          }, REST_MS)
+        }
       }
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -363,11 +368,6 @@ export const useDesign = defineStore('design', () => {
         figuresAt = performance.now()
       }
     })
-  }
-
-  function restAt(changes: Change[]): Promise<void> {
-    figuresAt = 0
-    return preview(changes)
   }
 
   /** Forget a preview, either because the edit was made or because it was given up. */

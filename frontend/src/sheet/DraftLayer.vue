@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Point, Wall } from '@/api/types'
-import { distance } from '@/design/geometry'
+import { distance, pathLength } from '@/design/geometry'
 import { fromShown, length } from '@/design/units'
 import type { Viewport } from './useViewport'
 
@@ -44,8 +44,7 @@ const duct = computed(() => {
   const corners = [...(props.path ?? []), ...(props.path?.length && props.cursor ? [props.cursor] : [])]
   if (corners.length < 2) return null
   const spots = corners.map((p) => props.viewport.toScreen(p))
-  const size = corners.slice(1).reduce((sum, p, i) => sum + distance(corners[i]!, p), 0)
-  return { points: spots.map((p) => p.join(',')).join(' '), end: spots.at(-1)!, size: length(size) }
+  return { points: spots.map((p) => p.join(',')).join(' '), end: spots.at(-1)!, size: length(pathLength(corners)) }
 })
 const readout = computed(() => {
   if (!shape.value) return ''

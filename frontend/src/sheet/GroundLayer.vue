@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Space } from '@/api/types'
+import { linePath } from '@/design/geometry'
 import type { RoomName } from './roomNames'
 import type { Viewport } from './useViewport'
 
@@ -20,16 +21,13 @@ const USE: Record<string, string> = {
   sensors: 'sensors',
   none: 'not needed',
 }
-function path(space: Space): string {
-  return `M${space.outline.map((p) => p.join(' ')).join('L')}Z`
-}
 </script>
 
 <template>
   <g>
     <g :transform="viewport.transform.value">
       <path
-        v-for="space in spaces" :key="space.id" :d="path(space)" class="space"
+        v-for="space in spaces" :key="space.id" :d="`${linePath(space.outline)}Z`" class="space"
         :class="{ outdoor: space.outdoor, chosen: chosen === space.id, plain }"
         :data-space="space.id" vector-effect="non-scaling-stroke"
         @click="emit('choose', space.id)"

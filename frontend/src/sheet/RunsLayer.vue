@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Duct, RunVerdict } from '@/api/types'
+import { linePath } from '@/design/geometry'
 import { length } from '@/design/units'
 import type { Viewport } from './useViewport'
 
@@ -25,7 +26,7 @@ const legs = computed(() =>
         run,
         weight: WEIGHT[leg.kind] ?? 1.5,
         dash: DASH[run.category] ?? '9 4',
-        path: `M${leg.points.map((p) => p.join(' ')).join('L')}`,
+        path: linePath(leg.points),
       })),
   ),
 )

@@ -30,10 +30,7 @@ const gestures = useGestures(viewport, () => props.floor, () => true)
 const drawsGround = computed(() => props.mode === 'plan')
 
 const here = <T extends { floor: string }>(rows: T[]) => rows.filter((r) => r.floor === props.floor)
-const spaces = computed(() => {
-  const moving = gestures.corners.moving.value
-  return here(store.all('space')).map((s) => (moving?.id === s.id ? { ...s, outline: moving.points } : s))
-})
+const spaces = computed(() => here(store.all('space')).map(gestures.corners.shown))
 const walls = computed(() => {
   const bent = gestures.bentWall.value
   return here(store.all('wall')).map((w) => (bent?.id === w.id ? bent : w))
@@ -42,12 +39,11 @@ const openings = computed(() => {
   const ids = new Set(walls.value.map((w) => w.id))
   return store.all('opening').filter((o) => ids.has(o.wall))
 })
-const ducts = computed(() => {
-  const moving = gestures.corners.moving.value
-  return store.all('duct')
+const ducts = computed(() =>
+  store.all('duct')
     .filter((d) => d.from_floor === props.floor || d.to_floor === props.floor)
-    .map((d) => (moving?.id === d.id ? { ...d, path: moving.points } : d))
-})
+    .map(gestures.corners.shown),
+)
 const level = computed(() => store.find('floor', props.floor))
 const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
   const ghost = store.ghost
@@ -83,7 +79,8 @@ const shaped = computed(() => {
   if (!drawsGround.value || tool.value !== 'select' || !store.selection) return null
   const { kind, id } = store.selection
   const rows = kind === 'space' ? spaces.value : kind === 'duct' ? ducts.value : []
-  return cornersOf(kind, rows.find((r) => r.id === id))
+  const found = rows.find((r) => r.id === id)
+  return found ? cornersOf(found) : null
 })
 const chosen = computed(() => store.selection?.id ?? null)
 const reliefHere = computed(() =>

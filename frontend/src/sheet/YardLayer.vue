@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Duct, Floor, Space } from '@/api/types'
+import type { Duct } from '@/api/types'
+import { nearestStorey } from '@/design/edits'
+import { linePath } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import type { Viewport } from './useViewport'
 
@@ -9,28 +11,23 @@ const props = defineProps<{ floor: string; ducts: Duct[]; viewport: Viewport; ch
 const emit = defineEmits<{ choose: [id: string] }>()
 const store = useDesign()
 
-function outline(space: Space): string {
-  return `M${space.outline.map((p) => p.join(' ')).join('L')}Z`
-}
-
 /** Of each other building the storey nearest in height to this one. */
 const neighbours = computed(() => {
   const here = store.find('floor', props.floor)
   if (!here) return []
-  const rise = (f: Floor) => Math.abs(f.elevation_m - here.elevation_m)
   return store.all('building').flatMap((building) => {
-    const storeys = store.all('floor').filter((f) => f.building === building.id).sort((a, b) => rise(a) - rise(b))
-    const spaces = store.all('space').filter((s) => s.floor === storeys[0]?.id && !s.outdoor)
+    const storey = nearestStorey(store.all('floor').filter((f) => f.building === building.id), here)
+    const spaces = store.all('space').filter((s) => s.floor === storey?.id && !s.outdoor)
     if (building.id === here.building || !spaces.length) return []
     const points = spaces.flatMap((s) => s.outline)
     const xs = points.map((p) => p[0])
     const [x, y] = props.viewport.toScreen([(Math.min(...xs) + Math.max(...xs)) / 2, Math.max(...points.map((p) => p[1]))])
-    return [{ id: building.id, name: building.name, path: spaces.map(outline).join(''), x, y: y - 7 }]
+    return [{ id: building.id, name: building.name, path: spaces.map((s) => `${linePath(s.outline)}Z`).join(''), x, y: y - 7 }]
   })
 })
 
 const lines = computed(() =>
-  props.ducts.map((duct) => ({ duct, path: `M${duct.path.map((p) => p.join(' ')).join('L')}` })),
+  props.ducts.map((duct) => ({ duct, path: linePath(duct.path) })),
 )
 </script>
 

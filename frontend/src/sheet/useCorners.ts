@@ -13,10 +13,13 @@ export interface Cornered {
 
 const MERGED_M = 0.15
 
-export function cornersOf(kind: string, element: Duct | Space | undefined): Cornered | null {
-  if (!element) return null
-  if (kind === 'duct') return { kind, id: element.id, points: (element as Duct).path as Point[] }
-  return { kind: 'space', id: element.id, points: (element as Space).outline as Point[] }
+export function cornersOf(element: Duct | Space): Cornered {
+  const shape = 'path' in element ? { kind: 'duct' as const, points: element.path } : { kind: 'space' as const, points: element.outline }
+  return { id: element.id, kind: shape.kind, points: shape.points as Point[] }
+}
+
+function withCorners<E extends Duct | Space>(element: E, points: Point[]): E {
+  return { ...element, ['path' in element ? 'path' : 'outline']: points }
 }
 
 /** Moving corners: one pulled from the middle of a side is new, one dropped on the next goes. */
@@ -47,15 +50,14 @@ export function useCorners(walls: () => Wall[], reach: () => number) {
     moving.value = null
     if (!held) return
     const points = merged(held)
-    if (held.kind === 'duct') {
-      const duct = store.find('duct', held.id)!
-      if (changed(points, duct.path)) store.commit(`Corner of ${duct.name}`, [put('duct', { ...duct, path: points })])
-    } else {
-      const space = store.find('space', held.id)!
-      if (changed(points, space.outline)) {
-        store.commit(`Corner of ${space.name}`, [put('space', { ...space, outline: points })])
-      }
-    }
+    const element = store.find(held.kind, held.id)!
+    if (JSON.stringify(points) === JSON.stringify(cornersOf(element).points)) return
+    store.commit(`Corner of ${element.name}`, [put(held.kind, withCorners(element, points))])
+  }
+
+  /** An element as it looks while one of its corners is moved. */
+  function shown<E extends Duct | Space>(element: E): E {
+    return moving.value?.id === element.id ? withCorners(element, moving.value.points) : element
   }
 
   function merged(shape: Cornered): Point[] {
@@ -71,9 +73,5 @@ export function useCorners(walls: () => Wall[], reach: () => number) {
     moving.value = null
   }
 
-  return { moving, grab, drag, drop, cancel }
-}
-
-function changed(points: Point[], before: readonly (readonly number[])[]): boolean {
-  return JSON.stringify(points) !== JSON.stringify(before)
+  return { moving, shown, grab, drag, drop, cancel }
 }

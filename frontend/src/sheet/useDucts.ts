@@ -1,6 +1,6 @@
 import { shallowRef } from 'vue'
 import type { Floor, Point } from '@/api/types'
-import { put, spaceAt } from '@/design/edits'
+import { nearestStorey, put, spaceAt } from '@/design/edits'
 import { distance, snapped } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { tool } from './tools'
@@ -15,10 +15,8 @@ export function useDucts(floor: () => string, reach: () => number) {
   /** The storey of another building that stands at a point, the nearest in height to this one. */
   function buildingAt(at: Point): Floor | undefined {
     const here = store.find('floor', floor())!
-    const rise = (f: Floor) => Math.abs(f.elevation_m - here.elevation_m)
-    return store.all('floor')
-      .filter((f) => f.building !== here.building && spaceAt(store, f.id, at))
-      .sort((a, b) => rise(a) - rise(b))[0]
+    const others = store.all('floor').filter((f) => f.building !== here.building)
+    return nearestStorey(others.filter((f) => spaceAt(store, f.id, at)), here)
   }
 
   function place(at: Point): void {

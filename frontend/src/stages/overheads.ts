@@ -4,4 +4,4 @@ export const OVERHEADS = [
   { value: 'attic', label: 'Attic' },
   { value: 'joists', label: 'Through joists' },
   { value: 'raceway', label: 'Surface raceway' },
-] as const
+]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator
-from concurrent.futures import Future, ThreadPoolExecutor
+from concurrent.futures import Executor, Future, ThreadPoolExecutor
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -65,9 +65,10 @@ def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
     """
 
     def make() -> Air:
+        if band == "2.4":
+            return quieten(air_of(design, catalogue, "5"))
         terrain = terrain_of(design, catalogue)
-        air = Air(design, catalogue, terrain, transmits(design, catalogue))
-        return quieten(air) if band == "2.4" else air
+        return Air(design, catalogue, terrain, transmits(design, catalogue))
 
     return _airs.get((design, catalogue), band == "2.4", make)
 
@@ -79,16 +80,16 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         depth: "preview", while something is dragged, leaves out what takes a search: the channel
             plan, the settings sheet, cures that try other switches, and the proof of box counts.
     """
-    full = depth == "full"
     air = air_of(design, catalogue)
+    if depth == "preview":
+        return _evaluate(air, None)
     # The longest search runs beside all that does not need its answer.
-    with ThreadPoolExecutor(1) as beside:
-        searched = beside.submit(channel_plans, air) if full else None
-        return _evaluate(air, searched)
+    with ThreadPoolExecutor(len(BANDS)) as beside:
+        return _evaluate(air, search_channels(air, beside))
 
 
-def _evaluate(air: Air, searched: Future[dict[Band, ChannelPlan]] | None) -> Evaluation:
-    design, catalogue, full = air.design, air.catalogue, searched is not None
+def _evaluate(air: Air, searches: dict[Band, Future[ChannelPlan]] | None) -> Evaluation:
+    design, catalogue, full = air.design, air.catalogue, searches is not None
     rooms = judge_rooms(air)
     runs = judge_runs(design, catalogue)
     wires = {
@@ -103,8 +104,8 @@ def _evaluate(air: Air, searched: Future[dict[Band, ChannelPlan]] | None) -> Eva
     findings += power_findings(power)
     findings += network_findings(design)
     settings = None
-    if searched is not None:
-        plans = searched.result()
+    if searches is not None:
+        plans = {band: search.result() for band, search in searches.items()}
         settings = _settings(air, plans, power, wires)
         findings += channel_findings(air, plans)
         findings += _beacons(design, plans)
@@ -119,21 +120,19 @@ def _evaluate(air: Air, searched: Future[dict[Band, ChannelPlan]] | None) -> Eva
     )
 
 
-def channel_plans(air: Air) -> dict[Band, ChannelPlan]:
-    """Return the channel plan of each band that has radios on, the bands searched side by side."""
+def search_channels(air: Air, pool: Executor) -> dict[Band, Future[ChannelPlan]]:
+    """Begin the channel plan of each band that has radios on, the bands side by side."""
     said = overrides(air.design)
-    used = [band for band in BANDS if air.access_points(band)]
 
-    def plan(band: Band) -> ChannelPlan:
-        fixed = {
+    def fixed(band: Band) -> dict[str, int]:
+        return {
             device: radio.channel
             for (device, b), radio in said.items()
             if b == band and radio.channel is not None
         }
-        return plan_channels(air, band, fixed)
 
-    with ThreadPoolExecutor(len(BANDS)) as pool:
-        return dict(zip(used, pool.map(plan, used), strict=True))
+    used = [band for band in BANDS if air.access_points(band)]
+    return {band: pool.submit(plan_channels, air, band, fixed(band)) for band in used}
 
 
 def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:

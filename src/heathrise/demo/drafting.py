@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from ..core.design import KIND_OF, Design, Element, Opening, Overhead, Space, Use, Wall
+from ..core.design import Design, Element, Opening, Overhead, Space, Use, Wall, design_of
 
 Box = tuple[float, float, float, float]
 
@@ -44,10 +44,7 @@ class Drawing:
 
     def design(self) -> Design:
         """Return the design of everything gathered."""
-        tables: dict[str, dict[str, Element]] = {}
-        for element in self.elements:
-            tables.setdefault(KIND_OF[type(element)], {})[element.id] = element
-        return Design(tables)
+        return design_of(self.elements)
 
     def rooms(
         self,

@@ -29,13 +29,13 @@ from ..core.design import (
     Building,
     Design,
     DesignError,
-    Element,
     Floor,
     Opening,
     Problem,
     Site,
     Space,
     Wall,
+    design_of,
 )
 from ..core.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 
@@ -322,15 +322,8 @@ def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalo
         id="floor-1", building="building-1", name=choice.storey_name, level=0,
         ceiling_height_m=choice.ceiling_height_m,
     )  # fmt: skip
-    elements: list[tuple[str, Element]] = [("site", site), ("building", building), ("floor", floor)]
-    elements += [("wall", wall) for wall in walls]
-    elements += [("opening", o) for o in _placed(walls, openings)]
-    if choice.find_rooms:
-        elements += [("space", space) for space in _rooms(walls)]
-    tables: dict[str, dict[str, Element]] = {}
-    for kind, element in elements:
-        tables.setdefault(kind, {})[element.id] = element
-    return Design(tables)
+    rooms = _rooms(walls) if choice.find_rooms else ()
+    return design_of([site, building, floor, *walls, *_placed(walls, openings), *rooms])
 
 
 def _placed(walls: list[Wall], rows: list[tuple[str, str, Segment]]) -> Iterator[Opening]:

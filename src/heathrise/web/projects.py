@@ -21,6 +21,7 @@ from ..core.design import (
     Site,
     Space,
     apply,
+    design_of,
 )
 from ..core.evaluate import air_of, evaluate
 from ..core.integrity import check
@@ -64,10 +65,7 @@ def document_of(saved: Saved) -> ProjectDocument:
 
 def blank_design(new: NewProject) -> Design:
     """Return a design with empty storeys, ready to be drawn on."""
-    elements: list[tuple[str, Element]] = [
-        ("site", Site(id="site")),
-        ("building", Building(id="building-1", name="House")),
-    ]
+    elements: list[Element] = [Site(id="site"), Building(id="building-1", name="House")]
     names = ["Ground floor", "First floor", "Second floor", "Third floor", "Fourth floor"]
     for level in range(new.storeys):
         name = names[level] if level < len(names) else f"Floor {level}"
@@ -76,11 +74,8 @@ def blank_design(new: NewProject) -> Design:
             elevation_m=round(level * (new.ceiling_height_m + _SLAB_M), 2),
             ceiling_height_m=new.ceiling_height_m,
         )  # fmt: skip
-        elements.append(("floor", floor))
-    tables: dict[str, dict[str, Element]] = {}
-    for kind, element in elements:
-        tables.setdefault(kind, {})[element.id] = element
-    return Design(tables)
+        elements.append(floor)
+    return design_of(elements)
 
 
 def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:

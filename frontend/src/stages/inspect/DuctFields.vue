@@ -2,18 +2,15 @@
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
-import type { Duct, Point } from '@/api/types'
+import type { Duct } from '@/api/types'
 import { put } from '@/design/edits'
-import { distance } from '@/design/geometry'
+import { pathLength } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { length } from '@/design/units'
 import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ duct: Duct }>()
 const store = useDesign()
-const size = computed(() =>
-  props.duct.path.slice(1).reduce((sum, p, i) => sum + distance(props.duct.path[i] as Point, p as Point), 0),
-)
 const floors = computed(() => {
   const several = store.all('building').length > 1
   return store.floors.map((f) => ({
@@ -35,7 +32,7 @@ function setName(event: Event): void {
 <template>
   <p class="quiet">Ask for the buried services before digging; check your local code for depth and marking.</p>
   <dl class="figures">
-    <dt>Length on plan</dt><dd class="figure" data-figure="duct">{{ length(size) }}</dd>
+    <dt>Length on plan</dt><dd class="figure" data-figure="duct">{{ length(pathLength(duct.path)) }}</dd>
   </dl>
   <div class="fields">
     <label class="wide">Name <InputText :model-value="duct.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

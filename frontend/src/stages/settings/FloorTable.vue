@@ -71,7 +71,7 @@ function addBuilding(): void {
           <td><NumberField label="" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
           <td><NumberField label="" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
           <td><Select :model-value="f.slab" :options="slabs" option-label="label" option-value="id" size="small" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
-          <td><Select :model-value="f.overhead" :options="[...OVERHEADS]" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
+          <td><Select :model-value="f.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
           <td>
             <Button
               v-if="b.floors.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${f.name}`"

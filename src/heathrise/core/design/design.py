@@ -124,6 +124,14 @@ def describe(error: ValidationError, place: str) -> Iterable[Problem]:
         yield Problem(f"{place}{path}", item["msg"])
 
 
+def design_of(elements: Iterable[Element]) -> Design:
+    """Return the design that holds these elements, each kind in the order given."""
+    tables: dict[str, dict[str, Element]] = {}
+    for element in elements:
+        tables.setdefault(KIND_OF[type(element)], {})[element.id] = element
+    return Design(tables)
+
+
 def apply(design: Design, changes: Sequence[Change]) -> Design:
     """Return the design after ``changes``, in order. References are not checked here.
 

@@ -46,32 +46,34 @@ def _needed_loss_db(air: Air) -> dict[str, tuple[float, float]]:
     devices = air.access_points("5")
     losses: dict[str, list[np.ndarray]] = {}
     targets: dict[str, float] = {}
-    for (floor, target), points in _needed_points(air).items():
+    for floor, by_target in _needed_points(air).items():
         grid = survey_grid(air.terrain, floor)
         if grid is None or not devices:
             continue
-        strongest = grid_levels_dbm(air, floor, grid, "5", "weaker").argmax(axis=0)[points]
-        for index in np.unique(strongest):
-            device = devices[index]
-            model = air.catalogue.access_points[device.model]
-            loss = grid_losses_db(air.terrain, device, model, floor, grid)
-            mine = points[strongest == index]
-            losses.setdefault(device.id, []).append(loss[BANDS.index("2.4")][mine])
-            targets[device.id] = max(target, targets.get(device.id, SENSOR_DBM))
+        best = grid_levels_dbm(air, floor, grid, "5", "weaker").argmax(axis=0)
+        for target, points in by_target.items():
+            strongest = best[points]
+            for index in np.unique(strongest):
+                device = devices[index]
+                model = air.catalogue.access_points[device.model]
+                loss = grid_losses_db(air.terrain, device, model, floor, grid)
+                mine = points[strongest == index]
+                losses.setdefault(device.id, []).append(loss[BANDS.index("2.4")][mine])
+                targets[device.id] = max(target, targets.get(device.id, SENSOR_DBM))
     return {
         device: (float(np.quantile(np.concatenate(rows), SHARE_OF_CELL)), targets[device])
         for device, rows in losses.items()
     }
 
 
-def _needed_points(air: Air) -> dict[tuple[str, float], np.ndarray]:
-    """Return by floor and target which points of the survey grid lie in rooms that need signal."""
-    found: dict[tuple[str, float], list[np.ndarray]] = {}
+def _needed_points(air: Air) -> dict[str, dict[float, np.ndarray]]:
+    """Return by floor, then target, which points of the survey grid lie in rooms in need."""
+    found: dict[str, dict[float, list[np.ndarray]]] = {}
     for space in air.design.of(Space).values():
         grid = survey_grid(air.terrain, space.floor)
         if TARGETS[space.use] is None or grid is None:
             continue
         target = SENSOR_DBM if space.use == "sensors" else DATA_DBM
         points = room_points(air.design, air.terrain, space, grid)
-        found.setdefault((space.floor, target), []).append(points)
-    return {key: np.concatenate(rows) for key, rows in found.items()}
+        found.setdefault(space.floor, {}).setdefault(target, []).append(points)
+    return {f: {t: np.concatenate(p) for t, p in rows.items()} for f, rows in found.items()}
