@@ -5,11 +5,13 @@ from __future__ import annotations
 import hashlib
 import importlib.util
 import os
+import re
 import shutil
 import socket
 import subprocess
 import sys
-from collections.abc import Sequence
+import time
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import NoReturn
 
@@ -19,6 +21,8 @@ VENV = ROOT / ".venv"
 FRONTEND = ROOT / "frontend"
 LOGS = VAR / "log"
 LEAST_FREE_MB = 1500
+TERMINAL_LINE_S = 0.1
+PLAIN_LINE_S = 4.0
 
 
 class Stop(SystemExit):
@@ -32,6 +36,57 @@ def stop(line: str) -> NoReturn:
 
 def say(line: str) -> None:
     print(line, flush=True)
+
+
+class Meter:
+    """Shows how far a step is: in place on a terminal, as a line now and then elsewhere."""
+
+    def __init__(self, what: str) -> None:
+        self._what = what
+        self._shown_s = 0.0
+        self._width = 0
+        self._last = ""
+
+    def show(self, state: str) -> None:
+        terminal = sys.stdout.isatty()
+        now_s = time.monotonic()
+        if now_s - self._shown_s < (TERMINAL_LINE_S if terminal else PLAIN_LINE_S):
+            self._last = state
+            return
+        self._write(state, terminal)
+        self._shown_s = now_s
+
+    def end(self) -> None:
+        """Show the last state, so that nobody is left with a count half way."""
+        if self._last:
+            self._write(self._last, sys.stdout.isatty())
+        if self._width:
+            print(flush=True)
+
+    def _write(self, state: str, terminal: bool) -> None:
+        line, self._last = f"  {self._what}: {state}", ""
+        if terminal:
+            print(f"\r{line:<{self._width}}", end="", flush=True)
+            self._width = len(line)
+        else:
+            say(line)
+
+
+def counting(pattern: str, total: int) -> Callable[[str], str | None]:
+    """Return a watch that counts the lines matching ``pattern`` and names its first group."""
+    seen: set[str] = set()
+    matcher = re.compile(pattern)
+
+    def watch(line: str) -> str | None:
+        if line.startswith("Installing collected"):
+            return f"{len(seen)} fetched, writing them to the disk"
+        found = matcher.search(line)
+        if found is None or found[1] in seen:
+            return None
+        seen.add(found[1])
+        return f"{len(seen)} of {max(total, len(seen))}, {found[1]}"
+
+    return watch
 
 
 def check_basics() -> None:
@@ -48,14 +103,34 @@ def check_basics() -> None:
         stop(f"only {free} MB are free on the disk of {ROOT}; {LEAST_FREE_MB} MB are needed.")
 
 
-def run(command: Sequence[str], what: str, log: str, cwd: Path = ROOT) -> None:
-    """Run a command with its output in a log; on failure say what failed and where to read."""
+def run(
+    command: Sequence[str],
+    what: str,
+    log: str,
+    cwd: Path = ROOT,
+    watch: Callable[[str], str | None] | None = None,
+) -> None:
+    """Run a command with its output in a log; on failure say what failed and where to read.
+
+    Args:
+        watch: is given each line of output; what it returns is shown as how far the step is.
+    """
     path = LOGS / f"{log}.log"
+    meter = Meter(what)
     try:
-        with path.open("wb") as out:
-            code = subprocess.run(
-                command, cwd=cwd, stdout=out, stderr=subprocess.STDOUT, check=False
-            ).returncode
+        with (
+            path.open("w", encoding="utf-8") as out,
+            subprocess.Popen(
+                command, cwd=cwd, stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
+                stdin=subprocess.DEVNULL, text=True, errors="replace",
+            ) as process,
+        ):  # fmt: skip
+            for line in process.stdout or ():
+                out.write(line)
+                if watch is not None and (state := watch(line)):
+                    meter.show(state)
+            code = process.wait()
+        meter.end()
     except OSError as error:
         stop(f"{what} could not be started: {error.strerror}.")
     if code != 0:
@@ -82,7 +157,25 @@ def install_debian(package: str) -> None:
     say(f"Installing {package} ...")
     install = [*sudo, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get"]
     run([*install, "update"], "apt-get update", "apt-update")
-    run([*install, "install", "-y", "--no-install-recommends", package], package, f"apt-{package}")
+    command = [*install, "install", "-y", "--no-install-recommends", package]
+    run(command, package, f"apt-{package}", watch=_apt_watch())
+
+
+def _apt_watch() -> Callable[[str], str | None]:
+    """Return a watch over apt-get: fetched, then set up, of so many packages."""
+    state = {"total": 0, "Get": 0, "Setting": 0}
+    words = {"Get": "fetched", "Setting": "set up"}
+
+    def watch(line: str) -> str | None:
+        if found := re.search(r"(\d+) newly installed", line):
+            state["total"] = int(found[1])
+        kind = next((k for k in words if line.startswith(k)), None)
+        if kind is None:
+            return None
+        state[kind] += 1
+        return f"{state[kind]} of {max(state['total'], state[kind])} packages {words[kind]}"
+
+    return watch
 
 
 def need_venv() -> None:

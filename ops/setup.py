@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import json
 import os
+import re
 import shutil
 import sys
 from pathlib import Path
@@ -12,6 +14,7 @@ from .machine import (
     ROOT,
     VENV,
     check_basics,
+    counting,
     is_fresh,
     need_debian,
     need_venv,
@@ -46,24 +49,43 @@ def _python(for_tests: bool) -> None:
         need_venv()
         say("Making the Python environment ...")
         run([sys.executable, "-m", "venv", str(VENV)], "making the Python environment", "venv")
+    pip = [str(PYTHON), "-m", "pip", "--disable-pip-version-check"]
     for lock in locks:
         stamp = stamp_of(lock, ROOT / "pyproject.toml")
-        if not is_fresh(lock.name, stamp):
-            say(f"Installing the Python packages of {lock.name} ...")
-            pip = [str(PYTHON), "-m", "pip", "install", "--disable-pip-version-check"]
-            run([*pip, "--require-hashes", "-r", str(lock)], "installing Python packages", "pip")
-            if lock.name == "requirements.lock":
-                own = [*pip, "--no-deps", "--no-build-isolation", "-e", str(ROOT)]
-                run(own, "installing heathrise", "pip-own")
-            set_stamp(lock.name, stamp)
+        if is_fresh(lock.name, stamp):
+            continue
+        names = locked_names(lock)
+        say(f"Installing the {len(names)} Python packages of {lock.name} ...")
+        # The lock names everything, so nothing is resolved: what pip would find newer stays out.
+        exact = ["install", "--no-deps", "--require-hashes", "--progress-bar", "off"]
+        run(
+            [*pip, *exact, "-r", str(lock)], "Python packages", "pip",
+            watch=counting(r"^(?:Collecting|Requirement already satisfied:) ([\w.-]+)", len(names)),
+        )  # fmt: skip
+        if lock.name == "requirements.lock":
+            own = [*pip, "install", "--no-deps", "--no-build-isolation", "-e", str(ROOT)]
+            run(own, "installing heathrise", "pip-own")
+        run([*pip, "check"], "checking the Python packages", "pip-check")
+        set_stamp(lock.name, stamp)
+
+
+def locked_names(lock: Path) -> list[str]:
+    """Return the names of the packages that a lock file pins."""
+    return re.findall(r"^([A-Za-z0-9._-]+)==", lock.read_text("utf-8"), re.MULTILINE)
 
 
 def _node_modules() -> None:
     stamp = stamp_of(FRONTEND / "package-lock.json", FRONTEND / "package.json")
     if is_fresh("node", stamp) and (FRONTEND / "node_modules").exists():
         return
+    lock = json.loads((FRONTEND / "package-lock.json").read_text("utf-8"))
+    # Builds for other systems are locked too and never fetched.
+    total = sum("linux" in row.get("os", ["linux"]) for key, row in lock["packages"].items() if key)
     say("Installing the npm packages ...")
-    run(["npm", "ci", "--no-audit", "--no-fund"], "installing npm packages", "npm", FRONTEND)
+    run(
+        ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=http"], "npm packages", "npm",
+        FRONTEND, watch=counting(r"npm http (?:fetch|cache).*/([\w.-]+)\.tgz", total),
+    )  # fmt: skip
     set_stamp("node", stamp)
 
 

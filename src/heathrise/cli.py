@@ -5,17 +5,15 @@ from __future__ import annotations
 import json
 import sys
 from pathlib import Path
-from typing import NoReturn
+from typing import TYPE_CHECKING, NoReturn
 
 import click
 
-from .core.catalogue import load_catalogue
-from .core.design import DesignError
-from .core.evaluate import evaluate
-from .formats.dxf import Choice, import_dxf, inspect_dxf
-from .formats.project_file import Project, dump_project, load_project, project_schema
-from .formats.settings_export import settings_json, settings_yaml
-from .formats.tables_csv import cable_schedule, port_map
+if TYPE_CHECKING:
+    from .core.design import DesignError
+    from .formats.project_file import Project
+
+# Packages for numbers and drawings take seconds to load: each command loads what it needs itself.
 
 
 @click.group()
@@ -24,13 +22,17 @@ def main() -> None:
 
 
 def _fail(error: DesignError | OSError, path: Path) -> NoReturn:
-    problems = error.problems if isinstance(error, DesignError) else (error.strerror or error,)
+    problems = (error.strerror or error,) if isinstance(error, OSError) else error.problems
     for problem in problems:
         click.echo(f"{path}: {problem}", err=True)
     sys.exit(1)
 
 
 def _open(path: Path) -> Project:
+    from .core.catalogue import load_catalogue
+    from .core.design import DesignError
+    from .formats.project_file import load_project
+
     try:
         return load_project(path.read_bytes(), load_catalogue())
     except (DesignError, OSError) as error:
@@ -41,6 +43,9 @@ def _open(path: Path) -> Project:
 @click.argument("project", type=click.Path(path_type=Path))
 def evaluate_command(project: Path) -> None:
     """Print the whole evaluation of PROJECT as JSON."""
+    from .core.catalogue import load_catalogue
+    from .core.evaluate import evaluate
+
     opened = _open(project)
     result = evaluate(opened.design, load_catalogue())
     click.echo(result.model_dump_json(indent=1))
@@ -56,6 +61,11 @@ def import_command(
     drawing: Path, layers: tuple[str, ...], units: str | None, name: str | None, out: Path | None
 ) -> None:
     """Make a project from DRAWING. Without --layer, list its layers."""
+    from .core.catalogue import load_catalogue
+    from .core.design import DesignError
+    from .formats.dxf import Choice, import_dxf, inspect_dxf
+    from .formats.project_file import Project, dump_project
+
     try:
         data = drawing.read_bytes()
         if not layers:
@@ -82,6 +92,11 @@ def import_command(
 )
 def export_command(project: Path, what: str) -> None:
     """Print one of the exports of PROJECT."""
+    from .core.catalogue import load_catalogue
+    from .core.evaluate import evaluate
+    from .formats.settings_export import settings_json, settings_yaml
+    from .formats.tables_csv import cable_schedule, port_map
+
     opened = _open(project)
     result = evaluate(opened.design, load_catalogue())
     texts = {
@@ -96,6 +111,8 @@ def export_command(project: Path, what: str) -> None:
 @main.command("schema")
 def schema_command() -> None:
     """Print the JSON Schema of the project file."""
+    from .formats.project_file import project_schema
+
     click.echo(json.dumps(project_schema(), indent=1))
 
 

@@ -11,15 +11,18 @@ import sys
 import time
 import urllib.request
 from collections.abc import Iterator
+from importlib.metadata import distribution
 from pathlib import Path
 
 import pytest
+from packaging.requirements import Requirement
+from packaging.utils import canonicalize_name
 
 from ops import machine
 from ops.database import Database
 from ops.machine import FRONTEND, ROOT, Stop, free_port, port_is_free, stamp_of
 from ops.serve import Server
-from ops.setup import front_end_sources
+from ops.setup import front_end_sources, locked_names
 
 
 def _run(*arguments: str, **more: object) -> subprocess.CompletedProcess[str]:
@@ -197,3 +200,70 @@ def test_the_server_listens_on_loopback_only(database: Database) -> None:
             assert listening == [f"0100007F:{port:04X}"]
     finally:
         server.stop()
+
+
+def _locked() -> set[str]:
+    names: list[str] = []
+    for lock in ("requirements.lock", "requirements-dev.lock"):
+        names += locked_names(ROOT / lock)
+    return {canonicalize_name(n) for n in names}
+
+
+def _asked_by(name: str, extras: frozenset[str]) -> Iterator[Requirement]:
+    for text in distribution(name).requires or ():
+        wanted = Requirement(text)
+        marker = wanted.marker
+        if marker is None or any(marker.evaluate({"extra": e}) for e in ("", *extras)):
+            yield wanted
+
+
+def test_the_lock_names_every_requirement_of_every_locked_package() -> None:
+    """Nothing is resolved at install, so what is missing here would be missing there."""
+    locked = _locked()
+    todo: list[tuple[str, frozenset[str]]] = [(name, frozenset()) for name in sorted(locked)]
+    seen: set[tuple[str, frozenset[str]]] = set()
+    while todo:
+        name, extras = todo.pop()
+        if (name, extras) in seen:
+            continue
+        seen.add((name, extras))
+        for wanted in _asked_by(name, extras):
+            key = canonicalize_name(wanted.name)
+            assert key in locked, f"{name} asks for {wanted}, which no lock names"
+            assert wanted.specifier.contains(distribution(key).version, prereleases=True)
+            todo.append((key, frozenset(wanted.extras)))
+    assert ("pydantic", frozenset({"email"})) in seen, "the case that pip resolved anew"
+
+
+def test_a_step_says_how_far_it_is(capsys: pytest.CaptureFixture[str]) -> None:
+    watch = machine.counting(r"^Collecting (\S+)", 3)
+    lines = "print('Collecting alpha'); print('noise'); print('Collecting beta')"
+    machine.run([sys.executable, "-c", lines], "packages", "test-step", watch=watch)
+    said = capsys.readouterr().out.splitlines()
+    assert said[0] == "  packages: 1 of 3, alpha"
+    assert said[-1] == "  packages: 2 of 3, beta"
+
+
+HEAVY = {"numba", "ortools", "ezdxf", "scipy", "numpy", "shapely", "sqlalchemy", "flask"}
+
+
+@pytest.mark.parametrize(
+    ("arguments", "may_load"),
+    [
+        (["--help"], set()),
+        (["schema"], {"shapely", "numpy"}),
+        (["import-dxf", "no-such.dxf"], {"ezdxf", "shapely", "numpy"}),
+    ],
+)
+def test_a_command_loads_only_what_it_needs(arguments: list[str], may_load: set[str]) -> None:
+    code = (
+        "import sys\nfrom heathrise.cli import main\n"
+        "try:\n    main()\nexcept SystemExit:\n    pass\n"
+        "print('LOADED', *sys.modules)"
+    )
+    done = subprocess.run(
+        [sys.executable, "-c", code, *arguments], capture_output=True, text=True, check=True,
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src")}, timeout=60,
+    )  # fmt: skip
+    loaded = set(done.stdout.rsplit("LOADED", 1)[1].split())
+    assert loaded & HEAVY <= may_load
