@@ -8,19 +8,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from heathrise.core.bandplan import overlap, planned_channels
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Design, Network, Radio, WirelessName, apply
 from heathrise.core.evaluate import evaluate
 from heathrise.core.settings.networks import free_subnet, network_sheet
 from heathrise.core.settings.sheet import beacon_share
-from heathrise.core.signal.channels import (
-    CONTEND_DBM,
-    allowed_channels,
-    overlap,
-    solve_channels,
-)
+from heathrise.core.signal.channels import CONTEND_DBM, Task, solve
 
 from .plans import access_point, design_of, shell
+
+
+def solve_channels(band, width, options, heard, fixed):  # type: ignore[no-untyped-def]
+    found = solve(Task(band, width, tuple(options), heard, fixed))
+    return found.channels, found.cost_db, found.bound_db, found.proven
 
 
 def _heard(positions: list[float]) -> tuple[tuple[int, ...], ...]:
@@ -41,7 +42,7 @@ def test_four_in_a_line_share_one_channel_at_the_ends() -> None:
 
 
 def test_with_channels_to_spare_nobody_shares_and_radar_is_kept_off() -> None:
-    options = allowed_channels("5", "americas", 40)
+    options = planned_channels("5", "americas", 40)
     channels, cost, _, proven = solve_channels("5", 40, options, _heard([0, 5, 9]), (None,) * 3)
     assert cost == 0 and proven and len(set(channels)) == 3
     assert not any(52 <= c <= 144 for c in channels)
@@ -74,9 +75,9 @@ def test_overlap_by_distance() -> None:
 
 
 def test_domains_differ() -> None:
-    assert 149 in allowed_channels("5", "americas", 40)
-    assert 149 not in allowed_channels("5", "europe", 40)
-    assert max(allowed_channels("6", "europe", 80)) <= 93
+    assert 149 in planned_channels("5", "americas", 40)
+    assert 149 not in planned_channels("5", "europe", 40)
+    assert max(planned_channels("6", "europe", 80)) <= 93
 
 
 def test_shared_air_by_hand_is_cured_by_the_plan(catalogue: Catalogue) -> None:

@@ -28,8 +28,8 @@ from heathrise.core.findings import SEVERITY_ORDER
 from heathrise.core.memo import IdentityMemo
 from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
 from heathrise.core.signal.relief import CONTOURS_DBM, relief
-from heathrise.core.signal.rooms import TARGETS, judge_rooms, room_points
-from heathrise.core.signal.terrain import relief_grid, survey_grid
+from heathrise.core.signal.rooms import TARGETS, judge_rooms
+from heathrise.core.signal.terrain import relief_grids
 from heathrise.core.signal.transmit import nearest_step
 from heathrise.demo.drafting import Drawing, Room, slug
 
@@ -83,19 +83,17 @@ def test_rooms_agree_with_counting_points(catalogue: Catalogue, school: Design) 
         target = TARGETS[space.use]
         if target is None:
             continue
-        grid = survey_grid(air.terrain, space.floor)
-        assert grid is not None
-        first = ranked_dbm(grid_levels_dbm(air, space.floor, grid, "5", "weaker"), 1)
-        x, y = grid.points
+        survey = air.terrain.surveys[space.floor]
+        first = ranked_dbm(grid_levels_dbm(air, space.floor, survey, "5", "weaker"), 1)
+        x, y = survey.points
         inside = [k for k in range(len(x)) if Polygon(space.outline).contains(Point(x[k], y[k]))]
-        assert sorted(room_points(school, air.terrain, space, grid)) == inside
+        assert sorted(survey.rooms[space.id]) == inside
         assert verdict.worst_first_dbm == pytest.approx(first[inside].min(), abs=0.06)
 
 
 def test_relief_and_reading_agree_at_a_spot(catalogue: Catalogue, school: Design) -> None:
     air = air_of(school, catalogue)
-    grid = relief_grid(air.terrain, "ground")
-    assert grid is not None
+    (grid,) = relief_grids(air.terrain, "ground")
     levels = grid.sheet(ranked_dbm(grid_levels_dbm(air, "ground", grid, "5", "uplink"), 1))
     for row, column in ((20, 30), (40, 90), (60, 140)):
         spot = float(grid.eastings[column]), float(grid.northings[row])

@@ -23,7 +23,7 @@ from heathrise.formats.project_file import Project, dump_project, load_project, 
 from heathrise.formats.settings_export import settings_json, settings_yaml
 from heathrise.formats.tables_csv import cable_schedule, port_map
 
-SHIPPED = Path(project_file.__file__).parent / "schema" / "project-1.json"
+SHIPPED = Path(project_file.__file__).parent / "schema" / "project-2.json"
 
 
 @pytest.fixture(scope="module")

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator
-from concurrent.futures import Executor, Future, ThreadPoolExecutor
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from .bandplan import block_of, needs_radar_watch
 from .bands import BANDS, Band
 from .cabling.runs import RunVerdict, judge_runs
 from .cabling.verdicts import cable_findings
@@ -15,6 +15,8 @@ from .catalogue import Catalogue
 from .design import Design, Device, WirelessName
 from .findings import Finding, worst_first
 from .memo import IdentityMemo
+from .plan.placing import placing_findings
+from .plan.storeys import storey_findings
 from .rack import PowerPlan, Wire, plan_power
 from .rack_findings import power_findings
 from .settings.networks import network_findings
@@ -30,20 +32,24 @@ from .settings.sheet import (
     network_sheets,
     port_sheets,
 )
-from .signal.channels import ChannelPlan, needs_radar_watch, plan_channels
+from .signal.channels import ChannelPlan, channel_task, plan_channels
 from .signal.levels import Air
 from .signal.quiet import quieten
 from .signal.rooms import RoomVerdict, judge_rooms
+from .signal.searches import searches
 from .signal.terrain import terrain_of
 from .signal.transmit import overrides, transmits
 from .signal.verdicts import channel_findings, signal_findings
 from .tally import Tally, tally_of
 
-Depth = Literal["full", "preview"]
+Depth = Literal["full", "figures", "preview"]
 
 
 class Evaluation(BaseModel):
-    """Everything computed from one design. ``settings`` is None in a preview."""
+    """Everything computed from one design. ``settings`` is None in a preview.
+
+    ``searching`` says that channels are a first plan and a better one is being looked for.
+    """
 
     model_config = ConfigDict(frozen=True)
 
@@ -53,6 +59,7 @@ class Evaluation(BaseModel):
     settings: SettingsSheet | None
     findings: tuple[Finding, ...]
     tally: Tally
+    searching: bool = False
 
 
 _airs: IdentityMemo[Air] = IdentityMemo(8)
@@ -77,19 +84,19 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     """Evaluate a design that has passed ``integrity.check``.
 
     Args:
-        depth: "preview", while something is dragged, leaves out what takes a search: the channel
-            plan, the settings sheet, cures that try other switches, and the proof of box counts.
+        depth: "full" waits for the channel search; "figures" takes the best plan known and leaves
+            the search running; "preview", while something is dragged, leaves out what takes a
+            search: the channel plan, the settings sheet, cures that try other switches, and the
+            proof of box counts.
     """
     air = air_of(design, catalogue)
-    if depth == "preview":
-        return _evaluate(air, None)
-    # The longest search runs beside all that does not need its answer.
-    with ThreadPoolExecutor(len(BANDS)) as beside:
-        return _evaluate(air, search_channels(air, beside))
-
-
-def _evaluate(air: Air, searches: dict[Band, Future[ChannelPlan]] | None) -> Evaluation:
-    design, catalogue, full = air.design, air.catalogue, searches is not None
+    full = depth != "preview"
+    tasks = {}
+    if full:
+        # The longest search runs beside all that does not need its answer.
+        tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
+        for task in tasks.values():
+            searches.begin(task)
     rooms = judge_rooms(air)
     runs = judge_runs(design, catalogue)
     wires = {
@@ -100,12 +107,19 @@ def _evaluate(air: Air, searches: dict[Band, Future[ChannelPlan]] | None) -> Eva
         if r.verdict != "no_way"
     }
     power = plan_power(design, catalogue, wires, with_cures=full)
-    findings = [*signal_findings(air, rooms), *cable_findings(design, catalogue, runs)]
+    findings = [*storey_findings(design), *placing_findings(design, catalogue)]
+    findings += [*signal_findings(air, rooms), *cable_findings(design, catalogue, runs)]
     findings += power_findings(power)
     findings += network_findings(design)
     settings = None
-    if searches is not None:
-        plans = {band: search.result() for band, search in searches.items()}
+    plans: dict[Band, ChannelPlan] = {}
+    if full:
+        for band, task in tasks.items():
+            if depth == "full":
+                solution, under_way = searches.begin(task).result(), False
+            else:
+                solution, under_way = searches.now(task)
+            plans[band] = plan_channels(air, task, solution, under_way)
         settings = _settings(air, plans, power, wires)
         findings += channel_findings(air, plans)
         findings += _beacons(design, plans)
@@ -117,22 +131,8 @@ def _evaluate(air: Air, searches: dict[Band, Future[ChannelPlan]] | None) -> Eva
         settings=settings,
         findings=ordered,
         tally=tally_of(design, catalogue, rooms, runs, power, ordered, prove=full),
+        searching=any(plan.searching for plan in plans.values()),
     )
-
-
-def search_channels(air: Air, pool: Executor) -> dict[Band, Future[ChannelPlan]]:
-    """Begin the channel plan of each band that has radios on, the bands side by side."""
-    said = overrides(air.design)
-
-    def fixed(band: Band) -> dict[str, int]:
-        return {
-            device: radio.channel
-            for (device, b), radio in said.items()
-            if b == band and radio.channel is not None
-        }
-
-    used = [band for band in BANDS if air.access_points(band)]
-    return {band: pool.submit(plan_channels, air, band, fixed(band)) for band in used}
 
 
 def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
@@ -185,6 +185,7 @@ def _proof(plans: dict[Band, ChannelPlan]) -> str:
     for band, plan in plans.items():
         left = f"{plan.cost_db:.0f} dB of shared air" if plan.cost_db else "no two share air"
         proof = "proven best" if plan.proven else f"at best {plan.bound_db:.0f} dB"
+        proof = "a better plan is being looked for" if plan.searching else proof
         parts.append(f"{band} GHz: {left}, {proof}")
     return "; ".join(parts)
 
@@ -208,7 +209,7 @@ def _radio_sheets(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[RadioShe
             band=band,
             on=radio.on,
             channel=channel,
-            width_mhz=plan.width_mhz if plan else 20,
+            width_mhz=_width_mhz(air, band, plan.width_mhz, channel) if plan else 20,
             power_dbm=radio.power_dbm,
             eirp_dbm=radio.eirp_dbm,
             cap_dbm=radio.cap_dbm,
@@ -218,6 +219,12 @@ def _radio_sheets(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[RadioShe
             contenders=names,
             radar=band == "5" and needs_radar_watch(channel),
         )
+
+
+def _width_mhz(air: Air, band: Band, width_mhz: int, channel: int) -> int:
+    """Return the width of the legal block that holds a channel, in MHz."""
+    site = air.design.site
+    return 20 * len(block_of(band, site.domain, width_mhz, channel, site.channels_149_up))
 
 
 def _channel_reason(by_hand: bool, on: bool, contenders: tuple[str, ...]) -> str:

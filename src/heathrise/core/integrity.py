@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import get_args, get_origin
 
 from shapely.geometry import Polygon
 
+from .bandplan import channels_of, no_such_channel
 from .catalogue import Catalogue
 from .design import (
     KINDS,
+    Building,
+    Change,
     Design,
     DesignError,
     Device,
@@ -19,6 +22,7 @@ from .design import (
     Floor,
     Opening,
     Problem,
+    Radio,
     Reference,
     Riser,
     Site,
@@ -62,6 +66,23 @@ def check(design: Design, catalogue: Catalogue) -> None:
         raise DesignError(problems)
 
 
+def check_edit(before: Design, after: Design, changes: Sequence[Change]) -> None:
+    """Refuse what an edit may not bring in, though a design that holds it can still be opened.
+
+    Raises:
+        DesignError: a radio is set to a channel that its band does not have.
+    """
+    site = after.site
+    for change in changes:
+        radio = after.get(change.kind, change.id)
+        if not isinstance(radio, Radio) or radio.channel is None:
+            continue
+        legal = channels_of(radio.band, site.domain, site.channels_149_up)
+        if radio.channel not in legal and before.get("radio", radio.id) != radio:
+            what = no_such_channel(radio.band, radio.channel, site.domain, legal)
+            raise DesignError([Problem(f"radio[{radio.id}].channel", what)])
+
+
 def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _counts(design)
     yield from _dangling(design)
@@ -102,6 +123,9 @@ def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     for floor in design.of(Floor).values():
         if floor.slab not in catalogue.constructions:
             yield _unknown("floor", floor.id, "slab", floor.slab)
+    for building in design.of(Building).values():
+        if building.roof not in catalogue.constructions:
+            yield _unknown("building", building.id, "roof", building.roof)
     for device in design.of(Device).values():
         if device.model not in catalogue.devices_of(device.kind):
             yield _unknown("device", device.id, "model", device.model)

@@ -88,7 +88,7 @@ def lakeside_home() -> Design:
     for name, floor, model, x, y, height, mount in (
         ("AP-1", "lower", "ravelmoor-c2", 5.5, 4.0, 2.6, "ceiling"),
         ("AP-2", "middle", "ravelmoor-c2", 7.0, 5.0, 2.6, "ceiling"),
-        ("AP-3", "top", "ravelmoor-c2", 8.0, 7.5, 2.6, "ceiling"),
+        ("AP-3", "top", "ravelmoor-c2", 6.0, 7.5, 2.6, "ceiling"),
         ("AP-4", "middle", "ravelmoor-c2", 3.0, 7.5, 2.6, "ceiling"),
         ("AP-5", "middle", "ravelmoor-c2", 11.5, 4.0, 2.6, "ceiling"),
     ):

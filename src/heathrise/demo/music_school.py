@@ -67,7 +67,7 @@ ACCESS_POINTS = [
     # floor, name, model, x, y, height
     ("ground", "AP-1", "ravelmoor-c4", 4.0, 10.0, 6.1),
     ("ground", "AP-2", "ravelmoor-c4", 10.5, 14.0, 6.1),
-    ("ground", "AP-3", "ravelmoor-c4", 20.5, 13.0, 3.0),
+    ("ground", "AP-3", "ravelmoor-c4", 18.5, 13.0, 3.0),
     ("ground", "AP-4", "ravelmoor-c4", 18.5, 7.0, 3.0),
     ("ground", "AP-5", "ravelmoor-c4", 26.5, 9.0, 3.0),
     ("ground", "AP-6", "ravelmoor-c4", 36.5, 13.0, 3.0),
@@ -78,7 +78,7 @@ ACCESS_POINTS = [
     ("upper", "AP-11", "ravelmoor-c4", 30.25, 13.0, 2.8),
     ("upper", "AP-12", "ravelmoor-c4", 35.0, 13.0, 2.8),
     ("upper", "AP-13", "ravelmoor-c4", 36.0, 4.5, 2.8),
-    ("upper", "AP-14", "ravelmoor-c4", 28.0, 3.5, 2.8),
+    ("upper", "AP-14", "ravelmoor-c4", 28.0, 2.5, 2.8),
     ("pavilion", "AP-15", "ravelmoor-c4", 109.75, 3.25, 2.5),
 ]
 CAMERAS = [

@@ -1,7 +1,8 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 1, "name": ..., "elements": {kind: [element, ...]}}``;
-the JSON Schema lies beside this module as ``schema/project-1.json``.
+``{"format": "heathrise-project", "version": 2, "name": ..., "elements": {kind: [element, ...]}}``;
+the JSON Schema lies beside this module as ``schema/project-2.json``. Version 1 knew no roofs, no
+margin and no bundles: what it leaves out takes its default.
 """
 
 from __future__ import annotations
@@ -16,7 +17,8 @@ from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_el
 from ..core.integrity import MAX_ELEMENTS, check
 
 FORMAT = "heathrise-project"
-VERSION = 1
+VERSION = 2
+READS = (1, 2)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())
@@ -55,9 +57,10 @@ def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
     if document.get("format") != FORMAT:
         _refuse("format", f'this is not a project file: "format" should be "{FORMAT}"')
     version = document.get("version")
-    if version != VERSION:
+    if version not in READS or isinstance(version, bool):
         shown = json.dumps(version)[:20]
-        _refuse("version", f"version {shown} cannot be read; this program reads version {VERSION}")
+        reads = f"this program reads {READS[0]} to {VERSION}"
+        _refuse("version", f"version {shown} cannot be read; {reads}")
     name = document.get("name")
     if not isinstance(name, str) or not 0 < len(name.strip()) <= MAX_NAME:
         _refuse("name", f"a name of 1 to {MAX_NAME} characters is needed")
@@ -149,7 +152,7 @@ def project_schema() -> dict[str, Any]:
         properties[kind] = {"type": "array", "items": {"$ref": f"#/$defs/{cls.__name__}"}}
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Heathrise project file, version 1",
+        "title": f"Heathrise project file, version {VERSION}",
         "type": "object",
         "required": ["format", "version", "name", "elements"],
         "additionalProperties": False,

@@ -17,7 +17,7 @@ from sqlalchemy.dialects.mysql import insert as mysql_insert
 
 from ..core.catalogue import Catalogue
 from ..core.design import KINDS, Change, Design, Put, apply, parse_element, put
-from ..core.integrity import check
+from ..core.integrity import check, check_edit
 from .tables import ELEMENT_TABLES, journal, project, setting
 
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
@@ -130,6 +130,7 @@ class Repository:
             before = self._design(connection, project_id, revision)
             design = apply(before, changes)
             check(design, self._catalogue)
+            check_edit(before, design, changes)
             _write(connection, project_id, design, changes)
             _log(connection, project_id, revision + 1, author, label, changes)
             connection.execute(

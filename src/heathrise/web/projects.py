@@ -7,8 +7,6 @@ from collections.abc import Iterator
 from apiflask import APIBlueprint
 from flask import Response, jsonify
 from pydantic import BaseModel
-from shapely.geometry import Point as ShapelyPoint
-from shapely.geometry import Polygon
 
 from ..core.catalogue import Catalogue
 from ..core.design import (
@@ -19,7 +17,6 @@ from ..core.design import (
     Floor,
     Problem,
     Site,
-    Space,
     apply,
     design_of,
 )
@@ -28,6 +25,7 @@ from ..core.integrity import check
 from ..core.remedies import search_cures
 from ..core.signal.levels import readings_at
 from ..core.signal.relief import Relief, relief
+from ..core.storeys import SLAB_M, storeys_of
 from ..store import Repository, Saved
 from .models import (
     Answer,
@@ -48,7 +46,6 @@ from .models import (
 )
 
 AUTHOR = "installer"
-_SLAB_M = 0.3
 
 
 def json_of(model: BaseModel, status: int = 200) -> Response:
@@ -71,7 +68,7 @@ def blank_design(new: NewProject) -> Design:
         name = names[level] if level < len(names) else f"Floor {level}"
         floor = Floor(
             id=f"floor-{level}", building="building-1", name=name, level=level,
-            elevation_m=round(level * (new.ceiling_height_m + _SLAB_M), 2),
+            elevation_m=round(level * (new.ceiling_height_m + SLAB_M), 2),
             ceiling_height_m=new.ceiling_height_m,
         )  # fmt: skip
         elements.append(floor)
@@ -209,8 +206,5 @@ def _number(text: str, where: str) -> float:
 
 
 def _space_name(design: Design, floor: str, x: float, y: float) -> str | None:
-    point = ShapelyPoint(x, y)
-    for space in design.of(Space).values():
-        if space.floor == floor and Polygon(space.outline).covers(point):
-            return space.name
-    return None
+    room = storeys_of(design).room_at(floor, (x, y))
+    return room.name if room else None

@@ -48,7 +48,7 @@ def make_transfer(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
         response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
         return response
 
-    @routes.get("/schema/project-1.json")
+    @routes.get("/schema/project-2.json")
     def schema() -> dict[str, object]:
         return project_schema()
 

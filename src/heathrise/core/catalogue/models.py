@@ -20,9 +20,9 @@ class Entry(BaseModel):
 
 
 class Construction(Entry):
-    """A wall, door, window or slab: loss in dB at square incidence for each band."""
+    """A wall, door, window, slab or roof: loss in dB at square incidence for each band."""
 
-    kind: Literal["wall", "door", "window", "gap", "slab"]
+    kind: Literal["wall", "door", "window", "gap", "slab", "roof"]
     loss_db: dict[Band, Positive]
     masonry: bool = False
     shields: bool = False

@@ -50,11 +50,15 @@ class Site(Element):
     slack_rack_m: Annotated[float, Field(ge=0, le=20)] = 3.0
     power_headroom: Annotated[float, Field(ge=0, le=0.9)] = 0.2
     width_5ghz_mhz: Literal[20, 40, 80] = 40
+    channels_149_up: bool = False
+    margin_db: Annotated[float, Field(ge=0, le=20)] = 3.0
+    tight_bundles: bool = False
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
 
 
 class Building(Element):
     name: Name
+    roof: ModelId = "roof-tiles"
 
 
 class Floor(Element):

@@ -4,34 +4,30 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
+from ..bandplan import (
+    WIDTH_6_MHZ,
+    channels_of,
+    needs_radar_watch,
+    overlap,
+    planned_channels,
+)
 from ..bands import BANDS, Band
 from ..design import Device
 from ..memo import IdentityMemo
+from .antennas import attenuation_db
 from .levels import Air
-from .terrain import losses_db
+from .terrain import losses_to_db, source_of
+from .transmit import overrides
 
 Array = NDArray[np.float64]
 
 CONTEND_DBM = -82.0
-# 2.4 GHz overlap by distance in channel numbers, 0 to 5 and more.
-OVERLAP_24 = (1.0, 0.77, 0.54, 0.31, 0.09, 0.0)
-CHANNELS_24 = (1, 6, 11)
-CHANNELS_5: dict[int, tuple[int, ...]] = {
-    20: (36, 40, 44, 48, 52, 56, 60, 64, *range(100, 145, 4), 149, 153, 157, 161, 165),
-    40: (36, 44, 52, 60, 100, 108, 116, 124, 132, 140, 149, 157),
-    80: (36, 52, 100, 116, 132, 149),
-}
-CHANNELS_6_PREFERRED = tuple(range(5, 230, 16))
-LAST_6_EUROPE = 93
-WIDTH_6_MHZ = 80
-
 _SOLVE_SECONDS = 3.0
 _WEIGHT_OVERLAP = 1000
 _WEIGHT_RADAR = 20
@@ -48,31 +44,45 @@ class ChannelPlan:
     cost_db: float
     proven: bool
     bound_db: float
+    searching: bool = False
 
 
-def allowed_channels(band: Band, domain: str, width_mhz: int) -> tuple[int, ...]:
-    """Return the primary channels the plan may use, lowest first."""
-    if band == "2.4":
-        return CHANNELS_24
-    if band == "6":
-        last = LAST_6_EUROPE if domain == "europe" else 233
-        return tuple(c for c in CHANNELS_6_PREFERRED if c <= last)
-    options = CHANNELS_5[width_mhz]
-    return tuple(c for c in options if c < 149) if domain == "europe" else options
+@dataclass(frozen=True)
+class Task:
+    """What a channel search starts from: levels in whole dBm, and what a person has set."""
+
+    band: Band
+    width_mhz: int
+    options: tuple[int, ...]
+    heard_dbm: tuple[tuple[int, ...], ...]
+    fixed: tuple[int | None, ...]
+    domain: str = "americas"
+    from_149: bool = True
+
+    def overlap(self, first: int, second: int) -> float:
+        return overlap(self.band, self.width_mhz, first, second, self.domain, self.from_149)
+
+    def pairs(self) -> list[tuple[int, int, int]]:
+        """Return (i, j, dB above -82) of the pairs that hear each other."""
+        return [
+            (i, j, excess)
+            for i, j in combinations(range(len(self.fixed)), 2)
+            if (excess := round(self.heard_dbm[i][j] - CONTEND_DBM)) >= 0
+        ]
+
+    def cost_db(self, channels: Sequence[int]) -> float:
+        """Return the sum over pairs of overlap times dB above -82."""
+        return float(sum(self.overlap(channels[i], channels[j]) * e for i, j, e in self.pairs()))
 
 
-def needs_radar_watch(channel: int) -> bool:
-    """Return whether a 5 GHz channel may have to be left to radar (52 to 144)."""
-    return 52 <= channel <= 144
+@dataclass(frozen=True)
+class Solution:
+    """Channels by device, their cost and a proven lower bound in dB, whether proven best."""
 
-
-def overlap(band: Band, width_mhz: int, first: int, second: int) -> float:
-    """Return from 0 to 1 how much two channels share."""
-    distance = abs(first - second)
-    if band == "2.4":
-        return OVERLAP_24[min(distance, 5)]
-    # Channel numbers count 5 MHz; two blocks share what their spans share.
-    return max(0.0, 1 - distance * 5 / width_mhz)
+    channels: tuple[int, ...]
+    cost_db: float
+    bound_db: float
+    proven: bool
 
 
 def hearing_dbm(air: Air, band: Band) -> Array:
@@ -82,11 +92,9 @@ def hearing_dbm(air: Air, band: Band) -> Array:
     heard = np.full((len(devices), len(devices)), -200.0)
     for i, j in combinations(range(len(devices)), 2):
         one, other = air.radios[devices[i].id, band], air.radios[devices[j].id, band]
-        worse_db = max(
-            _loss_db(air, devices[i], devices[j])[row], _loss_db(air, devices[j], devices[i])[row]
-        )
+        loss_db = _loss_db(air, devices[i], devices[j])[row]
         power = max(one.power_dbm, other.power_dbm)
-        heard[i, j] = heard[j, i] = power + one.gain_dbi + other.gain_dbi - worse_db
+        heard[i, j] = heard[j, i] = power + one.gain_dbi + other.gain_dbi - loss_db
     return heard
 
 
@@ -95,81 +103,103 @@ _losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000)
 
 
 def _loss_db(air: Air, speaker: Device, listener: Device) -> tuple[float, ...]:
-    """Return the loss from one access point to another, without the latter's antenna, by band."""
+    """Return the loss between two access points, both antennas' patterns in it, by band."""
 
     def work_out() -> tuple[float, ...]:
-        model = air.catalogue.access_points[speaker.model]
-        spot = np.array([listener.at[0]]), np.array([listener.at[1]])
-        loss = losses_db(air.terrain, speaker, model, listener.floor, *spot, listener.height_m)
+        models = air.catalogue.access_points
+        (_, _, z), end = (source_of(air.terrain, d) for d in (speaker, listener))
+        x, y = listener.at
+        loss = losses_to_db(
+            air.terrain, speaker, models[speaker.model], np.array([x]), np.array([y]), end[2],
+            (np.array([end[0]]), np.array([end[1]])),
+        )  # fmt: skip
+        back = np.array([[speaker.at[0] - x, speaker.at[1] - y, z - end[2]]])
+        pattern = models[listener.model].pattern
+        loss += attenuation_db(
+            pattern, back, listener.mount, listener.azimuth_deg, listener.tilt_deg
+        )
         return tuple(map(float, loss[:, 0]))
 
     return _losses.get((air.terrain, air.catalogue, speaker, listener), None, work_out)
 
 
-def plan_channels(air: Air, band: Band, fixed: Mapping[str, int]) -> ChannelPlan:
-    """Return the channel plan of one band; ``fixed`` holds what a person has set."""
-    devices = [d.id for d in air.access_points(band)]
+def channel_task(air: Air, band: Band) -> Task:
+    """Return what the plan of one band starts from; channels it does not have are left out."""
     site = air.design.site
+    said = overrides(air.design)
+    legal = channels_of(band, site.domain, site.channels_149_up)
     width = {"2.4": 20, "5": site.width_5ghz_mhz, "6": WIDTH_6_MHZ}[band]
-    heard = hearing_dbm(air, band)
-    channels, cost, bound, proven = solve_channels(
-        band,
-        width,
-        allowed_channels(band, site.domain, width),
-        tuple(map(tuple, np.rint(heard).astype(int).tolist())),
-        tuple(fixed.get(device) for device in devices),
+    held = [said.get((d.id, band)) for d in air.access_points(band)]
+    return Task(
+        band=band,
+        width_mhz=width,
+        options=planned_channels(band, site.domain, width, site.channels_149_up),
+        heard_dbm=tuple(map(tuple, np.rint(hearing_dbm(air, band)).astype(int).tolist())),
+        fixed=tuple(r.channel if r is not None and r.channel in legal else None for r in held),
+        domain=site.domain,
+        from_149=site.channels_149_up,
     )
+
+
+def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = False) -> ChannelPlan:
+    """Return the plan that a solution of ``task`` stands for."""
+    devices = [d.id for d in air.access_points(task.band)]
+    heard = hearing_dbm(air, task.band)
+    channels = solution.channels
     contenders = {
         device: tuple(
             (devices[j], float(round(heard[i, j], 1)))
             for j in range(len(devices))
-            if i != j
-            and heard[i, j] >= CONTEND_DBM
-            and overlap(band, width, channels[i], channels[j]) > 0
+            if i != j and heard[i, j] >= CONTEND_DBM and task.overlap(channels[i], channels[j]) > 0
         )
         for i, device in enumerate(devices)
     }
     chosen = dict(zip(devices, channels, strict=True))
-    return ChannelPlan(band, width, chosen, contenders, cost, proven, bound)
+    return ChannelPlan(
+        task.band, task.width_mhz, chosen, contenders, solution.cost_db, solution.proven,
+        solution.bound_db, searching,
+    )  # fmt: skip
 
 
-@lru_cache(maxsize=64)
-def solve_channels(
-    band: Band,
-    width_mhz: int,
-    options: Sequence[int],
-    heard_dbm: tuple[tuple[int, ...], ...],
-    fixed: tuple[int | None, ...],
-) -> tuple[tuple[int, ...], float, float, bool]:
-    """Choose channels by constraint programming.
+def greedy(task: Task) -> Solution:
+    """Return a plan at once: the most disturbed radio first, each where it is disturbed least."""
+    n = len(task.fixed)
+    disturbs: list[dict[int, int]] = [{} for _ in range(n)]
+    for i, j, excess in task.pairs():
+        disturbs[i][j] = disturbs[j][i] = max(1, excess)
+    channels: dict[int, int] = {i: c for i, c in enumerate(task.fixed) if c is not None}
+    order = sorted(range(n), key=lambda i: -sum(disturbs[i].values()))
+    quiet = sorted(task.options, key=lambda c: (task.band == "5" and needs_radar_watch(c), c))
+    for i in (k for k in order if k not in channels):
+        around = [(channels[j], e) for j, e in disturbs[i].items() if j in channels]
+        channels[i] = min(quiet, key=lambda c: sum(task.overlap(c, d) * e for d, e in around))
+    found = tuple(channels[i] for i in range(n))
+    cost = task.cost_db(found)
+    return Solution(found, cost, 0.0, cost == 0 and task.band != "5")
+
+
+def solve(task: Task) -> Solution:
+    """Choose channels by constraint programming, from a greedy plan on.
 
     Minimises the sum over pairs of overlap times dB above -82; among equals it keeps off radar
-    channels and gives the loudest pair the widest separation.
-
-    Args:
-        heard_dbm: symmetric, shape (n, n), whole dBm.
-        fixed: a channel for each device that may not be changed, else None.
-
-    Returns:
-        channels, cost and proven lower bound in dB, and whether the choice is proven best.
+    channels and gives the loudest pair the widest separation. Never worse than ``greedy``.
     """
-    n = len(heard_dbm)
-    if n == 0:
-        return (), 0.0, 0.0, True
+    if not task.fixed:
+        return Solution((), 0.0, 0.0, True)
+    start = greedy(task)
     model = cp_model.CpModel()
     picks = [
-        {c: model.new_bool_var(f"{i}@{c}") for c in (options if held is None else (held,))}
-        for i, held in enumerate(fixed)
+        {c: model.new_bool_var(f"{i}@{c}") for c in (task.options if held is None else (held,))}
+        for i, held in enumerate(task.fixed)
     ]
-    for pick in picks:
+    for pick, hint in zip(picks, start.channels, strict=True):
         model.add_exactly_one(pick.values())
+        for channel, chosen in pick.items():
+            model.add_hint(chosen, channel == hint)
     known = sorted({c for pick in picks for c in pick})
-    sharing = [(c, d, s) for c in known for d in known if (s := overlap(band, width_mhz, c, d)) > 0]
+    sharing = [(c, d, s) for c in known for d in known if (s := task.overlap(c, d)) > 0]
     terms: list[cp_model.LinearExprT] = []
-    for i, j in combinations(range(n), 2):
-        excess = heard_dbm[i][j] - CONTEND_DBM
-        if excess < 0:
-            continue
+    for i, j, excess in task.pairs():
         # A pair overlaps by one amount at most, so one variable serves each amount.
         shared: dict[float, cp_model.IntVar] = {}
         for c, d, share in sharing:
@@ -177,26 +207,27 @@ def solve_channels(
                 both = shared.setdefault(share, model.new_bool_var(""))
                 model.add_bool_or([~picks[i][c], ~picks[j][d], both])
         terms += [max(1, round(_WEIGHT_OVERLAP * s * excess)) * v for s, v in shared.items()]
-    if band == "5":
+    if task.band == "5":
         terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if needs_radar_watch(c)]
-    terms += _separation(model, picks, heard_dbm)
+    terms += _separation(model, picks, task.heard_dbm)
     model.minimize(sum(terms))
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
     # With channels to spare the relaxation proves the plan; with three it only slows the search.
-    solver.parameters.linearization_level = 1 if len(options) <= 4 else 2
+    solver.parameters.linearization_level = 1 if len(task.options) <= 4 else 2
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return start
     channels = tuple(next(c for c, v in p.items() if solver.boolean_value(v)) for p in picks)
-    cost = sum(
-        overlap(band, width_mhz, channels[i], channels[j]) * (heard_dbm[i][j] - CONTEND_DBM)
-        for i, j in combinations(range(n), 2)
-        if heard_dbm[i][j] >= CONTEND_DBM
-    )
+    cost = task.cost_db(channels)
     proven = status == cp_model.OPTIMAL
-    bound = cost if proven else max(0.0, solver.best_objective_bound / _WEIGHT_OVERLAP - n)
-    return channels, float(cost), float(min(bound, cost)), proven
+    if cost > start.cost_db and not proven:
+        channels, cost = start.channels, start.cost_db
+    slack = len(task.fixed) * (1 + _WEIGHT_RADAR / _WEIGHT_OVERLAP)
+    bound = cost if proven else max(0.0, solver.best_objective_bound / _WEIGHT_OVERLAP - slack)
+    return Solution(channels, cost, float(min(bound, cost)), proven)
 
 
 def _separation(

@@ -32,6 +32,10 @@ class Grid:
         step = max(step_m, math.sqrt(width * height / most))
         return cls(west, south, step, math.ceil(width / step) + 1, math.ceil(height / step) + 1)
 
+    @property
+    def size(self) -> int:
+        return self.rows * self.columns
+
     @cached_property
     def order(self) -> NDArray[np.intp]:
         """The row-major index of each point in block order."""

@@ -12,6 +12,7 @@ from ..bands import BANDS, Band
 from ..catalogue import Catalogue
 from ..design import Design, Device
 from .grid import Grid
+from .survey import Survey
 from .terrain import Terrain, grid_losses_db, losses_db
 from .transmit import Transmit
 
@@ -55,11 +56,13 @@ class Air:
         return chosen + both
 
 
-def grid_levels_dbm(air: Air, floor: str, grid: Grid, band: Band, direction: Direction) -> Array:
+def grid_levels_dbm(
+    air: Air, floor: str, grid: Grid | Survey, band: Band, direction: Direction
+) -> Array:
     """Return each access point's level at each point of a grid, shape (devices, n)."""
     row = BANDS.index(band)
     devices = air.access_points(band)
-    levels = np.empty((len(devices), len(grid.order)))
+    levels = np.empty((len(devices), grid.size))
     for device, level in zip(devices, levels, strict=True):
         model = air.catalogue.access_points[device.model]
         losses = grid_losses_db(air.terrain, device, model, floor, grid)[row]

@@ -1,79 +1,115 @@
-"""2.4 GHz at the lowest power that still meets the brief of the rooms around it."""
+"""2.4 GHz at the lowest power that still meets the brief of the rooms it serves."""
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..bands import BANDS
-from ..design import Space
-from .levels import Air, grid_levels_dbm
-from .rooms import TARGETS, room_points
-from .terrain import grid_losses_db, survey_grid
+from ..design import Device, Space
+from .levels import Air
+from .rooms import TARGETS
+from .terrain import grid_losses_db
 from .transmit import nearest_step
 
+Array = NDArray[np.float64]
+
 DATA_DBM = -70.0
-SENSOR_DBM = -75.0
-SHARE_OF_CELL = 0.95
+SHARE_OF_ROOM = 0.95
+
+
+@dataclass(frozen=True)
+class _Part:
+    """The part of a room that one radio serves: power in dBm that each of its points needs."""
+
+    room: str
+    device: int
+    target_dbm: float
+    needs_dbm: Array
+    points: int
 
 
 def quieten(air: Air) -> Air:
     """Return the same air with each planned 2.4 GHz radio at the lowest step that will do.
 
-    A radio's cell is the needed area where it is the strongest on 5 GHz; 95 % of it shall hear
-    at least -70 dBm on 2.4 GHz (-75 where only sensors are). Power set by a person is left alone.
+    A radio serves the points of needed rooms where it is the loudest on 2.4 GHz. Of its part of
+    each room 95 % shall go on hearing -70 dBm (-75 and the margin where only sensors are), or as
+    much as did at the planned power. Power set by a person is left alone.
     """
-    worst = _needed_loss_db(air)
+    devices = air.access_points("2.4")
+    parts = list(_parts(air, devices))
     radios = dict(air.radios)
-    for (device_id, band), radio in air.radios.items():
-        if band != "2.4" or radio.by_person or device_id not in worst:
-            continue
-        loss, target = worst[device_id]
-        model = air.catalogue.access_points[
-            next(d.model for d in air.access_points("5") if d.id == device_id)
-        ].radios["2.4"]
-        needed = target + loss - radio.gain_dbi
-        power = min(radio.power_dbm, nearest_step(model, needed + model.step_db))
-        if power < radio.power_dbm:
-            reason = f"lowest step that gives {target:g} dBm over 95 % of its rooms"
-            radios[device_id, band] = replace(radio, power_dbm=power, reason=reason)
+    for k, (power, part) in _powers(air, devices, parts).items():
+        key = (devices[k].id, BANDS[0])
+        room = air.design.of(Space)[part.room].name
+        least = f"that gives {room} its {part.target_dbm:g} dBm"
+        lowered = power < radios[key].power_dbm
+        reason = f"lowest step {least}" if lowered else f"no lower step {least}"
+        radios[key] = replace(radios[key], power_dbm=power, reason=reason)
     return replace(air, radios=radios)
 
 
-def _needed_loss_db(air: Air) -> dict[str, tuple[float, float]]:
-    """Return for each access point the 2.4 GHz loss to the edge of its cell, and the target."""
-    devices = air.access_points("5")
-    losses: dict[str, list[np.ndarray]] = {}
-    targets: dict[str, float] = {}
-    for floor, by_target in _needed_points(air).items():
-        grid = survey_grid(air.terrain, floor)
-        if grid is None or not devices:
-            continue
-        best = grid_levels_dbm(air, floor, grid, "5", "weaker").argmax(axis=0)
-        for target, points in by_target.items():
-            strongest = best[points]
-            for index in np.unique(strongest):
-                device = devices[index]
-                model = air.catalogue.access_points[device.model]
-                loss = grid_losses_db(air.terrain, device, model, floor, grid)
-                mine = points[strongest == index]
-                losses.setdefault(device.id, []).append(loss[BANDS.index("2.4")][mine])
-                targets[device.id] = max(target, targets.get(device.id, SENSOR_DBM))
-    return {
-        device: (float(np.quantile(np.concatenate(rows), SHARE_OF_CELL)), targets[device])
-        for device, rows in losses.items()
-    }
-
-
-def _needed_points(air: Air) -> dict[str, dict[float, np.ndarray]]:
-    """Return by floor, then target, which points of the survey grid lie in rooms in need."""
-    found: dict[str, dict[float, list[np.ndarray]]] = {}
+def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
+    client = air.catalogue.clients[air.design.site.client]
+    if not devices:
+        return
+    planned = np.array([air.radios[d.id, BANDS[0]].power_dbm for d in devices])
+    gain = np.array([air.radios[d.id, BANDS[0]].gain_dbi for d in devices]) + client.gain_dbi
+    losses: dict[str, Array] = {}
     for space in air.design.of(Space).values():
-        grid = survey_grid(air.terrain, space.floor)
-        if TARGETS[space.use] is None or grid is None:
+        target = TARGETS[space.use]
+        if target is None:
             continue
-        target = SENSOR_DBM if space.use == "sensors" else DATA_DBM
-        points = room_points(air.design, air.terrain, space, grid)
-        found.setdefault(space.floor, {}).setdefault(target, []).append(points)
-    return {f: {t: np.concatenate(p) for t, p in rows.items()} for f, rows in found.items()}
+        survey = air.terrain.surveys[space.floor]
+        if space.floor not in losses:
+            losses[space.floor] = np.stack([
+                grid_losses_db(
+                    air.terrain, d, air.catalogue.access_points[d.model], space.floor, survey
+                )[0]
+                for d in devices
+            ])  # fmt: skip
+        loss = losses[space.floor][:, survey.rooms[space.id]]
+        judged = target.band == BANDS[0]
+        wanted = target.first_dbm + air.design.site.margin_db if judged else DATA_DBM
+        loudest = (planned + gain)[:, None] - loss
+        best = loudest.argmax(axis=0)
+        for k in np.unique(best):
+            mine = best == k
+            needs = wanted - gain[k] + loss[k][mine]
+            # A client that is not heard back is not helped by more power.
+            limit = min(planned[k], client.power_dbm[BANDS[0]])
+            within = np.sort(needs[needs <= limit + 1e-9])
+            yield _Part(space.id, int(k), wanted, within, int(mine.sum()))
+
+
+def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tuple[float, _Part]]:
+    """Return for each radio that may be quietened its power in dBm and the part that binds."""
+    strict = _rooms_in_parts_unmet(parts)
+    found: dict[int, tuple[float, _Part]] = {}
+    for part in parts:
+        device = devices[part.device]
+        radio = air.radios[device.id, BANDS[0]]
+        if radio.by_person:
+            continue
+        model = air.catalogue.access_points[device.model].radios[BANDS[0]]
+        power = model.min_power_dbm
+        if len(part.needs_dbm):
+            count = len(part.needs_dbm)
+            if part.room not in strict:
+                count = min(count, int(np.ceil(SHARE_OF_ROOM * part.points)))
+            needed = float(part.needs_dbm[count - 1])
+            step = nearest_step(model, needed)
+            power = step if step >= needed - 1e-9 else step + model.step_db
+        power = min(radio.power_dbm, power)
+        if part.device not in found or power > found[part.device][0]:
+            found[part.device] = (power, part)
+    return found
+
+
+def _rooms_in_parts_unmet(parts: list[_Part]) -> set[str]:
+    """Return the rooms of which some radio serves less than 95 % of its part: of those nothing
+    that is heard now may be given up."""
+    return {p.room for p in parts if len(p.needs_dbm) < SHARE_OF_ROOM * p.points}

@@ -12,9 +12,10 @@ from pydantic import BaseModel, ConfigDict
 
 from ..bands import Band
 from ..design import Point
+from .grid import Grid
 from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
 from .rooms import TARGETS
-from .terrain import relief_grid
+from .terrain import relief_grids
 
 Array = NDArray[np.float64]
 
@@ -68,34 +69,46 @@ def relief(
 
     ``quick`` draws it from a coarser grid, for while something is dragged.
     """
-    grid = relief_grid(air.terrain, floor, quick)
-    if grid is None or not air.access_points(band):
-        return Relief(
-            floor=floor, band=band, rank=rank, direction=direction, step_m=0.0,
-            tints=(), contours=(), shortfalls=(),
-        )  # fmt: skip
-    levels = ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank)
-    sheet = grid.sheet(levels)
-    maker: Any = contour_generator(
-        grid.eastings,
-        grid.northings,
-        sheet,
-        fill_type=FillType.OuterOffset,
-        line_type=LineType.Separate,
-    )
-    edges = (_LOWEST_DBM, *CONTOURS_DBM, _HIGHEST_DBM)
+    grids = relief_grids(air.terrain, floor, quick)
+    if not air.access_points(band):
+        grids = ()
+    limits = _limits(band, rank)
+    edges = list(itertools.pairwise((_LOWEST_DBM, *CONTOURS_DBM, _HIGHEST_DBM)))
+    tints = [""] * len(edges)
+    short = [""] * len(limits)
+    lines: list[list[Array]] = [[] for _ in CONTOURS_DBM]
+    for grid in grids:
+        maker = _maker(grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank))
+        for k, (low, high) in enumerate(edges):
+            tints[k] += _areas(maker.filled(low, high))
+        for k, (_, limit) in enumerate(limits):
+            short[k] += _areas(maker.filled(_LOWEST_DBM, limit))
+        for k, level in enumerate(CONTOURS_DBM):
+            lines[k] += maker.lines(level)
     return Relief(
         floor=floor,
         band=band,
         rank=rank,
         direction=direction,
-        step_m=grid.step_m,
-        tints=tuple(_areas(maker.filled(low, high)) for low, high in itertools.pairwise(edges)),
-        contours=tuple(_contour(level, maker.lines(level)) for level in CONTOURS_DBM),
+        step_m=min((grid.step_m for grid in grids), default=0.0),
+        tints=tuple(tints) if grids else (),
+        contours=tuple(map(_contour, CONTOURS_DBM, lines)) if grids else (),
         shortfalls=tuple(
-            Shortfall(use=use, target_dbm=limit, path=_areas(maker.filled(_LOWEST_DBM, limit)))
-            for use, limit in _limits(band, rank)
-        ),
+            Shortfall(use=use, target_dbm=limit, path=path)
+            for (use, limit), path in zip(limits, short, strict=True)
+        )
+        if grids
+        else (),
+    )
+
+
+def _maker(grid: Grid, levels: Array) -> Any:
+    return contour_generator(
+        grid.eastings,
+        grid.northings,
+        grid.sheet(levels),
+        fill_type=FillType.OuterOffset,
+        line_type=LineType.Separate,
     )
 
 

@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-import shapely
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
 from ..bands import Band
-from ..design import Design, Point, Space
-from ..memo import IdentityMemo
-from .grid import Grid
+from ..design import Point, Space
 from .levels import SILENT_DBM, Air, grid_levels_dbm, ranked_dbm
-from .propagation import noise_floor_dbm
-from .terrain import Terrain, survey_grid
+from .propagation import chance_of, noise_floor_dbm
+from .survey import Survey
 
 Array = NDArray[np.float64]
 Verdict = Literal["met", "near", "not_met", "not_needed"]
+# What keeps a room from its verdict: one access point or the other, one direction, the noise of
+# the width, or two targets that are each met but not in the same places.
+Binds = Literal["first", "second", "both", "uplink", "downlink", "width"]
 
 MET_SHARE = 0.95
 NEAR_SHARE = 0.90
@@ -45,7 +46,12 @@ TARGETS: dict[str, Target | None] = {
 
 
 class RoomVerdict(BaseModel):
-    """One room: shares of its area from 0 to 1, levels in dBm at its worst points."""
+    """One room: shares of its area from 0 to 1, levels in dBm at its worst points.
+
+    ``share`` meets every target, ``share_margin`` meets them with ``margin_db`` in hand.
+    ``binds`` says what keeps it from being met, ``worst_at`` where its figure is worst and
+    ``chance`` how likely the target is met there.
+    """
 
     model_config = ConfigDict(frozen=True)
 
@@ -59,7 +65,11 @@ class RoomVerdict(BaseModel):
     target_first_dbm: float | None = None
     target_second_dbm: float | None = None
     target_snr_db: float | None = None
+    margin_db: float | None = None
+    binds: Binds | None = None
+    chance: float | None = None
     share: float | None = None
+    share_margin: float | None = None
     share_first: float | None = None
     share_second: float | None = None
     share_downlink: float | None = None
@@ -69,19 +79,14 @@ class RoomVerdict(BaseModel):
     worst_at: Point | None = None
 
 
-_masks: IdentityMemo[dict[str, NDArray[np.intp]]] = IdentityMemo(64)
-
-
 def judge_rooms(air: Air) -> list[RoomVerdict]:
     """Return a verdict for every space of the design, in order of placing."""
-    design = air.design
     verdicts: list[RoomVerdict] = []
-    by_floor: dict[str, dict[Band, _Heard]] = {}
-    for space in design.of(Space).values():
+    by_floor: dict[tuple[str, Band], _Heard] = {}
+    for space in air.design.of(Space).values():
         target = TARGETS[space.use]
-        grid = survey_grid(air.terrain, space.floor)
         area = round(float(Polygon(space.outline).area), 1)
-        if target is None or grid is None:
+        if target is None:
             verdicts.append(
                 RoomVerdict(
                     space=space.id, name=space.name, floor=space.floor, use=space.use,
@@ -89,94 +94,143 @@ def judge_rooms(air: Air) -> list[RoomVerdict]:
                 )
             )  # fmt: skip
             continue
-        heard = by_floor.setdefault(space.floor, {})
-        if target.band not in heard:
-            heard[target.band] = _hear(air, space.floor, grid, target.band)
-        points = room_points(design, air.terrain, space, grid)
-        verdicts.append(_judge(air, space, area, target, grid, heard[target.band], points))
+        survey = air.terrain.surveys[space.floor]
+        key = (space.floor, target.band)
+        if key not in by_floor:
+            by_floor[key] = _hear(air, space.floor, survey, target.band)
+        verdicts.append(_judge(air, space, area, target, survey, by_floor[key]))
     return verdicts
 
 
-class _Heard(BaseModel):
-    model_config = ConfigDict(frozen=True, arbitrary_types_allowed=True)
+@dataclass(frozen=True)
+class _Heard:
+    """Levels in dBm at every point of a floor, or of one room."""
 
     first: Array
     second: Array
     downlink: Array
+    uplink: Array
+
+    def at(self, points: NDArray[np.intp]) -> _Heard:
+        return _Heard(
+            self.first[points], self.second[points], self.downlink[points], self.uplink[points]
+        )
 
 
-def _hear(air: Air, floor: str, grid: Grid, band: Band) -> _Heard:
-    weaker = grid_levels_dbm(air, floor, grid, band, "weaker")
-    down = grid_levels_dbm(air, floor, grid, band, "downlink")
+def _hear(air: Air, floor: str, survey: Survey, band: Band) -> _Heard:
+    weaker = grid_levels_dbm(air, floor, survey, band, "weaker")
+    first, second = ranked_dbm(weaker, 1), ranked_dbm(weaker, 2)
+    down = ranked_dbm(grid_levels_dbm(air, floor, survey, band, "downlink"), 1)
     return _Heard(
-        first=ranked_dbm(weaker, 1), second=ranked_dbm(weaker, 2), downlink=ranked_dbm(down, 1)
+        first, second, down, ranked_dbm(grid_levels_dbm(air, floor, survey, band, "uplink"), 1)
     )
 
 
-def room_points(design: Design, terrain: Terrain, space: Space, grid: Grid) -> NDArray[np.intp]:
-    """Return which points of a grid lie in a space; the nearest one where none does."""
-    rooms = _masks.get(
-        (terrain, design.of(Space)),
-        (space.floor, grid),
-        lambda: _mask_floor(design, space.floor, grid),
-    )
-    return rooms[space.id]
+@dataclass(frozen=True)
+class _Shares:
+    """The share of a room that meets each target, and all of them, at some margin."""
 
+    every: float
+    first: float
+    second: float
+    width: float
+    downlink: float
+    uplink: float
 
-def _mask_floor(design: Design, floor: str, grid: Grid) -> dict[str, NDArray[np.intp]]:
-    x, y = grid.points
-    found: dict[str, NDArray[np.intp]] = {}
-    for space in design.of(Space).values():
-        if space.floor != floor:
-            continue
-        polygon = Polygon(space.outline)
-        shapely.prepare(polygon)
-        inside = np.flatnonzero(shapely.contains_xy(polygon, x, y))
-        if not len(inside):
-            middle = polygon.representative_point()
-            inside = np.array([np.argmin((x - middle.x) ** 2 + (y - middle.y) ** 2)])
-        found[space.id] = inside
-    return found
+    @classmethod
+    def of(cls, heard: _Heard, target: Target, noise_dbm: float, margin_db: float) -> _Shares:
+        wanted = target.first_dbm + margin_db
+        first = heard.first >= wanted
+        second = np.ones_like(first)
+        if target.second_dbm is not None:
+            second = heard.second >= target.second_dbm + margin_db
+        width = heard.first - noise_dbm >= target.snr_db + margin_db
+        if not target.snr_db:
+            width = np.ones_like(first)
+        return cls(
+            every=float((first & second & width).mean()),
+            first=float(first.mean()),
+            second=float(second.mean()),
+            width=float(width.mean()),
+            downlink=float((heard.downlink >= wanted).mean()),
+            uplink=float((heard.uplink >= wanted).mean()),
+        )
+
+    @property
+    def binds(self) -> Binds | None:
+        """What keeps the room from meeting its targets over 95 % of its area."""
+        if self.every >= MET_SHARE:
+            return None
+        if self.second < MET_SHARE and self.second < min(self.first, self.width):
+            return "second"
+        if self.first < MET_SHARE:
+            if self.downlink >= MET_SHARE:
+                return "uplink"
+            return "downlink" if self.uplink >= MET_SHARE else "first"
+        if self.width < MET_SHARE:
+            return "width"
+        return "second" if self.second < MET_SHARE else "both"
 
 
 def _judge(
-    air: Air, space: Space, area: float, target: Target, grid: Grid, heard: _Heard,
-    points: NDArray[np.intp],
-) -> RoomVerdict:  # fmt: skip
-    width = air.design.site.width_5ghz_mhz if target.band == "5" else 20
-    noise = noise_floor_dbm(width)
-    first, second = heard.first[points], heard.second[points]
-    meets_first = first >= target.first_dbm
-    meets_second = np.ones_like(meets_first)
-    if target.second_dbm is not None:
-        meets_second = second >= target.second_dbm
-    meets_snr = first - noise >= target.snr_db
-    share = float((meets_first & meets_second & meets_snr).mean())
-    short = first - target.first_dbm
-    if target.second_dbm is not None:
-        short = np.minimum(short, second - target.second_dbm)
-    worst = points[int(np.argmin(short))]
-    x, y = grid.points
+    air: Air, space: Space, area: float, target: Target, survey: Survey, floor: _Heard
+) -> RoomVerdict:
+    points = survey.rooms[space.id]
+    heard = floor.at(points)
+    noise = noise_floor_dbm(air.design.site.width_5ghz_mhz if target.band == "5" else 20)
+    margin = air.design.site.margin_db
+    plain = _Shares.of(heard, target, noise, 0.0)
+    kept = _Shares.of(heard, target, noise, margin)
+    verdict: Verdict = "not_met" if plain.every < NEAR_SHARE else "near"
+    if kept.every >= MET_SHARE:
+        verdict = "met"
+    binds = plain.binds or kept.binds
+    worst, lacking_db = _worst(heard, target, noise, binds)
+    spot = points[worst]
     return RoomVerdict(
         space=space.id,
         name=space.name,
         floor=space.floor,
         use=space.use,
         area_m2=area,
-        verdict="met" if share >= MET_SHARE else "near" if share >= NEAR_SHARE else "not_met",
+        verdict=verdict,
         band=target.band,
         target_first_dbm=target.first_dbm,
         target_second_dbm=target.second_dbm,
         target_snr_db=target.snr_db or None,
-        share=share,
-        share_first=float((meets_first & meets_snr).mean()),
-        share_second=float(meets_second.mean()) if target.second_dbm is not None else None,
-        share_downlink=float((heard.downlink[points] >= target.first_dbm).mean()),
-        worst_first_dbm=_shown(first.min()),
-        worst_second_dbm=_shown(second.min()),
-        worst_snr_db=round(float(first.min() - noise), 1),
-        worst_at=(round(float(x[worst]), 2), round(float(y[worst]), 2)),
+        margin_db=margin,
+        binds=binds,
+        chance=round(chance_of(lacking_db), 3),
+        share=plain.every,
+        share_margin=kept.every,
+        share_first=plain.first,
+        share_second=plain.second if target.second_dbm is not None else None,
+        share_downlink=plain.downlink,
+        worst_first_dbm=_shown(heard.first.min()),
+        worst_second_dbm=_shown(heard.second.min()),
+        worst_snr_db=round(float(heard.first.min() - noise), 1),
+        worst_at=(round(float(survey.x[spot]), 2), round(float(survey.y[spot]), 2)),
     )
+
+
+def _worst(
+    heard: _Heard, target: Target, noise_dbm: float, binds: Binds | None
+) -> tuple[int, float]:
+    """Return the point whose figure is quoted, and what it has over its target in dB."""
+    first = heard.first - target.first_dbm
+    if target.snr_db:
+        width = heard.first - noise_dbm - target.snr_db
+    else:
+        width = np.full_like(first, np.inf)
+    second = np.full_like(first, np.inf)
+    if target.second_dbm is not None:
+        second = heard.second - target.second_dbm
+    by: dict[str, Array] = {"second": second, "width": width}
+    over = by.get(binds or "", first)
+    if binds in (None, "both"):
+        over = np.minimum(np.minimum(first, second), width)
+    worst = int(np.argmin(over))
+    return worst, float(over[worst])
 
 
 def _shown(level: float) -> float | None:

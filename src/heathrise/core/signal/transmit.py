@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..bandplan import channels_of
 from ..bands import BANDS, Band
 from ..catalogue import AccessPointModel, Catalogue, RadioModel
 from ..design import Design, Device, Radio
@@ -41,6 +42,8 @@ def eirp_cap_dbm(domain: str, band: Band, channel: int | None = None) -> float:
     cap = EIRP_CAP_DBM[domain][band]
     if band == "5" and channel is not None:
         if domain == "europe":
+            if channel >= 149:  # short-range devices, ETSI EN 300 440
+                return 14.0
             return 30.0 if channel >= 100 else 23.0
         return 36.0 if channel <= 48 or channel >= 149 else 30.0
     return cap
@@ -62,13 +65,16 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
         model = catalogue.access_points[device.model]
         for band in BANDS:
             if band in model.radios:
+                held = said.get((device.id, band))
+                legal = channels_of(band, design.site.domain, design.site.channels_149_up)
                 plan[device.id, band] = _transmit(
                     design.site.domain,
                     device.id,
                     model,
                     band,
                     client.power_dbm[band] + client.gain_dbi,
-                    said.get((device.id, band)),
+                    held,
+                    held.channel if held is not None and held.channel in legal else None,
                 )
     return plan
 
@@ -80,9 +86,10 @@ def _transmit(
     band: Band,
     client_dbm: float,
     said: Radio | None,
+    channel: int | None,
 ) -> Transmit:
     radio = model.radios[band]
-    cap = eirp_cap_dbm(domain, band, said.channel if said else None)
+    cap = eirp_cap_dbm(domain, band, channel)
     most = min(radio.max_power_dbm, cap - radio.gain_dbi)
     if said is not None and said.power_dbm is not None:
         power = nearest_step(radio, min(said.power_dbm, most))

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from shapely.geometry import LineString, Polygon
-from shapely.geometry import Point as ShapelyPoint
 
+from ..bandplan import channels_of, no_such_channel
 from ..bands import BANDS, Band
-from ..design import Design, Device, Radio, Space, Wall, put
+from ..design import Design, Device, Radio, Wall, WirelessName, put
 from ..findings import Cure, Finding, Place
 from .channels import ChannelPlan
 from .levels import Air
@@ -23,18 +23,21 @@ _WALL_NEAR_M = 0.3
 def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
     """Yield the findings of the signal stage, channels apart."""
     if not any(d.kind == "access_point" for d in air.design.of(Device).values()):
+        # A job may be for cable alone; it is short of something once a name is promised.
+        promised = bool(air.design.of(WirelessName))
         yield Finding(
             id="signal-none",
             stage="signal",
-            severity="not_met",
-            text="No access point is placed yet, so no room is served.",
+            severity="not_met" if promised else "note",
+            text="No access point is placed"
+            + (", so nobody hears the wireless names that are planned." if promised else "."),
             rule="every needed room hears an access point",
             source=_SOURCE,
         )
         return
     for room in rooms:
         if room.verdict in ("near", "not_met"):
-            yield _room(room)
+            yield _room(air, room)
         elif room.share_downlink and room.share_first is not None:
             yield from _deaf(room)
     for device in air.design.of(Device).values():
@@ -43,22 +46,41 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             yield from _shielded(air, device)
 
 
-def _room(room: RoomVerdict) -> Finding:
-    first, second = room.share_first or 0.0, room.share_second
-    by_second = second is not None and second < first
-    share = second if by_second and second is not None else first
-    which = "second" if by_second else "first"
+def _room(air: Air, room: RoomVerdict) -> Finding:
+    binds = room.binds or "first"
+    by_second = binds == "second"
     level = room.worst_second_dbm if by_second else room.worst_first_dbm
-    target = room.target_second_dbm if by_second else room.target_first_dbm
-    heard = f"{level:g} dBm at worst" if level is not None else "none heard at worst"
-    text = (
-        f"{room.name}: {which} access point {heard}, wants {target:g} "
-        f"over {MET_SHARE:.0%} of its floor; {share:.0%} has it."
-    )
-    if not by_second and (room.worst_snr_db or 99) < (room.target_snr_db or 0):
-        text += f" Signal over noise is {room.worst_snr_db:g} dB, wants {room.target_snr_db:g}."
-    if not by_second and (room.share_downlink or 0) >= MET_SHARE:
+    target, unit = (room.target_second_dbm if by_second else room.target_first_dbm), "dBm"
+    what = f"{'second' if by_second else 'first'} access point"
+    if binds == "width":
+        level, target, unit, what = room.worst_snr_db, room.target_snr_db, "dB", "signal over noise"
+    heard = f"{level:g} {unit} at worst" if level is not None else "none heard at worst"
+    share = room.share_second if by_second else room.share_first
+    if binds in ("width", "both"):
+        share = room.share
+    over = f"over {MET_SHARE:.0%} of its floor"
+    if (room.share or 0) >= MET_SHARE:
+        text = (
+            f"{room.name}: {what} {heard}, wants {target:g} {over} and has it, but only over "
+            f"{room.share_margin:.0%} with {room.margin_db:g} dB in hand."
+        )
+    elif binds == "both":
+        text = (
+            f"{room.name}: first and second access point each reach {MET_SHARE:.0%} of its floor, "
+            f"but not in the same places: {share:.0%} has both."
+        )
+    else:
+        text = f"{room.name}: {what} {heard}, wants {target:g} {over}; {share:.0%} has it."
+    text += f" Chance at the worst spot {room.chance:.0%}."
+    if binds == "uplink":
         text += " Downlink passes: it is heard there, but does not hear the clients."
+    if binds == "downlink":
+        text += " Uplink passes: clients are heard there, but do not hear it."
+    cures: tuple[Cure, ...] = ()
+    if binds == "width":
+        width = air.design.site.width_5ghz_mhz
+        text += f" The noise of {width} MHz is what binds: a narrower channel has less."
+        cures = _narrower(air.design)
     return Finding(
         id=f"signal-room-{room.space}",
         stage="signal",
@@ -67,11 +89,22 @@ def _room(room: RoomVerdict) -> Finding:
         places=(Place(kind="space", id=room.space, floor=room.floor, at=room.worst_at),),
         figure=level,
         limit=target,
-        unit="dBm",
-        rule=f"{room.use}: {which} access point on {room.band} GHz at {target:g} dBm",
+        unit=unit,
+        rule=f"{room.use}: {what} on {room.band} GHz at {target:g} {unit}, "
+        f"{room.margin_db:g} dB in hand",
         source=_SOURCE,
         searches_cures=True,
+        cures=cures,
     )
+
+
+def _narrower(design: Design) -> tuple[Cure, ...]:
+    half = {80: 40, 40: 20}.get(design.site.width_5ghz_mhz)
+    if half is None:
+        return ()
+    site = design.site.model_copy(update={"width_5ghz_mhz": half})
+    effect = "3 dB less noise everywhere, half the rate"
+    return (Cure(label=f"Plan {half} MHz channels on 5 GHz", effect=effect, changes=(put(site),)),)
 
 
 def _deaf(room: RoomVerdict) -> Iterator[Finding]:
@@ -120,7 +153,7 @@ def _shielded(air: Air, device: Device) -> Iterator[Finding]:
         for wall in air.design.of(Wall).values()
         if wall.floor == device.floor and air.catalogue.constructions[wall.construction].shields
     ]
-    space = space_at(air.design, device) if shields else None
+    space = air.terrain.storeys.room_at(device.floor, device.at) if shields else None
     if space is None:
         return
     ring = Polygon(space.outline).exterior
@@ -147,17 +180,9 @@ def _shielded(air: Air, device: Device) -> Iterator[Finding]:
         )
 
 
-def space_at(design: Design, device: Device) -> Space | None:
-    """Return the space a device stands in, or None."""
-    point = ShapelyPoint(device.at)
-    for space in design.of(Space).values():
-        if space.floor == device.floor and Polygon(space.outline).covers(point):
-            return space
-    return None
-
-
 def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Finding]:
     """Yield the pairs that share air, with a cure where a person's choice is to blame."""
+    yield from _illegal(air)
     names = {d.id: d for d in air.design.of(Device).values()}
     for band, plan in plans.items():
         if plan.cost_db <= 0:
@@ -169,6 +194,7 @@ def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fi
         }
         (one, other), loudest = max(pairs.items(), key=lambda row: row[1])
         proof = "proven the least there is" if plan.proven else f"at least {plan.bound_db:.0f} dB"
+        proof = "a better plan is being looked for" if plan.searching else proof
         first, second = names[one], names[other]
         yield Finding(
             id=f"signal-channel-{band}",
@@ -187,6 +213,28 @@ def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fi
             rule="two radios on one channel contend when they hear each other at -82 dBm",
             source="IEEE 802.11 clear-channel assessment",
             cures=_free_channels(air.design, band),
+        )
+
+
+def _illegal(air: Air) -> Iterator[Finding]:
+    """Channels that an older project or another domain has left behind; the plan ignores them."""
+    site, devices = air.design.site, air.design.of(Device)
+    for radio in air.design.of(Radio).values():
+        legal = channels_of(radio.band, site.domain, site.channels_149_up)
+        if radio.channel is None or radio.channel in legal:
+            continue
+        device = devices[radio.device]
+        freed = put(radio.model_copy(update={"channel": None}))
+        yield Finding(
+            id=f"signal-illegal-{radio.id}",
+            stage="signal",
+            severity="not_met",
+            text=f"{device.name}: {no_such_channel(radio.band, radio.channel, site.domain, legal)} "
+            "The plan chooses one instead.",
+            places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
+            rule="a channel that the band and the domain have",
+            source="IEEE 802.11; national rules, to be checked",
+            cures=(Cure(label="Let the plan choose its channel", changes=(freed,)),),
         )
 
 

@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import itertools
+from collections.abc import Iterable, Iterator
+from typing import Any
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
+from shapely.geometry import LineString
 
 from ..bands import BANDS
 from ..catalogue import Catalogue
-from ..design import Design, Floor, Opening, Wall
+from ..design import Design, Opening, Space, Wall
+from ..storeys import SLAB_M, Storeys, storeys_of
+from .overlaps import Panel, dissolved
 
 Array = NDArray[np.float64]
 
@@ -17,51 +23,105 @@ Array = NDArray[np.float64]
 COLUMNS = 12
 _END = 1e-9  # an end that counts is widened by this, one that does not is drawn in by it
 _SAME_M = 1e-6
+_BESIDE_M = 0.15  # a room whose outline runs this near along a wall stands beside it
+_SHORTEST_M = 0.05
 
 
 def panels_of(design: Design, catalogue: Catalogue) -> Array:
     """Return every wall of every floor, cut at its openings, shape (p, 12).
 
-    An opening's own loss stands in its place. Where panels share an end, or one ends on another,
-    only one of them holds that point, so a ray through it is never counted more than once there.
+    An opening's own loss stands in its place. Walls drawn on one another are one wall, of the
+    lossier construction. Where panels share an end, or one ends on another, only one of them
+    holds that point, so a ray through it is never counted more than once there.
     """
-    storeys = storey_heights(design)
-    openings: dict[str, list[Opening]] = {}
-    for opening in design.of(Opening).values():
-        openings.setdefault(opening.wall, []).append(opening)
-    rows: list[list[float]] = []
-    for wall in design.of(Wall).values():
-        low_m, high_m = storeys[wall.floor]
-        for start, end, construction in _pieces(wall, openings.get(wall.id, ())):
-            loss = catalogue.constructions[construction].loss_db
-            dx, dy = wall.b[0] - wall.a[0], wall.b[1] - wall.a[1]
-            share = (end - start) / wall.length_m
-            at = start / wall.length_m
-            rows.append(
-                [wall.a[0] + dx * at, wall.a[1] + dy * at, dx * share, dy * share, 0, 1]
-                + [low_m, high_m, end - start]
-                + [loss[band] for band in BANDS]
-            )
-    panels = np.array(rows, dtype=np.float64).reshape(-1, COLUMNS)
-    _settle_ends(panels)
+    pieces = dissolved(list(_pieces_of(design, catalogue)))
+    pieces = _cut_level(pieces)
+    panels = np.array([_row(p) for p in pieces], dtype=np.float64).reshape(-1, COLUMNS)
+    _settle_ends(panels, np.array([p.origin for p in pieces], dtype=np.intp))
     return panels
 
 
-def storey_heights(design: Design) -> dict[str, tuple[float, float]]:
-    """Return for each floor the heights in m its walls reach from and to, up to the next slab."""
-    floors = sorted(design.of(Floor).values(), key=lambda f: (f.building, f.level))
-    heights: dict[str, tuple[float, float]] = {}
-    for i, floor in enumerate(floors):
-        above = floors[i + 1] if i + 1 < len(floors) else None
-        top_m = floor.elevation_m + floor.ceiling_height_m + 0.3
-        if above is not None and above.building == floor.building:
-            top_m = max(above.elevation_m, floor.elevation_m + 0.1)
-        heights[floor.id] = (floor.elevation_m, top_m)
-    return heights
+def _row(panel: Panel) -> list[float]:
+    (ax, ay), (bx, by) = panel.a, panel.b
+    return [ax, ay, bx - ax, by - ay, 0, 1, panel.low_m, panel.high_m, panel.length_m, *panel.loss]
 
 
-def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, float, str]]:
-    """Yield (from_m, to_m, construction) along the wall; of two openings in one place the first."""
+def _pieces_of(design: Design, catalogue: Catalogue) -> Iterator[Panel]:
+    storeys = storeys_of(design)
+    tall = _tall_rooms(storeys)
+    openings: dict[str, list[Opening]] = {}
+    for opening in design.of(Opening).values():
+        openings.setdefault(opening.wall, []).append(opening)
+    for number, wall in enumerate(design.of(Wall).values()):
+        low_m, high_m = storeys.elevation_m[wall.floor], storeys.top_m[wall.floor]
+
+        def panel(
+            start_m: float, end_m: float, construction: str, low: float, high: float,
+            opening: bool = False, wall: Wall = wall, number: int = number,
+        ) -> Panel:  # fmt: skip
+            loss = catalogue.constructions[construction].loss_db
+            return Panel(
+                a=_along(wall, start_m), b=_along(wall, end_m), low_m=low, high_m=high,
+                loss=(loss[BANDS[0]], loss[BANDS[1]], loss[BANDS[2]]),
+                origin=number, floor=wall.floor, opening=opening,
+            )  # fmt: skip
+
+        for start, end, construction, is_opening in _pieces(wall, openings.get(wall.id, ())):
+            yield panel(start, end, construction, low_m, high_m, is_opening)
+        for start, end, top_m in _raised(wall, tall.get(wall.floor, ())):
+            if top_m > high_m:
+                yield panel(start, end, wall.construction, high_m, top_m)
+
+
+def _along(wall: Wall, at_m: float) -> tuple[float, float]:
+    share = at_m / wall.length_m
+    if share >= 1:
+        return wall.b
+    (ax, ay), (bx, by) = wall.a, wall.b
+    return ax + (bx - ax) * share, ay + (by - ay) * share
+
+
+def _tall_rooms(storeys: Storeys) -> dict[str, list[tuple[Any, float]]]:
+    """Return by floor the rooms with a ceiling above their storey's, and where they end."""
+    found: dict[str, list[tuple[Any, float]]] = {}
+    for floor, rows in storeys.rooms.items():
+        for space, polygon in rows:
+            top_m = storeys.elevation_m[floor] + storeys.ceiling_m(space, floor) + SLAB_M
+            if not space.outdoor and top_m > storeys.top_m[floor] + _SAME_M:
+                found.setdefault(floor, []).append((polygon, _built_up_m(storeys, space, top_m)))
+    return found
+
+
+def _built_up_m(storeys: Storeys, space: Space, top_m: float) -> float:
+    """Return how high a tall room's walls reach: a storey that lies over it ends them."""
+    if space.open_above:
+        return top_m
+    over = storeys.above(space.floor, shapely.Polygon(space.outline))
+    return storeys.elevation_m[over[0]] if over else top_m
+
+
+def _raised(wall: Wall, tall: Iterable[tuple[Any, float]]) -> Iterator[tuple[float, float, float]]:
+    """Yield (from_m, to_m, top_m) of the stretches beside rooms higher than the storey."""
+    line = LineString([wall.a, wall.b])
+    for polygon, top_m in tall:
+        if polygon.distance(line) > _BESIDE_M:
+            continue
+        beside = line.intersection(polygon.boundary.buffer(_BESIDE_M, cap_style="flat"))
+        for part in getattr(beside, "geoms", [beside]):
+            if part.length < _BESIDE_M * 3:
+                continue  # the wall only meets the room, it does not run along it
+            ends = sorted(line.project(shapely.Point(c)) for c in (part.coords[0], part.coords[-1]))
+            yield _snapped(wall, ends[0]), _snapped(wall, ends[1]), top_m
+
+
+def _snapped(wall: Wall, at_m: float) -> float:
+    if at_m < 2 * _BESIDE_M:
+        return 0.0
+    return wall.length_m if at_m > wall.length_m - 2 * _BESIDE_M else at_m
+
+
+def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, float, str, bool]]:
+    """Yield (from_m, to_m, construction, is opening); of two openings in one place the first."""
     at_m = 0.0
     for opening in sorted(openings, key=lambda o: o.offset_m):
         start_m = max(opening.offset_m, at_m)
@@ -69,36 +129,71 @@ def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, fl
         if end_m - start_m < _SAME_M:
             continue
         if start_m - at_m > _SAME_M:
-            yield at_m, start_m, wall.construction
-        yield start_m, end_m, opening.construction
+            yield at_m, start_m, wall.construction, False
+        yield start_m, end_m, opening.construction, True
         at_m = end_m
     if wall.length_m - at_m > _SAME_M:
-        yield at_m, wall.length_m, wall.construction
+        yield at_m, wall.length_m, wall.construction, False
 
 
-def _settle_ends(panels: Array) -> None:
+def _touching(panels: list[Panel]) -> Iterator[tuple[int, int]]:
+    """Yield (i, j) where an end of panel i lies on panel j."""
+    if not panels:
+        return
+    lines = np.array([shapely.LineString([p.a, p.b]) for p in panels])
+    tree = shapely.STRtree(lines)
+    ends = shapely.points([p.a for p in panels] + [p.b for p in panels])
+    rows, others = tree.query(ends, predicate="dwithin", distance=_SAME_M)
+    for row, other in zip(rows % len(panels), others, strict=True):
+        if row != other:
+            yield int(row), int(other)
+
+
+def _cut_level(panels: list[Panel]) -> list[Panel]:
+    """Cut panels of unlike height that touch at each other's ends, so that each end is shared
+    over the whole of its height or not at all."""
+    cuts: dict[int, set[float]] = {}
+    for i, j in _touching(panels):
+        for one, other in ((i, j), (j, i)):
+            for z_m in (panels[other].low_m, panels[other].high_m):
+                if panels[one].low_m + _SAME_M < z_m < panels[one].high_m - _SAME_M:
+                    cuts.setdefault(one, set()).add(z_m)
+    if not cuts:
+        return panels
+    found: list[Panel] = []
+    for k, panel in enumerate(panels):
+        edges = [panel.low_m, *sorted(cuts.get(k, ())), panel.high_m]
+        found += [panel.between(a, b) for a, b in itertools.pairwise(edges)]
+    return found
+
+
+def _settle_ends(panels: Array, origin: NDArray[np.intp]) -> None:
     """Decide for each end of each panel whether it holds its point (columns 4 and 5).
 
-    Of panels that share an end on one storey the lossiest holds it; an end that lies on the
+    Of panels that share an end and a height the lossiest holds it; an end that lies on the
     inside of another panel is held by that one.
     """
     if not len(panels):
         return
+    panels[:, 4], panels[:, 5] = -_END, 1 + _END
     start, step = panels[:, 0:2], panels[:, 2:4]
-    ends = np.stack([start, start + step])  # (2, p, 2)
-    storey = panels[:, 6]
-    rank = np.argsort(np.argsort(-panels[:, 10], kind="stable"), kind="stable")
-    length2 = np.maximum((step**2).sum(axis=1), 1e-12)
+    length_m = np.maximum(panels[:, 8], 1e-9)
+    # Lossiest on 5 GHz first, then on the others; then as drawn.
+    order = np.lexsort((origin, -panels[:, 11], -panels[:, 9], -panels[:, 10]))
+    rank = np.empty(len(panels), dtype=np.intp)
+    rank[order] = np.arange(len(panels))
+    lines = shapely.linestrings(np.stack([start, start + step], axis=1))
+    tree = shapely.STRtree(lines)
     for side in (0, 1):
-        relative = ends[side][:, None, :] - start[None, :, :]
-        along = (relative * step[None]).sum(axis=2) / length2[None]
-        foot = np.abs(relative[..., 0] * step[None, :, 1] - relative[..., 1] * step[None, :, 0])
-        near = (foot <= _SAME_M * np.sqrt(length2)[None]) & (storey[:, None] == storey[None, :])
-        slack = _SAME_M / np.sqrt(length2)[None]
-        inside = near & (along > slack) & (along < 1 - slack)
-        at_end = near & ((np.abs(along) <= slack) | (np.abs(along - 1) <= slack))
-        np.fill_diagonal(at_end, False)
-        yields = inside.any(axis=1) | (at_end & (rank[None, :] < rank[:, None])).any(axis=1)
-        panels[:, 4 + side] = (
-            np.where(yields, _END, -_END) if side == 0 else 1 - np.where(yields, _END, -_END)
+        point = start + side * step
+        mine, other = tree.query(shapely.points(point), predicate="dwithin", distance=_SAME_M)
+        together = (mine != other) & (
+            np.minimum(panels[mine, 7], panels[other, 7])
+            > np.maximum(panels[mine, 6], panels[other, 6]) + _SAME_M
         )
+        mine, other = mine[together], other[together]
+        along = ((point[mine] - start[other]) * step[other]).sum(axis=1) / length_m[other]
+        inside = (along > _SAME_M) & (along < length_m[other] - _SAME_M)
+        yields = np.zeros(len(panels), dtype=bool)
+        np.logical_or.at(yields, mine, inside | (rank[other] < rank[mine]))
+        panels[yields, 4 + side] = _END if side == 0 else 1 - _END

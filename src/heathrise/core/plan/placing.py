@@ -1,0 +1,105 @@
+"""Devices where they cannot be: out of doors, on a mount they lack, above the ceiling."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import shapely
+
+from ..catalogue import AccessPointModel, CameraModel, Catalogue, WiredModel
+from ..design import Design, Device, put
+from ..findings import Cure, Finding, Place
+from ..storeys import Storeys, storeys_of
+from ..wording import metres
+
+AT_WALL_M = 0.35  # a device on an outer wall, this near to the rooms, is not yet out of doors
+ABOVE_CEILING_M = 0.05
+_MOUNT_HEIGHT_M = {"wall": 2.2, "desk": 0.8, "pole": 4.0}
+_SOURCE = "the maker's sheet, as the catalogue has it"
+
+
+def placing_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
+    """Yield what is wrong with where devices stand."""
+    storeys = storeys_of(design)
+    for device in design.of(Device).values():
+        model = catalogue.devices_of(device.kind)[device.model]
+        indoor = isinstance(model, AccessPointModel | CameraModel) and not model.outdoor
+        if indoor and is_outdoors(storeys, device):
+            yield _outdoors(catalogue, device, model)
+        if isinstance(model, AccessPointModel) and device.mount not in model.mounts:
+            yield _mount(storeys, device, model)
+        yield from _too_high(storeys, device)
+
+
+def is_outdoors(storeys: Storeys, device: Device) -> bool:
+    """Whether a device stands outside: in an outdoor area, or clear of every room of its storey."""
+    room = storeys.room_at(device.floor, device.at)
+    if room is not None:
+        return room.outdoor
+    region = storeys.regions.get(device.floor)
+    return region is not None and bool(region.distance(shapely.Point(device.at)) > AT_WALL_M)
+
+
+def _finding(device: Device, key: str, text: str, rule: str, **more: object) -> Finding:
+    place = Place(kind="device", id=device.id, floor=device.floor, at=device.at)
+    common = {"stage": "plan", "severity": "not_met", "places": (place,), "source": _SOURCE}
+    return Finding.model_validate(
+        {"id": f"plan-{key}-{device.id}", "text": text, "rule": rule, **common, **more}
+    )
+
+
+def _outdoors(catalogue: Catalogue, device: Device, model: WiredModel) -> Finding:
+    cures = []
+    for other in catalogue.devices_of(device.kind).values():
+        if not getattr(other, "outdoor", False):
+            continue
+        update: dict[str, object] = {"model": other.id}
+        if isinstance(other, AccessPointModel) and device.mount not in other.mounts:
+            update["mount"] = other.mounts[0]
+        effect = f"made for outdoors; {other.price - model.price:+g} each"
+        changed = device.model_copy(update=update)
+        cures.append(Cure(label=f"Take {other.label}", effect=effect, changes=(put(changed),)))
+    return _finding(
+        device, "outdoors",
+        f"{device.name}: {model.label} is made for indoors and stands out of doors.",
+        "gear out of doors is made for it", cures=tuple(cures[:2]),
+    )  # fmt: skip
+
+
+def _mount(storeys: Storeys, device: Device, model: AccessPointModel) -> Finding:
+    ceiling_m = storeys.ceiling_m(storeys.room_at(device.floor, device.at), device.floor)
+    cures = []
+    for mount in model.mounts:
+        height_m = min(_MOUNT_HEIGHT_M.get(mount, ceiling_m), ceiling_m)
+        changed = device.model_copy(update={"mount": mount, "height_m": height_m})
+        label = f"Mount it on {'a' if mount != 'ceiling' else 'the'} {mount}"
+        cures.append(Cure(label=f"{label} at {metres(height_m)}", changes=(put(changed),)))
+    return _finding(
+        device, "mount",
+        f"{device.name}: {model.label} has no {device.mount} mount; it has "
+        f"{' and '.join(model.mounts)}.",
+        "a mount that the device has", cures=tuple(cures),
+    )  # fmt: skip
+
+
+def _too_high(storeys: Storeys, device: Device) -> Iterator[Finding]:
+    room = storeys.room_at(device.floor, device.at)
+    if room is None or room.outdoor or device.mount == "pole":
+        return
+    top_m = storeys.ceiling_m(room, device.floor)
+    if room.open_above:
+        for floor in storeys.above(device.floor, shapely.Polygon(room.outline))[:1]:
+            upper = storeys.floors[floor]
+            rise_m = storeys.elevation_m[floor] - storeys.elevation_m[device.floor]
+            top_m = max(top_m, rise_m + upper.ceiling_height_m)
+    if device.height_m <= top_m + ABOVE_CEILING_M:
+        return
+    changed = device.model_copy(update={"height_m": top_m})
+    yield _finding(
+        device, "height",
+        f"{device.name} at {metres(device.height_m)} is above the ceiling of {room.name}, "
+        f"{metres(top_m)}.",
+        "a device hangs within its room", figure=device.height_m, limit=top_m, unit="m",
+        source="geometry of the drawing",
+        cures=(Cure(label=f"Hang it at {metres(top_m)}", changes=(put(changed),)),),
+    )  # fmt: skip

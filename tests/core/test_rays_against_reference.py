@@ -1,0 +1,85 @@
+"""The kernel and all that feeds it against a ray traced step by step, on random sites."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import Design, Device, Floor, Wall
+from heathrise.core.evaluate import air_of
+from heathrise.core.signal.channels import hearing_dbm
+from heathrise.core.signal.terrain import losses_db
+
+from . import reference_ray as plain
+from .sites import sites, turned
+
+SLOW = settings(
+    max_examples=80, deadline=None,
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+)  # fmt: skip
+SPOTS = [(1.3171, 1.7313), (5.7731, 3.1179), (9.4137, 2.2191), (13.7191, 1.1337), (3.3913, -4.7719),
+         (4.9177, 15.9313), (-2.7193, 6.4411)]  # fmt: skip
+
+
+def _in_doubt(design: Design, device: Device) -> bool:
+    """Whether a device is on a wall's line or so near a corner that a hair's breadth decides."""
+    walls = design.of(Wall).values()
+    if device.mount != "wall" and any(plain.beside(w, device.at) <= 0.02 for w in walls):
+        return True
+    near = [w for w in design.of(Wall).values() if plain.beside(w, device.at) <= 0.25]
+    return any(
+        abs((w.b[0] - w.a[0]) * (v.b[1] - v.a[1]) - (w.b[1] - w.a[1]) * (v.b[0] - v.a[0])) > 0.1
+        for w in near
+        for v in near
+    )
+
+
+@SLOW
+@given(sites(), st.sampled_from([0.0, 30.0, 17.3]))
+def test_every_path_loss(design: Design, turn: float) -> None:
+    catalogue = load_catalogue()
+    air = air_of(design, catalogue, "5")
+    for device in design.of(Device).values():
+        if _in_doubt(design, device):
+            continue
+        model = catalogue.access_points[device.model]
+        for floor in design.of(Floor):
+            spots = [turned(s, turn) for s in SPOTS]
+            x, y = (np.array([s[k] for s in spots]) for k in (0, 1))
+            found = losses_db(air.terrain, device, model, floor, x, y)
+            for k, spot in enumerate(spots):
+                for row, band in enumerate(("2.4", "5", "6")):
+                    expected = plain.path_loss_db(design, catalogue, device, floor, spot, band)
+                    assert found[row, k] == pytest.approx(expected, abs=0.01), (
+                        f"{device} to {spot} on {floor}, {band} GHz"
+                    )
+
+
+@SLOW
+@given(sites())
+def test_two_access_points_hear_through_both_antennas(design: Design) -> None:
+    catalogue = load_catalogue()
+    air = air_of(design, catalogue, "5")
+    one, other = air.access_points("5")
+    if _in_doubt(design, one) or _in_doubt(design, other):
+        return
+    site = plain.Site(design, catalogue)
+    if np.hypot(*np.subtract(one.at, other.at)) < 0.5:
+        return
+    here, there = ((*d.at, site.floors[d.floor].elevation_m + d.height_m) for d in (one, other))
+    loss = (
+        20 * np.log10(5500)
+        - 27.55
+        + 20 * np.log10(max(1.0, np.linalg.norm(np.subtract(here, there))))
+    )
+    patterns = [catalogue.access_points[d.model].pattern for d in (one, other)]
+    loss += plain.antenna_db(patterns[0], one, here, there)
+    loss += plain.antenna_db(patterns[1], other, there, here)
+    start, end = ((*plain.stand(site, d), p[2]) for d, p in ((one, here), (other, there)))
+    loss += plain.slabs_db(site, start, end, "5") + plain.walls_db(site, start, end, "5")
+    radios = [air.radios[d.id, "5"] for d in (one, other)]
+    heard = max(r.power_dbm for r in radios) + sum(r.gain_dbi for r in radios) - loss
+    assert hearing_dbm(air, "5")[0, 1] == pytest.approx(heard, abs=0.05)
