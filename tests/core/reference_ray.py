@@ -107,10 +107,10 @@ def stand(site: Site, device: Device) -> Point2:
         facing = nx * math.sin(azimuth) + ny * math.cos(azimuth)
         z = site.floors[device.floor].elevation_m + device.height_m
         floor = site.floors[wall.floor]
-        tall = floor.elevation_m <= z < site.wall_top(wall, x, y)
+        off = side_of(wall, x, y)
+        tall = floor.elevation_m <= z < site.wall_top(wall, x - off * nx, y - off * ny)
         if abs(facing) <= 0.17 or beside(wall, device.at) > 0.15 or not tall:
             continue
-        off = side_of(wall, x, y)
         if off * math.copysign(1, facing) < 0.011:
             push = math.copysign(0.011, facing) - off
             x, y = x + push * nx, y + push * ny

@@ -168,12 +168,16 @@ def test_between_buildings_through_a_duct(catalogue: Catalogue) -> None:
 
 
 def test_category_follows_speed_and_can_be_pinned(catalogue: Catalogue) -> None:
-    fast = access_point(14.25, 5.25, model="ravelmoor-c6")
-    design = design_of(*shell(), rack(2.25, 5.25), fast)
+    plain = access_point(14.25, 5.25)
+    design = design_of(*shell(), rack(2.25, 5.25), plain)
     assert _only(design, catalogue).category == "6"
-    far = apply(design, [put(fast.model_copy(update={"at": (19.5, 19.5)}))])
-    far = apply(far, [put(far.site.model_copy(update={"slack_device_m": 15.0}))])
-    assert _only(far, catalogue).category == "6A"
+    fast = access_point(14.25, 5.25, model="ravelmoor-c6")
+    far = apply(design, [put(fast)])
+    assert _only(far, catalogue).category == "6A", "its generation asks for it at any length"
+    lesser = apply(far, [put(Run(id="r", device="ap-1", category="6"))])
+    assert _only(lesser, catalogue).verdict == "near"
+    found = {f.id: f for f in evaluate(lesser, catalogue).findings}["cable-category-ap-1"]
+    assert _only(apply(lesser, found.cures[0].changes), catalogue).verdict == "met"
     pinned = apply(far, [put(Run(id="r", device="ap-1", category="5e"))])
     run = _only(pinned, catalogue)
     assert (run.category, run.chosen_by, run.verdict) == ("5e", "person", "not_met")

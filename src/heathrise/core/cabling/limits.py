@@ -39,6 +39,7 @@ SPACE_C: dict[str, float] = {
     "attic": 45,
     "basement": 18,
     "duct": 15,
+    "outdoor": 50,
     "riser": 22,
 }
 SOURCE = "TIA-568 channel model, IEEE 802.3, TSB-155 and TSB-5021"

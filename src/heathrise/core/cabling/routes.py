@@ -10,11 +10,17 @@ from pydantic import BaseModel, ConfigDict
 from shapely.geometry import LineString
 
 from ..design import Device, Point
-from .ways import OVERHEADS, STUB_COST_PER_M, STUB_NODES, Storey, Ways, void_z_m
+from .lattice import OVERHEADS, Storey, turned, void_z_m
+from .ways import STUB_COST_PER_M, STUB_NODES, Ways
+
+LEAST_OUTDOOR_M = 0.1  # through the wall a device hangs on
 
 
 class Leg(BaseModel):
-    """A stretch of a route on one floor in one kind of space; length in m."""
+    """A stretch of a route on one floor in one kind of space; length in m.
+
+    ``way`` is the riser or duct it goes through.
+    """
 
     model_config = ConfigDict(frozen=True)
 
@@ -22,10 +28,14 @@ class Leg(BaseModel):
     kind: str
     length_m: float
     points: tuple[Point, ...]
+    way: str | None = None
 
 
 class Route(BaseModel):
-    """A whole route. Lengths in m: ``outdoor_m`` in air outside, ``duct_m`` in the ground."""
+    """A whole route. Lengths in m: ``outdoor_m`` in air outside, ``duct_m`` in the ground.
+
+    ``spaces_m`` is the length in each kind of space; rise and drop count as in the room.
+    """
 
     model_config = ConfigDict(frozen=True)
 
@@ -36,19 +46,11 @@ class Route(BaseModel):
     outdoor_m: float
     duct_m: float
     between_buildings: bool
+    spaces_m: dict[str, float]
 
     @property
     def route_m(self) -> float:
         return self.horizontal_m + self.rise_m + self.drop_m + self.duct_m
-
-    def lengths_by_space_m(self) -> dict[str, float]:
-        """Return the length in each kind of space; rise and drop count as in the room."""
-        lengths: dict[str, float] = {}
-        for leg in self.legs:
-            kind = "room" if leg.kind in ("rise", "drop") else leg.kind
-            kind = "duct" if kind == "outdoor" else kind
-            lengths[kind] = lengths.get(kind, 0.0) + leg.length_m
-        return lengths
 
 
 def route_to(ways: Ways, device: Device) -> Route | None:
@@ -60,17 +62,15 @@ def route_to(ways: Ways, device: Device) -> Route | None:
     if end < 0:
         return None
     nodes = _trace(ways, end)
-    legs = [_rise(ways)]
-    legs += _walk(ways, nodes)
+    legs = [*_rise(ways), *_walk(ways, nodes)]
     legs += _stub(storey, nodes[-1], device.at, stub_m)
-    drop = abs(storey.void_z_m - (storey.floor.elevation_m + device.height_m))
-    legs.append(Leg(floor=device.floor, kind="drop", length_m=drop, points=(device.at,)))
+    legs += _drop(ways, storey, nodes[-1], device)
     return _sum(ways, legs)
 
 
 def _arrive(ways: Ways, storey: Storey, at: Point) -> tuple[int, float]:
     """Return the node from which the device is reached at least cost, and the length of stub."""
-    distance = np.abs(storey.xy - np.array(at)).sum(axis=1)
+    distance = storey.apart_m(at)
     count = min(STUB_NODES, len(distance))
     near = np.argpartition(distance, count - 1)[:count]
     cost = np.minimum(ways.cost[storey.first + near], ways.cost[storey.first + near + ways.nodes])
@@ -88,32 +88,40 @@ def _trace(ways: Ways, end: int) -> list[int]:
     path: list[int] = []
     node = end
     while node >= 0:
-        plain = node % ways.nodes
+        plain = ways.plain(node)
         if not path or path[-1] != plain:
             path.append(plain)
         node = int(ways.previous[node])
     return path[::-1]
 
 
-def _rise(ways: Ways) -> Leg:
+def _rise(ways: Ways) -> list[Leg]:
+    """Return the way from the rack up into the void."""
     room = ways.room
     assert room is not None
     storey = ways.storeys[room.floor]
-    rack_z = storey.floor.elevation_m + room.rack_height_m
-    here = _at(storey, ways.source)
-    aside = abs(here[0] - room.at[0]) + abs(here[1] - room.at[1])
-    rise = abs(void_z_m(storey.floor) - rack_z)
-    points = _square(room.at, here)
-    return Leg(floor=room.floor, kind="rise", length_m=rise + aside, points=points)
+    rack_z = storey.elevation_m + room.rack_height_m
+    aside = float(storey.apart_m(room.at).min())
+    rise = abs(storey.height_m(ways.source) - rack_z)
+    points = _square(storey, room.at, storey.spot(ways.source))
+    return [Leg(floor=room.floor, kind="rise", length_m=rise + aside, points=points)]
 
 
-def _at(storey: Storey, node: int) -> Point:
-    x, y = storey.xy[node - storey.first]
-    return round(float(x), 3), round(float(y), 3)
+def _drop(ways: Ways, storey: Storey, node: int, device: Device) -> list[Leg]:
+    """Return the way down from the void: from the ceiling of the room that the device is in."""
+    legs: list[Leg] = []
+    here_z = storey.height_m(node)
+    room = ways.plan.room_at(device.floor, device.at)
+    if room is not None and not room.outdoor:
+        over_z = void_z_m(ways.plan, room, storey.floor)
+        legs.append(_climb(device.floor, abs(over_z - here_z), device.at))
+        here_z = over_z
+    drop = abs(here_z - (storey.elevation_m + device.height_m))
+    return [*legs, Leg(floor=device.floor, kind="drop", length_m=drop, points=(device.at,))]
 
 
-def _kind(storey: Storey, node: int) -> str:
-    return OVERHEADS[storey.overhead[node - storey.first]]
+def _climb(floor: str, length_m: float, at: Point) -> Leg:
+    return Leg(floor=floor, kind="rise", length_m=length_m, points=(at,))
 
 
 def _walk(ways: Ways, nodes: list[int]) -> list[Leg]:
@@ -131,18 +139,25 @@ def _walk(ways: Ways, nodes: list[int]) -> list[Leg]:
         if link is not None:
             close()
             points, length, kind = [], 0.0, ""
-            from_floor = ways.floor_of[start]
             legs.append(
-                Leg(floor=from_floor, kind=link.kind, length_m=link.length_m, points=link.points)
-            )
+                Leg(
+                    floor=ways.floor_at(start), kind=link.kind, length_m=link.length_m,
+                    points=link.points, way=link.way,
+                )
+            )  # fmt: skip
             continue
-        storey = ways.storeys[ways.floor_of[start]]
-        here, there = _at(storey, start), _at(storey, end)
-        if (storey.floor.id, _kind(storey, end)) != (floor, kind) or not points:
+        storey = ways.storeys[ways.floor_at(start)]
+        here, there = storey.spot(start), storey.spot(end)
+        climb_m = abs(storey.height_m(end) - storey.height_m(start))
+        if climb_m > 0 or (storey.floor.id, storey.kind(end)) != (floor, kind) or not points:
             close()
-            floor, kind, points, length = storey.floor.id, _kind(storey, end), [here], 0.0
+            floor, kind, points, length = storey.floor.id, storey.kind(end), [here], 0.0
+        if climb_m > 0:
+            legs.append(_climb(floor, climb_m, here))
         points.append(there)
-        length += math.dist(here, there)
+        length += float(
+            np.abs(storey.uv[end - storey.first] - storey.uv[start - storey.first]).sum()
+        )
     close()
     return legs
 
@@ -157,23 +172,29 @@ def _corners(points: list[Point]) -> tuple[Point, ...]:
     return (*kept, points[-1])
 
 
-def _square(start: Point, end: Point) -> tuple[Point, ...]:
-    corner = (end[0], start[1])
-    return (start, end) if corner in (start, end) else (start, corner, end)
+def _square(storey: Storey, start: Point, end: Point) -> tuple[Point, ...]:
+    """Return the corner points of a way square to the building."""
+    (u, _), (_, v) = turned(end, -storey.turn), turned(start, -storey.turn)
+    x, y = turned((float(u), float(v)), storey.turn)
+    corner = round(float(x), 3), round(float(y), 3)
+    if min(math.dist(corner, start), math.dist(corner, end)) < 0.002:
+        return start, end
+    return start, corner, end
 
 
 def _stub(storey: Storey, node: int, at: Point, length_m: float) -> list[Leg]:
     """Return the last stretch from the lattice to above the device, indoors and outdoors."""
     if length_m <= 0:
         return []
-    points = _square(_at(storey, node), at)
+    points = _square(storey, storey.spot(node), at)
     line = LineString(points)
-    indoor = float(line.intersection(storey.inside).length)
-    outdoor = line.length - indoor
-    kind = _kind(storey, node)
-    legs = [Leg(floor=storey.floor.id, kind=kind, length_m=indoor, points=points)]
-    if outdoor > 0.1:
+    indoor = min(length_m, float(line.intersection(storey.inside).length))
+    outdoor = length_m - indoor
+    legs = [Leg(floor=storey.floor.id, kind=storey.kind(node), length_m=indoor, points=points)]
+    if outdoor > LEAST_OUTDOOR_M:
         legs.append(Leg(floor=storey.floor.id, kind="outdoor", length_m=outdoor, points=()))
+    else:
+        legs = [legs[0].model_copy(update={"length_m": length_m})]
     return legs
 
 
@@ -182,7 +203,8 @@ def _joined(legs: list[Leg]) -> tuple[Leg, ...]:
     joined: list[Leg] = []
     for leg in legs:
         last = joined[-1] if joined else None
-        if last and leg.points and (last.floor, last.kind) == (leg.floor, leg.kind):
+        same = last and (last.floor, last.kind, last.way) == (leg.floor, leg.kind, leg.way)
+        if last and same and leg.points and last.points:
             points = _corners([*last.points, *leg.points[1:]])
             length = last.length_m + leg.length_m
             joined[-1] = last.model_copy(update={"points": points, "length_m": length})
@@ -196,8 +218,12 @@ def _sum(ways: Ways, legs: list[Leg]) -> Route:
         return round(sum(leg.length_m for leg in legs if leg.kind in kinds), 3)
 
     kept = _joined([leg for leg in legs if leg.length_m > 0 or leg.kind == "drop"])
-    buildings = {ways.storeys[leg.floor].floor.building for leg in kept}
-    ends = {ways.storeys[kept[0].floor].floor.building, ways.storeys[kept[-1].floor].floor.building}
+    floors = {leg.floor: ways.storeys[leg.floor].floor for leg in kept}
+    buildings = {floor.building for floor in floors.values()}
+    spaces_m: dict[str, float] = {}
+    for leg in kept:
+        space = _space(leg.kind, floors[leg.floor].level)
+        spaces_m[space] = spaces_m.get(space, 0.0) + leg.length_m
     return Route(
         legs=kept,
         horizontal_m=total(*OVERHEADS, "outdoor"),
@@ -205,5 +231,13 @@ def _sum(ways: Ways, legs: list[Leg]) -> Route:
         drop_m=total("drop"),
         outdoor_m=total("outdoor"),
         duct_m=total("duct"),
-        between_buildings=len(buildings | ends) > 1,
+        between_buildings=len(buildings) > 1,
+        spaces_m=spaces_m,
     )
+
+
+def _space(kind: str, level: int) -> str:
+    """Return the kind of space a leg's temperature is planned by; below ground it is cool."""
+    if level < 0 and kind not in ("outdoor", "duct"):
+        return "basement"
+    return "room" if kind in ("rise", "drop") else kind

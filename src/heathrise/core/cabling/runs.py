@@ -14,6 +14,9 @@ from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .routes import Leg, route_to
 from .ways import Ways, ways_of
 
+# What generations of access point ask for beyond the speed of their port: TIA TSB-162.
+REQUIRED: dict[str, Category] = {"6E": "6A", "7": "6A"}
+RECOMMENDED: dict[str, Category] = {"5": "6A", "6": "6A", **REQUIRED}
 _RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2}
 
 
@@ -107,8 +110,9 @@ def _judge(
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     slack = site.slack_device_m + site.slack_rack_m
     fixed = round(route.route_m + slack, 1)
-    space, heat = hottest_c(route.lengths_by_space_m())
-    category, verdict = choose_category(site, model.speed_mbps, fixed, heat, pinned)
+    space, heat = hottest_c(route.spaces_m)
+    wants = REQUIRED.get(getattr(model, "generation", ""))
+    category, verdict = choose_category(site, model.speed_mbps, fixed, heat, pinned, wants)
     return RunVerdict(
         category=category,
         verdict=verdict.verdict,
@@ -131,14 +135,34 @@ def _judge(
 
 
 def choose_category(
-    site: Site, speed_mbps: int, fixed_m: float, temperature_c: float, pinned: Category | None
+    site: Site,
+    speed_mbps: int,
+    fixed_m: float,
+    temperature_c: float,
+    pinned: Category | None,
+    wants: Category | None = None,
 ) -> tuple[Category, CableVerdict]:
     """Return the pinned category, or the least from the site's minimum up that carries the speed.
 
     Where none does, the one that comes nearest is returned with its verdict.
+
+    Args:
+        wants: the category that the device's generation asks for, whatever the length.
     """
+
+    def judge(category: Category) -> CableVerdict:
+        found = check_run(
+            category, speed_mbps, fixed_m, site.cords_m, temperature_c, site.tight_bundles
+        )
+        short = wants is not None and CATEGORIES.index(category) < CATEGORIES.index(wants)
+        if short and found.verdict == "met":
+            why = f"{found.reason}, but its generation asks for category {wants}"
+            return CableVerdict("near", found.limit_m, why)
+        return found
+
     if pinned is not None:
-        return pinned, check_run(pinned, speed_mbps, fixed_m, site.cords_m, temperature_c)
-    options = CATEGORIES[CATEGORIES.index(site.minimum_category) :]
-    judged = [(c, check_run(c, speed_mbps, fixed_m, site.cords_m, temperature_c)) for c in options]
+        return pinned, judge(pinned)
+    least = max(CATEGORIES.index(c) for c in (site.minimum_category, wants or "5"))
+    options = CATEGORIES[least:]
+    judged = [(c, judge(c)) for c in options]
     return min(judged, key=lambda row: (_RANK[row[1].verdict], options.index(row[0])))

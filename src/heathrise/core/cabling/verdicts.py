@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Mapping
 from typing import Any
 
 from shapely.geometry import LineString
@@ -11,13 +12,15 @@ from ..catalogue import AccessPointModel, Catalogue
 from ..design import Category, Change, Design, Device, EquipmentRoom, Run, apply, put
 from ..findings import Cure, Finding, Place
 from ..wording import metres
-from .limits import CATEGORIES, SOURCE, check_run
-from .runs import RunVerdict, judge_runs
+from .conduit import duct_findings
+from .limits import CATEGORIES, SOURCE, check_run, cords_limit_m, heat_limit_m
+from .runs import RECOMMENDED, REQUIRED, RunVerdict, judge_runs
 
 JACKET_CHANGE_M = 15.0
 MOST_MOVED_M = 6.0
 MOVE_SPARE_M = 0.3
-_RECOMMENDED: dict[str, Category] = {"5": "6A", "6": "6A", "6E": "6A", "7": "6A"}
+SURGE_OUTDOOR_M = 1.0  # more than this in air outside has left the building
+LEAST_CORDS_M = 1.0
 
 
 def cable_findings(
@@ -38,6 +41,7 @@ def cable_findings(
         device = design.of(Device)[run.device]
         yield from _length(design, catalogue, run, device)
         yield from _ground(run, device)
+    yield from duct_findings(design, catalogue, runs)
     yield from _recommended(design, catalogue, runs)
 
 
@@ -66,7 +70,22 @@ def _length(
             limit=run.limit_m,
             unit="m",
             rule="what each category carries, by speed and length",
-            cures=(*_other_category(design, run), *_nearer(design, catalogue, run, device)),
+            cures=(
+                *_other_category(design, run),
+                *_nearer(design, catalogue, run, device),
+                *_shorter_cords(design, run),
+            ),
+        )
+    elif run.verdict == "near" and _below(catalogue, run, device, REQUIRED):
+        yield _finding(
+            run,
+            device,
+            "category",
+            severity="near",
+            text=f"{run.name}: {run.reason}.",
+            rule="what each generation of access point asks for",
+            source="TIA TSB-162",
+            cures=(Cure(label="Pull category 6A", changes=(_pulled(design, run, "6A"),)),),
         )
     elif run.verdict == "near":
         yield _finding(
@@ -82,11 +101,36 @@ def _length(
         )
 
 
+def _below(
+    catalogue: Catalogue, run: RunVerdict, device: Device, table: Mapping[str, Category]
+) -> bool:
+    """Whether an access point's run is of a lesser category than a table has for it."""
+    model = catalogue.devices_of(run.kind)[device.model]
+    wanted = table.get(model.generation) if isinstance(model, AccessPointModel) else None
+    return wanted is not None and CATEGORIES.index(run.category) < CATEGORIES.index(wanted)
+
+
+def _shorter_cords(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
+    """Offer shorter cords where they are what makes the channel too long."""
+    cords_m = math.floor(2 * cords_limit_m(run.fixed_m)) / 2
+    if run.fixed_m > heat_limit_m(run.hottest_c) or not LEAST_CORDS_M <= cords_m < run.cords_m:
+        return ()
+    site = design.site.model_copy(update={"cords_m": cords_m})
+    if check_run(
+        run.category, run.speed_mbps, run.fixed_m, cords_m, run.hottest_c, site.tight_bundles
+    ).verdict not in ("met", "near"):
+        return ()
+    label = f"Plan {metres(cords_m)} of cords in all"
+    return (Cure(label=label, effect="at both ends together, on every run", changes=(put(site),)),)
+
+
 def _other_category(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
     """Offer the least category that does carry the speed over this run."""
     site = design.site
     for category in CATEGORIES:
-        verdict = check_run(category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c)
+        verdict = check_run(
+            category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c, site.tight_bundles
+        )
         if verdict.verdict in ("met", "near"):
             label = f"Pull category {category}"
             return (
@@ -127,18 +171,20 @@ def _nearer(
 
 
 def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
-    if run.between_buildings:
+    leaves = run.outdoor_m > SURGE_OUTDOOR_M or device.mount == "pole"
+    if run.between_buildings or leaves:
+        where = "between two buildings" if run.between_buildings else "that leaves the building"
         yield _finding(
             run,
             device,
             "surge",
             severity="near",
             text=(
-                f"{run.name}: copper between two buildings needs surge protection at both ends, "
+                f"{run.name}: copper {where} needs surge protection at both ends, "
                 "bonded to each building's earth by a licensed electrician. Fibre needs none."
             ),
-            figure=run.duct_m,
-            unit="m in the ground",
+            figure=round(run.duct_m + run.outdoor_m, 1),
+            unit="m outside",
             rule="copper that leaves a building is protected at both ends",
             source="local code; IEC 62305",
         )
@@ -164,11 +210,9 @@ def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
 def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -> Iterator[Finding]:
     below: list[RunVerdict] = []
     for run in runs:
-        model = catalogue.devices_of(run.kind)[design.of(Device)[run.device].model]
-        if isinstance(model, AccessPointModel) and run.verdict in ("met", "near"):
-            wanted = _RECOMMENDED.get(model.generation)
-            if wanted and CATEGORIES.index(run.category) < CATEGORIES.index(wanted):
-                below.append(run)
+        device = design.of(Device)[run.device]
+        if run.verdict in ("met", "near") and _below(catalogue, run, device, RECOMMENDED):
+            below.append(run)
     if not below:
         return
     changes = tuple(_pulled(design, run, "6A") for run in below)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -19,10 +19,10 @@ from numpy.typing import NDArray
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import dijkstra
 from shapely.geometry import Polygon
-from shapely.ops import unary_union
 
 from ..catalogue import Catalogue
 from ..design import (
+    Building,
     Design,
     Duct,
     EquipmentRoom,
@@ -34,11 +34,11 @@ from ..design import (
     Wall,
 )
 from ..memo import IdentityMemo
+from ..storeys import Storeys, storeys_of
+from .lattice import LATTICE_M, OVERHEADS, Storey, direction_of, storey_of, void_z_m
 
 Array = NDArray[np.float64]
 
-LATTICE_M = 0.5
-VOID_ABOVE_CEILING_M = 0.2
 COST_PER_M: dict[Overhead, float] = {
     "ceiling_void": 1.0,
     "attic": 1.6,
@@ -47,26 +47,12 @@ COST_PER_M: dict[Overhead, float] = {
 }
 MASONRY_COST = 8.0
 TURN_COST = 0.75
-RISER_COST_PER_M = 1.0
+RISE_COST_PER_M = 1.0
 DUCT_COST_PER_M = 1.0
 STUB_COST_PER_M = 1.05
 STUB_NODES = 12
 MOST_NODES = 60_000
-
-
-@dataclass(frozen=True)
-class Storey:
-    """One floor's part of the lattice: node positions in m and the kind of space at each."""
-
-    floor: Floor
-    first: int
-    xy: Array
-    overhead: NDArray[np.int8]
-    inside: Any
-
-    @property
-    def void_z_m(self) -> float:
-        return void_z_m(self.floor)
+_SAME_WALL_M = 0.05  # masonry crossed twice within this is one wall drawn twice
 
 
 @dataclass(frozen=True)
@@ -76,12 +62,18 @@ class Link:
     kind: str
     length_m: float
     points: tuple[Point, ...]
+    way: str | None = None
 
 
 @dataclass(eq=False)
 class Ways:
-    """The lattice of a design with the cheapest way from the equipment room to every node."""
+    """The lattice of a design with the cheapest way from the equipment room to every node.
 
+    A node stands twice, once for each layer, ``nodes`` apart; a riser's own nodes come after
+    both layers.
+    """
+
+    plan: Storeys
     storeys: dict[str, Storey]
     cost: Array
     previous: NDArray[np.int32]
@@ -91,78 +83,96 @@ class Ways:
     source: int = -1
     floor_of: list[str] = field(default_factory=list)
 
+    def plain(self, node: int) -> int:
+        """Return a node's number without its layer."""
+        return node - self.nodes if self.nodes <= node < 2 * self.nodes else node
 
-OVERHEADS: tuple[Overhead, ...] = ("ceiling_void", "attic", "joists", "raceway")
+    def floor_at(self, node: int) -> str:
+        """Return the floor of a node; a riser's own nodes come last in ``floor_of``."""
+        return self.floor_of[node if node < self.nodes else node - self.nodes]
+
+
 _ways: IdentityMemo[Ways] = IdentityMemo(8)
-
-
-def void_z_m(floor: Floor) -> float:
-    """Return the height in m above site zero at which cable runs over a floor."""
-    return floor.elevation_m + floor.ceiling_height_m + VOID_ABOVE_CEILING_M
+_lattices: IdentityMemo[dict[str, Storey]] = IdentityMemo(8)
 
 
 def ways_of(design: Design, catalogue: Catalogue) -> Ways:
     """Return the ways of a design; the same object as long as nothing they rest on changes."""
-    kinds = (Wall, Floor, Space, Riser, Duct, EquipmentRoom)
+    kinds = (Wall, Floor, Space, Building, Riser, Duct, EquipmentRoom)
     parts = tuple(design.of(cls) for cls in kinds)
-    return _ways.get(parts, None, lambda: _make(design, catalogue))
+    return _ways.get((*parts, catalogue), None, lambda: _make(design, catalogue))
 
 
 def _make(design: Design, catalogue: Catalogue) -> Ways:
-    storeys: dict[str, Storey] = {}
-    count = 0
-    step = _lattice_step_m(design)
-    for floor in design.of(Floor).values():
-        storey = _storey(design, floor, count, step)
-        if storey is not None:
-            storeys[floor.id] = storey
-            count += len(storey.xy)
+    parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct, EquipmentRoom))
+    plan = storeys_of(design)
+    storeys = _lattices.get((*parts, plan), None, lambda: _make_storeys(design, plan))
+    count = sum(len(s.xy) for s in storeys.values())
     rooms = list(design.of(EquipmentRoom).values())
-    ways = Ways(storeys, np.empty(0), np.empty(0, np.int32), {}, rooms[0] if rooms else None)
+    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, None)
+    ways.room = rooms[0] if rooms else None
     ways.nodes = count
     ways.floor_of = [s.floor.id for s in storeys.values() for _ in range(len(s.xy))]
     if ways.room is None or ways.room.floor not in storeys:
         return ways
     edges = [_turns(count)]
     for storey in storeys.values():
-        edges += _lattice_edges(storey, step, _masonry(design, catalogue, storey.floor.id), count)
-    edges += list(_risers(design, storeys, ways.links))
-    edges += list(_ducts(design, storeys, ways.links))
-    source = nearest_node(storeys[ways.room.floor], ways.room.at)
-    ways.source = source
-    graph: Any = _graph(edges, 2 * count)
+        edges += _lattice_edges(storey, _masonry(design, catalogue, storey.floor.id), count)
+    edges += list(_risers(design, ways))
+    edges += list(_ducts(design, ways))
+    ways.source = storeys[ways.room.floor].nearest(ways.room.at)
+    graph: Any = _graph(edges, count + len(ways.floor_of))
     ways.cost, ways.previous = dijkstra(  # type: ignore[call-overload]
-        graph, indices=source, return_predecessors=True
+        graph, indices=ways.source, return_predecessors=True
     )
     return ways
+
+
+def _make_storeys(design: Design, plan: Storeys) -> dict[str, Storey]:
+    turns = _directions(design)
+    step_m = _lattice_step_m(design)
+    found: dict[str, Storey] = {}
+    first = 0
+    for floor in design.of(Floor).values():
+        turn = turns[floor.building]
+        storey = storey_of(plan, floor, turn, first, step_m, list(_terminals(design, floor)))
+        if storey is not None:
+            found[floor.id] = storey
+            first += len(storey.xy)
+    return found
+
+
+def _directions(design: Design) -> dict[str, float]:
+    """Return the direction of each building, radians."""
+    floors = design.of(Floor)
+    outlines: dict[str, list[tuple[Point, ...]]] = {b: [] for b in design.of(Building)}
+    for space in design.of(Space).values():
+        if not space.outdoor:
+            outlines[floors[space.floor].building].append(space.outline)
+    return {building: direction_of(rows) for building, rows in outlines.items()}
+
+
+def _terminals(design: Design, floor: Floor) -> Iterator[Point]:
+    for room in design.of(EquipmentRoom).values():
+        if room.floor == floor.id:
+            yield room.at
+    for riser in design.of(Riser).values():
+        if riser.building == floor.building and _serves(riser, floor):
+            yield riser.at
+    for duct in design.of(Duct).values():
+        if duct.from_floor == floor.id:
+            yield duct.path[0]
+        if duct.to_floor == floor.id:
+            yield duct.path[-1]
+
+
+def _serves(riser: Riser, floor: Floor) -> bool:
+    return riser.lowest_level <= floor.level <= riser.highest_level
 
 
 def _lattice_step_m(design: Design) -> float:
     area = sum(Polygon(s.outline).area for s in design.of(Space).values() if not s.outdoor)
     return max(LATTICE_M, math.sqrt(area / MOST_NODES))
-
-
-def _storey(design: Design, floor: Floor, first: int, step: float) -> Storey | None:
-    spaces = [s for s in design.of(Space).values() if s.floor == floor.id and not s.outdoor]
-    if not spaces:
-        return None
-    polygons = [Polygon(s.outline) for s in spaces]
-    inside = unary_union([p.buffer(0.05, join_style="mitre") for p in polygons])
-    west, south, east, north = unary_union(polygons).bounds
-    xs = np.arange(west + step / 2, east, step)
-    ys = np.arange(south + step / 2, north, step)
-    x, y = (a.ravel() for a in np.meshgrid(xs, ys))
-    shapely.prepare(inside)
-    held = shapely.contains_xy(inside, x, y)
-    x, y = x[held], y[held]
-    if not len(x):
-        return None
-    overhead = np.full(len(x), OVERHEADS.index(floor.overhead), dtype=np.int8)
-    for space, polygon in zip(spaces, polygons, strict=True):
-        if space.overhead is not None:
-            shapely.prepare(polygon)
-            overhead[shapely.contains_xy(polygon, x, y)] = OVERHEADS.index(space.overhead)
-    return Storey(floor, first, np.column_stack([x, y]), overhead, inside)
 
 
 def _masonry(design: Design, catalogue: Catalogue, floor: str) -> Array:
@@ -182,97 +192,101 @@ def _turns(count: int) -> Edges:
     return nodes, nodes + count, np.full(count, TURN_COST)
 
 
-def _lattice_edges(storey: Storey, step: float, masonry: Array, count: int) -> list[Edges]:
-    """Return the edges east (layer 0) and north (layer 1) between neighbours of one storey."""
-    origin = storey.xy.min(axis=0)
-    cell = np.rint((storey.xy - origin) / step).astype(np.int64)
-    index = np.full(cell.max(axis=0) + 2, -1)
-    index[cell[:, 0], cell[:, 1]] = np.arange(len(cell))
+def _lattice_edges(storey: Storey, masonry: Array, count: int) -> list[Edges]:
+    """Return the edges along the building (layer 0) and across it (layer 1) of one storey."""
     per_m = np.array([COST_PER_M[k] for k in OVERHEADS])[storey.overhead]
-    found: list[Edges] = []
-    for layer, (east, north) in enumerate(((1, 0), (0, 1))):
-        other = index[cell[:, 0] + east, cell[:, 1] + north]
-        here = np.flatnonzero(other >= 0)
-        there = other[here]
-        cost = step * (per_m[here] + per_m[there]) / 2
-        cost += MASONRY_COST * _crossings(storey.xy[here], storey.xy[there], masonry)
-        offset = storey.first + layer * count
-        found.append((here + offset, there + offset, cost))
-    return found
+    start, end = storey.start, storey.end
+    length = np.abs(storey.uv[end] - storey.uv[start]).sum(axis=1)
+    cost = length * (per_m[start] + per_m[end]) / 2
+    cost += RISE_COST_PER_M * np.abs(storey.z_m[end] - storey.z_m[start])
+    cost += MASONRY_COST * _crossings(storey, masonry)
+    layer = np.where(storey.north, count, 0) + storey.first
+    return [(start + layer, end + layer, cost)]
 
 
-def _crossings(start: Array, end: Array, walls: Array) -> Array:
-    """Return how many walls (x1 y1 x2 y2) each edge crosses."""
-    crossed = np.zeros(len(start))
-    step = end - start
-    for x1, y1, x2, y2 in walls:
-        dx, dy = x2 - x1, y2 - y1
-        side_start = dx * (start[:, 1] - y1) - dy * (start[:, 0] - x1)
-        side_end = dx * (end[:, 1] - y1) - dy * (end[:, 0] - x1)
-        side_a = step[:, 0] * (y1 - start[:, 1]) - step[:, 1] * (x1 - start[:, 0])
-        side_b = step[:, 0] * (y2 - start[:, 1]) - step[:, 1] * (x2 - start[:, 0])
-        crossed += ((side_start >= 0) != (side_end >= 0)) & ((side_a >= 0) != (side_b >= 0))
+def _crossings(storey: Storey, walls: Array) -> Array:
+    """Return how many walls (x1 y1 x2 y2) each edge crosses; one drawn twice counts once."""
+    crossed = np.zeros(len(storey.start))
+    if not len(walls):
+        return crossed
+    lines = shapely.linestrings(walls.reshape(-1, 2, 2))
+    wall, edge = storey.edges.query(lines, predicate="intersects")
+    a, b = storey.xy[storey.start[edge]], storey.xy[storey.end[edge]]
+    p, q = walls[wall, 0:2], walls[wall, 2:4]
+
+    def side(of: Array, start: Array, end: Array) -> Array:
+        along, offset = end - start, of - start
+        return np.asarray(along[:, 0] * offset[:, 1] - along[:, 1] * offset[:, 0])
+
+    from_a, from_b = side(a, p, q), side(b, p, q)
+    through = ((from_a >= 0) != (from_b >= 0)) & ((side(p, a, b) >= 0) != (side(q, a, b) >= 0))
+    edge, from_a, from_b = edge[through], from_a[through], from_b[through]
+    at_m = from_a / (from_a - from_b) * np.linalg.norm((b - a)[through], axis=1)
+    order = np.lexsort((at_m, edge))
+    edge, at_m = edge[order], at_m[order]
+    again = np.zeros(len(edge), dtype=bool)
+    again[1:] = (edge[1:] == edge[:-1]) & (at_m[1:] - at_m[:-1] < _SAME_WALL_M)
+    np.add.at(crossed, edge[~again], 1)
     return crossed
 
 
-def nearest_node(storey: Storey, at: Point) -> int:
-    """Return the number of the lattice node nearest to a point."""
-    distance = np.abs(storey.xy - np.array(at)).sum(axis=1)
-    return storey.first + int(distance.argmin())
-
-
-def _risers(
-    design: Design, storeys: dict[str, Storey], links: dict[tuple[int, int], Link]
-) -> Iterable[Edges]:
+def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
+    """Give each riser a node at every storey: who passes a storey by pays no detour there."""
     for riser in design.of(Riser).values():
-        served = sorted(
-            (
-                s
-                for s in storeys.values()
-                if s.floor.building == riser.building
-                and riser.lowest_level <= s.floor.level <= riser.highest_level
-            ),
-            key=lambda s: s.floor.level,
-        )
-        for lower, upper in itertools.pairwise(served):
-            start, end = nearest_node(lower, riser.at), nearest_node(upper, riser.at)
-            rise = abs(upper.void_z_m - lower.void_z_m)
-            aside = _aside(lower, start, riser.at) + _aside(upper, end, riser.at)
-            link = Link("riser", rise + aside, (riser.at, riser.at))
-            yield _join(links, start, end, link, RISER_COST_PER_M)
+        served = [
+            s
+            for s in ways.storeys.values()
+            if s.floor.building == riser.building and _serves(riser, s.floor)
+        ]
+        served.sort(key=lambda s: s.elevation_m)
+        shaft: list[tuple[int, float]] = []
+        for storey in served:
+            z_m = void_z_m(ways.plan, None, storey.floor)
+            node = ways.nodes + len(ways.floor_of)
+            ways.floor_of.append(storey.floor.id)
+            near = storey.nearest(riser.at)
+            apart_m = float(storey.apart_m(riser.at).min()) + abs(storey.height_m(near) - z_m)
+            link = Link("riser", apart_m, (storey.spot(near), riser.at), riser.id)
+            yield _join(ways.links, near, node, link, RISE_COST_PER_M)
+            shaft.append((node, z_m))
+        for (low, low_m), (high, high_m) in itertools.pairwise(shaft):
+            link = Link("riser", abs(high_m - low_m), (riser.at, riser.at), riser.id)
+            yield _join(ways.links, low, high, link, RISE_COST_PER_M)
 
 
-def _ducts(
-    design: Design, storeys: dict[str, Storey], links: dict[tuple[int, int], Link]
-) -> Iterable[Edges]:
+def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
     for duct in design.of(Duct).values():
-        near, far = storeys.get(duct.from_floor), storeys.get(duct.to_floor)
+        near, far = (ways.storeys.get(f) for f in (duct.from_floor, duct.to_floor))
         if near is None or far is None:
             continue
-        start, end = nearest_node(near, duct.path[0]), nearest_node(far, duct.path[-1])
-        along = sum(math.dist(a, b) for a, b in zip(duct.path, duct.path[1:], strict=False))
-        drops = sum(s.void_z_m - s.floor.elevation_m + duct.depth_m for s in (near, far))
-        aside = _aside(near, start, duct.path[0]) + _aside(far, end, duct.path[-1])
-        link = Link("duct", along + drops + aside, duct.path)
-        yield _join(links, start, end, link, DUCT_COST_PER_M)
-
-
-def _aside(storey: Storey, node: int, at: Point) -> float:
-    return float(np.abs(storey.xy[node - storey.first] - np.array(at)).sum())
+        start, end = near.nearest(duct.path[0]), far.nearest(duct.path[-1])
+        along = sum(math.dist(a, b) for a, b in itertools.pairwise(duct.path))
+        ends = ((near, start), (far, end))
+        drops = sum(s.height_m(n) - s.elevation_m + duct.depth_m for s, n in ends)
+        aside = float(near.apart_m(duct.path[0]).min() + far.apart_m(duct.path[-1]).min())
+        link = Link("duct", along + drops + aside, duct.path, duct.id)
+        yield _join(ways.links, start, end, link, DUCT_COST_PER_M)
 
 
 def _join(
     links: dict[tuple[int, int], Link], start: int, end: int, link: Link, cost_per_m: float
 ) -> Edges:
-    links[start, end] = link
-    links[end, start] = Link(link.kind, link.length_m, link.points[::-1])
-    cost = np.array([link.length_m * cost_per_m])
+    # Of two ways between the same nodes the shorter one is taken.
+    if (start, end) not in links or link.length_m < links[start, end].length_m:
+        links[start, end] = link
+        links[end, start] = Link(link.kind, link.length_m, link.points[::-1], link.way)
+    cost = np.array([max(link.length_m * cost_per_m, 1e-6)])
     return np.array([start]), np.array([end]), cost
 
 
 def _graph(edges: Iterable[Edges], nodes: int) -> Any:
+    """Return the graph both ways round; of edges between the same nodes the cheapest."""
     starts, ends, costs = (np.concatenate(part) for part in zip(*edges, strict=True))
-    rows = np.concatenate([starts, ends])
-    columns = np.concatenate([ends, starts])
-    graph = coo_array((np.concatenate([costs, costs]), (rows, columns)), shape=(nodes, nodes))
+    rows, columns = np.concatenate([starts, ends]), np.concatenate([ends, starts])
+    cost = np.concatenate([costs, costs])
+    order = np.lexsort((cost, columns, rows))
+    rows, columns, cost = rows[order], columns[order], cost[order]
+    first = np.ones(len(rows), dtype=bool)
+    first[1:] = (rows[1:] != rows[:-1]) | (columns[1:] != columns[:-1])
+    graph = coo_array((cost[first], (rows[first], columns[first])), shape=(nodes, nodes))
     return graph.tocsr()
