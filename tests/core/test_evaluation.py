@@ -162,9 +162,8 @@ def test_tally_adds_up(catalogue: Catalogue, school: Design) -> None:
     assert tally.price == pytest.approx(sum(parts) + boxes)
     assert tally.not_met + tally.near + tally.notes == len(result.findings)
     assert tally.powered_devices == len(result.power.devices)
-    assert tally.ports_used + len(result.power.left) == len(
-        [p for p in result.power.ports if p.link]
-    ) + len(result.power.left)
+    copper = [p for p in result.power.ports if not p.cage]
+    assert tally.ports_used == sum(bool(p.link) or p.uplink for p in copper)
 
 
 def test_what_the_tally_says_after_an_injector(catalogue: Catalogue, school: Design) -> None:

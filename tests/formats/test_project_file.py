@@ -112,7 +112,11 @@ def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) 
     assert len(cables) == sum(r.cables for r in result.runs)
     assert sum(float(c["fixed_m"]) for c in cables) == pytest.approx(result.tally.cable_m, abs=0.1)
     ports = list(csv.DictReader(io.StringIO(port_map(school, result))))
-    assert sum(bool(p["device"]) for p in ports) == result.tally.ports_used
+    used = [p for p in result.power.ports if p.link or p.uplink]
+    assert sum(bool(p["device"]) for p in ports) == len(used)
+    assert {p["device"] for p in ports if p["device"].startswith("to ")} == {
+        "to the line", "to SW-1", "to SW-2",
+    }  # fmt: skip
     assert {p["powers_device"] for p in ports} == {"yes", "no"}
 
 

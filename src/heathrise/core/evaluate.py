@@ -12,7 +12,7 @@ from .bands import BANDS, Band
 from .cabling.runs import RunVerdict, judge_runs
 from .cabling.verdicts import cable_findings
 from .catalogue import Catalogue
-from .design import Design, Device, WirelessName
+from .design import Design, Device, Network, Switch, WirelessName
 from .findings import Finding, worst_first
 from .memo import IdentityMemo
 from .plan.placing import placing_findings
@@ -20,6 +20,7 @@ from .plan.storeys import storey_findings
 from .rack import PowerPlan, Wire, plan_power
 from .rack_findings import power_findings
 from .settings.networks import network_findings
+from .settings.port_findings import port_findings
 from .settings.sheet import (
     BEACON_LIMIT,
     Origin,
@@ -27,6 +28,7 @@ from .settings.sheet import (
     RadioSheet,
     SettingsSheet,
     beacon_share,
+    lowest_rate_mbps,
     mesh_reason,
     name_sheets,
     network_sheets,
@@ -123,6 +125,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         settings = _settings(air, plans, power, wires)
         findings += channel_findings(air, plans)
         findings += _beacons(design, plans)
+        findings += port_findings(design, catalogue, settings.ports)
     ordered = worst_first(findings)
     return Evaluation(
         rooms=tuple(rooms),
@@ -136,12 +139,14 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
 
 
 def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
+    networks = design.of(Network)
     names = [n for n in design.of(WirelessName).values() if "2.4" in n.bands]
     plan = plans.get("2.4")
     if plan is None or not names:
         return
     sharing = max((1 + len(rows) for rows in plan.contenders.values()), default=1)
-    share = beacon_share(len(names), sharing)
+    rates = [lowest_rate_mbps(networks[n.network]) for n in names]
+    share = sum(beacon_share(1, sharing, rate) for rate in rates)
     if share > BEACON_LIMIT:
         yield Finding(
             id="settings-beacons",
@@ -164,16 +169,19 @@ def _settings(
     plugs = [
         Plug(
             switch=p.switch, port=p.port, device=p.device, name=p.name,
-            speed_mbps=p.speed_mbps, power=p.feeds, cage=p.cage,
+            speed_mbps=p.speed_mbps, power=p.feeds, uplink=p.uplink, uplink_to=p.uplink_to,
         )
         for p in power.ports
     ]  # fmt: skip
+    unmanaged = [
+        s.id for s in design.of(Switch).values() if not air.catalogue.switches[s.model].managed
+    ]
     unproven = [b for b, p in plans.items() if not p.proven]
     return SettingsSheet(
         networks=network_sheets(design),
         names=name_sheets(design),
         radios=tuple(_radio_sheets(air, plans)),
-        ports=port_sheets(design, plugs),
+        ports=port_sheets(design, plugs, unmanaged),
         mesh_reason=mesh_reason(design, wired),
         channels_proven=not unproven,
         channels_note=_proof(plans),

@@ -6,14 +6,15 @@ It joins the disciplines ``ports`` and ``power``, which do not know each other.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
 
 from pydantic import BaseModel, ConfigDict
 
-from .catalogue import Catalogue, WiredModel, poe_rank
-from .design import Design, Device, EquipmentRoom, Injector, Switch, put
+from .catalogue import Catalogue, InjectorModel, SwitchModel, WiredModel, poe_rank
+from .design import Design, Device, EquipmentRoom, Injector, Network, Switch, put
 from .findings import Cure
-from .ports.assign import Assignment, Demand, Shelf, assign
+from .ports.assign import Assignment, Demand, Shelf, assign, reserved_w, uplinks
 from .power.budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
 
 REASONS = {
@@ -39,6 +40,8 @@ class PortUse(BaseModel):
     name: str | None = None
     wanted_mbps: int | None = None
     feeds: bool = False
+    uplink: bool = False
+    uplink_to: str | None = None
 
 
 class LeftOver(BaseModel):
@@ -53,6 +56,21 @@ class LeftOver(BaseModel):
     poe_class: int | None
 
 
+class WeakInjector(BaseModel):
+    """An injector that does not do for its device, and what would. Speeds in Mb/s."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    name: str
+    label: str
+    poe_class: int
+    wanted_class: int
+    speed_mbps: int
+    wanted_mbps: int
+    cures: tuple[Cure, ...]
+
+
 class PowerPlan(BaseModel):
     """Budgets, ports and devices of the whole rack."""
 
@@ -64,6 +82,7 @@ class PowerPlan(BaseModel):
     left: tuple[LeftOver, ...]
     proven: bool
     cures: tuple[Cure, ...] = ()
+    weak_injectors: tuple[WeakInjector, ...] = ()
 
 
 class Wire(BaseModel):
@@ -92,7 +111,8 @@ def plan_power(
         i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered
     }
     budgets = tuple(
-        _budget(shelf, result, demands, powered, design.site.power_headroom) for shelf in shelves
+        _budget(shelf, result, demands, powered, design.site.power_headroom, shelves)
+        for shelf in shelves
     )
     devices = tuple(sources(powered, fed_by))
     by_link = {d.id: d for d in demands}
@@ -114,7 +134,40 @@ def plan_power(
         left=left,
         proven=result.proven,
         cures=cures,
+        weak_injectors=tuple(_weak_injectors(design, catalogue)),
     )
+
+
+def _weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjector]:
+    for injector in design.of(Injector).values():
+        device = design.of(Device)[injector.device]
+        wanted = catalogue.devices_of(device.kind)[device.model]
+        model = catalogue.injectors[injector.model]
+        if wanted.power is None:
+            continue
+        if _injector_does(model, wanted.power.poe_class, wanted.speed_mbps):
+            continue
+        better = _injector_for(catalogue, wanted.power.poe_class, wanted.speed_mbps)
+        cures: tuple[Cure, ...] = ()
+        if better is not None:
+            changed = put(injector.model_copy(update={"model": better.id}))
+            extra = f"{better.price - model.price:+g} {design.site.currency}"
+            cures = (Cure(label=f"Take {better.label}", effect=extra, changes=(changed,)),)
+        yield WeakInjector(
+            device=device.id, name=device.name, label=model.label, poe_class=model.poe_class,
+            wanted_class=wanted.power.poe_class, speed_mbps=model.speed_mbps,
+            wanted_mbps=wanted.speed_mbps, cures=cures,
+        )  # fmt: skip
+
+
+def _injector_does(model: InjectorModel, poe_class: int, speed_mbps: int) -> bool:
+    return poe_rank(model.poe_class) >= poe_rank(poe_class) and model.speed_mbps >= speed_mbps
+
+
+def _injector_for(catalogue: Catalogue, poe_class: int, speed_mbps: int) -> InjectorModel | None:
+    """Return the cheapest injector that feeds a class at a speed, or None."""
+    fitting = [m for m in catalogue.injectors.values() if _injector_does(m, poe_class, speed_mbps)]
+    return min(fitting, key=lambda m: m.price, default=None)
 
 
 def _device(link: str) -> str:
@@ -145,6 +198,7 @@ def _demands(
     """Return one link for each powered device and for each cable of an outlet."""
     order = {"access_point": 0, "camera": 1, "outlet": 2}
     devices = sorted(design.of(Device).values(), key=lambda d: (order[d.kind], d.name, d.id))
+    several = len(design.of(Network)) > 1
     found: list[Demand] = []
     for device in devices:
         if device.id not in wires:
@@ -159,7 +213,9 @@ def _demands(
             # Tenths of a watt: the answer is kept while a run changes by a metre or two.
             watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
             poe = own.poe_class if own else None
-            found.append(Demand(f"run-{device.id}{suffix}", name, model.speed_mbps, poe, watts))
+            vlans = several and device.kind != "outlet"
+            link = f"run-{device.id}{suffix}"
+            found.append(Demand(link, name, model.speed_mbps, poe, watts, vlans))
     return tuple(found)
 
 
@@ -204,18 +260,23 @@ def _budget(
     demands: Sequence[Demand],
     powered: Mapping[str, PoweredDevice],
     headroom: float,
+    shelves: Sequence[Shelf],
 ) -> SwitchBudget:
     here = [d for d in demands if d.id in result.slots and result.slots[d.id].switch == shelf.id]
     groups = shelf.model.groups
+    kept = [u.slot for u in uplinks(shelves) if u.slot.switch == shelf.id]
+    copper = len(here) + sum(not groups[s.group].cage for s in kept)
     on_power = sum(groups[result.slots[d.id].group].poe_class is not None for d in here)
     fed = [powered[_device(d.id)] for d in here if d.poe_class is not None]
-    return budget_of(shelf.id, shelf.name, shelf.model, fed, len(here), on_power, headroom)
+    return budget_of(shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom)
 
 
 def _port_map(
     shelves: Sequence[Shelf], result: Assignment, demands: Mapping[str, Demand]
 ) -> Sequence[PortUse]:
     held = {(slot.switch, slot.port): link for link, slot in result.slots.items()}
+    kept = {(u.slot.switch, u.slot.port): u for u in uplinks(shelves)}
+    names = {s.id: s.name for s in shelves}
     uses: list[PortUse] = []
     for shelf in shelves:
         number = 0
@@ -224,6 +285,8 @@ def _port_map(
                 number += 1
                 link = held.get((shelf.id, number))
                 demand = demands[link] if link else None
+                up = kept.get((shelf.id, number))
+                way = f"to {names[up.to] if up.to else 'the line'}" if up else None
                 uses.append(
                     PortUse(
                         switch=shelf.id,
@@ -233,9 +296,11 @@ def _port_map(
                         cage=group.cage,
                         link=link,
                         device=_device(link) if link else None,
-                        name=demand.name if demand else None,
+                        name=demand.name if demand else way,
                         wanted_mbps=demand.speed_mbps if demand else None,
                         feeds=demand is not None and demand.poe_class is not None,
+                        uplink=up is not None,
+                        uplink_to=up.to if up else None,
                     )
                 )
     return uses
@@ -266,17 +331,14 @@ def _injector_cure(
         return []
     bought: list[Injector] = []
     for demand in left:
-        fitting = [
-            m
-            for m in catalogue.injectors.values()
-            if poe_rank(m.poe_class) >= poe_rank(demand.poe_class or 0)
-        ]
-        if not fitting:
+        model = _injector_for(catalogue, demand.poe_class or 0, demand.speed_mbps)
+        if model is None:
             return []
-        model = min(fitting, key=lambda m: (m.speed_mbps < demand.speed_mbps, m.price))
         device = _device(demand.id)
         bought.append(Injector(id=f"inj-{device}"[:40], device=device, model=model.id))
-    plain = tuple(Demand(d.id, d.name, d.speed_mbps) if d.id in result.left else d for d in demands)
+    plain = tuple(
+        replace(d, poe_class=None, port_w=0.0) if d.id in result.left else d for d in demands
+    )
     if assign(plain, shelves, ()).left:
         return []
     what = f"an injector for {left[0].name}" if len(left) == 1 else f"{len(left)} injectors"
@@ -296,42 +358,60 @@ def _switch_cures(
     demands: tuple[Demand, ...],
     shelves: tuple[Shelf, ...],
 ) -> Sequence[Cure]:
-    """Offer the cheapest switch that fits everything: in place of one, and beside those there."""
+    """Offer the cheapest switch that fits everything with the headroom kept: in place of the
+    last one, and beside those there."""
     rooms = list(design.of(EquipmentRoom).values())
     if not rooms:
         return []
     models = sorted(catalogue.switches.values(), key=lambda m: m.price)
     cures: list[Cure] = []
     owned = list(design.of(Switch).values())
-    for model in models:
-        if not shelves:
-            break
-        swapped = (*shelves[:-1], Shelf(shelves[-1].id, shelves[-1].name, model))
-        if model.id != shelves[-1].model.id and not assign(demands, swapped, ()).left:
+    headroom, currency = design.site.power_headroom, design.site.currency
+    if shelves:
+        last = shelves[-1]
+        options = {
+            m.id: (*shelves[:-1], Shelf(last.id, last.name, m)) for m in models if m != last.model
+        }
+        model, words = _cheapest(models, options, demands, headroom)
+        if model is not None:
             changed = owned[-1].model_copy(update={"model": model.id})
-            extra = model.price - shelves[-1].model.price
-            cures.append(
-                Cure(
-                    label=f"Put {model.label} in place of {shelves[-1].name}",
-                    effect=f"the smallest that fits; {extra:+g} {design.site.currency}",
-                    changes=(put(changed),),
-                )
-            )
-            break
+            effect = f"{words}; {model.price - last.model.price:+g} {currency}"
+            label = f"Put {model.label} in place of {last.name}"
+            cures.append(Cure(label=label, effect=effect, changes=(put(changed),)))
     taken = {s.id for s in owned}
     new_id = next(f"sw-{k}" for k in range(1, 1000) if f"sw-{k}" not in taken)
-    for model in models:
-        extra_shelf = Shelf(new_id, f"SW-{len(owned) + 1}", model)
-        if not assign(demands, (*shelves, extra_shelf), ()).left:
-            new = Switch(
-                id=new_id, equipment_room=rooms[0].id, name=extra_shelf.name, model=model.id
-            )
-            cures.append(
-                Cure(
-                    label=f"Add {model.label}" if shelves else f"Choose {model.label}",
-                    effect=f"the smallest that fits; {model.price:+g} {design.site.currency}",
-                    changes=(put(new),),
-                )
-            )
-            break
+    name = f"SW-{len(owned) + 1}"
+    options = {m.id: (*shelves, Shelf(new_id, name, m)) for m in models}
+    model, words = _cheapest(models, options, demands, headroom)
+    if model is not None:
+        new = Switch(id=new_id, equipment_room=rooms[0].id, name=name, model=model.id)
+        label = f"Add {model.label}" if shelves else f"Choose {model.label}"
+        effect = f"{words}; {model.price:+g} {currency}"
+        cures.append(Cure(label=label, effect=effect, changes=(put(new),)))
     return cures
+
+
+def _cheapest(
+    models: Sequence[SwitchModel],
+    options: Mapping[str, tuple[Shelf, ...]],
+    demands: tuple[Demand, ...],
+    headroom: float,
+) -> tuple[SwitchModel | None, str]:
+    """Return the cheapest model with which every link fits, the headroom kept if any keeps it."""
+    tight: SwitchModel | None = None
+    for model in models:
+        shelves = options.get(model.id)
+        if shelves is None:
+            continue
+        found = assign(demands, shelves, ())
+        if found.left:
+            continue
+        if all(_counted_w(s, found, demands) <= s.model.budget_w * (1 - headroom) for s in shelves):
+            return model, f"the cheapest that fits with {headroom:.0%} kept free"
+        tight = tight or model
+    return tight, "the cheapest that fits; no headroom is left"
+
+
+def _counted_w(shelf: Shelf, found: Assignment, demands: Sequence[Demand]) -> float:
+    here = (d for d in demands if d.id in found.slots and found.slots[d.id].switch == shelf.id)
+    return sum(reserved_w(shelf.model, d) for d in here)

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .catalogue import POE_SOURCE
+from .catalogue import POE_SOURCE, poe_rank
 from .findings import Finding, Place
-from .rack import PowerPlan
+from .rack import PowerPlan, WeakInjector
 
 
 def power_findings(plan: PowerPlan) -> Iterator[Finding]:
@@ -51,7 +51,26 @@ def power_findings(plan: PowerPlan) -> Iterator[Finding]:
                 figure=device.device_v, limit=device.least_v, unit="V",
                 rule="volts at the device over its own loop",
             )  # fmt: skip
+    for weak in plan.weak_injectors:
+        yield _weak_injector(weak)
     yield from _slow_ports(plan)
+
+
+def _weak_injector(weak: WeakInjector) -> Finding:
+    short = poe_rank(weak.poe_class) < poe_rank(weak.wanted_class)
+    text = f"{weak.name}: {weak.label} "
+    if short:
+        text += f"feeds class {weak.poe_class}, the device asks for class {weak.wanted_class}."
+    else:
+        text += f"passes {weak.speed_mbps} Mb/s, the link asks for {weak.wanted_mbps}."
+    return _power_finding(
+        f"injector-{weak.device}", "not_met" if short else "near", text,
+        places=(Place(kind="device", id=weak.device),),
+        figure=weak.poe_class if short else weak.speed_mbps,
+        limit=weak.wanted_class if short else weak.wanted_mbps, unit="class" if short else "Mb/s",
+        rule="an injector matches the class of its device and the speed of its link",
+        cures=weak.cures,
+    )  # fmt: skip
 
 
 def _slow_ports(plan: PowerPlan) -> Iterator[Finding]:

@@ -9,10 +9,11 @@ from shapely.geometry import Point as ShapelyPoint
 from shapely.geometry import Polygon
 
 from .catalogue import Catalogue
-from .design import Design, Device, Floor, Space, apply, put
+from .design import Design, Device, Space, apply, put
 from .evaluate import air_of
 from .findings import Cure
 from .signal.rooms import MET_SHARE, RoomVerdict, judge_rooms
+from .storeys import storeys_of
 from .wording import metres
 
 _STEPS_M = (1.0, 2.0, 3.5)
@@ -99,7 +100,7 @@ def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[
                 if any(p.covers(ShapelyPoint(at)) for p in indoors):
                     label = f"Move {device.name} {metres(distance)} {name}"
                     yield label, device.model_copy(update={"at": at})
-    yield _added(design, catalogue, space, aim, points)
+    yield from _added(design, catalogue, space, aim, points)
 
 
 def _added(
@@ -108,21 +109,29 @@ def _added(
     space: Space,
     at: tuple[float, float],
     points: list[Device],
-) -> tuple[str, Device]:
-    """Return a new access point in the room, of the model most used near it."""
+) -> Iterator[tuple[str, Device]]:
+    """Yield a new access point in the room: of a model used near it that may hang there."""
     taken = {d.id for d in design.of(Device).values()}
     number = next(k for k in range(1, 10_000) if f"ap-{k}" not in taken)
-    model = points[0].model if points else next(iter(catalogue.access_points))
-    floor = design.of(Floor)[space.floor]
-    height = space.ceiling_height_m or floor.ceiling_height_m
-    device = Device(
-        id=f"ap-{number}",
-        floor=space.floor,
-        kind="access_point",
-        model=model,
-        name=f"AP-{number}",
-        at=(round(at[0], 2), round(at[1], 2)),
-        height_m=height,
-        mount="ceiling",
-    )
-    return f"Add {device.name} in {space.name}", device
+    storeys = storeys_of(design)
+    models = catalogue.access_points
+    near = [models[p.model] for p in points]
+    mounts = ("pole", "wall") if space.outdoor else ("ceiling", "wall")
+    fitting = [
+        m
+        for m in (*near, *sorted(models.values(), key=lambda m: m.price))
+        if m.outdoor == space.outdoor and set(mounts) & set(m.mounts)
+    ]
+    if not fitting:
+        return
+    model = fitting[0]
+    mount = next(m for m in mounts if m in model.mounts)
+    height_m = {"ceiling": storeys.ceiling_m(space, space.floor), "pole": 4.0, "wall": 2.2}[mount]
+    device = Device.model_validate(
+        {
+            "id": f"ap-{number}", "floor": space.floor, "kind": "access_point", "model": model.id,
+            "name": f"AP-{number}", "at": (round(at[0], 2), round(at[1], 2)),
+            "height_m": height_m, "mount": mount,
+        }
+    )  # fmt: skip
+    yield f"Add {device.name} in {space.name}", device

@@ -106,7 +106,7 @@ def lakeside_home() -> Design:
             at=(13.7, 0.3), height_m=2.5, mount="wall", azimuth_deg=135,
         ),
         Device(
-            id="out-1", floor="middle", kind="outlet", model="outlet-double", name="Television",
+            id="out-1", floor="middle", kind="outlet", model="outlet-single", name="Television",
             at=(0.3, 3.0), height_m=0.3, mount="wall",
         ),
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8"),

@@ -47,7 +47,6 @@ class RadioModel(BaseModel):
     min_power_dbm: float
     max_power_dbm: float
     step_db: Annotated[float, Field(gt=0)] = 1.0
-    streams: int = 2
 
 
 class WiredModel(Entry):

@@ -6,6 +6,7 @@ single port feeds. Constraint programming decides; the answer says whether it is
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -21,6 +22,7 @@ _SOLVE_SECONDS = 2.0
 # Objective weights, each above the sum of what lies below it for the sizes that are planned.
 _LEFT_POWERED = 100_000
 _LEFT_PLAIN = 60_000
+_UNMANAGED = 20_000
 _SLOWER = 300
 _WASTES_POWER = 20
 _WASTES_SPEED = 4
@@ -29,13 +31,17 @@ _SAME_SWITCH = 1
 
 @dataclass(frozen=True)
 class Demand:
-    """What one link asks of its port. ``port_w`` is its rated draw seen at the port."""
+    """What one link asks of its port. ``port_w`` is its rated draw seen at the port.
+
+    ``vlans`` says that it carries a network of its own, which an unmanaged switch cannot.
+    """
 
     id: str
     name: str
     speed_mbps: int
     poe_class: int | None = None
     port_w: float = 0.0
+    vlans: bool = False
 
 
 @dataclass(frozen=True)
@@ -63,6 +69,46 @@ class Assignment:
     slots: dict[str, Slot]
     left: dict[str, Reason]
     proven: bool
+
+
+@dataclass(frozen=True)
+class Uplink:
+    """A port kept for the way to another switch, or to the line where ``to`` is None."""
+
+    slot: Slot
+    to: str | None
+
+
+def uplinks(shelves: Sequence[Shelf]) -> tuple[Uplink, ...]:
+    """Return the ports kept before devices get theirs: each switch's way up, cages first.
+
+    The first switch leads to the line; on it a port is kept for each of the others as well. A
+    switch without cages gives its last ports, those without power first.
+    """
+    kept: list[Uplink] = []
+    for k, shelf in enumerate(shelves):
+        targets = [None, *(s.id for s in shelves[1:])] if k == 0 else [shelves[0].id]
+        for slot, target in zip(_last_resorts(shelf), targets, strict=False):
+            kept.append(Uplink(slot, target))
+    return tuple(kept)
+
+
+def _last_resorts(shelf: Shelf) -> list[Slot]:
+    """Return a switch's ports, those a device would miss least first."""
+    cages: list[Slot] = []
+    plain: list[Slot] = []
+    powered: list[Slot] = []
+    number = 0
+    for g, group in enumerate(shelf.model.groups):
+        ports = [Slot(shelf.id, g, number + i + 1) for i in range(group.count)]
+        number += group.count
+        if group.cage:
+            cages += ports
+        elif group.poe_class is None:
+            plain = [*ports[::-1], *plain]
+        else:
+            powered = [*ports[::-1], *powered]
+    return [*cages, *plain, *powered]
 
 
 def reserved_w(model: SwitchModel, demand: Demand) -> float:
@@ -102,6 +148,7 @@ def assign(
         for g, group in enumerate(s.model.groups)
         if fits(group, d)
     }
+    kept = Counter((u.slot.switch, u.slot.group) for u in uplinks(shelves))
     left = {d.id: model.new_bool_var(f"{d.id}/left") for d in demands}
     mine: dict[str, list[cp_model.IntVar]] = {d.id: [left[d.id]] for d in demands}
     for (d, _, _), place in places.items():
@@ -112,17 +159,23 @@ def assign(
         watts = []
         for g, group in enumerate(shelf.model.groups):
             inside = [(d, places[key]) for d in demands if (key := (d.id, shelf.id, g)) in places]
-            model.add(sum(v for _, v in inside) <= group.count)
+            model.add(sum(v for _, v in inside) <= group.count - kept[shelf.id, g])
             watts += [round(10 * reserved_w(shelf.model, d)) * v for d, v in inside]
         model.add(sum(watts) <= round(10 * shelf.model.budget_w))
     model.minimize(_objective(model, demands, shelves, neighbours, places, left))
     solver = cp_model.CpSolver()
+    for variable in left.values():  # nothing assigned is a plan to begin with
+        model.add_hint(variable, True)
+    for variable in places.values():
+        model.add_hint(variable, False)
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
     # Nearly a transport problem: its linear relaxation is close to whole numbers.
     solver.parameters.linearization_level = 2
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
+    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return Assignment({}, {d.id: _why(d, shelves, {}) for d in demands}, False)
     chosen = {d: (s, g) for (d, s, g), v in places.items() if solver.boolean_value(v)}
     return Assignment(
         _numbered(demands, shelves, chosen),
@@ -139,8 +192,10 @@ def _objective(
     places: dict[tuple[str, str, int], cp_model.IntVar],
     left: dict[str, cp_model.IntVar],
 ) -> cp_model.LinearExprT:
-    """Leave nothing over; then no port slower than asked; then waste no power and no speed."""
+    """Leave nothing over; no VLAN on an unmanaged switch; then no port slower than asked; then
+    waste no power and no speed."""
     by_id = {d.id: d for d in demands}
+    unmanaged = {s.id for s in shelves if not s.model.managed}
     groups = {(s.id, g): group for s in shelves for g, group in enumerate(s.model.groups)}
     terms: list[cp_model.LinearExprT] = []
     for demand in demands:
@@ -148,7 +203,7 @@ def _objective(
         terms.append(cost * left[demand.id])
     for (d, s, g), place in places.items():
         group, demand = groups[s, g], by_id[d]
-        cost = 0
+        cost = _UNMANAGED if demand.vlans and s in unmanaged else 0
         if group.speed_mbps < demand.speed_mbps:
             cost += _SLOWER
         if demand.poe_class is None and group.poe_class is not None:
@@ -192,14 +247,13 @@ def _why(
     shelves: Sequence[Shelf],
     chosen: dict[str, tuple[str, int]],
 ) -> Reason:
-    used: dict[tuple[str, int], int] = {}
-    for place in chosen.values():
-        used[place] = used.get(place, 0) + 1
+    used = Counter(chosen.values())
+    used.update((u.slot.switch, u.slot.group) for u in uplinks(shelves))
     free = [
         (shelf, group)
         for shelf in shelves
         for g, group in enumerate(shelf.model.groups)
-        if not group.cage and used.get((shelf.id, g), 0) < group.count
+        if not group.cage and used[shelf.id, g] < group.count
     ]
     if demand.poe_class is None:
         return "no_ports"

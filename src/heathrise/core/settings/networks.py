@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from ..design import Design, Network, WirelessName, put
 from ..findings import Cure, Finding, Place
 
-Subnet = ipaddress.IPv4Network
+Subnet = ipaddress.IPv4Network | ipaddress.IPv6Network
 
 LEASE_HOURS = {"guest": 4, "devices": 168, "cameras": 168, "management": 168}
 PEOPLE_LEASE_HOURS = 24
@@ -40,11 +40,33 @@ class NetworkSheet(BaseModel):
 
 
 def parse_subnet(text: str) -> Subnet | None:
-    """Return the subnet, or None where the text is not one."""
+    """Return the subnet, or None where the text is not one.
+
+    A host's address with its prefix, as routers show it, stands for its subnet.
+    """
     try:
-        return ipaddress.IPv4Network(text, strict=True)
+        return ipaddress.ip_network(text.strip(), strict=False)
     except ValueError:
         return None
+
+
+# RFC 1918 and, for IPv6, RFC 4193. Loopback, link-local, test and benchmark ranges are not for use.
+_PRIVATE = tuple(
+    map(ipaddress.ip_network, ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7"))
+)
+
+
+def is_private(subnet: Subnet) -> bool:
+    """Return whether a whole subnet lies in a range meant for private networks."""
+    return any(
+        subnet.version == wide.version and subnet.subnet_of(wide)  # type: ignore[arg-type]
+        for wide in _PRIVATE
+    )
+
+
+def overlap(one: Subnet, other: Subnet) -> bool:
+    """Return whether two subnets share an address."""
+    return one.version == other.version and one.overlaps(other)
 
 
 def network_sheet(design: Design, network: Network) -> NetworkSheet:
@@ -61,7 +83,7 @@ def network_sheet(design: Design, network: Network) -> NetworkSheet:
         name=network.name,
         purpose=network.purpose,
         vlan=network.vlan,
-        subnet=network.subnet,
+        subnet=str(subnet) if subnet is not None else network.subnet,
         gateway=gateway,
         pool_first=first,
         pool_last=last,
@@ -80,8 +102,9 @@ def reaches(one: Network, other: Network) -> bool:
     return one.purpose == "main" or other.id in one.reaches
 
 
-def third_octet(subnet: Subnet) -> int:
-    return int(str(subnet.network_address).split(".")[2])
+def third_octet(subnet: Subnet) -> int | None:
+    """Return the third octet of an IPv4 subnet, None for IPv6."""
+    return subnet.network_address.packed[2] if subnet.version == 4 else None
 
 
 def free_subnet(taken: Sequence[Subnet], wanted_octet: int, prefix: int = 24) -> Subnet | None:
@@ -92,7 +115,7 @@ def free_subnet(taken: Sequence[Subnet], wanted_octet: int, prefix: int = 24) ->
             if not 0 < octet < 255:
                 continue
             subnet = ipaddress.IPv4Network(f"{base.format(octet)}/{prefix}", strict=False)
-            if third_octet(subnet) == octet and not any(subnet.overlaps(t) for t in taken):
+            if third_octet(subnet) == octet and not any(overlap(subnet, t) for t in taken):
                 return subnet
     return None
 
@@ -106,11 +129,19 @@ def network_findings(design: Design) -> Iterator[Finding]:
         )
         return
     upstream = parse_subnet(design.site.upstream_subnet)
+    if upstream is None:
+        text = (
+            f"The upstream subnet {design.site.upstream_subnet!r} is not one such as "
+            "192.168.1.0/24, so nothing is compared with it."
+        )
+        rule = "no subnet overlaps the upstream router's"
+        yield _finding("upstream-unread", "near", text, rule)
     parsed = {n.id: parse_subnet(n.subnet) for n in networks}
     for network in networks:
         yield from _numbering(design, network, parsed, upstream)
     yield from _vlans(networks)
     yield from _isolation(design, networks)
+    yield from _reach(design, networks)
     yield from _names(design)
 
 
@@ -149,12 +180,12 @@ def _numbering(
             f"subnet-{network.id}", "not_met", text, "a valid subnet", network, cures=cure
         )
         return
-    if not subnet.is_private:
-        text = f"{network.name}: {subnet} is not a private subnet."
+    if not is_private(subnet):
+        text = f"{network.name}: {subnet} is not a private subnet (10/8, 172.16/12, 192.168/16)."
         yield _finding(
             f"public-{network.id}", "not_met", text, "private subnets", network, cures=cure
         )
-    if upstream is not None and subnet.overlaps(upstream):
+    if upstream is not None and overlap(subnet, upstream):
         text = (
             f"{network.name}: {subnet} overlaps the upstream router's {upstream}. "
             "A router behind one with the same subnet gets no address."
@@ -163,7 +194,7 @@ def _numbering(
         yield _finding(f"upstream-{network.id}", "not_met", text, rule, network, cures=cure)
     for other in design.of(Network).values():
         theirs = parsed[other.id]
-        if other.id > network.id and theirs is not None and subnet.overlaps(theirs):
+        if other.id > network.id and theirs is not None and overlap(subnet, theirs):
             text = f"{network.name} and {other.name} overlap: {subnet} and {theirs}."
             key = f"overlap-{network.id}-{other.id}"
             yield _finding(
@@ -177,7 +208,7 @@ def _numbering(
             f"size-{network.id}", "near", text, "room for twice the expected clients", network,
             figure=hosts, limit=needed, unit="hosts",
         )  # fmt: skip
-    if third_octet(subnet) != network.vlan and 0 < network.vlan < 255:
+    if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:
         text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
         yield _finding(
             f"octet-{network.id}", "note", text, "VLAN number equal to the third octet", network,
@@ -189,7 +220,7 @@ def _renumber(design: Design, network: Network, taken: Sequence[Subnet]) -> tupl
     subnet = free_subnet(taken, network.vlan)
     if subnet is None or str(subnet) == network.subnet:
         return ()
-    octet = third_octet(subnet)
+    octet = third_octet(subnet) or network.vlan
     vlans = {n.vlan for n in design.of(Network).values() if n.id != network.id}
     vlan = octet if octet not in vlans else network.vlan
     changed = network.model_copy(update={"subnet": str(subnet), "vlan": vlan})
@@ -234,6 +265,40 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
                 f"guest-name-{name.id}", "not_met", text, "guests do not reach each other", name,
                 cures=(cure,), source="practice",
             )  # fmt: skip
+
+
+def _reach(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:
+    """Yield each way that the trust of a network does not allow."""
+    by_id = design.of(Network)
+    for network in networks:
+        for key in network.reaches:
+            other = by_id[key]
+            kept = tuple(k for k in network.reaches if k != key)
+            changed = put(network.model_copy(update={"reaches": kept}))
+            severity = _forbidden(network, other)
+            if severity is None:
+                continue
+            cure = Cure(label=f"Keep {network.name} out of {other.name}", changes=(changed,))
+            text = f"{network.name} may open connections to {other.name}."
+            rule = (
+                "cameras reach the recorder only"
+                if network.purpose == "cameras"
+                else "management is for the main network's administrators only"
+                if other.purpose == "management"
+                else "devices reach the internet and answer, no more"
+            )
+            yield _finding(
+                f"reach-{network.id}-{other.id}"[:100], severity, text, rule, network, other,
+                cures=(cure,), source="practice",
+            )  # fmt: skip
+
+
+def _forbidden(network: Network, other: Network) -> str | None:
+    if network.purpose in ("guest", "main", "management") or network.id == other.id:
+        return None  # guests are told by their isolation
+    if network.purpose == "cameras" or other.purpose == "management":
+        return "not_met"
+    return "near" if network.purpose == "devices" else None
 
 
 def _names(design: Design) -> Iterator[Finding]:

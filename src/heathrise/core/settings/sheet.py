@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -16,6 +17,7 @@ Origin = Literal["plan", "house rule", "person"]
 # A beacon each 102.4 ms at the lowest rate: share of the air in per cent (IEEE 802.11).
 BEACON_SHARE_BY_RATE = {1: 0.025, 6: 0.0041, 12: 0.0022}
 LOWEST_RATE_MBPS = 12
+SENSORS_RATE_MBPS = 6
 BEACON_LIMIT = 0.10
 
 
@@ -105,7 +107,8 @@ class Plug(BaseModel):
     name: str | None
     speed_mbps: int
     power: bool
-    cage: bool
+    uplink: bool = False
+    uplink_to: str | None = None
 
 
 def mesh_reason(design: Design, wired: Collection[str]) -> str:
@@ -136,11 +139,16 @@ def name_sheets(design: Design) -> tuple[NameSheet, ...]:
                 fast_transition=name.fast_transition,
                 steering=len(name.bands) > 1,
                 dtim=1 if sensors else 3,
-                lowest_rate_mbps=6 if sensors else LOWEST_RATE_MBPS,
+                lowest_rate_mbps=lowest_rate_mbps(network),
                 reason=_name_reason(name, sensors),
             )
         )
     return tuple(sheets)
+
+
+def lowest_rate_mbps(network: Network) -> int:
+    """Return the lowest rate of a name on a network: 6 Mb/s where sensors may need it."""
+    return SENSORS_RATE_MBPS if network.purpose == "devices" else LOWEST_RATE_MBPS
 
 
 def _name_reason(name: WirelessName, sensors: bool) -> str:
@@ -154,15 +162,45 @@ def network_sheets(design: Design) -> tuple[NetworkSheet, ...]:
     return tuple(network_sheet(design, n) for n in design.of(Network).values())
 
 
-def port_sheets(design: Design, plugs: Sequence[Plug]) -> tuple[PortSheet, ...]:
-    """Return every port's profile: by what stands at the other end."""
-    networks = list(design.of(Network).values())
-    by_purpose: dict[str, int] = {n.purpose: n.vlan for n in reversed(networks)}
-    names = {design.of(Network)[n.network].vlan for n in design.of(WirelessName).values()}
-    switches = design.of(Switch)
-    devices = design.of(Device)
+@dataclass(frozen=True)
+class _Vlans:
+    """The VLANs that ports are given: by purpose, those of the wireless names, all of them."""
+
+    main: int | None
+    management: int | None
+    cameras: int | None
+    names: frozenset[int]
+    every: frozenset[int]
+
+    @classmethod
+    def of(cls, design: Design) -> _Vlans:
+        networks = design.of(Network)
+        first: dict[str, int] = {n.purpose: n.vlan for n in reversed(list(networks.values()))}
+        main = first.get("main")
+        return cls(
+            main=main,
+            management=first.get("management", main),
+            cameras=first.get("cameras"),
+            names=frozenset(networks[n.network].vlan for n in design.of(WirelessName).values()),
+            every=frozenset(n.vlan for n in networks.values()),
+        )
+
+    def tagged(self, vlans: frozenset[int]) -> tuple[int, ...]:
+        return tuple(sorted(vlans - {self.management}))
+
+
+def port_sheets(
+    design: Design, plugs: Sequence[Plug], unmanaged: Collection[str] = ()
+) -> tuple[PortSheet, ...]:
+    """Return every port's profile: by what stands at the other end.
+
+    ``unmanaged`` holds the switches that know no VLANs.
+    """
+    vlans = _Vlans.of(design)
+    switches, devices = design.of(Switch), design.of(Device)
     return tuple(
-        _port_sheet(plug, switches[plug.switch].name, devices, by_purpose, names) for plug in plugs
+        _port_sheet(plug, switches[plug.switch].name, devices, vlans, frozenset(unmanaged))
+        for plug in plugs
     )
 
 
@@ -170,32 +208,33 @@ def _port_sheet(
     plug: Plug,
     switch_name: str,
     devices: Mapping[str, Device],
-    by_purpose: Mapping[str, int],
-    name_vlans: set[int],
+    vlans: _Vlans,
+    unmanaged: frozenset[str],
 ) -> PortSheet:
-    main = by_purpose.get("main")
-    management = by_purpose.get("management", main)
     kind = devices[plug.device].kind if plug.device else None
     untagged: int | None = None
     tagged: tuple[int, ...] = ()
     reason = "unused, so off"
     if kind == "access_point":
-        untagged = management
-        tagged = tuple(sorted(name_vlans - {management}))
+        untagged, tagged = vlans.management, vlans.tagged(vlans.names)
         reason = "access point: management untagged, the names' networks tagged"
     elif kind == "camera":
-        untagged, reason = by_purpose.get("cameras", main), "camera: its own network only"
+        untagged, reason = vlans.cameras, "camera: its own network only"
+        if untagged is None:
+            untagged, reason = vlans.main, "camera on the main network: none is planned for cameras"
     elif kind == "outlet":
-        untagged, reason = main, "outlet: main network, nothing tagged"
-    elif plug.cage:
-        untagged, tagged = management, tuple(sorted(set(by_purpose.values()) - {management}))
-        reason = "uplink cage: management untagged, all networks tagged"
+        untagged, reason = vlans.main, "outlet: main network, nothing tagged"
+    elif plug.uplink and {plug.switch, plug.uplink_to} & unmanaged:
+        untagged, reason = vlans.main, "an unmanaged switch carries one network"
+    elif plug.uplink:
+        untagged, tagged = vlans.management, vlans.tagged(vlans.every)
+        reason = "uplink: management untagged, all networks tagged"
     return PortSheet(
         switch=plug.switch,
         switch_name=switch_name,
         port=plug.port,
-        name=plug.name or ("uplink" if plug.cage else ""),
-        enabled=kind is not None or plug.cage,
+        name=plug.name or "",
+        enabled=kind is not None or plug.uplink,
         untagged_vlan=untagged,
         tagged_vlans=tagged,
         power=plug.power,
