@@ -96,8 +96,12 @@ def check_basics() -> None:
     for tool, wanted in (("node", "Node 20 or newer"), ("npm", "npm")):
         if shutil.which(tool) is None:
             stop(f"{wanted} is needed and was not found on the path.")
-    VAR.mkdir(exist_ok=True)
-    LOGS.mkdir(exist_ok=True)
+    try:
+        VAR.mkdir(exist_ok=True)
+        LOGS.mkdir(exist_ok=True)
+        (LOGS / "set-up.log").write_text("")
+    except OSError as error:
+        stop(f"{VAR} cannot be written to ({error.strerror}); data and logs are kept there.")
     free = shutil.disk_usage(ROOT).free // 1_000_000
     if free < LEAST_FREE_MB:
         stop(f"only {free} MB are free on the disk of {ROOT}; {LEAST_FREE_MB} MB are needed.")

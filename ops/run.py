@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 import os
-import shutil
 import signal
 import subprocess
 import sys
@@ -13,10 +12,11 @@ import urllib.error
 import urllib.request
 from collections.abc import Callable, Sequence
 
-from .machine import FRONTEND, LOGS, ROOT, VAR, port_is_free, say, stop
+from .machine import FRONTEND, LOGS, ROOT, port_is_free, say, stop
 from .setup import DIST, PYTHON, environment, set_up
 
 DEFAULT_PORT = 8425
+LAST_PORT = 65_535
 START_SECONDS = 90.0
 DEMO_LOCK_PORT_NOTE = "is taken; stop what listens there, or choose another with --port."
 
@@ -28,7 +28,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     commands = parser.add_subparsers(title="commands", metavar="")
     demo = _command(commands, "demo", _demo, "set up what is missing and serve the demo")
     demo.add_argument("--fresh", action="store_true", help="start over with the demo as shipped")
-    demo.add_argument("--port", type=int, default=DEFAULT_PORT)
+    demo.add_argument("--port", type=_port, default=DEFAULT_PORT)
     test = _command(commands, "test", _test, "set up what is missing and run every check and test")
     test.add_argument("rest", nargs="*", help="arguments for pytest; with any, only pytest runs")
     _command(commands, "check", _check, "lint, format, types and the front end's types")
@@ -47,6 +47,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return int(options.call(options))
     except KeyboardInterrupt:
         return 130
+
+
+def _port(text: str) -> int:
+    if not text.isdigit() or not 1 <= int(text) <= LAST_PORT:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a port; choose one of 1 to {LAST_PORT}")
+    return int(text)
 
 
 def _as_interrupt(*_: object) -> None:
@@ -68,11 +74,16 @@ def _demo(options: argparse.Namespace) -> int:
     if not port_is_free(options.port):
         stop(f"port {options.port} {DEMO_LOCK_PORT_NOTE}")
     set_up()
-    if options.fresh:
-        shutil.rmtree(VAR / "demo", ignore_errors=True)
     # The database driver lives in the environment, so the keeper of the demo runs there too.
     keeper = subprocess.Popen(
-        [str(PYTHON), "-m", "ops.serve", str(options.port), str(DIST)],
+        [
+            str(PYTHON),
+            "-m",
+            "ops.serve",
+            str(options.port),
+            str(DIST),
+            *(["fresh"] if options.fresh else []),
+        ],
         cwd=ROOT,
         env=environment(),
         start_new_session=True,

@@ -9,7 +9,7 @@ import sys
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from .database import Database
@@ -18,6 +18,8 @@ from .setup import environment
 
 STOP_SECONDS = 15.0
 START_SECONDS = 60.0
+DATABASE_VARIABLE = "HEATHRISE_DATABASE"
+MOST_DEATHS, DEATHS_SECONDS = 5, 60.0
 
 
 class Server:
@@ -26,9 +28,11 @@ class Server:
     def __init__(self, url: str, port: int, dist: Path, demo: bool = True) -> None:
         self.port = port
         self._command = [
-            sys.executable, "-m", "heathrise.web.server", "--database", url,
-            "--port", str(port), "--frontend", str(dist), *(["--demo"] if demo else []),
+            sys.executable, "-m", "heathrise.web.server", "--port", str(port),
+            "--frontend", str(dist), *(["--demo"] if demo else []),
         ]  # fmt: skip
+        # In the environment, which only the same user can read, not on the command line.
+        self._environment = {**environment(), DATABASE_VARIABLE: url}
         self._process: subprocess.Popen[bytes] | None = None
 
     @property
@@ -38,8 +42,9 @@ class Server:
     def start(self) -> None:
         with (LOGS / "server.log").open("ab") as log:
             self._process = subprocess.Popen(
-                self._command, cwd=ROOT, env=environment(), stdout=log, stderr=subprocess.STDOUT
-            )
+                self._command, cwd=ROOT, env=self._environment, stdout=log,
+                stderr=subprocess.STDOUT,
+            )  # fmt: skip
 
     def wait_ready(self) -> None:
         deadline = time.monotonic() + START_SECONDS
@@ -82,8 +87,8 @@ def serving(url: str, port: int, dist: Path, demo: bool = True) -> Iterator[Serv
 
 
 def main() -> int:
-    """Serve the demo until told to stop: ``python -m ops.serve PORT DIST``."""
-    port, dist = int(sys.argv[1]), Path(sys.argv[2])
+    """Serve the demo until told to stop: ``python -m ops.serve PORT DIST [fresh]``."""
+    port, dist, fresh = int(sys.argv[1]), Path(sys.argv[2]), "fresh" in sys.argv[3:]
     stopping = False
 
     def end(*_: object) -> None:
@@ -94,21 +99,36 @@ def main() -> int:
     signal.signal(signal.SIGINT, end)
     database = Database(VAR / "demo")
     try:
+        database.take()
+        if fresh:
+            database.clear()
         database.start()
         server = Server(database.create("heathrise"), port, dist)
         try:
             server.start()
-            while server.running and not stopping:
-                time.sleep(0.2)
-                if not database.running and not stopping:
-                    database.start()
-            if not stopping:
-                stop("the server ended; see var/log/server.log")
+            _keep(database, server, lambda: stopping)
         finally:
             server.stop()
     finally:
         database.stop()
     return 0
+
+
+def _keep(database: Database, server: Server, stopping: Callable[[], bool]) -> None:
+    """Start again whichever of the two has died, until told to stop."""
+    deaths: list[float] = []
+    while not stopping():
+        time.sleep(0.2)
+        if stopping():
+            return
+        if not database.running:
+            database.start()
+        if not server.running:
+            deaths = [d for d in deaths if time.monotonic() - d < DEATHS_SECONDS]
+            if len(deaths) >= MOST_DEATHS:
+                stop("the server ended again and again; see var/log/server.log")
+            deaths.append(time.monotonic())
+            server.start()
 
 
 if __name__ == "__main__":

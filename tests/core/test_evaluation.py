@@ -25,7 +25,7 @@ from heathrise.core.design import (
 )
 from heathrise.core.evaluate import Evaluation, air_of, evaluate
 from heathrise.core.findings import SEVERITY_ORDER
-from heathrise.core.memo import IdentityMemo
+from heathrise.core.memo import Budget, IdentityMemo
 from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
 from heathrise.core.signal.relief import CONTOURS_DBM, relief
 from heathrise.core.signal.rooms import TARGETS, judge_rooms
@@ -233,7 +233,7 @@ def test_heights_matter(catalogue: Catalogue) -> None:
 
 
 def test_a_memo_keeps_by_identity_and_lets_the_oldest_go_by_weight() -> None:
-    memo: IdentityMemo[str] = IdentityMemo(10, weigh=len)
+    memo: IdentityMemo[str] = IdentityMemo(100, weigh=len, budget=Budget(10))
     made: list[str] = []
 
     def keep(key: tuple[object, ...], value: str) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import time
 from collections.abc import Iterator
 
 import pytest
@@ -39,6 +40,11 @@ def test_open_change_and_read_again(client: FlaskClient, project: str, school: D
     assert answer["revision"] == 2
     assert answer["evaluation"]["tally"]["access_points"] == 15
     whole = client.get(f"/api/projects/{project}/evaluation").get_json()
+    for _ in range(100):
+        if not whole["evaluation"]["searching"]:
+            break
+        time.sleep(0.1)
+        whole = client.get(f"/api/projects/{project}/evaluation").get_json()
     assert whole["evaluation"]["settings"]["channels_proven"]
     device = next(
         d

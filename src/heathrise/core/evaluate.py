@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator
-from typing import Literal
+import logging
+from collections.abc import Callable, Collection, Iterable, Iterator
+from typing import Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -13,11 +14,11 @@ from .cabling.runs import RunVerdict, judge_runs
 from .cabling.verdicts import cable_findings
 from .catalogue import Catalogue
 from .design import Design, Device, Network, Switch, WirelessName
-from .findings import Finding, worst_first
+from .findings import Finding, Stage, worst_first
 from .memo import IdentityMemo
 from .plan.placing import placing_findings
 from .plan.storeys import storey_findings
-from .rack import PowerPlan, Wire, plan_power
+from .rack import NO_POWER, PowerPlan, Wire, plan_power
 from .rack_findings import power_findings
 from .settings.networks import network_findings
 from .settings.port_findings import port_findings
@@ -34,7 +35,7 @@ from .settings.sheet import (
     network_sheets,
     port_sheets,
 )
-from .signal.channels import ChannelPlan, channel_task, plan_channels
+from .signal.channels import ChannelPlan, Task, channel_task, plan_channels
 from .signal.levels import Air
 from .signal.quiet import quieten
 from .signal.rooms import RoomVerdict, judge_rooms
@@ -44,6 +45,9 @@ from .signal.transmit import overrides, transmits
 from .signal.verdicts import channel_findings, signal_findings
 from .tally import Tally, tally_of
 
+log = logging.getLogger(__name__)
+
+T = TypeVar("T")
 Depth = Literal["full", "figures", "preview"]
 
 
@@ -91,16 +95,20 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
             search: the channel plan, the settings sheet, cures that try other switches, and the
             proof of box counts.
     """
-    air = air_of(design, catalogue)
     full = depth != "preview"
-    tasks = {}
-    if full:
-        # The longest search runs beside all that does not need its answer.
-        tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
-        for task in tasks.values():
-            searches.begin(task)
-    rooms = judge_rooms(air)
-    runs = judge_runs(design, catalogue)
+    chapters = Chapters()
+    chapters.tell("plan", lambda: _plan_findings(design, catalogue))
+    air = chapters.run("signal", lambda: air_of(design, catalogue))
+    tasks: dict[Band, Task] = {}
+    rooms: list[RoomVerdict] = []
+    if air is not None:
+        if full:
+            # The longest search runs beside all that does not need its answer.
+            tasks = chapters.run("signal", lambda: _begin_searches(air)) or {}
+        rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
+        chapters.tell("signal", lambda: signal_findings(air, rooms))
+    runs = chapters.run("cable", lambda: judge_runs(design, catalogue)) or []
+    chapters.tell("cable", lambda: cable_findings(design, catalogue, runs))
     wires = {
         r.device: Wire(
             device=r.device, loop_m=r.fixed_m + r.cords_m, heat_c=r.hottest_c, cables=r.cables
@@ -108,34 +116,93 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         for r in runs
         if r.verdict != "no_way"
     }
-    power = plan_power(design, catalogue, wires, with_cures=full)
-    findings = [*storey_findings(design), *placing_findings(design, catalogue)]
-    findings += [*signal_findings(air, rooms), *cable_findings(design, catalogue, runs)]
-    findings += power_findings(power)
-    findings += network_findings(design)
-    settings = None
+    power = chapters.run("power", lambda: plan_power(design, catalogue, wires, full)) or NO_POWER
+    chapters.tell("power", lambda: power_findings(power))
+    chapters.tell("settings", lambda: network_findings(design))
     plans: dict[Band, ChannelPlan] = {}
-    if full:
-        for band, task in tasks.items():
-            if depth == "full":
-                solution, under_way = searches.begin(task).result(), False
-            else:
-                solution, under_way = searches.now(task)
-            plans[band] = plan_channels(air, task, solution, under_way)
-        settings = _settings(air, plans, power, wires)
-        findings += channel_findings(air, plans)
-        findings += _beacons(design, plans)
-        findings += port_findings(design, catalogue, settings.ports)
-    ordered = worst_first(findings)
+    settings: SettingsSheet | None = None
+    if full and air is not None:
+        wait = depth == "full"
+        plans = chapters.run("signal", lambda: _channel_plans(air, tasks, wait)) or {}
+        settings = chapters.run("settings", lambda: _settings(air, plans, power, wires))
+        chapters.tell("signal", lambda: channel_findings(air, plans))
+        chapters.tell("settings", lambda: _beacons(design, plans))
+    if settings is not None:
+        ports = settings.ports
+        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
+    findings = worst_first(chapters.findings)
+    tally = chapters.run(
+        "plan", lambda: tally_of(design, catalogue, rooms, runs, power, findings, prove=full)
+    )
     return Evaluation(
         rooms=tuple(rooms),
         runs=tuple(runs),
         power=power,
         settings=settings,
-        findings=ordered,
-        tally=tally_of(design, catalogue, rooms, runs, power, ordered, prove=full),
+        findings=worst_first(chapters.findings),
+        tally=tally or Tally(currency=design.site.currency),
         searching=any(plan.searching for plan in plans.values()),
     )
+
+
+class Chapters:
+    """Works out one chapter after the other; one that fails says so while all others stand."""
+
+    def __init__(self) -> None:
+        self.findings: list[Finding] = []
+
+    def run(self, stage: Stage, work: Callable[[], T]) -> T | None:
+        """Return what ``work`` gives, or None and a finding where it fails."""
+        try:
+            return work()
+        except Exception as error:
+            log.exception("the %s chapter could not be worked out", stage)
+            self.findings.append(_failed(stage, len(self.findings), error))
+            return None
+
+    def tell(self, stage: Stage, work: Callable[[], Iterable[Finding]]) -> None:
+        """Add the findings that ``work`` yields, up to where it fails."""
+
+        def add() -> None:
+            for finding in work():
+                self.findings.append(finding)
+
+        self.run(stage, add)
+
+
+def _failed(stage: Stage, number: int, error: Exception) -> Finding:
+    return Finding(
+        id=f"failed-{stage}-{number}",
+        stage=stage,
+        severity="not_met",
+        text=f"This could not be worked out ({type(error).__name__}). What is drawn is safe and "
+        "all else stands. Undo the last edit, or send the project file to whoever keeps this "
+        "program.",
+        rule="every chapter of the plan is worked out",
+        source="this program",
+    )
+
+
+def _plan_findings(design: Design, catalogue: Catalogue) -> list[Finding]:
+    return [*storey_findings(design), *placing_findings(design, catalogue)]
+
+
+def _begin_searches(air: Air) -> dict[Band, Task]:
+    tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
+    for task in tasks.values():
+        searches.begin(task)
+    return tasks
+
+
+def _channel_plans(air: Air, tasks: dict[Band, Task], wait: bool) -> dict[Band, ChannelPlan]:
+    plans: dict[Band, ChannelPlan] = {}
+    for band, task in tasks.items():
+        if wait:
+            solution, under_way = searches.begin(task).result(), False
+        else:
+            solution, under_way = searches.now(task)
+        plans[band] = plan_channels(air, task, solution, under_way)
+    return plans
 
 
 def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:

@@ -1,44 +1,114 @@
-"""A cache for results computed from parts of a design, which are compared by identity."""
+"""A cache for results computed from parts of a design, which are compared by identity.
+
+All caches together keep no more than one budget of memory: what was asked for longest ago goes
+first, whichever cache it lies in.
+"""
 
 from __future__ import annotations
 
+import os
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
-from threading import Lock
+from collections.abc import Callable, Hashable, Mapping
+from dataclasses import fields, is_dataclass
+from threading import RLock
 from typing import Any, Generic, TypeVar
+
+import numpy as np
 
 R = TypeVar("R")
 
+BUDGET_MB = 800
+BUDGET_VARIABLE = "HEATHRISE_CACHE_MB"
+_OBJECT_BYTES = 200
+_DEEPEST = 4
+
+
+def bytes_of(value: object, depth: int = 0) -> int:
+    """Return roughly how much memory a result takes."""
+    if isinstance(value, np.ndarray):
+        return int(value.nbytes) + _OBJECT_BYTES
+    if isinstance(value, str | bytes):
+        return len(value) + _OBJECT_BYTES
+    if depth < _DEEPEST:
+        if isinstance(value, Mapping):
+            return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in value.values())
+        if isinstance(value, tuple | list):
+            return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in value)
+        if is_dataclass(value):
+            inside = (getattr(value, f.name) for f in fields(value))
+            return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in inside)
+    return _OBJECT_BYTES
+
+
+class Budget:
+    """What all caches may weigh together, and what lies in them, the longest unasked first."""
+
+    def __init__(self, limit_bytes: int) -> None:
+        self.limit_bytes = limit_bytes
+        self.held_bytes = 0
+        self.lock = RLock()
+        self._order: OrderedDict[tuple[int, Hashable], tuple[IdentityMemo[Any], int]] = (
+            OrderedDict()
+        )
+
+    def touch(self, memo: IdentityMemo[Any], key: Hashable) -> None:
+        self._order.move_to_end((id(memo), key))
+
+    def add(self, memo: IdentityMemo[Any], key: Hashable, weight: int) -> None:
+        """Take a result in, and let others go until all fits; the newest always stays."""
+        self._order[id(memo), key] = (memo, weight)
+        self.held_bytes += weight
+        while self.held_bytes > self.limit_bytes and len(self._order) > 1:
+            (_, oldest), (owner, _) = next(iter(self._order.items()))
+            owner.forget(oldest)
+
+    def remove(self, memo: IdentityMemo[Any], key: Hashable) -> None:
+        _, weight = self._order.pop((id(memo), key))
+        self.held_bytes -= weight
+
+
+def _limit_bytes() -> int:
+    text = os.environ.get(BUDGET_VARIABLE, "")
+    return 1_000_000 * (int(text) if text.isdigit() and int(text) > 0 else BUDGET_MB)
+
+
+BUDGET = Budget(_limit_bytes())
+
 
 class IdentityMemo(Generic[R]):
-    """Keeps the last results by the identity of the objects they were made from.
-
-    It keeps ``size`` of them, or as many as ``weigh`` together to no more than that.
+    """Keeps the last ``size`` results by the identity of the objects they were made from.
 
     A design's tables are never changed in place, so the same object means the same content.
     The objects are held with the result; their identity cannot be taken over by another.
     """
 
-    def __init__(self, size: int, weigh: Callable[[R], int] = lambda _: 1) -> None:
+    def __init__(
+        self, size: int, weigh: Callable[[R], int] = bytes_of, budget: Budget = BUDGET
+    ) -> None:
         self._size = size
         self._weigh = weigh
-        self._held = 0
+        self._budget = budget
         self._rows: OrderedDict[Hashable, tuple[tuple[Any, ...], R]] = OrderedDict()
-        self._lock = Lock()
 
     def get(self, objects: tuple[Any, ...], values: Hashable, compute: Callable[[], R]) -> R:
         """Return the result for ``objects`` (by identity) and ``values`` (by equality)."""
         key = (tuple(id(o) for o in objects), values)
-        with self._lock:
+        with self._budget.lock:
             if key in self._rows:
                 self._rows.move_to_end(key)
+                self._budget.touch(self, key)
                 return self._rows[key][1]
         result = compute()
-        with self._lock:
+        weight = self._weigh(result)
+        with self._budget.lock:
             if key not in self._rows:
                 self._rows[key] = (objects, result)
-                self._held += self._weigh(result)
-            while self._held > self._size and len(self._rows) > 1:
-                _, (_, dropped) = self._rows.popitem(last=False)
-                self._held -= self._weigh(dropped)
+                self._budget.add(self, key, weight)
+            while len(self._rows) > self._size:
+                self.forget(next(iter(self._rows)))
         return result
+
+    def forget(self, key: Hashable) -> None:
+        """Let one result go."""
+        del self._rows[key]
+        self._budget.remove(self, key)

@@ -85,6 +85,9 @@ class PowerPlan(BaseModel):
     weak_injectors: tuple[WeakInjector, ...] = ()
 
 
+NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)
+
+
 class Wire(BaseModel):
     """What power needs to know of a run; lengths in m with cords, temperature in C."""
 

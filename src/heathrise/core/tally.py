@@ -20,30 +20,30 @@ class Tally(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    access_points: int
-    rooms_needed: int
-    rooms_met: int
-    rooms_first: int
-    rooms_second_needed: int
-    rooms_second: int
-    cable_m: float
-    boxes: int
-    boxes_proven: bool
-    expected_w: float
-    rated_w: float
-    reserved_w: float
-    counted_w: float
-    budget_w: float
-    powered_devices: int
-    powered_ports: int
-    powered_ports_used: int
-    ports: int
-    ports_used: int
-    price: float
+    access_points: int = 0
+    rooms_needed: int = 0
+    rooms_met: int = 0
+    rooms_first: int = 0
+    rooms_second_needed: int = 0
+    rooms_second: int = 0
+    cable_m: float = 0.0
+    boxes: int = 0
+    boxes_proven: bool = True
+    expected_w: float = 0.0
+    rated_w: float = 0.0
+    reserved_w: float = 0.0
+    counted_w: float = 0.0
+    budget_w: float = 0.0
+    powered_devices: int = 0
+    powered_ports: int = 0
+    powered_ports_used: int = 0
+    ports: int = 0
+    ports_used: int = 0
+    price: float = 0.0
     currency: str
-    not_met: int
-    near: int
-    notes: int
+    not_met: int = 0
+    near: int = 0
+    notes: int = 0
 
 
 def tally_of(

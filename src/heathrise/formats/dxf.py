@@ -23,6 +23,7 @@ from ezdxf.lldxf.const import DXFError
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import LineString, Polygon
 from shapely.ops import polygonize, unary_union
+from shapely.strtree import STRtree
 
 from ..core.catalogue import Catalogue
 from ..core.design import (
@@ -47,6 +48,8 @@ SMALLEST_SITE_M = 2.0
 SMALLEST_ROOM_M2 = 1.0
 ON_WALL_M = 0.15
 ARC_STEP_DEG = 15.0
+ARC_SEGMENTS = 24
+MAX_CROSSINGS = 20_000
 
 # $INSUNITS to metres; 0 means that the drawing does not say.
 UNITS_M: dict[str, float] = {
@@ -103,7 +106,7 @@ def inspect_dxf(data: bytes) -> Inspection:
     """
     found = _segments(_read(data))
     if not found.by_layer:
-        _refuse("drawing", "holds no line, polyline or arc that could become a wall")
+        refuse("drawing", "holds no line, polyline or arc that could become a wall")
     west, south, east, north = _extent(found.by_layer)
     return Inspection(
         units=found.units,
@@ -132,17 +135,17 @@ def import_dxf(data: bytes, choice: Choice, catalogue: Catalogue) -> Design:
     found = _segments(_read(data))
     units = choice.units or found.units
     if units not in UNITS_M:
-        _refuse("units", f"the drawing does not say its units; choose one of {', '.join(UNITS_M)}")
+        refuse("units", f"the drawing does not say its units; choose one of {', '.join(UNITS_M)}")
     for layer, construction in choice.layers.items():
         if layer not in found.by_layer:
-            _refuse(f"layers[{layer[:60]}]", "the drawing has no such layer")
+            refuse(f"layers[{layer[:60]}]", "the drawing has no such layer")
         if construction not in catalogue.constructions:
-            _refuse(f"layers[{layer[:60]}]", f"{construction[:60]!r} is not in the catalogue")
+            refuse(f"layers[{layer[:60]}]", f"{construction[:60]!r} is not in the catalogue")
     chosen = {layer: found.by_layer[layer] for layer in choice.layers}
     if not any(chosen.values()):
-        _refuse("layers", "choose at least one layer to be drawn as walls")
+        refuse("layers", "choose at least one layer to be drawn as walls")
     if not any(catalogue.constructions[c].kind == "wall" for c in choice.layers.values()):
-        _refuse(
+        refuse(
             "layers", "none of the chosen layers is drawn as walls; choose a wall's construction"
         )
     metres = _to_metres(chosen, UNITS_M[units], units)
@@ -151,24 +154,24 @@ def import_dxf(data: bytes, choice: Choice, catalogue: Catalogue) -> Design:
     return design
 
 
-def _refuse(where: str, what: str) -> NoReturn:
+def refuse(where: str, what: str) -> NoReturn:
     raise DesignError([Problem(where, what)])
 
 
 def _read(data: bytes) -> Drawing:
     if len(data) > MAX_BYTES:
-        _refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be read")
+        refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be read")
     if not data.strip():
-        _refuse("file", "is empty")
+        refuse("file", "is empty")
     try:
         document, auditor = recover.read(io.BytesIO(data))
     except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
-        _refuse("file", f"is not a DXF drawing that can be read: {str(error)[:160]}")
+        refuse("file", f"is not a DXF drawing that can be read: {str(error)[:160]}")
     except (UnicodeError, RecursionError, OverflowError):
-        _refuse("file", "is not a DXF drawing that can be read")
+        refuse("file", "is not a DXF drawing that can be read")
     if auditor.has_errors:
         first = auditor.errors[0]
-        _refuse("file", f"is damaged: {str(first.message)[:160]}")
+        refuse("file", f"is damaged: {str(first.message)[:160]}")
     return document
 
 
@@ -183,17 +186,17 @@ def _segments(document: Drawing) -> _Found:
     space = document.modelspace()
     total = sum(weights.of(entity, 0) for entity in space)
     if total > MAX_SEGMENTS:
-        _refuse(
+        refuse(
             "drawing",
             f"unfolds into {total:,} lines; at most {MAX_SEGMENTS:,} can be read. "
             "Keep the wall layers only and save it again.",
         )
     found = _Found(_HEADER_UNITS.get(int(document.header.get("$INSUNITS", 0) or 0)))
     for entity in space:
-        for layer, segment in _unfold(entity, entity.dxf.get("layer", "0")):
+        for layer, segment in _unfold(entity, _layer(entity)):
             if not all(map(math.isfinite, segment)):
                 handle = entity.dxf.get("handle", "?")
-                _refuse(f"{entity.dxftype()} {handle}", "has a coordinate that is not a number")
+                refuse(f"{entity.dxftype()} {handle}", "has a coordinate that is not a number")
             found.by_layer.setdefault(layer, []).append(segment)
     return found
 
@@ -212,16 +215,18 @@ class _Weights:
             copies = max(1, int(entity.dxf.get("row_count", 1))) * max(
                 1, int(entity.dxf.get("column_count", 1))
             )
-            return copies * self._block(str(entity.dxf.name), depth + 1)
+            # A block that holds nothing takes its time all the same.
+            return copies * max(1, self._block(str(entity.dxf.name), depth + 1))
         if entity.dxftype() in ("LWPOLYLINE", "POLYLINE"):
-            return len(entity)  # type: ignore[arg-type]
-        return 1
+            bent = getattr(entity, "has_arc", False)
+            return max(1, len(entity)) * (ARC_SEGMENTS if bent else 1)  # type: ignore[arg-type]
+        return ARC_SEGMENTS if entity.dxftype() == "ARC" else 1
 
     def _block(self, name: str, depth: int) -> int:
         if name in self._known:
             return self._known[name]
         if name in self._open or depth > MAX_DEPTH:
-            _refuse(f"block {name[:60]}", f"holds itself, or is nested more than {MAX_DEPTH} deep")
+            refuse(f"block {name[:60]}", f"holds itself, or is nested more than {MAX_DEPTH} deep")
         block = self._blocks.get(name)
         if block is None:
             return 0
@@ -236,13 +241,18 @@ def _unfold(entity: DXFEntity, layer: str) -> Iterator[tuple[str, Segment]]:
     if isinstance(entity, Insert):
         for part in entity.multi_insert() if entity.mcount > 1 else (entity,):
             for child in part.virtual_entities():
-                inner = child.dxf.get("layer", "0")
+                inner = _layer(child)
                 yield from _unfold(child, layer if inner == "0" else inner)
         return
     for segment in _lines(entity):
         # Not "> 0": what is not a number must get as far as the check that names it.
         if math.dist(segment[:2], segment[2:]) != 0:
             yield layer, segment
+
+
+def _layer(entity: DXFEntity) -> str:
+    """Return an entity's layer; one without any lies on layer 0."""
+    return str(entity.dxf.get("layer", "0")) if entity.dxf.is_supported("layer") else "0"
 
 
 def _lines(entity: Any) -> Iterator[Segment]:
@@ -277,7 +287,7 @@ def _to_metres(
     if not SMALLEST_SITE_M <= size <= LARGEST_SITE_M:
         better = [u for u, m in UNITS_M.items() if 8 <= size / scale * m <= 300]
         hint = f" In {' or '.join(better)} it would be a building's size." if better else ""
-        _refuse("units", f"the drawing would be {size:,.2f} m across in {units}.{hint}")
+        refuse("units", f"the drawing would be {size:,.2f} m across in {units}.{hint}")
     return {
         layer: [
             (
@@ -310,12 +320,12 @@ def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalo
                      construction=construction.id)
             )  # fmt: skip
             if len(walls) > MAX_ELEMENTS["wall"]:
-                _refuse(
+                refuse(
                     f"layers[{layer[:60]}]",
                     f"gives more than {MAX_ELEMENTS['wall']:,} walls; choose fewer layers",
                 )
     if not walls:
-        _refuse("layers", "none of the chosen layers gives a wall; choose a wall's construction")
+        refuse("layers", "none of the chosen layers gives a wall; choose a wall's construction")
     site = Site(id="site", kind="business")
     building = Building(id="building-1", name=choice.name)
     floor = Floor(
@@ -329,8 +339,10 @@ def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalo
 def _placed(walls: list[Wall], rows: list[tuple[str, str, Segment]]) -> Iterator[Opening]:
     """Yield an opening for each door or window line that lies along a wall."""
     taken: Counter[str] = Counter()
+    tree = STRtree([LineString([w.a, w.b]) for w in walls])
     for kind, construction, s in rows:
-        for wall in walls:
+        near = tree.query(LineString([s[:2], s[2:]]), predicate="dwithin", distance=ON_WALL_M)
+        for wall in (walls[k] for k in sorted(near)):
             start, end = (_foot(wall, s[k], s[k + 1]) for k in (0, 2))
             if max(start[1], end[1]) > ON_WALL_M:
                 continue
@@ -356,7 +368,15 @@ def _foot(wall: Wall, x: float, y: float) -> tuple[float, float]:
 
 
 def _rooms(walls: list[Wall]) -> Iterator[Space]:
-    lines = unary_union([LineString([w.a, w.b]) for w in walls])
+    drawn = [LineString([w.a, w.b]) for w in walls]
+    crossings = len(STRtree(drawn).query(drawn, predicate="crosses")[0]) // 2
+    if crossings > MAX_CROSSINGS:
+        refuse(
+            "layers",
+            f"the walls would cross each other {crossings:,} times, as hatching does; at most "
+            f"{MAX_CROSSINGS:,} can be read. Choose the layers of walls only.",
+        )
+    lines = unary_union(drawn)
     rings: list[Polygon] = [
         p for p in polygonize(lines) if p.area >= SMALLEST_ROOM_M2 and not _thin(p)
     ]

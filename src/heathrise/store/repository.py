@@ -59,6 +59,17 @@ class Saved:
     design: Design
 
 
+@dataclass(frozen=True)
+class Prepared:
+    """What an edit would give: a checked design that is not saved yet."""
+
+    id: str
+    name: str
+    revision: int
+    design: Design
+    changes: tuple[Change, ...]
+
+
 class Repository:
     """Projects in the database. Designs are kept in memory by revision, never changed there."""
 
@@ -114,25 +125,42 @@ class Repository:
                 connection.execute(delete(table).where(table.c.project_id == project_id))
             connection.execute(delete(project).where(project.c.id == project_id))
 
+    def prepare(self, project_id: str, revision: int, changes: Sequence[Change]) -> Prepared:
+        """Return what ``changes`` made on ``revision`` would give, checked and not yet saved.
+
+        Raises:
+            StaleRevision: somebody saved in between.
+            DesignError: the design that would result is not valid.
+        """
+        with self._engine.connect() as connection:
+            row = _row(connection, project_id)
+            if row.revision != revision:
+                raise StaleRevision(row.revision, _since(connection, project_id, revision))
+            before = self._design(connection, project_id, revision)
+        design = apply(before, changes)
+        check(design, self._catalogue)
+        check_edit(before, design, changes)
+        return Prepared(project_id, row.name, revision, design, tuple(changes))
+
     def change(
         self, project_id: str, revision: int, changes: Sequence[Change], author: str, label: str
     ) -> Saved:
-        """Apply changes that were made on ``revision`` and save the result.
+        """Apply changes that were made on ``revision`` and save the result; see ``prepare``."""
+        return self.commit(self.prepare(project_id, revision, changes), author, label)
+
+    def commit(self, prepared: Prepared, author: str, label: str) -> Saved:
+        """Save what was prepared.
 
         Raises:
             StaleRevision: somebody saved in between; nothing was written.
-            DesignError: the design that would result is not valid; nothing was written.
         """
+        project_id, revision, design = prepared.id, prepared.revision, prepared.design
         with self._engine.begin() as connection:
             row = _row(connection, project_id, lock=True)
             if row.revision != revision:
                 raise StaleRevision(row.revision, _since(connection, project_id, revision))
-            before = self._design(connection, project_id, revision)
-            design = apply(before, changes)
-            check(design, self._catalogue)
-            check_edit(before, design, changes)
-            _write(connection, project_id, design, changes)
-            _log(connection, project_id, revision + 1, author, label, changes)
+            _write(connection, project_id, design, prepared.changes)
+            _log(connection, project_id, revision + 1, author, label, prepared.changes)
             connection.execute(
                 update(project).where(project.c.id == project_id).values(revision=revision + 1)
             )

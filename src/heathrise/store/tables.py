@@ -125,11 +125,35 @@ for _table in metadata.tables.values():
     _table.dialect_options["mysql"]["charset"] = "utf8mb4"
 
 
-def connect(url: str) -> Engine:
-    """Return an engine in strict mode; a dropped connection is noticed and replaced."""
+# A database that is stopped rather than dead takes no more threads than there are connections,
+# and none of them for longer than this.
+CONNECTIONS = 6
+CONNECT_SECONDS = 3
+ANSWER_SECONDS = 8
+POOL_SECONDS = 2
+MAX_PACKET_BYTES = 128 * 2**20
+
+
+def connect(url: str, patient: bool = False) -> Engine:
+    """Return an engine in strict mode; a dropped connection is noticed and replaced.
+
+    ``patient`` sets no limit of time, as a migration of many rows may want.
+    """
+    limits = {
+        "connect_timeout": CONNECT_SECONDS,
+        "read_timeout": ANSWER_SECONDS,
+        "write_timeout": ANSWER_SECONDS,
+    }
     return create_engine(
         url,
         pool_pre_ping=True,
         pool_recycle=1800,
-        connect_args={"init_command": "SET sql_mode='STRICT_ALL_TABLES,NO_ZERO_DATE'"},
+        pool_size=CONNECTIONS,
+        max_overflow=0,
+        pool_timeout=POOL_SECONDS,
+        connect_args={
+            "max_allowed_packet": MAX_PACKET_BYTES,
+            "init_command": "SET sql_mode='STRICT_ALL_TABLES,NO_ZERO_DATE'",
+            **({} if patient else limits),
+        },
     )

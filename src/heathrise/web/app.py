@@ -7,20 +7,27 @@ from pathlib import Path
 from typing import Any
 
 from apiflask import APIFlask
-from flask import Flask, Request, Response, abort, jsonify, request, send_from_directory
+from flask import Flask, Response, abort, jsonify, request, send_from_directory
 from sqlalchemy.exc import InterfaceError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from ..core.catalogue import load_catalogue
 from ..core.design import DesignError
+from ..formats.confined import Busy
 from ..store import Repository, StaleRevision, UnknownProject
+from .answers import Answers
+from .breaker import Breaker
+from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .projects import make_projects
 from .transfer import make_transfer
 
 log = logging.getLogger(__name__)
 
-MAX_BODY_BYTES = 32_000_000
-LOOPBACK_NAMES = {"127.0.0.1", "localhost", "[::1]"}
+DATABASE_FREE = {"/api/health", "/api/catalogue", "/api/openapi.json"}
+NO_DATABASE = (
+    "The database does not answer. Nothing is lost: what is drawn is kept here and sent again."
+)
 SECURITY_HEADERS = {
     # The component library writes its theme into style elements; scripts only come from files.
     "Content-Security-Policy": (
@@ -46,11 +53,13 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
     app.config["VALIDATION_ERROR_STATUS_CODE"] = 422
     catalogue = load_catalogue()
-    app.register_blueprint(make_projects(repository, catalogue))
-    app.register_blueprint(make_transfer(repository, catalogue))
+    answers, breaker = Answers(catalogue), Breaker()
+    app.register_blueprint(make_projects(repository, catalogue, answers, breaker))
+    app.register_blueprint(make_transfer(repository, catalogue, answers))
     app.before_request(_guard)
+    app.before_request(lambda: _spare(breaker))
     app.after_request(_secure)
-    _answer_errors(app)
+    _answer_errors(app, breaker)
     if frontend is not None:
         _serve(app, frontend.resolve())
     return app
@@ -58,15 +67,19 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
 
 def _guard() -> None:
     """Refuse names other than loopback's, and writes that another site's page has sent."""
-    if _host_name(request) not in LOOPBACK_NAMES:
-        abort(403, "This server answers on loopback only.")
+    if host_name(request.host) not in LOOPBACK_NAMES:
+        abort(403, NOT_HERE)
     origin = request.headers.get("Origin")
     if request.method not in ("GET", "HEAD") and origin and origin != f"http://{request.host}":
-        abort(403, "A page of another site may not change anything here.")
+        abort(403, f"A page of {origin[:80]} may not change anything here; only this server's own.")
 
 
-def _host_name(incoming: Request) -> str:
-    return incoming.host.rsplit(":", 1)[0] if ":" in incoming.host else incoming.host
+def _spare(breaker: Breaker) -> Any:
+    """Answer at once, without a thread waiting, while the database is known not to."""
+    asks = request.path.startswith("/api/") and request.path not in DATABASE_FREE
+    if asks and not request.path.startswith("/api/schema/") and not breaker.may_try():
+        return jsonify(message=NO_DATABASE, problems=[]), 503
+    return None
 
 
 def _secure(response: Response) -> Response:
@@ -78,12 +91,15 @@ def _secure(response: Response) -> Response:
 
 
 def _serve(app: Flask, frontend: Path) -> None:
+    # Only what was shipped is looked for, so that no path says what else the disk holds.
+    shipped = {str(p.relative_to(frontend)) for p in frontend.rglob("*") if p.is_file()}
+
     @app.get("/", defaults={"path": ""})
     @app.get("/<path:path>")
     def page(path: str) -> Response:
         if path.startswith("api/"):
             abort(404)
-        wanted = path if path and (frontend / path).is_file() else "index.html"
+        wanted = path if path in shipped else "index.html"
         response = send_from_directory(frontend, wanted)
         if wanted.startswith("assets/"):
             response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
@@ -92,7 +108,7 @@ def _serve(app: Flask, frontend: Path) -> None:
         return response
 
 
-def _answer_errors(app: APIFlask) -> None:
+def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     """Every error is JSON with a message and, where it is known, the places at fault."""
 
     @app.errorhandler(DesignError)
@@ -116,10 +132,24 @@ def _answer_errors(app: APIFlask) -> None:
 
     @app.errorhandler(OperationalError)
     @app.errorhandler(InterfaceError)
-    def database_gone(error: OperationalError | InterfaceError) -> Any:
-        log.warning("database: %s", error.orig)
-        message = "The database does not answer. Nothing was saved; try again."
+    @app.errorhandler(PoolTimeout)
+    def database_gone(error: OperationalError | InterfaceError | PoolTimeout) -> Any:
+        log.warning("database: %s", getattr(error, "orig", error))
+        if _is_too_large(error):
+            message = "This is more than the database takes at once; nothing was saved."
+            return jsonify(message=message, problems=[]), 413
+        if not isinstance(error, PoolTimeout):
+            breaker.failed()
+        return jsonify(message=NO_DATABASE, problems=[]), 503
+
+    @app.errorhandler(Busy)
+    def busy(_error: Busy) -> Any:
+        message = "Other drawings are being read just now; try again in half a minute."
         return jsonify(message=message, problems=[]), 503
+
+    @app.errorhandler(RecursionError)
+    def too_deep(_error: RecursionError) -> Any:
+        return jsonify(message="The request is nested too deep.", problems=[]), 422
 
     @app.errorhandler(HTTPException)
     def other(error: HTTPException) -> Any:
@@ -134,3 +164,9 @@ def _answer_errors(app: APIFlask) -> None:
         ]
         message = problems[0]["where"] + ": " + problems[0]["what"] if problems else error.message
         return {"message": message, "problems": problems}, error.status_code
+
+
+def _is_too_large(error: object) -> bool:
+    """Whether MariaDB refused a packet for its size (1153) or a value for it (1406)."""
+    arguments: tuple[object, ...] = getattr(getattr(error, "orig", None), "args", ())
+    return bool(arguments) and arguments[0] in (1153, 1406)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, create_model
 
 from ..core.bands import Band
 from ..core.design import KINDS, Change, ElementId
+from ..core.design.values import Name
 from ..core.evaluate import Evaluation
 from ..core.findings import Cure
 from ..core.signal.levels import Direction
@@ -47,13 +48,13 @@ class ProjectDocument(Wire):
 
 
 class NewProject(Wire):
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Name
     storeys: Annotated[int, Field(ge=1, le=6)] = 1
     ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] = 2.7
 
 
 class Rename(Wire):
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Name
 
 
 class ChangeRequest(Wire):

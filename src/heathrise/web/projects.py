@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from apiflask import APIBlueprint
-from flask import Response, jsonify
+from flask import Response, jsonify, request
 from pydantic import BaseModel
 
 from ..core.catalogue import Catalogue
@@ -27,6 +27,8 @@ from ..core.signal.levels import readings_at
 from ..core.signal.relief import Relief, relief
 from ..core.storeys import SLAB_M, storeys_of
 from ..store import Repository, Saved
+from .answers import Answers
+from .breaker import Breaker
 from .models import (
     Answer,
     ChangeRequest,
@@ -75,14 +77,21 @@ def blank_design(new: NewProject) -> Design:
     return design_of(elements)
 
 
-def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
+def make_projects(
+    repository: Repository, catalogue: Catalogue, answers: Answers, breaker: Breaker
+) -> APIBlueprint:
     """Return the blueprint over a repository."""
     routes = APIBlueprint("projects", __name__, url_prefix="/api")
 
     @routes.get("/health")
     def health() -> Response:
-        repository.setting("demo")
-        return jsonify(ok=True)
+        return jsonify(ok=True, database=breaker.answers)
+
+    @routes.after_request
+    def answered(response: Response) -> Response:
+        if response.status_code < 500 and request.endpoint != "projects.health":
+            breaker.succeeded()
+        return response
 
     @routes.get("/catalogue")
     @routes.output(Catalogue)
@@ -115,15 +124,17 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
     @routes.patch("/projects/<project_id>")
     @routes.input(Rename, arg_name="new")
     def rename(project_id: str, new: Rename) -> Response:
-        repository.rename(project_id, new.name.strip())
-        return jsonify(name=new.name.strip())
+        repository.rename(project_id, new.name)
+        return jsonify(name=new.name)
 
     @routes.post("/projects/<project_id>/changes")
     @routes.input(ChangeRequest, arg_name="edit")
     @routes.output(Answer)
     def change(project_id: str, edit: ChangeRequest) -> Response:
-        saved = repository.change(project_id, edit.revision, edit.changes, AUTHOR, edit.label)
-        result = evaluate(saved.design, catalogue, "preview")
+        prepared = repository.prepare(project_id, edit.revision, edit.changes)
+        # Worked out before it is saved: what cannot be worked out never locks a project.
+        result = evaluate(prepared.design, catalogue, "preview")
+        saved = repository.commit(prepared, AUTHOR, edit.label)
         return json_of(Answer(revision=saved.revision, evaluation=result))
 
     @routes.post("/projects/<project_id>/preview")
@@ -148,10 +159,8 @@ def make_projects(repository: Repository, catalogue: Catalogue) -> APIBlueprint:
     @routes.get("/projects/<project_id>/evaluation")
     @routes.output(Answer)
     def evaluation(project_id: str) -> Response:
-        saved = repository.load(project_id)
-        return json_of(
-            Answer(revision=saved.revision, evaluation=evaluate(saved.design, catalogue))
-        )
+        text = answers.figures(repository.load(project_id))
+        return Response(text, mimetype="application/json")
 
     @routes.get("/projects/<project_id>/relief")
     @routes.input(View, location="query", arg_name="view")

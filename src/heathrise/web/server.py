@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import argparse
 import logging
+import os
 import threading
 from pathlib import Path
-
-import waitress
 
 from ..core.catalogue import load_catalogue
 from ..core.evaluate import air_of, evaluate
@@ -18,34 +17,32 @@ from ..demo.music_school import NAME as SCHOOL_NAME
 from ..store import Repository, connect
 from ..store.migrate import migrate
 from .app import create_app
+from .front_door import make_server
 
-THREADS = 8
+# Not an argument: what is on a command line, everybody on the machine can read.
+DATABASE_VARIABLE = "HEATHRISE_DATABASE"
 
 
 def main() -> None:
     """Migrate, load the demo once, warm the kernels, serve until stopped."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--database", required=True)
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--frontend", type=Path)
     parser.add_argument("--demo", action="store_true")
     options = parser.parse_args()
+    url = os.environ.get(DATABASE_VARIABLE)
+    if not url:
+        parser.error(f"{DATABASE_VARIABLE} holds no address of a database")
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
-    engine = connect(options.database)
-    migrate(engine)
-    repository = Repository(engine, load_catalogue())
+    patient = connect(url, patient=True)
+    migrate(patient)
     if options.demo:
-        load_demo(repository)
+        load_demo(Repository(patient, load_catalogue()))
+    patient.dispose()
+    repository = Repository(connect(url), load_catalogue())
+    server = make_server(create_app(repository, options.frontend), options.port)
     threading.Thread(target=warm, daemon=True).start()
-    app = create_app(repository, options.frontend)
-    waitress.serve(
-        app,
-        host="127.0.0.1",
-        port=options.port,
-        threads=THREADS,
-        ident=None,
-        clear_untrusted_proxy_headers=True,
-    )
+    server.run()
 
 
 def load_demo(repository: Repository) -> None:

@@ -41,8 +41,8 @@ def port_findings(
             id="settings-no-cameras",
             stage="settings",
             severity="near",
-            text=f"{len(cameras)} cameras stand in the main network: no network for cameras is "
-            "planned, so they are not isolated.",
+            text=f"{', '.join(d.name for d in cameras[:6])}: in the main network, not isolated, "
+            "since no network for cameras is planned.",
             places=tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in cameras),
             rule="cameras have a network of their own that reaches the recorder only",
             source="practice",

@@ -64,7 +64,7 @@ class Terrain:
 
 _terrains: IdentityMemo[Terrain] = IdentityMemo(8)
 # Every access point over every floor of a large site, and some positions of one that is dragged.
-_losses: IdentityMemo[Array] = IdentityMemo(400_000_000, weigh=lambda losses: losses.nbytes)
+_losses: IdentityMemo[NDArray[np.float32]] = IdentityMemo(20_000)
 _grids: IdentityMemo[tuple[Grid, ...]] = IdentityMemo(64)
 _sources: IdentityMemo[tuple[float, float, float]] = IdentityMemo(4096)
 
@@ -127,13 +127,18 @@ def _over(terrain: Terrain, floor: str, step_m: float) -> tuple[Grid, ...]:
 
 def grid_losses_db(
     terrain: Terrain, device: Device, model: AccessPointModel, floor: str, grid: Grid | Survey
-) -> Array:
-    """Return ``losses_db`` at every point of a grid, kept for as long as nothing moves."""
+) -> NDArray[np.float32]:
+    """Return ``losses_db`` at every point of a grid, kept for as long as nothing moves.
+
+    Single precision, 0.00001 dB, is kept: a large site's losses take half the memory.
+    """
     pose = (device.floor, device.at, device.height_m, device.mount, device.azimuth_deg)
     key = (floor, *pose, device.tilt_deg, model.pattern)
-    return _losses.get(
-        (terrain, grid), key, lambda: losses_db(terrain, device, model, floor, *grid.points)
-    )
+
+    def work_out() -> NDArray[np.float32]:
+        return losses_db(terrain, device, model, floor, *grid.points).astype(np.float32)
+
+    return _losses.get((terrain, grid), key, work_out)
 
 
 def source_of(terrain: Terrain, device: Device) -> tuple[float, float, float]:

@@ -1,0 +1,50 @@
+"""Reads one drawing in a process of its own: ``python -m heathrise.formats.dxf_worker``.
+
+Standard input holds a line of JSON with the choice, or ``null`` for a look at the layers, and
+then the drawing. Standard output takes one JSON object: ``inspection``, ``project`` or
+``problems``.
+"""
+
+from __future__ import annotations
+
+import json
+import resource
+import sys
+
+CPU_SECONDS = 20
+MEMORY_BYTES = 2_000_000_000
+CALM = 0  # exit code of a drawing that was read, or refused in words
+
+
+def main() -> int:
+    """Read, answer and leave; the system ends whoever passes the limits."""
+    resource.setrlimit(resource.RLIMIT_CPU, (CPU_SECONDS, CPU_SECONDS + 1))
+    resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
+    choice = json.loads(sys.stdin.buffer.readline())
+    data = sys.stdin.buffer.read()
+    try:
+        sys.stdout.write(_answer(data, choice))
+    except MemoryError:
+        return 2
+    return CALM
+
+
+def _answer(data: bytes, choice: dict[str, object] | None) -> str:
+    from ..core.catalogue import load_catalogue
+    from ..core.design import DesignError
+    from .dxf import Choice, import_dxf, inspect_dxf
+    from .project_file import Project, dump_project
+
+    try:
+        if choice is None:
+            return f'{{"inspection": {inspect_dxf(data).model_dump_json()}}}'
+        chosen = Choice.model_validate(choice)
+        design = import_dxf(data, chosen, load_catalogue())
+        return f'{{"project": {dump_project(Project(chosen.name, design))}}}'
+    except DesignError as error:
+        rows = [[p.where, p.what] for p in error.problems]
+        return json.dumps({"problems": rows})
+
+
+if __name__ == "__main__":
+    sys.exit(main())
