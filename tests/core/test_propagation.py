@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from bench.numpy_walls import wall_losses_numpy
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Opening
-from heathrise.core.signal.antennas import attenuation_db
+from heathrise.core.signal.antennas import attenuation_db, open_loss_db
 from heathrise.core.signal.grid import Grid
 from heathrise.core.signal.kernel import wall_losses_db
 from heathrise.core.signal.propagation import (
@@ -165,6 +165,24 @@ def test_antennas(pattern: str, mount: str, towards: tuple, loss_db: float) -> N
     offset = np.array([towards], dtype=float)
     found = attenuation_db(pattern, offset, mount, 0.0, 0.0)[0]  # type: ignore[arg-type]
     assert found == pytest.approx(loss_db, abs=0.01)
+
+
+@settings(max_examples=80, deadline=None)
+@given(
+    st.sampled_from(["dome", "omni", "panel"]), st.sampled_from(["ceiling", "wall"]),
+    st.floats(-180, 180), st.floats(-30, 30), st.floats(-20, 20), st.floats(-20, 20),
+    st.floats(-9, 9),
+)  # fmt: skip
+def test_one_pass_gives_distance_and_pattern(
+    pattern: str, mount: str, azimuth: float, tilt: float, dx: float, dy: float, rise: float
+) -> None:
+    offset = np.array([[dx, dy, rise]])
+    apart = attenuation_db(pattern, offset, mount, azimuth, tilt)[0]  # type: ignore[arg-type]
+    apart += 20 * math.log10(max(1.0, float(np.linalg.norm(offset))))
+    x, y = np.array([3.0 + dx]), np.array([4.0 + dy])
+    found = open_loss_db(pattern, x, y, rise, (3.0, 4.0), mount, azimuth, tilt)[0]  # type: ignore[arg-type]
+    if math.hypot(dx, dy, rise) > 1e-3:
+        assert found == pytest.approx(apart, abs=1e-4)
 
 
 @given(st.floats(-180, 180), st.floats(-45, 45), st.floats(1, 50))

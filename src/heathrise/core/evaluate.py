@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Collection, Iterable, Iterator
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
@@ -97,32 +98,31 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     """
     full = depth != "preview"
     chapters = Chapters()
+    # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
+    cable = _beside.submit(judge_runs, design, catalogue)
+    rack = _beside.submit(_power, design, catalogue, cable, full)
     chapters.tell("plan", lambda: _plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: air_of(design, catalogue))
     tasks: dict[Band, Task] = {}
     rooms: list[RoomVerdict] = []
     if air is not None:
-        if full:
+        if depth == "full":
             # The longest search runs beside all that does not need its answer.
-            tasks = chapters.run("signal", lambda: _begin_searches(air)) or {}
+            tasks = chapters.run("signal", lambda: _tasks(air, begin=True)) or {}
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
         chapters.tell("signal", lambda: signal_findings(air, rooms))
-    runs = chapters.run("cable", lambda: judge_runs(design, catalogue)) or []
+    runs = chapters.run("cable", cable.result) or []
     chapters.tell("cable", lambda: cable_findings(design, catalogue, runs))
-    wires = {
-        r.device: Wire(
-            device=r.device, loop_m=r.fixed_m + r.cords_m, heat_c=r.hottest_c, cables=r.cables
-        )
-        for r in runs
-        if r.verdict != "no_way"
-    }
-    power = chapters.run("power", lambda: plan_power(design, catalogue, wires, full)) or NO_POWER
+    wires = _wires(runs)
+    power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
     chapters.tell("power", lambda: power_findings(power))
     chapters.tell("settings", lambda: network_findings(design))
     plans: dict[Band, ChannelPlan] = {}
     settings: SettingsSheet | None = None
     if full and air is not None:
         wait = depth == "full"
+        if not wait:
+            tasks = chapters.run("signal", lambda: _tasks(air, begin=False)) or {}
         plans = chapters.run("signal", lambda: _channel_plans(air, tasks, wait)) or {}
         settings = chapters.run("settings", lambda: _settings(air, plans, power, wires))
         chapters.tell("signal", lambda: channel_findings(air, plans))
@@ -143,6 +143,28 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         tally=tally or Tally(currency=design.site.currency),
         searching=any(plan.searching for plan in plans.values()),
     )
+
+
+_beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
+
+
+def _power(
+    design: Design, catalogue: Catalogue, cable: Future[list[RunVerdict]], full: bool
+) -> PowerPlan | None:
+    """Return the power plan, or None where the runs that it rests on have failed."""
+    if cable.exception() is not None:
+        return None
+    return plan_power(design, catalogue, _wires(cable.result()), full)
+
+
+def _wires(runs: Sequence[RunVerdict]) -> dict[str, Wire]:
+    return {
+        r.device: Wire(
+            device=r.device, loop_m=r.fixed_m + r.cords_m, heat_c=r.hottest_c, cables=r.cables
+        )
+        for r in runs
+        if r.verdict != "no_way"
+    }
 
 
 class Chapters:
@@ -187,9 +209,9 @@ def _plan_findings(design: Design, catalogue: Catalogue) -> list[Finding]:
     return [*storey_findings(design), *placing_findings(design, catalogue)]
 
 
-def _begin_searches(air: Air) -> dict[Band, Task]:
+def _tasks(air: Air, begin: bool) -> dict[Band, Task]:
     tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
-    for task in tasks.values():
+    for task in tasks.values() if begin else ():
         searches.begin(task)
     return tasks
 

@@ -108,6 +108,13 @@ class IdentityMemo(Generic[R]):
                 self.forget(next(iter(self._rows)))
         return result
 
+    def peek(self, objects: tuple[Any, ...], values: Hashable) -> R | None:
+        """Return what is kept, or None; nothing is worked out."""
+        key = (tuple(id(o) for o in objects), values)
+        with self._budget.lock:
+            row = self._rows.get(key)
+        return row[1] if row is not None else None
+
     def forget(self, key: Hashable) -> None:
         """Let one result go."""
         del self._rows[key]

@@ -48,14 +48,19 @@ class Storeys:
 
     def room_at(self, floor: str, at: tuple[float, float], within_m: float = 0.02) -> Space | None:
         """Return the room a point belongs to; on a line between two, the indoor, larger one."""
+        if floor not in self._trees:
+            return None
         point = shapely.Point(at)
-        found = [
-            (space.outdoor, -polygon.area, k, space)
-            for k, (space, polygon) in enumerate(self.rooms.get(floor, ()))
-            if polygon.distance(point) <= within_m
-        ]
-        inside = [row for row in found if Polygon(row[3].outline).contains(point)]
-        return min(inside or found, default=(None,) * 4)[3]
+        near = self._trees[floor].query(point, predicate="dwithin", distance=within_m)
+        rows = self.rooms[floor]
+        found = [(rows[k][0].outdoor, -rows[k][1].area, int(k)) for k in near]
+        inside = [row for row in found if rows[row[2]][1].contains(point)]
+        best = min(inside or found, default=None)
+        return rows[best[2]][0] if best is not None else None
+
+    @cached_property
+    def _trees(self) -> dict[str, Any]:
+        return {f: shapely.STRtree([p for _, p in rows]) for f, rows in self.rooms.items()}
 
     def ceiling_m(self, space: Space | None, floor: str) -> float:
         """Return the height of a room's ceiling above its floor, in m."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from typing import Any
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict
@@ -13,6 +14,7 @@ from ..design import Device, Point
 from .lattice import OVERHEADS, Storey, turned, void_z_m
 from .ways import STUB_COST_PER_M, STUB_NODES, Ways
 
+_STRAIGHT_M2 = 2e-3  # coordinates are rounded to the millimetre
 LEAST_OUTDOOR_M = 0.1  # through the wall a device hangs on
 
 
@@ -127,49 +129,54 @@ def _climb(floor: str, length_m: float, at: Point) -> Leg:
 def _walk(ways: Ways, nodes: list[int]) -> list[Leg]:
     """Group the steps of a path into legs of one floor and one kind of space."""
     legs: list[Leg] = []
-    floor, kind, length = "", "", 0.0
-    points: list[Point] = []
-
-    def close() -> None:
-        if len(points) > 1:
-            legs.append(Leg(floor=floor, kind=kind, length_m=length, points=_corners(points)))
-
-    for start, end in itertools.pairwise(nodes):
+    begun = 0
+    for k, (start, end) in enumerate(itertools.pairwise(nodes)):
         link = ways.links.get((start, end))
-        if link is not None:
-            close()
-            points, length, kind = [], 0.0, ""
-            legs.append(
-                Leg(
-                    floor=ways.floor_at(start), kind=link.kind, length_m=link.length_m,
-                    points=link.points, way=link.way,
-                )
-            )  # fmt: skip
+        if link is None:
             continue
-        storey = ways.storeys[ways.floor_at(start)]
-        here, there = storey.spot(start), storey.spot(end)
-        climb_m = abs(storey.height_m(end) - storey.height_m(start))
-        if climb_m > 0 or (storey.floor.id, storey.kind(end)) != (floor, kind) or not points:
-            close()
-            floor, kind, points, length = storey.floor.id, storey.kind(end), [here], 0.0
-        if climb_m > 0:
-            legs.append(_climb(floor, climb_m, here))
-        points.append(there)
-        length += float(
-            np.abs(storey.uv[end - storey.first] - storey.uv[start - storey.first]).sum()
-        )
-    close()
+        legs += _level(ways, nodes[begun : k + 1])
+        legs.append(
+            Leg(
+                floor=ways.floor_at(start), kind=link.kind, length_m=link.length_m,
+                points=link.points, way=link.way,
+            )
+        )  # fmt: skip
+        begun = k + 1
+    return legs + _level(ways, nodes[begun:])
+
+
+def _level(ways: Ways, nodes: list[int]) -> list[Leg]:
+    """Return the legs of a path that stays on one storey's lattice."""
+    if len(nodes) < 2:
+        return []
+    storey = ways.storeys[ways.floor_at(nodes[0])]
+    rows = np.array(nodes) - storey.first
+    length = np.abs(np.diff(storey.uv[rows], axis=0)).sum(axis=1)
+    climb = np.abs(np.diff(storey.z_m[rows]))
+    kind = storey.overhead[rows[1:]]
+    breaks = np.flatnonzero((climb[1:] > 0) | (kind[1:] != kind[:-1])) + 1
+    legs: list[Leg] = []
+    floor = storey.floor.id
+    for first, last in itertools.pairwise([0, *breaks.tolist(), len(length)]):
+        points = np.round(storey.xy[rows[first : last + 1]], 3)
+        if climb[first] > 0:
+            legs.append(_climb(floor, float(climb[first]), storey.spot(nodes[first])))
+        legs.append(
+            Leg(
+                floor=floor, kind=OVERHEADS[kind[first]],
+                length_m=float(length[first:last].sum()), points=_corners(points),
+            )
+        )  # fmt: skip
     return legs
 
 
-def _corners(points: list[Point]) -> tuple[Point, ...]:
-    kept = [points[0]]
-    for before, here, after in zip(points, points[1:], points[2:], strict=False):
-        turn = (here[0] - before[0]) * (after[1] - here[1])
-        turn -= (here[1] - before[1]) * (after[0] - here[0])
-        if abs(turn) > 1e-9:
-            kept.append(here)
-    return (*kept, points[-1])
+def _corners(points: Any) -> tuple[Point, ...]:
+    """Return a path's ends and the points at which it turns."""
+    path = np.asarray(points, dtype=np.float64)
+    step = np.diff(path, axis=0)
+    turn = step[:-1, 0] * step[1:, 1] - step[:-1, 1] * step[1:, 0]
+    kept = np.concatenate([[True], np.abs(turn) > _STRAIGHT_M2, [True]])
+    return tuple((float(x), float(y)) for x, y in path[kept])
 
 
 def _square(storey: Storey, start: Point, end: Point) -> tuple[Point, ...]:

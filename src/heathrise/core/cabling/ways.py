@@ -98,12 +98,15 @@ _lattices: IdentityMemo[dict[str, Storey]] = IdentityMemo(8)
 
 def ways_of(design: Design, catalogue: Catalogue) -> Ways:
     """Return the ways of a design; the same object as long as nothing they rest on changes."""
-    kinds = (Wall, Floor, Space, Building, Riser, Duct, EquipmentRoom)
+    kinds = (Floor, Space, Building, Riser, Duct, EquipmentRoom)
     parts = tuple(design.of(cls) for cls in kinds)
-    return _ways.get((*parts, catalogue), None, lambda: _make(design, catalogue))
+    # Walls bear on the ways by their masonry alone, so any other may move as it likes.
+    masonry = {f: _masonry(design, catalogue, f) for f in design.of(Floor)}
+    key = tuple((f, rows.tobytes()) for f, rows in masonry.items())
+    return _ways.get((*parts, catalogue), key, lambda: _make(design, masonry))
 
 
-def _make(design: Design, catalogue: Catalogue) -> Ways:
+def _make(design: Design, masonry: dict[str, Array]) -> Ways:
     parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct, EquipmentRoom))
     plan = storeys_of(design)
     storeys = _lattices.get((*parts, plan), None, lambda: _make_storeys(design, plan))
@@ -117,7 +120,7 @@ def _make(design: Design, catalogue: Catalogue) -> Ways:
         return ways
     edges = [_turns(count)]
     for storey in storeys.values():
-        edges += _lattice_edges(storey, _masonry(design, catalogue, storey.floor.id), count)
+        edges += _lattice_edges(storey, masonry[storey.floor.id], count)
     edges += list(_risers(design, ways))
     edges += list(_ducts(design, ways))
     ways.source = storeys[ways.room.floor].nearest(ways.room.at)

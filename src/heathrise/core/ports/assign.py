@@ -170,8 +170,8 @@ def assign(
         model.add_hint(variable, False)
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
-    # Nearly a transport problem: its linear relaxation is close to whole numbers.
-    solver.parameters.linearization_level = 2
+    # Nearly a transport problem, so its linear relaxation is close to whole numbers.
+    solver.parameters.linearization_level = 1
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):

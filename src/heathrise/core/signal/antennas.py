@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Literal
 
+import numba
 import numpy as np
 from numpy.typing import NDArray
 
@@ -63,3 +64,59 @@ def _direction(azimuth_deg: float, elevation_deg: float) -> Array:
             math.sin(elevation),
         ]
     )
+
+
+_CODES: dict[Pattern, int] = {"dome": 0, "omni": 1, "panel": 2}
+
+
+@numba.njit(cache=True, nogil=True)
+def _open_loss(x, y, rise, at, code, aim, azimuth, down, widths, most, out):  # type: ignore[no-untyped-def] # pragma: no cover
+    for i in range(x.shape[0]):
+        dx = x[i] - at[0]
+        dy = y[i] - at[1]
+        flat2 = dx * dx + dy * dy
+        d2 = flat2 + rise * rise
+        length = max(math.sqrt(d2), 1e-9)
+        width = widths[code]
+        if code == 0:
+            cosine = (dx * aim[0] + dy * aim[1] + rise * aim[2]) / length
+            off = math.degrees(math.acos(min(1.0, max(-1.0, cosine))))
+            loss = min(12.0 * (off / width) ** 2, most[code])
+        else:
+            elevation = math.degrees(math.asin(min(1.0, max(-1.0, rise / length))))
+            if code == 1:
+                loss = min(12.0 * (elevation / width) ** 2, most[code])
+            else:
+                bearing = math.degrees(math.atan2(dx, dy)) - azimuth
+                sideways = (bearing + 180.0) % 360.0 - 180.0
+                loss = min(12.0 * (sideways / width) ** 2, most[code])
+                loss += min(12.0 * ((elevation + down) / width) ** 2, most[code])
+                loss = min(loss, most[code])
+        out[i] = loss + 10.0 * math.log10(max(d2, 1.0))
+
+
+def open_loss_db(
+    pattern: Pattern,
+    x: Array,
+    y: Array,
+    rise_m: float,
+    at: tuple[float, float],
+    mount: str,
+    azimuth_deg: float,
+    tilt_deg: float,
+) -> Array:
+    """Return ``attenuation_db`` and ``20 log10(d)``, ``d`` at least 1 m, in one pass.
+
+    Args:
+        x, y: shape (n,), points in m, all ``rise_m`` above the antenna.
+        at: the antenna's x and y in m.
+    """
+    down = tilt_deg if mount != "ceiling" else 90.0 - tilt_deg
+    out = np.empty(len(x))
+    widths, most = np.array([DOME, OMNI, PANEL]).T.copy()
+    aim = _direction(azimuth_deg, -down)
+    code = _CODES[pattern]
+    _open_loss(
+        x, y, float(rise_m), at, code, aim, float(azimuth_deg), float(down), widths, most, out
+    )
+    return out

@@ -85,16 +85,25 @@ class Solution:
     proven: bool
 
 
+_hearing: IdentityMemo[Array] = IdentityMemo(16)
+
+
 def hearing_dbm(air: Air, band: Band) -> Array:
     """Return how loudly each access point hears each other one, shape (n, n), symmetric."""
+    return _hearing.get((air,), band, lambda: _hear(air, band))
+
+
+def _hear(air: Air, band: Band) -> Array:
     devices = air.access_points(band)
     row = BANDS.index(band)
+    power = np.array([air.radios[d.id, band].power_dbm for d in devices])
+    gain = np.array([air.radios[d.id, band].gain_dbi for d in devices])
     heard = np.full((len(devices), len(devices)), -200.0)
-    for i, j in combinations(range(len(devices)), 2):
-        one, other = air.radios[devices[i].id, band], air.radios[devices[j].id, band]
-        loss_db = _loss_db(air, devices[i], devices[j])[row]
-        power = max(one.power_dbm, other.power_dbm)
-        heard[i, j] = heard[j, i] = power + one.gain_dbi + other.gain_dbi - loss_db
+    for i, one in enumerate(devices[:-1]):
+        others = devices[i + 1 :]
+        loss = np.array([pair[row] for pair in _pair_losses_db(air, one, others)])
+        level = np.maximum(power[i], power[i + 1 :]) + gain[i] + gain[i + 1 :] - loss
+        heard[i, i + 1 :] = heard[i + 1 :, i] = level
     return heard
 
 
@@ -102,25 +111,47 @@ def hearing_dbm(air: Air, band: Band) -> Array:
 _losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000)
 
 
-def _loss_db(air: Air, speaker: Device, listener: Device) -> tuple[float, ...]:
-    """Return the loss between two access points, both antennas' patterns in it, by band."""
+def _pair_losses_db(
+    air: Air, speaker: Device, listeners: Sequence[Device]
+) -> list[tuple[float, ...]]:
+    """Return the loss to each listener, both antennas' patterns in it, by band."""
+    keys = [((air.terrain, air.catalogue, speaker, other), None) for other in listeners]
+    kept = [_losses.peek(*key) for key in keys]
+    missing = [k for k, loss in enumerate(kept) if loss is None]
+    fresh = dict(
+        zip(missing, _worked_out(air, speaker, [listeners[k] for k in missing]), strict=True)
+    )
+    return [
+        loss if loss is not None else _losses.get(*keys[k], lambda k=k: fresh[k])  # type: ignore[misc]
+        for k, loss in enumerate(kept)
+    ]
 
-    def work_out() -> tuple[float, ...]:
-        models = air.catalogue.access_points
-        (_, _, z), end = (source_of(air.terrain, d) for d in (speaker, listener))
-        x, y = listener.at
-        loss = losses_to_db(
-            air.terrain, speaker, models[speaker.model], np.array([x]), np.array([y]), end[2],
-            (np.array([end[0]]), np.array([end[1]])),
-        )  # fmt: skip
-        back = np.array([[speaker.at[0] - x, speaker.at[1] - y, z - end[2]]])
-        pattern = models[listener.model].pattern
+
+def _worked_out(air: Air, speaker: Device, listeners: Sequence[Device]) -> list[tuple[float, ...]]:
+    """Trace the rays to listeners of one height and one pose of antenna together."""
+    models = air.catalogue.access_points
+    z_m = source_of(air.terrain, speaker)[2]
+    groups: dict[tuple[object, ...], list[int]] = {}
+    ends = [source_of(air.terrain, d) for d in listeners]
+    for k, (device, end) in enumerate(zip(listeners, ends, strict=True)):
+        pose = (device.mount, device.azimuth_deg, device.tilt_deg, models[device.model].pattern)
+        groups.setdefault((end[2], *pose), []).append(k)
+    found: list[tuple[float, ...]] = [()] * len(listeners)
+    for rows in groups.values():
+        first = listeners[rows[0]]
+        x, y = (np.array([listeners[k].at[i] for k in rows]) for i in (0, 1))
+        traced = tuple(np.array([ends[k][i] for k in rows]) for i in (0, 1))
+        end_z = ends[rows[0]][2]
+        model = models[speaker.model]
+        loss = losses_to_db(air.terrain, speaker, model, x, y, end_z, traced)  # type: ignore[arg-type]
+        rise = np.full(len(rows), z_m - end_z)
+        back = np.column_stack([speaker.at[0] - x, speaker.at[1] - y, rise])
         loss += attenuation_db(
-            pattern, back, listener.mount, listener.azimuth_deg, listener.tilt_deg
+            models[first.model].pattern, back, first.mount, first.azimuth_deg, first.tilt_deg
         )
-        return tuple(map(float, loss[:, 0]))
-
-    return _losses.get((air.terrain, air.catalogue, speaker, listener), None, work_out)
+        for column, k in enumerate(rows):
+            found[k] = tuple(map(float, loss[:, column]))
+    return found
 
 
 def channel_task(air: Air, band: Band) -> Task:

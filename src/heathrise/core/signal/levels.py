@@ -13,10 +13,10 @@ from ..catalogue import Catalogue
 from ..design import Design, Device
 from .grid import Grid
 from .survey import Survey
-from .terrain import Terrain, grid_losses_db, losses_db
+from .terrain import Terrain, all_losses_db, losses_db
 from .transmit import Transmit
 
-Array = NDArray[np.float64]
+Array = NDArray[np.floating]
 Direction = Literal["downlink", "uplink", "weaker"]
 
 SILENT_DBM = -140.0
@@ -60,20 +60,26 @@ def grid_levels_dbm(
     air: Air, floor: str, grid: Grid | Survey, band: Band, direction: Direction
 ) -> Array:
     """Return each access point's level at each point of a grid, shape (devices, n)."""
-    row = BANDS.index(band)
     devices = air.access_points(band)
-    levels = np.empty((len(devices), grid.size))
-    for device, level in zip(devices, levels, strict=True):
-        model = air.catalogue.access_points[device.model]
-        losses = grid_losses_db(air.terrain, device, model, floor, grid)[row]
-        np.subtract(air.lossless_dbm(device, band, direction), losses, out=level)
+    levels = np.empty((len(devices), grid.size), dtype=np.float32)
+    for device, level, loss in zip(
+        devices, levels, band_losses(air, floor, grid, band), strict=True
+    ):
+        np.subtract(np.float32(air.lossless_dbm(device, band, direction)), loss, out=level)
     return levels
+
+
+def band_losses(air: Air, floor: str, grid: Grid | Survey, band: Band) -> list[NDArray[np.float32]]:
+    """Return the loss from each access point to each point of a grid on one band."""
+    models = air.catalogue.access_points
+    found = all_losses_db(air.terrain, air.access_points(band), models, floor, grid)
+    return [losses[BANDS.index(band)] for losses in found]
 
 
 def ranked_dbm(levels: Array, rank: int) -> Array:
     """Return the ``rank``-th strongest level (1 is the strongest) at each point, shape (n,)."""
     if len(levels) < rank:
-        return np.full(levels.shape[1], SILENT_DBM)
+        return np.full(levels.shape[1], SILENT_DBM, dtype=np.float32)
     if rank == 1:
         return np.maximum(levels.max(axis=0), SILENT_DBM)
     strongest: Array = np.partition(levels, len(levels) - rank, axis=0)[len(levels) - rank]

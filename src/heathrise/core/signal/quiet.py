@@ -10,9 +10,8 @@ from numpy.typing import NDArray
 
 from ..bands import BANDS
 from ..design import Device, Space
-from .levels import Air
+from .levels import Air, band_losses
 from .rooms import TARGETS
-from .terrain import grid_losses_db
 from .transmit import nearest_step
 
 Array = NDArray[np.float64]
@@ -65,12 +64,7 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
             continue
         survey = air.terrain.surveys[space.floor]
         if space.floor not in losses:
-            losses[space.floor] = np.stack([
-                grid_losses_db(
-                    air.terrain, d, air.catalogue.access_points[d.model], space.floor, survey
-                )[0]
-                for d in devices
-            ])  # fmt: skip
+            losses[space.floor] = np.stack(band_losses(air, space.floor, survey, BANDS[0]))
         loss = losses[space.floor][:, survey.rooms[space.id]]
         judged = target.band == BANDS[0]
         wanted = target.first_dbm + air.design.site.margin_db if judged else DATA_DBM

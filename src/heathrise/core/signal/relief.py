@@ -17,7 +17,7 @@ from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
 from .rooms import TARGETS
 from .terrain import relief_grids
 
-Array = NDArray[np.float64]
+Array = NDArray[np.floating]
 
 # Boundaries of the tints; the targets for the first and second access point are among them.
 CONTOURS_DBM = (-80.0, -72.0, -67.0, -60.0, -52.0)
@@ -106,7 +106,7 @@ def _maker(grid: Grid, levels: Array) -> Any:
     return contour_generator(
         grid.eastings,
         grid.northings,
-        grid.sheet(levels),
+        grid.sheet(levels.astype(np.float64)),
         fill_type=FillType.OuterOffset,
         line_type=LineType.Separate,
     )

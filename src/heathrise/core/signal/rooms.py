@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+import numba
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
@@ -12,11 +13,11 @@ from shapely.geometry import Polygon
 
 from ..bands import Band
 from ..design import Point, Space
-from .levels import SILENT_DBM, Air, grid_levels_dbm, ranked_dbm
+from .levels import SILENT_DBM, Air, band_losses
 from .propagation import chance_of, noise_floor_dbm
 from .survey import Survey
 
-Array = NDArray[np.float64]
+Array = NDArray[np.floating]
 Verdict = Literal["met", "near", "not_met", "not_needed"]
 # What keeps a room from its verdict: one access point or the other, one direction, the noise of
 # the width, or two targets that are each met but not in the same places.
@@ -118,12 +119,27 @@ class _Heard:
 
 
 def _hear(air: Air, floor: str, survey: Survey, band: Band) -> _Heard:
-    weaker = grid_levels_dbm(air, floor, survey, band, "weaker")
-    first, second = ranked_dbm(weaker, 1), ranked_dbm(weaker, 2)
-    down = ranked_dbm(grid_levels_dbm(air, floor, survey, band, "downlink"), 1)
-    return _Heard(
-        first, second, down, ranked_dbm(grid_levels_dbm(air, floor, survey, band, "uplink"), 1)
-    )
+    heard = _Heard(*(np.full(survey.size, SILENT_DBM, dtype=np.float32) for _ in range(4)))
+    devices = air.access_points(band)
+    for device, loss in zip(devices, band_losses(air, floor, survey, band), strict=True):
+        down, up = (air.lossless_dbm(device, band, way) for way in ("downlink", "uplink"))
+        _take_in(loss, down, up, heard.first, heard.second, heard.downlink, heard.uplink)
+    return heard
+
+
+@numba.njit(cache=True, nogil=True)
+def _take_in(loss, down, up, first, second, downlink, uplink):  # type: ignore[no-untyped-def] # pragma: no cover
+    """Let one access point be heard beside those taken in before, at every point."""
+    weaker = min(down, up)
+    for i in range(loss.shape[0]):
+        level = np.float32(weaker - loss[i])
+        if level > first[i]:
+            second[i] = first[i]
+            first[i] = level
+        elif level > second[i]:
+            second[i] = level
+        downlink[i] = max(downlink[i], np.float32(down - loss[i]))
+        uplink[i] = max(uplink[i], np.float32(up - loss[i]))
 
 
 @dataclass(frozen=True)

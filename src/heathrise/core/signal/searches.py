@@ -9,7 +9,7 @@ from threading import Lock
 from .channels import Solution, Task, greedy, solve
 
 _KEPT = 256
-_AT_ONCE = 2
+_AT_ONCE = 1  # a search leaves the other processors to whoever is drawing
 
 
 class Searches:

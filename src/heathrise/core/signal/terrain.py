@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections import deque
+from collections.abc import Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Any
 
@@ -15,14 +18,14 @@ from ..catalogue import AccessPointModel, Catalogue
 from ..design import Building, Design, Device, Floor, Opening, Space, Wall
 from ..memo import IdentityMemo
 from ..storeys import Storeys, storeys_of
-from .antennas import attenuation_db
+from .antennas import open_loss_db
 from .grid import Grid
 from .kernel import wall_losses_db
 from .propagation import distance_loss_db
 from .slabs import Layers, layers_of, slab_losses_db
 from .standing import standing
 from .survey import Survey, survey_of
-from .walls import panels_of
+from .walls import COLUMNS, panels_of
 
 Array = NDArray[np.float64]
 
@@ -35,6 +38,15 @@ _UNDER_SLAB_M = 0.05
 
 
 @dataclass(frozen=True, eq=False)
+class Likeness:
+    """Another terrain that differs by a few panels only: what went and what came."""
+
+    terrain: Terrain
+    gone: Array
+    come: Array
+
+
+@dataclass(frozen=True, eq=False)
 class Terrain:
     """The parts of a design that rays pass through; made once for each set of walls."""
 
@@ -43,6 +55,7 @@ class Terrain:
     layers: Layers
     surveys: dict[str, Survey]
     bounds: dict[str, list[tuple[float, float, float, float]]]
+    like: Likeness | None = None
 
     def height_m(self, device: Device) -> float:
         """Return an antenna's height above the site's zero.
@@ -62,6 +75,7 @@ class Terrain:
         return z_m
 
 
+_layers: IdentityMemo[Layers] = IdentityMemo(8)
 _terrains: IdentityMemo[Terrain] = IdentityMemo(8)
 # Every access point over every floor of a large site, and some positions of one that is dragged.
 _losses: IdentityMemo[NDArray[np.float32]] = IdentityMemo(20_000)
@@ -75,15 +89,38 @@ def terrain_of(design: Design, catalogue: Catalogue) -> Terrain:
     return _terrains.get((*parts, catalogue), None, lambda: _make(design, catalogue))
 
 
+# The last terrains that were worked out from nothing: a wall that is dragged changes one of
+# them by a few panels.
+_roots: deque[Terrain] = deque(maxlen=4)
+MOST_CHANGED_PANELS = 24
+
+
 def _make(design: Design, catalogue: Catalogue) -> Terrain:
     storeys = storeys_of(design)
-    return Terrain(
-        panels_of(design, catalogue),
-        storeys,
-        layers_of(storeys.slabs, catalogue),
-        survey_of(design),
-        _bounds(design),
-    )
+    layers = _layers.get((storeys, catalogue), None, lambda: layers_of(storeys.slabs, catalogue))
+    panels = panels_of(design, catalogue)
+    like = _likeness(panels, storeys, layers)
+    made = Terrain(panels, storeys, layers, survey_of(design), _bounds(design), like)
+    if like is None:
+        _roots.append(made)
+    return made
+
+
+def _likeness(panels: Array, storeys: Storeys, layers: Layers) -> Likeness | None:
+    mine = {row.tobytes(): row for row in panels}
+    for other in reversed(_roots):
+        if other.storeys is not storeys or other.layers is not layers:
+            continue
+        theirs = {row.tobytes(): row for row in other.panels}
+        come = [row for key, row in mine.items() if key not in theirs]
+        gone = [row for key, row in theirs.items() if key not in mine]
+        if len(come) + len(gone) <= MOST_CHANGED_PANELS:
+            return Likeness(other, _panels(gone), _panels(come))
+    return None
+
+
+def _panels(rows: list[Array]) -> Array:
+    return np.array(rows, dtype=np.float64).reshape(-1, COLUMNS)
 
 
 def _bounds(design: Design) -> dict[str, list[tuple[float, float, float, float]]]:
@@ -133,12 +170,57 @@ def grid_losses_db(
     Single precision, 0.00001 dB, is kept: a large site's losses take half the memory.
     """
     pose = (device.floor, device.at, device.height_m, device.mount, device.azimuth_deg)
-    key = (floor, *pose, device.tilt_deg, model.pattern)
+    key = (floor, grid, *pose, device.tilt_deg, model.pattern)
 
     def work_out() -> NDArray[np.float32]:
+        changed = _changed(terrain, device, model, floor, grid)
+        if changed is not None:
+            return changed
         return losses_db(terrain, device, model, floor, *grid.points).astype(np.float32)
 
-    return _losses.get((terrain, grid), key, work_out)
+    return _losses.get((terrain,), key, work_out)
+
+
+def _changed(
+    terrain: Terrain, device: Device, model: AccessPointModel, floor: str, grid: Grid | Survey
+) -> NDArray[np.float32] | None:
+    """Return the losses of the terrain that is nearly this one, set right by what changed."""
+    like = terrain.like
+    if like is None:
+        return None
+    source = source_of(terrain, device)
+    if source_of(like.terrain, device) != source:
+        return None
+    # Where that one is not worked out yet it is now: the next step of the drag finds it.
+    before = grid_losses_db(like.terrain, device, model, floor, grid)
+    target_z = terrain.storeys.elevation_m[floor] + CLIENT_HEIGHT_M
+    low_m, high_m = sorted((source[2], target_z))
+    found: NDArray[np.floating] = before
+    for panels, sign in ((like.gone, -1), (like.come, 1)):
+        reached = panels[(panels[:, 6] <= high_m) & (panels[:, 7] > low_m)]
+        if len(reached):
+            found = found + sign * wall_losses_db(*grid.points, target_z, source, reached)
+    return found if found is before else found.astype(np.float32)
+
+
+_workers = ThreadPoolExecutor(thread_name_prefix="rays")
+
+
+def all_losses_db(
+    terrain: Terrain,
+    devices: Sequence[Device],
+    models: Mapping[str, AccessPointModel],
+    floor: str,
+    grid: Grid | Survey,
+) -> list[NDArray[np.float32]]:
+    """Return ``grid_losses_db`` of many access points, worked out side by side."""
+
+    def one(device: Device) -> NDArray[np.float32]:
+        return grid_losses_db(terrain, device, models[device.model], floor, grid)
+
+    if len(devices) < 4:
+        return [one(d) for d in devices]
+    return list(_workers.map(one, devices, chunksize=1))
 
 
 def source_of(terrain: Terrain, device: Device) -> tuple[float, float, float]:
@@ -191,14 +273,14 @@ def losses_to_db(
     """
     source = source_of(terrain, device)
     ends = traced or (x, y)
-    rise_m = np.full(len(x), z_m - source[2])
-    offset = np.column_stack([x - device.at[0], y - device.at[1], rise_m])
-    distance_m = np.sqrt((offset**2).sum(axis=1))
     loss = wall_losses_db(*ends, z_m, source, terrain.panels)
     loss += slab_losses_db(*ends, z_m, source, terrain.layers)
-    loss += attenuation_db(
-        model.pattern, offset, device.mount, device.azimuth_deg, device.tilt_deg
-    )[None, :]
-    for row, band in enumerate(BANDS):
-        loss[row] += distance_loss_db(distance_m, FREQUENCY_MHZ[band])
+    loss += open_loss_db(
+        model.pattern, x, y, z_m - source[2], device.at, device.mount, device.azimuth_deg,
+        device.tilt_deg,
+    )[None, :]  # fmt: skip
+    loss += _FREE_AT_1_M_DB
     return loss
+
+
+_FREE_AT_1_M_DB = np.array([[distance_loss_db(1.0, FREQUENCY_MHZ[band])] for band in BANDS])
