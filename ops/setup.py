@@ -12,6 +12,7 @@ from pathlib import Path
 from .machine import (
     FRONTEND,
     ROOT,
+    VAR,
     VENV,
     check_basics,
     counting,
@@ -26,6 +27,7 @@ from .machine import (
 
 PYTHON = VENV / "bin" / "python"
 DIST = FRONTEND / "dist"
+INSTALLING = VAR / "installing-python"
 
 
 def set_up(for_tests: bool = False) -> None:
@@ -45,15 +47,21 @@ def _python(for_tests: bool) -> None:
     locks = [ROOT / "requirements.lock"]
     if for_tests:
         locks.append(ROOT / "requirements-dev.lock")
-    if not PYTHON.exists():
+    if INSTALLING.exists():
+        shutil.rmtree(VENV, ignore_errors=True)  # an earlier set-up was ended half way
+        INSTALLING.unlink()
+    anew = not PYTHON.exists()
+    if anew:
         need_venv()
+        INSTALLING.touch()
         say("Making the Python environment ...")
         run([sys.executable, "-m", "venv", str(VENV)], "making the Python environment", "venv")
     pip = [str(PYTHON), "-m", "pip", "--disable-pip-version-check"]
     for lock in locks:
         stamp = stamp_of(lock, ROOT / "pyproject.toml")
-        if is_fresh(lock.name, stamp):
+        if is_fresh(lock.name, stamp) and not anew:
             continue
+        INSTALLING.touch()
         names = locked_names(lock)
         say(f"Installing the {len(names)} Python packages of {lock.name} ...")
         # The lock names everything, so nothing is resolved: what pip would find newer stays out.
@@ -67,6 +75,7 @@ def _python(for_tests: bool) -> None:
             run(own, "installing heathrise", "pip-own")
         run([*pip, "check"], "checking the Python packages", "pip-check")
         set_stamp(lock.name, stamp)
+        INSTALLING.unlink()
 
 
 def locked_names(lock: Path) -> list[str]:

@@ -80,7 +80,9 @@ def _parse(data: bytes | str) -> dict[str, Any]:
         _refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be opened")
     try:
         text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
-        document = json.loads(text, parse_constant=_no_constant, parse_float=_finite)
+        document = json.loads(
+            text, parse_constant=_no_constant, parse_float=_finite, object_pairs_hook=once
+        )
     except UnicodeDecodeError as error:
         _refuse(f"byte {error.start}", "the file is not UTF-8 text")
     except json.JSONDecodeError as error:
@@ -92,6 +94,20 @@ def _parse(data: bytes | str) -> dict[str, Any]:
     if not isinstance(document, dict):
         _refuse("file", "a project file is one JSON object")
     return document
+
+
+def once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    """Return the object that the pairs make.
+
+    Raises:
+        ValueError: a name stands twice, so that one of its values would be lost in silence.
+    """
+    made = dict(pairs)
+    if len(made) < len(pairs):
+        names = [name for name, _ in pairs]
+        twice = next(name for name in names if names.count(name) > 1)
+        raise ValueError(f"holds {twice[:40]!r} twice in one object")
+    return made
 
 
 def _no_constant(text: str) -> NoReturn:

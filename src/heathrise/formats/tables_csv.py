@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterable, Sequence
 
 from ..core.design import Design, Floor, Switch
@@ -11,6 +12,9 @@ from ..core.evaluate import Evaluation
 
 # A spreadsheet takes a cell that begins so for a formula.
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
+# Where a semicolon parts cells, what follows one inside a text begins a cell of its own.
+_FORMULA_WITHIN = re.compile(r"([;,\t\r\n]\s*)(?=[=+\-@])")
+_BYTE_ORDER_MARK = "\ufeff"  # without it a spreadsheet does not take the text for UTF-8
 
 
 def cable_schedule(design: Design, evaluation: Evaluation) -> str:
@@ -61,6 +65,7 @@ def port_map(design: Design, evaluation: Evaluation) -> str:
 
 def _write(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
     out = io.StringIO(newline="")
+    out.write(_BYTE_ORDER_MARK)
     writer = csv.writer(out)
     writer.writerow(header)
     writer.writerows([_safe(cell) for cell in row] for row in rows)
@@ -68,6 +73,7 @@ def _write(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
 
 
 def _safe(cell: object) -> object:
-    if isinstance(cell, str) and cell.startswith(_FORMULA_STARTS):
-        return f"'{cell}"
-    return cell
+    if not isinstance(cell, str):
+        return cell
+    text = _FORMULA_WITHIN.sub(r"\1'", cell)
+    return f"'{text}" if text.startswith(_FORMULA_STARTS) else text

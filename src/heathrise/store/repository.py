@@ -200,9 +200,11 @@ class Repository:
 
 
 def _row(connection: Connection, project_id: str, lock: bool = False) -> Any:
-    rows = select(project.c.name, project.c.revision).where(project.c.id == project_id)
+    columns = (project.c.id, project.c.name, project.c.revision)
+    rows = select(*columns).where(project.c.id == project_id)
     found = connection.execute(rows.with_for_update() if lock else rows).first()
-    if found is None:
+    # The database takes capitals and small letters for one; ids do not.
+    if found is None or found.id != project_id:
         raise UnknownProject(project_id)
     return found
 
@@ -232,6 +234,7 @@ def _write(
             delete(table).where(table.c.project_id == project_id, table.c.id == element_id)
         )
     rows: dict[str, list[dict[str, Any]]] = {}
+    anew = {(c.kind, c.id) for c in changes if not isinstance(c, Put)}
     for change in changes:
         element = design.get(change.kind, change.id)
         if isinstance(change, Put) and element is not None and (change.kind, change.id) in touched:
@@ -243,9 +246,15 @@ def _write(
         last = select(func.max(table.c.placed)).where(table.c.project_id == project_id)
         first = (connection.scalar(last) or 0) + 1
         numbered = [{**row, "placed": first + k} for k, row in enumerate(rows[kind])]
-        statement = mysql_insert(table)
-        kept = {c.name: statement.inserted[c.name] for c in table.c if c.name != "placed"}
-        connection.execute(statement.on_duplicate_key_update(kept), numbered)
+        # What was taken away and placed again comes last, as it does in the design itself.
+        for again in (False, True):
+            part = [row for row in numbered if ((kind, row["id"]) in anew) == again]
+            if part:
+                statement = mysql_insert(table)
+                kept = {c.name: statement.inserted[c.name] for c in table.c}
+                if not again:
+                    del kept["placed"]
+                connection.execute(statement.on_duplicate_key_update(kept), part)
 
 
 def _log(

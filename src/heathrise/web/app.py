@@ -8,6 +8,7 @@ from typing import Any
 
 from apiflask import APIFlask
 from flask import Flask, Response, abort, jsonify, request, send_from_directory
+from flask.json.provider import DefaultJSONProvider
 from sqlalchemy.exc import InterfaceError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
@@ -15,6 +16,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 from ..core.catalogue import load_catalogue
 from ..core.design import DesignError
 from ..formats.confined import Busy
+from ..formats.project_file import once
 from ..store import Repository, StaleRevision, UnknownProject
 from .answers import Answers
 from .breaker import Breaker
@@ -44,12 +46,20 @@ SECURITY_HEADERS = {
 }
 
 
+class _Json(DefaultJSONProvider):
+    """JSON in which no name stands twice."""
+
+    def loads(self, s: str | bytes, **kwargs: Any) -> Any:
+        return super().loads(s, object_pairs_hook=once, **kwargs)
+
+
 def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     """Return the application over a repository, serving ``frontend`` if it is given."""
     app = APIFlask(
         __name__, title="Heathrise", version="1", docs_path=None, static_folder=None,  # type: ignore[arg-type]
-        spec_path="/api/openapi.json",
+        spec_path="/api/openapi.json", json_errors=False,
     )  # fmt: skip
+    app.json = _Json(app)
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
     app.config["VALIDATION_ERROR_STATUS_CODE"] = 422
     catalogue = load_catalogue()

@@ -11,6 +11,7 @@ import cmath
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -36,7 +37,7 @@ _SAME_LINE = 0.4  # of a step: a line so near to a terminal's is moved onto it
 class Storey:
     """One floor's nodes, at first on a plain lattice.
 
-    ``xy`` holds positions on the site, ``uv`` the same turned along the building, ``z_m`` the
+    ``xy`` holds positions on the site in m, ``uv`` the same turned along the building, ``z_m`` the
     height of the void over each. ``start`` and ``end`` are the nodes of each edge, ``north``
     says which of the two directions it runs in.
     """
@@ -52,8 +53,13 @@ class Storey:
     start: Ints
     end: Ints
     north: NDArray[np.bool_]
-    edges: Any
     inside: Any
+
+    @cached_property
+    def edges(self) -> Any:
+        """The edges as a tree of lines, for asking which of them a wall crosses."""
+        ends = np.stack([self.xy[self.start], self.xy[self.end]], axis=1)
+        return shapely.STRtree(shapely.linestrings(ends))
 
     def nearest(self, at: Point) -> int:
         """Return the number of the node nearest to a point."""
@@ -127,10 +133,7 @@ def storey_of(
         if space.overhead is not None:
             overhead[held] = OVERHEADS.index(space.overhead)
         z_m[held] = void_z_m(storeys, space, floor)
-    edges = shapely.STRtree(shapely.linestrings(np.stack([xy[start], xy[end]], axis=1)))
-    return Storey(
-        floor, turn, low_m, first, xy, uv, z_m, overhead, start, end, north, edges, inside
-    )
+    return Storey(floor, turn, low_m, first, xy, uv, z_m, overhead, start, end, north, inside)
 
 
 def void_z_m(storeys: Storeys, space: Space | None, floor: Floor) -> float:

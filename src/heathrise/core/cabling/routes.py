@@ -195,7 +195,9 @@ def _stub(storey: Storey, node: int, at: Point, length_m: float) -> list[Leg]:
         return []
     points = _square(storey, storey.spot(node), at)
     line = LineString(points)
-    indoor = min(length_m, float(line.intersection(storey.inside).length))
+    indoor = length_m
+    if not storey.inside.covers(line):
+        indoor = min(length_m, float(line.intersection(storey.inside).length))
     outdoor = length_m - indoor
     legs = [Leg(floor=storey.floor.id, kind=storey.kind(node), length_m=indoor, points=points)]
     if outdoor > LEAST_OUTDOOR_M:

@@ -62,11 +62,24 @@ def _accumulate(x, y, panels, source, target_z, max_factor, out):  # type: ignor
             ay = panels[w, 1] - py
             dx = panels[w, 2]
             dy = panels[w, 3]
-            if _misses(ax, ay, dx, dy, west, east, south, north):
-                continue
             z_low = panels[w, 6] - pz
             z_high = panels[w, 7] - pz
             if max(0.0, dz) < z_low or min(0.0, dz) >= z_high:
+                continue
+            # The stretch of the rays that lies at the panel's height, and the box it fills.
+            near = 0.0
+            far = 1.0
+            if dz != 0.0:
+                near = min(1.0, max(0.0, min(z_low / dz, z_high / dz)))
+                far = max(0.0, min(1.0, max(z_low / dz, z_high / dz)))
+            if (
+                max(ax, ax + dx) < min(west * near, west * far)
+                or min(ax, ax + dx) > max(east * near, east * far)
+                or max(ay, ay + dy) < min(south * near, south * far)
+                or min(ay, ay + dy) > max(north * near, north * far)
+            ):
+                continue
+            if _misses(ax, ay, dx, dy, west, east, south, north):
                 continue
             low = panels[w, 4]
             high = panels[w, 5]

@@ -34,6 +34,7 @@ RELIEF_STEP_M = 0.25
 DRAG_STEP_M = 0.4  # coarser while something is dragged, for a quicker answer
 RELIEF_POINTS = 24_000
 _APART_M = 60.0  # what is drawn farther apart than this has a relief of its own
+_ONE_SITE_M = 200.0  # what is no larger than this has one relief
 _UNDER_SLAB_M = 0.05
 
 
@@ -132,6 +133,10 @@ def _bounds(design: Design) -> dict[str, list[tuple[float, float, float, float]]
         boxes.setdefault(wall.floor, []).append(shapely.box(*_box((wall.a, wall.b))))
     found: dict[str, list[tuple[float, float, float, float]]] = {}
     for floor, drawn in boxes.items():
+        whole = tuple(map(float, shapely.total_bounds(drawn)))
+        if max(whole[2] - whole[0], whole[3] - whole[1]) < _ONE_SITE_M:
+            found[floor] = [whole]  # type: ignore[list-item]
+            continue
         wider = unary_union(shapely.buffer(drawn, _APART_M / 2, cap_style="square"))
         groups = list(getattr(wider, "geoms", [wider]))
         tree = shapely.STRtree(drawn)

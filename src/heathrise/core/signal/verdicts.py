@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
+from shapely import STRtree
 from shapely.geometry import LineString, Polygon
+from shapely.ops import unary_union
 
 from ..bandplan import channels_of, no_such_channel
 from ..bands import BANDS, Band
@@ -40,10 +42,11 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             yield _room(air, room)
         elif room.share_downlink and room.share_first is not None:
             yield from _deaf(room)
+    shields = _shields(air)
     for device in air.design.of(Device).values():
         if device.kind == "access_point":
             yield from _too_loud(air, device)
-            yield from _shielded(air, device)
+            yield from _shielded(air, device, shields)
 
 
 def _room(air: Air, room: RoomVerdict) -> Finding:
@@ -147,21 +150,26 @@ def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
             )
 
 
-def _shielded(air: Air, device: Device) -> Iterator[Finding]:
-    shields = [
-        wall
-        for wall in air.design.of(Wall).values()
-        if wall.floor == device.floor and air.catalogue.constructions[wall.construction].shields
-    ]
-    space = air.terrain.storeys.room_at(device.floor, device.at) if shields else None
+def _shields(air: Air) -> dict[str, STRtree]:
+    """Return by floor the walls that shield."""
+    lines: dict[str, list[LineString]] = {}
+    for wall in air.design.of(Wall).values():
+        if air.catalogue.constructions[wall.construction].shields:
+            lines.setdefault(wall.floor, []).append(LineString([wall.a, wall.b]))
+    return {floor: STRtree(rows) for floor, rows in lines.items()}
+
+
+def _shielded(air: Air, device: Device, shields: Mapping[str, STRtree]) -> Iterator[Finding]:
+    if device.floor not in shields:
+        return
+    space = air.terrain.storeys.room_at(device.floor, device.at)
     if space is None:
         return
     ring = Polygon(space.outline).exterior
-    shielded_m = 0.0
-    for wall in shields:
-        line = LineString([wall.a, wall.b])
-        if line.distance(ring) < _WALL_NEAR_M:
-            shielded_m += line.intersection(ring.buffer(_WALL_NEAR_M)).length
+    beside = ring.buffer(_WALL_NEAR_M)
+    tree = shields[device.floor]
+    near = unary_union([tree.geometries[k] for k in tree.query(beside, predicate="intersects")])
+    shielded_m = near.intersection(beside).length
     if shielded_m / ring.length >= _SHIELDED_SHARE:
         yield Finding(
             id=f"signal-shielded-{device.id}",
