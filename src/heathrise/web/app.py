@@ -57,7 +57,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     """Return the application over a repository, serving ``frontend`` if it is given."""
     app = APIFlask(
         __name__, title="Heathrise", version="1", docs_path=None, static_folder=None,  # type: ignore[arg-type]
-        spec_path="/api/openapi.json", json_errors=False,
+        spec_path="/api/openapi.json",
     )  # fmt: skip
     app.json = _Json(app)
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
@@ -161,10 +161,6 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     def too_deep(_error: RecursionError) -> Any:
         return jsonify(message="The request is nested too deep.", problems=[]), 422
 
-    @app.errorhandler(HTTPException)
-    def other(error: HTTPException) -> Any:
-        return jsonify(message=error.description, problems=[]), error.code
-
     @app.error_processor
     def from_apiflask(error: Any) -> Any:
         problems = [
@@ -174,6 +170,11 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
         ]
         message = problems[0]["where"] + ": " + problems[0]["what"] if problems else error.message
         return {"message": message, "problems": problems}, error.status_code
+
+    # After the above, which sets one up that knows the status and not the reason.
+    @app.errorhandler(HTTPException)
+    def other(error: HTTPException) -> Any:
+        return jsonify(message=error.description, problems=[]), error.code
 
 
 def _is_too_large(error: object) -> bool:
