@@ -44,7 +44,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     sheet.stage("cable")
     page.click("[data-run-row=ap-5]")
     run_before = page.locator("[data-run-row=ap-5] .number").inner_text()
-    assert run_before == "28.7 m"
+    assert run_before == "28.2 m"
     sheet.stage("signal")
 
     scale = sheet.scale()
@@ -61,11 +61,11 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     assert page.inner_text("[data-tally=first] [data-delta]") == "+1"
     assert page.inner_text("[data-tally=cable] [data-delta]") == "+2.0 m"
     sheet.stage("cable")
-    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.7 m"
+    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.2 m"
 
     page.keyboard.press("Control+z")
     sheet.saved(3)
-    expect(page.locator("[data-run-row=ap-5] .number")).to_have_text("28.7 m")
+    expect(page.locator("[data-run-row=ap-5] .number")).to_have_text("28.2 m")
     page.keyboard.press("Control+Shift+z")
     sheet.saved(4)
 
@@ -83,7 +83,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     expect(page.get_by_test_id("project-file")).to_have_count(0)
     sheet.saved(1)
     sheet.stage("cable")
-    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.7 m"
+    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.2 m"
 
 
 def test_relief_of_each_band_rank_and_direction(school_sheet: Sheet) -> None:

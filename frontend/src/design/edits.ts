@@ -22,6 +22,9 @@ const STANDS_ON: [kind: Kind, field: string, on: Kind][] = [
   ['riser', 'building', 'building'],
 ]
 
+const ON_LINE_M = 0.02
+const SHORTEST_WALL_M = 0.1
+
 export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
 }
@@ -94,15 +97,35 @@ export function newRoom(
   let number = Number(store.nextId('wall', 'wall').split('-').at(-1))
   corners.forEach((corner, i) => {
     const next = corners[(i + 1) % 4]!
-    if (walls.some((w) => lies(w, corner) && lies(w, next))) return
-    const wall: Wall = { id: `wall-${number++}`, floor, a: corner, b: next, construction }
-    changes.push(put('wall', wall))
+    for (const [a, b] of uncovered(walls, corner, next)) {
+      const wall: Wall = { id: `wall-${number++}`, floor, a, b, construction }
+      changes.push(put('wall', wall))
+    }
   })
   return [...changes, put('space', space)]
 }
 
-function lies(wall: Wall, point: Point): boolean {
-  return foot(wall, point).off < 0.02
+/** The stretches of a side along which no wall stands yet: a wall that is there is shared. */
+function uncovered(walls: Wall[], a: Point, b: Point): [Point, Point][] {
+  const size = distance(a, b)
+  const side = { a, b } as Wall
+  const taken = walls
+    .filter((w) => onLine(a, b, w.a as Point) && onLine(a, b, w.b as Point))
+    .map((w) => [foot(side, w.a as Point).at, foot(side, w.b as Point).at].sort((p, q) => p - q))
+    .sort((p, q) => p[0]! - q[0]!)
+  const free: [Point, Point][] = []
+  const spot = (at: number): Point => [a[0] + ((b[0] - a[0]) * at) / size, a[1] + ((b[1] - a[1]) * at) / size]
+  let at = 0
+  for (const [from, to] of [...taken, [size, size]]) {
+    if (from! - at > SHORTEST_WALL_M) free.push([spot(at), spot(from!)])
+    at = Math.max(at, to!)
+  }
+  return free
+}
+
+function onLine(a: Point, b: Point, point: Point): boolean {
+  const cross = (b[0] - a[0]) * (point[1] - a[1]) - (b[1] - a[1]) * (point[0] - a[0])
+  return Math.abs(cross) / distance(a, b) < ON_LINE_M
 }
 
 /** A door or window with its middle at a point, on the wall nearest to it. */

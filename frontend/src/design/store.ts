@@ -28,6 +28,7 @@ export interface Selection {
 
 const RETRY_MS = 2500
 const FULL_AFTER_MS = 120
+const SEARCH_AGAIN_MS = 800 // a better channel plan is being looked for
 const FIGURES_EVERY_MS = 150
 const REST_MS = 60
 
@@ -259,9 +260,9 @@ export const useDesign = defineStore('design', () => {
     })
   }
 
-  function scheduleFull(): void {
+  function scheduleFull(afterMs = FULL_AFTER_MS): void {
     clearTimeout(later)
-    later = setTimeout(() => void evaluateFully(), FULL_AFTER_MS)
+    later = setTimeout(() => void evaluateFully(), afterMs)
   }
 
   let evaluating = false
@@ -291,6 +292,7 @@ export const useDesign = defineStore('design', () => {
       evaluation.value = answer.evaluation
       settings.value = answer.evaluation.settings
       offline.value = false
+      if (answer.evaluation.searching) scheduleFull(SEARCH_AGAIN_MS)
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (error.isOffline) offline.value = true

@@ -72,7 +72,8 @@ const worst = computed(() => {
   const room = store.shown?.rooms.find((r) => r.space === id)
   if (!room?.worst_at || room.floor !== props.floor) return null
   const [x, y] = viewport.toScreen(room.worst_at)
-  return { x, y, text: dbm(room.worst_first_dbm) }
+  const level = room.binds === 'second' ? room.worst_second_dbm : room.worst_first_dbm
+  return { x, y, text: dbm(level) }
 })
 /** The room or duct whose corners can be moved. */
 const shaped = computed(() => {

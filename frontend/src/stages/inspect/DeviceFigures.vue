@@ -19,6 +19,7 @@ const WORD: Record<string, string> = {
 }
 const SPACE: Record<string, string> = {
   room: 'room', ceiling_void: 'ceiling void', joists: 'joists', raceway: 'raceway', attic: 'attic', duct: 'duct', riser: 'riser',
+  outdoor: 'air outside', basement: 'basement',
 }
 </script>
 
@@ -30,6 +31,7 @@ const SPACE: Record<string, string> = {
       <template v-if="stage === 'cable'">
         <dt>Horizontal</dt><dd class="figure">{{ length(run.horizontal_m) }}</dd>
         <dt>Rise and drop</dt><dd class="figure">{{ length(run.rise_m + run.drop_m) }}</dd>
+        <template v-if="run.outdoor_m"><dt>In air outside</dt><dd class="figure">{{ length(run.outdoor_m) }}</dd></template>
         <template v-if="run.duct_m"><dt>In the ground</dt><dd class="figure">{{ length(run.duct_m) }}</dd></template>
         <dt>Slack, both ends</dt><dd class="figure">{{ length(run.slack_m) }}</dd>
         <dt>To buy, each</dt><dd class="figure">{{ length(run.bought_m) }}</dd>

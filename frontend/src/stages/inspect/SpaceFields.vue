@@ -48,6 +48,9 @@ function setName(event: Event): void {
         <dd class="figure" data-figure="second">{{ percent(verdict.share_second) }}</dd>
         <dt>Worst second</dt><dd class="figure">{{ dbm(verdict.worst_second_dbm) }}</dd>
       </template>
+      <dt>All targets met</dt><dd class="figure" data-figure="share">{{ percent(verdict.share) }}</dd>
+      <dt>With {{ verdict.margin_db }} dB in hand</dt><dd class="figure" data-figure="margin">{{ percent(verdict.share_margin) }}</dd>
+      <dt>Chance at the worst spot</dt><dd class="figure" data-figure="chance">{{ percent(verdict.chance) }}</dd>
       <dt>Signal over noise, worst</dt><dd class="figure">{{ verdict.worst_snr_db?.toFixed(0) }} dB</dd>
     </template>
   </dl>

@@ -23,6 +23,7 @@ const groups = computed(() => {
 })
 
 function says(port: PortUse): string {
+  if (port.uplink) return `Port ${port.port}: kept for the way ${port.name}`
   const who = port.name ? `${port.name}${port.feeds ? ', powered from here' : ''}` : 'free'
   return `Port ${port.port}: ${who}`
 }
@@ -35,7 +36,7 @@ function says(port: PortUse): string {
       <div class="ports">
         <button
           v-for="port in group.ports" :key="port.port" v-tooltip.bottom="says(port)" class="plain port"
-          :class="{ used: port.link, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen }"
+          :class="{ used: port.link, uplink: port.uplink, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen }"
           :aria-label="says(port)" :data-port="port.port" @click="$emit('choose', port.device)"
         >
           <span class="number">{{ port.port }}</span>
@@ -88,6 +89,10 @@ function says(port: PortUse): string {
 .used {
   background: var(--paper-deep);
   border-color: var(--granite);
+}
+.uplink {
+  background: var(--paper-deep);
+  border-color: var(--tarn);
 }
 .feeds {
   border-bottom: 3px solid var(--moss-line);

@@ -11,6 +11,7 @@ import { OVERHEADS } from '../overheads'
 
 const store = useDesign()
 const slabs = computed(() => Object.values(store.catalogue?.constructions ?? {}).filter((c) => c.kind === 'slab'))
+const roofs = computed(() => Object.values(store.catalogue?.constructions ?? {}).filter((c) => c.kind === 'roof'))
 const buildings = computed(() =>
   store.all('building').map((building) => ({
     building,
@@ -49,7 +50,7 @@ function addBuilding(): void {
   const id = store.nextId('building', 'building')
   const name = `Building ${store.all('building').length + 1}`
   const floor = { ...nextFloor(id), name }
-  store.commit(`Add ${name}`, [put('building', { id, name }), put('floor', floor)])
+  store.commit(`Add ${name}`, [put('building', { id, name, roof: 'roof-tiles' }), put('floor', floor)])
 }
 </script>
 
@@ -57,6 +58,7 @@ function addBuilding(): void {
   <section v-for="b in buildings" :key="b.building.id" class="building" :data-building="b.building.id">
     <header>
       <InputText :model-value="b.building.name" size="small" maxlength="120" :aria-label="`Name of building ${b.building.name}`" @change="rename('building', b.building, $event)" />
+      <Select :model-value="b.building.roof" :options="roofs" option-label="label" option-value="id" size="small" :aria-label="`Roof of ${b.building.name}`" class="roof" @update:model-value="store.commit(`Roof of ${b.building.name}`, [put('building', { ...b.building, roof: $event })])" />
       <Button label="Add a floor" icon="pi pi-plus" size="small" text @click="addFloor(b.building.id)" />
       <Button
         v-if="buildings.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${b.building.name}`"
@@ -98,6 +100,9 @@ function addBuilding(): void {
 .building header :deep(input) {
   font-weight: 600;
   width: 240px;
+}
+.roof {
+  width: 290px;
 }
 .building :deep(table) {
   table-layout: fixed;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
@@ -37,7 +38,12 @@ function setSubnet(event: Event): void {
     <NumberField label="Power kept free" unit="plain" suffix=" %" :digits="0" :value="Math.round(site.power_headroom * 100)" :min="0" :max="90" @change="set({ power_headroom: $event / 100 }, 'Power kept free')" />
     <NumberField label="Cords of a run, both ends" :value="site.cords_m" :min="0" :max="20" @change="set({ cords_m: $event }, 'Cords')" />
     <NumberField label="Slack at the device" :value="site.slack_device_m" :min="0" :max="20" @change="set({ slack_device_m: $event }, 'Slack')" />
+    <NumberField label="Signal kept in hand" unit="plain" suffix=" dB" :value="site.margin_db" :min="0" :max="20" @change="set({ margin_db: $event }, 'Signal kept in hand')" />
     <NumberField label="Slack at the rack" :value="site.slack_rack_m" :min="0" :max="20" @change="set({ slack_rack_m: $event }, 'Slack')" />
+    <div class="ticks">
+      <label><Checkbox :model-value="site.tight_bundles" binary @update:model-value="set({ tight_bundles: $event as boolean }, 'Tight bundles')" /> Cables tied in tight bundles</label>
+      <label v-if="site.domain === 'europe'"><Checkbox :model-value="site.channels_149_up" binary @update:model-value="set({ channels_149_up: $event as boolean }, 'Channels from 149')" /> National rules allow channels from 149</label>
+    </div>
   </div>
   <FloorTable />
 </template>
@@ -49,7 +55,21 @@ function setSubnet(event: Event): void {
   gap: 10px 14px;
   margin-bottom: 20px;
 }
-.facts :deep(label) {
+.facts .ticks {
+  display: grid;
+  align-content: end;
+  gap: 4px;
+  grid-column: span 2;
+}
+.facts .ticks label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font: 400 13px/1.3 var(--sans);
+  color: var(--ink);
+}
+.facts > :deep(label),
+.facts > div:not(.ticks) :deep(label) {
   font: 400 12px/1.4 var(--condensed);
   color: var(--granite);
   display: grid;

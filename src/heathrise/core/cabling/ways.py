@@ -52,6 +52,7 @@ DUCT_COST_PER_M = 1.0
 STUB_COST_PER_M = 1.05
 STUB_NODES = 12
 MOST_NODES = 60_000
+_ON_WALL_M = 0.02
 _SAME_WALL_M = 0.05  # masonry crossed twice within this is one wall drawn twice
 
 
@@ -208,7 +209,7 @@ def _lattice_edges(storey: Storey, masonry: Array, count: int) -> list[Edges]:
 
 
 def _crossings(storey: Storey, walls: Array) -> Array:
-    """Return how many walls (x1 y1 x2 y2) each edge crosses; one drawn twice counts once."""
+    """Return how many walls (x1 y1 x2 y2) each edge crosses or lies in, one drawn twice once."""
     crossed = np.zeros(len(storey.start))
     if not len(walls):
         return crossed
@@ -223,6 +224,10 @@ def _crossings(storey: Storey, walls: Array) -> Array:
 
     from_a, from_b = side(a, p, q), side(b, p, q)
     through = ((from_a >= 0) != (from_b >= 0)) & ((side(p, a, b) >= 0) != (side(q, a, b) >= 0))
+    # A cable does not run inside the masonry either, where a line lies along a wall.
+    reach = _ON_WALL_M * np.linalg.norm(q - p, axis=1)
+    within = (np.abs(from_a) < reach) & (np.abs(from_b) < reach)
+    np.add.at(crossed, np.unique(edge[within]), 1)
     edge, from_a, from_b = edge[through], from_a[through], from_b[through]
     at_m = from_a / (from_a - from_b) * np.linalg.norm((b - a)[through], axis=1)
     order = np.lexsort((at_m, edge))
