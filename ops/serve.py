@@ -59,6 +59,10 @@ class Server:
     def running(self) -> bool:
         return self._process is not None and self._process.poll() is None
 
+    @property
+    def pid(self) -> int | None:
+        return self._process.pid if self._process else None
+
     def kill(self) -> None:
         """End the process at once, as kill -9 does."""
         if self._process:

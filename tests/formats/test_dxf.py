@@ -5,6 +5,8 @@ from __future__ import annotations
 import io
 import json
 import math
+import re
+import time
 from pathlib import Path
 
 import ezdxf
@@ -16,7 +18,8 @@ from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import DesignError, Opening, Space, Wall
 from heathrise.core.evaluate import evaluate
-from heathrise.formats import dxf
+from heathrise.formats import confined, dxf
+from heathrise.formats.confined import import_confined, inspect_confined
 from heathrise.formats.dxf import Choice, import_dxf, inspect_dxf
 
 MILLIMETRES = 4
@@ -294,3 +297,85 @@ def test_a_drawing_can_be_planned_on_at_once(catalogue: Catalogue) -> None:
     result = evaluate(design, catalogue)
     assert [r.name for r in result.rooms] == ["Room 1", "Room 2"]
     assert result.findings[0].id == "signal-none"
+
+
+def _nest(*, nested: int, copies: int, lines: int) -> bytes:
+    """Blocks that hold blocks, each inserted so often, the innermost of so many lines."""
+    document = ezdxf.new("R2010")
+    for level in range(nested):
+        block = document.blocks.new(f"B{level}")
+        for k in range(lines if level == 0 else 0):
+            block.add_line((k, 0), (k, 1))
+        for k in range(copies if level else 0):
+            block.add_blockref(f"B{level - 1}", (k, 0))
+    document.modelspace().add_blockref(f"B{nested - 1}", (0, 0))
+    document.modelspace().add_line((0, 0), (5, 0))
+    return data_of(document)
+
+
+def _arrayed_empty() -> bytes:
+    document = ezdxf.new("R2010")
+    document.blocks.new("EMPTY")
+    attributes = {"row_count": 30_000, "column_count": 30_000}
+    document.modelspace().add_blockref("EMPTY", (0, 0), dxfattribs=attributes)
+    document.modelspace().add_line((0, 0), (5, 0))
+    return data_of(document)
+
+
+def _arcs() -> bytes:
+    document = ezdxf.new("R2010")
+    block = document.blocks.new("ARCS")
+    for k in range(300):
+        block.add_arc((k, 0), 1, 0, 350)
+    for k in range(300):
+        document.modelspace().add_blockref("ARCS", (0, k))
+    return data_of(document)
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        _nest(nested=12, copies=10, lines=0), _nest(nested=8, copies=10, lines=3),
+        _arrayed_empty(), _arcs(),
+    ],
+    ids=["nested empty blocks", "nested lines", "an array of nothing", "arcs"],
+)  # fmt: skip
+def test_what_unfolds_into_too_much_is_refused_at_once(data: bytes) -> None:
+    start = time.monotonic()
+    with pytest.raises(DesignError, match="unfolds into"):
+        inspect_dxf(data)
+    assert time.monotonic() - start < 20
+
+
+def test_hatching_is_not_taken_for_walls(catalogue: Catalogue) -> None:
+    document = ezdxf.new("R2010")
+    document.header["$INSUNITS"] = 6
+    space = document.modelspace()
+    for k in range(200):
+        space.add_line((0, k / 10), (30, k / 10 + 0.01), dxfattribs={"layer": "W"})
+        space.add_line((k / 10, 0), (k / 10 + 0.01, 30), dxfattribs={"layer": "W"})
+    with pytest.raises(DesignError, match="cross each other"):
+        import_dxf(data_of(document), Choice(name="x", layers={"W": "stone"}), catalogue)
+
+
+def test_a_drawing_is_read_in_a_process_that_its_limits_end(
+    catalogue: Catalogue, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    found = inspect_confined(data_of(drawing()))
+    assert found == inspect_dxf(data_of(drawing()))
+    choice = Choice(name="House", units=found.units or "m", layers=LAYERS)
+    assert import_confined(data_of(drawing()), choice, catalogue) == import_dxf(
+        data_of(drawing()), choice, catalogue
+    )
+    with pytest.raises(DesignError, match="is empty"):
+        inspect_confined(b"   ")
+    monkeypatch.setattr(confined, "WALL_SECONDS", 0.01)
+    with pytest.raises(DesignError, match="takes more than"):
+        inspect_confined(data_of(drawing()))
+
+
+def test_an_entity_without_a_layer_lies_on_layer_0() -> None:
+    text = data_of(drawing()).decode().replace("\r\n", "\n")
+    bare = re.sub(r"\n  8\n[^\n]+\n(?=100\nAcDbLine)", "\n", text)
+    assert bare != text
+    assert "0" in {row.name for row in inspect_dxf(bare.encode()).layers}

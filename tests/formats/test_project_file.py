@@ -17,7 +17,7 @@ from jsonschema import Draft202012Validator
 import heathrise.formats.project_file as project_file
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import Design, DesignError
+from heathrise.core.design import Design, DesignError, Device, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.formats.project_file import Project, dump_project, load_project, project_schema
 from heathrise.formats.settings_export import settings_json, settings_yaml
@@ -151,3 +151,24 @@ def test_command_line_evaluates_exports_and_refuses(tmp_path: Path, school: Desi
     assert f"{path}: line 1, column 2" in refused.output
     missing = runner.invoke(main, ["evaluate", str(tmp_path / "none.json")])
     assert missing.exit_code == 1 and "No such file" in missing.output
+
+
+def test_tables_open_in_a_spreadsheet_without_harm(catalogue: Catalogue, home: Design) -> None:
+    device = home.of(Device)["ap-1"].model_copy(update={"name": "a;=1+1;+2, =3"})
+    design = apply(home, [put(device)])
+    text = cable_schedule(design, evaluate(design, catalogue))
+    assert text.startswith("\ufeff")
+    row = next(
+        r for r in csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))) if "a;" in r["device"]
+    )
+    assert row["device"] == "a;'=1+1;'+2, '=3"
+
+
+def test_a_name_that_stands_twice_is_refused(catalogue: Catalogue, home: Design) -> None:
+    text = dump_project(Project("Hut", home)).replace('"name": "Hut"', '"name": "Hut", "name": "X"')
+    with pytest.raises(DesignError, match="'name' twice"):
+        load_project(text, catalogue)
+    for version in ("3", "true", '"2"', "null"):
+        later = dump_project(Project("Hut", home)).replace('"version": 2', f'"version": {version}')
+        with pytest.raises(DesignError, match="reads 1 to 2"):
+            load_project(later, catalogue)

@@ -33,12 +33,12 @@ function setSubnet(event: Event): void {
     <label>Radio domain <Select :model-value="site.domain" :options="DOMAINS" option-label="label" option-value="value" size="small" fluid aria-label="Radio domain" @update:model-value="set({ domain: $event }, 'Radio domain')" /></label>
     <label>Weakest client <Select :model-value="site.client" :options="clients" option-label="label" option-value="id" size="small" fluid aria-label="Weakest client" @update:model-value="set({ client: $event }, 'Weakest client')" /></label>
     <label>5 GHz width <Select :model-value="site.width_5ghz_mhz" :options="WIDTHS" option-label="label" option-value="value" size="small" fluid aria-label="5 GHz width" @update:model-value="set({ width_5ghz_mhz: $event }, '5 GHz width')" /></label>
+    <NumberField label="Signal kept in hand" unit="plain" suffix=" dB" :value="site.margin_db" :min="0" :max="20" @change="set({ margin_db: $event }, 'Signal kept in hand')" />
     <NumberField label="Internet line" unit="plain" suffix=" Mb/s" :digits="0" :value="site.line_mbps" :min="1" :max="100000" @change="set({ line_mbps: $event }, 'Line')" />
     <label>Upstream router's subnet <InputText :model-value="site.upstream_subnet" size="small" maxlength="18" fluid class="figure" aria-label="Upstream router's subnet" @change="setSubnet" /></label>
     <NumberField label="Power kept free" unit="plain" suffix=" %" :digits="0" :value="Math.round(site.power_headroom * 100)" :min="0" :max="90" @change="set({ power_headroom: $event / 100 }, 'Power kept free')" />
     <NumberField label="Cords of a run, both ends" :value="site.cords_m" :min="0" :max="20" @change="set({ cords_m: $event }, 'Cords')" />
     <NumberField label="Slack at the device" :value="site.slack_device_m" :min="0" :max="20" @change="set({ slack_device_m: $event }, 'Slack')" />
-    <NumberField label="Signal kept in hand" unit="plain" suffix=" dB" :value="site.margin_db" :min="0" :max="20" @change="set({ margin_db: $event }, 'Signal kept in hand')" />
     <NumberField label="Slack at the rack" :value="site.slack_rack_m" :min="0" :max="20" @change="set({ slack_rack_m: $event }, 'Slack')" />
     <div class="ticks">
       <label><Checkbox :model-value="site.tight_bundles" binary @update:model-value="set({ tight_bundles: $event as boolean }, 'Tight bundles')" /> Cables tied in tight bundles</label>

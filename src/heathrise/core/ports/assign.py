@@ -164,14 +164,10 @@ def assign(
         model.add(sum(watts) <= round(10 * shelf.model.budget_w))
     model.minimize(_objective(model, demands, shelves, neighbours, places, left))
     solver = cp_model.CpSolver()
-    for variable in left.values():  # nothing assigned is a plan to begin with
-        model.add_hint(variable, True)
-    for variable in places.values():
-        model.add_hint(variable, False)
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
     # Nearly a transport problem, so its linear relaxation is close to whole numbers.
-    solver.parameters.linearization_level = 1
+    solver.parameters.linearization_level = 2
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):

@@ -1,0 +1,173 @@
+"""The data folder: one keeper, nobody else let in, whole or not there."""
+
+from __future__ import annotations
+
+import json
+import os
+import pwd
+import stat
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pymysql
+import pytest
+
+from ops import machine, setup
+from ops import run as run_module
+from ops.database import USER, Database
+from ops.lock import FolderLock
+from ops.machine import ROOT, Stop
+from ops.serve import Server, _keep
+
+
+def _connect(database: Database, user: str, password: str, **more: object) -> pymysql.Connection:
+    return pymysql.connect(
+        host="127.0.0.1", port=database.port, user=user, password=password, **more  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+def test_nobody_gets_in_without_a_password(database: Database) -> None:
+    database.create("unit")
+    for user in ("root", USER, "mysql", ""):
+        with pytest.raises(pymysql.err.OperationalError):
+            _connect(database, user, "")
+    path = database.folder / "passwords.json"
+    assert stat.S_IMODE(path.stat().st_mode) == 0o600
+    assert stat.S_IMODE((database.folder / "run").stat().st_mode) == 0o700
+    assert not list((database.folder / "run").glob("*.sql"))
+    passwords = json.loads(path.read_text())
+    assert len(set(passwords.values())) == 2 and min(map(len, passwords.values())) >= 30
+
+
+def test_its_own_user_has_its_own_schemas_and_no_files(database: Database) -> None:
+    database.create("unit")
+    password = json.loads((database.folder / "passwords.json").read_text())[USER]
+    with _connect(database, USER, password) as line, line.cursor() as cursor:
+        cursor.execute("SHOW GRANTS")
+        grants = [row[0] for row in cursor.fetchall()]
+        assert grants[0].startswith("GRANT USAGE ON *.*")
+        assert not any("FILE" in g or "SUPER" in g for g in grants)
+        for statement in (
+            "SELECT * FROM mysql.global_priv",
+            "SELECT LOAD_FILE('/etc/passwd') INTO OUTFILE '/tmp/heathrise-out'",
+            "CREATE DATABASE elsewhere",
+        ):
+            with pytest.raises(pymysql.err.Error):
+                cursor.execute(statement)
+        cursor.execute("SHOW VARIABLES LIKE 'secure_file_priv'")
+        assert cursor.fetchall()[0][1].rstrip("/") == str(database.folder / "run")
+
+
+def test_the_server_is_not_root_where_the_package_has_a_user(database: Database) -> None:
+    assert database.pid
+    owner = pwd.getpwuid(Path(f"/proc/{database.pid}").stat().st_uid).pw_name
+    assert owner == database.user
+    if os.geteuid() == 0 and all(p.stat().st_mode & 1 for p in database.folder.parents):
+        assert owner == "mysql"
+
+
+def test_the_address_of_the_database_is_on_no_command_line(database: Database) -> None:
+    url = database.create("unit")
+    assert url.split("@")[0] not in " ".join(Server(url, 1, ROOT)._command)
+
+
+HOLD = "import sys, time; from pathlib import Path; from ops.lock import FolderLock\n" \
+       "FolderLock(Path(sys.argv[1])).take(); print('held', flush=True); time.sleep(60)"  # fmt: skip
+
+
+def test_a_second_keeper_is_told_who_holds_the_data(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    folder = tmp_path / "data"
+    folder.mkdir()
+    (folder / "kept").write_text("here")
+    first = subprocess.Popen(
+        [sys.executable, "-c", HOLD, str(folder)], cwd=ROOT, stdout=subprocess.PIPE, text=True
+    )
+    assert first.stdout and first.stdout.readline() == "held\n"
+    second = Database(folder)
+    with pytest.raises(Stop):
+        second.take()
+    said = capsys.readouterr().err.strip().splitlines()
+    assert len(said) == 1 and f"in use by process {first.pid} (" in said[0]
+    assert (folder / "kept").exists()
+    first.kill()
+    first.wait()
+    lock = FolderLock(folder)
+    lock.take()
+    lock.release()
+
+
+def test_data_that_an_ended_set_up_left_half_made_are_made_anew(tmp_path: Path) -> None:
+    database = Database(tmp_path / "db")
+    for left_over in ("data", "new-123"):
+        (tmp_path / "db" / left_over / "half").mkdir(parents=True)
+    try:
+        database.start()
+        assert database.create("whole").startswith(f"mysql+pymysql://{USER}:")
+        assert not list((tmp_path / "db").glob("new-*"))
+    finally:
+        database.stop()
+
+
+def test_a_server_that_dies_is_started_again() -> None:
+    class Mortal:
+        def __init__(self) -> None:
+            self.starts, self.running = 0, False
+
+        def start(self) -> None:
+            self.starts += 1
+            self.running = self.starts >= 3
+
+    database, server = Mortal(), Mortal()
+    database.running = True
+    until = time.monotonic() + 2
+    _keep(database, server, lambda: server.running or time.monotonic() > until)  # type: ignore[arg-type]
+    assert server.starts == 3 and database.starts == 0
+    server.starts = -20
+    server.running = False
+    with pytest.raises(Stop):
+        _keep(database, server, lambda: False)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("port", ["99999", "0", "-1", "http"])
+def test_a_port_that_is_none_is_refused_in_words(
+    port: str, capsys: pytest.CaptureFixture[str]
+) -> None:
+    with pytest.raises(SystemExit):
+        run_module.main(["demo", f"--port={port}"])
+    said = capsys.readouterr().err
+    assert f"'{port}' is not a port" in said and "Traceback" not in said
+
+
+def test_a_folder_that_cannot_be_written_is_one_clear_line(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    (tmp_path / "file").write_text("in the way")
+    monkeypatch.setattr(machine, "VAR", tmp_path / "file" / "var")
+    with pytest.raises(Stop):
+        machine.check_basics()
+    assert "cannot be written to" in capsys.readouterr().err
+
+
+def test_an_environment_that_was_left_half_installed_is_made_anew(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    made: list[str] = []
+    monkeypatch.setattr(setup, "VENV", tmp_path / "venv")
+    monkeypatch.setattr(setup, "PYTHON", tmp_path / "venv" / "bin" / "python")
+    monkeypatch.setattr(setup, "INSTALLING", tmp_path / "installing")
+    monkeypatch.setattr(setup, "run", lambda _, what, *__, **___: made.append(what))
+    monkeypatch.setattr(setup, "need_venv", lambda: None)
+    monkeypatch.setattr(setup, "set_stamp", lambda *_: None)
+    monkeypatch.setattr(setup, "is_fresh", lambda *_: True)
+    (tmp_path / "venv" / "bin").mkdir(parents=True)
+    (tmp_path / "venv" / "bin" / "python").touch()
+    setup._python(for_tests=True)
+    assert made == []
+    (tmp_path / "installing").touch()
+    setup._python(for_tests=True)
+    assert made.count("Python packages") == 2 and made[0] == "making the Python environment"
+    assert not (tmp_path / "installing").exists()
