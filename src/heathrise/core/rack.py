@@ -6,16 +6,16 @@ It joins the disciplines ``ports`` and ``power``, which do not know each other.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
-from .catalogue import Catalogue, InjectorModel, SwitchModel, WiredModel, poe_rank
-from .design import Design, Device, EquipmentRoom, Injector, Network, Switch, put
+from .catalogue import Catalogue, WiredModel, poe_rank
+from .design import Design, Device, Injector, Network, Switch
 from .findings import Cure
-from .ports.assign import Assignment, Demand, Shelf, assign, reserved_w, uplinks
+from .ports.assign import Assignment, Demand, Shelf, assign, uplinks
 from .power.budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
+from .rack_cures import WeakInjector, device_of, rack_cures, weak_injectors
 
 REASONS = {
     "no_ports": "no port is left",
@@ -54,21 +54,6 @@ class LeftOver(BaseModel):
     name: str
     reason: str
     poe_class: int | None
-
-
-class WeakInjector(BaseModel):
-    """An injector that does not do for its device, and what would. Speeds in Mb/s."""
-
-    model_config = ConfigDict(frozen=True)
-
-    device: str
-    name: str
-    label: str
-    poe_class: int
-    wanted_class: int
-    speed_mbps: int
-    wanted_mbps: int
-    cures: tuple[Cure, ...]
 
 
 class PowerPlan(BaseModel):
@@ -122,14 +107,14 @@ def plan_power(
     left = tuple(
         LeftOver(
             link=link,
-            device=_device(link),
+            device=device_of(link),
             name=by_link[link].name,
             reason=REASONS[why],
             poe_class=by_link[link].poe_class,
         )
         for link, why in result.left.items()
     )
-    cures = _cures(design, catalogue, demands, shelves, result) if left and with_cures else ()
+    cures = rack_cures(design, catalogue, demands, shelves, result) if left and with_cures else ()
     return PowerPlan(
         switches=budgets,
         ports=tuple(_port_map(shelves, result, by_link)),
@@ -137,44 +122,8 @@ def plan_power(
         left=left,
         proven=result.proven,
         cures=cures,
-        weak_injectors=tuple(_weak_injectors(design, catalogue)),
+        weak_injectors=tuple(weak_injectors(design, catalogue)),
     )
-
-
-def _weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjector]:
-    for injector in design.of(Injector).values():
-        device = design.of(Device)[injector.device]
-        wanted = catalogue.devices_of(device.kind)[device.model]
-        model = catalogue.injectors[injector.model]
-        if wanted.power is None:
-            continue
-        if _injector_does(model, wanted.power.poe_class, wanted.speed_mbps):
-            continue
-        better = _injector_for(catalogue, wanted.power.poe_class, wanted.speed_mbps)
-        cures: tuple[Cure, ...] = ()
-        if better is not None:
-            changed = put(injector.model_copy(update={"model": better.id}))
-            extra = f"{better.price - model.price:+g} {design.site.currency}"
-            cures = (Cure(label=f"Take {better.label}", effect=extra, changes=(changed,)),)
-        yield WeakInjector(
-            device=device.id, name=device.name, label=model.label, poe_class=model.poe_class,
-            wanted_class=wanted.power.poe_class, speed_mbps=model.speed_mbps,
-            wanted_mbps=wanted.speed_mbps, cures=cures,
-        )  # fmt: skip
-
-
-def _injector_does(model: InjectorModel, poe_class: int, speed_mbps: int) -> bool:
-    return poe_rank(model.poe_class) >= poe_rank(poe_class) and model.speed_mbps >= speed_mbps
-
-
-def _injector_for(catalogue: Catalogue, poe_class: int, speed_mbps: int) -> InjectorModel | None:
-    """Return the cheapest injector that feeds a class at a speed, or None."""
-    fitting = [m for m in catalogue.injectors.values() if _injector_does(m, poe_class, speed_mbps)]
-    return min(fitting, key=lambda m: m.price, default=None)
-
-
-def _device(link: str) -> str:
-    return link.split("/", maxsplit=1)[0].removeprefix("run-")
 
 
 def _powered(
@@ -246,7 +195,7 @@ def _fed_by(
 ) -> dict[str, str]:
     names = {s.id: s.name for s in shelves}
     return {
-        _device(d.id): f"{names[result.slots[d.id].switch]} port {result.slots[d.id].port}"
+        device_of(d.id): f"{names[result.slots[d.id].switch]} port {result.slots[d.id].port}"
         for d in demands
         if d.poe_class is not None and d.id in result.slots
     }
@@ -270,7 +219,7 @@ def _budget(
     kept = [u.slot for u in uplinks(shelves) if u.slot.switch == shelf.id]
     copper = len(here) + sum(not groups[s.group].cage for s in kept)
     on_power = sum(groups[result.slots[d.id].group].poe_class is not None for d in here)
-    fed = [powered[_device(d.id)] for d in here if d.poe_class is not None]
+    fed = [powered[device_of(d.id)] for d in here if d.poe_class is not None]
     return budget_of(shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom)
 
 
@@ -298,7 +247,7 @@ def _port_map(
                         poe_class=group.poe_class,
                         cage=group.cage,
                         link=link,
-                        device=_device(link) if link else None,
+                        device=device_of(link) if link else None,
                         name=demand.name if demand else way,
                         wanted_mbps=demand.speed_mbps if demand else None,
                         feeds=demand is not None and demand.poe_class is not None,
@@ -307,114 +256,3 @@ def _port_map(
                     )
                 )
     return uses
-
-
-def _cures(
-    design: Design,
-    catalogue: Catalogue,
-    demands: tuple[Demand, ...],
-    shelves: tuple[Shelf, ...],
-    result: Assignment,
-) -> tuple[Cure, ...]:
-    cures = [*_injector_cure(design, catalogue, demands, shelves, result)]
-    cures += _switch_cures(design, catalogue, demands, shelves)
-    return tuple(cures)
-
-
-def _injector_cure(
-    design: Design,
-    catalogue: Catalogue,
-    demands: tuple[Demand, ...],
-    shelves: tuple[Shelf, ...],
-    result: Assignment,
-) -> Sequence[Cure]:
-    """Offer an injector for each powered device left over, if all then find a port."""
-    left = [d for d in demands if d.id in result.left and d.poe_class is not None]
-    if not left or len(left) != len(result.left):
-        return []
-    bought: list[Injector] = []
-    for demand in left:
-        model = _injector_for(catalogue, demand.poe_class or 0, demand.speed_mbps)
-        if model is None:
-            return []
-        device = _device(demand.id)
-        bought.append(Injector(id=f"inj-{device}"[:40], device=device, model=model.id))
-    plain = tuple(
-        replace(d, poe_class=None, port_w=0.0) if d.id in result.left else d for d in demands
-    )
-    if assign(plain, shelves, ()).left:
-        return []
-    what = f"an injector for {left[0].name}" if len(left) == 1 else f"{len(left)} injectors"
-    price = sum(catalogue.injectors[i.model].price for i in bought)
-    return [
-        Cure(
-            label=f"Put in {what}",
-            effect=f"feeds it from an unpowered port; {price:g} {design.site.currency}",
-            changes=tuple(put(i) for i in bought),
-        )
-    ]
-
-
-def _switch_cures(
-    design: Design,
-    catalogue: Catalogue,
-    demands: tuple[Demand, ...],
-    shelves: tuple[Shelf, ...],
-) -> Sequence[Cure]:
-    """Offer the cheapest switch that fits everything with the headroom kept: in place of the
-    last one, and beside those there."""
-    rooms = list(design.of(EquipmentRoom).values())
-    if not rooms:
-        return []
-    models = sorted(catalogue.switches.values(), key=lambda m: m.price)
-    cures: list[Cure] = []
-    owned = list(design.of(Switch).values())
-    headroom, currency = design.site.power_headroom, design.site.currency
-    if shelves:
-        last = shelves[-1]
-        options = {
-            m.id: (*shelves[:-1], Shelf(last.id, last.name, m)) for m in models if m != last.model
-        }
-        model, words = _cheapest(models, options, demands, headroom)
-        if model is not None:
-            changed = owned[-1].model_copy(update={"model": model.id})
-            effect = f"{words}; {model.price - last.model.price:+g} {currency}"
-            label = f"Put {model.label} in place of {last.name}"
-            cures.append(Cure(label=label, effect=effect, changes=(put(changed),)))
-    taken = {s.id for s in owned}
-    new_id = next(f"sw-{k}" for k in range(1, 1000) if f"sw-{k}" not in taken)
-    name = f"SW-{len(owned) + 1}"
-    options = {m.id: (*shelves, Shelf(new_id, name, m)) for m in models}
-    model, words = _cheapest(models, options, demands, headroom)
-    if model is not None:
-        new = Switch(id=new_id, equipment_room=rooms[0].id, name=name, model=model.id)
-        label = f"Add {model.label}" if shelves else f"Choose {model.label}"
-        effect = f"{words}; {model.price:+g} {currency}"
-        cures.append(Cure(label=label, effect=effect, changes=(put(new),)))
-    return cures
-
-
-def _cheapest(
-    models: Sequence[SwitchModel],
-    options: Mapping[str, tuple[Shelf, ...]],
-    demands: tuple[Demand, ...],
-    headroom: float,
-) -> tuple[SwitchModel | None, str]:
-    """Return the cheapest model with which every link fits, the headroom kept if any keeps it."""
-    tight: SwitchModel | None = None
-    for model in models:
-        shelves = options.get(model.id)
-        if shelves is None:
-            continue
-        found = assign(demands, shelves, ())
-        if found.left:
-            continue
-        if all(_counted_w(s, found, demands) <= s.model.budget_w * (1 - headroom) for s in shelves):
-            return model, f"the cheapest that fits with {headroom:.0%} kept free"
-        tight = tight or model
-    return tight, "the cheapest that fits; no headroom is left"
-
-
-def _counted_w(shelf: Shelf, found: Assignment, demands: Sequence[Demand]) -> float:
-    here = (d for d in demands if d.id in found.slots and found.slots[d.id].switch == shelf.id)
-    return sum(reserved_w(shelf.model, d) for d in here)

@@ -6,7 +6,8 @@ from collections.abc import Iterator
 
 from .catalogue import POE_SOURCE, poe_rank
 from .findings import Finding, Place
-from .rack import PowerPlan, WeakInjector
+from .rack import PowerPlan
+from .rack_cures import WeakInjector
 
 
 def power_findings(plan: PowerPlan) -> Iterator[Finding]:

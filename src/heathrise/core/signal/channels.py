@@ -29,6 +29,8 @@ Array = NDArray[np.float64]
 
 CONTEND_DBM = -82.0
 _SOLVE_SECONDS = 3.0
+_SMALL_SITE, _WORKERS = 40, 4
+_SWEEPS = 20
 _WEIGHT_OVERLAP = 1000
 _WEIGHT_RADAR = 20
 
@@ -201,9 +203,20 @@ def greedy(task: Task) -> Solution:
     channels: dict[int, int] = {i: c for i, c in enumerate(task.fixed) if c is not None}
     order = sorted(range(n), key=lambda i: -sum(disturbs[i].values()))
     quiet = sorted(task.options, key=lambda c: (task.band == "5" and needs_radar_watch(c), c))
-    for i in (k for k in order if k not in channels):
+
+    def least_disturbed(i: int) -> int:
         around = [(channels[j], e) for j, e in disturbs[i].items() if j in channels]
-        channels[i] = min(quiet, key=lambda c: sum(task.overlap(c, d) * e for d, e in around))
+        return min(quiet, key=lambda c: sum(task.overlap(c, d) * e for d, e in around))
+
+    free = [i for i in order if i not in channels]
+    for i in free:
+        channels[i] = least_disturbed(i)
+    for _ in range(_SWEEPS):  # each looks about once more, now that all are placed
+        before = dict(channels)
+        for i in free:
+            channels[i] = least_disturbed(i)
+        if channels == before:
+            break
     found = tuple(channels[i] for i in range(n))
     cost = task.cost_db(found)
     return Solution(found, cost, 0.0, cost == 0 and task.band != "5")
@@ -243,7 +256,8 @@ def solve(task: Task) -> Solution:
     terms += _separation(model, picks, task.heard_dbm)
     model.minimize(sum(terms))
     solver = cp_model.CpSolver()
-    solver.parameters.num_workers = 1
+    # Alone it gives the same plan each time; a large site wants several ways of looking.
+    solver.parameters.num_workers = 1 if len(task.fixed) <= _SMALL_SITE else _WORKERS
     solver.parameters.random_seed = 1
     # With channels to spare the relaxation proves the plan; with three it only slows the search.
     solver.parameters.linearization_level = 1 if len(task.options) <= 4 else 2
