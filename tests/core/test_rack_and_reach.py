@@ -231,7 +231,11 @@ def test_a_camera_without_a_network_of_its_own_is_not_called_isolated(catalogue:
     sheet = evaluate(design, catalogue).settings
     assert sheet is not None
     assert "main network" in next(p for p in sheet.ports if p.name == "CAM").reason
-    assert "not isolated" in findings["settings-no-cameras"].text
+    finding = findings["settings-no-cameras"]
+    assert "not isolated" in finding.text
+    cured = evaluate(apply(design, finding.cures[0].changes), catalogue).settings
+    assert cured is not None
+    assert next(p for p in cured.ports if p.name == "CAM").untagged_vlan == 40
 
 
 def test_beacons_of_a_sensors_name_count_at_its_own_rate(catalogue: Catalogue) -> None:

@@ -76,7 +76,7 @@ class Storeys:
             for f in self.ordered(here.building)
             if self.elevation_m[f] > self.elevation_m[floor]
             and f in self.regions
-            and self.regions[f].intersection(polygon).area > OVERLAP_M2
+            and self.regions[f].intersection(polygon).area > min(OVERLAP_M2, polygon.area / 4)
         ]
 
     def ordered(self, building: str) -> list[str]:

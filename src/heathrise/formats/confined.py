@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import subprocess
 import sys
 from threading import BoundedSemaphore
@@ -35,6 +36,11 @@ def import_confined(data: bytes, choice: Choice, catalogue: Catalogue) -> Design
     return load_project(json.dumps(answer["project"]), catalogue).design
 
 
+def _environment() -> dict[str, str]:
+    """Return the environment without this program's own part: the database's address above all."""
+    return {k: v for k, v in os.environ.items() if not k.startswith("HEATHRISE_")}
+
+
 def _run(data: bytes, choice: Choice | None) -> dict[str, Any]:
     if len(data) > MAX_BYTES:
         refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be read")
@@ -44,7 +50,7 @@ def _run(data: bytes, choice: Choice | None) -> dict[str, Any]:
     try:
         done = subprocess.run(
             [sys.executable, "-m", "heathrise.formats.dxf_worker"],
-            input=head.encode() + b"\n" + data,
+            input=head.encode() + b"\n" + data, env=_environment(),
             capture_output=True, timeout=WALL_SECONDS, check=False,
         )  # fmt: skip
     except subprocess.TimeoutExpired:

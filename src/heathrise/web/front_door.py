@@ -18,7 +18,7 @@ MAX_BODY_BYTES = 32_000_000
 THREADS = 12
 CONNECTIONS = 512
 MOST_WAITING = 64  # connections of one client on which no whole request has come
-IDLE_SECONDS = 20
+IDLE_SECONDS = 30
 CLEANUP_SECONDS = 5
 NOT_HERE = "This server answers on loopback only: ask for 127.0.0.1 or localhost."
 
@@ -39,6 +39,7 @@ class _Parser(HTTPRequestParser):  # type: ignore[misc]
 class _Channel(HTTPChannel):  # type: ignore[misc]
     parser_class = _Parser
     last_activity: float
+    _began = 0.0
 
     def __init__(self, server: Any, sock: Any, addr: Any, *more: Any, **named: Any) -> None:
         super().__init__(server, sock, addr, *more, **named)
@@ -52,13 +53,12 @@ class _Channel(HTTPChannel):  # type: ignore[misc]
             oldest.will_close = True
 
     def received(self, data: bytes) -> bool:
-        # A request that comes in drops is not activity.
-        begun = self.last_activity
+        if self.request is None:
+            self._began = time.time()
         done = super().received(data)
-        if self.request is not None and not self.requests:
-            self.last_activity = begun if begun > self.creation_time else self.creation_time
-        else:
-            self.last_activity = time.time()
+        if self.request is not None:
+            # A request that comes in drops is not activity: its time runs from its first byte.
+            self.last_activity = self._began
         return bool(done)
 
 

@@ -89,7 +89,8 @@ def make_projects(
 
     @routes.after_request
     def answered(response: Response) -> Response:
-        if response.status_code < 500 and request.endpoint != "projects.health":
+        asked = request.endpoint not in ("projects.health", "projects.shelf")
+        if asked and response.status_code in (200, 201, 409):
             breaker.succeeded()
         return response
 

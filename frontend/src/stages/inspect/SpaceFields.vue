@@ -69,18 +69,3 @@ function setName(event: Event): void {
     </div>
   </div>
 </template>
-
-<style scoped>
-.fields .ticks {
-  display: grid;
-  align-content: end;
-  gap: 4px;
-}
-.fields .ticks label {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  font: 400 13px/1.3 var(--sans);
-  color: var(--ink);
-}
-</style>

@@ -56,17 +56,7 @@ function setSubnet(event: Event): void {
   margin-bottom: 20px;
 }
 .facts .ticks {
-  display: grid;
-  align-content: end;
-  gap: 4px;
   grid-column: span 2;
-}
-.facts .ticks label {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  font: 400 13px/1.3 var(--sans);
-  color: var(--ink);
 }
 .facts > :deep(label),
 .facts > div:not(.ticks) :deep(label) {

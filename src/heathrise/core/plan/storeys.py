@@ -30,12 +30,12 @@ def _pair(design: Design, storeys: Storeys, lower: Floor, upper: Floor) -> Itera
     ceiling_m = lower.elevation_m + lower.ceiling_height_m
     if upper.elevation_m <= lower.elevation_m:
         text = f"{upper.name} at {metres(upper.elevation_m)} does not stand above {lower.name}"
-        text += f" at {metres(lower.elevation_m)}."
+        text += f" at {metres(lower.elevation_m)}. It is read as standing on the storey below."
         cures: tuple[Cure, ...] = (_raise(design, lower, upper),)
     elif ceiling_m >= upper.elevation_m and _over(storeys, lower.id, upper.id):
         text = (
             f"{lower.name}: its ceiling at {metres(round(ceiling_m, 2))} leaves no slab under "
-            f"{upper.name} at {metres(upper.elevation_m)}."
+            f"{upper.name} at {metres(upper.elevation_m)}. Its rooms are read as ending there."
         )
         cures = (*_lower_ceiling(lower, upper), _raise(design, lower, upper))
     else:
@@ -44,7 +44,7 @@ def _pair(design: Design, storeys: Storeys, lower: Floor, upper: Floor) -> Itera
         id=f"plan-storeys-{upper.id}",
         stage="plan",
         severity="not_met",
-        text=f"{text} It is read as standing on the storey below.",
+        text=text,
         places=tuple(Place(kind="floor", id=f.id, floor=f.id) for f in (upper, lower)),
         figure=round(ceiling_m, 2),
         limit=upper.elevation_m,

@@ -7,7 +7,11 @@ from collections.abc import Iterator, Sequence
 from ..catalogue import Catalogue
 from ..design import Design, Device, Network, Switch, put
 from ..findings import Cure, Finding, Place
+from .networks import free_subnet, parse_subnet
 from .sheet import PortSheet
+
+CAMERAS_VLAN = 40
+CAMERAS_ID = "net-cameras"
 
 _SOURCE = "IEEE 802.1Q"
 
@@ -46,7 +50,24 @@ def port_findings(
             places=tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in cameras),
             rule="cameras have a network of their own that reaches the recorder only",
             source="practice",
+            cures=_for_cameras(design),
         )
+
+
+def _for_cameras(design: Design) -> tuple[Cure, ...]:
+    """Offer a network for the cameras on a subnet that nobody has."""
+    networks = design.of(Network)
+    held = [*(n.subnet for n in networks.values()), design.site.upstream_subnet]
+    taken = [subnet for subnet in map(parse_subnet, held) if subnet is not None]
+    subnet = free_subnet(taken, CAMERAS_VLAN)
+    vlans = {n.vlan for n in networks.values()}
+    if subnet is None or CAMERAS_VLAN in vlans or CAMERAS_ID in networks:
+        return ()
+    new = Network(
+        id=CAMERAS_ID, name="Cameras", purpose="cameras", vlan=CAMERAS_VLAN, subnet=str(subnet)
+    )
+    label = f"Add a network for cameras, {subnet} on VLAN {CAMERAS_VLAN}"
+    return (Cure(label=label, effect="it reaches nobody else", changes=(put(new),)),)
 
 
 def _managed(design: Design, catalogue: Catalogue, switch: Switch) -> tuple[Cure, ...]:

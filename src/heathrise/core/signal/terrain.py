@@ -109,7 +109,7 @@ def _make(design: Design, catalogue: Catalogue) -> Terrain:
 
 def _likeness(panels: Array, storeys: Storeys, layers: Layers) -> Likeness | None:
     mine = {row.tobytes(): row for row in panels}
-    for other in reversed(_roots):
+    for other in reversed(list(_roots)):  # another thread may add to them meanwhile
         if other.storeys is not storeys or other.layers is not layers:
             continue
         theirs = {row.tobytes(): row for row in other.panels}
