@@ -157,6 +157,20 @@ def test_walls_drawn_on_one_another_count_once(catalogue: Catalogue) -> None:
         assert loss(doubled, catalogue, at) == pytest.approx(loss(plain, catalogue, at), abs=0.02)
 
 
+def test_a_sliver_of_one_wall_does_not_stand_in_another_s_door(catalogue: Catalogue) -> None:
+    """Two walls drawn on one another whose doors are 15 mm out of line."""
+    walls = [wall(1, (8, 0), (8, 20), "metal"), wall(2, (8, 20), (8, 0), "block-dense")]
+    doors = [
+        Opening(id="a", wall="w1", kind="door", offset_m=9.0, width_m=1, construction="door-hollow"),
+        Opening(id="b", wall="w2", kind="door", offset_m=9.985, width_m=1, construction="door-hollow"),
+    ]  # fmt: skip
+    design = design_of(*shell(), *walls, *doors, access_point(5, 9.007))
+    free = Design({k: t for k, t in design.tables.items() if k not in ("wall", "opening")})
+    taken = loss(design, catalogue, (11, 9.007)) - loss(free, catalogue, (11, 9.007))
+    factor = math.dist((5, 2.7), (11, 1.2)) / 6
+    assert taken == pytest.approx(3 * factor, abs=0.01)
+
+
 def test_a_plan_drawn_twice_and_turned_changes_no_level(catalogue: Catalogue) -> None:
     def plan(turn: float, copies: int) -> tuple[Design, tuple[float, float]]:
         def at(x: float, y: float) -> tuple[float, float]:

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from .design import Change, Point
+from .design import Change, Spot
 
 Stage = Literal["plan", "signal", "cable", "power", "settings"]
 Severity = Literal["not_met", "near", "note"]
@@ -21,7 +21,7 @@ class Place(BaseModel):
     kind: str
     id: str
     floor: str | None = None
-    at: Point | None = None
+    at: Spot | None = None
 
 
 class Cure(BaseModel):

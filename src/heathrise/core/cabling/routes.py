@@ -10,7 +10,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict
 from shapely.geometry import LineString
 
-from ..design import Device, Point
+from ..design import Device, Point, Spot
 from .lattice import OVERHEADS, Storey, turned, void_z_m
 from .ways import STUB_COST_PER_M, STUB_NODES, Ways
 
@@ -29,7 +29,7 @@ class Leg(BaseModel):
     floor: str
     kind: str
     length_m: float
-    points: tuple[Point, ...]
+    points: tuple[Spot, ...]
     way: str | None = None
 
 

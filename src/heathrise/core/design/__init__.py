@@ -36,7 +36,7 @@ from .elements import (
     Wall,
     WirelessName,
 )
-from .values import Category, Element, ElementId, Overhead, Point, Reference, Use
+from .values import Category, Element, ElementId, Overhead, Point, Reference, Spot, Use
 
 __all__ = [
     "BANDS",
@@ -68,6 +68,7 @@ __all__ = [
     "Run",
     "Site",
     "Space",
+    "Spot",
     "Switch",
     "Use",
     "Wall",

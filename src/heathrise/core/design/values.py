@@ -23,6 +23,7 @@ Height = Annotated[float, Field(ge=-50, le=200, allow_inf_nan=False)]
 Span = Annotated[float, Field(gt=0, le=SITE_LIMIT_M, allow_inf_nan=False)]
 Degrees = Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)]
 Point = tuple[Metres, Metres]
+Spot = tuple[float, float]  # a place worked out, which may lie a little beyond what may be drawn
 Outline = Annotated[tuple[Point, ...], Field(min_length=3, max_length=500)]
 Line = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
 

@@ -15,6 +15,7 @@ from scipy.sparse.csgraph import connected_components
 
 ON_LINE_M = 0.02  # walls this near to one line along their length are drawn on one another
 _SAME_M = 1e-6
+_SHARED_M = 1e-4  # walls that only meet share less of their line than this
 _PARALLEL = 0.02  # sine of the angle between walls that can lie on one another
 Losses = tuple[float, float, float]
 
@@ -84,7 +85,7 @@ def _on_one_another(panels: Sequence[Panel]) -> np.ndarray:
         along.append((offset * unit[longer]).sum(axis=1))
         across.append(np.abs(offset[:, 0] * unit[longer, 1] - offset[:, 1] * unit[longer, 0]))
     shared = np.minimum(np.maximum(*along), length[longer]) - np.maximum(np.minimum(*along), 0)
-    lies = (sine < _PARALLEL) & (np.maximum(*across) <= ON_LINE_M) & (shared > ON_LINE_M)
+    lies = (sine < _PARALLEL) & (np.maximum(*across) <= ON_LINE_M) & (shared > _SHARED_M)
     return np.column_stack([i[lies], j[lies]])
 
 

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
 from ..bands import Band
-from ..design import Point
+from ..design import Spot
 from .grid import Grid
 from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
 from .rooms import TARGETS
@@ -34,7 +34,7 @@ class Contour(BaseModel):
 
     level_dbm: float
     path: str
-    labels: tuple[Point, ...]
+    labels: tuple[Spot, ...]
 
 
 class Shortfall(BaseModel):
@@ -138,7 +138,7 @@ def _joined(points: Array) -> str:
 
 def _contour(level: float, lines: list[Array]) -> Contour:
     parts: list[str] = []
-    labels: list[Point] = []
+    labels: list[Spot] = []
     for line in lines:
         steps = np.hypot(*np.diff(line, axis=0).T)
         along = np.cumsum(steps)

@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
 from ..bands import Band
-from ..design import Point, Space
+from ..design import Space, Spot
 from .levels import SILENT_DBM, Air, band_losses
 from .propagation import chance_of, noise_floor_dbm
 from .survey import Survey
@@ -77,7 +77,7 @@ class RoomVerdict(BaseModel):
     worst_first_dbm: float | None = None
     worst_second_dbm: float | None = None
     worst_snr_db: float | None = None
-    worst_at: Point | None = None
+    worst_at: Spot | None = None
 
 
 def judge_rooms(air: Air) -> list[RoomVerdict]:
