@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import json
+import math
+import urllib.request
 from collections.abc import Callable
 
 import pytest
@@ -351,3 +354,25 @@ def test_a_room_is_given_its_true_outline_corner_by_corner(school_sheet: Sheet) 
     sheet.pull("[data-corner='0']", 17 * scale, -2 * scale)
     expect(page.locator("[role=alert]")).to_contain_text("crosses itself")
     sheet.saved(4)
+
+
+def test_the_room_tool_shares_a_wall_that_is_there(school_sheet: Sheet) -> None:
+    """A second room half along the first one's side gets a wall only where none stands."""
+    sheet, page = school_sheet, school_sheet.page
+    sheet.begin("Two rooms")
+    box = page.locator("svg.sheet").bounding_box()
+    assert box
+    left, top, side = box["x"] + 300, box["y"] + 300, 4 * sheet.scale()
+    for revision, (x, y) in enumerate(((0.0, 0.0), (side / 2, -side)), start=2):
+        page.click("[data-tool=room]")
+        page.mouse.move(left + x, top + y)
+        page.mouse.down()
+        page.mouse.move(left + x + side, top + y + side, steps=5)
+        page.mouse.up()
+        sheet.saved(revision)
+    project = page.url.split("/p/")[1].split("/")[0]
+    with urllib.request.urlopen(f"{sheet.server.base}/api/projects/{project}") as answer:
+        walls = json.load(answer)["elements"]["wall"]
+    total = sum(math.dist(w["a"], w["b"]) for w in walls)
+    one = max(math.dist(w["a"], w["b"]) for w in walls)
+    assert len(walls) == 8 and total == pytest.approx(7.5 * one, rel=0.03)
