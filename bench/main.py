@@ -25,7 +25,7 @@ from heathrise.core.evaluate import air_of, evaluate
 from heathrise.core.signal.grid import Grid
 from heathrise.core.signal.kernel import wall_losses_db
 from heathrise.core.signal.relief import relief
-from heathrise.core.signal.slabs import layers_of, slab_losses_db
+from heathrise.core.signal.slabs import add_slabs_db, layers_of
 from heathrise.core.storeys import Slab
 from heathrise.demo import music_school
 
@@ -94,8 +94,9 @@ def _against_before(x: np.ndarray, y: np.ndarray, panels: np.ndarray) -> None:
 
     def now(k: int) -> object:
         source = (10.0 + 0.3 * k, 8.0, 4.2)
-        walls = wall_losses_db(x, y, 1.2, source, panels)
-        return walls + slab_losses_db(x, y, 1.2, source, layers)
+        losses = wall_losses_db(x, y, 1.2, source, panels)
+        add_slabs_db(losses, x, y, 1.2, source, layers)
+        return losses
 
     def before(k: int) -> object:
         return kernel_before.wall_losses_db(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 4.2), panels)

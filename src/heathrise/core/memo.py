@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import os
 from collections import OrderedDict
-from collections.abc import Callable, Hashable, Mapping
+from collections.abc import Callable, Hashable, Iterable, Mapping
 from dataclasses import fields, is_dataclass
 from threading import RLock
 from typing import Any, Generic, TypeVar
@@ -21,6 +21,7 @@ BUDGET_MB = 800
 BUDGET_VARIABLE = "HEATHRISE_CACHE_MB"
 _OBJECT_BYTES = 200
 _DEEPEST = 4
+_LONG = 256
 
 
 def bytes_of(value: object, depth: int = 0) -> int:
@@ -29,15 +30,18 @@ def bytes_of(value: object, depth: int = 0) -> int:
         return int(value.nbytes) + _OBJECT_BYTES
     if isinstance(value, str | bytes):
         return len(value) + _OBJECT_BYTES
-    if depth < _DEEPEST:
-        if isinstance(value, Mapping):
-            return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in value.values())
-        if isinstance(value, tuple | list):
-            return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in value)
-        if is_dataclass(value):
-            inside = (getattr(value, f.name) for f in fields(value))
-            return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in inside)
-    return _OBJECT_BYTES
+    if depth == _DEEPEST:
+        return _OBJECT_BYTES
+    inside: Iterable[object] = ()
+    if isinstance(value, Mapping):
+        inside = value.values()
+    elif isinstance(value, tuple | list):
+        if len(value) > _LONG:  # of many things all alike
+            return len(value) * (_OBJECT_BYTES // 2)
+        inside = value
+    elif is_dataclass(value):
+        inside = (getattr(value, f.name) for f in fields(value))
+    return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in inside)
 
 
 class Budget:

@@ -67,7 +67,8 @@ class Storey:
 
     def apart_m(self, at: Point) -> Array:
         """Return how far along the building's two directions each node lies from a point."""
-        return np.asarray(np.abs(self.uv - turned(at, -self.turn)).sum(axis=1))
+        u, v = turned(at, -self.turn)
+        return np.asarray(np.abs(self.uv[:, 0] - u) + np.abs(self.uv[:, 1] - v))
 
     def spot(self, node: int) -> Point:
         x, y = self.xy[node - self.first]

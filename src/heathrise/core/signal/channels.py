@@ -110,7 +110,7 @@ def _hear(air: Air, band: Band) -> Array:
 
 
 # Moving one access point asks for its own pairs only.
-_losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000)
+_losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000, weigh=lambda _: 400)
 
 
 def _pair_losses_db(

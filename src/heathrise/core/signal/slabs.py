@@ -119,22 +119,20 @@ def _cross(x, y, target_z, source, z_m, loss, edges, first, count, sums):  # typ
                     sums[2, i] += loss[layer, 2]
 
 
-def slab_losses_db(
+def slabs_crossed(
     x: Array, y: Array, target_z_m: float, source: tuple[float, float, float], layers: Layers
-) -> Array | float:
-    """Return what slabs and roofs take from the rays of one source, shape (3, n).
+) -> tuple[Array, NDArray[np.int64], Array] | None:
+    """Return what slabs and roofs take from the rays of one source, in parts.
 
-    ``Lf k^((k+2)/(k+1) - 0.46)`` (COST 231), ``k`` the slabs a ray crosses, ``Lf`` their mean
-    loss. Zero as a plain number where no slab lies between the two heights.
-
-    Args:
-        x, y: shape (n,), points in metres; all at the height ``target_z_m``.
-        source: x, y, z of the antenna in metres.
+    Returns:
+        The sum of the losses of those crossed, shape (3, n), their number ``k``, shape (n,), and
+        by that number the share of the sum that counts; None where none lies between the heights.
+        ``Lf k^((k+2)/(k+1) - 0.46)`` (COST 231) is the sum times that share, ``Lf`` the mean.
     """
     low_m, high_m = sorted((source[2], target_z_m))
     between = int(((layers.z_m > low_m) & (layers.z_m < high_m)).sum())
     if not between:
-        return 0.0
+        return None
     count = np.zeros(len(x), dtype=np.int64)
     sums = np.zeros((3, len(x)))
     _cross(
@@ -142,5 +140,29 @@ def slab_losses_db(
         count, sums,
     )  # fmt: skip
     k = np.arange(between + 1, dtype=np.float64)
-    share = floors_loss_db(1.0, k) / np.maximum(k, 1)
-    return np.asarray(sums * share[count])
+    return sums, count, floors_loss_db(1.0, k) / np.maximum(k, 1)
+
+
+@numba.njit(cache=True, nogil=True)
+def _add(loss, sums, count, share):  # type: ignore[no-untyped-def] # pragma: no cover
+    for i in range(count.shape[0]):
+        if count[i]:
+            part = share[count[i]]
+            loss[0, i] += sums[0, i] * part
+            loss[1, i] += sums[1, i] * part
+            loss[2, i] += sums[2, i] * part
+
+
+def add_slabs_db(
+    loss: Array, x: Array, y: Array, target_z_m: float, source: tuple[float, float, float],
+    layers: Layers,
+) -> None:  # fmt: skip
+    """Add to ``loss``, shape (3, n), what slabs and roofs take from the rays of one source.
+
+    Args:
+        x, y: shape (n,), points in metres; all at the height ``target_z_m``.
+        source: x, y, z of the antenna in metres.
+    """
+    crossed = slabs_crossed(x, y, target_z_m, source, layers)
+    if crossed is not None:
+        _add(loss, *crossed)

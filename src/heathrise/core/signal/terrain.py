@@ -22,7 +22,7 @@ from .antennas import open_loss_db
 from .grid import Grid
 from .kernel import wall_losses_db
 from .propagation import distance_loss_db
-from .slabs import Layers, layers_of, slab_losses_db
+from .slabs import Layers, add_slabs_db, layers_of
 from .standing import standing
 from .survey import Survey, survey_of
 from .walls import COLUMNS, panels_of
@@ -279,12 +279,12 @@ def losses_to_db(
     source = source_of(terrain, device)
     ends = traced or (x, y)
     loss = wall_losses_db(*ends, z_m, source, terrain.panels)
-    loss += slab_losses_db(*ends, z_m, source, terrain.layers)
-    loss += open_loss_db(
+    add_slabs_db(loss, *ends, z_m, source, terrain.layers)
+    apart = open_loss_db(
         model.pattern, x, y, z_m - source[2], device.at, device.mount, device.azimuth_deg,
         device.tilt_deg,
-    )[None, :]  # fmt: skip
-    loss += _FREE_AT_1_M_DB
+    )  # fmt: skip
+    loss += apart[None, :] + _FREE_AT_1_M_DB
     return loss
 
 

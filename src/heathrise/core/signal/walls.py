@@ -136,28 +136,22 @@ def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, fl
         yield at_m, wall.length_m, wall.construction, False
 
 
-def _touching(panels: list[Panel]) -> Iterator[tuple[int, int]]:
-    """Yield (i, j) where an end of panel i lies on panel j."""
-    if not panels:
-        return
-    lines = np.array([shapely.LineString([p.a, p.b]) for p in panels])
-    tree = shapely.STRtree(lines)
-    ends = shapely.points([p.a for p in panels] + [p.b for p in panels])
-    rows, others = tree.query(ends, predicate="dwithin", distance=_SAME_M)
-    for row, other in zip(rows % len(panels), others, strict=True):
-        if row != other:
-            yield int(row), int(other)
-
-
 def _cut_level(panels: list[Panel]) -> list[Panel]:
     """Cut panels of unlike height that touch at each other's ends, so that each end is shared
     over the whole of its height or not at all."""
+    if not panels:
+        return panels
+    low, high = (np.array([getattr(p, k) for p in panels]) for k in ("low_m", "high_m"))
+    tree = shapely.STRtree([LineString([p.a, p.b]) for p in panels])
+    ends = shapely.points([p.a for p in panels] + [p.b for p in panels])
+    i, j = tree.query(ends, predicate="dwithin", distance=_SAME_M)
+    i = i % len(panels)
     cuts: dict[int, set[float]] = {}
-    for i, j in _touching(panels):
-        for one, other in ((i, j), (j, i)):
-            for z_m in (panels[other].low_m, panels[other].high_m):
-                if panels[one].low_m + _SAME_M < z_m < panels[one].high_m - _SAME_M:
-                    cuts.setdefault(one, set()).add(z_m)
+    for one, other in ((i, j), (j, i)):
+        for edge in (low, high):
+            inside = (low[one] + _SAME_M < edge[other]) & (edge[other] < high[one] - _SAME_M)
+            for k, z_m in zip(one[inside], edge[other[inside]], strict=True):
+                cuts.setdefault(int(k), set()).add(float(z_m))
     if not cuts:
         return panels
     found: list[Panel] = []
