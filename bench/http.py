@@ -28,13 +28,18 @@ def fresh_server(name: str, demo: bool = True) -> Iterator[tuple[Server, Databas
             yield server, database
 
 
-def call(server: Server, path: str, body: object = None) -> Any:
-    """Return the JSON that a GET, or a POST of ``body``, answers with."""
+def fetch(server: Server, path: str, body: object = None) -> bytes:
+    """Return what a GET, or a POST of ``body``, answers with."""
     data = json.dumps(body).encode() if body is not None else None
     request = urllib.request.Request(server.base + path, data=data)
     request.add_header("Content-Type", "application/json")
     with urllib.request.urlopen(request, timeout=SECONDS) as answer:
-        lines = answer.read().splitlines()
+        return bytes(answer.read())
+
+
+def call(server: Server, path: str, body: object = None) -> Any:
+    """Return the JSON that ``fetch`` brings, the last line of several."""
+    lines = fetch(server, path, body).splitlines()
     return json.loads(lines[-1]) if lines else None
 
 

@@ -6,7 +6,7 @@ import statistics
 import subprocess
 import time
 
-from bench.http import call, cut_95, fresh_server, project_named, side_by_side_ms
+from bench.http import call, cut_95, fetch, fresh_server, project_named, side_by_side_ms
 from bench.large_site import large_site
 from heathrise.core.catalogue import load_catalogue
 from heathrise.formats.project_file import Project, dump_project
@@ -36,7 +36,7 @@ def readers(server: Server, project: str) -> None:
         change = {"op": "put", "kind": "device", "element": moved}
         call(server, f"/api/projects/{project}/changes",
              {"revision": revision, "label": "bench", "changes": [change]})  # fmt: skip
-        times += side_by_side_ms([lambda: call(server, figures)] * READERS)
+        times += side_by_side_ms([lambda: fetch(server, figures)] * READERS)
     show(f"{READERS} readers of the school after an edit, 95 %", cut_95(times), "ms", "wanted 300")
 
 
@@ -55,7 +55,7 @@ def draggers(server: Server, project: str) -> None:
             view = {"floor": element["floor"], "band": "5", "rank": 1, "direction": "weaker"}
             body = {"changes": [{"op": "put", "kind": "device", "element": element}], "view": view,
                     "figures": count % 4 == 0}  # fmt: skip
-            call(server, f"/api/projects/{project}/preview", body)
+            fetch(server, f"/api/projects/{project}/preview", body)
         return count
 
     counts: list[int] = []
@@ -73,7 +73,7 @@ def large(server: Server) -> None:
     project = call(server, "/api/import/project", json.loads(text))["id"]
     start = time.perf_counter()
     document = call(server, f"/api/projects/{project}")
-    call(server, f"/api/projects/{project}/evaluation")
+    fetch(server, f"/api/projects/{project}/evaluation")
     first_s = time.perf_counter() - start
     show("100 access points, opened to first figures", 1e3 * first_s, "ms", "wanted 1500")
     time.sleep(WARM_SECONDS)
@@ -84,7 +84,7 @@ def large(server: Server) -> None:
         view = {"floor": "f0", "band": "5", "rank": 1, "direction": "weaker"}
         body = {"changes": [{"op": "put", "kind": "wall", "element": moved}], "view": view}
         begun = time.perf_counter()
-        call(server, f"/api/projects/{project}/preview", body)
+        fetch(server, f"/api/projects/{project}/preview", body)
         times.append(1e3 * (time.perf_counter() - begun))
     median = statistics.median(times)
     show("one wall dragged, relief and figures, p50", median, "ms", "wanted 600")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import logging
 import os
 import threading
@@ -21,6 +22,7 @@ from .front_door import make_server
 
 # Not an argument: what is on a command line, everybody on the machine can read.
 DATABASE_VARIABLE = "HEATHRISE_DATABASE"
+COLLECT = (50_000, 20, 20)  # answers are made of many small objects that live on
 
 
 def main() -> None:
@@ -30,6 +32,7 @@ def main() -> None:
     parser.add_argument("--frontend", type=Path)
     parser.add_argument("--demo", action="store_true")
     options = parser.parse_args()
+    gc.set_threshold(*COLLECT)
     url = os.environ.get(DATABASE_VARIABLE)
     if not url:
         parser.error(f"{DATABASE_VARIABLE} holds no address of a database")
@@ -60,6 +63,9 @@ def warm() -> None:
     evaluate(design, catalogue)
     for quick in (False, True):
         relief(air_of(design, catalogue), "ground", "5", 1, "weaker", quick)
+    # What is loaded by now stays: the collector need not look through it again and again.
+    gc.collect()
+    gc.freeze()
 
 
 if __name__ == "__main__":
