@@ -18,14 +18,15 @@ _SAME_M = 1e-6
 _SHARED_M = 1e-4  # walls that only meet share less of their line than this
 _PARALLEL = 0.02  # sine of the angle between walls that can lie on one another
 Losses = tuple[float, float, float]
+Corner = tuple[float, float]
 
 
 @dataclass(frozen=True)
 class Panel:
     """An upright sheet from ``a`` to ``b`` and ``low_m`` to ``high_m`` that takes ``loss`` dB."""
 
-    a: tuple[float, float]
-    b: tuple[float, float]
+    a: Corner
+    b: Corner
     low_m: float
     high_m: float
     loss: Losses
@@ -95,54 +96,49 @@ def _one_wall(rows: Sequence[Panel]) -> list[Panel]:
     (ax, ay), length = axis.a, axis.length_m
     ux, uy = (axis.b[0] - ax) / length, (axis.b[1] - ay) / length
 
-    def project(point: tuple[float, float]) -> float:
+    def project(point: Corner) -> float:
         return (point[0] - ax) * ux + (point[1] - ay) * uy
+
+    # A corner that was drawn stays exactly where it was drawn.
+    drawn = {round(project(end), 6): end for p in rows for end in (p.a, p.b)}
+
+    def spot(t: float) -> Corner:
+        return drawn.get(round(t, 6), (ax + ux * t, ay + uy * t))
 
     spans = [tuple(sorted((project(p.a), project(p.b)))) for p in rows]
     t_edges = _edges([t for span in spans for t in span])
-    z_edges = _edges([z for p in rows for z in (p.low_m, p.high_m)])
-
-    def spot(t: float) -> tuple[float, float]:
-        return ax + ux * t, ay + uy * t
-
-    ends = {round(t, 6): e for p, span in zip(rows, spans, strict=True)
-            for t, e in ((project(p.a), p.a), (project(p.b), p.b)) if span}  # fmt: skip
     found: list[Panel] = []
-    for low, high in itertools.pairwise(z_edges):
-        run: tuple[float, float, Losses, Panel] | None = None
-        for start, end in itertools.pairwise(t_edges):
-            here = [
-                p
-                for p, (s, e) in zip(rows, spans, strict=True)
-                if s <= start + _SAME_M and e >= end - _SAME_M
-                and p.low_m <= low + _SAME_M and p.high_m >= high - _SAME_M
-            ]  # fmt: skip
-            loss, holder = _lossiest(here)
-            if run and holder and loss == run[2] and start <= run[1] + _SAME_M:
-                run = (run[0], end, run[2], run[3])
-                continue
-            if run:
-                found.append(_piece(run, low, high, spot, ends))
-            run = (start, end, loss, holder) if holder else None
-        if run:
-            found.append(_piece(run, low, high, spot, ends))
+    for low, high in itertools.pairwise(_edges([z for p in rows for z in (p.low_m, p.high_m)])):
+        layer = [
+            (p, span)
+            for p, span in zip(rows, spans, strict=True)
+            if p.low_m <= low + _SAME_M and p.high_m >= high - _SAME_M
+        ]
+        cells = [
+            (start, end, _lossiest([p for p, (s, e) in layer if _covers(s, e, start, end)]))
+            for start, end in itertools.pairwise(t_edges)
+        ]
+        for held, run in itertools.groupby(cells, key=lambda cell: cell[2] and cell[2].loss):
+            first, *more = run
+            if held and first[2]:
+                a, b = spot(first[0]), spot((more[-1] if more else first)[1])
+                found.append(replace(first[2], a=a, b=b, low_m=low, high_m=high, opening=False))
     return found
 
 
-def _piece(run: Any, low: float, high: float, spot: Any, ends: Any) -> Panel:
-    start, end, loss, holder = run
-    # A corner that was drawn stays exactly where it was drawn.
-    a, b = ends.get(round(start, 6), spot(start)), ends.get(round(end, 6), spot(end))
-    return replace(holder, a=a, b=b, low_m=low, high_m=high, loss=loss, opening=False)
+def _covers(start: float, end: float, low: float, high: float) -> bool:
+    return start <= low + _SAME_M and end >= high - _SAME_M
 
 
-def _lossiest(here: Sequence[Panel]) -> tuple[Losses, Panel | None]:
-    if not here:
-        return (0.0, 0.0, 0.0), None
+def _lossiest(here: Sequence[Panel]) -> Panel | None:
+    """Return the panel that counts of those in one place, with the greatest loss of each band."""
     open_on = {p.floor for p in here if p.opening}
     counted = [p for p in here if p.opening or p.floor not in open_on]
-    loss = tuple(max(p.loss[k] for p in counted) for k in range(3))
-    return loss, max(counted, key=lambda p: (p.loss[1], -p.origin))  # type: ignore[return-value]
+    if not counted:
+        return None
+    low, middle, high = (max(p.loss[k] for p in counted) for k in range(3))
+    holder = max(counted, key=lambda p: (p.loss[1], -p.origin))
+    return replace(holder, loss=(low, middle, high))
 
 
 def _edges(values: Sequence[float]) -> list[float]:
