@@ -6,8 +6,10 @@ import math
 
 import numpy as np
 import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 
-from heathrise.core.catalogue import Catalogue
+from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import (
     Building,
     Design,
@@ -29,6 +31,7 @@ from heathrise.core.signal.survey import room_points
 from heathrise.core.signal.terrain import losses_db
 
 from .plans import access_point, design_of, shell, wall
+from .sites import sites
 
 
 def square(west: float, south: float, east: float, north: float) -> tuple:
@@ -246,6 +249,21 @@ def test_a_quiet_radio_still_serves_the_sensors_it_is_loudest_for(catalogue: Cat
     assert (room.verdict, room.share) == ("met", 1.0)
     reason = air_of(design, catalogue).radios["ap-1", "2.4"].reason
     assert "Plant" in reason and "-72" in reason
+
+
+@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@given(sites(), st.sampled_from([0.0, 3.0, 12.0]), st.booleans())
+def test_quiet_radios_leave_no_sensors_room_worse_served(
+    design: Design, margin_db: float, one_off: bool
+) -> None:
+    catalogue = load_catalogue()
+    rooms = [s.model_copy(update={"use": "sensors"}) for s in design.of(Space).values()]
+    site = design.site.model_copy(update={"margin_db": margin_db})
+    off = [Radio(id="r", device="ap-0", band="2.4", on=False)] if one_off else []
+    design = apply(design, [put(e) for e in (*rooms, site, *off)])
+    loud, quiet = (judge_rooms(air_of(design, catalogue, band)) for band in ("5", "2.4"))
+    for before, after in zip(loud, quiet, strict=True):
+        assert (after.share or 0) >= min(0.95, before.share or 0) - 1e-9, after
 
 
 def test_the_verdict_says_what_binds(catalogue: Catalogue) -> None:

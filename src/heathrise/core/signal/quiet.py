@@ -35,8 +35,8 @@ def quieten(air: Air) -> Air:
     """Return the same air with each planned 2.4 GHz radio at the lowest step that will do.
 
     A radio serves the points of needed rooms where it is the loudest on 2.4 GHz. Of its part of
-    each room 95 % shall go on hearing -70 dBm (-75 and the margin where only sensors are), or as
-    much as did at the planned power. Power set by a person is left alone.
+    each room 95 % shall go on hearing -70 dBm (-75 where only sensors are, with the margin if
+    that can be had), or as much as did at the planned power. Power set by a person is left alone.
     """
     devices = air.access_points("2.4")
     parts = list(_parts(air, devices))
@@ -67,16 +67,20 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
             losses[space.floor] = np.stack(band_losses(air, space.floor, survey, BANDS[0]))
         loss = losses[space.floor][:, survey.rooms[space.id]]
         judged = target.band == BANDS[0]
-        wanted = target.first_dbm + air.design.site.margin_db if judged else DATA_DBM
+        plain = target.first_dbm if judged else DATA_DBM
+        margin = air.design.site.margin_db if judged else 0.0
         loudest = (planned + gain)[:, None] - loss
         best = loudest.argmax(axis=0)
         for k in np.unique(best):
             mine = best == k
-            needs = wanted - gain[k] + loss[k][mine]
             # A client that is not heard back is not helped by more power.
             limit = min(planned[k], client.power_dbm[BANDS[0]])
-            within = np.sort(needs[needs <= limit + 1e-9])
-            yield _Part(space.id, int(k), wanted, within, int(mine.sum()))
+            for wanted in (plain + margin, plain):
+                needs = wanted - gain[k] + loss[k][mine]
+                within = np.sort(needs[needs <= limit + 1e-9])
+                if len(within) >= SHARE_OF_ROOM * len(needs):
+                    break  # where the margin cannot be kept, the target itself still is
+            yield _Part(space.id, int(k), wanted, within, len(needs))
 
 
 def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tuple[float, _Part]]:
