@@ -9,7 +9,7 @@ from typing import Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
-from .bandplan import block_of, needs_radar_watch
+from .bandplan import block_of, channels_of, needs_radar_watch
 from .bands import BANDS, Band
 from .cabling.runs import RunVerdict, judge_runs
 from .cabling.verdicts import cable_findings
@@ -272,6 +272,9 @@ def _settings(
         radios=tuple(_radio_sheets(air, plans)),
         ports=port_sheets(design, plugs, unmanaged),
         mesh_reason=mesh_reason(design, wired),
+        channels={
+            b: channels_of(b, design.site.domain, design.site.channels_149_up) for b in plans
+        },
         channels_proven=not unproven,
         channels_note=_proof(plans),
     )

@@ -14,11 +14,7 @@ const store = useDesign()
 const band = ref<RadioSheet['band']>('5')
 const bands = computed(() => [...new Set(props.sheet.radios.map((r) => r.band))].map((b) => ({ value: b, label: `${b} GHz` })))
 const rows = computed(() => props.sheet.radios.filter((r) => r.band === band.value))
-const channels = computed(() => {
-  const taken = [...new Set(rows.value.map((r) => r.channel).filter(Boolean))]
-  const usual = { '2.4': [1, 6, 11], '5': [36, 44, 52, 60, 100, 108, 116, 124, 132, 140], '6': [5, 21, 37, 53, 69, 85] }[band.value]
-  return [...new Set([...taken, ...usual])].sort((a, b) => a - b)
-})
+const channels = computed(() => props.sheet.channels?.[band.value] ?? [])
 const options = computed(() => [
   { value: BY_PLAN, label: 'by plan' },
   ...channels.value.map((c) => ({ value: c, label: `channel ${c}` })),

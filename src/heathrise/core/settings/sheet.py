@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
 from ..design import Design, Device, Network, Switch, WirelessName
@@ -80,7 +80,7 @@ class PortSheet(BaseModel):
 
 
 class SettingsSheet(BaseModel):
-    """All that the controller will hold."""
+    """All that the controller will hold, and which channels each band has on this site."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -92,6 +92,7 @@ class SettingsSheet(BaseModel):
     mesh_reason: str
     optimiser: bool = False
     optimiser_reason: str = "channels and power are by plan; look again after a measured scan"
+    channels: dict[Band, tuple[int, ...]] = Field(default_factory=dict)
     channels_proven: bool = True
     channels_note: str = ""
 
