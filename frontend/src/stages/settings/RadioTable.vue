@@ -14,7 +14,11 @@ const store = useDesign()
 const band = ref<RadioSheet['band']>('5')
 const bands = computed(() => [...new Set(props.sheet.radios.map((r) => r.band))].map((b) => ({ value: b, label: `${b} GHz` })))
 const rows = computed(() => props.sheet.radios.filter((r) => r.band === band.value))
-const channels = computed(() => props.sheet.channels?.[band.value] ?? [])
+// What is held though the domain has it no more stays in the list until it is changed.
+const channels = computed(() => {
+  const held = rows.value.flatMap((r) => said(r)?.channel ?? [])
+  return [...new Set([...(props.sheet.channels?.[band.value] ?? []), ...held])].sort((a, b) => a - b)
+})
 const options = computed(() => [
   { value: BY_PLAN, label: 'by plan' },
   ...channels.value.map((c) => ({ value: c, label: `channel ${c}` })),
