@@ -69,7 +69,7 @@ def _direction(azimuth_deg: float, elevation_deg: float) -> Array:
 _CODES: dict[Pattern, int] = {"dome": 0, "omni": 1, "panel": 2}
 
 
-@numba.njit(cache=True, nogil=True)
+@numba.njit(cache=True, nogil=True, error_model="numpy")
 def _open_loss(x, y, rise, at, code, aim, azimuth, down, widths, most, out):  # type: ignore[no-untyped-def] # pragma: no cover
     for i in range(x.shape[0]):
         dx = x[i] - at[0]

@@ -12,7 +12,7 @@ _TILE = 256
 _NEVER_ZERO = 1e-12
 
 
-@numba.njit(cache=True, nogil=True)
+@numba.njit(cache=True, nogil=True, error_model="numpy")
 def _misses(ax, ay, dx, dy, west, east, south, north):  # type: ignore[no-untyped-def] # pragma: no cover
     """Whether no ray from the origin into the box can cross the wall from a to a + d."""
     bx = ax + dx
@@ -32,7 +32,7 @@ def _misses(ax, ay, dx, dy, west, east, south, north):  # type: ignore[no-untype
     return left or right or near
 
 
-@numba.njit(cache=True, nogil=True)
+@numba.njit(cache=True, nogil=True, error_model="numpy")
 def _accumulate(x, y, panels, source, target_z, max_factor, out):  # type: ignore[no-untyped-def] # pragma: no cover
     px, py, pz = source
     n = x.shape[0]

@@ -58,7 +58,7 @@ def _rings(area: Any) -> Sequence[Array]:
     return found
 
 
-@numba.njit(cache=True, nogil=True)
+@numba.njit(cache=True, nogil=True, error_model="numpy")
 def _inside(x, y, edges, first, last):  # type: ignore[no-untyped-def] # pragma: no cover
     inside = False
     for e in range(first, last):
@@ -71,7 +71,7 @@ def _inside(x, y, edges, first, last):  # type: ignore[no-untyped-def] # pragma:
     return inside
 
 
-@numba.njit(cache=True, nogil=True)
+@numba.njit(cache=True, nogil=True, error_model="numpy")
 def _cross(x, y, target_z, source, z_m, loss, edges, first, count, sums):  # type: ignore[no-untyped-def] # pragma: no cover
     sx, sy, sz = source
     n = x.shape[0]
@@ -143,7 +143,7 @@ def slabs_crossed(
     return sums, count, floors_loss_db(1.0, k) / np.maximum(k, 1)
 
 
-@numba.njit(cache=True, nogil=True)
+@numba.njit(cache=True, nogil=True, error_model="numpy")
 def _add(loss, sums, count, share):  # type: ignore[no-untyped-def] # pragma: no cover
     for i in range(count.shape[0]):
         if count[i]:
