@@ -34,7 +34,7 @@ class _Part:
 def quieten(air: Air) -> Air:
     """Return the same air with each planned 2.4 GHz radio at the lowest step that will do.
 
-    A radio serves the points of needed rooms where it is the loudest on 2.4 GHz. Of its part of
+    A radio serves the points of needed rooms where it is the best on 2.4 GHz. Of its part of
     each room 95 % shall go on hearing -70 dBm (-75 where only sensors are, with the margin if
     that can be had), or as much as did at the planned power. Power set by a person is left alone.
     """
@@ -69,8 +69,9 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
         judged = target.band == BANDS[0]
         plain = target.first_dbm if judged else DATA_DBM
         margin = air.design.site.margin_db if judged else 0.0
-        loudest = (planned + gain)[:, None] - loss
-        best = loudest.argmax(axis=0)
+        # As rooms are judged: by the weaker direction of the one that serves a point best.
+        weaker = np.minimum(planned, client.power_dbm[BANDS[0]]) + gain
+        best = (weaker[:, None] - loss).argmax(axis=0)
         for k in np.unique(best):
             mine = best == k
             # A client that is not heard back is not helped by more power.
