@@ -12,6 +12,7 @@ from .catalogue import Catalogue
 from .design import Design, Device, Space, apply, put
 from .evaluate import air_of
 from .findings import Cure
+from .plan.placing import MOUNT_HEIGHT_M
 from .signal.rooms import MET_SHARE, RoomVerdict, judge_rooms
 from .storeys import storeys_of
 from .wording import metres
@@ -126,7 +127,7 @@ def _added(
         return
     model = fitting[0]
     mount = next(m for m in mounts if m in model.mounts)
-    height_m = {"ceiling": storeys.ceiling_m(space, space.floor), "pole": 4.0, "wall": 2.2}[mount]
+    height_m = MOUNT_HEIGHT_M.get(mount, storeys.ceiling_m(space, space.floor))
     device = Device.model_validate(
         {
             "id": f"ap-{number}", "floor": space.floor, "kind": "access_point", "model": model.id,

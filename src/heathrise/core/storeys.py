@@ -84,18 +84,6 @@ class Storeys:
         mine = [f for f in self.floors.values() if f.building == building]
         return [f.id for f in sorted(mine, key=lambda f: (self.elevation_m[f.id], f.level))]
 
-    def room_top_m(self, space: Space, polygon: Any) -> float:
-        """Return the height of what closes a room: the slab over it, or its roof."""
-        floor, low_m = space.floor, self.elevation_m[space.floor]
-        over = self.above(floor, polygon)
-        if space.open_above and over:
-            top = self.floors[over[0]]
-            own = low_m + self.ceiling_m(space, floor) + SLAB_M
-            return max(own, self.elevation_m[top.id] + top.ceiling_height_m + SLAB_M)
-        if over:
-            return self.elevation_m[over[0]]
-        return max(self.top_m[floor], low_m + self.ceiling_m(space, floor) + SLAB_M)
-
     @cached_property
     def slabs(self) -> tuple[Slab, ...]:
         """Every slab and roof, the lowest first."""
@@ -124,10 +112,8 @@ class Storeys:
                 over = self.above(floor, polygon)
                 bare = polygon.difference(unary_union([self.regions[f] for f in over]))
                 if bare.area > OVERLAP_M2 / 10:
-                    top_m = self.room_top_m(space, polygon)
-                    if over:  # only a part of the room has storeys above it
-                        own_m = self.elevation_m[floor] + self.ceiling_m(space, floor) + SLAB_M
-                        top_m = max(self.top_m[floor], own_m)
+                    own_m = self.elevation_m[floor] + self.ceiling_m(space, floor) + SLAB_M
+                    top_m = max(self.top_m[floor], own_m)
                     by_top.setdefault(round(top_m, 4), []).append(bare)
             for top_m, parts in by_top.items():
                 area = _closed(unary_union(parts))

@@ -70,6 +70,12 @@ class Storey:
         u, v = turned(at, -self.turn)
         return np.asarray(np.abs(self.uv[:, 0] - u) + np.abs(self.uv[:, 1] - v))
 
+    def aside_m(self, node: int, at: Point) -> float:
+        """Return how far along the building's two directions one node lies from a point."""
+        u, v = turned(at, -self.turn)
+        x, y = self.uv[node - self.first]
+        return float(abs(x - u) + abs(y - v))
+
     def spot(self, node: int) -> Point:
         x, y = self.xy[node - self.first]
         return round(float(x), 3), round(float(y), 3)

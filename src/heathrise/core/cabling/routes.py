@@ -103,7 +103,7 @@ def _rise(ways: Ways) -> list[Leg]:
     assert room is not None
     storey = ways.storeys[room.floor]
     rack_z = storey.elevation_m + room.rack_height_m
-    aside = float(storey.apart_m(room.at).min())
+    aside = storey.aside_m(ways.source, room.at)
     rise = abs(storey.height_m(ways.source) - rack_z)
     points = _square(storey, room.at, storey.spot(ways.source))
     return [Leg(floor=room.floor, kind="rise", length_m=rise + aside, points=points)]

@@ -102,7 +102,7 @@ def ways_of(design: Design, catalogue: Catalogue) -> Ways:
     kinds = (Floor, Space, Building, Riser, Duct, EquipmentRoom)
     parts = tuple(design.of(cls) for cls in kinds)
     # Walls bear on the ways by their masonry alone, so any other may move as it likes.
-    masonry = {f: _masonry(design, catalogue, f) for f in design.of(Floor)}
+    masonry = _masonry(design, catalogue)
     key = tuple((f, rows.tobytes()) for f, rows in masonry.items())
     return _ways.get((*parts, catalogue), key, lambda: _make(design, masonry))
 
@@ -121,7 +121,7 @@ def _make(design: Design, masonry: dict[str, Array]) -> Ways:
         return ways
     edges = [_turns(count)]
     for storey in storeys.values():
-        edges += _lattice_edges(storey, masonry[storey.floor.id], count)
+        edges.append(_lattice_edges(storey, masonry[storey.floor.id], count))
     edges += list(_risers(design, ways))
     edges += list(_ducts(design, ways))
     ways.source = storeys[ways.room.floor].nearest(ways.room.at)
@@ -179,13 +179,13 @@ def _lattice_step_m(design: Design) -> float:
     return max(LATTICE_M, math.sqrt(area / MOST_NODES))
 
 
-def _masonry(design: Design, catalogue: Catalogue, floor: str) -> Array:
-    rows = [
-        (*wall.a, *wall.b)
-        for wall in design.of(Wall).values()
-        if wall.floor == floor and catalogue.constructions[wall.construction].masonry
-    ]
-    return np.array(rows, dtype=np.float64).reshape(-1, 4)
+def _masonry(design: Design, catalogue: Catalogue) -> dict[str, Array]:
+    """Return by floor the walls (x1 y1 x2 y2) that a cable has to break through."""
+    rows: dict[str, list[tuple[float, ...]]] = {floor: [] for floor in design.of(Floor)}
+    for wall in design.of(Wall).values():
+        if catalogue.constructions[wall.construction].masonry:
+            rows[wall.floor].append((*wall.a, *wall.b))
+    return {f: np.array(found, dtype=np.float64).reshape(-1, 4) for f, found in rows.items()}
 
 
 Edges = tuple[NDArray[np.int64], NDArray[np.int64], Array]
@@ -196,7 +196,7 @@ def _turns(count: int) -> Edges:
     return nodes, nodes + count, np.full(count, TURN_COST)
 
 
-def _lattice_edges(storey: Storey, masonry: Array, count: int) -> list[Edges]:
+def _lattice_edges(storey: Storey, masonry: Array, count: int) -> Edges:
     """Return the edges along the building (layer 0) and across it (layer 1) of one storey."""
     per_m = np.array([COST_PER_M[k] for k in OVERHEADS])[storey.overhead]
     start, end = storey.start, storey.end
@@ -205,7 +205,7 @@ def _lattice_edges(storey: Storey, masonry: Array, count: int) -> list[Edges]:
     cost += RISE_COST_PER_M * np.abs(storey.z_m[end] - storey.z_m[start])
     cost += MASONRY_COST * _crossings(storey, masonry)
     layer = np.where(storey.north, count, 0) + storey.first
-    return [(start + layer, end + layer, cost)]
+    return start + layer, end + layer, cost
 
 
 def _crossings(storey: Storey, walls: Array) -> Array:
@@ -253,7 +253,7 @@ def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
             node = ways.nodes + len(ways.floor_of)
             ways.floor_of.append(storey.floor.id)
             near = storey.nearest(riser.at)
-            apart_m = float(storey.apart_m(riser.at).min()) + abs(storey.height_m(near) - z_m)
+            apart_m = storey.aside_m(near, riser.at) + abs(storey.height_m(near) - z_m)
             link = Link("riser", apart_m, (storey.spot(near), riser.at), riser.id)
             yield _join(ways.links, near, node, link, RISE_COST_PER_M)
             shaft.append((node, z_m))
@@ -271,7 +271,7 @@ def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
         along = sum(math.dist(a, b) for a, b in itertools.pairwise(duct.path))
         ends = ((near, start), (far, end))
         drops = sum(s.height_m(n) - s.elevation_m + duct.depth_m for s, n in ends)
-        aside = float(near.apart_m(duct.path[0]).min() + far.apart_m(duct.path[-1]).min())
+        aside = near.aside_m(start, duct.path[0]) + far.aside_m(end, duct.path[-1])
         link = Link("duct", along + drops + aside, duct.path, duct.id)
         yield _join(ways.links, start, end, link, DUCT_COST_PER_M)
 

@@ -14,7 +14,7 @@ from ..wording import metres
 
 AT_WALL_M = 0.35  # a device on an outer wall, this near to the rooms, is not yet out of doors
 ABOVE_CEILING_M = 0.05
-_MOUNT_HEIGHT_M = {"wall": 2.2, "desk": 0.8, "pole": 4.0}
+MOUNT_HEIGHT_M = {"wall": 2.2, "desk": 0.8, "pole": 4.0}  # a ceiling mount hangs at the ceiling
 _SOURCE = "the maker's sheet, as the catalogue has it"
 
 
@@ -70,7 +70,7 @@ def _mount(storeys: Storeys, device: Device, model: AccessPointModel) -> Finding
     ceiling_m = storeys.ceiling_m(storeys.room_at(device.floor, device.at), device.floor)
     cures = []
     for mount in model.mounts:
-        height_m = min(_MOUNT_HEIGHT_M.get(mount, ceiling_m), ceiling_m)
+        height_m = min(MOUNT_HEIGHT_M.get(mount, ceiling_m), ceiling_m)
         changed = device.model_copy(update={"mount": mount, "height_m": height_m})
         label = f"Mount it on {'a' if mount != 'ceiling' else 'the'} {mount}"
         cures.append(Cure(label=f"{label} at {metres(height_m)}", changes=(put(changed),)))

@@ -88,15 +88,17 @@ def _tall_rooms(storeys: Storeys) -> dict[str, list[tuple[Any, float]]]:
         for space, polygon in rows:
             top_m = storeys.elevation_m[floor] + storeys.ceiling_m(space, floor) + SLAB_M
             if not space.outdoor and top_m > storeys.top_m[floor] + _SAME_M:
-                found.setdefault(floor, []).append((polygon, _built_up_m(storeys, space, top_m)))
+                found.setdefault(floor, []).append(
+                    (polygon, _built_up_m(storeys, space, polygon, top_m))
+                )
     return found
 
 
-def _built_up_m(storeys: Storeys, space: Space, top_m: float) -> float:
+def _built_up_m(storeys: Storeys, space: Space, polygon: Any, top_m: float) -> float:
     """Return how high a tall room's walls reach: a storey that lies over it ends them."""
     if space.open_above:
         return top_m
-    over = storeys.above(space.floor, shapely.Polygon(space.outline))
+    over = storeys.above(space.floor, polygon)
     return storeys.elevation_m[over[0]] if over else top_m
 
 
