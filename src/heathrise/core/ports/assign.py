@@ -170,12 +170,12 @@ def assign(
     solver.parameters.linearization_level = 2
     solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
     status = solver.solve(model)
-    if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return Assignment({}, {d.id: _why(d, shelves, {}) for d in demands}, False)
-    chosen = {d: (s, g) for (d, s, g), v in places.items() if solver.boolean_value(v)}
+    solved = status in (cp_model.OPTIMAL, cp_model.FEASIBLE)
+    chosen = {d: (s, g) for (d, s, g), v in places.items() if solved and solver.boolean_value(v)}
+    used = kept + Counter(chosen.values())
     return Assignment(
         _numbered(demands, shelves, chosen),
-        {d.id: _why(d, shelves, chosen) for d in demands if d.id not in chosen},
+        {d.id: _why(d, shelves, used) for d in demands if d.id not in chosen},
         status == cp_model.OPTIMAL,
     )
 
@@ -238,13 +238,8 @@ def _numbered(
     return slots
 
 
-def _why(
-    demand: Demand,
-    shelves: Sequence[Shelf],
-    chosen: dict[str, tuple[str, int]],
-) -> Reason:
-    used = Counter(chosen.values())
-    used.update((u.slot.switch, u.slot.group) for u in uplinks(shelves))
+def _why(demand: Demand, shelves: Sequence[Shelf], used: Counter[tuple[str, int]]) -> Reason:
+    """Return what a link lacks; ``used`` counts the ports gone of each switch's groups."""
     free = [
         (shelf, group)
         for shelf in shelves
