@@ -116,5 +116,14 @@ def schema_command() -> None:
     click.echo(json.dumps(project_schema(), indent=1))
 
 
+@main.command("rules")
+def rules_command() -> None:
+    """Print every rule and figure with its source, as docs/rules.md has them."""
+    from .core.catalogue import load_catalogue
+    from .formats.rules_document import rules_document
+
+    click.echo(rules_document(load_catalogue().rules), nl=False)
+
+
 if __name__ == "__main__":
     main()

@@ -8,19 +8,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bandplan import overlap, planned_channels
-from heathrise.core.catalogue import Catalogue
+from heathrise.core.bandplan import band_plan
+from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Network, Radio, WirelessName, apply
 from heathrise.core.evaluate import evaluate
 from heathrise.core.settings.networks import free_subnet, network_sheet
 from heathrise.core.settings.sheet import beacon_share
-from heathrise.core.signal.channels import CONTEND_DBM, Task, solve
+from heathrise.core.signal.channels import Task, solve
 
 from .plans import access_point, design_of, shell
 
 
 def solve_channels(band, width, options, heard, fixed):  # type: ignore[no-untyped-def]
-    found = solve(Task(band, width, tuple(options), heard, fixed))
+    found = solve(Task(band, width, tuple(options), heard, fixed, AMERICAS))
     return found.channels, found.cost_db, found.bound_db, found.proven
 
 
@@ -38,11 +38,11 @@ def test_four_in_a_line_share_one_channel_at_the_ends() -> None:
     assert proven and bound == cost
     assert channels[0] == channels[3]
     assert len(set(channels)) == 3
-    assert cost == pytest.approx(-45 - 34 - CONTEND_DBM)
+    assert cost == pytest.approx(-45 - 34 - -82)
 
 
 def test_with_channels_to_spare_nobody_shares_and_radar_is_kept_off() -> None:
-    options = planned_channels("5", "americas", 40)
+    options = band_plan(RULES, "americas").primaries("5", 40)
     channels, cost, _, proven = solve_channels("5", 40, options, _heard([0, 5, 9]), (None,) * 3)
     assert cost == 0 and proven and len(set(channels)) == 3
     assert not any(52 <= c <= 144 for c in channels)
@@ -61,7 +61,7 @@ def test_never_worse_than_all_on_their_own_choice(spots: list[int]) -> None:
     _, cost, _, _ = solve_channels("2.4", 20, (1, 6, 11), heard, (None,) * len(spots))
     in_turn = [(1, 6, 11)[k % 3] for k in range(len(spots))]
     naive = sum(
-        overlap("2.4", 20, in_turn[i], in_turn[j]) * max(0, heard[i][j] - CONTEND_DBM)
+        AMERICAS.overlap("2.4", 20, in_turn[i], in_turn[j]) * max(0, heard[i][j] - -82)
         for i in range(len(spots))
         for j in range(i)
     )
@@ -69,15 +69,22 @@ def test_never_worse_than_all_on_their_own_choice(spots: list[int]) -> None:
 
 
 def test_overlap_by_distance() -> None:
-    assert [overlap("2.4", 20, 1, 1 + d) for d in range(6)] == [1, 0.77, 0.54, 0.31, 0.09, 0]
-    assert overlap("5", 40, 36, 44) == 0
-    assert overlap("5", 80, 36, 36) == 1
+    assert [AMERICAS.overlap("2.4", 20, 1, 1 + d) for d in range(6)] == [
+        1,
+        0.77,
+        0.54,
+        0.31,
+        0.09,
+        0,
+    ]
+    assert AMERICAS.overlap("5", 40, 36, 44) == 0
+    assert AMERICAS.overlap("5", 80, 36, 36) == 1
 
 
 def test_domains_differ() -> None:
-    assert 149 in planned_channels("5", "americas", 40)
-    assert 149 not in planned_channels("5", "europe", 40)
-    assert max(planned_channels("6", "europe", 80)) <= 93
+    assert 149 in band_plan(RULES, "americas").primaries("5", 40)
+    assert 149 not in band_plan(RULES, "europe").primaries("5", 40)
+    assert max(band_plan(RULES, "europe").primaries("6", 80)) <= 93
 
 
 def test_shared_air_by_hand_is_cured_by_the_plan(catalogue: Catalogue) -> None:
@@ -141,7 +148,7 @@ def test_guests_are_isolated_on_wire_and_air(catalogue: Catalogue) -> None:
 
 
 def test_network_sheet_keeps_the_first_addresses(school: Design) -> None:
-    sheet = network_sheet(school, school.of(Network)["net-guest"])
+    sheet = network_sheet(school, RULES, school.of(Network)["net-guest"])
     assert (sheet.gateway, sheet.pool_first, sheet.lease_hours) == (
         "192.168.20.1", "192.168.20.21", 4,
     )  # fmt: skip
@@ -169,5 +176,9 @@ def test_mesh_stays_off_and_the_reason_is_true(catalogue: Catalogue, school: Des
 
 
 def test_beacons_fill_the_air() -> None:
-    assert beacon_share(4, 4, 1) == pytest.approx(0.4)
-    assert beacon_share(2, 3, 12) == pytest.approx(0.0132)
+    assert beacon_share(RULES, 4, 4, 1) == pytest.approx(0.4)
+    assert beacon_share(RULES, 2, 3, 12) == pytest.approx(0.0132)
+
+
+RULES = load_catalogue().rules
+AMERICAS = band_plan(RULES, "americas", True)

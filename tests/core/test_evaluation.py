@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon
 
-from heathrise.core.catalogue import Catalogue
+from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import (
     Design,
     Device,
@@ -27,8 +27,8 @@ from heathrise.core.evaluate import Evaluation, air_of, evaluate
 from heathrise.core.findings import SEVERITY_ORDER
 from heathrise.core.memo import Budget, IdentityMemo
 from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
-from heathrise.core.signal.relief import CONTOURS_DBM, relief
-from heathrise.core.signal.rooms import TARGETS, judge_rooms
+from heathrise.core.signal.relief import relief
+from heathrise.core.signal.rooms import judge_rooms, target_of
 from heathrise.core.signal.terrain import relief_grids
 from heathrise.core.signal.transmit import nearest_step
 from heathrise.demo.drafting import Drawing, Room, slug
@@ -80,7 +80,7 @@ def test_rooms_agree_with_counting_points(catalogue: Catalogue, school: Design) 
     air = air_of(school, catalogue)
     for verdict in judge_rooms(air)[:8]:
         space = school.of(Space)[verdict.space]
-        target = TARGETS[space.use]
+        target = target_of(RULES, space.use)
         if target is None:
             continue
         survey = air.terrain.surveys[space.floor]
@@ -107,7 +107,7 @@ def test_a_quick_relief_is_coarser_but_alike(catalogue: Catalogue, school: Desig
     quick = relief(air, "ground", "5", 1, "weaker", quick=True)
     assert quick.step_m > fine.step_m
     assert sum(map(len, quick.tints)) < sum(map(len, fine.tints))
-    assert len(quick.tints) == len(CONTOURS_DBM) + 1
+    assert len(quick.tints) == len(RULES.numbers("signal.contours_dbm")) + 1
 
 
 def test_the_same_design_gives_the_same_answer(catalogue: Catalogue, school: Design) -> None:
@@ -247,3 +247,6 @@ def test_a_memo_keeps_by_identity_and_lets_the_oldest_go_by_weight() -> None:
     assert keep((one,), "never") == "aaaa"
     assert keep((twin,), "again") == "again"
     assert made == ["aaaa", "bbbb", "cccc", "again"]
+
+
+RULES = load_catalogue().rules

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.catalogue import POE_CLASSES, Catalogue, PortGroup, PowerDemand, SwitchModel
+from heathrise.core.catalogue import Catalogue, PortGroup, PowerDemand, SwitchModel, load_catalogue
 from heathrise.core.design import Design, Device, Injector, Switch, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.ports.assign import Demand, Shelf, assign
@@ -56,7 +56,7 @@ def test_what_leaves_the_port_arrives_or_warms_the_cable(
 
 def _fed(number: int, poe_class: int, rated_w: float) -> PoweredDevice:
     demand = PowerDemand(poe_class=poe_class, rated_w=rated_w, typical_w=rated_w * 0.6)
-    return over_run(f"d{number}", f"AP-{number}", "x", demand, 30, 22)
+    return over_run(RULES, f"d{number}", f"AP-{number}", "x", demand, 30, 22)
 
 
 def test_verdict_depends_on_how_the_switch_allocates() -> None:
@@ -73,7 +73,9 @@ def test_verdict_depends_on_how_the_switch_allocates() -> None:
 
 
 def _demands(count: int, poe_class: int | None = 4, port_w: float = 9.0) -> tuple[Demand, ...]:
-    return tuple(Demand(f"d{k}", f"D{k}", 1000, poe_class, port_w) for k in range(count))
+    return tuple(
+        Demand(f"d{k}", f"D{k}", 1000, poe_class, port_w, kept_w(poe_class)) for k in range(count)
+    )
 
 
 def test_five_powered_ports_for_six_devices(catalogue: Catalogue) -> None:
@@ -114,7 +116,8 @@ def test_no_limit_is_ever_broken(
     catalogue: Catalogue, classes: list[int | None], port_w: float
 ) -> None:
     demands = tuple(
-        Demand(f"d{k}", f"D{k}", 1000, c, port_w if c else 0.0) for k, c in enumerate(classes)
+        Demand(f"d{k}", f"D{k}", 1000, c, port_w if c else 0.0, kept_w(c))
+        for k, c in enumerate(classes)
     )
     shelves = tuple(
         Shelf(key, key, catalogue.switches[key]) for key in ("dunthrip-s8", "dunthrip-s16")
@@ -128,7 +131,7 @@ def test_no_limit_is_ever_broken(
         here = {k: s for k, s in result.slots.items() if s.switch == shelf.id}
         fed = [by_id[k] for k in here if by_id[k].poe_class is not None]
         watts = sum(
-            POE_CLASSES[d.poe_class or 0].reserved_w
+            RULES.poe_classes[d.poe_class or 0].reserved_w
             if shelf.model.allocates == "class"
             else d.port_w
             for d in fed
@@ -195,3 +198,10 @@ def test_forgotten_device_has_no_port_until_it_has_a_run(catalogue: Catalogue) -
     assert found.runs[0].verdict == "no_way"
     assert any("No run can be drawn" in f.text for f in found.findings)
     assert isinstance(design.of(Device)["ap-1"], Device)
+
+
+RULES = load_catalogue().rules
+
+
+def kept_w(poe_class: int | None) -> float:
+    return 0.0 if poe_class is None else RULES.poe_classes[poe_class].reserved_w

@@ -47,7 +47,7 @@ def test_timber_floors(floors: int, loss_db: float) -> None:
 
 @pytest.mark.parametrize(("width_mhz", "dbm"), [(20, -94), (40, -91), (80, -88)])
 def test_noise_floor(width_mhz: float, dbm: float) -> None:
-    assert noise_floor_dbm(width_mhz) == pytest.approx(dbm, abs=0.1)
+    assert noise_floor_dbm(width_mhz, 7) == pytest.approx(dbm, abs=0.1)
 
 
 @pytest.mark.parametrize(("degrees", "loss_db"), [(0, 10.0), (45, 14.1), (75, 20.0), (90, 20.0)])

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bandplan import block_of, channels_of, overlap, planned_channels
+from heathrise.core.bandplan import band_plan
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import (
     Design,
@@ -127,7 +127,14 @@ def _small(models: dict, seed: int) -> Iterator[Shelf]:
 def test_nothing_more_can_be_plugged_in(seed: int, classes: list[int | None]) -> None:
     shelves = tuple(_small(load_catalogue().switches, seed))
     demands = tuple(
-        Demand(f"d{k}", f"d{k}", 1000, c, {None: 0.0, 2: 5.9, 3: 12.9, 4: 24.1, 6: 48.3}[c])
+        Demand(
+            f"d{k}",
+            f"d{k}",
+            1000,
+            c,
+            {None: 0.0, 2: 5.9, 3: 12.9, 4: 24.1, 6: 48.3}[c],
+            RULES.poe_classes[c].reserved_w if c else 0.0,
+        )
         for k, c in enumerate(classes)
     )
     answer = assign(demands, shelves)
@@ -325,19 +332,28 @@ def test_tight_bundles_shorten_category_6_at_ten_gigabit(catalogue: Catalogue) -
 
 
 def test_legal_blocks_by_the_worked_example() -> None:
-    assert planned_channels("5", "europe", 40)[-1] == 132
-    assert planned_channels("5", "europe", 80)[-1] == 116
-    assert 144 not in channels_of("5", "europe")
-    assert planned_channels("6", "europe", 80) == (5, 21, 37, 53, 69, 85)
-    assert planned_channels("6", "americas", 80)[-1] == 213
-    assert 149 in channels_of("5", "europe", True) and 149 not in channels_of("5", "europe")
+    assert band_plan(RULES, "europe").primaries("5", 40)[-1] == 132
+    assert band_plan(RULES, "europe").primaries("5", 80)[-1] == 116
+    assert 144 not in band_plan(RULES, "europe").legal["5"]
+    assert band_plan(RULES, "europe").primaries("6", 80) == (5, 21, 37, 53, 69, 85)
+    assert band_plan(RULES, "americas").primaries("6", 80)[-1] == 213
+    assert (
+        149 in band_plan(RULES, "europe", True).legal["5"]
+        and 149 not in band_plan(RULES, "europe").legal["5"]
+    )
 
 
 def test_hand_set_primaries_share_the_block_that_holds_them() -> None:
-    assert overlap("5", 80, 44, 52) == 0 and overlap("5", 40, 36, 40) == 1
-    assert overlap("5", 80, 36, 48) == 1 and overlap("5", 40, 165, 161) == 0
-    assert block_of("5", "europe", 80, 132) == (132, 136)
-    assert block_of("5", "europe", 40, 140) == (140,)
+    assert (
+        band_plan(RULES, "americas").overlap("5", 80, 44, 52) == 0
+        and band_plan(RULES, "americas").overlap("5", 40, 36, 40) == 1
+    )
+    assert (
+        band_plan(RULES, "americas").overlap("5", 80, 36, 48) == 1
+        and band_plan(RULES, "americas").overlap("5", 40, 165, 161) == 0
+    )
+    assert band_plan(RULES, "europe").block("5", 80, 132) == (132, 136)
+    assert band_plan(RULES, "europe").block("5", 40, 140) == (140,)
 
 
 @pytest.mark.parametrize(("band", "channel"), [("5", 149), ("2.4", 36), ("5", 7), ("6", 97)])
@@ -349,19 +365,21 @@ def test_a_channel_the_domain_does_not_have_is_refused(
     before = design_of(*shell(), point)
     after = apply(before, [put(radio)])
     with pytest.raises(DesignError, match=f"channel {channel} is not open on {band} GHz in Europe"):
-        check_edit(before, after, [put(radio)])
+        check_edit(before, after, [put(radio)], load_catalogue())
     result = evaluate(after, catalogue)
     finding = next(f for f in result.findings if f.id == "signal-illegal-r")
     sheet = result.settings
     assert sheet is not None
     planned = next(r for r in sheet.radios if r.band == band)
-    assert planned.channel in channels_of(planned.band, "europe")
+    assert planned.channel in band_plan(RULES, "europe").legal[planned.band]
     louder = radio.model_copy(update={"power_dbm": 10.0})
     cured = apply(after, finding.cures[0].changes)
     assert not [f for f in evaluate(cured, catalogue).findings if "illegal" in f.id]
-    check_edit(apply(before, [put(radio)]), apply(after, [put(radio)]), [put(radio)])
+    check_edit(
+        apply(before, [put(radio)]), apply(after, [put(radio)]), [put(radio)], load_catalogue()
+    )
     with pytest.raises(DesignError):
-        check_edit(after, apply(after, [put(louder)]), [put(louder)])
+        check_edit(after, apply(after, [put(louder)]), [put(louder)], load_catalogue())
 
 
 levels = st.integers(-95, -50)
@@ -380,7 +398,9 @@ def tasks(draw: st.DrawFn) -> Task:
         draw(st.sampled_from([None, None, options[0], 6 if band == "2.4" else 40]))
         for _ in range(n)
     )
-    return Task(band, width, options, tuple(map(tuple, heard)), fixed)
+    return Task(
+        band, width, options, tuple(map(tuple, heard)), fixed, band_plan(RULES, "americas", True)
+    )
 
 
 @settings(max_examples=50, deadline=None)
@@ -407,3 +427,6 @@ def test_no_channel_plan_is_better(task: Task) -> None:
     assert found_plan.cost_db == pytest.approx(cost(found_plan.channels)) == pytest.approx(best)
     assert quick.cost_db == pytest.approx(cost(quick.channels)) and quick.cost_db >= best - 1e-9
     assert quick.bound_db <= best
+
+
+RULES = load_catalogue().rules

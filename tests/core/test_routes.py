@@ -213,10 +213,13 @@ def _dijkstra(start: tuple[float, float], goal: tuple[float, float]) -> float:
 def test_conduit_by_the_worked_example() -> None:
     assert fill([6.0] * 12, 40.9) == pytest.approx(0.258, abs=0.001)
     assert fill([6.0] * 18, 40.9) <= 0.40 < fill([6.0] * 19, 40.9)
-    assert conduit_for([6.0] * 12) == "1-1/4 in" and conduit_for([7.5] * 2) == "25 mm"
-    assert conduit_for([7.5] * 40) is None
+    assert conduit_for(RULES, [6.0] * 12) == "1-1/4 in" and conduit_for(RULES, [7.5] * 2) == "25 mm"
+    assert conduit_for(RULES, [7.5] * 40) is None
 
 
 def test_the_school_s_duct_is_told_its_pipe(catalogue: Catalogue, school: Design) -> None:
     found = {f.id: f for f in evaluate(school, catalogue).findings}["cable-duct-duct-garden"]
     assert found.text == "Garden duct: 2 cables ask for a 25 mm conduit, 25% full."
+
+
+RULES = load_catalogue().rules

@@ -297,7 +297,7 @@ def test_the_marked_point_is_the_point_whose_level_is_quoted(
 
 @pytest.mark.parametrize(("over_db", "chance"), [(3, 0.69), (7, 0.88), (0, 0.5), (-60, 0.0)])
 def test_chance_by_the_worked_example(over_db: float, chance: float) -> None:
-    assert chance_of(over_db) == pytest.approx(chance, abs=0.005)
+    assert chance_of(over_db, 6) == pytest.approx(chance, abs=0.005)
 
 
 def test_storeys_that_contradict_each_other_are_told_and_cured(catalogue: Catalogue) -> None:

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 import pytest
 from flask.testing import FlaskClient
 
+from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device
 from heathrise.store import Repository
 from heathrise.web.app import create_app
@@ -178,3 +179,25 @@ def test_only_loopback_names_and_own_pages_are_answered(client: FlaskClient, pro
     headers = client.get("/api/projects").headers
     assert "script-src 'self'" in headers["Content-Security-Policy"]
     assert headers["X-Content-Type-Options"] == "nosniff"
+
+
+def test_the_firm_sees_a_figure_differently(client: FlaskClient, repository: Repository) -> None:
+    path = "cabling.waste_share"
+
+    def own(value: object, figure: str = path) -> tuple[int, dict]:
+        answer = client.put("/api/firm/figures", json={"figure": figure, "value": value})
+        return answer.status_code, answer.get_json()
+
+    status, catalogue = own(0.2)
+    assert status == 200 and catalogue["rules"]["figures"][path]["firm"] == 0.2
+    assert client.get("/api/catalogue").get_json()["rules"]["figures"][path]["firm"] == 0.2
+    again = Repository(repository._engine, load_catalogue())
+    assert again.catalogue.rules[path] == 0.2 and again.catalogue is again.catalogue
+    for value, figure, says in ((7, path, "between 0 and 1"), (0.1, "x.y", "no figure")):
+        status, refused = own(value, figure)
+        assert status == 422 and says in refused["message"]
+    assert own([1, 6], "bands.planned_24")[0] == 200
+    assert repository.catalogue.rules.whole_numbers("bands.planned_24") == (1, 6)
+    own(None, "bands.planned_24")
+    assert own(None)[1]["rules"]["figures"][path]["firm"] is None
+    assert repository.catalogue.rules.own("firm") == {}

@@ -209,10 +209,11 @@ def test_twenty_readers_share_one_evaluation(
 
     monkeypatch.setattr(answers, "evaluate", counted)
     saved = repository.create("Larkmere", school, "me", "made")
-    shared = answers.Answers(load_catalogue())
+    shared, catalogue = answers.Answers(), repository.catalogue
     texts: list[str] = []
     readers = [
-        threading.Thread(target=lambda: texts.append(shared.figures(saved))) for _ in range(20)
+        threading.Thread(target=lambda: texts.append(shared.figures(saved, catalogue)))
+        for _ in range(20)
     ]
     for reader in readers:
         reader.start()

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDesign } from '@/design/store'
 import { imperial } from '@/design/units'
+import { openedFigure } from '@/figures/useFigures'
 import type { Stage } from '@/router'
 import { TOOLS, tool } from '@/sheet/tools'
 import { SHORTCUTS } from './useShortcuts'
@@ -52,6 +53,7 @@ const commands = computed<Command[]>(() => [
   { name: 'Undo', run: store.undo },
   { name: 'Redo', run: store.redo },
   { name: 'Switch metres and feet', run: () => (imperial.value = !imperial.value) },
+  { name: 'Figures of the trade', run: () => (openedFigure.value = '') },
   { name: 'List the shortcuts', run: () => setTimeout(() => (mode.value = 'keys')) },
 ])
 const MOST = 9

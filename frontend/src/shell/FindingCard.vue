@@ -5,6 +5,7 @@ import { ApiError, send } from '@/api/client'
 import type { Change, Cure, Finding } from '@/api/types'
 import { useDesign } from '@/design/store'
 import { inUnits, length, measured } from '@/design/units'
+import { openedFigure } from '@/figures/useFigures'
 
 const props = defineProps<{ finding: Finding }>()
 defineEmits<{ show: [] }>()
@@ -13,6 +14,7 @@ const open = ref(false)
 const searched = ref<Cure[] | null>(null)
 const searching = ref(false)
 
+const WHOSE = { shipped: '', firm: 'the firm\'s ', project: 'this project\'s ' } as const
 const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
 const cures = computed(() => [...props.finding.cures, ...(searched.value ?? [])])
 const limits = computed(() => {
@@ -63,6 +65,14 @@ function take(cure: Cure): void {
     </div>
     <dl v-if="open">
       <template v-if="limits"><dt>Figure</dt><dd class="figure">{{ limits }}</dd></template>
+      <template v-if="finding.used.length">
+        <dt>Rests on</dt>
+        <dd>
+          <button v-for="u in finding.used" :key="u.figure" class="plain used" :data-used="u.figure" @click="openedFigure = u.figure">
+            {{ u.label }}: {{ WHOSE[u.whose] }}<span class="figure">{{ inUnits(u.value) }}</span>
+          </button>
+        </dd>
+      </template>
       <dt>Rule</dt><dd>{{ finding.rule }}</dd>
       <dt>Source</dt><dd>{{ finding.source }}</dd>
     </dl>
@@ -119,6 +129,10 @@ dl {
   gap: 1px 8px;
   margin: 2px 0 0;
   font-size: 12px;
+}
+.used {
+  display: block;
+  color: var(--heather);
 }
 dt {
   color: var(--granite);

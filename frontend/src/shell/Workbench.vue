@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ApiError } from '@/api/client'
 import { useDesign } from '@/design/store'
+import FiguresDialog from '@/figures/FiguresDialog.vue'
 import type { Stage } from '@/router'
 import PowerStage from '@/stages/power/PowerStage.vue'
 import SettingsStage from '@/stages/settings/SettingsStage.vue'
@@ -65,6 +66,7 @@ useShortcuts({ palette, goTo })
     <ReasonsPanel :stage="stage" :floor="floor" @show-floor="floor = $event" />
     <TallyBar @go="goTo" />
     <CommandPalette v-model="palette" @go="goTo" @floor="floor = $event" />
+    <FiguresDialog />
     <Notices />
   </div>
 </template>

@@ -9,13 +9,13 @@ from typing import Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
-from .bandplan import block_of, channels_of, needs_radar_watch
 from .bands import BANDS, Band
 from .cabling.runs import RunVerdict, judge_runs
 from .cabling.verdicts import cable_findings
 from .catalogue import Catalogue
 from .design import Design, Device, Network, Switch, WirelessName
 from .findings import Finding, Stage, worst_first
+from .in_force import in_force
 from .memo import IdentityMemo
 from .plan.placing import placing_findings
 from .plan.storeys import storey_findings
@@ -24,7 +24,6 @@ from .rack_findings import power_findings
 from .settings.networks import network_findings
 from .settings.port_findings import port_findings
 from .settings.sheet import (
-    BEACON_LIMIT,
     Origin,
     Plug,
     RadioSheet,
@@ -78,6 +77,8 @@ def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
     For a ``band`` other than 2.4 GHz the search for that band's power is spared.
     """
 
+    catalogue = in_force(design, catalogue)
+
     def make() -> Air:
         if band == "2.4":
             return quieten(air_of(design, catalogue, "5"))
@@ -97,6 +98,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
             proof of box counts.
     """
     full = depth != "preview"
+    catalogue = in_force(design, catalogue)
     chapters = Chapters()
     # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
     cable = _beside.submit(judge_runs, design, catalogue)
@@ -115,8 +117,8 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     chapters.tell("cable", lambda: cable_findings(design, catalogue, runs))
     wires = _wires(runs)
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
-    chapters.tell("power", lambda: power_findings(power))
-    chapters.tell("settings", lambda: network_findings(design))
+    chapters.tell("power", lambda: power_findings(catalogue.rules, power))
+    chapters.tell("settings", lambda: network_findings(design, catalogue.rules))
     plans: dict[Band, ChannelPlan] = {}
     settings: SettingsSheet | None = None
     if full and air is not None:
@@ -126,7 +128,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         plans = chapters.run("signal", lambda: _channel_plans(air, tasks, wait)) or {}
         settings = chapters.run("settings", lambda: _settings(air, plans, power, wires))
         chapters.tell("signal", lambda: channel_findings(air, plans))
-        chapters.tell("settings", lambda: _beacons(design, plans))
+        chapters.tell("settings", lambda: _beacons(design, catalogue, plans))
     if settings is not None:
         ports = settings.ports
         chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
@@ -206,7 +208,7 @@ def _failed(stage: Stage, number: int, error: Exception) -> Finding:
 
 
 def _plan_findings(design: Design, catalogue: Catalogue) -> list[Finding]:
-    return [*storey_findings(design), *placing_findings(design, catalogue)]
+    return [*storey_findings(design, catalogue), *placing_findings(design, catalogue)]
 
 
 def _tasks(air: Air, begin: bool) -> dict[Band, Task]:
@@ -227,16 +229,19 @@ def _channel_plans(air: Air, tasks: dict[Band, Task], wait: bool) -> dict[Band, 
     return plans
 
 
-def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
-    networks = design.of(Network)
+def _beacons(
+    design: Design, catalogue: Catalogue, plans: dict[Band, ChannelPlan]
+) -> Iterator[Finding]:
+    rules, networks = catalogue.rules, design.of(Network)
     names = [n for n in design.of(WirelessName).values() if "2.4" in n.bands]
     plan = plans.get("2.4")
     if plan is None or not names:
         return
     sharing = max((1 + len(rows) for rows in plan.contenders.values()), default=1)
-    rates = [lowest_rate_mbps(networks[n.network]) for n in names]
-    share = sum(beacon_share(1, sharing, rate) for rate in rates)
-    if share > BEACON_LIMIT:
+    rates = [lowest_rate_mbps(rules, networks[n.network]) for n in names]
+    share = sum(beacon_share(rules, 1, sharing, rate) for rate in rates)
+    limit = rules["settings.beacon_limit_share"]
+    if share > limit:
         yield Finding(
             id="settings-beacons",
             stage="settings",
@@ -244,10 +249,11 @@ def _beacons(design: Design, plans: dict[Band, ChannelPlan]) -> Iterator[Finding
             text=f"Beacons take {share:.0%} of the air on 2.4 GHz: {len(names)} names on "
             f"{sharing} access points that share a channel.",
             figure=round(100 * share, 1),
-            limit=100 * BEACON_LIMIT,
+            limit=100 * limit,
             unit="% of the air",
-            rule="beacons under a tenth of the air",
-            source="IEEE 802.11 beacons each 102.4 ms",
+            rule="beacons leave the air to the rest",
+            source=rules.source("settings.beacon_share.12"),
+            used=rules.used("settings.beacon_limit_share"),
         )
 
 
@@ -267,14 +273,12 @@ def _settings(
     ]
     unproven = [b for b, p in plans.items() if not p.proven]
     return SettingsSheet(
-        networks=network_sheets(design),
-        names=name_sheets(design),
+        networks=network_sheets(design, air.rules),
+        names=name_sheets(design, air.rules),
         radios=tuple(_radio_sheets(air, plans)),
         ports=port_sheets(design, plugs, unmanaged),
         mesh_reason=mesh_reason(design, wired),
-        channels={
-            b: channels_of(b, design.site.domain, design.site.channels_149_up) for b in plans
-        },
+        channels={b: air.channels.legal[b] for b in plans},
         channels_proven=not unproven,
         channels_note=_proof(plans),
     )
@@ -317,14 +321,13 @@ def _radio_sheets(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[RadioShe
             channel_reason=_channel_reason(by_hand, radio.on, names),
             power_reason=radio.reason,
             contenders=names,
-            radar=band == "5" and needs_radar_watch(channel),
+            radar=air.channels.needs_radar_watch(band, channel),
         )
 
 
 def _width_mhz(air: Air, band: Band, width_mhz: int, channel: int) -> int:
     """Return the width of the legal block that holds a channel, in MHz."""
-    site = air.design.site
-    return 20 * len(block_of(band, site.domain, width_mhz, channel, site.channels_149_up))
+    return 20 * len(air.channels.block(band, width_mhz, channel))
 
 
 def _channel_reason(by_hand: bool, on: bool, contenders: tuple[str, ...]) -> str:

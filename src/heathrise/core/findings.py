@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from .catalogue import Used
 from .design import Change, Spot
 
 Stage = Literal["plan", "signal", "cable", "power", "settings"]
@@ -35,7 +36,7 @@ class Cure(BaseModel):
 
 
 class Finding(BaseModel):
-    """What is wrong, where, by how much, by which rule, and what would mend it."""
+    """What is wrong, where, by how much, by which rule and figures, and what would mend it."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -49,6 +50,7 @@ class Finding(BaseModel):
     unit: str = ""
     rule: str
     source: str
+    used: tuple[Used, ...] = ()
     cures: tuple[Cure, ...] = ()
     searches_cures: bool = False
 

@@ -8,7 +8,7 @@ from typing import get_args, get_origin
 
 from shapely.geometry import Polygon
 
-from .bandplan import channels_of, no_such_channel
+from .bandplan import band_plan_of
 from .catalogue import Catalogue
 from .design import (
     KINDS,
@@ -21,6 +21,7 @@ from .design import (
     EquipmentRoom,
     Floor,
     Opening,
+    OwnFigure,
     Problem,
     Radio,
     Reference,
@@ -29,6 +30,7 @@ from .design import (
     Space,
     Wall,
 )
+from .in_force import in_force
 
 MAX_ELEMENTS: dict[str, int] = {"wall": 6_000, "opening": 6_000, "space": 1_000, "device": 500}
 DEFAULT_MAX_ELEMENTS = 500
@@ -66,20 +68,22 @@ def check(design: Design, catalogue: Catalogue) -> None:
         raise DesignError(problems)
 
 
-def check_edit(before: Design, after: Design, changes: Sequence[Change]) -> None:
+def check_edit(
+    before: Design, after: Design, changes: Sequence[Change], catalogue: Catalogue
+) -> None:
     """Refuse what an edit may not bring in, though a design that holds it can still be opened.
 
     Raises:
         DesignError: a radio is set to a channel that its band does not have.
     """
-    site = after.site
+    plan = band_plan_of(after.site, in_force(after, catalogue))
     for change in changes:
         radio = after.get(change.kind, change.id)
         if not isinstance(radio, Radio) or radio.channel is None:
             continue
-        legal = channels_of(radio.band, site.domain, site.channels_149_up)
-        if radio.channel not in legal and before.get("radio", radio.id) != radio:
-            what = no_such_channel(radio.band, radio.channel, site.domain, legal)
+        illegal = radio.channel not in plan.legal[radio.band]
+        if illegal and before.get("radio", radio.id) != radio:
+            what = plan.refusal(radio.band, radio.channel)
             raise DesignError([Problem(f"radio[{radio.id}].channel", what)])
 
 
@@ -90,6 +94,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _walls(design)
     yield from _spaces(design)
     yield from _storeys(design)
+    yield from _figures(design, catalogue)
 
 
 def _counts(design: Design) -> Iterator[Problem]:
@@ -165,6 +170,20 @@ def _spaces(design: Design) -> Iterator[Problem]:
                 f"space[{space.id}].outline",
                 "crosses itself or encloses less than 0.1 m2; draw it again",
             )
+
+
+def _figures(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
+    seen: set[str] = set()
+    for own in design.of(OwnFigure).values():
+        where = f"own_figure[{own.id}]"
+        figure = catalogue.rules.figures.get(own.figure)
+        if figure is None:
+            yield Problem(f"{where}.figure", f"there is no figure {own.figure[:60]!r}")
+        elif (wrong := figure.wrong(own.value)) is not None:
+            yield Problem(f"{where}.value", f"{figure.label} {wrong}")
+        if own.figure in seen:
+            yield Problem(where, f"{own.figure} stands twice; keep one of them")
+        seen.add(own.figure)
 
 
 def _storeys(design: Design) -> Iterator[Problem]:

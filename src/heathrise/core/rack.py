@@ -135,8 +135,9 @@ def _powered(
         wire = wires.get(device.id)
         if model.power is not None and wire is not None:
             found[device.id] = over_run(
-                device.id, device.name, model.label, model.power, wire.loop_m, wire.heat_c
-            )
+                catalogue.rules, device.id, device.name, model.label, model.power,
+                wire.loop_m, wire.heat_c,
+            )  # fmt: skip
     return found
 
 
@@ -164,10 +165,10 @@ def _demands(
             )
             # Tenths of a watt: the answer is kept while a run changes by a metre or two.
             watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
-            poe = own.poe_class if own else None
+            poe, class_w = (own.poe_class, own.reserved_w) if own else (None, 0.0)
             vlans = several and device.kind != "outlet"
             link = f"run-{device.id}{suffix}"
-            found.append(Demand(link, name, model.speed_mbps, poe, watts, vlans))
+            found.append(Demand(link, name, model.speed_mbps, poe, watts, class_w, vlans))
     return tuple(found)
 
 

@@ -91,7 +91,8 @@ def _injector_cure(
         device = device_of(demand.id)
         bought.append(Injector(id=f"inj-{device}"[:40], device=device, model=model.id))
     plain = tuple(
-        replace(d, poe_class=None, port_w=0.0) if d.id in result.left else d for d in demands
+        replace(d, poe_class=None, port_w=0.0, class_w=0.0) if d.id in result.left else d
+        for d in demands
     )
     if assign(plain, shelves, ()).left:
         return []

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .catalogue import POE_SOURCE, poe_rank
+from .catalogue import Rules, poe_rank
 from .findings import Finding, Place
 from .rack import PowerPlan
 from .rack_cures import WeakInjector
 
 
-def power_findings(plan: PowerPlan) -> Iterator[Finding]:
+def power_findings(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
     """Yield the findings of the power stage."""
     if not plan.switches and plan.left:
         yield _power_finding(
-            "none", "not_met", f"No switch is chosen: {len(plan.left)} links have no port.",
+            rules, "none", "not_met", f"No switch is chosen: {len(plan.left)} links have no port.",
             rule="every run ends in a port", cures=plan.cures,
         )  # fmt: skip
     elif plan.left:
@@ -23,7 +23,7 @@ def power_findings(plan: PowerPlan) -> Iterator[Finding]:
         reasons = " and ".join(sorted({row.reason for row in plan.left}))
         proof = "" if plan.proven else " The search was cut short; a better fit may exist."
         yield _power_finding(
-            "left", "not_met", f"Left over: {names}{more}; {reasons}.{proof}",
+            rules, "left", "not_met", f"Left over: {names}{more}; {reasons}.{proof}",
             places=tuple(Place(kind="device", id=row.device) for row in plan.left),
             figure=len(plan.left), limit=0, unit="links",
             rule="ports, powered ports and watts are three separate limits", cures=plan.cures,
@@ -34,7 +34,7 @@ def power_findings(plan: PowerPlan) -> Iterator[Finding]:
             by = "rated draw over each run" if switch.allocates == "negotiated" else "class"
             tip = f" {switch.tipped_by} tips it." if switch.tipped_by else ""
             yield _power_finding(
-                f"budget-{switch.switch}", switch.verdict,
+                rules, f"budget-{switch.switch}", switch.verdict,
                 f"{switch.name}: {switch.counted_w:g} W by {by}, of {switch.budget_w:g} W with "
                 f"{kept:.0%} to be kept free.{tip}",
                 places=(Place(kind="switch", id=switch.switch),),
@@ -45,19 +45,20 @@ def power_findings(plan: PowerPlan) -> Iterator[Finding]:
         if device.verdict != "met":
             state = "sees" if device.device_v else "cannot start:"
             yield _power_finding(
-                f"loop-{device.device}", device.verdict,
+                rules, f"loop-{device.device}", device.verdict,
                 f"{device.name} {state} {device.device_v:g} V at rated draw, "
                 f"wants {device.least_v:g}.",
                 places=(Place(kind="device", id=device.device),),
                 figure=device.device_v, limit=device.least_v, unit="V",
                 rule="volts at the device over its own loop",
+                used=rules.used(f"power.poe.{device.poe_class}.device_v", "power.near_v"),
             )  # fmt: skip
     for weak in plan.weak_injectors:
-        yield _weak_injector(weak)
-    yield from _slow_ports(plan)
+        yield _weak_injector(rules, weak)
+    yield from _slow_ports(rules, plan)
 
 
-def _weak_injector(weak: WeakInjector) -> Finding:
+def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:
     short = poe_rank(weak.poe_class) < poe_rank(weak.wanted_class)
     text = f"{weak.name}: {weak.label} "
     if short:
@@ -65,7 +66,7 @@ def _weak_injector(weak: WeakInjector) -> Finding:
     else:
         text += f"passes {weak.speed_mbps} Mb/s, the link asks for {weak.wanted_mbps}."
     return _power_finding(
-        f"injector-{weak.device}", "not_met" if short else "near", text,
+        rules, f"injector-{weak.device}", "not_met" if short else "near", text,
         places=(Place(kind="device", id=weak.device),),
         figure=weak.poe_class if short else weak.speed_mbps,
         limit=weak.wanted_class if short else weak.wanted_mbps, unit="class" if short else "Mb/s",
@@ -74,12 +75,12 @@ def _weak_injector(weak: WeakInjector) -> Finding:
     )  # fmt: skip
 
 
-def _slow_ports(plan: PowerPlan) -> Iterator[Finding]:
+def _slow_ports(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
     slow = [p for p in plan.ports if p.wanted_mbps and p.speed_mbps < p.wanted_mbps]
     if slow:
         names = ", ".join(sorted({p.name or "" for p in slow})[:8])
         yield _power_finding(
-            "slow", "note",
+            rules, "slow", "note",
             f"{len(slow)} links are faster than their ports: {names}. "
             f"They run at {min(p.speed_mbps for p in slow)} Mb/s, which the line may not notice.",
             places=tuple(Place(kind="device", id=p.device) for p in slow if p.device),
@@ -88,6 +89,7 @@ def _slow_ports(plan: PowerPlan) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def _power_finding(key: str, severity: str, text: str, **fields: object) -> Finding:
-    common = {"stage": "power", "severity": severity, "text": text, "source": POE_SOURCE}
+def _power_finding(rules: Rules, key: str, severity: str, text: str, **fields: object) -> Finding:
+    source = rules.source("power.poe.4.reserved_w")
+    common = {"stage": "power", "severity": severity, "text": text, "source": source}
     return Finding.model_validate({"id": f"power-{key}", **common, **fields})

@@ -12,8 +12,9 @@ from .catalogue import Catalogue
 from .design import Design, Device, Space, apply, put
 from .evaluate import air_of
 from .findings import Cure
-from .plan.placing import MOUNT_HEIGHT_M
-from .signal.rooms import MET_SHARE, RoomVerdict, judge_rooms
+from .in_force import in_force
+from .plan.placing import mount_height_m
+from .signal.rooms import RoomVerdict, judge_rooms
 from .storeys import storeys_of
 from .wording import metres
 
@@ -42,6 +43,7 @@ def search_cures(design: Design, catalogue: Catalogue, finding_id: str) -> list[
     space = design.of(Space).get(finding_id.removeprefix(_FINDING_PREFIX))
     if space is None or not finding_id.startswith(_FINDING_PREFIX):
         return []
+    catalogue = in_force(design, catalogue)
     before = judge_rooms(air_of(design, catalogue))
     start = next(r for r in before if r.space == space.id)
     tried: list[tuple[tuple[int, int, float], Cure]] = []
@@ -58,7 +60,7 @@ def search_cures(design: Design, catalogue: Catalogue, finding_id: str) -> list[
             effect += f"; mends {', '.join(others[:3])}"
         if lost:
             effect += f"; spoils {', '.join(lost[:2])}"
-        met = (room.share or 0) >= MET_SHARE
+        met = (room.share or 0) >= catalogue.rules["signal.met_share"]
         rank = (int(met) - len(lost), len(won), gain)
         tried.append((rank, Cure(label=label, effect=effect, changes=(put(device),))))
     tried.sort(key=lambda row: row[0], reverse=True)
@@ -127,7 +129,7 @@ def _added(
         return
     model = fitting[0]
     mount = next(m for m in mounts if m in model.mounts)
-    height_m = MOUNT_HEIGHT_M.get(mount, storeys.ceiling_m(space, space.floor))
+    height_m = mount_height_m(catalogue, mount, storeys.ceiling_m(space, space.floor))
     device = Device.model_validate(
         {
             "id": f"ap-{number}", "floor": space.floor, "kind": "access_point", "model": model.id,

@@ -12,7 +12,7 @@ from .catalogue import Catalogue
 from .design import Design, Device, Injector, Switch
 from .findings import Finding
 from .rack import PowerPlan
-from .signal.rooms import MET_SHARE, RoomVerdict
+from .signal.rooms import RoomVerdict
 
 
 class Tally(BaseModel):
@@ -58,6 +58,7 @@ def tally_of(
     """Return the tally; ``prove`` asks for the fewest boxes rather than a quick count."""
     needed = [r for r in rooms if r.verdict != "not_needed"]
     calls = [r for r in needed if r.share_second is not None]
+    met_share = catalogue.rules["signal.met_share"]
     boxes, proven, cable_price = _boxes(catalogue, runs, prove)
     parts = [catalogue.devices_of(d.kind)[d.model].price for d in design.of(Device).values()]
     parts += [catalogue.switches[s.model].price for s in design.of(Switch).values()]
@@ -67,9 +68,9 @@ def tally_of(
         access_points=sum(d.kind == "access_point" for d in design.of(Device).values()),
         rooms_needed=len(needed),
         rooms_met=sum(r.verdict == "met" for r in needed),
-        rooms_first=sum((r.share_first or 0) >= MET_SHARE for r in needed),
+        rooms_first=sum((r.share_first or 0) >= met_share for r in needed),
         rooms_second_needed=len(calls),
-        rooms_second=sum((r.share_second or 0) >= MET_SHARE for r in calls),
+        rooms_second=sum((r.share_second or 0) >= met_share for r in calls),
         cable_m=round(sum(r.total_m for r in runs), 1),
         boxes=boxes,
         boxes_proven=proven,

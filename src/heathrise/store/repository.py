@@ -15,10 +15,20 @@ from pydantic import TypeAdapter
 from sqlalchemy import Connection, Engine, delete, func, insert, select, update
 from sqlalchemy.dialects.mysql import insert as mysql_insert
 
-from ..core.catalogue import Catalogue
-from ..core.design import KINDS, Change, Design, Put, apply, parse_element, put
+from ..core.catalogue import Catalogue, Value
+from ..core.design import (
+    KINDS,
+    Change,
+    Design,
+    DesignError,
+    Problem,
+    Put,
+    apply,
+    parse_element,
+    put,
+)
 from ..core.integrity import check, check_edit
-from .tables import ELEMENT_TABLES, journal, project, setting
+from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting
 
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
 _RANK = {kind: rank for rank, kind in enumerate(KINDS)}
@@ -71,13 +81,50 @@ class Prepared:
 
 
 class Repository:
-    """Projects in the database. Designs are kept in memory by revision, never changed there."""
+    """Projects in the database, and the firm's own figures.
+
+    Designs are kept in memory by revision, never changed there.
+    """
 
     def __init__(self, engine: Engine, catalogue: Catalogue) -> None:
         self._engine = engine
-        self._catalogue = catalogue
+        self._shipped = catalogue
+        self._ruled: Catalogue | None = None
         self._designs: OrderedDict[tuple[str, int], Design] = OrderedDict()
         self._lock = Lock()
+
+    @property
+    def catalogue(self) -> Catalogue:
+        """The catalogue under the firm's figures; the same object until one is changed."""
+        ruled = self._ruled
+        if ruled is None:
+            with self._engine.connect() as connection:
+                rows = connection.execute(select(firm_figure.c.path, firm_figure.c.value))
+                own = {path: _value(value) for path, value in rows}
+            rules = self._shipped.rules
+            ruled = self._shipped.ruled_by(rules.by_firm(own)) if own else self._shipped
+            self._ruled = ruled
+        return ruled
+
+    def set_firm_figure(self, path: str, value: Value | None) -> Catalogue:
+        """Keep how the firm sees a figure, or forget it with None.
+
+        Raises:
+            DesignError: there is no such figure, or the value cannot stand there.
+        """
+        figure = self._shipped.rules.figures.get(path)
+        if figure is None:
+            raise DesignError([Problem("figure", f"there is no figure {path[:60]!r}")])
+        if value is not None and (wrong := figure.wrong(value)) is not None:
+            raise DesignError([Problem(path, f"{figure.label} {wrong}")])
+        with self._engine.begin() as connection:
+            if value is None:
+                connection.execute(delete(firm_figure).where(firm_figure.c.path == path))
+            else:
+                row = mysql_insert(firm_figure).values(path=path, value=value)
+                connection.execute(row.on_duplicate_key_update(value=row.inserted.value))
+        self._ruled = None
+        return self.catalogue
 
     def projects(self) -> list[ProjectRow]:
         """Return all projects, the last opened first."""
@@ -88,7 +135,7 @@ class Repository:
 
     def create(self, name: str, design: Design, author: str, label: str) -> Saved:
         """Save a whole new project as its first revision."""
-        check(design, self._catalogue)
+        check(design, self.catalogue)
         project_id = f"p-{secrets.token_hex(6)}"
         changes: list[Change] = [put(element) for _, element in design.elements()]
         with self._engine.begin() as connection:
@@ -138,8 +185,8 @@ class Repository:
                 raise StaleRevision(row.revision, _since(connection, project_id, revision))
             before = self._design(connection, project_id, revision)
         design = apply(before, changes)
-        check(design, self._catalogue)
-        check_edit(before, design, changes)
+        check(design, self.catalogue)
+        check_edit(before, design, changes, self.catalogue)
         return Prepared(project_id, row.name, revision, design, tuple(changes))
 
     def change(
@@ -197,6 +244,10 @@ class Repository:
             self._designs[project_id, revision] = design
             while len(self._designs) > _KEPT_DESIGNS:
                 self._designs.popitem(last=False)
+
+
+def _value(value: Any) -> Value:
+    return tuple(map(float, value)) if isinstance(value, list) else value
 
 
 def _row(connection: Connection, project_id: str, lock: bool = False) -> Any:

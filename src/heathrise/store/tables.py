@@ -66,6 +66,12 @@ setting = Table(
     Column("name", String(ID_LENGTH), primary_key=True),
     Column("value", Text, nullable=False),
 )
+firm_figure = Table(
+    "firm_figure",
+    metadata,
+    Column("path", String(TEXT_LENGTH), primary_key=True),
+    Column("value", JSON, nullable=False),
+)
 
 
 def _column_type(info: FieldInfo) -> tuple[Any, bool]:
@@ -75,6 +81,8 @@ def _column_type(info: FieldInfo) -> tuple[Any, bool]:
     if get_origin(annotation) in (Union, types.UnionType):
         inner = [a for a in get_args(annotation) if a is not type(None)]
         optional = len(inner) < len(get_args(annotation))
+        if len(inner) > 1:  # of several types: as JSON says it
+            return JSON(), optional
         annotation = inner[0]
     if get_origin(annotation) is not None and hasattr(annotation, "__metadata__"):
         annotation = get_args(annotation)[0]

@@ -15,16 +15,15 @@ _KEPT = 12
 
 
 class Answers:
-    """The evaluation of each project's last revision, as JSON."""
+    """The evaluation of each project's last revision under a catalogue, as JSON."""
 
-    def __init__(self, catalogue: Catalogue) -> None:
-        self._catalogue = catalogue
+    def __init__(self) -> None:
         self._lock = Lock()
-        self._made: OrderedDict[tuple[str, int], Future[tuple[str, bool]]] = OrderedDict()
+        self._made: OrderedDict[tuple[str, int, int], Future[tuple[str, bool]]] = OrderedDict()
 
-    def figures(self, saved: Saved) -> str:
+    def figures(self, saved: Saved, catalogue: Catalogue) -> str:
         """Return the evaluation as an ``Answer``, channels as far as they are known by now."""
-        key = (saved.id, saved.revision)
+        key = (saved.id, saved.revision, id(catalogue))
         with self._lock:
             under_way = self._made.get(key)
             if under_way is None or (under_way.done() and _unfinished(under_way)):
@@ -38,7 +37,7 @@ class Answers:
             assert under_way is not None
             return under_way.result()[0]
         try:
-            result = evaluate(saved.design, self._catalogue, "figures")
+            result = evaluate(saved.design, catalogue, "figures")
             text = Answer(revision=saved.revision, evaluation=result).model_dump_json()
             mine.set_result((text, result.searching))
         except BaseException as error:
@@ -46,9 +45,9 @@ class Answers:
             raise
         return text
 
-    def whole(self, saved: Saved) -> Evaluation:
+    def whole(self, saved: Saved, catalogue: Catalogue) -> Evaluation:
         """Return the evaluation for a file: it waits for the search that all share."""
-        return evaluate(saved.design, self._catalogue)
+        return evaluate(saved.design, catalogue)
 
 
 def _unfinished(made: Future[tuple[str, bool]]) -> bool:

@@ -13,7 +13,6 @@ from sqlalchemy.exc import InterfaceError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
-from ..core.catalogue import load_catalogue
 from ..core.design import DesignError
 from ..formats.confined import Busy
 from ..formats.project_file import once
@@ -26,7 +25,7 @@ from .transfer import make_transfer
 
 log = logging.getLogger(__name__)
 
-DATABASE_FREE = {"/api/health", "/api/catalogue", "/api/openapi.json"}
+DATABASE_FREE = {"/api/health", "/api/openapi.json"}
 NO_DATABASE = (
     "The database does not answer. Nothing is lost: what is drawn is kept here and sent again."
 )
@@ -62,10 +61,9 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.json = _Json(app)
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
     app.config["VALIDATION_ERROR_STATUS_CODE"] = 422
-    catalogue = load_catalogue()
-    answers, breaker = Answers(catalogue), Breaker()
-    app.register_blueprint(make_projects(repository, catalogue, answers, breaker))
-    app.register_blueprint(make_transfer(repository, catalogue, answers))
+    answers, breaker = Answers(), Breaker()
+    app.register_blueprint(make_projects(repository, answers, breaker))
+    app.register_blueprint(make_transfer(repository, answers))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(_secure)

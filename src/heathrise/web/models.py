@@ -7,6 +7,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, ConfigDict, Field, create_model
 
 from ..core.bands import Band
+from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Name
 from ..core.evaluate import Evaluation
@@ -98,6 +99,13 @@ class Stale(Wire):
     message: str
     revision: int
     since: list[Change]
+
+
+class FirmFigure(Wire):
+    """How the firm sees a figure of the trade; without a value it sees it as shipped."""
+
+    figure: Annotated[str, Field(max_length=100)]
+    value: Value | None = None
 
 
 class CureRequest(Wire):

@@ -35,6 +35,7 @@ from .models import (
     CureList,
     CureRequest,
     Elements,
+    FirmFigure,
     LevelList,
     LevelReading,
     NewProject,
@@ -77,9 +78,7 @@ def blank_design(new: NewProject) -> Design:
     return design_of(elements)
 
 
-def make_projects(
-    repository: Repository, catalogue: Catalogue, answers: Answers, breaker: Breaker
-) -> APIBlueprint:
+def make_projects(repository: Repository, answers: Answers, breaker: Breaker) -> APIBlueprint:
     """Return the blueprint over a repository."""
     routes = APIBlueprint("projects", __name__, url_prefix="/api")
 
@@ -89,7 +88,7 @@ def make_projects(
 
     @routes.after_request
     def answered(response: Response) -> Response:
-        asked = request.endpoint not in ("projects.health", "projects.shelf")
+        asked = request.endpoint not in ("projects.health",)
         if asked and response.status_code in (200, 201, 409):
             breaker.succeeded()
         return response
@@ -97,7 +96,13 @@ def make_projects(
     @routes.get("/catalogue")
     @routes.output(Catalogue)
     def shelf() -> Response:
-        return json_of(catalogue)
+        return json_of(repository.catalogue)
+
+    @routes.put("/firm/figures")
+    @routes.input(FirmFigure, arg_name="own")
+    @routes.output(Catalogue)
+    def firm_figure(own: FirmFigure) -> Response:
+        return json_of(repository.set_firm_figure(own.figure, own.value))
 
     @routes.get("/projects")
     @routes.output(ProjectList)
@@ -134,7 +139,7 @@ def make_projects(
     def change(project_id: str, edit: ChangeRequest) -> Response:
         prepared = repository.prepare(project_id, edit.revision, edit.changes)
         # Worked out before it is saved: what cannot be worked out never locks a project.
-        result = evaluate(prepared.design, catalogue, "preview")
+        result = evaluate(prepared.design, repository.catalogue, "preview")
         saved = repository.commit(prepared, AUTHOR, edit.label)
         return json_of(Answer(revision=saved.revision, evaluation=result))
 
@@ -144,6 +149,7 @@ def make_projects(
     def preview(project_id: str, edit: PreviewRequest) -> Response:
         saved = repository.load(project_id)
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
+        catalogue = repository.catalogue
         check(design, catalogue)
         drawn = _relief(design, edit.view, quick=True) if edit.view else None
 
@@ -160,7 +166,7 @@ def make_projects(
     @routes.get("/projects/<project_id>/evaluation")
     @routes.output(Answer)
     def evaluation(project_id: str) -> Response:
-        text = answers.figures(repository.load(project_id))
+        text = answers.figures(repository.load(project_id), repository.catalogue)
         return Response(text, mimetype="application/json")
 
     @routes.get("/projects/<project_id>/relief")
@@ -175,7 +181,7 @@ def make_projects(
         design = repository.load(project_id).design
         _known_floor(design, floor)
         at = _number(x, "x"), _number(y, "y")
-        found = readings_at(air_of(design, catalogue), floor, *at)
+        found = readings_at(air_of(design, repository.catalogue), floor, *at)
         readings = [LevelReading(**vars(r)) for r in found]
         return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
 
@@ -184,7 +190,7 @@ def make_projects(
     @routes.output(CureList)
     def cures(project_id: str, wanted: CureRequest) -> Response:
         design = repository.load(project_id).design
-        return json_of(CureList(cures=search_cures(design, catalogue, wanted.finding)))
+        return json_of(CureList(cures=search_cures(design, repository.catalogue, wanted.finding)))
 
     @routes.get("/projects/<project_id>/history")
     def history(project_id: str) -> Response:
@@ -194,7 +200,7 @@ def make_projects(
 
     def _relief(design: Design, view: View, quick: bool = False) -> Relief:
         _known_floor(design, view.floor)
-        air = air_of(design, catalogue, view.band)
+        air = air_of(design, repository.catalogue, view.band)
         return relief(air, view.floor, view.band, view.rank, view.direction, quick)
 
     return routes

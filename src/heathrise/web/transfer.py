@@ -9,7 +9,6 @@ from apiflask import APIBlueprint
 from flask import Response, abort, request
 from pydantic import ValidationError
 
-from ..core.catalogue import Catalogue
 from ..core.design import DesignError, Problem, describe
 from ..core.evaluate import Evaluation
 from ..formats.confined import import_confined, inspect_confined
@@ -34,7 +33,7 @@ EXPORTS: dict[str, tuple[str, _Writer]] = {
 }
 
 
-def make_transfer(repository: Repository, catalogue: Catalogue, answers: Answers) -> APIBlueprint:
+def make_transfer(repository: Repository, answers: Answers) -> APIBlueprint:
     """Return the blueprint over a repository."""
     routes = APIBlueprint("transfer", __name__, url_prefix="/api")
 
@@ -49,20 +48,20 @@ def make_transfer(repository: Repository, catalogue: Catalogue, answers: Answers
             kind, text = _JSON, dump_project(Project(saved.name, saved.design))
         else:
             kind, write = EXPORTS[what]
-            text = write(saved, answers.whole(saved))
+            text = write(saved, answers.whole(saved, repository.catalogue))
         stem = re.sub(r"[^A-Za-z0-9]+", "-", saved.name).strip("-").lower() or "project"
         response = Response(text, mimetype=kind)
         response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
         return response
 
-    @routes.get("/schema/project-2.json")
+    @routes.get("/schema/project-3.json")
     def schema() -> dict[str, object]:
         return project_schema()
 
     @routes.post("/import/project")
     @routes.output(ProjectDocument, status_code=201)
     def open_file() -> Response:
-        project = load_project(request.get_data(), catalogue)
+        project = load_project(request.get_data(), repository.catalogue)
         saved = repository.create(project.name, project.design, AUTHOR, "Opened from a file")
         return json_of(document_of(saved), 201)
 
@@ -81,7 +80,7 @@ def make_transfer(repository: Repository, catalogue: Catalogue, answers: Answers
             choice = Choice.model_validate_json(request.form.get("choice", ""))
         except ValidationError as error:
             raise DesignError(list(describe(error, "choice"))) from None
-        design = import_confined(drawing.read(), choice, catalogue)
+        design = import_confined(drawing.read(), choice, repository.catalogue)
         saved = repository.create(choice.name, design, AUTHOR, "Drawn from DXF")
         return json_of(document_of(saved), 201)
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
@@ -7,6 +8,7 @@ import type { Site } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import NumberField from '@/controls/NumberField.vue'
+import { openedFigure } from '@/figures/useFigures'
 import FloorTable from './FloorTable.vue'
 
 const store = useDesign()
@@ -45,6 +47,7 @@ function setSubnet(event: Event): void {
       <label v-if="site.domain === 'europe'"><Checkbox :model-value="site.channels_149_up" binary @update:model-value="set({ channels_149_up: $event as boolean }, 'Channels from 149')" /> National rules allow channels from 149</label>
     </div>
   </div>
+  <Button label="Figures of the trade" icon="pi pi-book" size="small" outlined class="book" @click="openedFigure = ''" />
   <FloorTable />
 </template>
 
@@ -54,6 +57,9 @@ function setSubnet(event: Event): void {
   grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
   gap: 10px 14px;
   margin-bottom: 20px;
+}
+.book {
+  margin-bottom: 18px;
 }
 .facts .ticks {
   grid-column: span 2;

@@ -9,7 +9,6 @@ from functools import lru_cache
 
 from ortools.sat.python import cp_model
 
-WASTE = 1.10
 _SOLVE_SECONDS = 1.0
 
 

@@ -27,7 +27,6 @@ Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 LATTICE_M = 0.5
-VOID_ABOVE_CEILING_M = 0.2
 OVERHEADS: tuple[Overhead, ...] = ("ceiling_void", "attic", "joists", "raceway")
 _JOINED_M = 0.05  # rooms drawn this near to one another hang together
 _SAME_LINE = 0.4  # of a step: a line so near to a terminal's is moved onto it
@@ -105,13 +104,20 @@ def direction_of(outlines: Iterable[Sequence[Point]]) -> float:
 
 
 def storey_of(
-    storeys: Storeys, floor: Floor, turn: float, first: int, step_m: float, through: list[Point]
+    storeys: Storeys,
+    floor: Floor,
+    turn: float,
+    first: int,
+    step_m: float,
+    through: list[Point],
+    void_m: float,
 ) -> Storey | None:
     """Return a floor's lattice, or None for a floor without rooms.
 
     Args:
         turn: the direction of the building, radians.
         through: spots that have lines of their own.
+        void_m: how high above a ceiling cable runs.
     """
     rooms = [(s, p) for s, p in storeys.rooms.get(floor.id, []) if not s.outdoor]
     if not rooms:
@@ -132,21 +138,21 @@ def storey_of(
     xy = uv @ np.array([[c, s], [-s, c]])
     overhead = np.full(len(xy), OVERHEADS.index(floor.overhead), dtype=np.int8)
     low_m = storeys.elevation_m[floor.id]
-    z_m = np.full(len(xy), low_m + floor.ceiling_height_m + VOID_ABOVE_CEILING_M)
+    z_m = np.full(len(xy), low_m + floor.ceiling_height_m + void_m)
     for space, polygon in rooms:
         if space.overhead is None and space.ceiling_height_m is None:
             continue
         held = shapely.contains_xy(polygon, xy[:, 0], xy[:, 1])
         if space.overhead is not None:
             overhead[held] = OVERHEADS.index(space.overhead)
-        z_m[held] = void_z_m(storeys, space, floor)
+        z_m[held] = void_z_m(storeys, space, floor, void_m)
     return Storey(floor, turn, low_m, first, xy, uv, z_m, overhead, start, end, north, inside)
 
 
-def void_z_m(storeys: Storeys, space: Space | None, floor: Floor) -> float:
+def void_z_m(storeys: Storeys, space: Space | None, floor: Floor, void_m: float) -> float:
     """Return the height in m above the site's zero at which cable runs over a room."""
     ceiling_m = storeys.ceiling_m(space, floor.id)
-    return storeys.elevation_m[floor.id] + ceiling_m + VOID_ABOVE_CEILING_M
+    return storeys.elevation_m[floor.id] + ceiling_m + void_m
 
 
 def _part(

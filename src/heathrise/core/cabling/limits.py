@@ -1,4 +1,4 @@
-"""How far each category of copper carries each speed."""
+"""How far each category of copper carries each speed (TIA-568, IEEE 802.3, TSB-155, TSB-5021)."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 
+from ..catalogue import Rules
 from ..design import Category
 from ..wording import celsius, metres
 
@@ -15,113 +16,108 @@ Verdict = Literal["met", "near", "test_first", "not_met"]
 CATEGORIES: tuple[Category, ...] = ("5", "5e", "6", "6A")
 SPEEDS_MBPS = (100, 1000, 2500, 5000, 10000)
 
-# Channel length in m for each speed; 0 cannot, a negative length only after a field test.
-# IEEE 802.3; TSB-5021 for 2.5 and 5 G on installed cable, TSB-155 for 10 G on category 6.
-CHANNEL_M: dict[Category, tuple[float, ...]] = {
-    "5": (100, -100, 0, 0, 0),
-    "5e": (100, 100, 100, -100, 0),
-    "6": (100, 100, 100, 100, 55),
-    "6A": (100, 100, 100, 100, 100),
-}
-CATEGORY_6_TIGHT_BUNDLE_M = 37.0
-FIXED_LIMIT_M = 90.0
-# Unshielded fixed run in m by the temperature of its hottest space in C, linear between.
-HEAT_C = (20, 25, 30, 35, 40, 45, 50, 55, 60)
-HEAT_LIMIT_M = (90.0, 89.0, 87.0, 85.5, 84.0, 81.7, 79.5, 77.2, 75.0)
-HOT_SHARE = 0.10
-NEAR_SHARE_OF_LIMIT = 0.95
-# Temperatures in C planned for each kind of space.
-SPACE_C: dict[str, float] = {
-    "room": 22,
-    "ceiling_void": 28,
-    "joists": 28,
-    "raceway": 22,
-    "attic": 45,
-    "basement": 18,
-    "duct": 15,
-    "outdoor": 50,
-    "riser": 22,
-}
-SOURCE = "TIA-568 channel model, IEEE 802.3, TSB-155 and TSB-5021"
+FULL_CHANNEL_M = 100
 
 
 @dataclass(frozen=True)
 class CableVerdict:
-    """Whether a fixed run carries a speed; lengths in m, temperature in C."""
+    """Whether a fixed run carries a speed; lengths in m. ``figures`` are paths of what binds."""
 
     verdict: Verdict
     limit_m: float
     reason: str
+    figures: tuple[str, ...] = ()
 
 
-def heat_limit_m(temperature_c: float) -> float:
+def heat_limit_m(rules: Rules, temperature_c: float) -> float:
     """Return the longest fixed run in m whose hottest space is at ``temperature_c``."""
-    return float(np.interp(temperature_c, HEAT_C, HEAT_LIMIT_M))
+    limits = rules.table("cabling.heat_limit_m")
+    return float(np.interp(temperature_c, list(map(float, limits)), list(limits.values())))
 
 
-def cords_limit_m(fixed_m: float) -> float:
+def cords_limit_m(rules: Rules, fixed_m: float) -> float:
     """Return the total of stranded cords allowed beside a fixed run, ``(102 - H) / 1.2``."""
-    return max(0.0, (102 - fixed_m) / 1.2)
+    return max(0.0, (rules["cabling.cord_budget_m"] - fixed_m) / rules["cabling.stranded_factor"])
 
 
-def hottest_c(lengths_m: Mapping[str, float]) -> tuple[str, float]:
+def fixed_limit_m(rules: Rules, cords_m: float) -> float:
+    """Return the fixed run in m that cords of a total length leave, ``102 - 1.2 C``."""
+    return rules["cabling.cord_budget_m"] - rules["cabling.stranded_factor"] * cords_m
+
+
+def hottest_c(rules: Rules, lengths_m: Mapping[str, float]) -> tuple[str, float]:
     """Return the hottest kind of space holding at least a tenth of the run, and its heat in C."""
-    total = sum(lengths_m.values())
-    counted = [k for k, m in lengths_m.items() if total and m / total >= HOT_SHARE]
-    kind = max(counted, key=lambda k: SPACE_C[k], default="room")
-    return kind, SPACE_C[kind]
+    total, least = sum(lengths_m.values()), rules["cabling.hot_share"]
+    heat_c = rules.table("cabling.space_c")
+    counted = [k for k, m in lengths_m.items() if total and m / total >= least]
+    kind = max(counted, key=lambda k: heat_c[k], default="room")
+    return kind, heat_c[kind]
 
 
-def channel_limit_m(category: Category, speed_mbps: int, tight_bundle: bool = False) -> float:
-    """Return the channel length in m; negative where it must be field tested first, 0 for never."""
-    column = next(i for i, speed in enumerate(SPEEDS_MBPS) if speed >= speed_mbps)
-    limit = CHANNEL_M[category][column]
-    if category == "6" and SPEEDS_MBPS[column] == 10000 and tight_bundle:
-        return CATEGORY_6_TIGHT_BUNDLE_M
-    return float(limit)
+def channel_limit_m(
+    rules: Rules, category: Category, speed_mbps: int, tight_bundle: bool = False
+) -> tuple[float, str]:
+    """Return the channel length in m and the path of that figure.
+
+    A negative length must be field tested first, 0 is never.
+    """
+    lengths = rules.table(f"cabling.channel_m.{category}")
+    speed = next(s for s in lengths if int(s) >= speed_mbps)
+    if category == "6" and speed == "10000" and tight_bundle:
+        return rules["cabling.tight_bundle_m"], "cabling.tight_bundle_m"
+    return lengths[speed], f"cabling.channel_m.{category}.{speed}"
 
 
-def check_channel(category: Category, speed_mbps: int, channel_m: float) -> Verdict:
+def check_channel(rules: Rules, category: Category, speed_mbps: int, channel_m: float) -> Verdict:
     """Return whether a whole channel, fixed cable and cords, carries a speed."""
-    limit = channel_limit_m(category, speed_mbps)
+    limit, _ = channel_limit_m(rules, category, speed_mbps)
     if limit == 0 or channel_m > abs(limit):
         return "not_met"
     return "test_first" if limit < 0 else "met"
 
 
 def check_run(
+    rules: Rules,
     category: Category,
     speed_mbps: int,
     fixed_m: float,
     cords_m: float,
     temperature_c: float = 20.0,
     tight_bundle: bool = False,
+    space: str = "room",
 ) -> CableVerdict:
     """Judge a fixed run with its cords.
 
     The fixed run is bounded by heat, by the cords (``H <= 102 - 1.2 C``, since stranded cords
     lose 20 % more) and, where the category reaches less than 100 m, by that length less cords.
+
+    Args:
+        space: the kind of space whose planned heat ``temperature_c`` is.
     """
     label, speed = f"category {category}", _speed(speed_mbps)
-    channel = channel_limit_m(category, speed_mbps, tight_bundle)
+    channel, path = channel_limit_m(rules, category, speed_mbps, tight_bundle)
     if channel == 0:
-        return CableVerdict("not_met", 0.0, f"{label} does not carry {speed}")
-    bounds = [
-        (heat_limit_m(temperature_c), f"{celsius(temperature_c)} in its hottest space"),
-        (102 - 1.2 * cords_m, f"{metres(cords_m)} of cords"),
+        return CableVerdict("not_met", 0.0, f"{label} does not carry {speed}", (path,))
+    heat = f"{celsius(temperature_c)} in its hottest space"
+    by_cords = ("cabling.cord_budget_m", "cabling.stranded_factor")
+    bounds: list[tuple[float, str, tuple[str, ...]]] = [
+        (heat_limit_m(rules, temperature_c), heat, (f"cabling.space_c.{space}",)),
+        (fixed_limit_m(rules, cords_m), f"{metres(cords_m)} of cords", by_cords),
     ]
-    if abs(channel) < 100:
-        bounds.append((abs(channel) - cords_m, f"{label} at {speed}"))
-    limit, why = min(bounds)
+    if abs(channel) < FULL_CHANNEL_M:
+        bounds.append((abs(channel) - cords_m, f"{label} at {speed}", (path,)))
+    limit, why, figures = min(bounds)
     limit = round(limit, 1)
     room = f"{metres(fixed_m, 1)} of {metres(limit)} ({why})"
     if fixed_m > limit:
-        return CableVerdict("not_met", limit, f"too long for {speed} on {label}: {room}")
+        return CableVerdict("not_met", limit, f"too long for {speed} on {label}: {room}", figures)
     if channel < 0:
-        return CableVerdict("test_first", limit, f"{speed} on {label}: test before promising it")
-    if fixed_m > NEAR_SHARE_OF_LIMIT * limit:
-        return CableVerdict("near", limit, f"carries {speed} with little to spare: {room}")
-    return CableVerdict("met", limit, f"carries {speed}: {room}")
+        text = f"{speed} on {label}: test before promising it"
+        return CableVerdict("test_first", limit, text, (path,))
+    if fixed_m > rules["cabling.near_share"] * limit:
+        text = f"carries {speed} with little to spare: {room}"
+        return CableVerdict("near", limit, text, (*figures, "cabling.near_share"))
+    return CableVerdict("met", limit, f"carries {speed}: {room}", figures)
 
 
 def _speed(mbps: int) -> str:

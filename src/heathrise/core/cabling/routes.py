@@ -12,7 +12,7 @@ from shapely.geometry import LineString
 
 from ..design import Device, Point, Spot
 from .lattice import OVERHEADS, Storey, turned, void_z_m
-from .ways import STUB_COST_PER_M, STUB_NODES, Ways
+from .ways import STUB_NODES, Ways
 
 _STRAIGHT_M2 = 2e-3  # coordinates are rounded to the millimetre
 LEAST_OUTDOOR_M = 0.1  # through the wall a device hangs on
@@ -76,7 +76,7 @@ def _arrive(ways: Ways, storey: Storey, at: Point) -> tuple[int, float]:
     count = min(STUB_NODES, len(distance))
     near = np.argpartition(distance, count - 1)[:count]
     cost = np.minimum(ways.cost[storey.first + near], ways.cost[storey.first + near + ways.nodes])
-    total = cost + distance[near] * STUB_COST_PER_M
+    total = cost + distance[near] * ways.rules["cabling.cost_per_m.stub"]
     best = int(total.argmin())
     if not math.isfinite(total[best]):
         return -1, 0.0
@@ -115,7 +115,7 @@ def _drop(ways: Ways, storey: Storey, node: int, device: Device) -> list[Leg]:
     here_z = storey.height_m(node)
     room = ways.plan.room_at(device.floor, device.at)
     if room is not None and not room.outdoor:
-        over_z = void_z_m(ways.plan, room, storey.floor)
+        over_z = void_z_m(ways.plan, room, storey.floor, ways.void_m)
         legs.append(_climb(device.floor, abs(over_z - here_z), device.at))
         here_z = over_z
     drop = abs(here_z - (storey.elevation_m + device.height_m))

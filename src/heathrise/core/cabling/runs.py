@@ -6,17 +6,13 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ..catalogue import AccessPointModel, Catalogue, OutletModel
+from ..catalogue import AccessPointModel, Catalogue, OutletModel, Rules
 from ..design import Category, Design, Device, Run, Site
 from ..memo import IdentityMemo
-from .boxes import WASTE
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .routes import Leg, route_to
 from .ways import Ways, ways_of
 
-# What generations of access point ask for beyond the speed of their port: TIA TSB-162.
-REQUIRED: dict[str, Category] = {"6E": "6A", "7": "6A"}
-RECOMMENDED: dict[str, Category] = {"5": "6A", "6": "6A", **REQUIRED}
 _RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2}
 
 
@@ -36,6 +32,7 @@ class RunVerdict(BaseModel):
     speed_mbps: int
     verdict: Literal["met", "near", "test_first", "not_met", "no_way"]
     reason: str
+    figures: tuple[str, ...] = ()
     limit_m: float = 0.0
     fixed_m: float = 0.0
     horizontal_m: float = 0.0
@@ -110,13 +107,17 @@ def _judge(
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     slack = site.slack_device_m + site.slack_rack_m
     fixed = round(route.route_m + slack, 1)
-    space, heat = hottest_c(route.spaces_m)
-    wants = REQUIRED.get(getattr(model, "generation", ""))
-    category, verdict = choose_category(site, model.speed_mbps, fixed, heat, pinned, wants)
+    rules = catalogue.rules
+    space, heat = hottest_c(rules, route.spaces_m)
+    wants = asked_category(rules, model)
+    category, verdict = choose_category(
+        site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants
+    )
     return RunVerdict(
         category=category,
         verdict=verdict.verdict,
         reason=verdict.reason,
+        figures=verdict.figures,
         limit_m=verdict.limit_m,
         fixed_m=fixed,
         horizontal_m=round(route.horizontal_m, 1),
@@ -125,7 +126,7 @@ def _judge(
         duct_m=round(route.duct_m, 1),
         outdoor_m=round(route.outdoor_m, 1),
         slack_m=slack,
-        bought_m=round(fixed * WASTE, 1),
+        bought_m=round(fixed * (1 + rules["cabling.waste_share"]), 1),
         hottest_space=space,
         hottest_c=heat,
         between_buildings=route.between_buildings,
@@ -134,11 +135,21 @@ def _judge(
     )
 
 
+def asked_category(
+    rules: Rules, model: object, table: str = "cabling.required_category"
+) -> Category | None:
+    """Return the category that a table has for an access point's generation, whatever its speed."""
+    if not isinstance(model, AccessPointModel):
+        return None
+    return rules.words(table).get(model.generation)  # type: ignore[return-value]
+
+
 def choose_category(
     site: Site,
+    rules: Rules,
     speed_mbps: int,
     fixed_m: float,
-    temperature_c: float,
+    hottest: tuple[str, float],
     pinned: Category | None,
     wants: Category | None = None,
 ) -> tuple[Category, CableVerdict]:
@@ -147,17 +158,20 @@ def choose_category(
     Where none does, the one that comes nearest is returned with its verdict.
 
     Args:
+        hottest: the hottest kind of space and its temperature in C.
         wants: the category that the device's generation asks for, whatever the length.
     """
 
     def judge(category: Category) -> CableVerdict:
         found = check_run(
-            category, speed_mbps, fixed_m, site.cords_m, temperature_c, site.tight_bundles
-        )
+            rules, category, speed_mbps, fixed_m, site.cords_m, hottest[1], site.tight_bundles,
+            hottest[0],
+        )  # fmt: skip
         short = wants is not None and CATEGORIES.index(category) < CATEGORIES.index(wants)
         if short and found.verdict == "met":
             why = f"{found.reason}, but its generation asks for category {wants}"
-            return CableVerdict("near", found.limit_m, why)
+            path = "cabling.required_category"
+            return CableVerdict("near", found.limit_m, why, (path,))
         return found
 
     if pinned is not None:

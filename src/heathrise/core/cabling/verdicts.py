@@ -3,24 +3,22 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from typing import Any
 
 from shapely.geometry import LineString
 
-from ..catalogue import AccessPointModel, Catalogue
+from ..catalogue import Catalogue
 from ..design import Category, Change, Design, Device, EquipmentRoom, Run, apply, put
 from ..findings import Cure, Finding, Place
 from ..wording import metres
 from .conduit import duct_findings
-from .limits import CATEGORIES, SOURCE, check_run, cords_limit_m, heat_limit_m
-from .runs import RECOMMENDED, REQUIRED, RunVerdict, judge_runs
+from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
+from .runs import RunVerdict, asked_category, judge_runs
 
-JACKET_CHANGE_M = 15.0
-MOST_MOVED_M = 6.0
-MOVE_SPARE_M = 0.3
-SURGE_OUTDOOR_M = 1.0  # more than this in air outside has left the building
-LEAST_CORDS_M = 1.0
+_LENGTHS = "cabling.channel_m.6A.1000"  # any of them has the source of all
+_REQUIRED = "cabling.required_category"
+_RECOMMENDED = "cabling.recommended_category"
 
 
 def cable_findings(
@@ -34,20 +32,28 @@ def cable_findings(
             severity="not_met",
             text="No run can be drawn: no equipment room is placed. Place it where runs begin.",
             rule="a star from the equipment room",
-            source=SOURCE,
+            source=catalogue.rules.source(_LENGTHS),
         )
         return
     for run in runs:
         device = design.of(Device)[run.device]
         yield from _length(design, catalogue, run, device)
-        yield from _ground(run, device)
+        yield from _ground(catalogue, run, device)
     yield from duct_findings(design, catalogue, runs)
     yield from _recommended(design, catalogue, runs)
 
 
-def _finding(run: RunVerdict, device: Device, key: str, **fields: Any) -> Finding:
+def _finding(
+    catalogue: Catalogue, run: RunVerdict, device: Device, key: str, *figures: str, **fields: Any
+) -> Finding:
     place = Place(kind="device", id=device.id, floor=device.floor, at=device.at)
-    common = {"stage": "cable", "places": (place,), "source": SOURCE}
+    rules = catalogue.rules
+    common = {
+        "stage": "cable",
+        "places": (place,),
+        "source": rules.source(figures[0] if figures else _LENGTHS),
+        "used": rules.used(*figures),
+    }
     return Finding.model_validate({"id": f"cable-{key}-{run.device}", **common, **fields})
 
 
@@ -57,13 +63,21 @@ def _length(
     if run.verdict == "no_way":
         text = f"{run.name}: no run reaches it; {run.reason}. Draw a riser or a duct to its floor."
         yield _finding(
-            run, device, "way", severity="not_met", text=text, rule="every device has a run"
+            catalogue,
+            run,
+            device,
+            "way",
+            severity="not_met",
+            text=text,
+            rule="every device has a run",
         )
     elif run.verdict in ("not_met", "test_first"):
         yield _finding(
+            catalogue,
             run,
             device,
             "length",
+            *run.figures,
             severity="not_met",
             text=f"{run.name}: {run.reason}.",
             figure=run.fixed_m,
@@ -71,27 +85,30 @@ def _length(
             unit="m",
             rule="what each category carries, by speed and length",
             cures=(
-                *_other_category(design, run),
+                *_other_category(design, catalogue, run),
                 *_nearer(design, catalogue, run, device),
-                *_shorter_cords(design, run),
+                *_shorter_cords(design, catalogue, run),
             ),
         )
-    elif run.verdict == "near" and _below(catalogue, run, device, REQUIRED):
+    elif run.verdict == "near" and _below(catalogue, run, device, _REQUIRED):
         yield _finding(
+            catalogue,
             run,
             device,
             "category",
+            f"{_REQUIRED}.{_generation(catalogue, device)}",
             severity="near",
             text=f"{run.name}: {run.reason}.",
             rule="what each generation of access point asks for",
-            source="TIA TSB-162",
-            cures=(Cure(label="Pull category 6A", changes=(_pulled(design, run, "6A"),)),),
+            cures=(_pull(design, catalogue, run, device),),
         )
     elif run.verdict == "near":
         yield _finding(
+            catalogue,
             run,
             device,
             "length",
+            *run.figures,
             severity="near",
             text=f"{run.name}: {run.reason}. Measure it before it is promised.",
             figure=run.fixed_m,
@@ -101,36 +118,48 @@ def _length(
         )
 
 
-def _below(
-    catalogue: Catalogue, run: RunVerdict, device: Device, table: Mapping[str, Category]
-) -> bool:
+def _generation(catalogue: Catalogue, device: Device) -> str:
+    return str(getattr(catalogue.devices_of(device.kind)[device.model], "generation", ""))
+
+
+def _pull(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Cure:
+    model = catalogue.devices_of(run.kind)[device.model]
+    wanted = asked_category(catalogue.rules, model) or run.category
+    return Cure(label=f"Pull category {wanted}", changes=(_pulled(design, run, wanted),))
+
+
+def _below(catalogue: Catalogue, run: RunVerdict, device: Device, table: str) -> bool:
     """Whether an access point's run is of a lesser category than a table has for it."""
     model = catalogue.devices_of(run.kind)[device.model]
-    wanted = table.get(model.generation) if isinstance(model, AccessPointModel) else None
+    wanted = asked_category(catalogue.rules, model, table)
     return wanted is not None and CATEGORIES.index(run.category) < CATEGORIES.index(wanted)
 
 
-def _shorter_cords(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
+def _shorter_cords(design: Design, catalogue: Catalogue, run: RunVerdict) -> tuple[Cure, ...]:
     """Offer shorter cords where they are what makes the channel too long."""
-    cords_m = math.floor(2 * cords_limit_m(run.fixed_m)) / 2
-    if run.fixed_m > heat_limit_m(run.hottest_c) or not LEAST_CORDS_M <= cords_m < run.cords_m:
+    rules = catalogue.rules
+    cords_m = math.floor(2 * cords_limit_m(rules, run.fixed_m)) / 2
+    if run.fixed_m > heat_limit_m(rules, run.hottest_c):
+        return ()
+    if not rules["cabling.least_cords_m"] <= cords_m < run.cords_m:
         return ()
     site = design.site.model_copy(update={"cords_m": cords_m})
     if check_run(
-        run.category, run.speed_mbps, run.fixed_m, cords_m, run.hottest_c, site.tight_bundles
+        rules, run.category, run.speed_mbps, run.fixed_m, cords_m, run.hottest_c, site.tight_bundles
     ).verdict not in ("met", "near"):
         return ()
     label = f"Plan {metres(cords_m)} of cords in all"
     return (Cure(label=label, effect="at both ends together, on every run", changes=(put(site),)),)
 
 
-def _other_category(design: Design, run: RunVerdict) -> tuple[Cure, ...]:
+def _other_category(design: Design, catalogue: Catalogue, run: RunVerdict) -> tuple[Cure, ...]:
     """Offer the least category that does carry the speed over this run."""
     site = design.site
     for category in CATEGORIES:
         verdict = check_run(
-            category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c, site.tight_bundles
-        )
+            catalogue.rules, category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c,
+            site.tight_bundles,
+        )  # fmt: skip
         if verdict.verdict in ("met", "near"):
             label = f"Pull category {category}"
             return (
@@ -151,11 +180,12 @@ def _nearer(
 ) -> tuple[Cure, ...]:
     """Offer to move the device back along the last stretch of its run, if that will do."""
     excess_m = run.fixed_m - run.limit_m
+    rules = catalogue.rules
     level = [leg for leg in run.legs if leg.floor == device.floor and len(leg.points) > 1]
-    if not level or not 0 < excess_m <= MOST_MOVED_M or run.limit_m == 0:
+    if not level or not 0 < excess_m <= rules["cabling.moved_m"] or run.limit_m == 0:
         return ()
     way = LineString([*level[-1].points[:-1], device.at])
-    back_m = excess_m + MOVE_SPARE_M
+    back_m = excess_m + rules["cabling.move_spare_m"]
     if way.length < back_m:
         return ()
     spot = way.interpolate(way.length - back_m)
@@ -170,14 +200,17 @@ def _nearer(
     return (Cure(label=label, effect=effect, changes=(put(moved),)),)
 
 
-def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
-    leaves = run.outdoor_m > SURGE_OUTDOOR_M or device.mount == "pole"
+def _ground(catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[Finding]:
+    rules = catalogue.rules
+    leaves = run.outdoor_m > rules["cabling.surge_outdoor_m"] or device.mount == "pole"
     if run.between_buildings or leaves:
         where = "between two buildings" if run.between_buildings else "that leaves the building"
         yield _finding(
+            catalogue,
             run,
             device,
             "surge",
+            "cabling.surge_outdoor_m",
             severity="near",
             text=(
                 f"{run.name}: copper {where} needs surge protection at both ends, "
@@ -186,24 +219,25 @@ def _ground(run: RunVerdict, device: Device) -> Iterator[Finding]:
             figure=round(run.duct_m + run.outdoor_m, 1),
             unit="m outside",
             rule="copper that leaves a building is protected at both ends",
-            source="local code; IEC 62305",
         )
     outside = run.duct_m + run.outdoor_m
     if outside > 0:
         jacket = "direct-burial or gel-filled" if run.duct_m else "outdoor, UV-proof"
-        most = metres(JACKET_CHANGE_M)
+        change_m = rules["cabling.jacket_change_m"]
+        most = metres(change_m)
         within = f" Indoor cable may enter {most} of change-over at most." if outside > 2 else ""
         yield _finding(
+            catalogue,
             run,
             device,
             "jacket",
+            "cabling.jacket_change_m",
             severity="note",
             text=f"{run.name}: {metres(outside, 1)} lie outside; order {jacket} jacket.{within}",
             figure=round(outside, 1),
-            limit=JACKET_CHANGE_M,
+            limit=change_m,
             unit="m",
             rule="indoor jacket stays indoors",
-            source="local code",
         )
 
 
@@ -211,11 +245,13 @@ def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -
     below: list[RunVerdict] = []
     for run in runs:
         device = design.of(Device)[run.device]
-        if run.verdict in ("met", "near") and _below(catalogue, run, device, RECOMMENDED):
+        if run.verdict in ("met", "near") and _below(catalogue, run, device, _RECOMMENDED):
             below.append(run)
     if not below:
         return
     changes = tuple(_pulled(design, run, "6A") for run in below)
+    kinds = {_generation(catalogue, design.of(Device)[run.device]) for run in below}
+    paths = tuple(f"{_RECOMMENDED}.{kind}" for kind in sorted(kinds))
     bought_m = sum(r.bought_m * r.cables for r in below)
     yield Finding(
         id="cable-recommended",
@@ -228,7 +264,8 @@ def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -
         figure=len(below),
         unit="runs",
         rule="6A recommended to access points",
-        source="TIA TSB-162",
+        source=catalogue.rules.source(paths[0]),
+        used=catalogue.rules.used(*paths),
         cures=(
             Cure(
                 label="Pull category 6A to all of them",

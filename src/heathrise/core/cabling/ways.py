@@ -20,14 +20,13 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import dijkstra
 from shapely.geometry import Polygon
 
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, Rules
 from ..design import (
     Building,
     Design,
     Duct,
     EquipmentRoom,
     Floor,
-    Overhead,
     Point,
     Riser,
     Space,
@@ -39,17 +38,6 @@ from .lattice import LATTICE_M, OVERHEADS, Storey, direction_of, storey_of, void
 
 Array = NDArray[np.float64]
 
-COST_PER_M: dict[Overhead, float] = {
-    "ceiling_void": 1.0,
-    "attic": 1.6,
-    "joists": 2.5,
-    "raceway": 1.8,
-}
-MASONRY_COST = 8.0
-TURN_COST = 0.75
-RISE_COST_PER_M = 1.0
-DUCT_COST_PER_M = 1.0
-STUB_COST_PER_M = 1.05
 STUB_NODES = 12
 MOST_NODES = 60_000
 _ON_WALL_M = 0.02
@@ -80,9 +68,14 @@ class Ways:
     previous: NDArray[np.int32]
     links: dict[tuple[int, int], Link]
     room: EquipmentRoom | None
+    rules: Rules
     nodes: int = 0
     source: int = -1
     floor_of: list[str] = field(default_factory=list)
+
+    @property
+    def void_m(self) -> float:
+        return self.rules["cabling.void_above_ceiling_m"]
 
     def plain(self, node: int) -> int:
         """Return a node's number without its layer."""
@@ -104,24 +97,24 @@ def ways_of(design: Design, catalogue: Catalogue) -> Ways:
     # Walls bear on the ways by their masonry alone, so any other may move as it likes.
     masonry = _masonry(design, catalogue)
     key = tuple((f, rows.tobytes()) for f, rows in masonry.items())
-    return _ways.get((*parts, catalogue), key, lambda: _make(design, masonry))
+    return _ways.get((*parts, catalogue), key, lambda: _make(design, catalogue.rules, masonry))
 
 
-def _make(design: Design, masonry: dict[str, Array]) -> Ways:
+def _make(design: Design, rules: Rules, masonry: dict[str, Array]) -> Ways:
     parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct, EquipmentRoom))
     plan = storeys_of(design)
-    storeys = _lattices.get((*parts, plan), None, lambda: _make_storeys(design, plan))
+    storeys = _lattices.get((*parts, plan, rules), None, lambda: _make_storeys(design, plan, rules))
     count = sum(len(s.xy) for s in storeys.values())
     rooms = list(design.of(EquipmentRoom).values())
-    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, None)
+    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, None, rules)
     ways.room = rooms[0] if rooms else None
     ways.nodes = count
     ways.floor_of = [s.floor.id for s in storeys.values() for _ in range(len(s.xy))]
     if ways.room is None or ways.room.floor not in storeys:
         return ways
-    edges = [_turns(count)]
+    edges = [_turns(count, rules["cabling.turn_cost"])]
     for storey in storeys.values():
-        edges.append(_lattice_edges(storey, masonry[storey.floor.id], count))
+        edges.append(_lattice_edges(storey, rules, masonry[storey.floor.id], count))
     edges += list(_risers(design, ways))
     edges += list(_ducts(design, ways))
     ways.source = storeys[ways.room.floor].nearest(ways.room.at)
@@ -132,14 +125,16 @@ def _make(design: Design, masonry: dict[str, Array]) -> Ways:
     return ways
 
 
-def _make_storeys(design: Design, plan: Storeys) -> dict[str, Storey]:
+def _make_storeys(design: Design, plan: Storeys, rules: Rules) -> dict[str, Storey]:
     turns = _directions(design)
     step_m = _lattice_step_m(design)
     found: dict[str, Storey] = {}
     first = 0
     for floor in design.of(Floor).values():
         turn = turns[floor.building]
-        storey = storey_of(plan, floor, turn, first, step_m, list(_terminals(design, floor)))
+        through = list(_terminals(design, floor))
+        void_m = rules["cabling.void_above_ceiling_m"]
+        storey = storey_of(plan, floor, turn, first, step_m, through, void_m)
         if storey is not None:
             found[floor.id] = storey
             first += len(storey.xy)
@@ -191,19 +186,20 @@ def _masonry(design: Design, catalogue: Catalogue) -> dict[str, Array]:
 Edges = tuple[NDArray[np.int64], NDArray[np.int64], Array]
 
 
-def _turns(count: int) -> Edges:
+def _turns(count: int, cost: float) -> Edges:
     nodes = np.arange(count)
-    return nodes, nodes + count, np.full(count, TURN_COST)
+    return nodes, nodes + count, np.full(count, cost)
 
 
-def _lattice_edges(storey: Storey, masonry: Array, count: int) -> Edges:
+def _lattice_edges(storey: Storey, rules: Rules, masonry: Array, count: int) -> Edges:
     """Return the edges along the building (layer 0) and across it (layer 1) of one storey."""
-    per_m = np.array([COST_PER_M[k] for k in OVERHEADS])[storey.overhead]
+    costs = rules.table("cabling.cost_per_m")
+    per_m = np.array([costs[k] for k in OVERHEADS])[storey.overhead]
     start, end = storey.start, storey.end
     length = np.abs(storey.uv[end] - storey.uv[start]).sum(axis=1)
     cost = length * (per_m[start] + per_m[end]) / 2
-    cost += RISE_COST_PER_M * np.abs(storey.z_m[end] - storey.z_m[start])
-    cost += MASONRY_COST * _crossings(storey, masonry)
+    cost += costs["rise"] * np.abs(storey.z_m[end] - storey.z_m[start])
+    cost += rules["cabling.masonry_cost"] * _crossings(storey, masonry)
     layer = np.where(storey.north, count, 0) + storey.first
     return start + layer, end + layer, cost
 
@@ -240,6 +236,7 @@ def _crossings(storey: Storey, walls: Array) -> Array:
 
 def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
     """Give each riser a node at every storey: who passes a storey by pays no detour there."""
+    per_m = ways.rules["cabling.cost_per_m.rise"]
     for riser in design.of(Riser).values():
         served = [
             s
@@ -249,17 +246,17 @@ def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
         served.sort(key=lambda s: s.elevation_m)
         shaft: list[tuple[int, float]] = []
         for storey in served:
-            z_m = void_z_m(ways.plan, None, storey.floor)
+            z_m = void_z_m(ways.plan, None, storey.floor, ways.void_m)
             node = ways.nodes + len(ways.floor_of)
             ways.floor_of.append(storey.floor.id)
             near = storey.nearest(riser.at)
             apart_m = storey.aside_m(near, riser.at) + abs(storey.height_m(near) - z_m)
             link = Link("riser", apart_m, (storey.spot(near), riser.at), riser.id)
-            yield _join(ways.links, near, node, link, RISE_COST_PER_M)
+            yield _join(ways.links, near, node, link, per_m)
             shaft.append((node, z_m))
         for (low, low_m), (high, high_m) in itertools.pairwise(shaft):
             link = Link("riser", abs(high_m - low_m), (riser.at, riser.at), riser.id)
-            yield _join(ways.links, low, high, link, RISE_COST_PER_M)
+            yield _join(ways.links, low, high, link, per_m)
 
 
 def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
@@ -273,7 +270,7 @@ def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
         drops = sum(s.height_m(n) - s.elevation_m + duct.depth_m for s, n in ends)
         aside = near.aside_m(start, duct.path[0]) + far.aside_m(end, duct.path[-1])
         link = Link("duct", along + drops + aside, duct.path, duct.id)
-        yield _join(ways.links, start, end, link, DUCT_COST_PER_M)
+        yield _join(ways.links, start, end, link, ways.rules["cabling.cost_per_m.duct"])
 
 
 def _join(

@@ -16,25 +16,29 @@ from .models import (
     SwitchModel,
     WiredModel,
 )
-from .poe_classes import POE_CLASSES, POE_SOURCE, PoeClass, poe_rank
+from .poe_classes import PoeClass, poe_rank
+from .rules import Figure, Rules, Used, Value, in_words
 
 __all__ = [
-    "POE_CLASSES",
-    "POE_SOURCE",
     "AccessPointModel",
     "CableModel",
     "CameraModel",
     "Catalogue",
     "ClientModel",
     "Construction",
+    "Figure",
     "InjectorModel",
     "OutletModel",
     "PoeClass",
     "PortGroup",
     "PowerDemand",
     "RadioModel",
+    "Rules",
     "SwitchModel",
+    "Used",
+    "Value",
     "WiredModel",
+    "in_words",
     "load_catalogue",
     "poe_rank",
 ]

@@ -9,6 +9,7 @@ from typing import Any
 import yaml
 
 from .models import Catalogue
+from .rules import load_rules
 
 FILES = (
     "constructions",
@@ -28,6 +29,6 @@ def load_catalogue() -> Catalogue:
     folder = files(__package__) / "data"
     shelves: dict[str, Any] = {}
     for name in FILES:
-        rows = yaml.safe_load((folder / f"{name}.yaml").read_text("utf-8"))
+        rows = yaml.safe_load((folder / "gear" / f"{name}.yaml").read_text("utf-8"))
         shelves[name] = {key: {"id": key, **row} for key, row in rows.items()}
-    return Catalogue.model_validate(shelves)
+    return Catalogue.model_validate({**shelves, "rules": load_rules()})

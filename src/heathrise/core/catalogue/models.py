@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
+from .rules import Rules
 
 Positive = Annotated[float, Field(ge=0, allow_inf_nan=False)]
 
@@ -122,7 +123,7 @@ class CableModel(Entry):
 
 
 class Catalogue(BaseModel):
-    """All entries by id."""
+    """All entries by id, and the figures of the trade."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -134,6 +135,11 @@ class Catalogue(BaseModel):
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
     cables: dict[str, CableModel]
+    rules: Rules
+
+    def ruled_by(self, rules: Rules) -> Catalogue:
+        """Return the same gear under other figures."""
+        return self.model_copy(update={"rules": rules})
 
     def devices_of(self, kind: str) -> Mapping[str, WiredModel]:
         """Return the models that a device of ``kind`` may be."""

@@ -57,6 +57,8 @@ class Site(Element):
 
 
 class Building(Element):
+    """A building of the site; its storeys refer to it."""
+
     name: Name
     roof: ModelId = "roof-tiles"
 
@@ -200,6 +202,17 @@ class Radio(Element):
     power_dbm: Annotated[float, Field(ge=0, le=36)] | None = None
 
 
+class OwnFigure(Element):
+    """A figure of the trade that this project sees differently; ``figure`` is its path."""
+
+    figure: Annotated[str, Field(min_length=3, max_length=100)]
+    value: (
+        float
+        | Annotated[str, Field(max_length=40)]
+        | Annotated[tuple[float, ...], Field(max_length=80)]
+    )
+
+
 # In order of dependence: each kind refers only to kinds before it.
 KINDS: dict[str, type[Element]] = {
     "site": Site,
@@ -218,5 +231,6 @@ KINDS: dict[str, type[Element]] = {
     "network": Network,
     "wireless_name": WirelessName,
     "radio": Radio,
+    "own_figure": OwnFigure,
 }
 KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}

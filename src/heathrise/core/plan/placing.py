@@ -12,9 +12,6 @@ from ..findings import Cure, Finding, Place
 from ..storeys import Storeys, storeys_of
 from ..wording import metres
 
-AT_WALL_M = 0.35  # a device on an outer wall, this near to the rooms, is not yet out of doors
-ABOVE_CEILING_M = 0.05
-MOUNT_HEIGHT_M = {"wall": 2.2, "desk": 0.8, "pole": 4.0}  # a ceiling mount hangs at the ceiling
 _SOURCE = "the maker's sheet, as the catalogue has it"
 
 
@@ -24,20 +21,27 @@ def placing_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     for device in design.of(Device).values():
         model = catalogue.devices_of(device.kind)[device.model]
         indoor = isinstance(model, AccessPointModel | CameraModel) and not model.outdoor
-        if indoor and is_outdoors(storeys, device):
+        if indoor and is_outdoors(catalogue, storeys, device):
             yield _outdoors(catalogue, device, model)
         if isinstance(model, AccessPointModel) and device.mount not in model.mounts:
-            yield _mount(storeys, device, model)
-        yield from _too_high(storeys, device)
+            yield _mount(catalogue, storeys, device, model)
+        yield from _too_high(catalogue, storeys, device)
 
 
-def is_outdoors(storeys: Storeys, device: Device) -> bool:
+def is_outdoors(catalogue: Catalogue, storeys: Storeys, device: Device) -> bool:
     """Whether a device stands outside: in an outdoor area, or clear of every room of its storey."""
     room = storeys.room_at(device.floor, device.at)
     if room is not None:
         return room.outdoor
     region = storeys.regions.get(device.floor)
-    return region is not None and bool(region.distance(shapely.Point(device.at)) > AT_WALL_M)
+    at_wall_m = catalogue.rules["plan.at_wall_m"]
+    return region is not None and bool(region.distance(shapely.Point(device.at)) > at_wall_m)
+
+
+def mount_height_m(catalogue: Catalogue, mount: str, ceiling_m: float) -> float:
+    """Return the height in m that a mount is planned at, never above the ceiling."""
+    heights = catalogue.rules.table("plan.mount_height_m")
+    return min(heights.get(mount, ceiling_m), ceiling_m)
 
 
 def _finding(device: Device, key: str, text: str, rule: str, **more: object) -> Finding:
@@ -66,11 +70,13 @@ def _outdoors(catalogue: Catalogue, device: Device, model: WiredModel) -> Findin
     )  # fmt: skip
 
 
-def _mount(storeys: Storeys, device: Device, model: AccessPointModel) -> Finding:
+def _mount(
+    catalogue: Catalogue, storeys: Storeys, device: Device, model: AccessPointModel
+) -> Finding:
     ceiling_m = storeys.ceiling_m(storeys.room_at(device.floor, device.at), device.floor)
     cures = []
     for mount in model.mounts:
-        height_m = min(MOUNT_HEIGHT_M.get(mount, ceiling_m), ceiling_m)
+        height_m = mount_height_m(catalogue, mount, ceiling_m)
         changed = device.model_copy(update={"mount": mount, "height_m": height_m})
         label = f"Mount it on {'a' if mount != 'ceiling' else 'the'} {mount}"
         cures.append(Cure(label=f"{label} at {metres(height_m)}", changes=(put(changed),)))
@@ -82,7 +88,7 @@ def _mount(storeys: Storeys, device: Device, model: AccessPointModel) -> Finding
     )  # fmt: skip
 
 
-def _too_high(storeys: Storeys, device: Device) -> Iterator[Finding]:
+def _too_high(catalogue: Catalogue, storeys: Storeys, device: Device) -> Iterator[Finding]:
     room = storeys.room_at(device.floor, device.at)
     if room is None or room.outdoor or device.mount == "pole":
         return
@@ -92,7 +98,7 @@ def _too_high(storeys: Storeys, device: Device) -> Iterator[Finding]:
             upper = storeys.floors[floor]
             rise_m = storeys.elevation_m[floor] - storeys.elevation_m[device.floor]
             top_m = max(top_m, rise_m + upper.ceiling_height_m)
-    if device.height_m <= top_m + ABOVE_CEILING_M:
+    if device.height_m <= top_m + catalogue.rules["plan.above_ceiling_m"]:
         return
     changed = device.model_copy(update={"height_m": top_m})
     yield _finding(

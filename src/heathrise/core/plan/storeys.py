@@ -5,28 +5,31 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterator
 
+from ..catalogue import Catalogue
 from ..design import Building, Design, Floor, put
 from ..findings import Cure, Finding, Place
 from ..storeys import OVERLAP_M2, SLAB_M, Storeys, storeys_of
 from ..wording import metres
 
-LEAST_CEILING_M = 1.8  # a cure does not lower a ceiling below this
 _RULE = "each storey stands above the ceiling of the one below, with a slab between"
 _SOURCE = "geometry of the drawing"
 
 
-def storey_findings(design: Design) -> Iterator[Finding]:
+def storey_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield each pair of storeys, and each room, that the drawing makes stand in another."""
     storeys = storeys_of(design)
+    least_m = catalogue.rules["plan.least_ceiling_m"]
     for building in design.of(Building).values():
         floors = [f for f in design.of(Floor).values() if f.building == building.id]
         floors.sort(key=lambda f: f.level)
         for lower, upper in itertools.pairwise(floors):
-            yield from _pair(design, storeys, lower, upper)
-    yield from _tall_rooms(storeys)
+            yield from _pair(design, storeys, lower, upper, least_m)
+    yield from _tall_rooms(storeys, least_m)
 
 
-def _pair(design: Design, storeys: Storeys, lower: Floor, upper: Floor) -> Iterator[Finding]:
+def _pair(
+    design: Design, storeys: Storeys, lower: Floor, upper: Floor, least_m: float
+) -> Iterator[Finding]:
     ceiling_m = lower.elevation_m + lower.ceiling_height_m
     if upper.elevation_m <= lower.elevation_m:
         text = f"{upper.name} at {metres(upper.elevation_m)} does not stand above {lower.name}"
@@ -37,7 +40,7 @@ def _pair(design: Design, storeys: Storeys, lower: Floor, upper: Floor) -> Itera
             f"{lower.name}: its ceiling at {metres(round(ceiling_m, 2))} leaves no slab under "
             f"{upper.name} at {metres(upper.elevation_m)}. Its rooms are read as ending there."
         )
-        cures = (*_lower_ceiling(lower, upper), _raise(design, lower, upper))
+        cures = (*_lower_ceiling(lower, upper, least_m), _raise(design, lower, upper))
     else:
         return
     yield Finding(
@@ -77,16 +80,16 @@ def _raise(design: Design, lower: Floor, upper: Floor) -> Cure:
     return Cure(label=label, effect=effect, changes=tuple(put(f) for f in lifted))
 
 
-def _lower_ceiling(lower: Floor, upper: Floor) -> tuple[Cure, ...]:
+def _lower_ceiling(lower: Floor, upper: Floor, least_m: float) -> tuple[Cure, ...]:
     height_m = round(upper.elevation_m - lower.elevation_m - SLAB_M, 2)
-    if height_m < LEAST_CEILING_M:
+    if height_m < least_m:
         return ()
     changed = lower.model_copy(update={"ceiling_height_m": height_m})
     label = f"Make the ceiling of {lower.name} {metres(height_m)} high"
     return (Cure(label=label, changes=(put(changed),)),)
 
 
-def _tall_rooms(storeys: Storeys) -> Iterator[Finding]:
+def _tall_rooms(storeys: Storeys, least_m: float) -> Iterator[Finding]:
     for floor, rows in storeys.rooms.items():
         for space, polygon in rows:
             if space.ceiling_height_m is None or space.open_above or space.outdoor:
@@ -99,7 +102,7 @@ def _tall_rooms(storeys: Storeys) -> Iterator[Finding]:
             opened = space.model_copy(update={"open_above": True})
             cures = [Cure(label=f"{space.name} is open to {upper.name}", changes=(put(opened),))]
             height_m = round(storeys.elevation_m[upper.id] - storeys.elevation_m[floor] - SLAB_M, 2)
-            if height_m >= LEAST_CEILING_M:
+            if height_m >= least_m:
                 changed = space.model_copy(update={"ceiling_height_m": height_m})
                 label = f"Make its ceiling {metres(height_m)} high"
                 cures.append(Cure(label=label, changes=(put(changed),)))

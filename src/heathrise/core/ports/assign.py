@@ -14,7 +14,7 @@ from typing import Literal
 
 from ortools.sat.python import cp_model
 
-from ..catalogue import POE_CLASSES, PortGroup, SwitchModel, poe_rank
+from ..catalogue import PortGroup, SwitchModel, poe_rank
 
 Reason = Literal["no_ports", "no_powered_ports", "no_watts", "no_class"]
 
@@ -31,7 +31,8 @@ _SAME_SWITCH = 1
 
 @dataclass(frozen=True)
 class Demand:
-    """What one link asks of its port. ``port_w`` is its rated draw seen at the port.
+    """What one link asks of its port. ``port_w`` is its rated draw seen at the port, ``class_w``
+    what its class reserves there.
 
     ``vlans`` says that it carries a network of its own, which an unmanaged switch cannot.
     """
@@ -41,6 +42,7 @@ class Demand:
     speed_mbps: int
     poe_class: int | None = None
     port_w: float = 0.0
+    class_w: float = 0.0
     vlans: bool = False
 
 
@@ -115,7 +117,7 @@ def reserved_w(model: SwitchModel, demand: Demand) -> float:
     """Return the watts a switch sets aside for a device, by the way it allocates."""
     if demand.poe_class is None:
         return 0.0
-    return POE_CLASSES[demand.poe_class].reserved_w if model.allocates == "class" else demand.port_w
+    return demand.class_w if model.allocates == "class" else demand.port_w
 
 
 def fits(group: PortGroup, demand: Demand) -> bool:

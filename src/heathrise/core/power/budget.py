@@ -7,10 +7,8 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ..catalogue import POE_CLASSES, PowerDemand, SwitchModel
+from ..catalogue import PowerDemand, Rules, SwitchModel
 from .loop import feed_over_run
-
-NEAR_VOLTS = 1.0
 
 
 class PoweredDevice(BaseModel):
@@ -59,14 +57,20 @@ class SwitchBudget(BaseModel):
 
 
 def over_run(
-    device: str, name: str, model: str, demand: PowerDemand, length_m: float, heat_c: float
+    rules: Rules,
+    device: str,
+    name: str,
+    model: str,
+    demand: PowerDemand,
+    length_m: float,
+    heat_c: float,
 ) -> PoweredDevice:
     """Return what a device draws over its run, cords included, at the class's lowest volts."""
-    kind = POE_CLASSES[demand.poe_class]
-    rated = feed_over_run(demand.poe_class, demand.rated_w, length_m, heat_c)
-    typical = feed_over_run(demand.poe_class, demand.typical_w, length_m, heat_c)
+    kind = rules.poe_classes[demand.poe_class]
+    rated = feed_over_run(kind, demand.rated_w, length_m, heat_c)
+    typical = feed_over_run(kind, demand.typical_w, length_m, heat_c)
     enough = rated.starts and rated.device_v >= kind.device_v and demand.rated_w <= kind.device_w
-    near = enough and rated.device_v < kind.device_v + NEAR_VOLTS
+    near = enough and rated.device_v < kind.device_v + rules["power.near_v"]
     return PoweredDevice(
         device=device,
         name=name,

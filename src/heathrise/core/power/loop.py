@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..catalogue import POE_CLASSES
+from ..catalogue import PoeClass
 
 # 24 AWG conductor, 9.38 ohm per 100 m: two pairs are a loop of 0.0938 ohm/m, four of half that.
 _OHM_PER_M = {2: 0.0938, 4: 0.0469}
@@ -44,8 +44,7 @@ def feed(device_w: float, source_v: float, resistance_ohm: float) -> Loop:
 
 
 def feed_over_run(
-    poe_class: int, device_w: float, length_m: float, temperature_c: float = 20.0
+    kind: PoeClass, device_w: float, length_m: float, temperature_c: float = 20.0
 ) -> Loop:
     """Return the loop of a powered device over its own run, at the class's lowest port volts."""
-    kind = POE_CLASSES[poe_class]
     return feed(device_w, kind.port_v, loop_resistance_ohm(length_m, kind.pairs, temperature_c))

@@ -3,19 +3,17 @@
 from __future__ import annotations
 
 import ipaddress
+import math
 from collections.abc import Iterable, Iterator, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
+from ..catalogue import Rules
 from ..design import Design, Network, WirelessName, put
 from ..findings import Cure, Finding, Place
 
 Subnet = ipaddress.IPv4Network | ipaddress.IPv6Network
 
-LEASE_HOURS = {"guest": 4, "devices": 168, "cameras": 168, "management": 168}
-PEOPLE_LEASE_HOURS = 24
-FIXED_ADDRESSES = 20  # left below the pool for fixed gear
-MOST_NAMES_PER_ACCESS_POINT = 4
 _SOURCE = "RFC 1918 private addresses; IEEE 802.1Q"
 
 
@@ -69,13 +67,15 @@ def overlap(one: Subnet, other: Subnet) -> bool:
     return one.version == other.version and one.overlaps(other)
 
 
-def network_sheet(design: Design, network: Network) -> NetworkSheet:
+def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkSheet:
     """Return a network with its pool, lease and reach worked out."""
     subnet = parse_subnet(network.subnet)
     gateway = first = last = ""
     if subnet is not None and subnet.num_addresses >= 8:
         gateway = str(subnet[1])
-        first = str(subnet[min(FIXED_ADDRESSES, subnet.num_addresses // 4) + 1])
+        first = str(
+            subnet[min(int(rules["settings.fixed_addresses"]), subnet.num_addresses // 4) + 1]
+        )
         last = str(subnet[-2])
     numbered = third_octet(subnet) == network.vlan if subnet else False
     return NetworkSheet(
@@ -87,7 +87,7 @@ def network_sheet(design: Design, network: Network) -> NetworkSheet:
         gateway=gateway,
         pool_first=first,
         pool_last=last,
-        lease_hours=LEASE_HOURS.get(network.purpose, PEOPLE_LEASE_HOURS),
+        lease_hours=int(rules[f"settings.lease_h.{network.purpose}"]),
         client_isolation=network.client_isolation,
         internet=network.purpose not in ("cameras", "management"),
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
@@ -120,7 +120,7 @@ def free_subnet(taken: Sequence[Subnet], wanted_octet: int, prefix: int = 24) ->
     return None
 
 
-def network_findings(design: Design) -> Iterator[Finding]:
+def network_findings(design: Design, rules: Rules) -> Iterator[Finding]:
     """Yield what is wrong with the networks and wireless names."""
     networks = list(design.of(Network).values())
     if not networks:
@@ -138,11 +138,11 @@ def network_findings(design: Design) -> Iterator[Finding]:
         yield _finding("upstream-unread", "near", text, rule)
     parsed = {n.id: parse_subnet(n.subnet) for n in networks}
     for network in networks:
-        yield from _numbering(design, network, parsed, upstream)
+        yield from _numbering(design, rules, network, parsed, upstream)
     yield from _vlans(networks)
     yield from _isolation(design, networks)
     yield from _reach(design, networks)
-    yield from _names(design)
+    yield from _names(design, rules)
 
 
 def _finding(
@@ -166,6 +166,7 @@ def _finding(
 
 def _numbering(
     design: Design,
+    rules: Rules,
     network: Network,
     parsed: dict[str, Subnet | None],
     upstream: Subnet | None,
@@ -200,13 +201,13 @@ def _numbering(
             yield _finding(
                 key, "not_met", text, "no two subnets overlap", network, other, cures=cure
             )
-    needed = 2 * network.expected_clients
+    needed = math.ceil(rules["settings.clients_factor"] * network.expected_clients)
     hosts = subnet.num_addresses - 2
     if hosts < needed:
-        text = f"{network.name}: {subnet} holds {hosts} hosts; twice its clients are {needed}."
+        text = f"{network.name}: {subnet} holds {hosts} hosts; its clients want {needed}."
         yield _finding(
-            f"size-{network.id}", "near", text, "room for twice the expected clients", network,
-            figure=hosts, limit=needed, unit="hosts",
+            f"size-{network.id}", "near", text, "room for more than the expected clients", network,
+            used=rules.used("settings.clients_factor"), figure=hosts, limit=needed, unit="hosts",
         )  # fmt: skip
     if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:
         text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
@@ -301,14 +302,15 @@ def _forbidden(network: Network, other: Network) -> str | None:
     return "near" if network.purpose == "devices" else None
 
 
-def _names(design: Design) -> Iterator[Finding]:
+def _names(design: Design, rules: Rules) -> Iterator[Finding]:
     names = list(design.of(WirelessName).values())
-    if len(names) > MOST_NAMES_PER_ACCESS_POINT:
+    most = int(rules["settings.most_names"])
+    if len(names) > most:
         text = f"{len(names)} wireless names on every access point; each sends beacons of its own."
         yield _finding(
-            "names", "near", text, "at most four names on an access point", *names[-1:],
-            figure=len(names), limit=MOST_NAMES_PER_ACCESS_POINT, unit="names",
-            source="IEEE 802.11 beacons each 102.4 ms",
+            "names", "near", text, f"at most {most} names on an access point", *names[-1:],
+            figure=len(names), limit=most, unit="names", used=rules.used("settings.most_names"),
+            source=rules.source("settings.most_names"),
         )  # fmt: skip
     seen: dict[str, WirelessName] = {}
     for name in names:

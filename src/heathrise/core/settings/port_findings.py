@@ -10,7 +10,6 @@ from ..findings import Cure, Finding, Place
 from .networks import free_subnet, parse_subnet
 from .sheet import PortSheet
 
-CAMERAS_VLAN = 40
 CAMERAS_ID = "net-cameras"
 
 _SOURCE = "IEEE 802.1Q"
@@ -50,23 +49,22 @@ def port_findings(
             places=tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in cameras),
             rule="cameras have a network of their own that reaches the recorder only",
             source="practice",
-            cures=_for_cameras(design),
+            cures=_for_cameras(design, catalogue),
         )
 
 
-def _for_cameras(design: Design) -> tuple[Cure, ...]:
+def _for_cameras(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
     """Offer a network for the cameras on a subnet that nobody has."""
     networks = design.of(Network)
     held = [*(n.subnet for n in networks.values()), design.site.upstream_subnet]
     taken = [subnet for subnet in map(parse_subnet, held) if subnet is not None]
-    subnet = free_subnet(taken, CAMERAS_VLAN)
+    vlan = int(catalogue.rules["settings.cameras_vlan"])
+    subnet = free_subnet(taken, vlan)
     vlans = {n.vlan for n in networks.values()}
-    if subnet is None or CAMERAS_VLAN in vlans or CAMERAS_ID in networks:
+    if subnet is None or vlan in vlans or CAMERAS_ID in networks:
         return ()
-    new = Network(
-        id=CAMERAS_ID, name="Cameras", purpose="cameras", vlan=CAMERAS_VLAN, subnet=str(subnet)
-    )
-    label = f"Add a network for cameras, {subnet} on VLAN {CAMERAS_VLAN}"
+    new = Network(id=CAMERAS_ID, name="Cameras", purpose="cameras", vlan=vlan, subnet=str(subnet))
+    label = f"Add a network for cameras, {subnet} on VLAN {vlan}"
     return (Cure(label=label, effect="it reaches nobody else", changes=(put(new),)),)
 
 

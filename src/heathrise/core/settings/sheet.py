@@ -9,16 +9,11 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
+from ..catalogue import Rules
 from ..design import Design, Device, Network, Switch, WirelessName
 from .networks import NetworkSheet, network_sheet
 
 Origin = Literal["plan", "house rule", "person"]
-
-# A beacon each 102.4 ms at the lowest rate: share of the air in per cent (IEEE 802.11).
-BEACON_SHARE_BY_RATE = {1: 0.025, 6: 0.0041, 12: 0.0022}
-LOWEST_RATE_MBPS = 12
-SENSORS_RATE_MBPS = 6
-BEACON_LIMIT = 0.10
 
 
 class RadioSheet(BaseModel):
@@ -121,13 +116,12 @@ def mesh_reason(design: Design, wired: Collection[str]) -> str:
     return f"back-haul is by wire, and a run is still to be found for {', '.join(without[:6])}"
 
 
-def name_sheets(design: Design) -> tuple[NameSheet, ...]:
+def name_sheets(design: Design, rules: Rules) -> tuple[NameSheet, ...]:
     """Return the wireless names with the house rules applied."""
     networks = design.of(Network)
     sheets: list[NameSheet] = []
     for name in design.of(WirelessName).values():
         network = networks[name.network]
-        sensors = network.purpose == "devices"
         sheets.append(
             NameSheet(
                 id=name.id,
@@ -139,28 +133,30 @@ def name_sheets(design: Design) -> tuple[NameSheet, ...]:
                 client_isolation=name.client_isolation,
                 fast_transition=name.fast_transition,
                 steering=len(name.bands) > 1,
-                dtim=1 if sensors else 3,
-                lowest_rate_mbps=lowest_rate_mbps(network),
-                reason=_name_reason(name, sensors),
+                dtim=int(rules[f"settings.dtim.{network.purpose}"]),
+                lowest_rate_mbps=lowest_rate_mbps(rules, network),
+                reason=_name_reason(rules, name, network),
             )
         )
     return tuple(sheets)
 
 
-def lowest_rate_mbps(network: Network) -> int:
-    """Return the lowest rate of a name on a network: 6 Mb/s where sensors may need it."""
-    return SENSORS_RATE_MBPS if network.purpose == "devices" else LOWEST_RATE_MBPS
+def lowest_rate_mbps(rules: Rules, network: Network) -> int:
+    """Return the lowest rate of a name on a network: lower where sensors may need it."""
+    return int(rules.text(f"settings.lowest_rate_mbps.{network.purpose}"))
 
 
-def _name_reason(name: WirelessName, sensors: bool) -> str:
-    if sensors:
-        return "sensors: default DTIM, 6 Mb/s for devices that need it"
+def _name_reason(rules: Rules, name: WirelessName, network: Network) -> str:
+    rate = lowest_rate_mbps(rules, network)
+    if network.purpose == "devices":
+        return f"sensors: default DTIM, {rate} Mb/s for devices that need it"
+    dtim = rules[f"settings.dtim.{network.purpose}"]
     roam = "calls survive roaming" if name.fast_transition else "fast transition off by hand"
-    return f"{roam}; DTIM 3 spares phones' batteries; 12 Mb/s shortens beacons"
+    return f"{roam}; DTIM {dtim:g} spares phones' batteries; {rate} Mb/s shortens beacons"
 
 
-def network_sheets(design: Design) -> tuple[NetworkSheet, ...]:
-    return tuple(network_sheet(design, n) for n in design.of(Network).values())
+def network_sheets(design: Design, rules: Rules) -> tuple[NetworkSheet, ...]:
+    return tuple(network_sheet(design, rules, n) for n in design.of(Network).values())
 
 
 @dataclass(frozen=True)
@@ -244,11 +240,11 @@ def _port_sheet(
     )
 
 
-def beacon_share(names: int, sharing: int, lowest_rate_mbps: int = LOWEST_RATE_MBPS) -> float:
+def beacon_share(rules: Rules, names: int, sharing: int, lowest_rate_mbps: int) -> float:
     """Return the share of the air that beacons take on one channel.
 
     Args:
         names: wireless names on each access point.
         sharing: access points that share the channel and hear each other, itself included.
     """
-    return names * sharing * BEACON_SHARE_BY_RATE[lowest_rate_mbps]
+    return names * sharing * rules[f"settings.beacon_share.{lowest_rate_mbps}"]

@@ -10,13 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
-from ..bandplan import (
-    WIDTH_6_MHZ,
-    channels_of,
-    needs_radar_watch,
-    overlap,
-    planned_channels,
-)
+from ..bandplan import BandPlan
 from ..bands import BANDS, Band
 from ..design import Device
 from ..memo import IdentityMemo
@@ -27,7 +21,6 @@ from .transmit import overrides
 
 Array = NDArray[np.float64]
 
-CONTEND_DBM = -82.0
 _SOLVE_SECONDS = 3.0
 _SMALL_SITE, _WORKERS = 40, 4
 _SWEEPS = 20
@@ -58,18 +51,21 @@ class Task:
     options: tuple[int, ...]
     heard_dbm: tuple[tuple[int, ...], ...]
     fixed: tuple[int | None, ...]
-    domain: str = "americas"
-    from_149: bool = True
+    plan: BandPlan
 
     def overlap(self, first: int, second: int) -> float:
-        return overlap(self.band, self.width_mhz, first, second, self.domain, self.from_149)
+        return self.plan.overlap(self.band, self.width_mhz, first, second)
+
+    def radar(self, channel: int) -> bool:
+        return self.plan.needs_radar_watch(self.band, channel)
 
     def pairs(self) -> list[tuple[int, int, int]]:
-        """Return (i, j, dB above -82) of the pairs that hear each other."""
+        """Return (i, j, dB above the level of contention) of the pairs that hear each other."""
+        contend_dbm = self.plan.rules["signal.contend_dbm"]
         return [
             (i, j, excess)
             for i, j in combinations(range(len(self.fixed)), 2)
-            if (excess := round(self.heard_dbm[i][j] - CONTEND_DBM)) >= 0
+            if (excess := round(self.heard_dbm[i][j] - contend_dbm)) >= 0
         ]
 
     def cost_db(self, channels: Sequence[int]) -> float:
@@ -160,17 +156,17 @@ def channel_task(air: Air, band: Band) -> Task:
     """Return what the plan of one band starts from; channels it does not have are left out."""
     site = air.design.site
     said = overrides(air.design)
-    legal = channels_of(band, site.domain, site.channels_149_up)
-    width = {"2.4": 20, "5": site.width_5ghz_mhz, "6": WIDTH_6_MHZ}[band]
+    plan = air.channels
+    legal = plan.legal[band]
+    width = {"2.4": 20, "5": site.width_5ghz_mhz, "6": plan.width_6_mhz()}[band]
     held = [said.get((d.id, band)) for d in air.access_points(band)]
     return Task(
         band=band,
         width_mhz=width,
-        options=planned_channels(band, site.domain, width, site.channels_149_up),
+        options=plan.primaries(band, width),
         heard_dbm=tuple(map(tuple, np.rint(hearing_dbm(air, band)).astype(int).tolist())),
         fixed=tuple(r.channel if r is not None and r.channel in legal else None for r in held),
-        domain=site.domain,
-        from_149=site.channels_149_up,
+        plan=plan,
     )
 
 
@@ -179,11 +175,12 @@ def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = Fa
     devices = [d.id for d in air.access_points(task.band)]
     heard = hearing_dbm(air, task.band)
     channels = solution.channels
+    contend_dbm = air.rules["signal.contend_dbm"]
     contenders = {
         device: tuple(
             (devices[j], float(round(heard[i, j], 1)))
             for j in range(len(devices))
-            if i != j and heard[i, j] >= CONTEND_DBM and task.overlap(channels[i], channels[j]) > 0
+            if i != j and heard[i, j] >= contend_dbm and task.overlap(channels[i], channels[j]) > 0
         )
         for i, device in enumerate(devices)
     }
@@ -202,7 +199,7 @@ def greedy(task: Task) -> Solution:
         disturbs[i][j] = disturbs[j][i] = max(1, excess)
     channels: dict[int, int] = {i: c for i, c in enumerate(task.fixed) if c is not None}
     order = sorted(range(n), key=lambda i: -sum(disturbs[i].values()))
-    quiet = sorted(task.options, key=lambda c: (task.band == "5" and needs_radar_watch(c), c))
+    quiet = sorted(task.options, key=lambda c: (task.radar(c), c))
 
     def least_disturbed(i: int) -> int:
         around = [(channels[j], e) for j, e in disturbs[i].items() if j in channels]
@@ -252,7 +249,7 @@ def solve(task: Task) -> Solution:
                 model.add_bool_or([~picks[i][c], ~picks[j][d], both])
         terms += [max(1, round(_WEIGHT_OVERLAP * s * excess)) * v for s, v in shared.items()]
     if task.band == "5":
-        terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if needs_radar_watch(c)]
+        terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if task.radar(c)]
     terms += _separation(model, picks, task.heard_dbm)
     model.minimize(sum(terms))
     solver = cp_model.CpSolver()

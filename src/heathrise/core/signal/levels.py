@@ -8,8 +8,9 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from ..bandplan import BandPlan, band_plan_of
 from ..bands import BANDS, Band
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, Rules
 from ..design import Design, Device
 from .grid import Grid
 from .survey import Survey
@@ -30,6 +31,15 @@ class Air:
     catalogue: Catalogue
     terrain: Terrain
     radios: dict[tuple[str, Band], Transmit]
+
+    @property
+    def rules(self) -> Rules:
+        return self.catalogue.rules
+
+    @property
+    def channels(self) -> BandPlan:
+        """The channels that the site may use."""
+        return band_plan_of(self.design.site, self.catalogue)
 
     def access_points(self, band: Band) -> list[Device]:
         """Return the access points whose radio is on in ``band``."""

@@ -39,16 +39,12 @@ def floors_loss_db(floor_loss_db: Array | float, floors_crossed: Array | int) ->
     return np.asarray(floor_loss_db * np.where(k > 0, np.maximum(k, 1) ** exponent, 0.0))
 
 
-def noise_floor_dbm(width_mhz: float, noise_figure_db: float = 7.0) -> float:
+def noise_floor_dbm(width_mhz: float, noise_figure_db: float) -> float:
     """Return thermal noise in ``width_mhz`` plus the receiver's own, in dBm."""
     return -174 + 10 * math.log10(width_mhz * 1e6) + noise_figure_db
 
 
-# Spread in dB of levels about the model's, until a site has been measured.
-DEVIATION_DB = 6.0
-
-
-def chance_of(over_target_db: float, deviation_db: float = DEVIATION_DB) -> float:
+def chance_of(over_target_db: float, deviation_db: float) -> float:
     """Return how likely a target is met where the model is ``over_target_db`` above it.
 
     ``Phi((level - target) / sigma)``, log-normal shadowing as in ITU-R P.1411.

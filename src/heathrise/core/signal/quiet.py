@@ -11,13 +11,10 @@ from numpy.typing import NDArray
 from ..bands import BANDS
 from ..design import Device, Space
 from .levels import Air, band_losses
-from .rooms import TARGETS
+from .rooms import target_of
 from .transmit import nearest_step
 
 Array = NDArray[np.float64]
-
-DATA_DBM = -70.0
-SHARE_OF_ROOM = 0.95
 
 
 @dataclass(frozen=True)
@@ -53,13 +50,14 @@ def quieten(air: Air) -> Air:
 
 def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
     client = air.catalogue.clients[air.design.site.client]
+    kept_share = air.rules["signal.quiet_share"]
     if not devices:
         return
     planned = np.array([air.radios[d.id, BANDS[0]].power_dbm for d in devices])
     gain = np.array([air.radios[d.id, BANDS[0]].gain_dbi for d in devices]) + client.gain_dbi
     losses: dict[str, Array] = {}
     for space in air.design.of(Space).values():
-        target = TARGETS[space.use]
+        target = target_of(air.rules, space.use)
         if target is None:
             continue
         survey = air.terrain.surveys[space.floor]
@@ -67,7 +65,7 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
             losses[space.floor] = np.stack(band_losses(air, space.floor, survey, BANDS[0]))
         loss = losses[space.floor][:, survey.rooms[space.id]]
         judged = target.band == BANDS[0]
-        plain = target.first_dbm if judged else DATA_DBM
+        plain = target.first_dbm if judged else air.rules["signal.quiet_dbm"]
         margin = air.design.site.margin_db if judged else 0.0
         # As rooms are judged: by the weaker direction of the one that serves a point best.
         weaker = np.minimum(planned, client.power_dbm[BANDS[0]]) + gain
@@ -79,14 +77,15 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
             for wanted in (plain + margin, plain):
                 needs = wanted - gain[k] + loss[k][mine]
                 within = np.sort(needs[needs <= limit + 1e-9])
-                if len(within) >= SHARE_OF_ROOM * len(needs):
+                if len(within) >= kept_share * len(needs):
                     break  # where the margin cannot be kept, the target itself still is
             yield _Part(space.id, int(k), wanted, within, len(needs))
 
 
 def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tuple[float, _Part]]:
     """Return for each radio that may be quietened its power in dBm and the part that binds."""
-    strict = _rooms_in_parts_unmet(parts)
+    kept_share = air.rules["signal.quiet_share"]
+    strict = _rooms_in_parts_unmet(parts, kept_share)
     found: dict[int, tuple[float, _Part]] = {}
     for part in parts:
         device = devices[part.device]
@@ -98,7 +97,7 @@ def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tu
         if len(part.needs_dbm):
             count = len(part.needs_dbm)
             if part.room not in strict:
-                count = min(count, int(np.ceil(SHARE_OF_ROOM * part.points)))
+                count = min(count, int(np.ceil(kept_share * part.points)))
             needed = float(part.needs_dbm[count - 1])
             step = nearest_step(model, needed)
             power = step if step >= needed - 1e-9 else step + model.step_db
@@ -108,7 +107,7 @@ def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tu
     return found
 
 
-def _rooms_in_parts_unmet(parts: list[_Part]) -> set[str]:
+def _rooms_in_parts_unmet(parts: list[_Part], kept_share: float) -> set[str]:
     """Return the rooms of which some radio serves less than 95 % of its part: of those nothing
     that is heard now may be given up."""
-    return {p.room for p in parts if len(p.needs_dbm) < SHARE_OF_ROOM * p.points}
+    return {p.room for p in parts if len(p.needs_dbm) < kept_share * p.points}

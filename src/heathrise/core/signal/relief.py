@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
 from contourpy import FillType, LineType, contour_generator
@@ -11,16 +11,15 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
 from ..bands import Band
-from ..design import Spot
+from ..catalogue import Rules
+from ..design import Spot, Use
 from .grid import Grid
 from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
-from .rooms import TARGETS
+from .rooms import target_of
 from .terrain import relief_grids
 
 Array = NDArray[np.floating]
 
-# Boundaries of the tints; the targets for the first and second access point are among them.
-CONTOURS_DBM = (-80.0, -72.0, -67.0, -60.0, -52.0)
 _LOWEST_DBM = -200.0
 _HIGHEST_DBM = 50.0
 _LABEL_EVERY_M = 9.0
@@ -72,18 +71,20 @@ def relief(
     grids = relief_grids(air.terrain, floor, quick)
     if not air.access_points(band):
         grids = ()
-    limits = _limits(band, rank)
-    edges = list(itertools.pairwise((_LOWEST_DBM, *CONTOURS_DBM, _HIGHEST_DBM)))
+    limits = _limits(air.rules, band, rank)
+    # Boundaries of the tints; the targets for first and second access point are among them.
+    levels = sorted(air.rules.numbers("signal.contours_dbm"))
+    edges = list(itertools.pairwise((_LOWEST_DBM, *levels, _HIGHEST_DBM)))
     tints = [""] * len(edges)
     short = [""] * len(limits)
-    lines: list[list[Array]] = [[] for _ in CONTOURS_DBM]
+    lines: list[list[Array]] = [[] for _ in levels]
     for grid in grids:
         maker = _maker(grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank))
         for k, (low, high) in enumerate(edges):
             tints[k] += _areas(maker.filled(low, high))
         for k, (_, limit) in enumerate(limits):
             short[k] += _areas(maker.filled(_LOWEST_DBM, limit))
-        for k, level in enumerate(CONTOURS_DBM):
+        for k, level in enumerate(levels):
             lines[k] += maker.lines(level)
     return Relief(
         floor=floor,
@@ -92,7 +93,7 @@ def relief(
         direction=direction,
         step_m=min((grid.step_m for grid in grids), default=0.0),
         tints=tuple(tints) if grids else (),
-        contours=tuple(map(_contour, CONTOURS_DBM, lines)) if grids else (),
+        contours=tuple(map(_contour, levels, lines)) if grids else (),
         shortfalls=tuple(
             Shortfall(use=use, target_dbm=limit, path=path)
             for (use, limit), path in zip(limits, short, strict=True)
@@ -112,9 +113,10 @@ def _maker(grid: Grid, levels: Array) -> Any:
     )
 
 
-def _limits(band: Band, rank: int) -> list[tuple[str, float]]:
+def _limits(rules: Rules, band: Band, rank: int) -> list[tuple[str, float]]:
     limits: list[tuple[str, float]] = []
-    for use, target in TARGETS.items():
+    for use in get_args(Use):
+        target = target_of(rules, use)
         if target is None or target.band != band:
             continue
         limit = target.first_dbm if rank == 1 else target.second_dbm if rank == 2 else None

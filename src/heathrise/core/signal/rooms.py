@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
 from ..bands import Band
+from ..catalogue import Rules
 from ..design import Space, Spot
 from .levels import SILENT_DBM, Air, band_losses
 from .propagation import chance_of, noise_floor_dbm
@@ -22,9 +23,6 @@ Verdict = Literal["met", "near", "not_met", "not_needed"]
 # What keeps a room from its verdict: one access point or the other, one direction, the noise of
 # the width, or two targets that are each met but not in the same places.
 Binds = Literal["first", "second", "both", "uplink", "downlink", "width"]
-
-MET_SHARE = 0.95
-NEAR_SHARE = 0.90
 
 
 class Target(BaseModel):
@@ -38,12 +36,20 @@ class Target(BaseModel):
     snr_db: float = 0.0
 
 
-TARGETS: dict[str, Target | None] = {
-    "calls": Target(band="5", first_dbm=-67, second_dbm=-72, snr_db=25),
-    "everyday": Target(band="5", first_dbm=-70, snr_db=20),
-    "sensors": Target(band="2.4", first_dbm=-75),
-    "none": None,
-}
+def target_of(rules: Rules, use: str) -> Target | None:
+    """Return what a use asks for, or None for one that is not judged."""
+    path = f"signal.targets.{use}"
+    if f"{path}.first_dbm" not in rules.figures:
+        return None
+    numbers = rules.table(path)
+    return Target.model_validate({"band": rules.text(f"{path}.band"), **numbers})
+
+
+def target_figures(rules: Rules, use: str) -> tuple[str, ...]:
+    """Return the paths of the figures that a use is judged by."""
+    fields = ("first_dbm", "second_dbm", "snr_db")
+    paths = (f"signal.targets.{use}.{field}" for field in fields)
+    return tuple(p for p in paths if p in rules.figures)
 
 
 class RoomVerdict(BaseModel):
@@ -85,7 +91,7 @@ def judge_rooms(air: Air) -> list[RoomVerdict]:
     verdicts: list[RoomVerdict] = []
     by_floor: dict[tuple[str, Band], _Heard] = {}
     for space in air.design.of(Space).values():
-        target = TARGETS[space.use]
+        target = target_of(air.rules, space.use)
         area = round(float(Polygon(space.outline).area), 1)
         if target is None:
             verdicts.append(
@@ -144,7 +150,10 @@ def _take_in(loss, down, up, first, second, downlink, uplink):  # type: ignore[n
 
 @dataclass(frozen=True)
 class _Shares:
-    """The share of a room that meets each target, and all of them, at some margin."""
+    """The share of a room that meets each target, and all of them, at some margin.
+
+    ``enough`` is the share from which a target is met.
+    """
 
     every: float
     first: float
@@ -152,9 +161,12 @@ class _Shares:
     width: float
     downlink: float
     uplink: float
+    enough: float
 
     @classmethod
-    def of(cls, heard: _Heard, target: Target, noise_dbm: float, margin_db: float) -> _Shares:
+    def of(
+        cls, heard: _Heard, target: Target, noise_dbm: float, margin_db: float, enough: float
+    ) -> _Shares:
         wanted = target.first_dbm + margin_db
         first = heard.first >= wanted
         second = np.ones_like(first)
@@ -170,22 +182,23 @@ class _Shares:
             width=float(width.mean()),
             downlink=float((heard.downlink >= wanted).mean()),
             uplink=float((heard.uplink >= wanted).mean()),
+            enough=enough,
         )
 
     @property
     def binds(self) -> Binds | None:
-        """What keeps the room from meeting its targets over 95 % of its area."""
-        if self.every >= MET_SHARE:
+        """What keeps the room from meeting its targets over enough of its area."""
+        if self.every >= self.enough:
             return None
-        if self.second < MET_SHARE and self.second < min(self.first, self.width):
+        if self.second < self.enough and self.second < min(self.first, self.width):
             return "second"
-        if self.first < MET_SHARE:
-            if self.downlink >= MET_SHARE:
+        if self.first < self.enough:
+            if self.downlink >= self.enough:
                 return "uplink"
-            return "downlink" if self.uplink >= MET_SHARE else "first"
-        if self.width < MET_SHARE:
+            return "downlink" if self.uplink >= self.enough else "first"
+        if self.width < self.enough:
             return "width"
-        return "second" if self.second < MET_SHARE else "both"
+        return "second" if self.second < self.enough else "both"
 
 
 def _judge(
@@ -193,12 +206,15 @@ def _judge(
 ) -> RoomVerdict:
     points = survey.rooms[space.id]
     heard = floor.at(points)
-    noise = noise_floor_dbm(air.design.site.width_5ghz_mhz if target.band == "5" else 20)
+    rules = air.rules
+    width_mhz = air.design.site.width_5ghz_mhz if target.band == "5" else 20
+    noise = noise_floor_dbm(width_mhz, rules["signal.noise_figure_db"])
     margin = air.design.site.margin_db
-    plain = _Shares.of(heard, target, noise, 0.0)
-    kept = _Shares.of(heard, target, noise, margin)
-    verdict: Verdict = "not_met" if plain.every < NEAR_SHARE else "near"
-    if kept.every >= MET_SHARE:
+    enough = rules["signal.met_share"]
+    plain = _Shares.of(heard, target, noise, 0.0, enough)
+    kept = _Shares.of(heard, target, noise, margin, enough)
+    verdict: Verdict = "not_met" if plain.every < rules["signal.near_share"] else "near"
+    if kept.every >= enough:
         verdict = "met"
     binds = plain.binds or kept.binds
     worst, lacking_db = _worst(heard, target, noise, binds)
@@ -216,7 +232,7 @@ def _judge(
         target_snr_db=target.snr_db or None,
         margin_db=margin,
         binds=binds,
-        chance=round(chance_of(lacking_db), 3),
+        chance=round(chance_of(lacking_db, rules["signal.deviation_db"]), 3),
         share=plain.every,
         share_margin=kept.every,
         share_first=plain.first,

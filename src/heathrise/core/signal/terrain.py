@@ -29,7 +29,6 @@ from .walls import COLUMNS, panels_of
 
 Array = NDArray[np.float64]
 
-CLIENT_HEIGHT_M = 1.2
 RELIEF_STEP_M = 0.25
 DRAG_STEP_M = 0.4  # coarser while something is dragged, for a quicker answer
 RELIEF_POINTS = 24_000
@@ -56,6 +55,7 @@ class Terrain:
     layers: Layers
     surveys: dict[str, Survey]
     bounds: dict[str, list[tuple[float, float, float, float]]]
+    client_height_m: float
     like: Likeness | None = None
 
     def height_m(self, device: Device) -> float:
@@ -100,8 +100,9 @@ def _make(design: Design, catalogue: Catalogue) -> Terrain:
     storeys = storeys_of(design)
     layers = _layers.get((storeys, catalogue), None, lambda: layers_of(storeys.slabs, catalogue))
     panels = panels_of(design, catalogue)
+    height_m = catalogue.rules["signal.client_height_m"]
     like = _likeness(panels, storeys, layers)
-    made = Terrain(panels, storeys, layers, survey_of(design), _bounds(design), like)
+    made = Terrain(panels, storeys, layers, survey_of(design), _bounds(design), height_m, like)
     if like is None:
         _roots.append(made)
     return made
@@ -198,7 +199,7 @@ def _changed(
         return None
     # Where that one is not worked out yet it is now: the next step of the drag finds it.
     before = grid_losses_db(like.terrain, device, model, floor, grid)
-    target_z = terrain.storeys.elevation_m[floor] + CLIENT_HEIGHT_M
+    target_z = terrain.storeys.elevation_m[floor] + terrain.client_height_m
     low_m, high_m = sorted((source[2], target_z))
     found: NDArray[np.floating] = before
     for panels, sign in ((like.gone, -1), (like.come, 1)):
@@ -245,7 +246,7 @@ def losses_db(
     floor: str,
     x: Array,
     y: Array,
-    height_m: float = CLIENT_HEIGHT_M,
+    height_m: float | None = None,
 ) -> Array:
     """Return the loss from an access point to points on a floor.
 
@@ -253,11 +254,13 @@ def losses_db(
 
     Args:
         x, y: shape (n,), metres.
-        height_m: of the points above ``floor``.
+        height_m: of the points above ``floor``; as clients are held where it is not given.
 
     Returns:
         dB, shape (3, n), in the order of ``BANDS``.
     """
+    if height_m is None:
+        height_m = terrain.client_height_m
     target_z = terrain.storeys.elevation_m[floor] + height_m
     return losses_to_db(terrain, device, model, x, y, target_z)
 

@@ -5,18 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..bandplan import channels_of
+from ..bandplan import BandPlan, band_plan_of
 from ..bands import BANDS, Band
 from ..catalogue import AccessPointModel, Catalogue, RadioModel
 from ..design import Design, Device, Radio
-
-# Greatest EIRP in dBm. Each domain's least cap over the channels the plan may use, so that the
-# power holds wherever the radio is put; by channel for one that a person has fixed.
-EIRP_CAP_DBM: dict[str, dict[Band, float]] = {
-    "americas": {"2.4": 36.0, "5": 30.0, "6": 24.0},
-    "europe": {"2.4": 20.0, "5": 23.0, "6": 23.0},
-}
-ABOVE_CLIENT_DB = 3.0
 
 
 @dataclass(frozen=True)
@@ -37,18 +29,6 @@ class Transmit:
         return self.power_dbm + self.gain_dbi
 
 
-def eirp_cap_dbm(domain: str, band: Band, channel: int | None = None) -> float:
-    """Return the EIRP limit in dBm for planning; check the national rules in force."""
-    cap = EIRP_CAP_DBM[domain][band]
-    if band == "5" and channel is not None:
-        if domain == "europe":
-            if channel >= 149:  # short-range devices, ETSI EN 300 440
-                return 14.0
-            return 30.0 if channel >= 100 else 23.0
-        return 36.0 if channel <= 48 or channel >= 149 else 30.0
-    return cap
-
-
 def overrides(design: Design) -> dict[tuple[str, Band], Radio]:
     """Return what a person has set, by device and band."""
     return {(r.device, r.band): r for r in design.of(Radio).values()}
@@ -58,6 +38,8 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
     """Return the planned setting of every radio of every access point."""
     client = catalogue.clients[design.site.client]
     said = overrides(design)
+    channels = band_plan_of(design.site, catalogue)
+    above_db = catalogue.rules["signal.above_client_db"]
     plan: dict[tuple[str, Band], Transmit] = {}
     for device in design.of(Device).values():
         if device.kind != "access_point":
@@ -66,42 +48,47 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
         for band in BANDS:
             if band in model.radios:
                 held = said.get((device.id, band))
-                legal = channels_of(band, design.site.domain, design.site.channels_149_up)
                 plan[device.id, band] = _transmit(
-                    design.site.domain,
+                    channels,
                     device.id,
                     model,
                     band,
                     client.power_dbm[band] + client.gain_dbi,
                     held,
-                    held.channel if held is not None and held.channel in legal else None,
+                    above_db,
                 )
     return plan
 
 
 def _transmit(
-    domain: str,
+    channels: BandPlan,
     device: str,
     model: AccessPointModel,
     band: Band,
     client_dbm: float,
     said: Radio | None,
-    channel: int | None,
+    above_db: float,
 ) -> Transmit:
     radio = model.radios[band]
-    cap = eirp_cap_dbm(domain, band, channel)
+    # A channel that the domain does not have is left to the plan.
+    channel = said.channel if said is not None else None
+    if channel not in channels.legal[band]:
+        channel = None
+    # A channel that the domain does not have is left to the plan.
+    channel = said.channel if said is not None else None
+    if channel not in channels.legal[band]:
+        channel = None
+    cap = channels.eirp_cap_dbm(band, channel)
     most = min(radio.max_power_dbm, cap - radio.gain_dbi)
     if said is not None and said.power_dbm is not None:
         power = nearest_step(radio, min(said.power_dbm, most))
         held = f", held to {power:g} by the {cap:g} dBm EIRP cap" if power < said.power_dbm else ""
         reason = f"set by hand to {said.power_dbm:g} dBm{held}"
         return Transmit(device, band, said.on, power, radio.gain_dbi, cap, reason, True)
-    wanted = client_dbm + ABOVE_CLIENT_DB
+    wanted = client_dbm + above_db
     power = nearest_step(radio, min(wanted, most))
     if wanted <= most:
-        reason = (
-            f"{ABOVE_CLIENT_DB:g} dB above the client's {client_dbm:g} dBm: louder gains nothing"
-        )
+        reason = f"{above_db:g} dB above the client's {client_dbm:g} dBm: louder gains nothing"
     elif most < radio.max_power_dbm:
         reason = f"EIRP cap {cap:g} dBm less {radio.gain_dbi:g} dBi of gain"
     else:

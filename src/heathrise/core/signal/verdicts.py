@@ -8,17 +8,13 @@ from shapely import STRtree
 from shapely.geometry import LineString, Polygon
 from shapely.ops import unary_union
 
-from ..bandplan import channels_of, no_such_channel
 from ..bands import BANDS, Band
 from ..design import Design, Device, Radio, Wall, WirelessName, put
 from ..findings import Cure, Finding, Place
 from .channels import ChannelPlan
 from .levels import Air
-from .rooms import MET_SHARE, RoomVerdict
-from .transmit import ABOVE_CLIENT_DB
+from .rooms import RoomVerdict, target_figures
 
-_SOURCE = "planning targets for voice and data; levels judged in the weaker direction"
-_SHIELDED_SHARE = 0.6
 _WALL_NEAR_M = 0.3
 
 
@@ -34,14 +30,14 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             text="No access point is placed"
             + (", so nobody hears the wireless names that are planned." if promised else "."),
             rule="every needed room hears an access point",
-            source=_SOURCE,
+            source=air.rules.source("signal.met_share"),
         )
         return
     for room in rooms:
         if room.verdict in ("near", "not_met"):
             yield _room(air, room)
         elif room.share_downlink and room.share_first is not None:
-            yield from _deaf(room)
+            yield from _deaf(air, room)
     shields = _shields(air)
     for device in air.design.of(Device).values():
         if device.kind == "access_point":
@@ -61,15 +57,17 @@ def _room(air: Air, room: RoomVerdict) -> Finding:
     share = room.share_second if by_second else room.share_first
     if binds in ("width", "both"):
         share = room.share
-    over = f"over {MET_SHARE:.0%} of its floor"
-    if (room.share or 0) >= MET_SHARE:
+    enough = air.rules["signal.met_share"]
+    figures = target_figures(air.rules, room.use)
+    over = f"over {enough:.0%} of its floor"
+    if (room.share or 0) >= enough:
         text = (
             f"{room.name}: {what} {heard}, wants {target:g} {over} and has it, but only over "
             f"{room.share_margin:.0%} with {room.margin_db:g} dB in hand."
         )
     elif binds == "both":
         text = (
-            f"{room.name}: first and second access point each reach {MET_SHARE:.0%} of its floor, "
+            f"{room.name}: first and second access point each reach {enough:.0%} of its floor, "
             f"but not in the same places: {share:.0%} has both."
         )
     else:
@@ -95,7 +93,8 @@ def _room(air: Air, room: RoomVerdict) -> Finding:
         unit=unit,
         rule=f"{room.use}: {what} on {room.band} GHz at {target:g} {unit}, "
         f"{room.margin_db:g} dB in hand",
-        source=_SOURCE,
+        source=air.rules.source(figures[0]),
+        used=air.rules.used(*figures, "signal.met_share"),
         searches_cures=True,
         cures=cures,
     )
@@ -110,10 +109,11 @@ def _narrower(design: Design) -> tuple[Cure, ...]:
     return (Cure(label=f"Plan {half} MHz channels on 5 GHz", effect=effect, changes=(put(site),)),)
 
 
-def _deaf(room: RoomVerdict) -> Iterator[Finding]:
+def _deaf(air: Air, room: RoomVerdict) -> Iterator[Finding]:
     """Downlink passes throughout and uplink only just: the access point shouts."""
     gap = (room.share_downlink or 0) - (room.share_first or 0)
-    if gap > 0.15:
+    least = "signal.uplink_gap_share"
+    if gap > air.rules[least]:
         yield Finding(
             id=f"signal-deaf-{room.space}",
             stage="signal",
@@ -121,17 +121,19 @@ def _deaf(room: RoomVerdict) -> Iterator[Finding]:
             text=f"{room.name}: {gap:.0%} of its floor hears it but is not heard back.",
             places=(Place(kind="space", id=room.space, floor=room.floor, at=room.worst_at),),
             rule="judge on the client's weak transmitter",
-            source=_SOURCE,
+            source=air.rules.source("signal.targets.calls.first_dbm"),
+            used=air.rules.used(least),
         )
 
 
 def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
     client = air.catalogue.clients[air.design.site.client]
+    above_db = air.rules["signal.above_client_db"]
     for band in BANDS:
         radio = air.radios.get((device.id, band))
         if radio is None or not radio.on or not radio.by_person:
             continue
-        limit = client.power_dbm[band] + client.gain_dbi + ABOVE_CLIENT_DB
+        limit = client.power_dbm[band] + client.gain_dbi + above_db
         if radio.power_dbm > limit:
             yield Finding(
                 id=f"signal-loud-{device.id}-{band}",
@@ -139,14 +141,15 @@ def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
                 severity="near",
                 text=(
                     f"{device.name}: {radio.power_dbm:g} dBm on {band} GHz is more than "
-                    f"{ABOVE_CLIENT_DB:g} dB above the clients. They hear it and are not heard."
+                    f"{above_db:g} dB above the clients. They hear it and are not heard."
                 ),
                 places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
                 figure=radio.power_dbm,
                 limit=limit,
                 unit="dBm",
-                rule="no more than 3 dB above the clients it serves",
-                source=_SOURCE,
+                rule=f"no more than {above_db:g} dB above the clients it serves",
+                source=air.rules.source("signal.above_client_db"),
+                used=air.rules.used("signal.above_client_db"),
             )
 
 
@@ -170,7 +173,7 @@ def _shielded(air: Air, device: Device, shields: Mapping[str, STRtree]) -> Itera
     tree = shields[device.floor]
     near = unary_union([tree.geometries[k] for k in tree.query(beside, predicate="intersects")])
     shielded_m = near.intersection(beside).length
-    if shielded_m / ring.length >= _SHIELDED_SHARE:
+    if shielded_m / ring.length >= air.rules["signal.shielded_share"]:
         yield Finding(
             id=f"signal-shielded-{device.id}",
             stage="signal",
@@ -181,10 +184,11 @@ def _shielded(air: Air, device: Device, shields: Mapping[str, STRtree]) -> Itera
             ),
             places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
             figure=round(100 * shielded_m / ring.length),
-            limit=round(100 * _SHIELDED_SHARE),
+            limit=round(100 * air.rules["signal.shielded_share"]),
             unit="% of its walls",
             rule="not inside a room of concrete or metal",
-            source="practice; losses after ITU-R P.2040",
+            source=air.rules.source("signal.shielded_share"),
+            used=air.rules.used("signal.shielded_share"),
         )
 
 
@@ -192,6 +196,7 @@ def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fi
     """Yield the pairs that share air, with a cure where a person's choice is to blame."""
     yield from _illegal(air)
     names = {d.id: d for d in air.design.of(Device).values()}
+    contend_dbm = air.rules["signal.contend_dbm"]
     for band, plan in plans.items():
         if plan.cost_db <= 0:
             continue
@@ -216,20 +221,21 @@ def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fi
                 Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in (first, second)
             ),
             figure=loudest,
-            limit=-82,
+            limit=contend_dbm,
             unit="dBm",
-            rule="two radios on one channel contend when they hear each other at -82 dBm",
-            source="IEEE 802.11 clear-channel assessment",
+            rule="two radios on one channel contend when they hear each other at "
+            f"{contend_dbm:g} dBm",
+            source=air.rules.source("signal.contend_dbm"),
+            used=air.rules.used("signal.contend_dbm"),
             cures=_free_channels(air.design, band),
         )
 
 
 def _illegal(air: Air) -> Iterator[Finding]:
     """Channels that an older project or another domain has left behind; the plan ignores them."""
-    site, devices = air.design.site, air.design.of(Device)
+    plan, devices = air.channels, air.design.of(Device)
     for radio in air.design.of(Radio).values():
-        legal = channels_of(radio.band, site.domain, site.channels_149_up)
-        if radio.channel is None or radio.channel in legal:
+        if radio.channel is None or radio.channel in plan.legal[radio.band]:
             continue
         device = devices[radio.device]
         freed = put(radio.model_copy(update={"channel": None}))
@@ -237,11 +243,11 @@ def _illegal(air: Air) -> Iterator[Finding]:
             id=f"signal-illegal-{radio.id}",
             stage="signal",
             severity="not_met",
-            text=f"{device.name}: {no_such_channel(radio.band, radio.channel, site.domain, legal)} "
+            text=f"{device.name}: {plan.refusal(radio.band, radio.channel)} "
             "The plan chooses one instead.",
             places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
             rule="a channel that the band and the domain have",
-            source="IEEE 802.11; national rules, to be checked",
+            source=air.rules.source(f"bands.channels.{plan.domain}.{radio.band}"),
             cures=(Cure(label="Let the plan choose its channel", changes=(freed,)),),
         )
 
