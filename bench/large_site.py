@@ -55,6 +55,7 @@ def _room(site, catalogue: Catalogue, floor: str, column: int, row: int) -> None
         site.add(
             Device(
                 id=f"ap-{key}", floor=floor, kind="access_point", name=f"AP {key}", height_m=3,
-                model=next(iter(catalogue.access_points)), at=(x + ROOM_M / 2, y + ROOM_M / 2),
+                model=next(iter(catalogue.devices["access_point"])),
+                at=(x + ROOM_M / 2, y + ROOM_M / 2),
             )
         )  # fmt: skip

@@ -220,7 +220,7 @@ def path_loss_db(
     here = (*device.at, site.floors[device.floor].elevation_m + device.height_m)
     there = (*at, site.floors[floor].elevation_m + 1.2)
     free = 20 * math.log10(MHZ[band]) - 27.55 + 20 * math.log10(max(1.0, math.dist(here, there)))
-    pattern = catalogue.access_points[device.model].pattern
+    pattern = catalogue.airs[device.model].pattern
     loss = free + antenna_db(pattern, device, here, there)
     start = (*stand(site, device), here[2])
     return loss + walls_db(site, start, there, band) + slabs_db(site, start, there, band)

@@ -67,9 +67,8 @@ def test_class_nought_stands_with_class_three() -> None:
 
 
 def test_powered_gear_stays_inside_its_class(catalogue: Catalogue) -> None:
-    for shelf in (catalogue.access_points, catalogue.cameras):
-        for model in shelf.values():
-            assert model.power is not None
+    for model in (m for shelf in catalogue.devices.values() for m in shelf.values()):
+        if model.power is not None:
             kind = RULES.poe_classes[model.power.poe_class]
             assert model.power.typical_w <= model.power.rated_w <= kind.device_w, model.id
             lower = [
@@ -79,7 +78,7 @@ def test_powered_gear_stays_inside_its_class(catalogue: Catalogue) -> None:
 
 
 def test_radios_have_steps_between_their_ends(catalogue: Catalogue) -> None:
-    for model in catalogue.access_points.values():
+    for model in catalogue.airs.values():
         assert set(model.radios) <= set(BANDS) and "5" in model.radios
         for radio in model.radios.values():
             span = radio.max_power_dbm - radio.min_power_dbm
@@ -96,10 +95,7 @@ def test_dearer_switches_do_more(catalogue: Catalogue) -> None:
 
 def test_every_powered_class_in_use_has_an_injector_and_a_switch(catalogue: Catalogue) -> None:
     wanted = {
-        m.power.poe_class
-        for shelf in (catalogue.access_points, catalogue.cameras)
-        for m in shelf.values()
-        if m.power
+        m.power.poe_class for shelf in catalogue.devices.values() for m in shelf.values() if m.power
     }
     for number in wanted:
         assert any(poe_rank(i.poe_class) >= poe_rank(number) for i in catalogue.injectors.values())
@@ -111,8 +107,10 @@ def test_every_powered_class_in_use_has_an_injector_and_a_switch(catalogue: Cata
 
 
 def test_ids_are_their_keys(catalogue: Catalogue) -> None:
-    for name in set(type(catalogue).model_fields) - {"rules"}:
-        for key, entry in getattr(catalogue, name).items():
+    plain = set(type(catalogue).model_fields) - {"rules", "roles", "devices"}
+    shelves = [*(getattr(catalogue, name) for name in plain), *catalogue.devices.values()]
+    for shelf in shelves:
+        for key, entry in shelf.items():
             assert entry.id == key and entry.label
 
 

@@ -69,7 +69,7 @@ def test_another_wall_never_gives_signal(
 @settings(max_examples=20, deadline=None)
 @given(st.floats(-30, 40))
 def test_a_power_step_is_one_of_the_radio_s(catalogue: Catalogue, wanted: float) -> None:
-    radio = catalogue.access_points["ravelmoor-c4"].radios["5"]
+    radio = catalogue.airs["ravelmoor-c4"].radios["5"]
     power = nearest_step(radio, min(wanted, radio.max_power_dbm))
     assert radio.min_power_dbm <= power <= radio.max_power_dbm
     assert (power - radio.min_power_dbm) % radio.step_db == 0
@@ -156,7 +156,7 @@ def test_tally_adds_up(catalogue: Catalogue, school: Design) -> None:
     result = evaluate(school, catalogue)
     tally = result.tally
     assert tally.cable_m == pytest.approx(sum(r.fixed_m * r.cables for r in result.runs), abs=0.1)
-    parts = [catalogue.devices_of(d.kind)[d.model].price for d in school.of(Device).values()]
+    parts = [catalogue.model_of(d).price for d in school.of(Device).values()]
     parts += [catalogue.switches[s.model].price for s in school.of(Switch).values()]
     boxes = tally.boxes * catalogue.cables["6"].box_price
     assert tally.price == pytest.approx(sum(parts) + boxes)

@@ -291,8 +291,8 @@ def test_no_outdoor_panel_is_offered_for_a_ceiling(catalogue: Catalogue) -> None
     design = design_of(*shell(), far, panel)
     added = [c for c in search_cures(design, catalogue, "signal-room-far") if "Add" in c.label]
     device = added[0].changes[0].element  # type: ignore[union-attr]
-    assert not catalogue.access_points[device["model"]].outdoor
-    assert device["mount"] in catalogue.access_points[device["model"]].mounts
+    assert not catalogue.devices["access_point"][device["model"]].outdoor
+    assert device["mount"] in catalogue.devices["access_point"][device["model"]].mounts
 
 
 def test_a_job_for_cable_alone_is_short_of_no_access_point(catalogue: Catalogue) -> None:

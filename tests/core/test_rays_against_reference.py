@@ -44,7 +44,7 @@ def _off_db(design: Design, device: Device, floor: str, spots: list[Point]) -> n
     catalogue = load_catalogue()
     terrain = air_of(design, catalogue, "5").terrain
     x, y = (np.array([s[k] for s in spots]) for k in (0, 1))
-    found = losses_db(terrain, device, catalogue.access_points[device.model], floor, x, y)
+    found = losses_db(terrain, device, catalogue.airs[device.model], floor, x, y)
     expected = [
         [plain.path_loss_db(design, catalogue, device, floor, s, band) for s in spots]
         for band in ("2.4", "5", "6")
@@ -94,7 +94,7 @@ def _hearing_off_db(design: Design) -> float:
     here, there = ((*d.at, site.floors[d.floor].elevation_m + d.height_m) for d in (one, other))
     apart_m = max(1.0, math.dist(here, there))
     loss = 20 * math.log10(5500) - 27.55 + 20 * math.log10(apart_m)
-    patterns = [catalogue.access_points[d.model].pattern for d in (one, other)]
+    patterns = [catalogue.airs[d.model].pattern for d in (one, other)]
     loss += plain.antenna_db(patterns[0], one, here, there)
     loss += plain.antenna_db(patterns[1], other, there, here)
     start, end = ((*plain.stand(site, d), p[2]) for d, p in ((one, here), (other, there)))

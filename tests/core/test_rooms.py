@@ -90,7 +90,7 @@ def _storeys(*, hole: bool) -> Design:
 def _loss_above(design: Design, catalogue: Catalogue) -> float:
     air = air_of(design, catalogue)
     device = design.of(Device)["ap-1"]
-    model = catalogue.access_points[device.model]
+    model = catalogue.airs[device.model]
     spot = np.array([6.0]), np.array([6.0])
     return float(losses_db(air.terrain, device, model, "g", *spot)[1, 0])
 

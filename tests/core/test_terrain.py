@@ -42,7 +42,7 @@ def loss(design: Design, catalogue: Catalogue, at: tuple[float, float], floor: s
          key: str = "ap-1", row: int = 1) -> float:  # fmt: skip
     air = air_of(design, catalogue, "5")
     device = design.of(Device)[key]
-    model = catalogue.access_points[device.model]
+    model = catalogue.airs[device.model]
     x, y = np.array([at[0]]), np.array([at[1]])
     return float(losses_db(air.terrain, device, model, floor, x, y)[row, 0])
 

@@ -162,17 +162,18 @@ def odd_designs(draw: st.DrawFn) -> Design:
                 Wall(id=f"w{k}", floor=draw(st.sampled_from(floors)), a=a, b=b, construction=of)
             )
     for k in range(draw(st.integers(0, 3))):
+        kind = draw(st.sampled_from(list(load_catalogue().roles)))
+        model = draw(st.sampled_from(list(load_catalogue().devices[kind].values())))
         elements.append(
             Device(
-                id=f"ap-{k}", floor=draw(st.sampled_from(floors)), kind="access_point",
-                model=draw(st.sampled_from(list(load_catalogue().access_points))), name="AP",
+                id=f"ap-{k}", floor=draw(st.sampled_from(floors)), kind=kind, model=model.id, name="AP",
                 at=(draw(ends), draw(ends)), height_m=draw(st.sampled_from([-50.0, 0.0, 2.7, 200.0])),
                 mount=draw(st.sampled_from(["ceiling", "wall", "desk", "pole"])),
                 azimuth_deg=draw(st.sampled_from([-360.0, 0.0, 90.0, 360.0])),
                 tilt_deg=draw(st.sampled_from([-360.0, 0.0, 90.0])),
             )
         )  # fmt: skip
-        for band in load_catalogue().access_points[elements[-1].model].radios:
+        for band in model.air.radios if model.air else ():
             if draw(st.integers(0, 3)) == 0:
                 elements.append(
                     Radio(id=f"r{k}-{band[0]}", device=f"ap-{k}", band=band, on=draw(st.booleans()),

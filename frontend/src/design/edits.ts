@@ -1,5 +1,6 @@
 import type { AnyElement, Change, Device, ElementOf, Floor, Kind, Point, Space, Wall } from '@/api/types'
 import { contains, distance, foot } from './geometry'
+import { modelsOf, roleOf } from './kinds'
 import type { useDesign } from './store'
 
 type Store = ReturnType<typeof useDesign>
@@ -57,26 +58,21 @@ export function spaceAt(store: Store, floor: string, at: Point): Space | undefin
   return store.all('space').find((s) => s.floor === floor && contains(s.outline, at))
 }
 
-const STEMS = { access_point: 'ap', camera: 'cam', outlet: 'out' } as const
-const NAMES = { access_point: 'AP', camera: 'CAM', outlet: 'Outlet' } as const
-
 /** A new device where the user pressed, of the model last used, at its mount's usual height. */
 export function newDevice(store: Store, kind: Device['kind'], floorId: string, at: Point): Device {
-  const id = store.nextId('device', STEMS[kind])
+  const role = roleOf(store.catalogue, kind)!
+  const id = store.nextId('device', role.stem)
   const last = store.all('device').filter((d) => d.kind === kind).at(-1)
-  const first = {
-    access_point: Object.keys(store.catalogue?.access_points ?? {})[0],
-    camera: Object.keys(store.catalogue?.cameras ?? {})[0],
-    outlet: Object.keys(store.catalogue?.outlets ?? {})[0],
-  }[kind]
+  const model = last?.model ?? modelsOf(store.catalogue, kind)[0]?.id ?? ''
+  const mounts = store.catalogue?.devices[kind]?.[model]?.mounts ?? []
   const floor = store.find('floor', floorId)
   const room = spaceAt(store, floorId, at)
   const ceiling = room?.ceiling_height_m ?? floor?.ceiling_height_m ?? 2.7
-  const name = `${NAMES[kind]}-${id.split('-').at(-1)}`
-  const height = { access_point: ceiling, camera: Math.min(2.8, ceiling), outlet: 0.3 }[kind]
   return {
-    id, floor: floorId, kind, name, at, height_m: height, model: last?.model ?? first ?? '',
-    mount: kind === 'access_point' ? 'ceiling' : 'wall', azimuth_deg: 0, tilt_deg: 0,
+    id, floor: floorId, kind, name: `${role.prefix}-${id.split('-').at(-1)}`, at, model,
+    height_m: Math.min(role.height_m ?? ceiling, ceiling),
+    mount: !mounts.length || mounts.includes(role.mount) ? role.mount : mounts[0]!,
+    azimuth_deg: 0, tilt_deg: 0,
   }
 }
 

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Device, EquipmentRoom, Riser } from '@/api/types'
+import { roleOf } from '@/design/kinds'
+import { useDesign } from '@/design/store'
 import type { Viewport } from './useViewport'
 import MarkShape from './MarkShape.vue'
 
@@ -16,6 +18,7 @@ interface Mark {
   turn: number | null
 }
 
+const store = useDesign()
 const props = defineProps<{
   devices: Device[]
   rooms: EquipmentRoom[]
@@ -36,18 +39,19 @@ const NAMES_FROM_PX_PER_M = 9
 const named = computed(() => props.viewport.scale.value >= NAMES_FROM_PX_PER_M)
 
 const marks = computed<Mark[]>(() => [
-  ...props.rooms.map((r) => mark('equipment_room', r, 'equipment_room', null)),
-  ...props.risers.map((r) => mark('riser', r, 'riser', null)),
-  ...props.devices.map((d) =>
-    mark('device', d, d.kind, d.kind === 'camera' || d.mount !== 'ceiling' ? d.azimuth_deg : null),
-  ),
+  ...props.rooms.map((r) => mark('equipment_room', r, 'hut', null)),
+  ...props.risers.map((r) => mark('riser', r, 'well', null)),
+  ...props.devices.map((d) => {
+    const role = roleOf(store.catalogue, d.kind)
+    return mark('device', d, role?.mark ?? '', role?.aimed || d.mount !== 'ceiling' ? d.azimuth_deg : null)
+  }),
 ])
 </script>
 
 <template>
   <g>
     <g
-      v-for="m in marks" :key="m.key" class="mark" :class="{ chosen: chosen === m.id, faint: quiet && m.shape === 'outlet' }"
+      v-for="m in marks" :key="m.key" class="mark" :class="{ chosen: chosen === m.id, faint: quiet && m.shape === 'stile' }"
       :transform="`translate(${m.x} ${m.y})`" :data-mark="m.id" @pointerdown="emit('grab', m.kind, m.id, $event)"
     >
       <circle r="13" class="halo" />

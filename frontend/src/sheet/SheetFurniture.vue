@@ -12,6 +12,7 @@ const props = defineProps<{
   mode: 'plan' | 'signal' | 'cable'
   walls: Wall[]
   openings: Opening[]
+  kinds: string[]
 }>()
 defineEmits<{ fit: [] }>()
 const store = useDesign()
@@ -27,13 +28,12 @@ const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id
 const wallKinds = computed(() => [...new Set(props.walls.map((w) => w.construction))].sort())
 
 const TINTS = ['below −80', '−80 to −72', '−72 to −67', '−67 to −60', '−60 to −52', 'above −52']
-const MARKS = [
-  ['access_point', 'Access point'],
-  ['camera', 'Camera'],
-  ['outlet', 'Outlet'],
-  ['equipment_room', 'Rack'],
-  ['riser', 'Riser'],
-] as const
+/** The marks that are on this floor: a legend of what is not there only takes room. */
+const marks = computed(() => {
+  const kinds = new Set(props.kinds)
+  const roles = Object.values(store.catalogue?.roles ?? {}).filter((r) => kinds.has(r.kind))
+  return [...roles.map((r) => [r.mark, r.name] as const), ['hut', 'Rack'] as const, ['well', 'Riser'] as const]
+})
 const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
 </script>
 
@@ -70,7 +70,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
         </p>
         </div>
         <div>
-        <p v-for="[shape, text] in MARKS" :key="shape" class="row">
+        <p v-for="[shape, text] in marks" :key="shape" class="row">
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>
         <p class="row"><svg width="34" height="8"><path d="M4 4H30" stroke="var(--granite)" stroke-width="4" stroke-dasharray="1 5" /></svg> Duct</p>

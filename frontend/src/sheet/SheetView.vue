@@ -192,7 +192,7 @@ defineExpose({ fit, remove: gestures.remove })
         :bent="gestures.bentWall.value" :path="gestures.ducts.path.value"
       />
     </svg>
-    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" @fit="fit()" />
+    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" />
     <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>

@@ -1,29 +1,38 @@
 import { ref } from 'vue'
+import type { Catalogue } from '@/api/types'
 
-export type Tool =
-  | 'select' | 'wall' | 'room' | 'door' | 'window'
-  | 'access_point' | 'camera' | 'outlet' | 'equipment_room' | 'riser' | 'duct'
+/** One of the tools below, or a kind of device, which places one of it. */
+export type Tool = 'select' | 'wall' | 'room' | 'door' | 'window' | 'equipment_room' | 'riser' | 'duct' | (string & {})
 
 export interface ToolInfo {
   tool: Tool
   name: string
   key: string
+  /** What it expects next, said in one line at the foot of the sheet. */
   hint: string
+  mark?: string
 }
 
-export const TOOLS: ToolInfo[] = [
-  { tool: 'select', name: 'Select', key: 'v', hint: 'Press a mark or wall to select it; drag to move; drag the ground to pan.' },
-  { tool: 'wall', name: 'Wall', key: 'w', hint: 'Press where the wall starts, press again where it ends. Escape ends the chain.' },
-  { tool: 'room', name: 'Room', key: 'o', hint: 'Drag from corner to corner. Walls are drawn where there are none.' },
-  { tool: 'door', name: 'Door', key: 'd', hint: 'Press on a wall.' },
-  { tool: 'window', name: 'Window', key: 'n', hint: 'Press on a wall.' },
-  { tool: 'access_point', name: 'Access point', key: 'a', hint: 'Press where it hangs.' },
-  { tool: 'camera', name: 'Camera', key: 'c', hint: 'Press where it is mounted.' },
-  { tool: 'outlet', name: 'Outlet', key: 'u', hint: 'Press where the outlet goes.' },
-  { tool: 'equipment_room', name: 'Rack', key: 'e', hint: 'Press where the rack stands. Every run begins there.' },
-  { tool: 'riser', name: 'Riser', key: 'i', hint: 'Press where cables can rise through the floors.' },
-  { tool: 'duct', name: 'Duct', key: 't', hint: 'Press where it leaves, at each corner, and in the other building; Enter ends it elsewhere.' },
+const DRAWING: ToolInfo[] = [
+  { tool: 'select', name: 'Select', key: 'v', hint: 'press a mark, a wall or a room; drag to move; drag the ground to pan' },
+  { tool: 'wall', name: 'Wall', key: 'w', hint: 'press where the wall starts' },
+  { tool: 'room', name: 'Room', key: 'o', hint: 'drag from corner to corner; walls are drawn where there are none' },
+  { tool: 'door', name: 'Door', key: 'd', hint: 'press on a wall' },
+  { tool: 'window', name: 'Window', key: 'n', hint: 'press on a wall' },
 ]
+const WAYS: ToolInfo[] = [
+  { tool: 'equipment_room', name: 'Rack', key: 'e', hint: 'press where the rack stands; runs begin there', mark: 'hut' },
+  { tool: 'riser', name: 'Riser', key: 'i', hint: 'press where cables can rise through the floors', mark: 'well' },
+  { tool: 'duct', name: 'Duct', key: 't', hint: 'press where it leaves, at each corner, and in the other building; Enter ends it elsewhere' },
+]
+
+/** All tools in their order: what is drawn, each kind of device, the ways of cable. */
+export function toolsOf(catalogue: Catalogue | null): ToolInfo[] {
+  const kinds = Object.values(catalogue?.roles ?? {}).map(
+    ({ kind, name, key, hint, mark }): ToolInfo => ({ tool: kind, name, key, hint, mark }),
+  )
+  return [...DRAWING, ...kinds, ...WAYS]
+}
 
 export const tool = ref<Tool>('select')
 export const wallConstruction = ref('plasterboard')

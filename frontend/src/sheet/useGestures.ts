@@ -1,6 +1,7 @@
 import { ref, shallowRef } from 'vue'
 import type { Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
 import { newDevice, newOpening, newRoom, put, removal } from '@/design/edits'
+import { roleOf } from '@/design/kinds'
 import { distance, rounded, snapped } from '@/design/geometry'
 import { useDesign } from '@/design/store'
 import { tool, wallConstruction } from './tools'
@@ -103,7 +104,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       }
       case 'door':
       case 'window': {
-        const opening = newOpening(store, here, at, tool.value, reach() * 2)
+        const opening = newOpening(store, here, at, tool.value as 'door' | 'window', reach() * 2)
         if (opening) add('opening', `Place ${tool.value}`, [put('opening', opening)], opening.id)
         return
       }
@@ -129,9 +130,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       case 'duct':
         ducts.place(at)
         return
-      case 'access_point':
-      case 'camera':
-      case 'outlet': {
+      default: {
+        if (!roleOf(store.catalogue, tool.value)) return
         const device = newDevice(store, tool.value, here, spot)
         add('device', `Place ${device.name}`, [put('device', device)], device.id)
       }

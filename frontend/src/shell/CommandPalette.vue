@@ -7,8 +7,8 @@ import { useDesign } from '@/design/store'
 import { imperial } from '@/design/units'
 import { openedFigure } from '@/figures/useFigures'
 import type { Stage } from '@/router'
-import { TOOLS, tool } from '@/sheet/tools'
-import { SHORTCUTS } from './useShortcuts'
+import { tool, toolsOf } from '@/sheet/tools'
+import { shortcuts } from './useShortcuts'
 
 const mode = defineModel<'closed' | 'commands' | 'keys'>({ required: true })
 const emit = defineEmits<{ go: [stage: Stage]; floor: [id: string] }>()
@@ -29,7 +29,7 @@ const STAGE_NAMES: [Stage, string][] = [
 const commands = computed<Command[]>(() => [
   ...STAGE_NAMES.map(([stage, name]) => ({ name: `Go to ${name}`, run: () => emit('go', stage) })),
   ...store.floors.map((f) => ({ name: `Show ${f.name}`, run: () => emit('floor', f.id) })),
-  ...TOOLS.map((t) => ({
+  ...toolsOf(store.catalogue).map((t) => ({
     name: `Tool: ${t.name}`,
     run: () => {
       tool.value = t.tool
@@ -91,7 +91,7 @@ function run(command: Command | undefined): void {
   <Dialog :visible="mode === 'keys'" modal dismissable-mask header="Shortcuts" :style="{ width: '460px' }" @update:visible="mode = 'closed'">
     <table class="ledger">
       <tbody>
-        <tr v-for="[keys, what] in SHORTCUTS" :key="keys + what"><td class="figure">{{ keys }}</td><td>{{ what }}</td></tr>
+        <tr v-for="[keys, what] in shortcuts(store.catalogue)" :key="keys + what"><td class="figure">{{ keys }}</td><td>{{ what }}</td></tr>
       </tbody>
     </table>
   </Dialog>

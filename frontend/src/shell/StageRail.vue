@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { hasAir } from '@/design/kinds'
 import { useDesign } from '@/design/store'
 import { STAGES, type Stage } from '@/router'
 
@@ -24,7 +25,7 @@ const NAME: Record<Stage, string> = {
 
 const begun = computed<Record<Stage, boolean>>(() => ({
   plan: store.all('wall').length + store.all('space').length > 0,
-  signal: store.all('device').some((d) => d.kind === 'access_point'),
+  signal: store.all('device').some((d) => hasAir(store.catalogue, d)),
   cable: store.all('equipment_room').length > 0,
   power: store.all('switch').length > 0,
   settings: store.all('network').length > 0,

@@ -1,10 +1,11 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
+import type { Catalogue } from '@/api/types'
 import { useDesign } from '@/design/store'
 import { STAGES, type Stage } from '@/router'
-import { TOOLS, tool } from '@/sheet/tools'
+import { tool, toolsOf } from '@/sheet/tools'
 
-export const SHORTCUTS: [keys: string, what: string][] = [
+const KEYS: [keys: string, what: string][] = [
   ['Ctrl K', 'Command palette'],
   ['?', 'This list'],
   ['Ctrl Z', 'Undo'],
@@ -16,8 +17,12 @@ export const SHORTCUTS: [keys: string, what: string][] = [
   ['R', 'Turn what is selected by 15°'],
   ['Delete', 'Remove what is selected'],
   ['Escape', 'Let go, back to Select'],
-  ...TOOLS.map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`]),
 ]
+
+/** Every shortcut, with those of the tools. */
+export function shortcuts(catalogue: Catalogue | null): [keys: string, what: string][] {
+  return [...KEYS, ...toolsOf(catalogue).map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`])]
+}
 
 function isTyping(target: EventTarget | null): boolean {
   const element = target as HTMLElement | null
@@ -50,7 +55,7 @@ export function useShortcuts(hooks: {
     else if (event.key === '?') hooks.palette.value = 'keys'
     else if (/^[1-5]$/.test(key)) hooks.goTo(STAGES[Number(key) - 1]!)
     else if (location.pathname.endsWith('/plan')) {
-      const wanted = TOOLS.find((t) => t.key === key)
+      const wanted = toolsOf(store.catalogue).find((t) => t.key === key)
       if (wanted) tool.value = wanted.tool
     }
   })

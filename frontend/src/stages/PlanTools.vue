@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import { computed } from 'vue'
 import { useDesign } from '@/design/store'
 import MarkShape from '@/sheet/MarkShape.vue'
-import { constructionsOf } from '@/sheet/pens'
-import { TOOLS, tool, wallConstruction } from '@/sheet/tools'
+import { tool, toolsOf } from '@/sheet/tools'
 
 const store = useDesign()
-const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
+const tools = computed(() => toolsOf(store.catalogue))
 const LINES: Record<string, string> = {
   select: 'M-5 -7L5 2L0 3L-2 8Z',
   wall: 'M-8 6L8 -6',
@@ -16,38 +14,52 @@ const LINES: Record<string, string> = {
   duct: 'M-9 -5H-1V5H9M-9 -8V-2M9 2V8',
   window: 'M-8 -2H8M-8 2H8M-8 -5V5M8 -5V5',
 }
-const draws = computed(() => tool.value === 'wall' || tool.value === 'room')
 </script>
 
 <template>
-  <div class="tools" role="toolbar" aria-label="Tools">
+  <div class="tools" role="toolbar" aria-label="Tools" aria-orientation="vertical">
     <button
-      v-for="info in TOOLS" :key="info.tool" v-tooltip.bottom="`${info.name} (${info.key.toUpperCase()}). ${info.hint}`"
-      class="plain tool" :class="{ on: tool === info.tool }" :aria-pressed="tool === info.tool" :aria-label="info.name"
+      v-for="info in tools" :key="info.tool" class="plain tool" :class="{ on: tool === info.tool }"
+      :aria-pressed="tool === info.tool" :aria-label="info.name" :aria-keyshortcuts="info.key.toUpperCase()"
       :data-tool="info.tool" @click="tool = info.tool"
     >
-      <svg width="22" height="22" viewBox="-11 -11 22 22" aria-hidden="true">
+      <svg width="20" height="20" viewBox="-11 -11 22 22" aria-hidden="true">
         <path v-if="LINES[info.tool]" :d="LINES[info.tool]" />
-        <MarkShape v-else :shape="info.tool" />
+        <MarkShape v-else :shape="info.mark ?? ''" />
       </svg>
+      <span class="name">{{ info.name }}</span>
+      <kbd>{{ info.key.toUpperCase() }}</kbd>
     </button>
   </div>
-  <Select
-    v-if="draws" v-model="wallConstruction" :options="walls" option-label="label" option-value="id" size="small"
-    class="construction" aria-label="Construction of new walls"
-  />
 </template>
 
 <style scoped>
 .tools {
+  width: 142px;
+  padding: 6px 5px;
+  border-right: 1px solid var(--granite-light);
+  overflow: auto;
   display: flex;
+  flex-direction: column;
   gap: 1px;
 }
 .tool {
-  padding: 4px;
+  display: grid;
+  grid-template-columns: 22px 1fr auto;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 6px;
   border: 1px solid transparent;
   border-radius: 3px;
-  line-height: 0;
+  text-align: left;
+}
+.name {
+  font: 600 12px/1.2 var(--condensed);
+  white-space: nowrap;
+}
+kbd {
+  font: 500 11px var(--mono);
+  color: var(--granite);
 }
 .tool:hover {
   background: var(--paper-deep);
@@ -64,7 +76,25 @@ const draws = computed(() => tool.value === 'wall' || tool.value === 'room')
   stroke-linejoin: round;
   stroke-linecap: round;
 }
-.construction {
-  width: 190px;
+@media (max-width: 1000px) {
+  .tools {
+    width: 58px;
+  }
+  .tool {
+    min-height: 44px;
+    grid-template-columns: 1fr;
+    justify-items: center;
+    gap: 0;
+    padding: 2px;
+  }
+  .name {
+    font-size: 11px;
+    font-weight: 400;
+    white-space: normal;
+    text-align: center;
+  }
+  kbd {
+    display: none;
+  }
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Kind } from '@/api/types'
+import { roleOf } from '@/design/kinds'
 import { useDesign } from '@/design/store'
 import { dbm, length, percent } from '@/design/units'
 import type { Stage } from '@/router'
@@ -19,7 +20,7 @@ const things = computed(() => {
   for (const r of store.all('equipment_room')) if (r.floor === props.floor) add('equipment_room', r.id, r.name, 'rack')
   for (const r of store.all('riser')) add('riser', r.id, r.name, 'riser')
   for (const d of store.all('duct')) if ([d.from_floor, d.to_floor].includes(props.floor)) add('duct', d.id, d.name, 'duct')
-  for (const d of store.all('device')) if (d.floor === props.floor) add('device', d.id, d.name, d.kind.replace('_', ' '))
+  for (const d of store.all('device')) if (d.floor === props.floor) add('device', d.id, d.name, roleOf(store.catalogue, d.kind)?.name.toLowerCase() ?? d.kind)
   for (const s of store.all('space')) if (s.floor === props.floor) add('space', s.id, s.name, 'room')
   return rows
 })

@@ -6,13 +6,16 @@ import type { Site, View } from '@/api/types'
 import { put } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import SheetView from '@/sheet/SheetView.vue'
-import { tool } from '@/sheet/tools'
+import { constructionsOf } from '@/sheet/pens'
+import ToolLine from '@/sheet/ToolLine.vue'
+import { tool, wallConstruction } from '@/sheet/tools'
 import PlanTools from './PlanTools.vue'
 
 const props = defineProps<{ mode: 'plan' | 'signal' | 'cable' }>()
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 
+const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.name })))
 const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'] })
 const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
@@ -47,7 +50,10 @@ function set(change: Partial<Site>, label: string): void {
         v-model="floor" :options="floors" option-label="label" option-value="value" size="small" class="floor"
         aria-label="Floor"
       />
-      <PlanTools v-if="mode === 'plan'" />
+      <label v-if="mode === 'plan'">New walls <Select
+        v-model="wallConstruction" :options="walls" option-label="label" option-value="id" size="small"
+        class="construction" aria-label="Construction of new walls"
+      /></label>
       <template v-else-if="mode === 'signal'">
         <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
         <SelectButton v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First or second access point" />
@@ -64,7 +70,13 @@ function set(change: Partial<Site>, label: string): void {
         /></label>
       </template>
     </div>
-    <SheetView v-if="floor" :floor="floor" :mode="mode" class="sheet" />
+    <div class="ground">
+      <PlanTools v-if="mode === 'plan'" />
+      <div class="drawing">
+        <SheetView v-if="floor" :floor="floor" :mode="mode" class="sheet" />
+        <ToolLine v-if="mode === 'plan'" />
+      </div>
+    </div>
   </section>
 </template>
 
@@ -91,6 +103,20 @@ function set(change: Partial<Site>, label: string): void {
 }
 .floor {
   width: 132px;
+}
+.ground {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.drawing {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+}
+.construction {
+  width: 210px;
 }
 .sheet {
   flex: 1;

@@ -13,7 +13,7 @@ from .bands import BANDS, Band
 from .cabling.runs import RunVerdict, judge_runs
 from .cabling.verdicts import cable_findings
 from .catalogue import Catalogue
-from .design import Design, Device, Network, Switch, WirelessName
+from .design import Design, Device, Network, WirelessName
 from .findings import Finding, Stage, worst_first
 from .in_force import in_force
 from .memo import IdentityMemo
@@ -268,16 +268,13 @@ def _settings(
         )
         for p in power.ports
     ]  # fmt: skip
-    unmanaged = [
-        s.id for s in design.of(Switch).values() if not air.catalogue.switches[s.model].managed
-    ]
     unproven = [b for b, p in plans.items() if not p.proven]
     return SettingsSheet(
         networks=network_sheets(design, air.rules),
         names=name_sheets(design, air.rules),
         radios=tuple(_radio_sheets(air, plans)),
-        ports=port_sheets(design, plugs, unmanaged),
-        mesh_reason=mesh_reason(design, wired),
+        ports=port_sheets(design, air.catalogue, plugs),
+        mesh_reason=mesh_reason(design, air.catalogue, wired),
         channels={b: air.channels.legal[b] for b in plans},
         channels_proven=not unproven,
         channels_note=_proof(plans),
@@ -309,7 +306,7 @@ def _radio_sheets(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[RadioShe
         yield RadioSheet(
             device=device_id,
             name=device.name,
-            model=air.catalogue.access_points[device.model].label,
+            model=air.catalogue.model_of(device).label,
             band=band,
             on=radio.on,
             channel=channel,

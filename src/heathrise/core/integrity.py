@@ -132,7 +132,11 @@ def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
         if building.roof not in catalogue.constructions:
             yield _unknown("building", building.id, "roof", building.roof)
     for device in design.of(Device).values():
-        if device.model not in catalogue.devices_of(device.kind):
+        if device.kind not in catalogue.roles:
+            kinds = ", ".join(catalogue.roles)
+            what = f"{device.kind[:40]!r} is not a kind of device; there are {kinds}"
+            yield Problem(f"device[{device.id}].kind", what)
+        elif device.model not in catalogue.devices[device.kind]:
             yield _unknown("device", device.id, "model", device.model)
     for kind, models in (("switch", catalogue.switches), ("injector", catalogue.injectors)):
         for element in design.tables.get(kind, {}).values():

@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
-from .catalogue import Catalogue, WiredModel, poe_rank
+from .catalogue import Catalogue, poe_rank
 from .design import Design, Device, Injector, Network, Switch
 from .findings import Cure
 from .ports.assign import Assignment, Demand, Shelf, assign, uplinks
@@ -92,7 +92,7 @@ def plan_power(
     injected = {i.device: i for i in design.of(Injector).values()}
     demands = _demands(design, catalogue, wires, powered, frozenset(injected))
     shelves = _shelves(design, catalogue)
-    pairs = _neighbours(design)
+    pairs = _neighbours(design, catalogue)
     result = assign(demands, shelves, pairs)
     fed_by = _fed_by(result, demands, shelves)
     fed_by |= {
@@ -117,7 +117,7 @@ def plan_power(
     cures = rack_cures(design, catalogue, demands, shelves, result) if left and with_cures else ()
     return PowerPlan(
         switches=budgets,
-        ports=tuple(_port_map(shelves, result, by_link)),
+        ports=tuple(_port_map(shelves, result, by_link, _line(design, catalogue))),
         devices=devices,
         left=left,
         proven=result.proven,
@@ -131,7 +131,7 @@ def _powered(
 ) -> dict[str, PoweredDevice]:
     found: dict[str, PoweredDevice] = {}
     for device in design.of(Device).values():
-        model = catalogue.devices_of(device.kind)[device.model]
+        model = catalogue.model_of(device)
         wire = wires.get(device.id)
         if model.power is not None and wire is not None:
             found[device.id] = over_run(
@@ -148,16 +148,16 @@ def _demands(
     powered: Mapping[str, PoweredDevice],
     injected: frozenset[str],
 ) -> tuple[Demand, ...]:
-    """Return one link for each powered device and for each cable of an outlet."""
-    order = {"access_point": 0, "camera": 1, "outlet": 2}
+    """Return the links that ask for a port: one for each device, or for each of its cables."""
+    order = catalogue.kind_order
     devices = sorted(design.of(Device).values(), key=lambda d: (order[d.kind], d.name, d.id))
     several = len(design.of(Network)) > 1
     found: list[Demand] = []
     for device in devices:
-        if device.id not in wires:
-            continue
-        model: WiredModel = catalogue.devices_of(device.kind)[device.model]
-        links = wires[device.id].cables if device.kind == "outlet" else 1
+        role, model = catalogue.role_of(device), catalogue.model_of(device)
+        if device.id not in wires or role.leads_out:
+            continue  # what leads out has the first switch's way up
+        links = wires[device.id].cables if role.links == "every_cable" else 1
         own = powered.get(device.id) if device.id not in injected else None
         for k in range(links):
             suffix, name = (
@@ -166,7 +166,7 @@ def _demands(
             # Tenths of a watt: the answer is kept while a run changes by a metre or two.
             watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
             poe, class_w = (own.poe_class, own.reserved_w) if own else (None, 0.0)
-            vlans = several and device.kind != "outlet"
+            vlans = several and (role.profile.tagged != "none" or role.profile.alone)
             link = f"run-{device.id}{suffix}"
             found.append(Demand(link, name, model.speed_mbps, poe, watts, class_w, vlans))
     return tuple(found)
@@ -178,9 +178,9 @@ def _shelves(design: Design, catalogue: Catalogue) -> tuple[Shelf, ...]:
     )
 
 
-def _neighbours(design: Design) -> tuple[tuple[str, str], ...]:
+def _neighbours(design: Design, catalogue: Catalogue) -> tuple[tuple[str, str], ...]:
     """Return each access point paired with its nearest on the same floor."""
-    points = [d for d in design.of(Device).values() if d.kind == "access_point"]
+    points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
     pairs: set[tuple[str, str]] = set()
     for point in points:
         others = [o for o in points if o.floor == point.floor and o.id != point.id]
@@ -224,8 +224,14 @@ def _budget(
     return budget_of(shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom)
 
 
+def _line(design: Design, catalogue: Catalogue) -> str:
+    """Return what the first switch's way up ends in."""
+    out = (d.name for d in design.of(Device).values() if catalogue.role_of(d).leads_out)
+    return next(out, "the line")
+
+
 def _port_map(
-    shelves: Sequence[Shelf], result: Assignment, demands: Mapping[str, Demand]
+    shelves: Sequence[Shelf], result: Assignment, demands: Mapping[str, Demand], line: str
 ) -> Sequence[PortUse]:
     held = {(slot.switch, slot.port): link for link, slot in result.slots.items()}
     kept = {(u.slot.switch, u.slot.port): u for u in uplinks(shelves)}
@@ -239,7 +245,7 @@ def _port_map(
                 link = held.get((shelf.id, number))
                 demand = demands[link] if link else None
                 up = kept.get((shelf.id, number))
-                way = f"to {names[up.to] if up.to else 'the line'}" if up else None
+                way = f"to {names[up.to] if up.to else line}" if up else None
                 uses.append(
                     PortUse(
                         switch=shelf.id,

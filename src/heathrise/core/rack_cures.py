@@ -31,7 +31,7 @@ class WeakInjector(BaseModel):
 def weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjector]:
     for injector in design.of(Injector).values():
         device = design.of(Device)[injector.device]
-        wanted = catalogue.devices_of(device.kind)[device.model]
+        wanted = catalogue.model_of(device)
         model = catalogue.injectors[injector.model]
         if wanted.power is None:
             continue

@@ -84,7 +84,9 @@ def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[
     middle = Polygon(space.outline).representative_point()
     aim = (middle.x, middle.y)
     points = [
-        d for d in design.of(Device).values() if d.kind == "access_point" and d.floor == space.floor
+        d
+        for d in design.of(Device).values()
+        if d.model in catalogue.airs and d.floor == space.floor
     ]
     points.sort(key=lambda d: math.dist(d.at, aim))
     indoors = [
@@ -115,10 +117,12 @@ def _added(
 ) -> Iterator[tuple[str, Device]]:
     """Yield a new access point in the room: of a model used near it that may hang there."""
     taken = {d.id for d in design.of(Device).values()}
-    number = next(k for k in range(1, 10_000) if f"ap-{k}" not in taken)
+    with_air = (r for r in catalogue.roles.values() if catalogue.gives_air(r.kind))
+    role = next(with_air)
+    number = next(k for k in range(1, 10_000) if f"{role.stem}-{k}" not in taken)
     storeys = storeys_of(design)
-    models = catalogue.access_points
-    near = [models[p.model] for p in points]
+    models = catalogue.devices[role.kind]
+    near = [models[p.model] for p in points if p.model in models]
     mounts = ("pole", "wall") if space.outdoor else ("ceiling", "wall")
     fitting = [
         m
@@ -132,9 +136,9 @@ def _added(
     height_m = mount_height_m(catalogue, mount, storeys.ceiling_m(space, space.floor))
     device = Device.model_validate(
         {
-            "id": f"ap-{number}", "floor": space.floor, "kind": "access_point", "model": model.id,
-            "name": f"AP-{number}", "at": (round(at[0], 2), round(at[1], 2)),
-            "height_m": height_m, "mount": mount,
+            "id": f"{role.stem}-{number}", "floor": space.floor, "kind": role.kind,
+            "model": model.id, "name": f"{role.prefix}-{number}",
+            "at": (round(at[0], 2), round(at[1], 2)), "height_m": height_m, "mount": mount,
         }
     )  # fmt: skip
     yield f"Add {device.name} in {space.name}", device

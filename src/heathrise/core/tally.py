@@ -60,12 +60,12 @@ def tally_of(
     calls = [r for r in needed if r.share_second is not None]
     met_share = catalogue.rules["signal.met_share"]
     boxes, proven, cable_price = _boxes(catalogue, runs, prove)
-    parts = [catalogue.devices_of(d.kind)[d.model].price for d in design.of(Device).values()]
+    parts = [catalogue.model_of(d).price for d in design.of(Device).values()]
     parts += [catalogue.switches[s.model].price for s in design.of(Switch).values()]
     parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
     severities = [f.severity for f in findings]
     return Tally(
-        access_points=sum(d.kind == "access_point" for d in design.of(Device).values()),
+        access_points=sum(d.model in catalogue.airs for d in design.of(Device).values()),
         rooms_needed=len(needed),
         rooms_met=sum(r.verdict == "met" for r in needed),
         rooms_first=sum((r.share_first or 0) >= met_share for r in needed),

@@ -4,6 +4,7 @@ import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Device, Point } from '@/api/types'
 import { put } from '@/design/edits'
+import { hasAir, modelsOf } from '@/design/kinds'
 import { useDesign } from '@/design/store'
 import type { Stage } from '@/router'
 import NumberField from '@/controls/NumberField.vue'
@@ -11,10 +12,7 @@ import NumberField from '@/controls/NumberField.vue'
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
 
-const models = computed(() => {
-  const shelf = { access_point: 'access_points', camera: 'cameras', outlet: 'outlets' } as const
-  return Object.values(store.catalogue?.[shelf[props.device.kind]] ?? {})
-})
+const models = computed(() => modelsOf(store.catalogue, props.device.kind))
 const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
 const CATEGORIES = [
   { value: 'plan', label: 'by plan' },
@@ -57,7 +55,7 @@ function setCategory(chosen: '5e' | '6' | '6A' | 'plan'): void {
       <NumberField label="North" :value="at[1]" @change="set({ at: [at[0], $event] as Point }, 'Place')" />
       <NumberField label="Height" :value="device.height_m" :min="0" :max="60" @change="set({ height_m: $event }, 'Height')" />
       <NumberField label="Azimuth" :value="device.azimuth_deg" unit="degrees" :min="0" :max="360" :digits="0" @change="set({ azimuth_deg: $event }, 'Azimuth')" />
-      <NumberField v-if="device.kind === 'access_point'" label="Tilt" :value="device.tilt_deg" unit="degrees" :min="-90" :max="90" :digits="0" @change="set({ tilt_deg: $event }, 'Tilt')" />
+      <NumberField v-if="hasAir(store.catalogue, device)" label="Tilt" :value="device.tilt_deg" unit="degrees" :min="-90" :max="90" :digits="0" @change="set({ tilt_deg: $event }, 'Tilt')" />
     </template>
   </div>
 </template>

@@ -11,6 +11,7 @@ const run = computed(() => store.shown?.runs.find((r) => r.device === props.devi
 const fed = computed(() => store.shown?.power.devices.find((d) => d.device === props.device.id))
 const port = computed(() => store.shown?.power.ports.find((p) => p.device === props.device.id))
 const switchName = computed(() => (port.value ? store.find('switch', port.value.switch)?.name : ''))
+const given = computed(() => store.catalogue?.devices[props.device.kind]?.[props.device.model]?.ports ?? [])
 const radios = computed(() =>
   (store.settings?.radios ?? []).filter((r) => r.device === props.device.id && r.on),
 )
@@ -44,6 +45,10 @@ const SPACE: Record<string, string> = {
       <dt>Fed by</dt><dd>{{ fed.source === 'none' ? 'nothing yet' : fed.source }}</dd>
     </template>
     <template v-else-if="port"><dt>Port</dt><dd>{{ switchName }} port {{ port.port }}</dd></template>
+    <template v-for="(g, i) in given" :key="i">
+      <dt>Gives on</dt>
+      <dd>{{ g.count }} {{ g.cage ? 'cage' : 'port' }}{{ g.count > 1 ? 's' : '' }}, {{ g.speed_mbps / 1000 }} Gb/s, {{ g.poe_class === null ? 'no power' : `class ${g.poe_class}` }}</dd>
+    </template>
     <template v-if="stage === 'signal' || stage === 'plan'">
       <template v-for="r in radios" :key="r.band">
         <dt>{{ r.band }} GHz</dt><dd class="figure">ch {{ r.channel }}, {{ r.width_mhz }} MHz, {{ r.power_dbm }} dBm</dd>

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ..catalogue import AccessPointModel, Catalogue, OutletModel, Rules
+from ..catalogue import Catalogue, DeviceModel, Rules
 from ..design import Category, Design, Device, Run, Site
 from ..memo import IdentityMemo
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
@@ -78,16 +78,14 @@ def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None
     """Return how many cables go to a device: as said, else by the policy for its kind."""
     if said is not None and said.cables is not None:
         return said.cables
-    model = catalogue.devices_of(device.kind)[device.model]
-    if isinstance(model, AccessPointModel):
-        return site.cables_per_access_point
-    return model.sockets if isinstance(model, OutletModel) else 1
+    by = {"policy": site.cables_per_access_point, "sockets": catalogue.model_of(device).sockets}
+    return by.get(catalogue.role_of(device).cables, 1)
 
 
 def _judge(
     site: Site, catalogue: Catalogue, ways: Ways, device: Device, said: Run | None
 ) -> RunVerdict:
-    model = catalogue.devices_of(device.kind)[device.model]
+    model = catalogue.model_of(device)
     route = route_to(ways, device)
     pinned = said.category if said is not None else None
     common = {
@@ -136,12 +134,12 @@ def _judge(
 
 
 def asked_category(
-    rules: Rules, model: object, table: str = "cabling.required_category"
+    rules: Rules, model: DeviceModel, table: str = "cabling.required_category"
 ) -> Category | None:
     """Return the category that a table has for an access point's generation, whatever its speed."""
-    if not isinstance(model, AccessPointModel):
+    if model.air is None:
         return None
-    return rules.words(table).get(model.generation)  # type: ignore[return-value]
+    return rules.words(table).get(model.air.generation)  # type: ignore[return-value]
 
 
 def choose_category(

@@ -119,19 +119,18 @@ def _length(
 
 
 def _generation(catalogue: Catalogue, device: Device) -> str:
-    return str(getattr(catalogue.devices_of(device.kind)[device.model], "generation", ""))
+    air = catalogue.model_of(device).air
+    return air.generation if air is not None else ""
 
 
 def _pull(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Cure:
-    model = catalogue.devices_of(run.kind)[device.model]
-    wanted = asked_category(catalogue.rules, model) or run.category
+    wanted = asked_category(catalogue.rules, catalogue.model_of(device)) or run.category
     return Cure(label=f"Pull category {wanted}", changes=(_pulled(design, run, wanted),))
 
 
 def _below(catalogue: Catalogue, run: RunVerdict, device: Device, table: str) -> bool:
     """Whether an access point's run is of a lesser category than a table has for it."""
-    model = catalogue.devices_of(run.kind)[device.model]
-    wanted = asked_category(catalogue.rules, model, table)
+    wanted = asked_category(catalogue.rules, catalogue.model_of(device), table)
     return wanted is not None and CATEGORIES.index(run.category) < CATEGORIES.index(wanted)
 
 

@@ -2,42 +2,42 @@
 
 from .loader import load_catalogue
 from .models import (
-    AccessPointModel,
+    AirModel,
     CableModel,
-    CameraModel,
     Catalogue,
     ClientModel,
     Construction,
+    DeviceModel,
     InjectorModel,
-    OutletModel,
     PortGroup,
     PowerDemand,
     RadioModel,
     SwitchModel,
-    WiredModel,
 )
 from .poe_classes import PoeClass, poe_rank
+from .roles import ROLES, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
 
 __all__ = [
-    "AccessPointModel",
+    "ROLES",
+    "AirModel",
     "CableModel",
-    "CameraModel",
     "Catalogue",
     "ClientModel",
     "Construction",
+    "DeviceModel",
     "Figure",
     "InjectorModel",
-    "OutletModel",
     "PoeClass",
     "PortGroup",
+    "PortProfile",
     "PowerDemand",
     "RadioModel",
+    "Role",
     "Rules",
     "SwitchModel",
     "Used",
     "Value",
-    "WiredModel",
     "in_words",
     "load_catalogue",
     "poe_rank",

@@ -9,26 +9,26 @@ from typing import Any
 import yaml
 
 from .models import Catalogue
+from .roles import ROLES, by_kind
 from .rules import load_rules
 
-FILES = (
-    "constructions",
-    "access_points",
-    "cameras",
-    "outlets",
-    "clients",
-    "switches",
-    "injectors",
-    "cables",
-)
+SHELVES = ("constructions", "clients", "switches", "injectors", "cables")
 
 
 @cache
 def load_catalogue() -> Catalogue:
     """Return the shipped catalogue; entries keep the order of their file."""
-    folder = files(__package__) / "data"
-    shelves: dict[str, Any] = {}
-    for name in FILES:
-        rows = yaml.safe_load((folder / "gear" / f"{name}.yaml").read_text("utf-8"))
-        shelves[name] = {key: {"id": key, **row} for key, row in rows.items()}
-    return Catalogue.model_validate({**shelves, "rules": load_rules()})
+    shelves: dict[str, Any] = {name: _shelf(name) for name in SHELVES}
+    roles = by_kind(ROLES)
+    devices = {kind: _shelf(role.shelf) for kind, role in roles.items()}
+    ids = [key for models in devices.values() for key in models]
+    if twice := {key for key in ids if ids.count(key) > 1}:
+        raise ValueError(f"models stand on two shelves: {', '.join(sorted(twice))}")
+    return Catalogue.model_validate(
+        {**shelves, "roles": roles, "devices": devices, "rules": load_rules()}
+    )
+
+
+def _shelf(name: str) -> dict[str, Any]:
+    text = (files(__package__) / "data" / "gear" / f"{name}.yaml").read_text("utf-8")
+    return {key: {"id": key, **row} for key, row in yaml.safe_load(text).items()}

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Annotated, Literal
+from functools import cached_property
+from typing import Annotated, Literal, Protocol
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
+from ..mounts import Mount
+from .roles import Role, by_kind
 from .rules import Rules
 
 Positive = Annotated[float, Field(ge=0, allow_inf_nan=False)]
@@ -50,37 +53,6 @@ class RadioModel(BaseModel):
     step_db: Annotated[float, Field(gt=0)] = 1.0
 
 
-class WiredModel(Entry):
-    """Anything at the far end of a run."""
-
-    speed_mbps: int
-    price: Positive
-    power: PowerDemand | None = None
-
-
-class AccessPointModel(WiredModel):
-    generation: Literal["4", "5", "6", "6E", "7"]
-    pattern: Literal["dome", "omni", "panel"]
-    mounts: tuple[Literal["ceiling", "wall", "desk", "pole"], ...]
-    radios: dict[Band, RadioModel]
-    outdoor: bool = False
-
-
-class CameraModel(WiredModel):
-    outdoor: bool = False
-
-
-class OutletModel(WiredModel):
-    sockets: int = 2
-
-
-class ClientModel(Entry):
-    """A client's transmitter: conducted power in dBm for each band, gain in dBi."""
-
-    power_dbm: dict[Band, float]
-    gain_dbi: float = 0.0
-
-
 class PortGroup(BaseModel):
     """Ports of one sort on a switch. ``poe_class`` is the highest class fed, None for no power."""
 
@@ -90,6 +62,40 @@ class PortGroup(BaseModel):
     speed_mbps: int
     poe_class: Annotated[int, Field(ge=0, le=8)] | None = None
     cage: bool = False
+
+
+class AirModel(BaseModel):
+    """What gives a device air of its own: its generation, its antenna and its radios."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    generation: Literal["4", "5", "6", "6E", "7"]
+    pattern: Literal["dome", "omni", "panel"]
+    radios: dict[Band, RadioModel]
+
+
+class DeviceModel(Entry):
+    """Anything at the far end of a run, of whatever kind, by what it asks for and gives.
+
+    ``power`` is what it asks of its port, ``air`` what it gives clients, ``ports`` what others can
+    be plugged into; ``mounts`` are those it has, none for as one likes.
+    """
+
+    speed_mbps: int
+    price: Positive
+    power: PowerDemand | None = None
+    air: AirModel | None = None
+    ports: tuple[PortGroup, ...] = ()
+    sockets: Annotated[int, Field(ge=1)] = 1
+    mounts: tuple[Mount, ...] = ()
+    outdoor: bool = False
+
+
+class ClientModel(Entry):
+    """A client's transmitter: conducted power in dBm for each band, gain in dBi."""
+
+    power_dbm: dict[Band, float]
+    gain_dbi: float = 0.0
 
 
 class SwitchModel(Entry):
@@ -122,15 +128,24 @@ class CableModel(Entry):
     diameter_mm: Positive
 
 
+class HasKind(Protocol):
+    """A device of a design."""
+
+    @property
+    def kind(self) -> str: ...
+
+    @property
+    def model(self) -> str: ...
+
+
 class Catalogue(BaseModel):
     """All entries by id, and the figures of the trade."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     constructions: dict[str, Construction]
-    access_points: dict[str, AccessPointModel]
-    cameras: dict[str, CameraModel]
-    outlets: dict[str, OutletModel]
+    roles: dict[str, Role]
+    devices: dict[str, dict[str, DeviceModel]]
     clients: dict[str, ClientModel]
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
@@ -139,13 +154,37 @@ class Catalogue(BaseModel):
 
     def ruled_by(self, rules: Rules) -> Catalogue:
         """Return the same gear under other figures."""
-        return self.model_copy(update={"rules": rules})
+        return self._with(rules=rules)
 
-    def devices_of(self, kind: str) -> Mapping[str, WiredModel]:
-        """Return the models that a device of ``kind`` may be."""
-        shelves: dict[str, Mapping[str, WiredModel]] = {
-            "access_point": self.access_points,
-            "camera": self.cameras,
-            "outlet": self.outlets,
-        }
-        return shelves[kind]
+    def with_kind(self, role: Role, models: Mapping[str, DeviceModel]) -> Catalogue:
+        """Return a catalogue with one more kind of device and its gear."""
+        roles = by_kind([*self.roles.values(), role])
+        return self._with(roles=roles, devices={**self.devices, role.kind: dict(models)})
+
+    def _with(self, **fields: object) -> Catalogue:
+        # A copy would take along what was worked out from the fields that change.
+        kept = {name: getattr(self, name) for name in type(self).model_fields}
+        return Catalogue.model_construct(**{**kept, **fields})
+
+    def role_of(self, device: HasKind) -> Role:
+        """Return what a device's kind can do."""
+        return self.roles[device.kind]
+
+    def model_of(self, device: HasKind) -> DeviceModel:
+        """Return what a device is."""
+        return self.devices[device.kind][device.model]
+
+    @cached_property
+    def airs(self) -> Mapping[str, AirModel]:
+        """What gives air, by its model: ids of models stand once, whatever the kind."""
+        rows = (m for models in self.devices.values() for m in models.values())
+        return {m.id: m.air for m in rows if m.air is not None}
+
+    def gives_air(self, kind: str) -> bool:
+        """Whether a kind of device has radios that clients hear."""
+        return any(m.air is not None for m in self.devices[kind].values())
+
+    @cached_property
+    def kind_order(self) -> Mapping[str, int]:
+        """The rank of each kind where all cannot be served."""
+        return {kind: rank for rank, kind in enumerate(self.roles)}

@@ -8,9 +8,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ..bands import Band
+from ..mounts import Mount
 from .values import (
     Category,
     Degrees,
+    DeviceKind,
     Element,
     ElementId,
     Height,
@@ -139,15 +141,18 @@ class EquipmentRoom(Element):
 
 
 class Device(Element):
-    """An access point, camera or outlet, with the pose its antenna or lens has."""
+    """Whatever stands at the far end of a run, with the pose its antenna or lens has.
+
+    ``kind`` is one of the catalogue's roles.
+    """
 
     floor: FloorRef
-    kind: Literal["access_point", "camera", "outlet"]
+    kind: DeviceKind
     model: ModelId
     name: Name
     at: Point
     height_m: Height = 2.7
-    mount: Literal["ceiling", "wall", "desk", "pole"] = "ceiling"
+    mount: Mount = "ceiling"
     azimuth_deg: Degrees = 0.0
     tilt_deg: Degrees = 0.0
 

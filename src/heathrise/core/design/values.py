@@ -29,6 +29,7 @@ Line = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
 
 Category = Literal["5", "5e", "6", "6A"]
 Use = Literal["calls", "everyday", "sensors", "none"]
+DeviceKind = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z_]*$", max_length=40)]
 Overhead = Literal["ceiling_void", "attic", "joists", "raceway"]
 Purpose = Literal["main", "staff", "guest", "devices", "cameras", "management"]
 Security = Literal["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"]

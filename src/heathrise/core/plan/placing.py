@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import shapely
 
-from ..catalogue import AccessPointModel, CameraModel, Catalogue, WiredModel
+from ..catalogue import Catalogue, DeviceModel
 from ..design import Design, Device, put
 from ..findings import Cure, Finding, Place
 from ..storeys import Storeys, storeys_of
@@ -19,11 +19,11 @@ def placing_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield what is wrong with where devices stand."""
     storeys = storeys_of(design)
     for device in design.of(Device).values():
-        model = catalogue.devices_of(device.kind)[device.model]
-        indoor = isinstance(model, AccessPointModel | CameraModel) and not model.outdoor
+        model = catalogue.model_of(device)
+        indoor = catalogue.role_of(device).stands == "as_made" and not model.outdoor
         if indoor and is_outdoors(catalogue, storeys, device):
             yield _outdoors(catalogue, device, model)
-        if isinstance(model, AccessPointModel) and device.mount not in model.mounts:
+        if model.mounts and device.mount not in model.mounts:
             yield _mount(catalogue, storeys, device, model)
         yield from _too_high(catalogue, storeys, device)
 
@@ -52,13 +52,13 @@ def _finding(device: Device, key: str, text: str, rule: str, **more: object) -> 
     )
 
 
-def _outdoors(catalogue: Catalogue, device: Device, model: WiredModel) -> Finding:
+def _outdoors(catalogue: Catalogue, device: Device, model: DeviceModel) -> Finding:
     cures = []
-    for other in catalogue.devices_of(device.kind).values():
-        if not getattr(other, "outdoor", False):
+    for other in catalogue.devices[device.kind].values():
+        if not other.outdoor:
             continue
         update: dict[str, object] = {"model": other.id}
-        if isinstance(other, AccessPointModel) and device.mount not in other.mounts:
+        if other.mounts and device.mount not in other.mounts:
             update["mount"] = other.mounts[0]
         effect = f"made for outdoors; {other.price - model.price:+g} each"
         changed = device.model_copy(update=update)
@@ -70,9 +70,7 @@ def _outdoors(catalogue: Catalogue, device: Device, model: WiredModel) -> Findin
     )  # fmt: skip
 
 
-def _mount(
-    catalogue: Catalogue, storeys: Storeys, device: Device, model: AccessPointModel
-) -> Finding:
+def _mount(catalogue: Catalogue, storeys: Storeys, device: Device, model: DeviceModel) -> Finding:
     ceiling_m = storeys.ceiling_m(storeys.room_at(device.floor, device.at), device.floor)
     cures = []
     for mount in model.mounts:

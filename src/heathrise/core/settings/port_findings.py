@@ -10,8 +10,6 @@ from ..findings import Cure, Finding, Place
 from .networks import free_subnet, parse_subnet
 from .sheet import PortSheet
 
-CAMERAS_ID = "net-cameras"
-
 _SOURCE = "IEEE 802.1Q"
 
 
@@ -37,34 +35,49 @@ def port_findings(
             source=_SOURCE,
             cures=_managed(design, catalogue, switch),
         )
+    yield from _not_alone(design, catalogue)
+
+
+def _not_alone(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
+    """Yield the devices that want a network of their own where none is planned for them."""
     purposes = {n.purpose for n in design.of(Network).values()}
-    cameras = [d for d in design.of(Device).values() if d.kind == "camera"]
-    if cameras and purposes and "cameras" not in purposes:
+    if not purposes:
+        return
+    for role in catalogue.roles.values():
+        purpose = role.profile.untagged
+        mine = [d for d in design.of(Device).values() if d.kind == role.kind]
+        if not mine or not role.profile.alone or purpose in purposes:
+            continue
+        purposes.add(purpose)  # two kinds may want the same one
+        what = "reaches the recorder only" if purpose == "cameras" else "reaches the internet only"
         yield Finding(
-            id="settings-no-cameras",
+            id=f"settings-no-{purpose}",
             stage="settings",
             severity="near",
-            text=f"{', '.join(d.name for d in cameras[:6])}: in the main network, not isolated, "
-            "since no network for cameras is planned.",
-            places=tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in cameras),
-            rule="cameras have a network of their own that reaches the recorder only",
+            text=f"{', '.join(d.name for d in mine[:6])}: in the main network, not isolated, "
+            f"since no network for {purpose} is planned.",
+            places=tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in mine),
+            rule=f"{purpose} have a network of their own that {what}",
             source="practice",
-            cures=_for_cameras(design, catalogue),
+            cures=_network_for(design, catalogue, purpose),
         )
 
 
-def _for_cameras(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
-    """Offer a network for the cameras on a subnet that nobody has."""
+def _network_for(design: Design, catalogue: Catalogue, purpose: str) -> tuple[Cure, ...]:
+    """Offer a network for a purpose on a subnet that nobody has."""
     networks = design.of(Network)
     held = [*(n.subnet for n in networks.values()), design.site.upstream_subnet]
     taken = [subnet for subnet in map(parse_subnet, held) if subnet is not None]
-    vlan = int(catalogue.rules["settings.cameras_vlan"])
+    vlan = int(catalogue.rules[f"settings.offered_vlan.{purpose}"])
     subnet = free_subnet(taken, vlan)
-    vlans = {n.vlan for n in networks.values()}
-    if subnet is None or vlan in vlans or CAMERAS_ID in networks:
+    vlans, new_id = {n.vlan for n in networks.values()}, f"net-{purpose}"
+    if subnet is None or vlan in vlans or new_id in networks:
         return ()
-    new = Network(id=CAMERAS_ID, name="Cameras", purpose="cameras", vlan=vlan, subnet=str(subnet))
-    label = f"Add a network for cameras, {subnet} on VLAN {vlan}"
+    new = Network.model_validate(
+        {"id": new_id, "name": purpose.capitalize(), "purpose": purpose, "vlan": vlan,
+         "subnet": str(subnet)}
+    )  # fmt: skip
+    label = f"Add a network for {purpose}, {subnet} on VLAN {vlan}"
     return (Cure(label=label, effect="it reaches nobody else", changes=(put(new),)),)
 
 

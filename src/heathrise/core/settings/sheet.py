@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
-from ..catalogue import Rules
+from ..catalogue import Catalogue, PortProfile, Rules
 from ..design import Design, Device, Network, Switch, WirelessName
 from .networks import NetworkSheet, network_sheet
 
@@ -58,7 +58,7 @@ class NameSheet(BaseModel):
 
 
 class PortSheet(BaseModel):
-    """One switch port: untagged and tagged VLANs, power, speed in Mb/s."""
+    """One port of a switch, or that a device gives on: VLANs, power, speed in Mb/s."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -107,9 +107,9 @@ class Plug(BaseModel):
     uplink_to: str | None = None
 
 
-def mesh_reason(design: Design, wired: Collection[str]) -> str:
+def mesh_reason(design: Design, catalogue: Catalogue, wired: Collection[str]) -> str:
     """Return why mesh stays off; ``wired`` holds the devices that a run reaches."""
-    points = [d for d in design.of(Device).values() if d.kind == "access_point"]
+    points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
     without = [d.name for d in points if d.id not in wired]
     if not without:
         return "every access point is wired"
@@ -161,83 +161,107 @@ def network_sheets(design: Design, rules: Rules) -> tuple[NetworkSheet, ...]:
 
 @dataclass(frozen=True)
 class _Vlans:
-    """The VLANs that ports are given: by purpose, those of the wireless names, all of them."""
+    """The VLANs that ports are given: the first of each purpose, the names', all of them."""
 
-    main: int | None
-    management: int | None
-    cameras: int | None
+    first: Mapping[str, int]
     names: frozenset[int]
     every: frozenset[int]
 
     @classmethod
     def of(cls, design: Design) -> _Vlans:
         networks = design.of(Network)
-        first: dict[str, int] = {n.purpose: n.vlan for n in reversed(list(networks.values()))}
-        main = first.get("main")
         return cls(
-            main=main,
-            management=first.get("management", main),
-            cameras=first.get("cameras"),
+            first={n.purpose: n.vlan for n in reversed(list(networks.values()))},
             names=frozenset(networks[n.network].vlan for n in design.of(WirelessName).values()),
             every=frozenset(n.vlan for n in networks.values()),
         )
 
-    def tagged(self, vlans: frozenset[int]) -> tuple[int, ...]:
-        return tuple(sorted(vlans - {self.management}))
+    @property
+    def main(self) -> int | None:
+        return self.first.get("main")
+
+    def untagged(self, profile: PortProfile) -> int | None:
+        return self.first.get(profile.untagged, self.main)
+
+    def tagged(self, profile: PortProfile) -> tuple[int, ...]:
+        several = {"none": frozenset[int](), "names": self.names, "all": self.every}
+        return tuple(sorted(several[profile.tagged] - {self.untagged(profile)}))
+
+
+_UPLINK = PortProfile(
+    untagged="management", tagged="all", words="management untagged, all networks tagged"
+)
+_GIVEN = PortProfile(untagged="main", words="main network, nothing tagged")
 
 
 def port_sheets(
-    design: Design, plugs: Sequence[Plug], unmanaged: Collection[str] = ()
+    design: Design, catalogue: Catalogue, plugs: Sequence[Plug]
 ) -> tuple[PortSheet, ...]:
-    """Return every port's profile: by what stands at the other end.
-
-    ``unmanaged`` holds the switches that know no VLANs.
-    """
+    """Return every port's profile by what stands at its other end, then the ports that devices
+    themselves give on."""
     vlans = _Vlans.of(design)
-    switches, devices = design.of(Switch), design.of(Device)
-    return tuple(
-        _port_sheet(plug, switches[plug.switch].name, devices, vlans, frozenset(unmanaged))
-        for plug in plugs
+    switches = design.of(Switch)
+    unmanaged = frozenset(
+        s.id for s in switches.values() if not catalogue.switches[s.model].managed
+    )
+    return (
+        *(_port_sheet(design, catalogue, plug, vlans, unmanaged) for plug in plugs),
+        *_given_ports(design, catalogue, vlans),
     )
 
 
 def _port_sheet(
+    design: Design,
+    catalogue: Catalogue,
     plug: Plug,
-    switch_name: str,
-    devices: Mapping[str, Device],
     vlans: _Vlans,
     unmanaged: frozenset[str],
 ) -> PortSheet:
-    kind = devices[plug.device].kind if plug.device else None
-    untagged: int | None = None
-    tagged: tuple[int, ...] = ()
+    profile: PortProfile | None = None
     reason = "unused, so off"
-    if kind == "access_point":
-        untagged, tagged = vlans.management, vlans.tagged(vlans.names)
-        reason = "access point: management untagged, the names' networks tagged"
-    elif kind == "camera":
-        untagged, reason = vlans.cameras, "camera: its own network only"
-        if untagged is None:
-            untagged, reason = vlans.main, "camera on the main network: none is planned for cameras"
-    elif kind == "outlet":
-        untagged, reason = vlans.main, "outlet: main network, nothing tagged"
+    if plug.device:
+        role = catalogue.role_of(design.of(Device)[plug.device])
+        profile, reason = role.profile, f"{role.name.lower()}: {role.profile.words}"
+        if profile.alone and profile.untagged not in vlans.first:
+            reason = f"{role.name.lower()} on the main network: none is planned for "
+            reason += profile.untagged
     elif plug.uplink and {plug.switch, plug.uplink_to} & unmanaged:
-        untagged, reason = vlans.main, "an unmanaged switch carries one network"
+        profile, reason = _GIVEN, "an unmanaged switch carries one network"
     elif plug.uplink:
-        untagged, tagged = vlans.management, vlans.tagged(vlans.every)
-        reason = "uplink: management untagged, all networks tagged"
+        profile, reason = _UPLINK, f"uplink: {_UPLINK.words}"
     return PortSheet(
         switch=plug.switch,
-        switch_name=switch_name,
+        switch_name=design.of(Switch)[plug.switch].name,
         port=plug.port,
         name=plug.name or "",
-        enabled=kind is not None or plug.uplink,
-        untagged_vlan=untagged,
-        tagged_vlans=tagged,
+        enabled=profile is not None,
+        untagged_vlan=vlans.untagged(profile) if profile else None,
+        tagged_vlans=vlans.tagged(profile) if profile else (),
         power=plug.power,
         speed_mbps=plug.speed_mbps,
         reason=reason,
     )
+
+
+def _given_ports(design: Design, catalogue: Catalogue, vlans: _Vlans) -> Iterator[PortSheet]:
+    """Yield the ports of devices that others can be plugged into, such as a wall plate's."""
+    for device in design.of(Device).values():
+        number = 0
+        for group in catalogue.model_of(device).ports:
+            for _ in range(group.count):
+                number += 1
+                yield PortSheet(
+                    switch=device.id,
+                    switch_name=device.name,
+                    port=number,
+                    name="",
+                    enabled=True,
+                    untagged_vlan=vlans.untagged(_GIVEN),
+                    tagged_vlans=(),
+                    power=group.poe_class is not None,
+                    speed_mbps=group.speed_mbps,
+                    reason=f"for who is plugged in there: {_GIVEN.words}",
+                )
 
 
 def beacon_share(rules: Rules, names: int, sharing: int, lowest_rate_mbps: int) -> float:

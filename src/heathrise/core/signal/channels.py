@@ -127,7 +127,7 @@ def _pair_losses_db(
 
 def _worked_out(air: Air, speaker: Device, listeners: Sequence[Device]) -> list[tuple[float, ...]]:
     """Trace the rays to listeners of one height and one pose of antenna together."""
-    models = air.catalogue.access_points
+    models = air.catalogue.airs
     z_m = source_of(air.terrain, speaker)[2]
     groups: dict[tuple[object, ...], list[int]] = {}
     ends = [source_of(air.terrain, d) for d in listeners]

@@ -81,7 +81,7 @@ def grid_levels_dbm(
 
 def band_losses(air: Air, floor: str, grid: Grid | Survey, band: Band) -> list[NDArray[np.float32]]:
     """Return the loss from each access point to each point of a grid on one band."""
-    models = air.catalogue.access_points
+    models = air.catalogue.airs
     found = all_losses_db(air.terrain, air.access_points(band), models, floor, grid)
     return [losses[BANDS.index(band)] for losses in found]
 
@@ -112,9 +112,9 @@ def readings_at(air: Air, floor: str, x_m: float, y_m: float) -> list[Reading]:
     spot = np.array([x_m]), np.array([y_m])
     found: list[Reading] = []
     for device in air.design.of(Device).values():
-        if device.kind != "access_point":
+        model = air.catalogue.airs.get(device.model)
+        if model is None:
             continue
-        model = air.catalogue.access_points[device.model]
         loss = losses_db(air.terrain, device, model, floor, *spot)[:, 0]
         for row, band in enumerate(BANDS):
             if (device.id, band) in air.radios and air.radios[device.id, band].on:

@@ -92,7 +92,7 @@ def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tu
         radio = air.radios[device.id, BANDS[0]]
         if radio.by_person:
             continue
-        model = air.catalogue.access_points[device.model].radios[BANDS[0]]
+        model = air.catalogue.airs[device.model].radios[BANDS[0]]
         power = model.min_power_dbm
         if len(part.needs_dbm):
             count = len(part.needs_dbm)

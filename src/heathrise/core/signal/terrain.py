@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from shapely.ops import unary_union
 
 from ..bands import BANDS, FREQUENCY_MHZ
-from ..catalogue import AccessPointModel, Catalogue
+from ..catalogue import AirModel, Catalogue
 from ..design import Building, Design, Device, Floor, Opening, Space, Wall
 from ..memo import IdentityMemo
 from ..storeys import Storeys, storeys_of
@@ -169,7 +169,7 @@ def _over(terrain: Terrain, floor: str, step_m: float) -> tuple[Grid, ...]:
 
 
 def grid_losses_db(
-    terrain: Terrain, device: Device, model: AccessPointModel, floor: str, grid: Grid | Survey
+    terrain: Terrain, device: Device, model: AirModel, floor: str, grid: Grid | Survey
 ) -> NDArray[np.float32]:
     """Return ``losses_db`` at every point of a grid, kept for as long as nothing moves.
 
@@ -188,7 +188,7 @@ def grid_losses_db(
 
 
 def _changed(
-    terrain: Terrain, device: Device, model: AccessPointModel, floor: str, grid: Grid | Survey
+    terrain: Terrain, device: Device, model: AirModel, floor: str, grid: Grid | Survey
 ) -> NDArray[np.float32] | None:
     """Return the losses of the terrain that is nearly this one, set right by what changed."""
     like = terrain.like
@@ -215,7 +215,7 @@ _workers = ThreadPoolExecutor(thread_name_prefix="rays")
 def all_losses_db(
     terrain: Terrain,
     devices: Sequence[Device],
-    models: Mapping[str, AccessPointModel],
+    models: Mapping[str, AirModel],
     floor: str,
     grid: Grid | Survey,
 ) -> list[NDArray[np.float32]]:
@@ -242,7 +242,7 @@ def source_of(terrain: Terrain, device: Device) -> tuple[float, float, float]:
 def losses_db(
     terrain: Terrain,
     device: Device,
-    model: AccessPointModel,
+    model: AirModel,
     floor: str,
     x: Array,
     y: Array,
@@ -268,7 +268,7 @@ def losses_db(
 def losses_to_db(
     terrain: Terrain,
     device: Device,
-    model: AccessPointModel,
+    model: AirModel,
     x: Array,
     y: Array,
     z_m: float,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..bandplan import BandPlan, band_plan_of
 from ..bands import BANDS, Band
-from ..catalogue import AccessPointModel, Catalogue, RadioModel
+from ..catalogue import AirModel, Catalogue, RadioModel
 from ..design import Design, Device, Radio
 
 
@@ -42,9 +42,9 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
     above_db = catalogue.rules["signal.above_client_db"]
     plan: dict[tuple[str, Band], Transmit] = {}
     for device in design.of(Device).values():
-        if device.kind != "access_point":
+        model = catalogue.airs.get(device.model)
+        if model is None:
             continue
-        model = catalogue.access_points[device.model]
         for band in BANDS:
             if band in model.radios:
                 held = said.get((device.id, band))
@@ -63,7 +63,7 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
 def _transmit(
     channels: BandPlan,
     device: str,
-    model: AccessPointModel,
+    model: AirModel,
     band: Band,
     client_dbm: float,
     said: Radio | None,

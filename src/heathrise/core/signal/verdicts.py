@@ -20,7 +20,7 @@ _WALL_NEAR_M = 0.3
 
 def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
     """Yield the findings of the signal stage, channels apart."""
-    if not any(d.kind == "access_point" for d in air.design.of(Device).values()):
+    if not air.radios:
         # A job may be for cable alone; it is short of something once a name is promised.
         promised = bool(air.design.of(WirelessName))
         yield Finding(
@@ -40,7 +40,7 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             yield from _deaf(air, room)
     shields = _shields(air)
     for device in air.design.of(Device).values():
-        if device.kind == "access_point":
+        if device.model in air.catalogue.airs:
             yield from _too_loud(air, device)
             yield from _shielded(air, device, shields)
 

@@ -1,0 +1,121 @@
+"""The kinds of device: one record each, which everything else asks for what a kind can do.
+
+A kind's gear lies in ``data/gear/<shelf>.yaml``; the browser draws its ``mark``. Nothing outside
+this module compares a device's kind with a name.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ..mounts import Mount
+
+
+class PortProfile(BaseModel):
+    """What the switch port of a kind carries.
+
+    ``untagged`` is the purpose of its own network, the main one where none is planned for it;
+    ``tagged`` the networks that come beside it. ``alone`` asks that its own network is planned.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    untagged: Literal["main", "cameras", "devices", "management"]
+    tagged: Literal["none", "names", "all"] = "none"
+    alone: bool = False
+    words: str
+
+
+class Role(BaseModel):
+    """One kind of device.
+
+    ``height_m`` is where it is planned at, None for at the ceiling. ``cables`` says how many go
+    to it: as the site has it for access points, one for each of its sockets, or one; ``links``
+    how many of those ask for a port. ``stands`` says whether it must be made for where it is.
+    ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    kind: str
+    name: str
+    shelf: str
+    mark: str
+    key: str
+    hint: str
+    stem: str
+    prefix: str
+    mount: Mount
+    height_m: float | None = None
+    aimed: bool = False
+    stands: Literal["anywhere", "as_made"] = "as_made"
+    cables: Literal["policy", "sockets", "one"] = "one"
+    links: Literal["one", "every_cable"] = "one"
+    leads_out: bool = False
+    profile: PortProfile
+
+
+_NAMES = PortProfile(
+    untagged="management", tagged="names",
+    words="management untagged, the names' networks tagged",
+)  # fmt: skip
+
+# In the order in which they are given ports.
+ROLES = (
+    Role(
+        kind="access_point", name="Access point", shelf="access_points", mark="trig", key="a",
+        hint="press where it hangs", stem="ap", prefix="AP", mount="ceiling", cables="policy",
+        profile=_NAMES,
+    ),
+    Role(
+        kind="wall_plate", name="Wall plate", shelf="wall_plates", mark="cairn", key="p",
+        hint="press on the wall where it goes", stem="wp", prefix="WP", mount="wall",
+        height_m=0.4, aimed=True, profile=_NAMES,
+    ),
+    Role(
+        kind="camera", name="Camera", shelf="cameras", mark="lookout", key="c",
+        hint="press where it is mounted", stem="cam", prefix="CAM", mount="wall", height_m=2.8,
+        aimed=True,
+        profile=PortProfile(untagged="cameras", alone=True, words="its own network only"),
+    ),
+    Role(
+        kind="sensor_gateway", name="Sensor gateway", shelf="sensor_gateways", mark="beacon",
+        key="g", hint="press where it hangs, amid its sensors", stem="gw", prefix="GW",
+        mount="wall", height_m=2.2,
+        profile=PortProfile(untagged="devices", alone=True, words="the devices' network only"),
+    ),
+    Role(
+        kind="outlet", name="Outlet", shelf="outlets", mark="stile", key="u",
+        hint="press where the outlet goes", stem="out", prefix="Outlet", mount="wall",
+        height_m=0.3, aimed=True, stands="anywhere", cables="sockets", links="every_cable",
+        profile=PortProfile(untagged="main", words="main network, nothing tagged"),
+    ),
+    Role(
+        kind="router", name="Router", shelf="routers", mark="bridge", key="l",
+        hint="press where the line comes in", stem="router", prefix="Router", mount="wall",
+        height_m=1.2, leads_out=True,
+        profile=PortProfile(
+            untagged="management", tagged="all", words="management untagged, all networks tagged"
+        ),
+    ),
+)  # fmt: skip
+
+
+def by_kind(roles: Iterable[Role]) -> dict[str, Role]:
+    """Return roles by kind.
+
+    Raises:
+        ValueError: a kind, a shelf or a key stands twice.
+    """
+    found: dict[str, Role] = {}
+    taken: set[str] = set()
+    for role in roles:
+        mine = {f"kind {role.kind}", f"shelf {role.shelf}", f"key {role.key}", f"stem {role.stem}"}
+        if twice := mine & taken:
+            raise ValueError(f"two kinds of device have the {', '.join(sorted(twice))}")
+        taken |= mine
+        found[role.kind] = role
+    return found
