@@ -1,12 +1,21 @@
-"""Writes the OpenAPI document from which the front end's types are made."""
+"""Writes what the front end knows of the API and of the design."""
 
 from __future__ import annotations
 
 import json
+from typing import Any
 
+from heathrise.core.design import KINDS, Element
+from heathrise.core.integrity import REFERENCES
 from heathrise.web.app import create_app
 
-from .machine import ROOT
+from .machine import FRONTEND, ROOT
+
+DESIGN_MODULE = FRONTEND / "src" / "api" / "design.ts"
+_LIMITS = {
+    "default": "default", "enum": "choices", "minimum": "least", "maximum": "most",
+    "exclusiveMinimum": "above", "maxLength": "longest",
+}  # fmt: skip
 
 
 def api_document() -> str:
@@ -16,7 +25,68 @@ def api_document() -> str:
         return json.dumps(app.spec, indent=1, sort_keys=True)  # type: ignore[attr-defined]
 
 
+def design_module() -> str:
+    """Return the TypeScript module that says of the design what its classes say."""
+    references = {
+        kind: [
+            {
+                "field": field,
+                "kind": target,
+                "many": many,
+                "optional": not many and cls.model_fields[field].default is None,
+            }
+            for field, (target, many) in REFERENCES[kind].items()
+        ]
+        for kind, cls in KINDS.items()
+    }
+    fields = {kind: _fields(cls) for kind, cls in KINDS.items()}
+    return f"""// Made from the design's classes by ./run check. Change those, not this.
+import type {{ Kind }} from './types'
+
+/** Kinds of element, each after those that it refers to. */
+export const KINDS: Kind[] = {_plain(list(KINDS))}
+
+export interface Reference {{
+  field: string
+  kind: Kind
+  many: boolean
+  optional: boolean
+}}
+
+/** Which fields of a kind hold ids of other elements. */
+export const REFERENCES: Record<Kind, Reference[]> = {_plain(references)}
+
+export interface Field {{
+  default?: unknown
+  choices?: readonly (string | number)[]
+  least?: number
+  most?: number
+  above?: number
+  longest?: number
+}}
+
+/** What the fields of each kind may hold, and what they hold at first. */
+export const FIELDS: Record<Kind, Record<string, Field>> = {_plain(fields)}
+"""
+
+
+def _fields(cls: type[Element]) -> dict[str, dict[str, Any]]:
+    schema = cls.model_json_schema()
+    found: dict[str, dict[str, Any]] = {}
+    for name, rule in schema["properties"].items():
+        options = [rule, *rule.get("anyOf", []), rule.get("items", {})]
+        row = {ours: o[theirs] for o in options for theirs, ours in _LIMITS.items() if theirs in o}
+        if row:
+            found[name] = row
+    return found
+
+
+def _plain(value: object) -> str:
+    return json.dumps(value, indent=2, ensure_ascii=False)
+
+
 if __name__ == "__main__":
     target = ROOT / "build" / "openapi.json"
     target.parent.mkdir(exist_ok=True)
     target.write_text(api_document(), "utf-8")
+    DESIGN_MODULE.write_text(design_module(), "utf-8")

@@ -38,9 +38,9 @@ def set_up(for_tests: bool = False) -> None:
         need_debian("chromium", "chromium")
     _python(for_tests)
     _node_modules()
-    _front_end()
     if for_tests:
         _api_types()
+    _front_end()
 
 
 def _python(for_tests: bool) -> None:
@@ -108,7 +108,7 @@ def _front_end() -> None:
 
 
 def _api_types() -> None:
-    """Write the front end's types from the API, so that the two cannot drift apart."""
+    """Write what the front end knows of the API and the design, so that none can drift apart."""
     sources = [p for p in (ROOT / "src").rglob("*.py") if p.is_file()]
     stamp = stamp_of(*sources, FRONTEND / "package-lock.json")
     if is_fresh("api-types", stamp) and (FRONTEND / "src" / "api" / "schema.d.ts").exists():

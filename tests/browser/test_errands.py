@@ -141,14 +141,14 @@ def test_move_by_keys_and_by_figures_turn_and_remove(school_sheet: Sheet) -> Non
 def test_an_injector_cures_what_is_left_over(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     sheet.stage("power")
-    finding = page.locator("[data-finding=power-left]")
+    finding = page.locator("[data-finding=power-left-rack]")
     assert "no powered port is left" in finding.inner_text()
     finding.locator("[data-cure]").first.click()
     sheet.saved(2)
-    page.wait_for_selector("[data-finding=power-left]", state="detached")
+    page.wait_for_selector("[data-finding=power-left-rack]", state="detached")
     assert "injector feeds" in page.inner_text(".injectors")
     page.get_by_role("button", name="Undo").click()
-    page.wait_for_selector("[data-finding=power-left]")
+    page.wait_for_selector("[data-finding=power-left-rack]")
 
 
 def test_a_searched_cure_mends_its_room(school_sheet: Sheet) -> None:
@@ -227,7 +227,7 @@ def test_a_new_site_from_an_empty_sheet(open_sheet: Callable[..., Sheet]) -> Non
     sheet.saved(7)
     page.keyboard.press("Escape")
     sheet.stage("power")
-    page.locator("[data-finding=power-none] [data-cure]").first.click()
+    page.locator("[data-finding^=power-none] [data-cure]").first.click()
     sheet.saved(8)
     page.wait_for_selector("[data-switch]")
     for _ in range(7):

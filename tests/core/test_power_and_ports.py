@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from heathrise.core.catalogue import Catalogue, PortGroup, PowerDemand, SwitchModel, load_catalogue
 from heathrise.core.design import Design, Device, Injector, Switch, apply, put
 from heathrise.core.evaluate import evaluate
-from heathrise.core.ports.assign import Demand, Shelf, assign
+from heathrise.core.ports.assign import Demand, assign
+from heathrise.core.ports.uplinks import Shelf
 from heathrise.core.power.budget import PoweredDevice, budget_of, over_run
 from heathrise.core.power.loop import feed, loop_resistance_ohm
 
@@ -161,7 +162,7 @@ def _six_points(switch: str | None = "dunthrip-s8") -> Design:
 def test_every_cure_for_a_left_over_works_at_a_press(catalogue: Catalogue) -> None:
     for design in (_six_points(), _six_points(switch=None)):
         found = evaluate(design, catalogue)
-        finding = next(f for f in found.findings if f.id in ("power-left", "power-none"))
+        finding = next(f for f in found.findings if f.id in ("power-left-rack", "power-none-rack"))
         assert finding.cures
         for cure in finding.cures:
             cured = evaluate(apply(design, cure.changes), catalogue)
@@ -180,7 +181,7 @@ def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> No
 
 def test_smallest_switch_that_fits_is_the_cheapest(catalogue: Catalogue) -> None:
     finding = next(
-        f for f in evaluate(_six_points(None), catalogue).findings if f.id == "power-none"
+        f for f in evaluate(_six_points(None), catalogue).findings if f.id == "power-none-rack"
     )
     element = finding.cures[0].changes[0].element  # type: ignore[union-attr]
     cheaper = [

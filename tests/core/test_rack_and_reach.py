@@ -32,7 +32,8 @@ from heathrise.core.design import (
 from heathrise.core.evaluate import evaluate
 from heathrise.core.findings import Finding
 from heathrise.core.integrity import check_edit
-from heathrise.core.ports.assign import Demand, Shelf, assign, fits, reserved_w, uplinks
+from heathrise.core.ports.assign import Demand, assign, fits, reserved_w
+from heathrise.core.ports.uplinks import Shelf, uplinks
 from heathrise.core.remedies import search_cures
 from heathrise.core.settings.networks import is_private, parse_subnet
 from heathrise.core.signal.channels import Task, greedy, solve
@@ -168,11 +169,11 @@ def test_a_switch_offered_keeps_its_headroom(catalogue: Catalogue) -> None:
     """Five of class 3 by class are 77 W: over 70, and over 80 % of nothing that is offered."""
     points = [access_point(2 + 3 * k, 5, f"ap-{k}") for k in range(6)]
     design, findings = found(catalogue, rack(2, 2), switch("dunthrip-s8"), *points)
-    for cure in findings["power-left"].cures:
+    for cure in findings["power-left-rack"].cures:
         if "kept free" in cure.effect:
             after = evaluate(apply(design, cure.changes), catalogue)
             assert all(s.verdict == "met" for s in after.power.switches), cure.label
-    assert any("20% kept free" in c.effect for c in findings["power-left"].cures)
+    assert any("20% kept free" in c.effect for c in findings["power-left-rack"].cures)
 
 
 def test_an_unmanaged_switch_carries_one_network(catalogue: Catalogue) -> None:

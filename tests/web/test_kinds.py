@@ -23,6 +23,7 @@ from heathrise.core.integrity import check
 from heathrise.formats.project_file import Project, dump_project, load_project
 from heathrise.store import Repository
 from heathrise.web.app import create_app
+from ops.api_document import DESIGN_MODULE, design_module
 
 ROOM = {"floor": "ground", "at": (6.0, 8.0)}  # in the school's hall
 
@@ -169,3 +170,7 @@ def test_two_kinds_with_one_key_are_refused() -> None:
     for field, value in (("kind", "camera"), ("key", "c"), ("stem", "cam"), ("shelf", "cameras")):
         with pytest.raises(ValueError, match=f"{field} {value}"):
             by_kind([*ROLES, MASTHEAD.model_copy(update={field: value})])
+
+
+def test_what_the_browser_knows_of_the_design_is_what_its_classes_say() -> None:
+    assert DESIGN_MODULE.read_text("utf-8") == design_module(), "./run check writes it anew"

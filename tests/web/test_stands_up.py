@@ -75,7 +75,7 @@ def test_the_edit_that_locked_projects_out(client: FlaskClient, repository: Repo
     )
 
 
-@pytest.mark.parametrize("part", ["judge_rooms", "judge_runs", "plan_power", "network_findings"])
+@pytest.mark.parametrize("part", ["judge_rooms", "assess_cable", "plan_power", "network_findings"])
 def test_a_chapter_that_fails_says_so_and_the_others_stand(
     part: str, client: FlaskClient, repository: Repository, school: Design,
     monkeypatch: pytest.MonkeyPatch,
@@ -93,7 +93,7 @@ def test_a_chapter_that_fails_says_so_and_the_others_stand(
     assert len(failed) == 1 and "ZeroDivisionError" in failed[0]["text"]
     assert answer["tally"]["access_points"] == 15
     assert bool(answer["rooms"]) == (part != "judge_rooms")
-    assert bool(answer["runs"]) == (part != "judge_runs")
+    assert bool(answer["runs"]) == (part != "assess_cable")
     assert client.get(f"/api/projects/{project}/export/project.json").status_code == 200
 
 

@@ -1,27 +1,10 @@
 import type { AnyElement, Change, Device, ElementOf, Floor, Kind, Point, Space, Wall } from '@/api/types'
 import { contains, distance, foot } from './geometry'
 import { modelsOf, roleOf } from './kinds'
+import { removalOf } from './removal'
 import type { useDesign } from './store'
 
 type Store = ReturnType<typeof useDesign>
-
-/** Which field of which kind holds the id of an element of the kind in brackets. */
-const STANDS_ON: [kind: Kind, field: string, on: Kind][] = [
-  ['opening', 'wall', 'wall'],
-  ['run', 'device', 'device'],
-  ['injector', 'device', 'device'],
-  ['radio', 'device', 'device'],
-  ['switch', 'equipment_room', 'equipment_room'],
-  ['wireless_name', 'network', 'network'],
-  ['wall', 'floor', 'floor'],
-  ['space', 'floor', 'floor'],
-  ['device', 'floor', 'floor'],
-  ['equipment_room', 'floor', 'floor'],
-  ['duct', 'from_floor', 'floor'],
-  ['duct', 'to_floor', 'floor'],
-  ['floor', 'building', 'building'],
-  ['riser', 'building', 'building'],
-]
 
 const ON_LINE_M = 0.02
 const SHORTEST_WALL_M = 0.1
@@ -30,22 +13,9 @@ export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
 }
 
-/** Remove an element with everything that stands on it, the dependants first, each once. */
+/** The changes that take an element away with all that cannot stand without it. */
 export function removal(store: Store, kind: Kind, id: string): Change[] {
-  return [...new Map(toppled(store, kind, id).map((c) => [JSON.stringify(c), c])).values()]
-}
-
-function toppled(store: Store, kind: Kind, id: string): Change[] {
-  const changes: Change[] = []
-  for (const [child, field, on] of STANDS_ON) {
-    if (on !== kind) continue
-    for (const element of store.all(child)) {
-      if ((element as unknown as Record<string, string>)[field] === id) {
-        changes.push(...toppled(store, child, element.id))
-      }
-    }
-  }
-  return [...changes, { op: 'remove', kind, id }]
+  return removalOf(store.tables, kind, id)
 }
 
 /** Of some storeys the one nearest in height to another. */

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef, watch } from 'vue'
+import { KINDS } from '@/api/design'
 import { ApiError, get, send, sendForLines } from '@/api/client'
 import type {
   Answer,
@@ -19,7 +20,7 @@ import type {
   View,
 } from '@/api/types'
 import { Keeper, type Batch, type Pending } from './keeper'
-import { KINDS, applyTo, inverseOf, touches, type Tables } from './tables'
+import { applyTo, inverseOf, touches, type Tables } from './tables'
 
 export interface Selection {
   kind: Kind

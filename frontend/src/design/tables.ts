@@ -1,9 +1,5 @@
+import { KINDS } from '@/api/design'
 import type { AnyElement, Change, Kind } from '@/api/types'
-
-export const KINDS: Kind[] = [
-  'site', 'building', 'floor', 'wall', 'opening', 'space', 'riser', 'duct', 'equipment_room',
-  'device', 'run', 'switch', 'injector', 'network', 'wireless_name', 'radio', 'own_figure',
-]
 
 export type Tables = Partial<Record<Kind, Map<string, AnyElement>>>
 

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Duct, RunVerdict } from '@/api/types'
+import type { Duct, RunVerdict, UplinkVerdict } from '@/api/types'
 import { linePath } from '@/design/geometry'
 import { length } from '@/design/units'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
   runs: RunVerdict[]
+  uplinks: UplinkVerdict[]
   ducts: Duct[]
   floor: string
   chosen: string | null
+  room: string | null
   viewport: Viewport
 }>()
-const emit = defineEmits<{ choose: [device: string] }>()
+const emit = defineEmits<{ choose: [device: string]; room: [id: string] }>()
 
 const WEIGHT: Record<string, number> = { attic: 2.6, joists: 2.2, raceway: 2.2, duct: 3, outdoor: 2.6 }
 const DASH: Record<string, string> = { '5': '3 5', '5e': '5 4', '6': '9 4', '6A': '15 4' }
@@ -31,6 +33,14 @@ const legs = computed(() =>
   ),
 )
 
+const ways = computed(() =>
+  props.uplinks.flatMap((up) =>
+    up.legs
+      .filter((leg) => leg.points.length > 1 && leg.kind !== 'riser' && onSheet(leg))
+      .map((leg, i) => ({ key: `${up.id}-${i}`, up, path: linePath(leg.points) })),
+  ),
+)
+
 function onSheet(leg: RunVerdict['legs'][number]): boolean {
   if (leg.floor === props.floor) return true
   return leg.kind === 'duct' && props.ducts.some((d) => d.to_floor === props.floor)
@@ -39,6 +49,15 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
 
 <template>
   <g :transform="viewport.transform.value" data-layer="runs">
+    <template v-for="way in ways" :key="way.key">
+      <path
+        :d="way.path" class="way" :class="[way.up.medium, way.up.verdict, { chosen: way.up.room === room }]"
+        vector-effect="non-scaling-stroke" :data-uplink="way.up.room"
+      />
+      <path :d="way.path" class="reach" vector-effect="non-scaling-stroke" @click.stop="emit('room', way.up.room ?? '')">
+        <title>{{ way.up.name }}, {{ length(way.up.fixed_m) }} of {{ way.up.medium }}</title>
+      </path>
+    </template>
     <template v-for="leg in legs" :key="leg.key">
       <path
         :d="leg.path" class="run" :class="[leg.run.verdict, { chosen: leg.run.device === chosen, other: chosen && leg.run.device !== chosen }]"
@@ -72,6 +91,27 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
   opacity: 0.25;
 }
 .run.chosen {
+  stroke: var(--heather);
+  opacity: 1;
+}
+.way {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 4;
+  stroke-dasharray: 15 3 3 3;
+  opacity: 0.75;
+}
+.way.fibre {
+  stroke: var(--tarn);
+  stroke-dasharray: 2 4;
+  stroke-linecap: round;
+  opacity: 1;
+}
+.way.not_met,
+.way.no_way {
+  stroke: var(--rust);
+}
+.way.chosen {
   stroke: var(--heather);
   opacity: 1;
 }

@@ -56,6 +56,10 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
           category {{ category }}
         </p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="3" /></svg> heavier: duct, attic, joists</p>
+        <template v-if="store.all('equipment_room').length > 1">
+          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--tarn)" stroke-width="4" stroke-dasharray="2 4" stroke-linecap="round" /></svg> fibre between racks</p>
+          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="4" stroke-dasharray="15 3 3 3" /></svg> copper between racks</p>
+        </template>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="2" stroke-dasharray="9 4" /></svg> near its limit</p>
       </template>

@@ -174,9 +174,9 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
       />
       <RunsLayer
-        v-if="mode === 'cable'" :runs="store.shown?.runs ?? []" :ducts="store.all('duct')" :floor="floor"
+        v-if="mode === 'cable'" :runs="store.shown?.runs ?? []" :uplinks="store.shown?.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
         :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport"
-        @choose="(id) => (store.selection = { kind: 'device', id })"
+        @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
       <MarksLayer
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"

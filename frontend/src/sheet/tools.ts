@@ -21,7 +21,7 @@ const DRAWING: ToolInfo[] = [
   { tool: 'window', name: 'Window', key: 'n', hint: 'press on a wall' },
 ]
 const WAYS: ToolInfo[] = [
-  { tool: 'equipment_room', name: 'Rack', key: 'e', hint: 'press where the rack stands; runs begin there', mark: 'hut' },
+  { tool: 'equipment_room', name: 'Rack', key: 'e', hint: 'press where a rack stands; each device goes to the one that is best for it', mark: 'hut' },
   { tool: 'riser', name: 'Riser', key: 'i', hint: 'press where cables can rise through the floors', mark: 'well' },
   { tool: 'duct', name: 'Duct', key: 't', hint: 'press where it leaves, at each corner, and in the other building; Enter ends it elsewhere' },
 ]

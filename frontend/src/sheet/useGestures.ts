@@ -109,11 +109,10 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
         return
       }
       case 'equipment_room': {
-        const old = store.all('equipment_room')[0]
-        const room = old
-          ? { ...old, floor: here, at: spot }
-          : { id: 'rack', floor: here, name: 'Rack', at: spot, rack_height_m: 1.2 }
-        add('equipment_room', old ? 'Move the rack' : 'Place the rack', [put('equipment_room', room)], room.id)
+        const id = store.nextId('equipment_room', 'rack')
+        const building = store.find('building', store.find('floor', here)!.building)!
+        const name = store.all('equipment_room').length ? `${building.name} rack`.slice(0, 120) : 'Rack'
+        add('equipment_room', `Place ${name}`, [put('equipment_room', { id, floor: here, name, at: spot, rack_height_m: 1.2 })], id)
         return
       }
       case 'riser': {

@@ -42,7 +42,7 @@ const heading = computed(() => {
 function show(finding: Finding): void {
   const place = finding.places[0]
   if (!place) return
-  if (place.kind === 'device' || place.kind === 'space') {
+  if (place.kind === 'device' || place.kind === 'space' || place.kind === 'equipment_room') {
     const element = store.find(place.kind, place.id)
     if (element) {
       emit('showFloor', element.floor)

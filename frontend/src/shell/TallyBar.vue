@@ -45,7 +45,7 @@ const figures = computed<Figure[]>(() => {
     { key: 'aps', stage: 'plan', label: 'Access points', value: count(t.access_points), ...change((x) => x.access_points, count, '') },
     { key: 'first', stage: 'signal', label: 'Rooms with first', value: count(t.rooms_first), of: `of ${t.rooms_needed}`, ...change((x) => x.rooms_first, count, 'better') },
     { key: 'second', stage: 'signal', label: 'Rooms with second', value: count(t.rooms_second), of: `of ${t.rooms_second_needed}`, ...change((x) => x.rooms_second, count, 'better') },
-    { key: 'cable', stage: 'cable', label: 'Cable', value: length(t.cable_m, 0), of: `${t.boxes} ${t.boxes === 1 ? 'box' : 'boxes'}`, ...change((x) => x.cable_m, metres, 'worse') },
+    { key: 'cable', stage: 'cable', label: 'Cable', value: length(t.cable_m, 0), of: `${t.boxes} ${t.boxes === 1 ? 'box' : 'boxes'}${t.fibre_m ? `, ${length(t.fibre_m, 0)} fibre` : ''}`, ...change((x) => x.cable_m, metres, 'worse') },
     { key: 'watts', stage: 'power', label: 'Power counted', value: watts(t.counted_w), of: `of ${t.budget_w} W`, ...change((x) => x.counted_w, watts, 'worse') },
     { key: 'powered', stage: 'power', label: 'Powered ports', value: count(t.powered_ports_used), of: `of ${t.powered_ports}`, ...change((x) => x.powered_ports_used, count, '') },
     { key: 'ports', stage: 'power', label: 'Ports left', value: count(t.ports - t.ports_used), of: `of ${t.ports}`, ...change((x) => x.ports - x.ports_used, count, 'better') },

@@ -14,6 +14,7 @@ const WORD: Record<string, string> = {
 }
 const rooms = computed(() => (store.shown?.rooms ?? []).filter((r) => r.floor === props.floor))
 const runs = computed(() => store.shown?.runs ?? [])
+const uplinks = computed(() => store.shown?.uplinks ?? [])
 const things = computed(() => {
   const rows: { kind: Kind; id: string; name: string; what: string }[] = []
   const add = (kind: Kind, id: string, name: string, what: string) => rows.push({ kind, id, name, what })
@@ -57,6 +58,15 @@ const isChosen = (id: string) => store.selection?.id === id
         <td class="condensed">{{ r.cables > 1 ? `${r.cables} × ` : '' }}{{ r.category }}</td>
         <td class="number">{{ length(r.fixed_m) }}</td>
         <td :class="r.verdict">{{ WORD[r.verdict] }}</td>
+      </tr>
+      <tr
+        v-for="u in uplinks" :key="u.id" tabindex="0" :class="{ chosen: isChosen(u.room ?? '') }" :data-uplink-row="u.room"
+        @click="choose('equipment_room', u.room ?? '')" @keydown.enter="choose('equipment_room', u.room ?? '')"
+      >
+        <td>{{ u.name }}</td>
+        <td class="condensed">{{ u.cables > 1 ? `${u.cables} × ` : '' }}{{ u.category.toUpperCase() }}</td>
+        <td class="number">{{ length(u.fixed_m) }}</td>
+        <td :class="u.verdict">{{ WORD[u.verdict] }}</td>
       </tr>
     </tbody>
   </table>

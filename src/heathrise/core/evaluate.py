@@ -10,16 +10,18 @@ from typing import Literal, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from .bands import BANDS, Band
-from .cabling.runs import RunVerdict, judge_runs
+from .cabling.assess import CableChapter, assess_cable
+from .cabling.runs import RunVerdict
+from .cabling.uplinks import UplinkVerdict
 from .cabling.verdicts import cable_findings
 from .catalogue import Catalogue
-from .design import Design, Device, Network, WirelessName
+from .design import Design, Device, EquipmentRoom, Network, WirelessName
 from .findings import Finding, Stage, worst_first
 from .in_force import in_force
 from .memo import IdentityMemo
 from .plan.placing import placing_findings
 from .plan.storeys import storey_findings
-from .rack import NO_POWER, PowerPlan, Wire, plan_power
+from .rack import NO_POWER, PowerPlan, RoomUp, Wire, plan_power
 from .rack_findings import power_findings
 from .settings.networks import network_findings
 from .settings.port_findings import port_findings
@@ -61,6 +63,7 @@ class Evaluation(BaseModel):
 
     rooms: tuple[RoomVerdict, ...]
     runs: tuple[RunVerdict, ...]
+    uplinks: tuple[UplinkVerdict, ...]
     power: PowerPlan
     settings: SettingsSheet | None
     findings: tuple[Finding, ...]
@@ -101,7 +104,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     catalogue = in_force(design, catalogue)
     chapters = Chapters()
     # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
-    cable = _beside.submit(judge_runs, design, catalogue)
+    cable = _beside.submit(assess_cable, design, catalogue)
     rack = _beside.submit(_power, design, catalogue, cable, full)
     chapters.tell("plan", lambda: _plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: air_of(design, catalogue))
@@ -113,11 +116,11 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
             tasks = chapters.run("signal", lambda: _tasks(air, begin=True)) or {}
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
         chapters.tell("signal", lambda: signal_findings(air, rooms))
-    runs = chapters.run("cable", cable.result) or []
-    chapters.tell("cable", lambda: cable_findings(design, catalogue, runs))
-    wires = _wires(runs)
+    links = chapters.run("cable", cable.result) or CableChapter()
+    chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
+    wires = _wires(links.runs)
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
-    chapters.tell("power", lambda: power_findings(catalogue.rules, power))
+    chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
     chapters.tell("settings", lambda: network_findings(design, catalogue.rules))
     plans: dict[Band, ChannelPlan] = {}
     settings: SettingsSheet | None = None
@@ -134,11 +137,12 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
     findings = worst_first(chapters.findings)
     tally = chapters.run(
-        "plan", lambda: tally_of(design, catalogue, rooms, runs, power, findings, prove=full)
+        "plan", lambda: tally_of(design, catalogue, rooms, links, power, findings, prove=full)
     )
     return Evaluation(
         rooms=tuple(rooms),
-        runs=tuple(runs),
+        runs=links.runs,
+        uplinks=links.uplinks,
         power=power,
         settings=settings,
         findings=worst_first(chapters.findings),
@@ -151,22 +155,31 @@ _beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
 
 
 def _power(
-    design: Design, catalogue: Catalogue, cable: Future[list[RunVerdict]], full: bool
+    design: Design, catalogue: Catalogue, cable: Future[CableChapter], full: bool
 ) -> PowerPlan | None:
     """Return the power plan, or None where the runs that it rests on have failed."""
     if cable.exception() is not None:
         return None
-    return plan_power(design, catalogue, _wires(cable.result()), full)
+    links = cable.result()
+    return plan_power(design, catalogue, _wires(links.runs), _rooms_up(links.uplinks), full)
 
 
 def _wires(runs: Sequence[RunVerdict]) -> dict[str, Wire]:
     return {
         r.device: Wire(
-            device=r.device, loop_m=r.fixed_m + r.cords_m, heat_c=r.hottest_c, cables=r.cables
+            device=r.device,
+            room=r.room or "",
+            loop_m=r.fixed_m + r.cords_m,
+            heat_c=r.hottest_c,
+            cables=r.cables,
         )
         for r in runs
         if r.verdict != "no_way"
     }
+
+
+def _rooms_up(uplinks: Sequence[UplinkVerdict]) -> dict[str, RoomUp]:
+    return {u.room or "": RoomUp(u.to_room, u.medium, u.speed_mbps) for u in uplinks}
 
 
 class Chapters:

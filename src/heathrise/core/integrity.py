@@ -18,7 +18,6 @@ from .design import (
     DesignError,
     Device,
     Element,
-    EquipmentRoom,
     Floor,
     Opening,
     OwnFigure,
@@ -28,11 +27,14 @@ from .design import (
     Riser,
     Site,
     Space,
+    Uplink,
     Wall,
 )
 from .in_force import in_force
 
-MAX_ELEMENTS: dict[str, int] = {"wall": 6_000, "opening": 6_000, "space": 1_000, "device": 500}
+MAX_ELEMENTS: dict[str, int] = {
+    "wall": 6_000, "opening": 6_000, "space": 1_000, "device": 500, "equipment_room": 24,
+}  # fmt: skip
 DEFAULT_MAX_ELEMENTS = 500
 MIN_WALL_M = 0.05
 OFFSET_TOLERANCE_M = 0.01
@@ -46,11 +48,10 @@ def references(cls: type[Element]) -> dict[str, tuple[str, bool]]:
         for mark in info.metadata:
             if isinstance(mark, Reference):
                 found[name] = (mark.kind, False)
-        if get_origin(info.annotation) is tuple:
-            inner = get_args(info.annotation)[0]
+        for inner in get_args(info.annotation):  # of a tuple, or of a field that may be None
             for mark in getattr(inner, "__metadata__", ()):
                 if isinstance(mark, Reference):
-                    found[name] = (mark.kind, True)
+                    found[name] = (mark.kind, get_origin(info.annotation) is tuple)
     return found
 
 
@@ -94,6 +95,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _walls(design)
     yield from _spaces(design)
     yield from _storeys(design)
+    yield from _uplinks(design)
     yield from _figures(design, catalogue)
 
 
@@ -104,15 +106,13 @@ def _counts(design: Design) -> Iterator[Problem]:
             yield Problem(kind, f"{len(rows)} elements; at most {limit} can be held")
     if len(design.of(Site)) != 1:
         yield Problem("site", f"a design has exactly one site, this one has {len(design.of(Site))}")
-    if len(design.of(EquipmentRoom)) > 1:
-        yield Problem("equipment_room", "only one equipment room can be planned for now")
 
 
 def _dangling(design: Design) -> Iterator[Problem]:
     for kind, element in design.elements():
         for field, (target, many) in REFERENCES[kind].items():
             value = getattr(element, field)
-            for wanted in value if many else (value,):
+            for wanted in value if many else (value,) if value is not None else ():
                 if design.get(target, wanted) is None:
                     where = f"{kind}[{element.id}].{field}"
                     yield Problem(where, f"refers to {target} {wanted!r}, which does not exist")
@@ -174,6 +174,22 @@ def _spaces(design: Design) -> Iterator[Problem]:
                 f"space[{space.id}].outline",
                 "crosses itself or encloses less than 0.1 m2; draw it again",
             )
+
+
+def _uplinks(design: Design) -> Iterator[Problem]:
+    up: dict[str, str] = {}
+    for uplink in design.of(Uplink).values():
+        where = f"uplink[{uplink.id}]"
+        if uplink.room in up:
+            yield Problem(where, f"room {uplink.room!r} has two ways up; keep one of them")
+            continue
+        up[uplink.room] = uplink.to
+        passed, room = {uplink.room}, uplink.to
+        while room in up and room not in passed:
+            passed.add(room)
+            room = up[room]
+        if room in passed:
+            yield Problem(where, "rooms lead up to each other in a ring; let one lead elsewhere")
 
 
 def _figures(design: Design, catalogue: Catalogue) -> Iterator[Problem]:

@@ -3,14 +3,29 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from pydantic import BaseModel, ConfigDict
 
 from .catalogue import Catalogue, InjectorModel, SwitchModel, poe_rank
-from .design import Design, Device, EquipmentRoom, Injector, Switch, put
+from .design import Design, Device, Injector, Switch, put
 from .findings import Cure
-from .ports.assign import Assignment, Demand, Shelf, assign, reserved_w
+from .ports.assign import Assignment, Demand, assign, reserved_w
+from .ports.uplinks import Shelf, Uplink, Way, uplinks
+
+
+@dataclass(frozen=True)
+class Rack:
+    """The switches of one equipment room, its way up, and the ways to the racks below it."""
+
+    room: str
+    shelves: tuple[Shelf, ...]
+    up: Way
+    below: tuple[Way, ...] = ()
+
+    def kept(self, shelves: Sequence[Shelf]) -> tuple[Uplink, ...]:
+        """Return the ports kept for its ways if these were its switches."""
+        return uplinks(shelves, self.up, self.below)
 
 
 class WeakInjector(BaseModel):
@@ -64,11 +79,11 @@ def rack_cures(
     design: Design,
     catalogue: Catalogue,
     demands: tuple[Demand, ...],
-    shelves: tuple[Shelf, ...],
+    rack: Rack,
     result: Assignment,
 ) -> tuple[Cure, ...]:
-    cures = [*_injector_cure(design, catalogue, demands, shelves, result)]
-    cures += _switch_cures(design, catalogue, demands, shelves)
+    cures = [*_injector_cure(design, catalogue, demands, rack, result)]
+    cures += _switch_cures(design, catalogue, demands, rack)
     return tuple(cures)
 
 
@@ -76,7 +91,7 @@ def _injector_cure(
     design: Design,
     catalogue: Catalogue,
     demands: tuple[Demand, ...],
-    shelves: tuple[Shelf, ...],
+    rack: Rack,
     result: Assignment,
 ) -> Sequence[Cure]:
     """Offer an injector for each powered device left over, if all then find a port."""
@@ -88,13 +103,13 @@ def _injector_cure(
         model = _injector_for(catalogue, demand.poe_class or 0, demand.speed_mbps)
         if model is None:
             return []
-        device = device_of(demand.id)
-        bought.append(Injector(id=f"inj-{device}"[:40], device=device, model=model.id))
+        new_id = f"inj-{demand.device}"[:40]
+        bought.append(Injector(id=new_id, device=demand.device, model=model.id))
     plain = tuple(
         replace(d, poe_class=None, port_w=0.0, class_w=0.0) if d.id in result.left else d
         for d in demands
     )
-    if assign(plain, shelves, ()).left:
+    if assign(plain, rack.shelves, (), rack.kept(rack.shelves)).left:
         return []
     what = f"an injector for {left[0].name}" if len(left) == 1 else f"{len(left)} injectors"
     price = sum(catalogue.injectors[i.model].price for i in bought)
@@ -111,39 +126,55 @@ def _switch_cures(
     design: Design,
     catalogue: Catalogue,
     demands: tuple[Demand, ...],
-    shelves: tuple[Shelf, ...],
+    rack: Rack,
 ) -> Sequence[Cure]:
     """Offer the cheapest switch that fits everything with the headroom kept: in place of the
     last one, and beside those there."""
-    rooms = list(design.of(EquipmentRoom).values())
-    if not rooms:
-        return []
+    shelves = rack.shelves
     models = sorted(catalogue.switches.values(), key=lambda m: m.price)
     cures: list[Cure] = []
-    owned = list(design.of(Switch).values())
+    owned = design.of(Switch)
     headroom, currency = design.site.power_headroom, design.site.currency
     if shelves:
         last = shelves[-1]
         options = {
             m.id: (*shelves[:-1], Shelf(last.id, last.name, m)) for m in models if m != last.model
         }
-        model, words = _cheapest(models, options, demands, headroom)
+        model, words = _cheapest(models, options, demands, headroom, rack)
         if model is not None:
-            changed = owned[-1].model_copy(update={"model": model.id})
+            changed = owned[last.id].model_copy(update={"model": model.id})
             effect = f"{words}; {model.price - last.model.price:+g} {currency}"
             label = f"Put {model.label} in place of {last.name}"
             cures.append(Cure(label=label, effect=effect, changes=(put(changed),)))
-    taken = {s.id for s in owned}
-    new_id = next(f"sw-{k}" for k in range(1, 1000) if f"sw-{k}" not in taken)
+    new_id = next(f"sw-{k}" for k in range(1, 1000) if f"sw-{k}" not in owned)
     name = f"SW-{len(owned) + 1}"
     options = {m.id: (*shelves, Shelf(new_id, name, m)) for m in models}
-    model, words = _cheapest(models, options, demands, headroom)
+    model, words = _cheapest(models, options, demands, headroom, rack)
     if model is not None:
-        new = Switch(id=new_id, equipment_room=rooms[0].id, name=name, model=model.id)
+        new = Switch(id=new_id, equipment_room=rack.room, name=name, model=model.id)
         label = f"Add {model.label}" if shelves else f"Choose {model.label}"
         effect = f"{words}; {model.price:+g} {currency}"
         cures.append(Cure(label=label, effect=effect, changes=(put(new),)))
     return cures
+
+
+def cage_cures(
+    design: Design, catalogue: Catalogue, demands: tuple[Demand, ...], rack: Rack, switch: str
+) -> tuple[Cure, ...]:
+    """Offer the cheapest switch in place of one whose fibre has no cage, if all still fits."""
+    old = next(s for s in rack.shelves if s.id == switch)
+    options: dict[str, tuple[Shelf, ...]] = {}
+    models = sorted(catalogue.switches.values(), key=lambda m: m.price)
+    for model in models:
+        shelves = tuple(replace(s, model=model) if s is old else s for s in rack.shelves)
+        if not any(u.converter and u.slot.switch == switch for u in rack.kept(shelves)):
+            options[model.id] = shelves
+    found, words = _cheapest(models, options, demands, design.site.power_headroom, rack)
+    if found is None:
+        return ()
+    changed = design.of(Switch)[switch].model_copy(update={"model": found.id})
+    effect = f"{words}; {found.price - old.model.price:+g} {design.site.currency}"
+    return (Cure(label=f"Put {found.label} in its place", effect=effect, changes=(put(changed),)),)
 
 
 def _cheapest(
@@ -151,6 +182,7 @@ def _cheapest(
     options: Mapping[str, tuple[Shelf, ...]],
     demands: tuple[Demand, ...],
     headroom: float,
+    rack: Rack,
 ) -> tuple[SwitchModel | None, str]:
     """Return the cheapest model with which every link fits, the headroom kept if any keeps it."""
     tight: SwitchModel | None = None
@@ -158,7 +190,7 @@ def _cheapest(
         shelves = options.get(model.id)
         if shelves is None:
             continue
-        found = assign(demands, shelves, ())
+        found = assign(demands, shelves, (), rack.kept(shelves))
         if found.left:
             continue
         if all(_counted_w(s, found, demands) <= s.model.budget_w * (1 - headroom) for s in shelves):
@@ -170,8 +202,3 @@ def _cheapest(
 def _counted_w(shelf: Shelf, found: Assignment, demands: Sequence[Demand]) -> float:
     here = (d for d in demands if d.id in found.slots and found.slots[d.id].switch == shelf.id)
     return sum(reserved_w(shelf.model, d) for d in here)
-
-
-def device_of(link: str) -> str:
-    """Return the device at the far end of a link."""
-    return link.split("/", maxsplit=1)[0].removeprefix("run-")

@@ -2,32 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from .catalogue import Rules, poe_rank
+from .design import EquipmentRoom
 from .findings import Finding, Place
 from .rack import PowerPlan
 from .rack_cures import WeakInjector
 
 
-def power_findings(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
+def power_findings(
+    rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]
+) -> Iterator[Finding]:
     """Yield the findings of the power stage."""
-    if not plan.switches and plan.left:
-        yield _power_finding(
-            rules, "none", "not_met", f"No switch is chosen: {len(plan.left)} links have no port.",
-            rule="every run ends in a port", cures=plan.cures,
-        )  # fmt: skip
-    elif plan.left:
-        names = ", ".join(row.name for row in plan.left[:6])
-        more = f" and {len(plan.left) - 6} more" if len(plan.left) > 6 else ""
-        reasons = " and ".join(sorted({row.reason for row in plan.left}))
-        proof = "" if plan.proven else " The search was cut short; a better fit may exist."
-        yield _power_finding(
-            rules, "left", "not_met", f"Left over: {names}{more}; {reasons}.{proof}",
-            places=tuple(Place(kind="device", id=row.device) for row in plan.left),
-            figure=len(plan.left), limit=0, unit="links",
-            rule="ports, powered ports and watts are three separate limits", cures=plan.cures,
-        )  # fmt: skip
+    yield from _left_over(rules, plan, rooms)
+    yield from _ways_up(rules, plan)
     for switch in plan.switches:
         if switch.verdict != "met":
             kept = 1 - switch.usable_w / switch.budget_w if switch.budget_w else 0
@@ -56,6 +45,76 @@ def power_findings(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
     for weak in plan.weak_injectors:
         yield _weak_injector(rules, weak)
     yield from _slow_ports(rules, plan)
+
+
+def _left_over(
+    rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]
+) -> Iterator[Finding]:
+    """Yield for each rack the links that it has no port for."""
+    several = len(rooms) > 1
+    for room in dict.fromkeys(row.room for row in plan.left):
+        left = [row for row in plan.left if row.room == room]
+        where = f" in {rooms[room].name}" if several else ""
+        cures = plan.cures.get(room, ())
+        if not any(s.room == room for s in plan.switches):
+            yield _power_finding(
+                rules, f"none-{room}", "not_met",
+                f"No switch is chosen{where}: {_links(len(left))} no port.",
+                places=(_at(rooms[room]),), rule="every run ends in a port", cures=cures,
+            )  # fmt: skip
+            continue
+        names = ", ".join(row.name for row in left[:6])
+        more = f" and {len(left) - 6} more" if len(left) > 6 else ""
+        reasons = " and ".join(sorted({row.reason for row in left}))
+        proof = "" if plan.proven else " The search was cut short; a better fit may exist."
+        yield _power_finding(
+            rules, f"left-{room}", "not_met", f"Left over{where}: {names}{more}; {reasons}.{proof}",
+            places=tuple(Place(kind="device", id=row.device) for row in left),
+            figure=len(left), limit=0, unit="links",
+            rule="ports, powered ports and watts are three separate limits", cures=cures,
+        )  # fmt: skip
+
+
+def _links(count: int) -> str:
+    return "1 link has" if count == 1 else f"{count} links have"
+
+
+def _at(room: EquipmentRoom) -> Place:
+    return Place(kind="equipment_room", id=room.id, floor=room.floor, at=room.at)
+
+
+def _ways_up(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
+    """Yield ways up that are too narrow, too deep, or of fibre without a cage."""
+    widest = rules["power.most_oversubscription"]
+    deepest = int(rules["power.most_cascade"])
+    for way in plan.ways_up:
+        place = (Place(kind="switch", id=way.switch),)
+        over = way.load_mbps / way.speed_mbps
+        if way.to is not None and over > widest:
+            yield _power_finding(
+                rules, f"narrow-{way.switch}", "near",
+                f"{way.name}: all behind it ask for {way.load_mbps / 1000:g} Gb/s together, its "
+                f"way up to {way.to_name} carries {way.speed_mbps / 1000:g}.",
+                places=place, figure=round(over, 1), limit=widest, unit="to 1",
+                rule="what all behind a way up ask for, over its speed",
+                used=rules.used("power.most_oversubscription"), source="practice",
+            )  # fmt: skip
+        if way.depth > deepest:
+            yield _power_finding(
+                rules, f"cascade-{way.switch}", "near",
+                f"{way.name} is the {way.depth}th switch from the line.", places=place,
+                figure=way.depth, limit=deepest, unit="switches",
+                rule="few switches one behind the other",
+                used=rules.used("power.most_cascade"), source="practice",
+            )  # fmt: skip
+        if way.converter:
+            yield _power_finding(
+                rules, f"converter-{way.switch}", "near",
+                f"{way.name} to {way.to_name} is fibre and a switch has no cage left for it: it "
+                "wants a media converter there, or a switch with cages.", places=place,
+                rule="fibre goes into a cage", source="practice",
+                cures=plan.cage_cures.get(way.switch, ()),
+            )  # fmt: skip
 
 
 def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:

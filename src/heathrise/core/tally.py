@@ -6,8 +6,9 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict
 
+from .cabling.assess import CableChapter
 from .cabling.boxes import boxes_for
-from .cabling.runs import RunVerdict
+from .cabling.links import LinkVerdict
 from .catalogue import Catalogue
 from .design import Design, Device, Injector, Switch
 from .findings import Finding
@@ -27,6 +28,7 @@ class Tally(BaseModel):
     rooms_second_needed: int = 0
     rooms_second: int = 0
     cable_m: float = 0.0
+    fibre_m: float = 0.0
     boxes: int = 0
     boxes_proven: bool = True
     expected_w: float = 0.0
@@ -50,7 +52,7 @@ def tally_of(
     design: Design,
     catalogue: Catalogue,
     rooms: Sequence[RoomVerdict],
-    runs: Sequence[RunVerdict],
+    links: CableChapter,
     power: PowerPlan,
     findings: Sequence[Finding],
     prove: bool,
@@ -59,7 +61,9 @@ def tally_of(
     needed = [r for r in rooms if r.verdict != "not_needed"]
     calls = [r for r in needed if r.share_second is not None]
     met_share = catalogue.rules["signal.met_share"]
-    boxes, proven, cable_price = _boxes(catalogue, runs, prove)
+    copper = [link for link in links.links if link.medium == "copper"]
+    fibre = [link for link in links.links if link.medium == "fibre"]
+    boxes, proven, cable_price = _boxes(catalogue, copper, prove)
     parts = [catalogue.model_of(d).price for d in design.of(Device).values()]
     parts += [catalogue.switches[s.model].price for s in design.of(Switch).values()]
     parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
@@ -71,7 +75,8 @@ def tally_of(
         rooms_first=sum((r.share_first or 0) >= met_share for r in needed),
         rooms_second_needed=len(calls),
         rooms_second=sum((r.share_second or 0) >= met_share for r in calls),
-        cable_m=round(sum(r.total_m for r in runs), 1),
+        cable_m=round(sum(link.total_m for link in copper), 1),
+        fibre_m=round(sum(link.total_m for link in fibre), 1),
         boxes=boxes,
         boxes_proven=proven,
         expected_w=round(sum(s.expected_w for s in power.switches), 1),
@@ -84,7 +89,7 @@ def tally_of(
         powered_ports_used=sum(s.powered_used for s in power.switches),
         ports=sum(s.ports for s in power.switches),
         ports_used=sum(s.ports_used for s in power.switches),
-        price=round(sum(parts) + cable_price, 2),
+        price=round(sum(parts) + cable_price + sum(_fibre_price(catalogue, k) for k in fibre), 2),
         currency=design.site.currency,
         not_met=severities.count("not_met"),
         near=severities.count("near"),
@@ -92,12 +97,17 @@ def tally_of(
     )
 
 
+def _fibre_price(catalogue: Catalogue, link: LinkVerdict) -> float:
+    fibre = catalogue.fibres[link.category]
+    return fibre.price_per_m * link.bought_m + 2 * fibre.optic_price
+
+
 def _boxes(
-    catalogue: Catalogue, runs: Sequence[RunVerdict], prove: bool
+    catalogue: Catalogue, links: Sequence[LinkVerdict], prove: bool
 ) -> tuple[int, bool, float]:
     count, proven, price = 0, True, 0.0
     for category, cable in catalogue.cables.items():
-        cuts = [r.bought_m for r in runs if r.category == category for _ in range(r.cables)]
+        cuts = [k.bought_m for k in links if k.category == category for _ in range(k.cables)]
         found = boxes_for([c for c in cuts if c > 0], cable.box_m, prove)
         count += found.count
         proven = proven and found.proven

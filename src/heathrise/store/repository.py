@@ -276,14 +276,10 @@ def _read(connection: Connection, project_id: str) -> Design:
 def _write(
     connection: Connection, project_id: str, design: Design, changes: Sequence[Change]
 ) -> None:
-    """Write the elements that changed: first what goes, children before what they stand on."""
+    """Write the elements that changed: what stays first, so that nothing refers any more to what
+    then goes, children before what they stand on."""
     touched = {(c.kind, c.id) for c in changes}
     gone = [(k, i) for k, i in touched if design.get(k, i) is None]
-    for kind, element_id in sorted(gone, key=lambda row: -_RANK[row[0]]):
-        table = ELEMENT_TABLES[kind]
-        connection.execute(
-            delete(table).where(table.c.project_id == project_id, table.c.id == element_id)
-        )
     rows: dict[str, list[dict[str, Any]]] = {}
     anew = {(c.kind, c.id) for c in changes if not isinstance(c, Put)}
     for change in changes:
@@ -306,6 +302,11 @@ def _write(
                 if not again:
                     del kept["placed"]
                 connection.execute(statement.on_duplicate_key_update(kept), part)
+    for kind, element_id in sorted(gone, key=lambda row: -_RANK[row[0]]):
+        table = ELEMENT_TABLES[kind]
+        connection.execute(
+            delete(table).where(table.c.project_id == project_id, table.c.id == element_id)
+        )
 
 
 def _log(

@@ -2,7 +2,7 @@
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
-import type { Device, Point } from '@/api/types'
+import type { Device, ElementOf, Point } from '@/api/types'
 import { put } from '@/design/edits'
 import { hasAir, modelsOf } from '@/design/kinds'
 import { useDesign } from '@/design/store'
@@ -31,10 +31,15 @@ function setName(event: Event): void {
   if (name && name !== props.device.name) set({ name }, 'Name')
 }
 
-function setCategory(chosen: '5e' | '6' | '6A' | 'plan'): void {
-  const category = chosen === 'plan' ? null : chosen
-  const run = said.value ?? { id: `r-${props.device.id}`.slice(0, 40), device: props.device.id, category: null, cables: null }
-  store.commit(`Category to ${props.device.name}`, [put('run', { ...run, category })])
+const rooms = computed(() => [
+  { value: 'plan', label: 'by plan' },
+  ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name })),
+])
+
+function say(change: Partial<ElementOf<'run'>>, what: string): void {
+  const id = `r-${props.device.id}`.slice(0, 40)
+  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null }
+  store.commit(`${what} to ${props.device.name}`, [put('run', { ...run, ...change })])
 }
 </script>
 
@@ -44,7 +49,10 @@ function setCategory(chosen: '5e' | '6' | '6A' | 'plan'): void {
       <Select :model-value="device.model" :options="models" option-label="label" option-value="id" size="small" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
     </label>
     <label v-if="stage === 'cable'" class="wide">Category
-      <Select :model-value="said?.category ?? 'plan'" :options="CATEGORIES" option-label="label" option-value="value" size="small" fluid aria-label="Category" @update:model-value="setCategory" />
+      <Select :model-value="said?.category ?? 'plan'" :options="CATEGORIES" option-label="label" option-value="value" size="small" fluid aria-label="Category" @update:model-value="say({ category: $event === 'plan' ? null : $event }, 'Category')" />
+    </label>
+    <label v-if="stage === 'cable' && rooms.length > 2" class="wide">From the rack
+      <Select :model-value="said?.equipment_room ?? 'plan'" :options="rooms" option-label="label" option-value="value" size="small" fluid aria-label="From the rack" @update:model-value="say({ equipment_room: $event === 'plan' ? null : $event }, 'Rack')" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

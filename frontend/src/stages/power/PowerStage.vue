@@ -7,6 +7,8 @@ import { put, removal } from '@/design/edits'
 import { useDesign } from '@/design/store'
 import BudgetBars from './BudgetBars.vue'
 import PortStrip from './PortStrip.vue'
+import RackHead from './RackHead.vue'
+import WayUpLine from './WayUpLine.vue'
 
 const store = useDesign()
 const power = computed(() => store.shown?.power)
@@ -16,7 +18,12 @@ const models = computed(() =>
     label: `${m.label}, ${m.budget_w ? `${m.budget_w} W` : 'no power'}, ${m.price} ${store.site?.currency ?? ''}`,
   })),
 )
-const room = computed(() => store.all('equipment_room')[0])
+/** The racks, the one where the line comes in first. */
+const rooms = computed(() => {
+  const lower = new Set((store.shown?.uplinks ?? []).map((u) => u.room))
+  return [...store.all('equipment_room')].sort((a, b) => Number(lower.has(a.id)) - Number(lower.has(b.id)))
+})
+const switchesOf = (room: string) => power.value?.switches.filter((s) => s.room === room) ?? []
 const injectors = computed(() => store.all('injector'))
 
 function change(budget: { switch: string; name: string }, model: string): void {
@@ -24,11 +31,11 @@ function change(budget: { switch: string; name: string }, model: string): void {
   if (element && element.model !== model) store.commit(`Model of ${budget.name}`, [put('switch', { ...element, model })])
 }
 
-function add(): void {
+function add(room: string): void {
   const id = store.nextId('switch', 'sw')
   const name = `SW-${id.split('-').at(-1)}`
   const model = models.value[1]?.id ?? models.value[0]!.id
-  const added: ElementOf<'switch'> = { id, equipment_room: room.value!.id, name, model }
+  const added: ElementOf<'switch'> = { id, equipment_room: room, name, model }
   store.commit(`Add ${name}`, [put('switch', added)])
 }
 
@@ -44,9 +51,11 @@ const select = (device: string | null | undefined) => {
 
 <template>
   <div class="page">
-    <p v-if="!room" class="quiet">Place the rack on the plan first: every run ends there, and switches stand in it.</p>
+    <p v-if="!rooms.length" class="quiet">Place the rack on the plan first: every run ends there, and switches stand in it.</p>
     <template v-else-if="power">
-      <section v-for="budget in power.switches" :key="budget.switch" class="switch" :data-switch="budget.switch">
+      <section v-for="room in rooms" :key="room.id" class="rack" :data-rack="room.id">
+      <RackHead :room="room" :several="rooms.length > 1" @add="add(room.id)" />
+      <section v-for="budget in switchesOf(room.id)" :key="budget.switch" class="switch" :data-switch="budget.switch">
         <header>
           <h2>{{ budget.name }}</h2>
           <Select
@@ -56,6 +65,7 @@ const select = (device: string | null | undefined) => {
           <span v-if="budget.budget_w" class="quiet">allocates by {{ budget.allocates === 'class' ? 'class' : 'negotiated watts' }}</span>
           <Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${budget.name}`" @click="remove('switch', budget.switch, budget.name)" />
         </header>
+        <WayUpLine :way="power.ways_up.find((w) => w.switch === budget.switch)" />
         <PortStrip :ports="power.ports.filter((p) => p.switch === budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" />
         <div class="split">
           <BudgetBars v-if="budget.budget_w" :budget="budget" />
@@ -67,8 +77,8 @@ const select = (device: string | null | undefined) => {
           </dl>
         </div>
       </section>
-      <p v-if="!power.switches.length">No switch is chosen yet. The findings on the right offer the smallest that fits.</p>
-      <Button label="Add a switch" icon="pi pi-plus" size="small" outlined @click="add" />
+      <p v-if="!switchesOf(room.id).length" class="quiet">No switch is chosen yet. The findings on the right offer the smallest that fits.</p>
+      </section>
       <section v-if="injectors.length" class="injectors">
         <h2>Injectors</h2>
         <p v-for="i in injectors" :key="i.id">
@@ -141,7 +151,8 @@ const select = (device: string | null | undefined) => {
 section {
   margin-top: 14px;
 }
-.switch:first-child {
+.rack:first-child,
+.switch {
   margin-top: 0;
 }
 .not_met {

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from ..catalogue import Catalogue, Rules
 from ..design import Design, Duct
 from ..findings import Finding, Place
-from .runs import RunVerdict
+from .links import LinkVerdict
 
 
 def fill(diameters_mm: Sequence[float], inside_mm: float) -> float:
@@ -28,8 +28,15 @@ def conduit_for(rules: Rules, diameters_mm: Sequence[float]) -> str | None:
     return next(fitting, None)
 
 
+def _diameter_mm(catalogue: Catalogue, link: LinkVerdict) -> float:
+    if link.medium == "fibre":
+        return catalogue.fibres[link.category].diameter_mm
+    ground_mm = catalogue.rules["cabling.outdoor_diameter_mm"]
+    return max(catalogue.cables[link.category].diameter_mm, ground_mm)
+
+
 def duct_findings(
-    design: Design, catalogue: Catalogue, runs: Sequence[RunVerdict]
+    design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict]
 ) -> Iterator[Finding]:
     """Yield for each duct in use what goes through it and the pipe that it asks for."""
     rules = catalogue.rules
@@ -37,10 +44,10 @@ def duct_findings(
     widest = max(conduits_mm, key=lambda k: conduits_mm[k])
     for duct in design.of(Duct).values():
         cables = [
-            max(catalogue.cables[run.category].diameter_mm, rules["cabling.outdoor_diameter_mm"])
-            for run in runs
-            if any(leg.way == duct.id for leg in run.legs)
-            for _ in range(run.cables)
+            _diameter_mm(catalogue, link)
+            for link in links
+            if any(leg.way == duct.id for leg in link.legs)
+            for _ in range(link.cables)
         ]
         if not cables:
             continue

@@ -4,18 +4,45 @@ from __future__ import annotations
 
 import itertools
 import math
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, Protocol
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict
 from shapely.geometry import LineString
 
-from ..design import Device, Point, Spot
+from ..design import EquipmentRoom, Point, Spot
 from .lattice import OVERHEADS, Storey, turned, void_z_m
 from .ways import STUB_NODES, Ways
 
 _STRAIGHT_M2 = 2e-3  # coordinates are rounded to the millimetre
 LEAST_OUTDOOR_M = 0.1  # through the wall a device hangs on
+
+
+class Terminal(Protocol):
+    """Where a link ends: a device, or a rack."""
+
+    @property
+    def floor(self) -> str: ...
+
+    @property
+    def at(self) -> Point: ...
+
+    @property
+    def height_m(self) -> float: ...
+
+
+@dataclass(frozen=True)
+class RackEnd:
+    """An equipment room as the far end of a link."""
+
+    floor: str
+    at: Point
+    height_m: float
+
+    @classmethod
+    def of(cls, room: EquipmentRoom) -> RackEnd:
+        return cls(room.floor, room.at, room.rack_height_m)
 
 
 class Leg(BaseModel):
@@ -55,18 +82,18 @@ class Route(BaseModel):
         return self.horizontal_m + self.rise_m + self.drop_m + self.duct_m
 
 
-def route_to(ways: Ways, device: Device) -> Route | None:
-    """Return the cheapest route to work, or None where no way leads to the device."""
-    storey = ways.storeys.get(device.floor)
-    if storey is None or ways.room is None or ways.source < 0:
+def route_to(ways: Ways, end: Terminal) -> Route | None:
+    """Return the cheapest route to work, or None where no way leads to the end."""
+    storey = ways.storeys.get(end.floor)
+    if storey is None or ways.source < 0:
         return None
-    end, stub_m = _arrive(ways, storey, device.at)
-    if end < 0:
+    last, stub_m = _arrive(ways, storey, end.at)
+    if last < 0:
         return None
-    nodes = _trace(ways, end)
+    nodes = _trace(ways, last)
     legs = [*_rise(ways), *_walk(ways, nodes)]
-    legs += _stub(storey, nodes[-1], device.at, stub_m)
-    legs += _drop(ways, storey, nodes[-1], device)
+    legs += _stub(storey, nodes[-1], end.at, stub_m)
+    legs += _drop(ways, storey, nodes[-1], end)
     return _sum(ways, legs)
 
 
@@ -100,7 +127,6 @@ def _trace(ways: Ways, end: int) -> list[int]:
 def _rise(ways: Ways) -> list[Leg]:
     """Return the way from the rack up into the void."""
     room = ways.room
-    assert room is not None
     storey = ways.storeys[room.floor]
     rack_z = storey.elevation_m + room.rack_height_m
     aside = storey.aside_m(ways.source, room.at)
@@ -109,17 +135,17 @@ def _rise(ways: Ways) -> list[Leg]:
     return [Leg(floor=room.floor, kind="rise", length_m=rise + aside, points=points)]
 
 
-def _drop(ways: Ways, storey: Storey, node: int, device: Device) -> list[Leg]:
+def _drop(ways: Ways, storey: Storey, node: int, end: Terminal) -> list[Leg]:
     """Return the way down from the void: from the ceiling of the room that the device is in."""
     legs: list[Leg] = []
     here_z = storey.height_m(node)
-    room = ways.plan.room_at(device.floor, device.at)
+    room = ways.plan.room_at(end.floor, end.at)
     if room is not None and not room.outdoor:
         over_z = void_z_m(ways.plan, room, storey.floor, ways.void_m)
-        legs.append(_climb(device.floor, abs(over_z - here_z), device.at))
+        legs.append(_climb(end.floor, abs(over_z - here_z), end.at))
         here_z = over_z
-    drop = abs(here_z - (storey.elevation_m + device.height_m))
-    return [*legs, Leg(floor=device.floor, kind="drop", length_m=drop, points=(device.at,))]
+    drop = abs(here_z - (storey.elevation_m + end.height_m))
+    return [*legs, Leg(floor=end.floor, kind="drop", length_m=drop, points=(end.at,))]
 
 
 def _climb(floor: str, length_m: float, at: Point) -> Leg:

@@ -2,76 +2,53 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
-from pydantic import BaseModel, ConfigDict
-
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..design import Category, Design, Device, Run, Site
 from ..memo import IdentityMemo
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
-from .routes import Leg, route_to
+from .links import LinkVerdict, measured, slack_m
+from .routes import route_to
 from .ways import Ways, ways_of
 
-_RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2}
+_RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2, "no_way": 3}
 
 
-class RunVerdict(BaseModel):
-    """One device's cable or cables. Lengths in m, of one cable; temperature in C."""
+class RunVerdict(LinkVerdict):
+    """One device's cable or cables."""
 
-    model_config = ConfigDict(frozen=True)
-
-    id: str
-    device: str
-    name: str
-    floor: str
-    kind: str
     category: Category
-    chosen_by: Literal["plan", "person"]
-    cables: int
-    speed_mbps: int
-    verdict: Literal["met", "near", "test_first", "not_met", "no_way"]
-    reason: str
-    figures: tuple[str, ...] = ()
-    limit_m: float = 0.0
-    fixed_m: float = 0.0
-    horizontal_m: float = 0.0
-    rise_m: float = 0.0
-    drop_m: float = 0.0
-    duct_m: float = 0.0
-    outdoor_m: float = 0.0
-    slack_m: float = 0.0
-    bought_m: float = 0.0
-    cords_m: float = 0.0
-    hottest_space: str = "room"
-    hottest_c: float = 22.0
-    between_buildings: bool = False
-    legs: tuple[Leg, ...] = ()
-
-    @property
-    def total_m(self) -> float:
-        """Length of all its cables together, as installed."""
-        return self.fixed_m * self.cables
+    device: str
+    kind: str
 
 
 # One device moved is one run traced anew.
-_verdicts: IdentityMemo[RunVerdict] = IdentityMemo(1024)
+_verdicts: IdentityMemo[RunVerdict] = IdentityMemo(4096)
 
 
 def judge_runs(design: Design, catalogue: Catalogue) -> list[RunVerdict]:
-    """Return a verdict for the run of every wired device, in order of placing."""
+    """Return a verdict for the run of every device, in order of placing.
+
+    A device goes to the room that was chosen for it, else to the one from which its run does
+    best, of equals the nearest.
+    """
     ways = ways_of(design, catalogue)
     said = {run.device: run for run in design.of(Run).values()}
 
-    def verdict(device: Device) -> RunVerdict:
-        held = said.get(device.id)
+    def verdict(device: Device, held: Run | None, over: Ways | None) -> RunVerdict:
         return _verdicts.get(
-            (design.site, catalogue, ways, device, held),
+            (design.site, catalogue, over, device, held),
             None,
-            lambda: _judge(design.site, catalogue, ways, device, held),
+            lambda: _judge(design.site, catalogue, over, device, held),
         )
 
-    return [verdict(device) for device in design.of(Device).values()]
+    def best(device: Device) -> RunVerdict:
+        held = said.get(device.id)
+        pinned = ways.get(held.equipment_room or "") if held is not None else None
+        options: list[Ways | None] = [pinned] if pinned is not None else list(ways.values())
+        verdicts = [verdict(device, held, over) for over in options or [None]]
+        return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
+
+    return [best(device) for device in design.of(Device).values()]
 
 
 def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:
@@ -83,15 +60,16 @@ def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None
 
 
 def _judge(
-    site: Site, catalogue: Catalogue, ways: Ways, device: Device, said: Run | None
+    site: Site, catalogue: Catalogue, ways: Ways | None, device: Device, said: Run | None
 ) -> RunVerdict:
     model = catalogue.model_of(device)
-    route = route_to(ways, device)
+    route = route_to(ways, device) if ways is not None else None
     pinned = said.category if said is not None else None
     common = {
         "id": f"run-{device.id}",
         "device": device.id,
         "name": device.name,
+        "room": ways.room.id if ways is not None else None,
         "floor": device.floor,
         "kind": device.kind,
         "cables": cables_to(site, catalogue, device, said),
@@ -101,11 +79,11 @@ def _judge(
     }
     if route is None:
         category = pinned or site.minimum_category
-        reason = "no equipment room is placed" if ways.room is None else "no way leads there"
+        reason = "no equipment room is placed" if ways is None else "no way leads there"
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
-    slack = site.slack_device_m + site.slack_rack_m
-    fixed = round(route.route_m + slack, 1)
     rules = catalogue.rules
+    lengths = measured(route, slack_m(site), rules["cabling.waste_share"])
+    fixed = round(route.route_m + slack_m(site), 1)
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)
     category, verdict = choose_category(
@@ -117,18 +95,9 @@ def _judge(
         reason=verdict.reason,
         figures=verdict.figures,
         limit_m=verdict.limit_m,
-        fixed_m=fixed,
-        horizontal_m=round(route.horizontal_m, 1),
-        rise_m=round(route.rise_m, 1),
-        drop_m=round(route.drop_m, 1),
-        duct_m=round(route.duct_m, 1),
-        outdoor_m=round(route.outdoor_m, 1),
-        slack_m=slack,
-        bought_m=round(fixed * (1 + rules["cabling.waste_share"]), 1),
         hottest_space=space,
         hottest_c=heat,
-        between_buildings=route.between_buildings,
-        legs=route.legs,
+        **lengths,
         **common,
     )
 

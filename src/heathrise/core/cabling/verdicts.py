@@ -3,18 +3,32 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from shapely.geometry import LineString
 
 from ..catalogue import Catalogue
-from ..design import Category, Change, Design, Device, EquipmentRoom, Run, apply, put
+from ..design import (
+    Category,
+    Change,
+    Design,
+    Device,
+    EquipmentRoom,
+    Run,
+    Uplink,
+    apply,
+    put,
+)
 from ..findings import Cure, Finding, Place
 from ..wording import metres
+from .assess import CableChapter
 from .conduit import duct_findings
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
+from .links import LinkVerdict
 from .runs import RunVerdict, asked_category, judge_runs
+from .second_room import second_room
+from .uplinks import UplinkVerdict
 
 _LENGTHS = "cabling.channel_m.6A.1000"  # any of them has the source of all
 _REQUIRED = "cabling.required_category"
@@ -22,9 +36,10 @@ _RECOMMENDED = "cabling.recommended_category"
 
 
 def cable_findings(
-    design: Design, catalogue: Catalogue, runs: list[RunVerdict]
+    design: Design, catalogue: Catalogue, chapter: CableChapter
 ) -> Iterator[Finding]:
-    """Yield the findings of the cable stage."""
+    """Yield the findings of the cable stage, cures apart that take a search."""
+    runs = chapter.runs
     if runs and not design.of(EquipmentRoom):
         yield Finding(
             id="cable-no-room",
@@ -39,14 +54,21 @@ def cable_findings(
         device = design.of(Device)[run.device]
         yield from _length(design, catalogue, run, device)
         yield from _ground(catalogue, run, device)
-    yield from duct_findings(design, catalogue, runs)
+    for uplink in chapter.uplinks:
+        yield from _uplink(design, catalogue, uplink)
+    yield from duct_findings(design, catalogue, chapter.links)
     yield from _recommended(design, catalogue, runs)
 
 
 def _finding(
-    catalogue: Catalogue, run: RunVerdict, device: Device, key: str, *figures: str, **fields: Any
+    catalogue: Catalogue,
+    end: Device | EquipmentRoom,
+    key: str,
+    *figures: str,
+    **fields: Any,
 ) -> Finding:
-    place = Place(kind="device", id=device.id, floor=device.floor, at=device.at)
+    kind = "device" if isinstance(end, Device) else "equipment_room"
+    place = Place(kind=kind, id=end.id, floor=end.floor, at=end.at)
     rules = catalogue.rules
     common = {
         "stage": "cable",
@@ -54,7 +76,7 @@ def _finding(
         "source": rules.source(figures[0] if figures else _LENGTHS),
         "used": rules.used(*figures),
     }
-    return Finding.model_validate({"id": f"cable-{key}-{run.device}", **common, **fields})
+    return Finding.model_validate({"id": f"cable-{key}-{end.id}", **common, **fields})
 
 
 def _length(
@@ -64,7 +86,6 @@ def _length(
         text = f"{run.name}: no run reaches it; {run.reason}. Draw a riser or a duct to its floor."
         yield _finding(
             catalogue,
-            run,
             device,
             "way",
             severity="not_met",
@@ -74,7 +95,6 @@ def _length(
     elif run.verdict in ("not_met", "test_first"):
         yield _finding(
             catalogue,
-            run,
             device,
             "length",
             *run.figures,
@@ -88,12 +108,12 @@ def _length(
                 *_other_category(design, catalogue, run),
                 *_nearer(design, catalogue, run, device),
                 *_shorter_cords(design, catalogue, run),
+                *second_room(design, catalogue, run, device),
             ),
         )
     elif run.verdict == "near" and _below(catalogue, run, device, _REQUIRED):
         yield _finding(
             catalogue,
-            run,
             device,
             "category",
             f"{_REQUIRED}.{_generation(catalogue, device)}",
@@ -105,7 +125,6 @@ def _length(
     elif run.verdict == "near":
         yield _finding(
             catalogue,
-            run,
             device,
             "length",
             *run.figures,
@@ -126,6 +145,40 @@ def _generation(catalogue: Catalogue, device: Device) -> str:
 def _pull(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Cure:
     wanted = asked_category(catalogue.rules, catalogue.model_of(device)) or run.category
     return Cure(label=f"Pull category {wanted}", changes=(_pulled(design, run, wanted),))
+
+
+def _uplink(design: Design, catalogue: Catalogue, uplink: UplinkVerdict) -> Iterator[Finding]:
+    rooms = design.of(EquipmentRoom)
+    room = rooms[uplink.room or ""]
+    if uplink.verdict == "no_way":
+        yield _finding(
+            catalogue, room, "way", severity="not_met",
+            text=f"{uplink.name}: no cable joins the two rooms; {uplink.reason}. Draw a riser or a "
+            "duct to its floor.",
+            rule="every room has a way up to the one where the line comes in",
+        )  # fmt: skip
+        return
+    if uplink.verdict != "met":
+        cures = _over_fibre(design, uplink) if uplink.medium == "copper" else ()
+        yield _finding(
+            catalogue, room, "uplink", *uplink.figures,
+            severity="near" if uplink.verdict == "near" else "not_met",
+            text=f"{uplink.name}: {uplink.reason}.", figure=uplink.fixed_m, limit=uplink.limit_m,
+            unit="m", rule="what each medium carries between racks, by speed and length",
+            cures=cures,
+        )  # fmt: skip
+    for finding in _ground(catalogue, uplink, room):
+        surge = finding.id.startswith("cable-surge")
+        cures = _over_fibre(design, uplink) if surge else ()
+        yield finding.model_copy(update={"cures": cures})
+
+
+def _over_fibre(design: Design, uplink: UplinkVerdict) -> tuple[Cure, ...]:
+    said = {u.room: u for u in design.of(Uplink).values()}.get(uplink.room or "")
+    kept = said or Uplink(id=f"u-{uplink.room}"[:40], room=uplink.room or "", to=uplink.to_room)
+    changed = put(kept.model_copy(update={"medium": "fibre"}))
+    effect = "it carries no current, whatever happens to the earths"
+    return (Cure(label="Join the two rooms by fibre", effect=effect, changes=(changed,)),)
 
 
 def _below(catalogue: Catalogue, run: RunVerdict, device: Device, table: str) -> bool:
@@ -199,14 +252,16 @@ def _nearer(
     return (Cure(label=label, effect=effect, changes=(put(moved),)),)
 
 
-def _ground(catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[Finding]:
+def _ground(
+    catalogue: Catalogue, run: LinkVerdict, device: Device | EquipmentRoom
+) -> Iterator[Finding]:
     rules = catalogue.rules
-    leaves = run.outdoor_m > rules["cabling.surge_outdoor_m"] or device.mount == "pole"
-    if run.between_buildings or leaves:
+    on_pole = isinstance(device, Device) and device.mount == "pole"
+    leaves = run.outdoor_m > rules["cabling.surge_outdoor_m"] or on_pole
+    if run.medium == "copper" and (run.between_buildings or leaves):
         where = "between two buildings" if run.between_buildings else "that leaves the building"
         yield _finding(
             catalogue,
-            run,
             device,
             "surge",
             "cabling.surge_outdoor_m",
@@ -227,7 +282,6 @@ def _ground(catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[F
         within = f" Indoor cable may enter {most} of change-over at most." if outside > 2 else ""
         yield _finding(
             catalogue,
-            run,
             device,
             "jacket",
             "cabling.jacket_change_m",
@@ -240,7 +294,9 @@ def _ground(catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[F
         )
 
 
-def _recommended(design: Design, catalogue: Catalogue, runs: list[RunVerdict]) -> Iterator[Finding]:
+def _recommended(
+    design: Design, catalogue: Catalogue, runs: Sequence[RunVerdict]
+) -> Iterator[Finding]:
     below: list[RunVerdict] = []
     for run in runs:
         device = design.of(Device)[run.device]

@@ -10,7 +10,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -56,7 +56,7 @@ class Link:
 
 @dataclass(eq=False)
 class Ways:
-    """The lattice of a design with the cheapest way from the equipment room to every node.
+    """The lattice of a design with the cheapest way from one equipment room to every node.
 
     A node stands twice, once for each layer, ``nodes`` apart; a riser's own nodes come after
     both layers.
@@ -67,7 +67,7 @@ class Ways:
     cost: Array
     previous: NDArray[np.int32]
     links: dict[tuple[int, int], Link]
-    room: EquipmentRoom | None
+    room: EquipmentRoom
     rules: Rules
     nodes: int = 0
     source: int = -1
@@ -86,12 +86,13 @@ class Ways:
         return self.floor_of[node if node < self.nodes else node - self.nodes]
 
 
-_ways: IdentityMemo[Ways] = IdentityMemo(8)
+_ways: IdentityMemo[dict[str, Ways]] = IdentityMemo(8)
 _lattices: IdentityMemo[dict[str, Storey]] = IdentityMemo(8)
 
 
-def ways_of(design: Design, catalogue: Catalogue) -> Ways:
-    """Return the ways of a design; the same object as long as nothing they rest on changes."""
+def ways_of(design: Design, catalogue: Catalogue) -> dict[str, Ways]:
+    """Return the ways from each equipment room; the same objects as long as nothing they rest
+    on changes."""
     kinds = (Floor, Space, Building, Riser, Duct, EquipmentRoom)
     parts = tuple(design.of(cls) for cls in kinds)
     # Walls bear on the ways by their masonry alone, so any other may move as it likes.
@@ -100,29 +101,34 @@ def ways_of(design: Design, catalogue: Catalogue) -> Ways:
     return _ways.get((*parts, catalogue), key, lambda: _make(design, catalogue.rules, masonry))
 
 
-def _make(design: Design, rules: Rules, masonry: dict[str, Array]) -> Ways:
+def _make(design: Design, rules: Rules, masonry: dict[str, Array]) -> dict[str, Ways]:
     parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct, EquipmentRoom))
+    rooms = list(design.of(EquipmentRoom).values())
+    if not rooms:
+        return {}
     plan = storeys_of(design)
     storeys = _lattices.get((*parts, plan, rules), None, lambda: _make_storeys(design, plan, rules))
     count = sum(len(s.xy) for s in storeys.values())
-    rooms = list(design.of(EquipmentRoom).values())
-    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, None, rules)
-    ways.room = rooms[0] if rooms else None
+    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, rooms[0], rules)
     ways.nodes = count
     ways.floor_of = [s.floor.id for s in storeys.values() for _ in range(len(s.xy))]
-    if ways.room is None or ways.room.floor not in storeys:
-        return ways
     edges = [_turns(count, rules["cabling.turn_cost"])]
     for storey in storeys.values():
         edges.append(_lattice_edges(storey, rules, masonry[storey.floor.id], count))
     edges += list(_risers(design, ways))
     edges += list(_ducts(design, ways))
-    ways.source = storeys[ways.room.floor].nearest(ways.room.at)
     graph: Any = _graph(edges, count + len(ways.floor_of))
-    ways.cost, ways.previous = dijkstra(  # type: ignore[call-overload]
-        graph, indices=ways.source, return_predecessors=True
-    )
-    return ways
+    return {room.id: _from(ways, graph, room) for room in rooms}
+
+
+def _from(ways: Ways, graph: Any, room: EquipmentRoom) -> Ways:
+    """Return the ways from one room; nothing is reached from one that has no storey under it."""
+    storey = ways.storeys.get(room.floor)
+    if storey is None:
+        return replace(ways, room=room)
+    source = storey.nearest(room.at)
+    cost, previous = dijkstra(graph, indices=source, return_predecessors=True)  # type: ignore[call-overload]
+    return replace(ways, room=room, source=source, cost=cost, previous=previous)
 
 
 def _make_storeys(design: Design, plan: Storeys, rules: Rules) -> dict[str, Storey]:

@@ -12,7 +12,7 @@ from .models import Catalogue
 from .roles import ROLES, by_kind
 from .rules import load_rules
 
-SHELVES = ("constructions", "clients", "switches", "injectors", "cables")
+SHELVES = ("constructions", "clients", "switches", "injectors", "cables", "fibres")
 
 
 @cache

@@ -128,6 +128,14 @@ class CableModel(Entry):
     diameter_mm: Positive
 
 
+class FibreModel(Entry):
+    """A kind of duplex fibre, with what the optic at each end costs."""
+
+    price_per_m: Positive
+    optic_price: Positive
+    diameter_mm: Positive
+
+
 class HasKind(Protocol):
     """A device of a design."""
 
@@ -150,6 +158,7 @@ class Catalogue(BaseModel):
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
     cables: dict[str, CableModel]
+    fibres: dict[str, FibreModel]
     rules: Rules
 
     def ruled_by(self, rules: Rules) -> Catalogue:

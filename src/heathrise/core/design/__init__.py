@@ -34,10 +34,11 @@ from .elements import (
     Site,
     Space,
     Switch,
+    Uplink,
     Wall,
     WirelessName,
 )
-from .values import Category, Element, ElementId, Overhead, Point, Reference, Spot, Use
+from .values import Category, Element, ElementId, Medium, Overhead, Point, Reference, Spot, Use
 
 __all__ = [
     "BANDS",
@@ -56,6 +57,7 @@ __all__ = [
     "EquipmentRoom",
     "Floor",
     "Injector",
+    "Medium",
     "Network",
     "Opening",
     "Overhead",
@@ -72,6 +74,7 @@ __all__ = [
     "Space",
     "Spot",
     "Switch",
+    "Uplink",
     "Use",
     "Wall",
     "WirelessName",

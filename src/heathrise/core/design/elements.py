@@ -17,6 +17,7 @@ from .values import (
     ElementId,
     Height,
     Line,
+    Medium,
     ModelId,
     Name,
     Outline,
@@ -132,7 +133,7 @@ class Duct(Element):
 
 
 class EquipmentRoom(Element):
-    """Where the rack stands and every run begins."""
+    """Where a rack stands and runs begin. The line comes in at the first, or where one says so."""
 
     floor: FloorRef
     name: Name
@@ -163,6 +164,15 @@ class Run(Element):
     device: DeviceRef
     category: Category | None = None
     cables: Annotated[int, Field(ge=1, le=4)] | None = None
+    equipment_room: RoomRef | None = None
+
+
+class Uplink(Element):
+    """What the installer decided about a room's way up; without one it leads to the first room."""
+
+    room: RoomRef
+    to: RoomRef
+    medium: Medium | None = None
 
 
 class Switch(Element):
@@ -231,6 +241,7 @@ KINDS: dict[str, type[Element]] = {
     "equipment_room": EquipmentRoom,
     "device": Device,
     "run": Run,
+    "uplink": Uplink,
     "switch": Switch,
     "injector": Injector,
     "network": Network,

@@ -28,6 +28,7 @@ Outline = Annotated[tuple[Point, ...], Field(min_length=3, max_length=500)]
 Line = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
 
 Category = Literal["5", "5e", "6", "6A"]
+Medium = Literal["copper", "fibre"]
 Use = Literal["calls", "everyday", "sensors", "none"]
 DeviceKind = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z_]*$", max_length=40)]
 Overhead = Literal["ceiling_void", "attic", "joists", "raceway"]

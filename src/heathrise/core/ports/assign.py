@@ -15,6 +15,7 @@ from typing import Literal
 from ortools.sat.python import cp_model
 
 from ..catalogue import PortGroup, SwitchModel, poe_rank
+from .uplinks import Shelf, Slot, Uplink, uplinks
 
 Reason = Literal["no_ports", "no_powered_ports", "no_watts", "no_class"]
 
@@ -44,24 +45,7 @@ class Demand:
     port_w: float = 0.0
     class_w: float = 0.0
     vlans: bool = False
-
-
-@dataclass(frozen=True)
-class Shelf:
-    """One switch in the rack."""
-
-    id: str
-    name: str
-    model: SwitchModel
-
-
-@dataclass(frozen=True)
-class Slot:
-    """A port: numbered from 1 across the groups of its switch."""
-
-    switch: str
-    group: int
-    port: int
+    device: str = ""
 
 
 @dataclass(frozen=True)
@@ -71,46 +55,6 @@ class Assignment:
     slots: dict[str, Slot]
     left: dict[str, Reason]
     proven: bool
-
-
-@dataclass(frozen=True)
-class Uplink:
-    """A port kept for the way to another switch, or to the line where ``to`` is None."""
-
-    slot: Slot
-    to: str | None
-
-
-def uplinks(shelves: Sequence[Shelf]) -> tuple[Uplink, ...]:
-    """Return the ports kept before devices get theirs: each switch's way up, cages first.
-
-    The first switch leads to the line; on it a port is kept for each of the others as well. A
-    switch without cages gives its last ports, those without power first.
-    """
-    kept: list[Uplink] = []
-    for k, shelf in enumerate(shelves):
-        targets = [None, *(s.id for s in shelves[1:])] if k == 0 else [shelves[0].id]
-        for slot, target in zip(_last_resorts(shelf), targets, strict=False):
-            kept.append(Uplink(slot, target))
-    return tuple(kept)
-
-
-def _last_resorts(shelf: Shelf) -> list[Slot]:
-    """Return a switch's ports, those a device would miss least first."""
-    cages: list[Slot] = []
-    plain: list[Slot] = []
-    powered: list[Slot] = []
-    number = 0
-    for g, group in enumerate(shelf.model.groups):
-        ports = [Slot(shelf.id, g, number + i + 1) for i in range(group.count)]
-        number += group.count
-        if group.cage:
-            cages += ports
-        elif group.poe_class is None:
-            plain = [*ports[::-1], *plain]
-        else:
-            powered = [*ports[::-1], *powered]
-    return [*cages, *plain, *powered]
 
 
 def reserved_w(model: SwitchModel, demand: Demand) -> float:
@@ -134,6 +78,7 @@ def assign(
     demands: tuple[Demand, ...],
     shelves: tuple[Shelf, ...],
     neighbours: tuple[tuple[str, str], ...] = (),
+    kept: tuple[Uplink, ...] | None = None,
 ) -> Assignment:
     """Return the assignment that leaves least over; see ``_objective`` for what comes after.
 
@@ -141,6 +86,7 @@ def assign(
         demands: the links, in the order in which equals get their ports.
         shelves: the switches, from the top of the rack.
         neighbours: pairs of links that had better be on different switches.
+        kept: ports that are not given away; without a word, those of a rack that stands alone.
     """
     model = cp_model.CpModel()
     places = {
@@ -150,7 +96,8 @@ def assign(
         for g, group in enumerate(s.model.groups)
         if fits(group, d)
     }
-    kept = Counter((u.slot.switch, u.slot.group) for u in uplinks(shelves))
+    ways = uplinks(shelves) if kept is None else kept
+    gone = Counter((u.slot.switch, u.slot.group) for u in ways)
     left = {d.id: model.new_bool_var(f"{d.id}/left") for d in demands}
     mine: dict[str, list[cp_model.IntVar]] = {d.id: [left[d.id]] for d in demands}
     for (d, _, _), place in places.items():
@@ -161,7 +108,7 @@ def assign(
         watts = []
         for g, group in enumerate(shelf.model.groups):
             inside = [(d, places[key]) for d in demands if (key := (d.id, shelf.id, g)) in places]
-            model.add(sum(v for _, v in inside) <= group.count - kept[shelf.id, g])
+            model.add(sum(v for _, v in inside) <= group.count - gone[shelf.id, g])
             watts += [round(10 * reserved_w(shelf.model, d)) * v for d, v in inside]
         model.add(sum(watts) <= round(10 * shelf.model.budget_w))
     model.minimize(_objective(model, demands, shelves, neighbours, places, left))
@@ -174,7 +121,7 @@ def assign(
     status = solver.solve(model)
     solved = status in (cp_model.OPTIMAL, cp_model.FEASIBLE)
     chosen = {d: (s, g) for (d, s, g), v in places.items() if solved and solver.boolean_value(v)}
-    used = kept + Counter(chosen.values())
+    used = gone + Counter(chosen.values())
     return Assignment(
         _numbered(demands, shelves, chosen),
         {d.id: _why(d, shelves, used) for d in demands if d.id not in chosen},

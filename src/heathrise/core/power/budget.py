@@ -37,6 +37,7 @@ class SwitchBudget(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     switch: str
+    room: str
     name: str
     model: str
     label: str
@@ -95,12 +96,14 @@ def budget_of(
     ports_used: int,
     powered_used: int,
     headroom: float,
+    room: str = "",
 ) -> SwitchBudget:
     """Return the three figures of one switch and its verdict by the way it allocates.
 
     Args:
         fed: the devices its ports power, in the order in which they were given ports.
         headroom: share of the budget that is kept free, 0.2 for 20 %.
+        room: the equipment room that the switch stands in.
     """
     reserved = sum(d.reserved_w for d in fed)
     rated = sum(d.port_w for d in fed)
@@ -113,6 +116,7 @@ def budget_of(
         verdict = "near"
     return SwitchBudget(
         switch=switch,
+        room=room,
         name=name,
         model=model.id,
         label=model.label,

@@ -1,0 +1,683 @@
+// Made from the design's classes by ./run check. Change those, not this.
+import type { Kind } from './types'
+
+/** Kinds of element, each after those that it refers to. */
+export const KINDS: Kind[] = [
+  "site",
+  "building",
+  "floor",
+  "wall",
+  "opening",
+  "space",
+  "riser",
+  "duct",
+  "equipment_room",
+  "device",
+  "run",
+  "uplink",
+  "switch",
+  "injector",
+  "network",
+  "wireless_name",
+  "radio",
+  "own_figure"
+]
+
+export interface Reference {
+  field: string
+  kind: Kind
+  many: boolean
+  optional: boolean
+}
+
+/** Which fields of a kind hold ids of other elements. */
+export const REFERENCES: Record<Kind, Reference[]> = {
+  "site": [],
+  "building": [],
+  "floor": [
+    {
+      "field": "building",
+      "kind": "building",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "wall": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "opening": [
+    {
+      "field": "wall",
+      "kind": "wall",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "space": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "riser": [
+    {
+      "field": "building",
+      "kind": "building",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "duct": [
+    {
+      "field": "from_floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "to_floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "equipment_room": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "device": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "run": [
+    {
+      "field": "device",
+      "kind": "device",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "equipment_room",
+      "kind": "equipment_room",
+      "many": false,
+      "optional": true
+    }
+  ],
+  "uplink": [
+    {
+      "field": "room",
+      "kind": "equipment_room",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "to",
+      "kind": "equipment_room",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "switch": [
+    {
+      "field": "equipment_room",
+      "kind": "equipment_room",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "injector": [
+    {
+      "field": "device",
+      "kind": "device",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "network": [
+    {
+      "field": "reaches",
+      "kind": "network",
+      "many": true,
+      "optional": false
+    }
+  ],
+  "wireless_name": [
+    {
+      "field": "network",
+      "kind": "network",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "radio": [
+    {
+      "field": "device",
+      "kind": "device",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "own_figure": []
+}
+
+export interface Field {
+  default?: unknown
+  choices?: readonly (string | number)[]
+  least?: number
+  most?: number
+  above?: number
+  longest?: number
+}
+
+/** What the fields of each kind may hold, and what they hold at first. */
+export const FIELDS: Record<Kind, Record<string, Field>> = {
+  "site": {
+    "id": {
+      "longest": 40
+    },
+    "kind": {
+      "default": "business",
+      "choices": [
+        "home",
+        "school",
+        "business"
+      ]
+    },
+    "domain": {
+      "default": "europe",
+      "choices": [
+        "americas",
+        "europe"
+      ]
+    },
+    "line_mbps": {
+      "default": 500.0,
+      "most": 100000,
+      "above": 0
+    },
+    "upstream_subnet": {
+      "default": "192.168.1.0/24",
+      "longest": 18
+    },
+    "client": {
+      "default": "phone",
+      "longest": 60
+    },
+    "minimum_category": {
+      "default": "6",
+      "choices": [
+        "5",
+        "5e",
+        "6",
+        "6A"
+      ]
+    },
+    "cables_per_access_point": {
+      "default": 2,
+      "least": 1,
+      "most": 4
+    },
+    "cords_m": {
+      "default": 5.0,
+      "least": 0,
+      "most": 20
+    },
+    "slack_device_m": {
+      "default": 3.0,
+      "least": 0,
+      "most": 20
+    },
+    "slack_rack_m": {
+      "default": 3.0,
+      "least": 0,
+      "most": 20
+    },
+    "power_headroom": {
+      "default": 0.2,
+      "least": 0,
+      "most": 0.9
+    },
+    "width_5ghz_mhz": {
+      "default": 40,
+      "choices": [
+        20,
+        40,
+        80
+      ]
+    },
+    "channels_149_up": {
+      "default": false
+    },
+    "margin_db": {
+      "default": 3.0,
+      "least": 0,
+      "most": 20
+    },
+    "tight_bundles": {
+      "default": false
+    },
+    "currency": {
+      "default": "EUR"
+    }
+  },
+  "building": {
+    "id": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "roof": {
+      "default": "roof-tiles",
+      "longest": 60
+    }
+  },
+  "floor": {
+    "id": {
+      "longest": 40
+    },
+    "building": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "level": {
+      "least": -9,
+      "most": 50
+    },
+    "elevation_m": {
+      "default": 0.0,
+      "least": -50,
+      "most": 200
+    },
+    "ceiling_height_m": {
+      "default": 2.7,
+      "most": 30,
+      "above": 1.5
+    },
+    "slab": {
+      "default": "floor-concrete",
+      "longest": 60
+    },
+    "overhead": {
+      "default": "ceiling_void",
+      "choices": [
+        "ceiling_void",
+        "attic",
+        "joists",
+        "raceway"
+      ]
+    }
+  },
+  "wall": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "construction": {
+      "longest": 60
+    }
+  },
+  "opening": {
+    "id": {
+      "longest": 40
+    },
+    "wall": {
+      "longest": 40
+    },
+    "kind": {
+      "choices": [
+        "door",
+        "window",
+        "gap"
+      ]
+    },
+    "offset_m": {
+      "least": 0,
+      "most": 10000
+    },
+    "width_m": {
+      "most": 10000.0,
+      "above": 0
+    },
+    "construction": {
+      "longest": 60
+    }
+  },
+  "space": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "use": {
+      "default": "everyday",
+      "choices": [
+        "calls",
+        "everyday",
+        "sensors",
+        "none"
+      ]
+    },
+    "overhead": {
+      "default": null,
+      "choices": [
+        "ceiling_void",
+        "attic",
+        "joists",
+        "raceway"
+      ]
+    },
+    "ceiling_height_m": {
+      "default": null,
+      "most": 30,
+      "above": 1.5
+    },
+    "open_above": {
+      "default": false
+    },
+    "outdoor": {
+      "default": false
+    }
+  },
+  "riser": {
+    "id": {
+      "longest": 40
+    },
+    "building": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "lowest_level": {
+      "least": -9,
+      "most": 50
+    },
+    "highest_level": {
+      "least": -9,
+      "most": 50
+    }
+  },
+  "duct": {
+    "id": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "from_floor": {
+      "longest": 40
+    },
+    "to_floor": {
+      "longest": 40
+    },
+    "depth_m": {
+      "default": 0.6,
+      "least": 0,
+      "most": 5
+    }
+  },
+  "equipment_room": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "rack_height_m": {
+      "default": 1.2,
+      "least": 0,
+      "most": 3
+    }
+  },
+  "device": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "kind": {
+      "longest": 40
+    },
+    "model": {
+      "longest": 60
+    },
+    "name": {
+      "longest": 120
+    },
+    "height_m": {
+      "default": 2.7,
+      "least": -50,
+      "most": 200
+    },
+    "mount": {
+      "default": "ceiling",
+      "choices": [
+        "ceiling",
+        "wall",
+        "desk",
+        "pole"
+      ]
+    },
+    "azimuth_deg": {
+      "default": 0.0,
+      "least": -360,
+      "most": 360
+    },
+    "tilt_deg": {
+      "default": 0.0,
+      "least": -360,
+      "most": 360
+    }
+  },
+  "run": {
+    "id": {
+      "longest": 40
+    },
+    "device": {
+      "longest": 40
+    },
+    "category": {
+      "default": null,
+      "choices": [
+        "5",
+        "5e",
+        "6",
+        "6A"
+      ]
+    },
+    "cables": {
+      "default": null,
+      "least": 1,
+      "most": 4
+    },
+    "equipment_room": {
+      "default": null,
+      "longest": 40
+    }
+  },
+  "uplink": {
+    "id": {
+      "longest": 40
+    },
+    "room": {
+      "longest": 40
+    },
+    "to": {
+      "longest": 40
+    },
+    "medium": {
+      "default": null,
+      "choices": [
+        "copper",
+        "fibre"
+      ]
+    }
+  },
+  "switch": {
+    "id": {
+      "longest": 40
+    },
+    "equipment_room": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "model": {
+      "longest": 60
+    }
+  },
+  "injector": {
+    "id": {
+      "longest": 40
+    },
+    "device": {
+      "longest": 40
+    },
+    "model": {
+      "longest": 60
+    }
+  },
+  "network": {
+    "id": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "purpose": {
+      "choices": [
+        "main",
+        "staff",
+        "guest",
+        "devices",
+        "cameras",
+        "management"
+      ]
+    },
+    "vlan": {
+      "least": 1,
+      "most": 4094
+    },
+    "subnet": {
+      "longest": 18
+    },
+    "expected_clients": {
+      "default": 20,
+      "least": 0,
+      "most": 5000
+    },
+    "client_isolation": {
+      "default": false
+    },
+    "reaches": {
+      "default": [],
+      "longest": 40
+    }
+  },
+  "wireless_name": {
+    "id": {
+      "longest": 40
+    },
+    "network": {
+      "longest": 40
+    },
+    "ssid": {
+      "longest": 32
+    },
+    "bands": {
+      "default": [
+        "2.4",
+        "5"
+      ],
+      "choices": [
+        "2.4",
+        "5",
+        "6"
+      ]
+    },
+    "security": {
+      "default": "wpa3_wpa2",
+      "choices": [
+        "wpa3",
+        "wpa3_wpa2",
+        "wpa2",
+        "enterprise",
+        "open_portal"
+      ]
+    },
+    "client_isolation": {
+      "default": false
+    },
+    "fast_transition": {
+      "default": true
+    }
+  },
+  "radio": {
+    "id": {
+      "longest": 40
+    },
+    "device": {
+      "longest": 40
+    },
+    "band": {
+      "choices": [
+        "2.4",
+        "5",
+        "6"
+      ]
+    },
+    "on": {
+      "default": true
+    },
+    "channel": {
+      "default": null,
+      "least": 1,
+      "most": 233
+    },
+    "power_dbm": {
+      "default": null,
+      "least": 0,
+      "most": 36
+    }
+  },
+  "own_figure": {
+    "id": {
+      "longest": 40
+    },
+    "figure": {
+      "longest": 100
+    },
+    "value": {
+      "longest": 40
+    }
+  }
+}

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EquipmentRoom } from '@/api/types'
+import { useDesign } from '@/design/store'
+import { inUnits, length } from '@/design/units'
+
+/** What begins in an equipment room, and its way up. */
+const props = defineProps<{ room: EquipmentRoom }>()
+const store = useDesign()
+const runs = computed(() => (store.shown?.runs ?? []).filter((r) => r.room === props.room.id))
+const up = computed(() => store.shown?.uplinks.find((u) => u.room === props.room.id))
+const switches = computed(() => store.all('switch').filter((s) => s.equipment_room === props.room.id))
+</script>
+
+<template>
+  <dl class="figures">
+    <dt>Runs begin here</dt><dd class="figure">{{ runs.length }}</dd>
+    <dt>Switches</dt><dd>{{ switches.map((s) => s.name).join(', ') || 'none yet' }}</dd>
+    <template v-if="up">
+      <dt>Way up</dt><dd class="figure">{{ up.verdict === 'no_way' ? 'none' : `${length(up.fixed_m)} of ${length(up.limit_m, 0)}` }}</dd>
+      <dt>Over</dt><dd>{{ up.medium === 'fibre' ? store.catalogue?.fibres[up.category]?.label : `${up.cables} × category ${up.category}` }}</dd>
+    </template>
+    <template v-else><dt>Way up</dt><dd>the line comes in here</dd></template>
+  </dl>
+  <p v-if="up" class="quiet reason">{{ inUnits(up.reason) }}.<template v-if="up.medium === 'fibre'"> Never look into a fibre.</template></p>
+</template>
+
+<style scoped>
+.reason {
+  margin: -4px 0 10px;
+}
+</style>

@@ -1,0 +1,30 @@
+"""The cable chapter: every run and every way between racks."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict
+
+from ..catalogue import Catalogue
+from ..design import Design
+from .links import LinkVerdict
+from .runs import RunVerdict, judge_runs
+from .uplinks import UplinkVerdict, judge_uplinks
+
+
+class CableChapter(BaseModel):
+    """Runs in order of placing, and the ways up of all rooms but the top one."""
+
+    model_config = ConfigDict(frozen=True)
+
+    runs: tuple[RunVerdict, ...] = ()
+    uplinks: tuple[UplinkVerdict, ...] = ()
+
+    @property
+    def links(self) -> tuple[LinkVerdict, ...]:
+        return (*self.runs, *self.uplinks)
+
+
+def assess_cable(design: Design, catalogue: Catalogue) -> CableChapter:
+    """Return what becomes of all cable."""
+    runs, uplinks = judge_runs(design, catalogue), judge_uplinks(design, catalogue)
+    return CableChapter.model_construct(runs=tuple(runs), uplinks=tuple(uplinks))

@@ -1,0 +1,81 @@
+"""A link has two ends and a medium: what all of them, to a device or between racks, have."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ..design import Medium, Site
+from .routes import Leg, Route
+
+LinkWord = Literal["met", "near", "test_first", "not_met", "no_way"]
+
+
+class LinkVerdict(BaseModel):
+    """A link from the rack of ``room``. Lengths in m, of one cable; temperature in C.
+
+    ``figures`` are the paths of the figures that bind; ``outdoor_m`` lies in air outside,
+    ``duct_m`` in the ground; ``category`` is a category of copper or a kind of fibre.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    name: str
+    room: str | None
+    floor: str
+    medium: Medium = "copper"
+    category: str
+    chosen_by: Literal["plan", "person"]
+    cables: int
+    speed_mbps: int
+    verdict: LinkWord
+    reason: str
+    figures: tuple[str, ...] = ()
+    limit_m: float = 0.0
+    fixed_m: float = 0.0
+    horizontal_m: float = 0.0
+    rise_m: float = 0.0
+    drop_m: float = 0.0
+    duct_m: float = 0.0
+    outdoor_m: float = 0.0
+    slack_m: float = 0.0
+    bought_m: float = 0.0
+    cords_m: float = 0.0
+    hottest_space: str = "room"
+    hottest_c: float = 22.0
+    between_buildings: bool = False
+    legs: tuple[Leg, ...] = ()
+
+    @property
+    def total_m(self) -> float:
+        """Length of all its cables together, as installed."""
+        return self.fixed_m * self.cables
+
+    @property
+    def leaves(self) -> bool:
+        """Whether any of it lies outside a building."""
+        return self.between_buildings or self.duct_m + self.outdoor_m > 0
+
+
+def measured(route: Route, slack_m: float, waste_share: float) -> dict[str, object]:
+    """Return the lengths of a link over a route, as its verdict has them."""
+    fixed = round(route.route_m + slack_m, 1)
+    return {
+        "fixed_m": fixed,
+        "horizontal_m": round(route.horizontal_m, 1),
+        "rise_m": round(route.rise_m, 1),
+        "drop_m": round(route.drop_m, 1),
+        "duct_m": round(route.duct_m, 1),
+        "outdoor_m": round(route.outdoor_m, 1),
+        "slack_m": slack_m,
+        "bought_m": round(fixed * (1 + waste_share), 1),
+        "between_buildings": route.between_buildings,
+        "legs": route.legs,
+    }
+
+
+def slack_m(site: Site, between_racks: bool = False) -> float:
+    """Return the slack that both ends of a link keep, in m."""
+    return site.slack_rack_m + (site.slack_rack_m if between_racks else site.slack_device_m)

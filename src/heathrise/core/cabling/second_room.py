@@ -1,0 +1,137 @@
+"""A second equipment room, nearer to what the first one cannot reach."""
+
+from __future__ import annotations
+
+import math
+
+import shapely
+from shapely.geometry import Polygon
+
+from ..catalogue import Catalogue
+from ..design import (
+    Building,
+    Design,
+    Device,
+    Duct,
+    EquipmentRoom,
+    Floor,
+    Point,
+    Riser,
+    Space,
+    Switch,
+    apply,
+    put,
+)
+from ..findings import Cure
+from ..wording import metres
+from .runs import RunVerdict, judge_runs
+from .uplinks import judge_uplinks
+
+_GOOD = ("met", "near")
+_INSIDE_M = 0.5  # a rack stands this far from the wall that a duct comes in through
+
+
+def second_room(
+    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device
+) -> tuple[Cure, ...]:
+    """Offer a room with a switch in the building of a device that is out of reach, if that mends
+    its run: where the cable comes in there, else under the riser, else at the device itself."""
+    spot = _spot(design, device)
+    if spot is None:
+        return ()
+    floor, at = spot
+    name = _name(design, floor)
+    taken = design.of(EquipmentRoom)
+    room_id = next(f"rack-{k}" for k in range(2, 100) if f"rack-{k}" not in taken)
+    room = EquipmentRoom(id=room_id, floor=floor.id, name=name, at=at)
+    after = apply(design, [put(room)])
+    runs = {r.device: r for r in judge_runs(after, catalogue)}
+    up = next((u for u in judge_uplinks(after, catalogue) if u.room == room_id), None)
+    if runs[device.id].verdict not in _GOOD or up is None or up.verdict not in _GOOD:
+        return ()
+    mine = [r for r in runs.values() if r.room == room_id]
+    switch = _switch(design, catalogue, room_id, mine)
+    if switch is None:
+        return ()
+    now = runs[device.id].fixed_m
+    effect = (
+        f"{device.name}: {metres(run.fixed_m)} becomes {metres(now)}; {len(mine)} "
+        f"run{'s' if len(mine) > 1 else ''} begin there, {metres(up.fixed_m)} of {up.medium} "
+        "lead up; "
+        f"{catalogue.switches[switch.model].price:+g} {design.site.currency} for its switch"
+    )
+    label = f"A second room, {name}"
+    return (Cure(label=label, effect=effect, changes=(put(room), put(switch))),)
+
+
+def _spot(design: Design, device: Device) -> tuple[Floor, Point] | None:
+    """Return where a rack would stand in a device's building."""
+    floors = design.of(Floor)
+    building = floors[device.floor].building
+    for duct in design.of(Duct).values():
+        for key, end in ((duct.from_floor, duct.path[0]), (duct.to_floor, duct.path[-1])):
+            if floors[key].building == building and not _has_room(design, building):
+                return floors[key], _within(design, key, end)
+    for riser in design.of(Riser).values():
+        level = floors[device.floor].level
+        if riser.building == building and riser.lowest_level <= level <= riser.highest_level:
+            return floors[device.floor], _within(design, device.floor, riser.at)
+    inside = _within(design, device.floor, device.at)
+    return floors[device.floor], inside
+
+
+def _has_room(design: Design, building: str) -> bool:
+    floors = design.of(Floor)
+    return any(floors[r.floor].building == building for r in design.of(EquipmentRoom).values())
+
+
+def _within(design: Design, floor: str, at: Point) -> Point:
+    """Return the point nearest to a spot that lies within a room, a little off its walls."""
+    rooms = [
+        Polygon(s.outline).buffer(-_INSIDE_M)
+        for s in design.of(Space).values()
+        if s.floor == floor and not s.outdoor
+    ]
+    point = shapely.Point(at)
+    best, least = at, math.inf
+    for room in rooms:
+        if room.is_empty:
+            continue
+        near = shapely.ops.nearest_points(room, point)[0]
+        if near.distance(point) < least:
+            best, least = (round(near.x, 2), round(near.y, 2)), near.distance(point)
+    return best
+
+
+def _name(design: Design, floor: Floor) -> str:
+    building = design.of(Building)[floor.building].name
+    base = f"{building} rack" if not _has_room(design, floor.building) else f"{floor.name} rack"
+    return base[:120]
+
+
+def _switch(
+    design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict]
+) -> Switch | None:
+    """Return the cheapest managed switch with enough ports of each kind for the runs."""
+    devices = design.of(Device)
+    fed = [p for r in runs if (p := catalogue.model_of(devices[r.device]).power) is not None]
+    watts = sum(catalogue.rules.poe_classes[p.poe_class].reserved_w for p in fed)
+    links = sum(
+        r.cables if catalogue.role_of(devices[r.device]).links == "every_cable" else 1 for r in runs
+    )
+    fitting = [
+        m
+        for m in catalogue.switches.values()
+        if m.managed
+        and m.copper_ports > links
+        and m.powered_ports >= len(fed)
+        and m.budget_w * (1 - design.site.power_headroom) >= watts
+    ]
+    if not fitting:
+        return None
+    taken = design.of(Switch)
+    number = next(k for k in range(1, 500) if f"sw-{k}" not in taken)
+    model = min(fitting, key=lambda m: m.price)
+    return Switch(
+        id=f"sw-{number}", equipment_room=room, name=f"SW-{len(taken) + 1}", model=model.id
+    )

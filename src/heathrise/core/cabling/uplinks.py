@@ -1,0 +1,147 @@
+"""The ways between racks: which room leads up to which, over what, and whether that will do."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from ..catalogue import Catalogue
+from ..design import Design, EquipmentRoom, Medium, Site, Uplink
+from ..memo import IdentityMemo
+from .limits import hottest_c
+from .links import LinkVerdict, measured, slack_m
+from .routes import RackEnd, Route, route_to
+from .runs import choose_category
+from .ways import Ways, ways_of
+
+
+class UplinkVerdict(LinkVerdict):
+    """The way from a room (``room``) up to another (``to_room``)."""
+
+    to_room: str
+
+
+def leads_up(design: Design) -> dict[str, str]:
+    """Return the room that each other room leads up to; the one that leads nowhere comes first.
+
+    Without a word of the installer's every room leads to the one where the line comes in: the
+    first that was not told to lead elsewhere.
+    """
+    said = {u.room: u.to for u in design.of(Uplink).values()}
+    rooms = list(design.of(EquipmentRoom))
+    top = next((r for r in rooms if r not in said), None)
+    return {r: said.get(r, top or "") for r in rooms if r != top}
+
+
+def top_room(design: Design) -> str | None:
+    """Return the room where the line comes in."""
+    up = leads_up(design)
+    return next((r for r in design.of(EquipmentRoom) if r not in up), None)
+
+
+_verdicts: IdentityMemo[UplinkVerdict] = IdentityMemo(256)
+
+
+def judge_uplinks(design: Design, catalogue: Catalogue) -> list[UplinkVerdict]:
+    """Return a verdict for the way up of each room but the top one."""
+    ways, rooms = ways_of(design, catalogue), design.of(EquipmentRoom)
+    said = {u.room: u for u in design.of(Uplink).values()}
+    found: list[UplinkVerdict] = []
+    for lower, upper in leads_up(design).items():
+        parts = (design.site, catalogue, ways[upper], rooms[lower], said.get(lower))
+
+        def work_out(lower: str = lower, upper: str = upper) -> UplinkVerdict:
+            return _judge(design.site, catalogue, ways[upper], rooms[lower], said.get(lower))
+
+        found.append(_verdicts.get(parts, None, work_out))
+    return found
+
+
+def _judge(
+    site: Site, catalogue: Catalogue, ways: Ways, room: EquipmentRoom, said: Uplink | None
+) -> UplinkVerdict:
+    rules = catalogue.rules
+    route = route_to(ways, RackEnd.of(room))
+    pinned = said.medium if said is not None else None
+    common: dict[str, object] = {
+        "id": f"up-{room.id}",
+        "name": f"{room.name} to {ways.room.name}",
+        "room": room.id,
+        "to_room": ways.room.id,
+        "floor": room.floor,
+        "chosen_by": "person" if pinned else "plan",
+        "speed_mbps": int(rules["cabling.uplink_mbps"]),
+        "cords_m": site.cords_m,
+    }
+    if route is None:
+        no_way = {"category": site.minimum_category, "cables": 0, "verdict": "no_way"}
+        reason = f"no way leads there from {ways.room.name}"
+        return UplinkVerdict.model_validate({**common, **no_way, "reason": reason})
+    space, heat = hottest_c(rules, route.spaces_m)
+    kept = slack_m(site, between_racks=True)
+    common |= measured(route, kept, rules["cabling.waste_share"])
+    common |= {"hottest_space": space, "hottest_c": heat}
+    fixed = round(route.route_m + kept, 1)
+    copper = _over_copper(site, catalogue, fixed, (space, heat), common)
+    medium = pinned or _medium(route, copper)
+    return copper if medium == "copper" else _over_fibre(catalogue, fixed, common)
+
+
+def _medium(route: Route, copper: UplinkVerdict) -> Medium:
+    """Copper within a building where it will do, fibre between buildings and beyond its reach."""
+    leaves = route.between_buildings or route.duct_m + route.outdoor_m > 0
+    return "fibre" if leaves or copper.verdict not in ("met", "near") else "copper"
+
+
+def _over_copper(
+    site: Site,
+    catalogue: Catalogue,
+    fixed_m: float,
+    hottest: tuple[str, float],
+    common: Mapping[str, object],
+) -> UplinkVerdict:
+    speed = int(catalogue.rules["cabling.uplink_mbps"])
+    category, verdict = choose_category(site, catalogue.rules, speed, fixed_m, hottest, None)
+    return UplinkVerdict.model_validate(
+        {
+            **common,
+            "category": category,
+            "cables": int(catalogue.rules["cabling.uplink_cables"]),
+            "verdict": verdict.verdict,
+            "reason": verdict.reason,
+            "figures": verdict.figures,
+            "limit_m": verdict.limit_m,
+        }
+    )
+
+
+def _over_fibre(
+    catalogue: Catalogue, fixed_m: float, common: Mapping[str, object]
+) -> UplinkVerdict:
+    """Return the verdict over the cheapest kind of fibre that reaches as far, else the farthest."""
+    rules = catalogue.rules
+    speed = int(rules["cabling.uplink_mbps"])
+
+    def reach(kind: str) -> tuple[str, float]:
+        steps = rules.table(f"cabling.fibre_m.{kind}")
+        step = next(s for s in steps if int(s) >= speed)
+        return f"cabling.fibre_m.{kind}.{step}", steps[step]
+
+    reaches = {kind: reach(kind) for kind in catalogue.fibres}
+    fitting = [kind for kind, (_, limit) in reaches.items() if fixed_m <= limit]
+    ends = {k: f.price_per_m * fixed_m + 2 * f.optic_price for k, f in catalogue.fibres.items()}
+    farthest = max(reaches, key=lambda k: reaches[k][1])
+    kind = min(fitting, key=lambda k: ends[k], default=farthest)
+    path, limit = reaches[kind]
+    label = catalogue.fibres[kind].label
+    return UplinkVerdict.model_validate(
+        {
+            **common,
+            "medium": "fibre",
+            "category": kind,
+            "cables": 1,
+            "verdict": "met" if fitting else "not_met",
+            "reason": f"{label} reaches {limit:g}\u00a0m at {speed / 1000:g} Gb/s",
+            "figures": (path,),
+            "limit_m": limit,
+        }
+    )
