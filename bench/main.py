@@ -21,7 +21,8 @@ from bench.load import starts, under_load
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, apply, put
-from heathrise.core.evaluate import air_of, evaluate
+from heathrise.core.evaluate import evaluate
+from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.grid import Grid
 from heathrise.core.signal.kernel import wall_losses_db
 from heathrise.core.signal.relief import relief

@@ -8,6 +8,7 @@ from typing import Any
 from heathrise.core.design import KINDS, Element
 from heathrise.core.integrity import REFERENCES
 from heathrise.web.app import create_app
+from heathrise.web.patches import ROW_KEYS
 
 from .machine import FRONTEND, ROOT
 
@@ -40,6 +41,7 @@ def design_module() -> str:
         for kind, cls in KINDS.items()
     }
     fields = {kind: _fields(cls) for kind, cls in KINDS.items()}
+    rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
     return f"""// Made from the design's classes by ./run check. Change those, not this.
 import type {{ Kind }} from './types'
 
@@ -67,6 +69,9 @@ export interface Field {{
 
 /** What the fields of each kind may hold, and what they hold at first. */
 export const FIELDS: Record<Kind, Record<string, Field>> = {_plain(fields)}
+
+/** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
+export const ROW_KEYS: Record<string, Record<string, string[]>> = {_plain(rows)}
 """
 
 

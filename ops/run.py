@@ -143,6 +143,7 @@ def _checks() -> list[tuple[str, Sequence[str], str]]:
         ("types", [python, "-m", "mypy"], here),
         ("front end types", ["npm", "run", "--silent", "types"], there),
         ("front end lint", ["npm", "run", "--silent", "lint"], there),
+        ("front end tests", ["npm", "run", "--silent", "test"], there),
     ]
 
 

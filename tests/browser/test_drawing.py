@@ -122,12 +122,12 @@ def test_every_mark_can_be_placed(home_sheet: Sheet) -> None:
     page.click("[data-tool=equipment_room]")
     page.mouse.click(box["x"] + 420, box["y"] + 260)
     sheet.saved(6)
-    expect(marks).to_have_count(count + 4)
+    expect(marks).to_have_count(count + 5)
     page.keyboard.press("Escape")
     page.get_by_label("Name", exact=True).fill("Hall cupboard")
     page.get_by_label("Name", exact=True).press("Tab")
     sheet.saved(7)
-    expect(page.locator("[data-mark=rack] .name")).to_have_text("Hall cupboard")
+    expect(page.locator("[data-mark=rack-1] .name")).to_have_text("Hall cupboard")
 
 
 def test_moving_the_rack_moves_every_run(home_sheet: Sheet) -> None:

@@ -23,9 +23,10 @@ from heathrise.core.design import (
     put,
     remove,
 )
-from heathrise.core.evaluate import Evaluation, air_of, evaluate
+from heathrise.core.evaluate import Evaluation, evaluate
 from heathrise.core.findings import SEVERITY_ORDER
 from heathrise.core.memo import Budget, IdentityMemo
+from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
 from heathrise.core.signal.relief import relief
 from heathrise.core.signal.rooms import judge_rooms, target_of
@@ -181,9 +182,8 @@ def test_radio_off_is_silent(catalogue: Catalogue) -> None:
     )
     room = judge_rooms(air_of(design, catalogue))[0]
     assert room.worst_first_dbm is None and room.share == 0
-    radios = evaluate(design, catalogue).settings
-    assert radios is not None
-    assert [r.on for r in radios.radios if r.band == "5"] == [False]
+    radios = evaluate(design, catalogue).signal.radios
+    assert [r.on for r in radios or () if r.band == "5"] == [False]
 
 
 def test_taking_the_rack_away_stops_every_run(catalogue: Catalogue) -> None:

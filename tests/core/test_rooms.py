@@ -8,8 +8,9 @@ import pytest
 from heathrise.core.bandplan import band_plan
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, Floor, Radio, Space, apply, put
-from heathrise.core.evaluate import air_of, evaluate
+from heathrise.core.evaluate import evaluate
 from heathrise.core.remedies import search_cures
+from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.levels import readings_at
 from heathrise.core.signal.relief import relief
 from heathrise.core.signal.rooms import judge_rooms

@@ -23,7 +23,8 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import air_of, evaluate
+from heathrise.core.evaluate import evaluate
+from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.channels import hearing_dbm
 from heathrise.core.signal.propagation import chance_of
 from heathrise.core.signal.rooms import judge_rooms

@@ -123,7 +123,8 @@ def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) 
 def test_a_name_cannot_become_a_formula(catalogue: Catalogue, school: Design) -> None:
     result = evaluate(school, catalogue)
     runs = (result.runs[0].model_copy(update={"name": "=1+1"}), *result.runs[1:])
-    text = cable_schedule(school, result.model_copy(update={"runs": runs}))
+    cable = result.cable.model_copy(update={"runs": runs})
+    text = cable_schedule(school, result.model_copy(update={"cable": cable}))
     assert "'=1+1" in text
 
 
@@ -142,7 +143,7 @@ def test_command_line_evaluates_exports_and_refuses(tmp_path: Path, school: Desi
     done = runner.invoke(main, ["evaluate", str(path)])
     assert done.exit_code == 0
     parts = json.loads(done.output)
-    assert {"rooms", "runs", "power", "settings", "findings", "tally"} <= set(parts)
+    assert {"plan", "signal", "cable", "power", "settings", "tally"} <= set(parts)
     for what in ("cables.csv", "ports.csv", "settings.json", "settings.yaml"):
         assert len(runner.invoke(main, ["export", str(path), what]).output) > 500
     path.write_text("{", "utf-8")

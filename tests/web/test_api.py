@@ -9,6 +9,7 @@ from collections.abc import Iterator
 
 import pytest
 from flask.testing import FlaskClient
+from werkzeug.test import TestResponse
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device
@@ -28,6 +29,12 @@ def project(repository: Repository, school: Design) -> str:
     return repository.create("Larkmere", school, "me", "made").id
 
 
+def answered(response: TestResponse) -> dict:
+    """The evaluation that comes in the first line of the answer to an edit."""
+    assert response.status_code == 200, response.text
+    return json.loads(response.text.splitlines()[0])["answer"]
+
+
 def _move(school: Design, key: str, x: float, y: float = 5.0) -> dict:
     element = school.of(Device)[key].model_copy(update={"at": (x, y)}).model_dump(mode="json")
     return {"op": "put", "kind": "device", "element": element}
@@ -37,16 +44,16 @@ def test_open_change_and_read_again(client: FlaskClient, project: str, school: D
     opened = client.get(f"/api/projects/{project}").get_json()
     assert len(opened["elements"]["device"]) == len(school.of(Device))
     body = {"revision": 1, "label": "Move", "changes": [_move(school, "ap-3", 19.0)]}
-    answer = client.post(f"/api/projects/{project}/changes", json=body).get_json()
+    answer = answered(client.post(f"/api/projects/{project}/changes", json=body))
     assert answer["revision"] == 2
     assert answer["evaluation"]["tally"]["access_points"] == 15
     whole = client.get(f"/api/projects/{project}/evaluation").get_json()
     for _ in range(100):
-        if not whole["evaluation"]["searching"]:
+        if not whole["evaluation"]["signal"]["searching"]:
             break
         time.sleep(0.1)
         whole = client.get(f"/api/projects/{project}/evaluation").get_json()
-    assert whole["evaluation"]["settings"]["channels_proven"]
+    assert whole["evaluation"]["signal"]["channels_proven"]
     device = next(
         d
         for d in client.get(f"/api/projects/{project}").get_json()["elements"]["device"]
@@ -77,7 +84,7 @@ def test_preview_answers_but_saves_nothing(
     lines = client.post(f"/api/projects/{project}/preview", json=body).text.splitlines()
     drawn, judged = (json.loads(line) for line in lines)
     assert drawn["relief"]["rank"] == 2 and any(drawn["relief"]["tints"])
-    assert judged["evaluation"]["settings"] is None
+    assert judged["answer"]["evaluation"]["settings"] is None
     spared = client.post(f"/api/projects/{project}/preview", json={**body, "figures": False})
     assert [json.loads(line)["relief"] for line in spared.text.splitlines()] == [drawn["relief"]]
     assert client.get(f"/api/projects/{project}").get_json()["revision"] == 1
@@ -125,8 +132,8 @@ def test_a_searched_cure_can_be_applied(client: FlaskClient, project: str) -> No
     cures = client.post(f"/api/projects/{project}/cures", json=body).get_json()["cures"]
     assert cures
     edit = {"revision": 1, "label": cures[0]["label"], "changes": cures[0]["changes"]}
-    answer = client.post(f"/api/projects/{project}/changes", json=edit).get_json()
-    ids = {f["id"] for f in answer["evaluation"]["findings"]}
+    answer = answered(client.post(f"/api/projects/{project}/changes", json=edit))
+    ids = {f["id"] for f in answer["evaluation"]["signal"]["findings"]}
     assert body["finding"] not in ids
 
 

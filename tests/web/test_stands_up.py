@@ -33,9 +33,10 @@ from heathrise.core.design import (
     design_of,
     put,
 )
-from heathrise.core.evaluate import air_of, evaluate
+from heathrise.core.evaluate import evaluate
 from heathrise.core.integrity import check
 from heathrise.core.memo import BUDGET
+from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.relief import relief
 from heathrise.store import Repository
 from heathrise.web import app as web_app
@@ -71,7 +72,7 @@ def test_the_edit_that_locked_projects_out(client: FlaskClient, repository: Repo
         assert client.get(f"/api/projects/{project}/{path}").status_code == 200, path
     answer = client.get(f"/api/projects/{project}/evaluation").get_json()["evaluation"]
     assert "none heard at worst" in next(
-        f["text"] for f in answer["findings"] if f["id"] == "signal-room-room"
+        f["text"] for f in answer["signal"]["findings"] if f["id"] == "signal-room-room"
     )
 
 
@@ -89,11 +90,12 @@ def test_a_chapter_that_fails_says_so_and_the_others_stand(
     body = {"revision": 1, "label": "x", "changes": [put(moved).model_dump(mode="json")]}
     assert client.post(f"/api/projects/{project}/changes", json=body).status_code == 200
     answer = client.get(f"/api/projects/{project}/evaluation").get_json()["evaluation"]
-    failed = [f for f in answer["findings"] if f["id"].startswith("failed-")]
+    found = [f for chapter in answer.values() for f in chapter.get("findings", ())]
+    failed = [f for f in found if f["id"].startswith("failed-")]
     assert len(failed) == 1 and "ZeroDivisionError" in failed[0]["text"]
     assert answer["tally"]["access_points"] == 15
-    assert bool(answer["rooms"]) == (part != "judge_rooms")
-    assert bool(answer["runs"]) == (part != "assess_cable")
+    assert bool(answer["signal"]["rooms"]) == (part != "judge_rooms")
+    assert bool(answer["cable"]["runs"]) == (part != "assess_cable")
     assert client.get(f"/api/projects/{project}/export/project.json").status_code == 200
 
 
@@ -211,7 +213,7 @@ def test_twenty_readers_share_one_evaluation(
     monkeypatch.setattr(answers, "evaluate", counted)
     saved = repository.create("Larkmere", school, "me", "made")
     shared, catalogue = answers.Answers(), repository.catalogue
-    texts: list[str] = []
+    texts: list[answers.Worked] = []
     readers = [
         threading.Thread(target=lambda: texts.append(shared.figures(saved, catalogue)))
         for _ in range(20)
@@ -220,7 +222,7 @@ def test_twenty_readers_share_one_evaluation(
         reader.start()
     for reader in readers:
         reader.join()
-    assert len(made) == 1 and len(set(texts)) == 1
+    assert len(made) == 1 and len({w.mark for w in texts}) == 1
 
 
 def test_a_refusal_says_why(client: FlaskClient) -> None:

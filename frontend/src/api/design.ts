@@ -681,3 +681,74 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     }
   }
 }
+
+/** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
+export const ROW_KEYS: Record<string, Record<string, string[]>> = {
+  "plan": {
+    "findings": [
+      "id"
+    ]
+  },
+  "signal": {
+    "rooms": [
+      "space"
+    ],
+    "radios": [
+      "device",
+      "band"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "cable": {
+    "runs": [
+      "id"
+    ],
+    "uplinks": [
+      "id"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "power": {
+    "switches": [
+      "switch"
+    ],
+    "ports": [
+      "switch",
+      "port"
+    ],
+    "devices": [
+      "device"
+    ],
+    "left": [
+      "link"
+    ],
+    "ways_up": [
+      "switch"
+    ],
+    "weak_injectors": [
+      "device"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "settings": {
+    "networks": [
+      "id"
+    ],
+    "names": [
+      "id"
+    ],
+    "ports": [
+      "switch",
+      "port"
+    ],
+    "findings": [
+      "id"
+    ]
+  }
+}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import InputNumber from 'primevue/inputnumber'
 import { computed } from 'vue'
-import { fromShown, lengthUnit, toShown } from '@/design/units'
+import { fromShown, lengthUnit, toShown } from '@/document/units'
 
 /** A figure that is typed exactly; lengths follow the switch between metres and feet. */
 const props = withDefaults(

@@ -3,7 +3,7 @@ import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, ref, watch } from 'vue'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import FigureField from './FigureField.vue'
 import { headOf, openedFigure, useFigures, type Whose } from './useFigures'
 

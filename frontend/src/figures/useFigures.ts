@@ -1,9 +1,9 @@
 import { computed, ref } from 'vue'
 import { ApiError, get, send } from '@/api/client'
 import type { Catalogue, Figure } from '@/api/types'
-import { put } from '@/design/edits'
-import { useDesign } from '@/design/store'
-import { imperial } from '@/design/units'
+import { put } from '@/document/edits'
+import { useDesign } from '@/document/store'
+import { imperial } from '@/document/units'
 
 export type FigureValue = Figure['shipped']
 export type Whose = 'firm' | 'project'

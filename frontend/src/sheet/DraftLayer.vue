@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Point, Wall } from '@/api/types'
-import { distance, pathLength } from '@/design/geometry'
-import { fromShown, length } from '@/design/units'
+import { distance, pathLength } from '@/document/geometry'
+import { fromShown, length } from '@/document/units'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Space } from '@/api/types'
-import { linePath } from '@/design/geometry'
+import { linePath } from '@/document/geometry'
 import type { RoomName } from './roomNames'
 import type { Viewport } from './useViewport'
 

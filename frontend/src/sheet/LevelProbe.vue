@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { LevelReading } from '@/api/types'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 
 const props = defineProps<{
   probe: { x: number; y: number; space: string | null; readings: LevelReading[] }

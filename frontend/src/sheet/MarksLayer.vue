@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Device, EquipmentRoom, Riser } from '@/api/types'
-import { roleOf } from '@/design/kinds'
-import { useDesign } from '@/design/store'
+import { roleOf } from '@/document/kinds'
+import { useDesign } from '@/document/store'
 import type { Viewport } from './useViewport'
 import MarkShape from './MarkShape.vue'
 

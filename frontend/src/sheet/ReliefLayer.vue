@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Point, Relief, Space, Wall } from '@/api/types'
-import { contains, foot } from '@/design/geometry'
+import { contains, foot } from '@/document/geometry'
 import { touchesName, type RoomName } from './roomNames'
 import type { Viewport } from './useViewport'
 

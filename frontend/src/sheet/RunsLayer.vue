@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Duct, RunVerdict, UplinkVerdict } from '@/api/types'
-import { linePath } from '@/design/geometry'
-import { length } from '@/design/units'
+import { linePath } from '@/document/geometry'
+import { length } from '@/document/units'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{

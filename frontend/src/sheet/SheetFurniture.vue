@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Opening, Wall } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { imperial } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
 import { penFor } from './pens'
 import type { Viewport } from './useViewport'

@@ -3,8 +3,8 @@ import { useElementSize, useThrottleFn } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { get } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { dbm } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { dbm } from '@/document/units'
 import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
@@ -60,7 +60,7 @@ const risers = computed(() =>
   ),
 )
 const verdicts = computed(
-  () => new Map(props.mode !== 'signal' ? [] : (store.shown?.rooms ?? []).map((r) => [r.space, r.verdict])),
+  () => new Map(props.mode !== 'signal' ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
 const names = computed(() => {
   const marks = [...devices.value, ...rooms.value, ...risers.value].map((m) => viewport.toScreen(m.at))
@@ -69,7 +69,7 @@ const names = computed(() => {
 /** The worst point of the room that is selected. */
 const worst = computed(() => {
   const id = props.mode === 'signal' && store.selection?.kind === 'space' ? store.selection.id : ''
-  const room = store.shown?.rooms.find((r) => r.space === id)
+  const room = store.shown?.signal.rooms.find((r) => r.space === id)
   if (!room?.worst_at || room.floor !== props.floor) return null
   const [x, y] = viewport.toScreen(room.worst_at)
   const level = room.binds === 'second' ? room.worst_second_dbm : room.worst_first_dbm
@@ -174,7 +174,7 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
       />
       <RunsLayer
-        v-if="mode === 'cable'" :runs="store.shown?.runs ?? []" :uplinks="store.shown?.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
+        v-if="mode === 'cable'" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
         :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport"
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import { tool, toolsOf } from './tools'
 
 /** What the tool in hand expects next. */

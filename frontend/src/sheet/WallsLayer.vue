@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Opening, Point, Wall } from '@/api/types'
 import type { Viewport } from './useViewport'
-import { along } from '@/design/geometry'
+import { along } from '@/document/geometry'
 import { penFor } from './pens'
 
 const props = defineProps<{

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Duct } from '@/api/types'
-import { nearestStorey } from '@/design/edits'
-import { linePath } from '@/design/geometry'
-import { useDesign } from '@/design/store'
+import { nearestStorey } from '@/document/edits'
+import { linePath } from '@/document/geometry'
+import { useDesign } from '@/document/store'
 import type { Viewport } from './useViewport'
 
 /** What lies about this storey's building: the other buildings, and the ducts in the ground. */

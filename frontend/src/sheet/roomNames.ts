@@ -1,5 +1,5 @@
 import type { Point, Space } from '@/api/types'
-import { centre } from '@/design/geometry'
+import { centre } from '@/document/geometry'
 import type { Viewport } from './useViewport'
 
 /** A room's name on the sheet: its lines, the middle of the first, and the room's width in pixels. */

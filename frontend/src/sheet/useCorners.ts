@@ -1,8 +1,8 @@
 import { shallowRef } from 'vue'
 import type { Duct, Point, Space, Wall } from '@/api/types'
-import { put } from '@/design/edits'
-import { distance, rounded, snapped } from '@/design/geometry'
-import { useDesign } from '@/design/store'
+import { put } from '@/document/edits'
+import { distance, rounded, snapped } from '@/document/geometry'
+import { useDesign } from '@/document/store'
 
 /** What has corners to be moved: a duct's path, open at its ends, or a room's outline. */
 export interface Cornered {

@@ -1,8 +1,8 @@
 import { shallowRef } from 'vue'
 import type { Floor, Point } from '@/api/types'
-import { nearestStorey, put, spaceAt } from '@/design/edits'
-import { distance, snapped } from '@/design/geometry'
-import { useDesign } from '@/design/store'
+import { nearestStorey, put, spaceAt } from '@/document/edits'
+import { distance, snapped } from '@/document/geometry'
+import { useDesign } from '@/document/store'
 import { tool } from './tools'
 
 const SAME_SPOT_M = 0.2

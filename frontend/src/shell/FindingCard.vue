@@ -3,8 +3,8 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { ApiError, send } from '@/api/client'
 import type { Change, Cure, Finding } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { inUnits, length, measured } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { inUnits, length, measured } from '@/document/units'
 import { openedFigure } from '@/figures/useFigures'
 
 const props = defineProps<{ finding: Finding }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 
 const store = useDesign()
 </script>
@@ -17,7 +17,7 @@ const store = useDesign()
   <Dialog :visible="!!store.conflict" modal :closable="false" header="Changed elsewhere" :style="{ width: '440px' }">
     <p>
       The same element was changed in another window, up to revision {{ store.conflict?.revision }}.
-      Your {{ store.conflict?.mine.length }} unsaved changes are kept here until you choose.
+      Your {{ store.pending.length }} unsaved changes are kept here until you choose.
     </p>
     <div class="choose">
       <Button label="Take theirs" outlined @click="store.resolve(false)" />

@@ -6,7 +6,7 @@ import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { get } from '@/api/client'
 import type { ProjectLine } from '@/api/types'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 
 const visible = defineModel<boolean>('visible', { required: true })
 defineEmits<{ new: [] }>()

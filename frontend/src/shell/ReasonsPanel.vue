@@ -2,7 +2,7 @@
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import type { Finding } from '@/api/types'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import type { Stage } from '@/router'
 import Inspector from '@/stages/inspect/Inspector.vue'
 import SheetList from '@/stages/SheetList.vue'
@@ -25,11 +25,11 @@ const chosen = computed(() => {
   return fits.includes(selection.kind) ? selection : null
 })
 const ofStage = computed<Finding[]>(() => {
-  const all = store.shown?.findings ?? []
+  const all = store.findings
   return props.stage === 'plan' ? all : all.filter((f) => f.stage === props.stage)
 })
 const isAbout = (finding: Finding) => finding.places.some((p) => p.id === chosen.value?.id)
-const about = computed(() => (chosen.value ? (store.shown?.findings ?? []).filter(isAbout) : []))
+const about = computed(() => (chosen.value ? (store.findings).filter(isAbout) : []))
 const others = computed(() => ofStage.value.filter((f) => !about.value.includes(f)))
 const heading = computed(() => {
   const where = props.stage === 'plan' ? 'on all stages' : 'at this stage'

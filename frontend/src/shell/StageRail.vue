@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { hasAir } from '@/design/kinds'
-import { useDesign } from '@/design/store'
+import { hasAir } from '@/document/kinds'
+import { useDesign } from '@/document/store'
 import { STAGES, type Stage } from '@/router'
 
 defineProps<{ stage: Stage }>()
@@ -33,7 +33,7 @@ const begun = computed<Record<Stage, boolean>>(() => ({
 
 const states = computed(() =>
   STAGES.map((stage) => {
-    const open = (store.evaluation?.findings ?? []).filter((f) => f.stage === stage && f.severity !== 'note')
+    const open = store.findings.filter((f) => f.stage === stage && f.severity !== 'note')
     const bad = open.filter((f) => f.severity === 'not_met').length
     const text = !begun.value[stage] ? 'not begun' : open.length ? `${open.length} open` : 'settled'
     return { stage, text, tone: !begun.value[stage] ? 'idle' : bad ? 'bad' : open.length ? 'near' : 'good' }

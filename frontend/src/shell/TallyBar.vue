@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Tally } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { imperial, length } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { imperial, length } from '@/document/units'
 import type { Stage } from '@/router'
 
 const emit = defineEmits<{ go: [stage: Stage] }>()
@@ -54,7 +54,7 @@ const figures = computed<Figure[]>(() => {
   ]
 })
 
-const worstStage = computed<Stage>(() => store.shown?.findings[0]?.stage ?? 'plan')
+const worstStage = computed<Stage>(() => store.findings[0]?.stage ?? 'plan')
 const unit = computed(() => (imperial.value ? 'ft' : 'm'))
 </script>
 

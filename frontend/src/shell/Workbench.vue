@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ApiError } from '@/api/client'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import FiguresDialog from '@/figures/FiguresDialog.vue'
 import type { Stage } from '@/router'
 import PowerStage from '@/stages/power/PowerStage.vue'

@@ -1,7 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import type { Catalogue } from '@/api/types'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import { STAGES, type Stage } from '@/router'
 import { tool, toolsOf } from '@/sheet/tools'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import MarkShape from '@/sheet/MarkShape.vue'
 import { tool, toolsOf } from '@/sheet/tools'
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Kind } from '@/api/types'
-import { roleOf } from '@/design/kinds'
-import { useDesign } from '@/design/store'
-import { dbm, length, percent } from '@/design/units'
+import { roleOf } from '@/document/kinds'
+import { useDesign } from '@/document/store'
+import { dbm, length, percent } from '@/document/units'
 import type { Stage } from '@/router'
 
 const props = defineProps<{ stage: Stage; floor: string }>()
@@ -12,9 +12,9 @@ const store = useDesign()
 const WORD: Record<string, string> = {
   met: 'met', near: 'near', not_met: 'not met', not_needed: 'not needed', test_first: 'test first', no_way: 'no way',
 }
-const rooms = computed(() => (store.shown?.rooms ?? []).filter((r) => r.floor === props.floor))
-const runs = computed(() => store.shown?.runs ?? [])
-const uplinks = computed(() => store.shown?.uplinks ?? [])
+const rooms = computed(() => (store.shown?.signal.rooms ?? []).filter((r) => r.floor === props.floor))
+const runs = computed(() => store.shown?.cable.runs ?? [])
+const uplinks = computed(() => store.shown?.cable.uplinks ?? [])
 const things = computed(() => {
   const rows: { kind: Kind; id: string; name: string; what: string }[] = []
   const add = (kind: Kind, id: string, name: string, what: string) => rows.push({ kind, id, name, what })

@@ -1,49 +1,41 @@
-"""The one way through: from a design to everything that follows from it."""
+"""The one way through: from a design to a chapter for each discipline, in their order."""
 
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
-from .bands import BANDS, Band
+from .bands import Band
 from .cabling.assess import CableChapter, assess_cable
 from .cabling.runs import RunVerdict
 from .cabling.uplinks import UplinkVerdict
 from .cabling.verdicts import cable_findings
 from .catalogue import Catalogue
-from .design import Design, Device, EquipmentRoom, Network, WirelessName
+from .design import Design, EquipmentRoom
 from .findings import Finding, Stage, worst_first
 from .in_force import in_force
-from .memo import IdentityMemo
-from .plan.placing import placing_findings
-from .plan.storeys import storey_findings
+from .plan.assess import PlanChapter, plan_findings
 from .rack import NO_POWER, PowerPlan, RoomUp, Wire, plan_power
 from .rack_findings import power_findings
+from .settings.assess import SettingsChapter, beacon_findings, settings_sheet
 from .settings.networks import network_findings
 from .settings.port_findings import port_findings
-from .settings.sheet import (
-    Origin,
-    Plug,
-    RadioSheet,
-    SettingsSheet,
-    beacon_share,
-    lowest_rate_mbps,
-    mesh_reason,
-    name_sheets,
-    network_sheets,
-    port_sheets,
+from .settings.sheet import Plug, SettingsSheet
+from .signal.assess import (
+    SignalChapter,
+    air_of,
+    channel_plans,
+    channel_tasks,
+    radios_of,
+    sharing,
 )
-from .signal.channels import ChannelPlan, Task, channel_task, plan_channels
+from .signal.channels import ChannelPlan, Task
 from .signal.levels import Air
-from .signal.quiet import quieten
 from .signal.rooms import RoomVerdict, judge_rooms
-from .signal.searches import searches
-from .signal.terrain import terrain_of
-from .signal.transmit import overrides, transmits
 from .signal.verdicts import channel_findings, signal_findings
 from .tally import Tally, tally_of
 
@@ -54,41 +46,41 @@ Depth = Literal["full", "figures", "preview"]
 
 
 class Evaluation(BaseModel):
-    """Everything computed from one design. ``settings`` is None in a preview.
+    """Everything computed from one design, a chapter for each discipline.
 
-    ``searching`` says that channels are a first plan and a better one is being looked for.
+    In a preview ``settings`` is None, and so is what of the signal's takes a search.
     """
 
     model_config = ConfigDict(frozen=True)
 
-    rooms: tuple[RoomVerdict, ...]
-    runs: tuple[RunVerdict, ...]
-    uplinks: tuple[UplinkVerdict, ...]
+    plan: PlanChapter
+    signal: SignalChapter
+    cable: CableChapter
     power: PowerPlan
-    settings: SettingsSheet | None
-    findings: tuple[Finding, ...]
+    settings: SettingsChapter | None
     tally: Tally
-    searching: bool = False
 
+    @property
+    def rooms(self) -> tuple[RoomVerdict, ...]:
+        return self.signal.rooms
 
-_airs: IdentityMemo[Air] = IdentityMemo(8)
+    @property
+    def runs(self) -> tuple[RunVerdict, ...]:
+        return self.cable.runs
 
+    @property
+    def uplinks(self) -> tuple[UplinkVerdict, ...]:
+        return self.cable.uplinks
 
-def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
-    """Return what levels depend on, with the planned power of every radio.
+    @property
+    def searching(self) -> bool:
+        return self.signal.searching
 
-    For a ``band`` other than 2.4 GHz the search for that band's power is spared.
-    """
-
-    catalogue = in_force(design, catalogue)
-
-    def make() -> Air:
-        if band == "2.4":
-            return quieten(air_of(design, catalogue, "5"))
-        terrain = terrain_of(design, catalogue)
-        return Air(design, catalogue, terrain, transmits(design, catalogue))
-
-    return _airs.get((design, catalogue), band == "2.4", make)
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Return the findings of all chapters, the worst first."""
+        chapters = (self.plan, self.signal, self.cable, self.power, self.settings)
+        return worst_first([f for c in chapters if c is not None for f in c.findings])
 
 
 def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Evaluation:
@@ -100,58 +92,90 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
             search: the channel plan, the settings sheet, cures that try other switches, and the
             proof of box counts.
     """
-    full = depth != "preview"
+    full, wait = depth != "preview", depth == "full"
     catalogue = in_force(design, catalogue)
     chapters = Chapters()
     # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
     cable = _beside.submit(assess_cable, design, catalogue)
     rack = _beside.submit(_power, design, catalogue, cable, full)
-    chapters.tell("plan", lambda: _plan_findings(design, catalogue))
+    chapters.tell("plan", lambda: plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: air_of(design, catalogue))
     tasks: dict[Band, Task] = {}
-    rooms: list[RoomVerdict] = []
+    signal = SignalChapter()
     if air is not None:
-        if depth == "full":
+        if wait:
             # The longest search runs beside all that does not need its answer.
-            tasks = chapters.run("signal", lambda: _tasks(air, begin=True)) or {}
+            tasks = chapters.run("signal", lambda: channel_tasks(air, begin=True)) or {}
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
         chapters.tell("signal", lambda: signal_findings(air, rooms))
+        signal = SignalChapter.model_construct(rooms=tuple(rooms))
     links = chapters.run("cable", cable.result) or CableChapter()
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
-    wires = _wires(links.runs)
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
     chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
     chapters.tell("settings", lambda: network_findings(design, catalogue.rules))
-    plans: dict[Band, ChannelPlan] = {}
-    settings: SettingsSheet | None = None
     if full and air is not None:
-        wait = depth == "full"
         if not wait:
-            tasks = chapters.run("signal", lambda: _tasks(air, begin=False)) or {}
-        plans = chapters.run("signal", lambda: _channel_plans(air, tasks, wait)) or {}
-        settings = chapters.run("settings", lambda: _settings(air, plans, power, wires))
-        chapters.tell("signal", lambda: channel_findings(air, plans))
-        chapters.tell("settings", lambda: _beacons(design, catalogue, plans))
-    if settings is not None:
-        ports = settings.ports
-        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
-    findings = worst_first(chapters.findings)
+            tasks = chapters.run("signal", lambda: channel_tasks(air, begin=False)) or {}
+        signal = _channels(chapters, air, tasks, wait, signal)
+    settings: SettingsSheet | None = None
+    if full:
+        settings = _settings(chapters, design, catalogue, power, links)
+    findings = chapters.findings
     tally = chapters.run(
-        "plan", lambda: tally_of(design, catalogue, rooms, links, power, findings, prove=full)
+        "plan",
+        lambda: tally_of(design, catalogue, signal.rooms, links, power, findings, prove=full),
     )
     return Evaluation(
-        rooms=tuple(rooms),
-        runs=links.runs,
-        uplinks=links.uplinks,
-        power=power,
-        settings=settings,
-        findings=worst_first(chapters.findings),
+        plan=PlanChapter(findings=chapters.of("plan")),
+        signal=signal.model_copy(update={"findings": chapters.of("signal")}),
+        cable=links.model_copy(update={"findings": chapters.of("cable")}),
+        power=power.model_copy(update={"findings": chapters.of("power")}),
+        settings=_with_findings(settings, chapters.of("settings")) if full else None,
         tally=tally or Tally(currency=design.site.currency),
-        searching=any(plan.searching for plan in plans.values()),
     )
 
 
 _beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
+
+
+def _channels(
+    chapters: Chapters, air: Air, tasks: dict[Band, Task], wait: bool, signal: SignalChapter
+) -> SignalChapter:
+    """Add to the signal chapter what rests on the channel plans."""
+    plans: dict[Band, ChannelPlan] = (
+        chapters.run("signal", lambda: channel_plans(air, tasks, wait)) or {}
+    )
+    radios = chapters.run("signal", lambda: radios_of(air, plans)) or {}
+    chapters.tell("signal", lambda: channel_findings(air, plans))
+    catalogue, design = air.catalogue, air.design
+    if "2.4" in plans:
+        chapters.tell("settings", lambda: beacon_findings(design, catalogue, sharing(plans, "2.4")))
+    return signal.model_copy(update=radios)
+
+
+def _settings(
+    chapters: Chapters, design: Design, catalogue: Catalogue, power: PowerPlan, links: CableChapter
+) -> SettingsSheet | None:
+    plugs = [
+        Plug(
+            switch=p.switch, port=p.port, device=p.device, name=p.name,
+            speed_mbps=p.speed_mbps, power=p.feeds, uplink=p.uplink, uplink_to=p.uplink_to,
+        )
+        for p in power.ports
+    ]  # fmt: skip
+    wired = _wires(links.runs)
+    sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
+    if sheet is not None:
+        ports = sheet.ports
+        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
+    return sheet
+
+
+def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -> SettingsChapter:
+    fields = {k: getattr(sheet, k) for k in SettingsSheet.model_fields} if sheet is not None else {}
+    nothing = {"networks": (), "names": (), "ports": (), "mesh_reason": ""}
+    return SettingsChapter.model_validate({**nothing, **fields, "findings": findings})
 
 
 def _power(
@@ -188,6 +212,10 @@ class Chapters:
     def __init__(self) -> None:
         self.findings: list[Finding] = []
 
+    def of(self, stage: Stage) -> tuple[Finding, ...]:
+        """Return the findings of one stage."""
+        return tuple(f for f in self.findings if f.stage == stage)
+
     def run(self, stage: Stage, work: Callable[[], T]) -> T | None:
         """Return what ``work`` gives, or None and a finding where it fails."""
         try:
@@ -218,132 +246,3 @@ def _failed(stage: Stage, number: int, error: Exception) -> Finding:
         rule="every chapter of the plan is worked out",
         source="this program",
     )
-
-
-def _plan_findings(design: Design, catalogue: Catalogue) -> list[Finding]:
-    return [*storey_findings(design, catalogue), *placing_findings(design, catalogue)]
-
-
-def _tasks(air: Air, begin: bool) -> dict[Band, Task]:
-    tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
-    for task in tasks.values() if begin else ():
-        searches.begin(task)
-    return tasks
-
-
-def _channel_plans(air: Air, tasks: dict[Band, Task], wait: bool) -> dict[Band, ChannelPlan]:
-    plans: dict[Band, ChannelPlan] = {}
-    for band, task in tasks.items():
-        if wait:
-            solution, under_way = searches.begin(task).result(), False
-        else:
-            solution, under_way = searches.now(task)
-        plans[band] = plan_channels(air, task, solution, under_way)
-    return plans
-
-
-def _beacons(
-    design: Design, catalogue: Catalogue, plans: dict[Band, ChannelPlan]
-) -> Iterator[Finding]:
-    rules, networks = catalogue.rules, design.of(Network)
-    names = [n for n in design.of(WirelessName).values() if "2.4" in n.bands]
-    plan = plans.get("2.4")
-    if plan is None or not names:
-        return
-    sharing = max((1 + len(rows) for rows in plan.contenders.values()), default=1)
-    rates = [lowest_rate_mbps(rules, networks[n.network]) for n in names]
-    share = sum(beacon_share(rules, 1, sharing, rate) for rate in rates)
-    limit = rules["settings.beacon_limit_share"]
-    if share > limit:
-        yield Finding(
-            id="settings-beacons",
-            stage="settings",
-            severity="near",
-            text=f"Beacons take {share:.0%} of the air on 2.4 GHz: {len(names)} names on "
-            f"{sharing} access points that share a channel.",
-            figure=round(100 * share, 1),
-            limit=100 * limit,
-            unit="% of the air",
-            rule="beacons leave the air to the rest",
-            source=rules.source("settings.beacon_share.12"),
-            used=rules.used("settings.beacon_limit_share"),
-        )
-
-
-def _settings(
-    air: Air, plans: dict[Band, ChannelPlan], power: PowerPlan, wired: Collection[str]
-) -> SettingsSheet:
-    design = air.design
-    plugs = [
-        Plug(
-            switch=p.switch, port=p.port, device=p.device, name=p.name,
-            speed_mbps=p.speed_mbps, power=p.feeds, uplink=p.uplink, uplink_to=p.uplink_to,
-        )
-        for p in power.ports
-    ]  # fmt: skip
-    unproven = [b for b, p in plans.items() if not p.proven]
-    return SettingsSheet(
-        networks=network_sheets(design, air.rules),
-        names=name_sheets(design, air.rules),
-        radios=tuple(_radio_sheets(air, plans)),
-        ports=port_sheets(design, air.catalogue, plugs),
-        mesh_reason=mesh_reason(design, air.catalogue, wired),
-        channels={b: air.channels.legal[b] for b in plans},
-        channels_proven=not unproven,
-        channels_note=_proof(plans),
-    )
-
-
-def _proof(plans: dict[Band, ChannelPlan]) -> str:
-    parts = []
-    for band, plan in plans.items():
-        left = f"{plan.cost_db:.0f} dB of shared air" if plan.cost_db else "no two share air"
-        proof = "proven best" if plan.proven else f"at best {plan.bound_db:.0f} dB"
-        proof = "a better plan is being looked for" if plan.searching else proof
-        parts.append(f"{band} GHz: {left}, {proof}")
-    return "; ".join(parts)
-
-
-def _radio_sheets(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[RadioSheet]:
-    devices = air.design.of(Device)
-    said = overrides(air.design)
-    for (device_id, band), radio in air.radios.items():
-        device = devices[device_id]
-        plan = plans.get(band)
-        channel = plan.channels.get(device_id, 0) if plan else 0
-        held = said.get((device_id, band))
-        by_hand = held is not None and held.channel is not None
-        contenders = plan.contenders.get(device_id, ()) if plan else ()
-        names = tuple(devices[other].name for other, _ in contenders)
-        origin: Origin = "person" if by_hand or radio.by_person else "plan"
-        yield RadioSheet(
-            device=device_id,
-            name=device.name,
-            model=air.catalogue.model_of(device).label,
-            band=band,
-            on=radio.on,
-            channel=channel,
-            width_mhz=_width_mhz(air, band, plan.width_mhz, channel) if plan else 20,
-            power_dbm=radio.power_dbm,
-            eirp_dbm=radio.eirp_dbm,
-            cap_dbm=radio.cap_dbm,
-            origin=origin,
-            channel_reason=_channel_reason(by_hand, radio.on, names),
-            power_reason=radio.reason,
-            contenders=names,
-            radar=air.channels.needs_radar_watch(band, channel),
-        )
-
-
-def _width_mhz(air: Air, band: Band, width_mhz: int, channel: int) -> int:
-    """Return the width of the legal block that holds a channel, in MHz."""
-    return 20 * len(air.channels.block(band, width_mhz, channel))
-
-
-def _channel_reason(by_hand: bool, on: bool, contenders: tuple[str, ...]) -> str:
-    if not on:
-        return "radio off"
-    start = "set by hand" if by_hand else "by plan"
-    if not contenders:
-        return f"{start}: nobody it hears is on it"
-    return f"{start}: shares air with {', '.join(contenders[:3])}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -39,6 +39,7 @@ class Finding(BaseModel):
     """What is wrong, where, by how much, by which rule and figures, and what would mend it."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("id",)
 
     id: str
     stage: Stage

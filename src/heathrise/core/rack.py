@@ -9,13 +9,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict
 
 from .catalogue import Catalogue, poe_rank
 from .design import Design, Device, EquipmentRoom, Injector, Medium, Network, Switch
-from .findings import Cure
+from .findings import Cure, Finding
 from .ports.assign import Assignment, Demand, assign
 from .ports.uplinks import LINE, Shelf, Uplink, Way
 from .power.budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
@@ -33,6 +33,7 @@ class PortUse(BaseModel):
     """One port of the rack and the link in it."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("switch", "port")
 
     switch: str
     port: int
@@ -52,6 +53,7 @@ class LeftOver(BaseModel):
     """A link that got no port, and why."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("link",)
 
     link: str
     room: str
@@ -66,6 +68,7 @@ class WayUp(BaseModel):
     together, ``speed_mbps`` the narrowest of its two ports and what lies between."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("switch",)
 
     switch: str
     name: str
@@ -97,6 +100,7 @@ class PowerPlan(BaseModel):
     cures: dict[str, tuple[Cure, ...]] = {}
     cage_cures: dict[str, tuple[Cure, ...]] = {}
     weak_injectors: tuple[WeakInjector, ...] = ()
+    findings: tuple[Finding, ...] = ()
 
 
 NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)

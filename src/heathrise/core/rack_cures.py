@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import ClassVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -32,6 +33,7 @@ class WeakInjector(BaseModel):
     """An injector that does not do for its device, and what would. Speeds in Mb/s."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("device",)
 
     device: str
     name: str

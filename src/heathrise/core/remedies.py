@@ -10,10 +10,10 @@ from shapely.geometry import Polygon
 
 from .catalogue import Catalogue
 from .design import Design, Device, Space, apply, put
-from .evaluate import air_of
 from .findings import Cure
 from .in_force import in_force
 from .plan.placing import mount_height_m
+from .signal.assess import air_of
 from .signal.rooms import RoomVerdict, judge_rooms
 from .storeys import storeys_of
 from .wording import metres

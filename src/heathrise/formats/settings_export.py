@@ -22,8 +22,20 @@ def settings_document(name: str, evaluation: Evaluation) -> dict[str, Any]:
         "version": VERSION,
         "project": name,
         "keys": "not included; made when the controller is set up",
-        **evaluation.settings.model_dump(mode="json"),
+        **_sheet(evaluation),
     }
+
+
+def _sheet(evaluation: Evaluation) -> dict[str, Any]:
+    """Return networks, names, radios and ports, and how good the channels are known to be."""
+    assert evaluation.settings is not None
+    rest = evaluation.settings.model_dump(mode="json", exclude={"findings"})
+    radios = evaluation.signal.model_dump(mode="json", include={"radios"})
+    channels = {"channels", "channels_proven", "channels_note"}
+    first = {key: rest.pop(key) for key in ("networks", "names")}
+    return {
+        **first, **radios, **rest, **evaluation.signal.model_dump(mode="json", include=channels),
+    }  # fmt: skip
 
 
 def settings_json(name: str, evaluation: Evaluation) -> str:

@@ -19,6 +19,7 @@ from ..formats.project_file import once
 from ..store import Repository, StaleRevision, UnknownProject
 from .answers import Answers
 from .breaker import Breaker
+from .compress import compressed
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .projects import make_projects
 from .transfer import make_transfer
@@ -66,6 +67,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_transfer(repository, answers))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
+    app.after_request(compressed)
     app.after_request(_secure)
     _answer_errors(app, breaker)
     if frontend is not None:

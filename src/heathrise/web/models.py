@@ -58,12 +58,6 @@ class Rename(Wire):
     name: Name
 
 
-class ChangeRequest(Wire):
-    revision: Revision
-    label: Label
-    changes: Changes
-
-
 class View(Wire):
     """Which relief is on the sheet."""
 
@@ -73,26 +67,55 @@ class View(Wire):
     direction: Direction = "weaker"
 
 
+class ChangeRequest(Wire):
+    """Changes to save. ``base`` is the mark of the evaluation that the asker has; the relief of
+    ``view`` follows the figures."""
+
+    revision: Revision
+    label: Label
+    changes: Changes
+    base: str | None = None
+    view: View | None = None
+
+
 class PreviewRequest(Wire):
     """Changes to try; the relief of ``view`` comes first, then the evaluation unless declined."""
 
     changes: Annotated[list[Change], Field(max_length=200)]
+    base: str | None = None
     view: View | None = None
     figures: bool = True
 
 
+class RowsPatch(Wire):
+    """Rows that are new or different, the names of those that are gone, all names in order."""
+
+    put: list[dict[str, Any]]
+    gone: list[str]
+    order: list[str] | None = None
+
+
+class ChapterPatch(Wire):
+    set: dict[str, Any]
+    rows: dict[str, RowsPatch]
+
+
 class Answer(Wire):
-    """An evaluation and the revision it belongs to."""
+    """An evaluation and the revision it belongs to: whole, or what is different from the one that
+    is known by the mark ``base``."""
 
     revision: int
-    evaluation: Evaluation
+    mark: str
+    base: str | None
+    evaluation: Evaluation | None
+    patch: dict[str, ChapterPatch] | None
 
 
-class PreviewLine(Wire):
-    """One line of a preview: first the relief, where it was asked for, then the evaluation."""
+class Line(Wire):
+    """One line of the answer to an edit or a preview: an evaluation, or the relief of the view."""
 
+    answer: Answer | None = None
     relief: Relief | None = None
-    evaluation: Evaluation | None = None
 
 
 class Stale(Wire):

@@ -20,9 +20,10 @@ from ..core.design import (
     apply,
     design_of,
 )
-from ..core.evaluate import air_of, evaluate
+from ..core.evaluate import evaluate
 from ..core.integrity import check
 from ..core.remedies import search_cures
+from ..core.signal.assess import air_of
 from ..core.signal.levels import readings_at
 from ..core.signal.relief import Relief, relief
 from ..core.storeys import SLAB_M, storeys_of
@@ -38,8 +39,8 @@ from .models import (
     FirmFigure,
     LevelList,
     LevelReading,
+    Line,
     NewProject,
-    PreviewLine,
     PreviewRequest,
     ProjectDocument,
     ProjectLine,
@@ -49,6 +50,7 @@ from .models import (
 )
 
 AUTHOR = "installer"
+LINES = "application/x-ndjson"
 
 
 def json_of(model: BaseModel, status: int = 200) -> Response:
@@ -135,17 +137,25 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
 
     @routes.post("/projects/<project_id>/changes")
     @routes.input(ChangeRequest, arg_name="edit")
-    @routes.output(Answer)
+    @routes.output(Line, description="A Line in JSON on each line: the answer, then the relief")
     def change(project_id: str, edit: ChangeRequest) -> Response:
         prepared = repository.prepare(project_id, edit.revision, edit.changes)
         # Worked out before it is saved: what cannot be worked out never locks a project.
-        result = evaluate(prepared.design, repository.catalogue, "preview")
+        catalogue = repository.catalogue
+        worked = answers.keep(evaluate(prepared.design, catalogue, "figures"), edit.revision + 1)
         saved = repository.commit(prepared, AUTHOR, edit.label)
-        return json_of(Answer(revision=saved.revision, evaluation=result))
+        answers.settle(saved, catalogue, worked)
+
+        def lines() -> Iterator[str]:
+            yield f'{{"answer":{answers.text(worked, edit.base)}}}\n'
+            if edit.view is not None and edit.view.floor in saved.design.of(Floor):
+                yield Line(relief=_relief(saved.design, edit.view)).model_dump_json() + "\n"
+
+        return Response(lines(), mimetype=LINES)
 
     @routes.post("/projects/<project_id>/preview")
     @routes.input(PreviewRequest, arg_name="edit")
-    @routes.output(PreviewLine, description="A PreviewLine in JSON on each line")
+    @routes.output(Line, description="A Line in JSON on each line: the relief, then the answer")
     def preview(project_id: str, edit: PreviewRequest) -> Response:
         saved = repository.load(project_id)
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
@@ -156,17 +166,18 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         def lines() -> Iterator[str]:
             # The relief is on the screen while the rest is still being worked out.
             if drawn:
-                yield PreviewLine(relief=drawn).model_dump_json() + "\n"
+                yield Line(relief=drawn).model_dump_json() + "\n"
             if edit.figures:
-                result = evaluate(design, catalogue, "preview")
-                yield PreviewLine(evaluation=result).model_dump_json() + "\n"
+                worked = answers.once(evaluate(design, catalogue, "preview"), saved.revision)
+                yield f'{{"answer":{answers.text(worked, edit.base)}}}\n'
 
-        return Response(lines(), mimetype="application/x-ndjson")
+        return Response(lines(), mimetype=LINES)
 
     @routes.get("/projects/<project_id>/evaluation")
     @routes.output(Answer)
     def evaluation(project_id: str) -> Response:
-        text = answers.figures(repository.load(project_id), repository.catalogue)
+        worked = answers.figures(repository.load(project_id), repository.catalogue)
+        text = answers.text(worked, request.args.get("base"))
         return Response(text, mimetype="application/json")
 
     @routes.get("/projects/<project_id>/relief")

@@ -10,7 +10,8 @@ import threading
 from pathlib import Path
 
 from ..core.catalogue import load_catalogue
-from ..core.evaluate import air_of, evaluate
+from ..core.evaluate import evaluate
+from ..core.signal.assess import air_of
 from ..core.signal.relief import relief
 from ..demo import lakeside_home, music_school
 from ..demo.lakeside_home import NAME as HOME_NAME

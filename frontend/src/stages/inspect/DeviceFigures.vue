@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Device } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { inUnits, length, temperature } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { inUnits, length, temperature } from '@/document/units'
 import type { Stage } from '@/router'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
-const run = computed(() => store.shown?.runs.find((r) => r.device === props.device.id))
+const run = computed(() => store.shown?.cable.runs.find((r) => r.device === props.device.id))
 const fed = computed(() => store.shown?.power.devices.find((d) => d.device === props.device.id))
 const port = computed(() => store.shown?.power.ports.find((p) => p.device === props.device.id))
 const switchName = computed(() => (port.value ? store.find('switch', port.value.switch)?.name : ''))
 const given = computed(() => store.catalogue?.devices[props.device.kind]?.[props.device.model]?.ports ?? [])
 const radios = computed(() =>
-  (store.settings?.radios ?? []).filter((r) => r.device === props.device.id && r.on),
+  (store.evaluation?.signal.radios ?? []).filter((r) => r.device === props.device.id && r.on),
 )
 const WORD: Record<string, string> = {
   met: 'Will do', near: 'Will just do', test_first: 'Test first', not_met: 'Will not do', no_way: 'No way',

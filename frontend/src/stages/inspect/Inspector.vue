@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import { removal } from '@/design/edits'
-import { useDesign, type Selection } from '@/design/store'
+import { removal } from '@/document/edits'
+import { useDesign, type Selection } from '@/document/store'
 import type { Stage } from '@/router'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'

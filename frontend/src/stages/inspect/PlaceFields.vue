@@ -3,9 +3,9 @@ import Select from 'primevue/select'
 import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
 import type { ElementOf, EquipmentRoom, Point, Riser } from '@/api/types'
-import { put } from '@/design/edits'
-import { useDesign } from '@/design/store'
-import { length } from '@/design/units'
+import { put } from '@/document/edits'
+import { useDesign } from '@/document/store'
+import { length } from '@/document/units'
 import RoomFigures from './RoomFigures.vue'
 import NumberField from '@/controls/NumberField.vue'
 
@@ -14,7 +14,7 @@ const store = useDesign()
 
 const others = computed(() => (props.kind === 'riser' ? [] : store.all('equipment_room').filter((r) => r.id !== props.place.id)))
 const said = computed(() => store.all('uplink').find((u) => u.room === props.place.id))
-const to = computed(() => said.value?.to ?? store.shown?.uplinks.find((u) => u.room === props.place.id)?.to_room ?? '')
+const to = computed(() => said.value?.to ?? store.shown?.cable.uplinks.find((u) => u.room === props.place.id)?.to_room ?? '')
 const upper = computed(() => [{ value: '', label: 'the line' }, ...others.value.map((r) => ({ value: r.id, label: r.name }))])
 const MEDIA = [{ value: 'plan', label: 'by plan' }, { value: 'copper', label: 'copper' }, { value: 'fibre', label: 'fibre' }]
 

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { EquipmentRoom } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { inUnits, length } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { inUnits, length } from '@/document/units'
 
 /** What begins in an equipment room, and its way up. */
 const props = defineProps<{ room: EquipmentRoom }>()
 const store = useDesign()
-const runs = computed(() => (store.shown?.runs ?? []).filter((r) => r.room === props.room.id))
-const up = computed(() => store.shown?.uplinks.find((u) => u.room === props.room.id))
+const runs = computed(() => (store.shown?.cable.runs ?? []).filter((r) => r.room === props.room.id))
+const up = computed(() => store.shown?.cable.uplinks.find((u) => u.room === props.room.id))
 const switches = computed(() => store.all('switch').filter((s) => s.equipment_room === props.room.id))
 </script>
 

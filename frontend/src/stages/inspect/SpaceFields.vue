@@ -4,15 +4,15 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Space } from '@/api/types'
-import { put } from '@/design/edits'
-import { useDesign } from '@/design/store'
-import { area, dbm, percent } from '@/design/units'
+import { put } from '@/document/edits'
+import { useDesign } from '@/document/store'
+import { area, dbm, percent } from '@/document/units'
 import { OVERHEADS } from '../overheads'
 import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ space: Space }>()
 const store = useDesign()
-const verdict = computed(() => store.shown?.rooms.find((r) => r.space === props.space.id))
+const verdict = computed(() => store.shown?.signal.rooms.find((r) => r.space === props.space.id))
 const USES = [
   { value: 'calls', label: 'Calls and video' },
   { value: 'everyday', label: 'Everyday data' },

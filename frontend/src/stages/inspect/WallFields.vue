@@ -2,9 +2,9 @@
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Opening, Point, Wall } from '@/api/types'
-import { put } from '@/design/edits'
-import { along, distance } from '@/design/geometry'
-import { useDesign } from '@/design/store'
+import { put } from '@/document/edits'
+import { along, distance } from '@/document/geometry'
+import { useDesign } from '@/document/store'
 import { constructionsOf } from '@/sheet/pens'
 import NumberField from '@/controls/NumberField.vue'
 

@@ -3,8 +3,8 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { ElementOf } from '@/api/types'
-import { put, removal } from '@/design/edits'
-import { useDesign } from '@/design/store'
+import { put, removal } from '@/document/edits'
+import { useDesign } from '@/document/store'
 import BudgetBars from './BudgetBars.vue'
 import PortStrip from './PortStrip.vue'
 import RackHead from './RackHead.vue'
@@ -20,7 +20,7 @@ const models = computed(() =>
 )
 /** The racks, the one where the line comes in first. */
 const rooms = computed(() => {
-  const lower = new Set((store.shown?.uplinks ?? []).map((u) => u.room))
+  const lower = new Set((store.shown?.cable.uplinks ?? []).map((u) => u.room))
   return [...store.all('equipment_room')].sort((a, b) => Number(lower.has(a.id)) - Number(lower.has(b.id)))
 })
 const switchesOf = (room: string) => power.value?.switches.filter((s) => s.room === room) ?? []

@@ -2,16 +2,16 @@
 import Button from 'primevue/button'
 import { computed } from 'vue'
 import type { EquipmentRoom } from '@/api/types'
-import { useDesign } from '@/design/store'
-import { length } from '@/design/units'
+import { useDesign } from '@/document/store'
+import { length } from '@/document/units'
 import MarkShape from '@/sheet/MarkShape.vue'
 
 /** A rack: which room, how many runs begin there, and its way up. */
 const props = defineProps<{ room: EquipmentRoom; several: boolean }>()
 defineEmits<{ add: [] }>()
 const store = useDesign()
-const up = computed(() => store.shown?.uplinks.find((u) => u.room === props.room.id))
-const runs = computed(() => (store.shown?.runs ?? []).filter((r) => r.room === props.room.id).length)
+const up = computed(() => store.shown?.cable.uplinks.find((u) => u.room === props.room.id))
+const runs = computed(() => (store.shown?.cable.runs ?? []).filter((r) => r.room === props.room.id).length)
 const upper = computed(() => store.find('equipment_room', up.value?.to_room ?? '')?.name)
 </script>
 

@@ -4,8 +4,8 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
-import { put, removal } from '@/design/edits'
-import { useDesign } from '@/design/store'
+import { put, removal } from '@/document/edits'
+import { useDesign } from '@/document/store'
 import NumberField from '@/controls/NumberField.vue'
 
 type Network = ElementOf<'network'>

@@ -1,23 +1,24 @@
 <script setup lang="ts">
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
-import type { ElementOf, RadioSheet, SettingsSheet } from '@/api/types'
-import { put } from '@/design/edits'
-import { useDesign } from '@/design/store'
+import type { ElementOf, RadioSheet, SettingsSheet, SignalChapter } from '@/api/types'
+import { put } from '@/document/edits'
+import { useDesign } from '@/document/store'
 
 // What a channel's place in the list may hold besides a channel.
 const BY_PLAN = 0
 const OFF = -1
 
-const props = defineProps<{ sheet: SettingsSheet }>()
+const props = defineProps<{ sheet: SettingsSheet; signal: SignalChapter }>()
 const store = useDesign()
 const band = ref<RadioSheet['band']>('5')
-const bands = computed(() => [...new Set(props.sheet.radios.map((r) => r.band))].map((b) => ({ value: b, label: `${b} GHz` })))
-const rows = computed(() => props.sheet.radios.filter((r) => r.band === band.value))
+const radios = computed(() => props.signal.radios ?? [])
+const bands = computed(() => [...new Set(radios.value.map((r) => r.band))].map((b) => ({ value: b, label: `${b} GHz` })))
+const rows = computed(() => radios.value.filter((r) => r.band === band.value))
 // What is held though the domain has it no more stays in the list until it is changed.
 const channels = computed(() => {
   const held = rows.value.flatMap((r) => said(r)?.channel ?? [])
-  return [...new Set([...(props.sheet.channels?.[band.value] ?? []), ...held])].sort((a, b) => a - b)
+  return [...new Set([...(props.signal.channels?.[band.value] ?? []), ...held])].sort((a, b) => a - b)
 })
 const options = computed(() => [
   { value: BY_PLAN, label: 'by plan' },
@@ -53,7 +54,7 @@ function set(row: RadioSheet, value: number): void {
   <div class="head">
     <Select v-model="band" :options="bands" option-label="label" option-value="value" size="small" aria-label="Band" />
     <p class="quiet">
-      {{ sheet.channels_note }}. Mesh off: {{ sheet.mesh_reason }}. Optimiser off: {{ sheet.optimiser_reason }}.
+      {{ signal.channels_note }}. Mesh off: {{ sheet.mesh_reason }}. Optimiser off: {{ sheet.optimiser_reason }}.
       Check the national rules in force.
     </p>
   </div>

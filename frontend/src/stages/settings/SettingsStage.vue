@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
-import { useDesign } from '@/design/store'
+import { useDesign } from '@/document/store'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
 import RadioTable from './RadioTable.vue'
@@ -35,7 +35,7 @@ const files = computed(() => ({
     <div class="page">
       <SiteFacts v-if="part === 'site'" />
       <p v-else-if="!sheet" class="quiet">The channel plan is being worked out.</p>
-      <RadioTable v-else-if="part === 'radios'" :sheet="sheet" />
+      <RadioTable v-else-if="part === 'radios' && store.evaluation" :sheet="sheet" :signal="store.evaluation.signal" />
       <NetworkTable v-else-if="part === 'networks'" :sheet="sheet" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
       <PortTable v-else :sheet="sheet" />

@@ -6,8 +6,8 @@ import MultiSelect from 'primevue/multiselect'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
-import { put } from '@/design/edits'
-import { useDesign } from '@/design/store'
+import { put } from '@/document/edits'
+import { useDesign } from '@/document/store'
 
 type WirelessName = ElementOf<'wireless_name'>
 const props = defineProps<{ sheet: SettingsSheet }>()

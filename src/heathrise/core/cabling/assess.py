@@ -6,6 +6,7 @@ from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import Catalogue
 from ..design import Design
+from ..findings import Finding
 from .links import LinkVerdict
 from .runs import RunVerdict, judge_runs
 from .uplinks import UplinkVerdict, judge_uplinks
@@ -18,6 +19,7 @@ class CableChapter(BaseModel):
 
     runs: tuple[RunVerdict, ...] = ()
     uplinks: tuple[UplinkVerdict, ...] = ()
+    findings: tuple[Finding, ...] = ()
 
     @property
     def links(self) -> tuple[LinkVerdict, ...]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -20,6 +20,7 @@ class LinkVerdict(BaseModel):
     """
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("id",)
 
     id: str
     name: str

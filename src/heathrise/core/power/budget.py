@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -15,6 +15,7 @@ class PoweredDevice(BaseModel):
     """A powered device over its own run. Watts, volts; ``port_w`` is its rated draw at the port."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("device",)
 
     device: str
     name: str
@@ -35,6 +36,7 @@ class SwitchBudget(BaseModel):
     """One switch: watts by three ways of counting, and ports used of those it has."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("switch",)
 
     switch: str
     room: str

@@ -5,6 +5,7 @@ from __future__ import annotations
 import ipaddress
 import math
 from collections.abc import Iterable, Iterator, Sequence
+from typing import ClassVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -21,6 +22,7 @@ class NetworkSheet(BaseModel):
     """One network as the controller will hold it."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("id",)
 
     id: str
     name: str

@@ -4,44 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import ClassVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict
 
 from ..bands import Band
 from ..catalogue import Catalogue, PortProfile, Rules
 from ..design import Design, Device, Network, Switch, WirelessName
 from .networks import NetworkSheet, network_sheet
 
-Origin = Literal["plan", "house rule", "person"]
-
-
-class RadioSheet(BaseModel):
-    """One radio: channel, width in MHz, power and EIRP in dBm, with reasons."""
-
-    model_config = ConfigDict(frozen=True)
-
-    device: str
-    name: str
-    model: str
-    band: Band
-    on: bool
-    channel: int
-    width_mhz: int
-    power_dbm: float
-    eirp_dbm: float
-    cap_dbm: float
-    origin: Origin
-    channel_reason: str
-    power_reason: str
-    contenders: tuple[str, ...] = ()
-    radar: bool = False
-
 
 class NameSheet(BaseModel):
     """One wireless name; its key is made when the controller is set up and never kept here."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("id",)
 
     id: str
     ssid: str
@@ -61,6 +38,7 @@ class PortSheet(BaseModel):
     """One port of a switch, or that a device gives on: VLANs, power, speed in Mb/s."""
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("switch", "port")
 
     switch: str
     switch_name: str
@@ -75,21 +53,17 @@ class PortSheet(BaseModel):
 
 
 class SettingsSheet(BaseModel):
-    """All that the controller will hold, and which channels each band has on this site."""
+    """What the controller will hold beside its radios."""
 
     model_config = ConfigDict(frozen=True)
 
     networks: tuple[NetworkSheet, ...]
     names: tuple[NameSheet, ...]
-    radios: tuple[RadioSheet, ...]
     ports: tuple[PortSheet, ...]
     mesh: bool = False
     mesh_reason: str
     optimiser: bool = False
     optimiser_reason: str = "channels and power are by plan; look again after a measured scan"
-    channels: dict[Band, tuple[int, ...]] = Field(default_factory=dict)
-    channels_proven: bool = True
-    channels_note: str = ""
 
 
 class Plug(BaseModel):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numba
 import numpy as np
@@ -61,6 +61,7 @@ class RoomVerdict(BaseModel):
     """
 
     model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("space",)
 
     space: str
     name: str

@@ -6,9 +6,10 @@ export interface Batch {
   changes: Change[]
 }
 
-/** An edit that is not yet saved. */
+/** An edit that is not yet saved, with the steps as they were before it in the window that made it. */
 export interface Pending extends Batch {
   id: string
+  before?: { undo: readonly Batch[]; redo: readonly Batch[] }
 }
 
 /** What can be undone and redone, and the revision it was kept at. */
@@ -42,7 +43,8 @@ export class Keeper {
   /** Keep what this window has pending, beside what another window of the project keeps. */
   save(mine: Pending[]): void {
     for (const batch of mine) this.known.add(batch.id)
-    const all = [...this.stored().filter((b) => !this.known.has(b.id)), ...mine]
+    const plain = mine.map(({ id, label, changes }) => ({ id, label, changes }))
+    const all = [...this.stored().filter((b) => !this.known.has(b.id)), ...plain]
     if (all.length) localStorage.setItem(this.key, JSON.stringify(all))
     else localStorage.removeItem(this.key)
   }

@@ -1,0 +1,95 @@
+import type { Change } from '@/api/types'
+import type { Batch, Pending } from './keeper'
+import { applyTo, inverseOf, touches, type Tables } from './tables'
+
+/**
+ * The open design as this window has it: its tables with every edit in them, the edits that are not saved
+ * yet, and the steps back and forth. Never changed in place; each function gives the next one.
+ */
+export interface Ledger {
+  readonly revision: number
+  readonly tables: Tables
+  readonly pending: readonly Pending[]
+  readonly undo: readonly Batch[]
+  readonly redo: readonly Batch[]
+}
+
+/** Two versions of the same elements: somebody saved in between what is being changed here. */
+export interface Conflict {
+  theirs: Change[]
+  revision: number
+}
+
+const LONGEST_LABEL = 120
+
+export function opened(revision: number, tables: Tables): Ledger {
+  return { revision, tables, pending: [], undo: [], redo: [] }
+}
+
+/** Take up edits that were kept here and never saved. */
+export function takenUp(ledger: Ledger, kept: Pending[]): Ledger {
+  const tables = kept.reduce((made, batch) => applyTo(made, batch.changes), ledger.tables)
+  return { ...ledger, tables, pending: kept }
+}
+
+/** An edit: it shows at once, can be undone, and waits to be saved. */
+export function committed(ledger: Ledger, id: string, label: string, changes: Change[]): Ledger {
+  const back = { label, changes: inverseOf(ledger.tables, changes) }
+  return { ...queued(ledger, id, label, changes), undo: [...ledger.undo, back], redo: [] }
+}
+
+/** One step back or forth, itself an edit that waits to be saved; the same ledger where there is none. */
+export function stepped(ledger: Ledger, id: string, way: 'undo' | 'redo'): Ledger {
+  const batch = ledger[way].at(-1)
+  if (!batch) return ledger
+  const back = { label: batch.label, changes: inverseOf(ledger.tables, batch.changes) }
+  const word = way === 'undo' ? 'Undo' : 'Redo'
+  const next = queued(ledger, id, `${word}: ${batch.label}`.slice(0, LONGEST_LABEL), batch.changes)
+  const rest = ledger[way].slice(0, -1)
+  return way === 'undo'
+    ? { ...next, undo: rest, redo: [...ledger.redo, back] }
+    : { ...next, redo: rest, undo: [...ledger.undo, back] }
+}
+
+function queued(ledger: Ledger, id: string, label: string, changes: Change[]): Ledger {
+  const before = { undo: ledger.undo, redo: ledger.redo }
+  const pending = [...ledger.pending, { id, label, changes, before }]
+  return { ...ledger, tables: applyTo(ledger.tables, changes), pending }
+}
+
+/** The oldest edit is saved. */
+export function acknowledged(ledger: Ledger, revision: number): Ledger {
+  return { ...ledger, revision, pending: ledger.pending.slice(1) }
+}
+
+/** Somebody saved in between: replay on top where other elements are touched, else it is a conflict. */
+export function rebased(ledger: Ledger, theirs: Change[], revision: number): Ledger | Conflict {
+  const mine = ledger.pending
+  if (JSON.stringify(theirs) === JSON.stringify(mine[0]?.changes)) {
+    // The edit had arrived; only the answer was lost.
+    return acknowledged(ledger, revision)
+  }
+  if (touches(theirs, mine.flatMap((b) => b.changes))) return { theirs, revision }
+  return { ...ledger, revision, tables: applyTo(ledger.tables, theirs) }
+}
+
+export function isConflict(outcome: Ledger | Conflict): outcome is Conflict {
+  return 'theirs' in outcome
+}
+
+/** A conflict is settled: mine on top of theirs, or theirs alone, and then no step of mine fits any more. */
+export function resolved(ledger: Ledger, conflict: Conflict, keepMine: boolean): Ledger {
+  const theirs = applyTo(ledger.tables, conflict.theirs)
+  const { revision } = conflict
+  if (!keepMine) return { revision, tables: theirs, pending: [], undo: [], redo: [] }
+  return takenUp({ ...ledger, revision, tables: theirs }, [...ledger.pending])
+}
+
+/**
+ * The server will not have the oldest edit: it and those made on top of it are taken back, and the steps
+ * are those from before it. `tables` are the design as the server has it.
+ */
+export function refused(ledger: Ledger, revision: number, tables: Tables): Ledger {
+  const before = ledger.pending[0]?.before
+  return { revision, tables, pending: [], undo: before?.undo ?? [], redo: before?.redo ?? [] }
+}

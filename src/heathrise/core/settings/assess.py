@@ -1,0 +1,65 @@
+"""The settings chapter: networks, wireless names and switch ports, and what is wrong with them."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator, Sequence
+
+from ..catalogue import Catalogue
+from ..design import Design, Network, WirelessName
+from ..findings import Finding
+from .sheet import (
+    Plug,
+    SettingsSheet,
+    beacon_share,
+    lowest_rate_mbps,
+    mesh_reason,
+    name_sheets,
+    network_sheets,
+    port_sheets,
+)
+
+
+class SettingsChapter(SettingsSheet):
+    """The settings sheet with its findings."""
+
+    findings: tuple[Finding, ...] = ()
+
+
+def settings_sheet(
+    design: Design, catalogue: Catalogue, plugs: Sequence[Plug], wired: Collection[str]
+) -> SettingsSheet:
+    """Return all that the controller will hold beside its radios.
+
+    Args:
+        plugs: who is in which port.
+        wired: the devices that a run reaches.
+    """
+    return SettingsSheet(
+        networks=network_sheets(design, catalogue.rules),
+        names=name_sheets(design, catalogue.rules),
+        ports=port_sheets(design, catalogue, plugs),
+        mesh_reason=mesh_reason(design, catalogue, wired),
+    )
+
+
+def beacon_findings(design: Design, catalogue: Catalogue, sharing: int) -> Iterator[Finding]:
+    """Yield the finding that beacons take too much air on 2.4 GHz, where so many share it."""
+    rules, networks = catalogue.rules, design.of(Network)
+    names = [n for n in design.of(WirelessName).values() if "2.4" in n.bands]
+    rates = [lowest_rate_mbps(rules, networks[n.network]) for n in names]
+    share = sum(beacon_share(rules, 1, sharing, rate) for rate in rates)
+    limit = rules["settings.beacon_limit_share"]
+    if share > limit:
+        yield Finding(
+            id="settings-beacons",
+            stage="settings",
+            severity="near",
+            text=f"Beacons take {share:.0%} of the air on 2.4 GHz: {len(names)} names on "
+            f"{sharing} access points that share a channel.",
+            figure=round(100 * share, 1),
+            limit=100 * limit,
+            unit="% of the air",
+            rule="beacons leave the air to the rest",
+            source=rules.source("settings.beacon_share.12"),
+            used=rules.used("settings.beacon_limit_share"),
+        )

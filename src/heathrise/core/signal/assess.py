@@ -1,0 +1,97 @@
+"""The signal chapter: whether rooms meet their use, and how every radio is to be set."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from pydantic import BaseModel, ConfigDict
+
+from ..bands import BANDS, Band
+from ..catalogue import Catalogue
+from ..design import Design
+from ..findings import Finding
+from ..in_force import in_force
+from ..memo import IdentityMemo
+from .channels import ChannelPlan, Task, channel_task, plan_channels
+from .levels import Air
+from .quiet import quieten
+from .radios import RadioSheet, proof_of, radio_sheets
+from .rooms import RoomVerdict
+from .searches import searches
+from .terrain import terrain_of
+from .transmit import transmits
+
+
+class SignalChapter(BaseModel):
+    """Rooms and radios. What takes a search is None where none was made.
+
+    ``channels`` are those that each band has on this site; ``searching`` says that those planned
+    are a first plan and a better one is being looked for.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    rooms: tuple[RoomVerdict, ...] = ()
+    radios: tuple[RadioSheet, ...] | None = None
+    channels: dict[Band, tuple[int, ...]] | None = None
+    channels_proven: bool | None = None
+    channels_note: str | None = None
+    searching: bool = False
+    findings: tuple[Finding, ...] = ()
+
+
+_airs: IdentityMemo[Air] = IdentityMemo(8)
+
+
+def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
+    """Return what levels depend on, with the planned power of every radio.
+
+    For a ``band`` other than 2.4 GHz the search for that band's power is spared.
+    """
+
+    catalogue = in_force(design, catalogue)
+
+    def make() -> Air:
+        if band == "2.4":
+            return quieten(air_of(design, catalogue, "5"))
+        terrain = terrain_of(design, catalogue)
+        return Air(design, catalogue, terrain, transmits(design, catalogue))
+
+    return _airs.get((design, catalogue), band == "2.4", make)
+
+
+def channel_tasks(air: Air, begin: bool) -> dict[Band, Task]:
+    """Return what the plan of each band starts from; ``begin`` sets the searches going."""
+    tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
+    for task in tasks.values() if begin else ():
+        searches.begin(task)
+    return tasks
+
+
+def channel_plans(air: Air, tasks: Mapping[Band, Task], wait: bool) -> dict[Band, ChannelPlan]:
+    """Return the best plans known by now or, with ``wait``, those that the searches end in."""
+    plans: dict[Band, ChannelPlan] = {}
+    for band, task in tasks.items():
+        if wait:
+            solution, under_way = searches.begin(task).result(), False
+        else:
+            solution, under_way = searches.now(task)
+        plans[band] = plan_channels(air, task, solution, under_way)
+    return plans
+
+
+def radios_of(air: Air, plans: Mapping[Band, ChannelPlan]) -> dict[str, object]:
+    """Return the fields of the chapter that rest on the channel plans."""
+    return {
+        "radios": tuple(radio_sheets(air, plans)),
+        "channels": {band: air.channels.legal[band] for band in plans},
+        "channels_proven": all(plan.proven for plan in plans.values()),
+        "channels_note": proof_of(plans),
+        "searching": any(plan.searching for plan in plans.values()),
+    }
+
+
+def sharing(plans: Mapping[Band, ChannelPlan], band: Band) -> int:
+    """Return how many access points share a channel and hear each other at most, one at least."""
+    plan = plans.get(band)
+    return max((1 + len(rows) for rows in plan.contenders.values()), default=1) if plan else 1

@@ -1,0 +1,39 @@
+"""Answers gone over the wire in a fifth of their bytes, line by line where they come in lines."""
+
+from __future__ import annotations
+
+import gzip
+import zlib
+from collections.abc import Iterable, Iterator
+
+from flask import Response, request
+
+LEAST_BYTES = 1_000
+_QUICK = 1  # of the nine levels: a loopback is not worth more of the processor
+_AS_GZIP = 31
+KINDS = ("application/json", "application/x-ndjson", "application/yaml", "text/csv")
+
+
+def compressed(response: Response) -> Response:
+    """Return a response as gzip, where it is worth it and the asker takes it."""
+    takes = "gzip" in request.headers.get("Accept-Encoding", "")
+    if not takes or response.mimetype not in KINDS or response.direct_passthrough:
+        return response
+    if response.is_streamed:
+        response.response = _lines(response.iter_encoded())
+    else:
+        data = response.get_data()
+        if len(data) < LEAST_BYTES:
+            return response
+        response.set_data(gzip.compress(data, _QUICK))
+    response.headers["Content-Encoding"] = "gzip"
+    response.headers.add("Vary", "Accept-Encoding")
+    return response
+
+
+def _lines(parts: Iterable[bytes]) -> Iterator[bytes]:
+    packer = zlib.compressobj(_QUICK, zlib.DEFLATED, _AS_GZIP)
+    for part in parts:
+        # Each part leaves at once, whatever follows.
+        yield packer.compress(part) + packer.flush(zlib.Z_SYNC_FLUSH)
+    yield packer.flush()
