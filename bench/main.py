@@ -6,7 +6,10 @@ is a test.
 
 from __future__ import annotations
 
+import os
 import statistics
+import subprocess
+import sys
 import time
 from collections.abc import Callable
 
@@ -15,6 +18,7 @@ import shapely
 
 from bench import kernel_before
 from bench.drag import drag_latencies_ms
+from bench.edit import edits
 from bench.kills import kills
 from bench.large_site import large_site
 from bench.load import starts, under_load
@@ -161,10 +165,29 @@ def drag() -> None:
     print(f"  {len(times)} moves: median {statistics.median(times):.1f} ms, 95 % {cuts[18]:.1f} ms")
 
 
+def imports() -> None:
+    """Import the core's face alone, each time in a process of its own."""
+
+    # As on any machine where it is installed: what is compiled once is kept.
+    compiled = {k: v for k, v in os.environ.items() if k != "PYTHONDONTWRITEBYTECODE"}
+
+    def seconds(module: str) -> float:
+        start = time.perf_counter()
+        subprocess.run([sys.executable, "-c", f"import {module}"], check=True, env=compiled)
+        return time.perf_counter() - start
+
+    took = statistics.median(seconds("heathrise.core") for _ in range(5))
+    bare = statistics.median(seconds("sys") for _ in range(5))
+    print("Import of the core alone, before anything is computed (wanted under 300 ms)")
+    print(f"  heathrise.core                  {1e3 * took:8.1f} ms   Python alone {1e3 * bare:.1f}")
+
+
 def main() -> None:
+    imports()
     kernel()
     evaluation()
     large()
+    edits()
     drag()
     under_load()
     starts()

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, Literal
 
 from heathrise.core.design import KINDS, Element
 from heathrise.core.integrity import REFERENCES
+from heathrise.formats.registry import formats
 from heathrise.web.app import create_app
 from heathrise.web.patches import ROW_KEYS
 
 from .machine import FRONTEND, ROOT
 
+DIRECTIONS: tuple[Literal["out", "in"], ...] = ("out", "in")
 DESIGN_MODULE = FRONTEND / "src" / "api" / "design.ts"
 _LIMITS = {
     "default": "default", "enum": "choices", "minimum": "least", "maximum": "most",
@@ -42,6 +44,19 @@ def design_module() -> str:
     }
     fields = {kind: _fields(cls) for kind, cls in KINDS.items()}
     rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
+    files = {
+        way: [
+            {
+                "file": f.file,
+                "label": f.label,
+                "icon": f.icon,
+                "accept": f.extension,
+                "about": f.about,
+            }
+            for f in formats(way).values()
+        ]
+        for way in DIRECTIONS
+    }
     return f"""// Made from the design's classes by ./run check. Change those, not this.
 import type {{ Kind }} from './types'
 
@@ -72,6 +87,17 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {_plain(fields)}
 
 /** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
 export const ROW_KEYS: Record<string, Record<string, string[]>> = {_plain(rows)}
+
+export interface Format {{
+  file: string
+  label: string
+  icon: string
+  accept: string
+  about: string
+}}
+
+/** The files that go out of a project, and those that a new one can begin from. */
+export const FORMATS: {{ out: Format[]; in: Format[] }} = {_plain(files)}
 """
 
 

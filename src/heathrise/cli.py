@@ -9,6 +9,8 @@ from typing import TYPE_CHECKING, NoReturn
 
 import click
 
+from .formats.registry import formats
+
 if TYPE_CHECKING:
     from .core.design import DesignError
     from .formats.project_file import Project
@@ -87,25 +89,16 @@ def import_command(
 
 @main.command("export")
 @click.argument("project", type=click.Path(path_type=Path))
-@click.argument(
-    "what", type=click.Choice(["cables.csv", "ports.csv", "settings.json", "settings.yaml"])
-)
+@click.argument("what", type=click.Choice(list(formats("out"))))
 def export_command(project: Path, what: str) -> None:
     """Print one of the exports of PROJECT."""
     from .core.catalogue import load_catalogue
     from .core.evaluate import evaluate
-    from .formats.settings_export import settings_json, settings_yaml
-    from .formats.tables_csv import cable_schedule, port_map
 
-    opened = _open(project)
-    result = evaluate(opened.design, load_catalogue())
-    texts = {
-        "cables.csv": lambda: cable_schedule(opened.design, result),
-        "ports.csv": lambda: port_map(opened.design, result),
-        "settings.json": lambda: settings_json(opened.name, result),
-        "settings.yaml": lambda: settings_yaml(opened.name, result),
-    }
-    click.echo(texts[what](), nl=False)
+    row, opened = formats("out")[what], _open(project)
+    whole = row.needs == "evaluation"
+    result = evaluate(opened.design, load_catalogue()) if whole else None
+    click.echo(row.write(opened.name, opened.design, result), nl=False)
 
 
 @main.command("schema")

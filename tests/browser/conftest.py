@@ -52,6 +52,7 @@ class Sheet:
         self.page.get_by_label("Name").last.fill(name)
         self.page.get_by_role("button", name="Begin").click()
         expect(self.page.locator(".project .name")).to_have_text(name)
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
 
     def stage(self, name: str) -> None:
         self.page.click(f"[data-stage={name}]")

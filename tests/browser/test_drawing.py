@@ -324,7 +324,7 @@ def test_relief_is_exact_again_after_a_drag(school_sheet: Sheet) -> None:
     page.wait_for_selector("[data-layer=relief]", state="attached")
     tint = page.locator("[data-layer=relief] path[fill='var(--tint-4)']")
     fine = len(tint.get_attribute("d") or "")
-    with page.expect_response(lambda r: "/relief" in r.url and r.status == 200):
+    with page.expect_response(lambda r: r.url.endswith("/changes") and r.status == 200):
         sheet.drag("ap-6", -30, 10)
     sheet.saved(2)
     expect(tint).not_to_have_attribute("d", "")
@@ -357,7 +357,8 @@ def test_a_room_is_given_its_true_outline_corner_by_corner(school_sheet: Sheet) 
 
 
 def test_the_room_tool_shares_a_wall_that_is_there(school_sheet: Sheet) -> None:
-    """A second room half along the first one's side gets a wall only where none stands."""
+    """A second room half along the first one's side gets a wall only where none stands, and what
+    was an outer wall becomes an inner one where it stands between the two."""
     sheet, page = school_sheet, school_sheet.page
     sheet.begin("Two rooms")
     box = page.locator("svg.sheet").bounding_box()
@@ -375,4 +376,34 @@ def test_the_room_tool_shares_a_wall_that_is_there(school_sheet: Sheet) -> None:
         walls = json.load(answer)["elements"]["wall"]
     total = sum(math.dist(w["a"], w["b"]) for w in walls)
     one = max(math.dist(w["a"], w["b"]) for w in walls)
-    assert len(walls) == 8 and total == pytest.approx(7.5 * one, rel=0.03)
+    assert len(walls) == 9 and total == pytest.approx(7.5 * one, rel=0.03)
+    inner = [w for w in walls if w["construction"] == "plasterboard"]
+    assert [math.dist(w["a"], w["b"]) for w in inner] == pytest.approx([one / 2], rel=0.05)
+
+
+def test_a_wall_is_square_by_default_and_typed_exactly(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.begin("Typed")
+    box = page.locator("svg.sheet").bounding_box()
+    assert box
+    left, top = box["x"] + 200, box["y"] + 200
+    page.keyboard.press("w")
+    line = page.get_by_test_id("tool-line")
+    expect(line).to_contain_text("press where the wall starts")
+    page.mouse.click(left, top)
+    page.mouse.move(left + 200, top + 40, steps=3)
+    expect(line).to_contain_text("or type its length")
+    page.keyboard.type("4.5")
+    page.keyboard.press("Enter")
+    sheet.saved(2)
+    page.keyboard.type("3 180")
+    page.keyboard.press("Enter")
+    sheet.saved(3)
+    page.keyboard.type("nonsense")
+    project = page.url.split("/p/")[1].split("/")[0]
+    with urllib.request.urlopen(f"{sheet.server.base}/api/projects/{project}") as answer:
+        first, second = json.load(answer)["elements"]["wall"]
+    assert first["b"][0] - first["a"][0] == pytest.approx(4.5, abs=0.002)
+    assert first["b"][1] == pytest.approx(first["a"][1], abs=0.002)
+    assert second["a"] == first["b"]
+    assert second["a"][1] - second["b"][1] == pytest.approx(3, abs=0.002)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+import importlib
 from pathlib import Path
 
 import pytest
@@ -32,7 +33,8 @@ from heathrise.core.integrity import check
 from .plans import access_point, design_of, shell, wall
 
 SOURCE = Path(heathrise.__file__).parent
-DISCIPLINES = {"plan", "signal", "cabling", "power", "ports", "settings"}
+SHARED = {"catalogue", "design"}
+DISCIPLINES = {p.name for p in (SOURCE / "core").iterdir() if p.is_dir()} - SHARED - {"__pycache__"}
 
 
 @st.composite
@@ -176,3 +178,18 @@ def test_disciplines_do_not_reach_into_one_another() -> None:
                 parts = name.split(".")
                 other = parts[2] if parts[:2] == ["heathrise", "core"] and len(parts) > 2 else ""
                 assert other not in DISCIPLINES - {discipline}, f"{path} imports {name}"
+
+
+def test_a_discipline_is_known_by_its_face_alone() -> None:
+    """What others use of it stands in its ``__init__``, and nothing is reached past that."""
+    assert len(DISCIPLINES) >= 6
+    for discipline in DISCIPLINES:
+        face = importlib.import_module(f"heathrise.core.{discipline}")
+        assert face.__all__ and all(hasattr(face, name) for name in face.__all__)
+        for path in SOURCE.rglob("*.py"):
+            if path.is_relative_to(SOURCE / "core" / discipline):
+                continue
+            for name in _imports(path):
+                assert not name.startswith(f"heathrise.core.{discipline}."), (
+                    f"{path} imports {name}"
+                )

@@ -47,6 +47,12 @@ def data_of(document: Drawing) -> bytes:
     return out.getvalue().encode()
 
 
+def binary_of(document: Drawing) -> bytes:
+    out = io.BytesIO()
+    document.write(out, fmt="bin")
+    return out.getvalue()
+
+
 LAYERS = {"OUTER": "brick-cavity", "INNER": "plasterboard", "DOORS": "door-hollow"}
 
 
@@ -379,3 +385,14 @@ def test_an_entity_without_a_layer_lies_on_layer_0() -> None:
     bare = re.sub(r"\n  8\n[^\n]+\n(?=100\nAcDbLine)", "\n", text)
     assert bare != text
     assert "0" in {row.name for row in inspect_dxf(bare.encode()).layers}
+
+
+def test_a_binary_drawing_says_the_same(catalogue: Catalogue) -> None:
+    text, binary = data_of(drawing()), binary_of(drawing())
+    assert inspect_dxf(binary) == inspect_dxf(text)
+    choice = Choice(name="Hut", layers=LAYERS)
+    assert import_dxf(binary, choice, catalogue) == import_dxf(text, choice, catalogue)
+    assert import_confined(binary, choice, catalogue).of(Wall)
+    for bad in (binary[:200], binary[:40] + b"\xff" * 400, b"\0" * 500):
+        with pytest.raises(DesignError, match=r"not a DXF drawing|damaged|holds no line"):
+            inspect_confined(bad)

@@ -35,6 +35,18 @@ def answered(response: TestResponse) -> dict:
     return json.loads(response.text.splitlines()[0])["answer"]
 
 
+def finished(client: FlaskClient, begun: TestResponse) -> dict:
+    """The job that a request has begun, once it has ended."""
+    assert begun.status_code == 202, begun.text
+    job = begun.get_json()
+    for _ in range(600):
+        if job["state"] != "running":
+            return job
+        time.sleep(0.05)
+        job = client.get(f"/api/jobs/{job['id']}").get_json()
+    raise AssertionError(job)
+
+
 def _move(school: Design, key: str, x: float, y: float = 5.0) -> dict:
     element = school.of(Device)[key].model_copy(update={"at": (x, y)}).model_dump(mode="json")
     return {"op": "put", "kind": "device", "element": element}
@@ -129,7 +141,10 @@ def test_levels_at_a_spot_name_the_room(client: FlaskClient, project: str) -> No
 
 def test_a_searched_cure_can_be_applied(client: FlaskClient, project: str) -> None:
     body = {"finding": "signal-room-upper-practice-8"}
-    cures = client.post(f"/api/projects/{project}/cures", json=body).get_json()["cures"]
+    cures = finished(
+        client,
+        client.post(f"/api/projects/{project}/jobs", json={"kind": "cures", "arguments": body}),
+    )["result"]["cures"]
     assert cures
     edit = {"revision": 1, "label": cures[0]["label"], "changes": cures[0]["changes"]}
     answer = answered(client.post(f"/api/projects/{project}/changes", json=edit))
@@ -163,7 +178,18 @@ def test_a_drawing_is_inspected_and_drawn(client: FlaskClient) -> None:
         "choice": json.dumps({"name": "Hut", "layers": LAYERS}),
     }
     made = client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
-    assert made.status_code == 201 and len(made.get_json()["elements"]["space"]) == 2
+    job = finished(client, made)
+    assert job["state"] == "done", job
+    drawn = client.get(f"/api/projects/{job['result']['project']}").get_json()
+    assert len(drawn["elements"]["space"]) == 2
+    form = {
+        "drawing": (io.BytesIO(b"no drawing"), "hut.dxf"),
+        "choice": json.dumps({"name": "Hut", "layers": LAYERS}),
+    }
+    job = finished(
+        client, client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
+    )
+    assert job["state"] == "failed" and "not a DXF drawing" in job["message"]
     form = {"drawing": (io.BytesIO(data), "hut.dxf"), "choice": '{"name": ""}'}
     refused = client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
     assert refused.status_code == 422 and "choice." in refused.get_json()["message"]

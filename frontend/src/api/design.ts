@@ -752,3 +752,75 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     ]
   }
 }
+
+export interface Format {
+  file: string
+  label: string
+  icon: string
+  accept: string
+  about: string
+}
+
+/** The files that go out of a project, and those that a new one can begin from. */
+export const FORMATS: { out: Format[]; in: Format[] } = {
+  "out": [
+    {
+      "file": "project.json",
+      "label": "Project file",
+      "icon": "pi-file",
+      "accept": ".json",
+      "about": ""
+    },
+    {
+      "file": "cables.csv",
+      "label": "Cable schedule, CSV",
+      "icon": "pi-table",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "ports.csv",
+      "label": "Port map, CSV",
+      "icon": "pi-table",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "settings.json",
+      "label": "Settings sheet, JSON",
+      "icon": "pi-sliders-h",
+      "accept": ".json",
+      "about": ""
+    },
+    {
+      "file": "settings.yaml",
+      "label": "Settings sheet, YAML",
+      "icon": "pi-sliders-h",
+      "accept": ".yaml",
+      "about": ""
+    },
+    {
+      "file": "evaluation.json",
+      "label": "Whole evaluation, JSON",
+      "icon": "pi-chart-bar",
+      "accept": ".json",
+      "about": ""
+    }
+  ],
+  "in": [
+    {
+      "file": "project.json",
+      "label": "a project file",
+      "icon": "pi-file",
+      "accept": ".json",
+      "about": "A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced."
+    },
+    {
+      "file": "drawing.dxf",
+      "label": "a DXF drawing",
+      "icon": "pi-file",
+      "accept": ".dxf",
+      "about": "You choose which layers are which construction; lines, polylines and blocks become walls. Text or binary."
+    }
+  ]
+}

@@ -1,5 +1,5 @@
 import type { AnyElement, Change, Device, ElementOf, Floor, Kind, Point, Space, Wall } from '@/api/types'
-import { contains, distance, foot } from './geometry'
+import { along, contains, distance, foot } from './geometry'
 import { modelsOf, roleOf } from './kinds'
 import { removalOf } from './removal'
 import type { useDesign } from './store'
@@ -8,6 +8,7 @@ type Store = ReturnType<typeof useDesign>
 
 const ON_LINE_M = 0.02
 const SHORTEST_WALL_M = 0.1
+const BESIDE_M = 0.2
 
 export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
@@ -46,9 +47,12 @@ export function newDevice(store: Store, kind: Device['kind'], floorId: string, a
   }
 }
 
-/** A rectangular room: its space, and walls along those of its sides that have none yet. */
+/**
+ * A rectangular room: its space, and walls along those of its sides that have none yet, inner ones beside
+ * a room that is there. An outer wall that now stands between two rooms becomes an inner one.
+ */
 export function newRoom(
-  store: Store, floor: string, a: Point, b: Point, construction: string,
+  store: Store, floor: string, a: Point, b: Point, inner: string, outer: string,
 ): Change[] {
   const [west, east] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])]
   const [south, north] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])]
@@ -61,14 +65,46 @@ export function newRoom(
   const walls = store.all('wall').filter((w) => w.floor === floor)
   const changes: Change[] = []
   let number = Number(store.nextId('wall', 'wall').split('-').at(-1))
+  const build = (a: Point, b: Point, construction: string) =>
+    changes.push(put('wall', { id: `wall-${number++}`, floor, a, b, construction }))
   corners.forEach((corner, i) => {
     const next = corners[(i + 1) % 4]!
-    for (const [a, b] of uncovered(walls, corner, next)) {
-      const wall: Wall = { id: `wall-${number++}`, floor, a, b, construction }
-      changes.push(put('wall', wall))
+    for (const [p, q] of uncovered(walls, corner, next)) {
+      build(p, q, roomBeside(store, floor, p, q) ? inner : outer)
+    }
+    for (const wall of walls.filter((w) => w.construction === outer)) {
+      changes.push(...madeInner(store, wall, corner, next, inner, build))
     }
   })
   return [...changes, put('space', space)]
+}
+
+/** Whether a room lies on either side of the middle of a stretch. */
+function roomBeside(store: Store, floor: string, a: Point, b: Point): boolean {
+  const size = distance(a, b)
+  const [nx, ny] = [-(b[1] - a[1]) / size, (b[0] - a[0]) / size]
+  const middle: Point = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
+  return [BESIDE_M, -BESIDE_M].some((off) => spaceAt(store, floor, [middle[0] + nx * off, middle[1] + ny * off]))
+}
+
+/** Make an inner wall of the part of an outer one that lies along a new room's side. */
+function madeInner(
+  store: Store, wall: Wall, a: Point, b: Point, inner: string,
+  build: (a: Point, b: Point, construction: string) => void,
+): Change[] {
+  const [p, q] = [wall.a as Point, wall.b as Point]
+  if (!onLine(a, b, p) || !onLine(a, b, q)) return []
+  const size = distance(p, q)
+  const [from, to] = [foot(wall, a).at, foot(wall, b).at].sort((x, y) => x - y) as [number, number]
+  if (to - from < SHORTEST_WALL_M) return []
+  if (from < SHORTEST_WALL_M && size - to < SHORTEST_WALL_M) {
+    return [put('wall', { ...wall, construction: inner })]
+  }
+  // A wall with doors is not cut: they stand at a distance from its end.
+  if (store.all('opening').some((o) => o.wall === wall.id)) return []
+  if (from >= SHORTEST_WALL_M) build(p, along(wall, from), wall.construction)
+  if (size - to >= SHORTEST_WALL_M) build(along(wall, to), q, wall.construction)
+  return [put('wall', { ...wall, a: along(wall, from), b: along(wall, to), construction: inner })]
 }
 
 /** The stretches of a side along which no wall stands yet: a wall that is there is shared. */

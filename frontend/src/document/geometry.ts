@@ -64,6 +64,38 @@ export function contains(outline: readonly (readonly number[])[], point: Point):
   return inside
 }
 
+/** The direction in radians that a wall which meets a point has, along the grid where there is none. */
+function directionAt(from: Point, walls: Wall[], reachM: number): number {
+  for (const { a, b } of walls) {
+    if (Math.min(distance(a as Point, from), distance(b as Point, from)) < reachM / 4) {
+      return Math.atan2(b[1] - a[1], b[0] - a[0])
+    }
+  }
+  return 0
+}
+
+/** A point moved so that it lies square to the wall that `from` stands on, or to the grid. */
+export function squared(from: Point, point: Point, walls: Wall[], reachM: number): Point {
+  for (const wall of walls) {
+    for (const end of [wall.a, wall.b] as Point[]) if (distance(end, point) < reachM) return point
+  }
+  const base = directionAt(from, walls, reachM)
+  const turn = Math.atan2(point[1] - from[1], point[0] - from[0]) - base
+  const angle = base + (Math.round(turn / (Math.PI / 2)) * Math.PI) / 2
+  const size = (point[0] - from[0]) * Math.cos(angle) + (point[1] - from[1]) * Math.sin(angle)
+  return [from[0] + Math.cos(angle) * size, from[1] + Math.sin(angle) * size]
+}
+
+/** The point so far from another: at an angle clockwise from north, else in the direction of `aim`. */
+export function towards(from: Point, aim: Point, metres: number, angleDeg?: number): Point {
+  const far = distance(from, aim)
+  const [dx, dy] =
+    angleDeg !== undefined
+      ? [Math.sin((angleDeg * Math.PI) / 180), Math.cos((angleDeg * Math.PI) / 180)]
+      : far > 0 ? [(aim[0] - from[0]) / far, (aim[1] - from[1]) / far] : [1, 0]
+  return rounded([from[0] + dx * metres, from[1] + dy * metres], 0.001)
+}
+
 const SNAP_GRID_M = 0.05
 
 /** Where a drawing gesture lands: on a wall's end or line nearby, square to its start, else on the grid. */

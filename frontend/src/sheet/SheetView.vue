@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, useThrottleFn } from '@vueuse/core'
+import Button from 'primevue/button'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { get } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
@@ -16,6 +17,7 @@ import SheetFurniture from './SheetFurniture.vue'
 import WallsLayer from './WallsLayer.vue'
 import YardLayer from './YardLayer.vue'
 import { tool } from './tools'
+import ToolLine from './ToolLine.vue'
 import { placeNames } from './roomNames'
 import { cornersOf } from './useCorners'
 import { useGestures } from './useGestures'
@@ -151,6 +153,7 @@ defineExpose({ fit, remove: gestures.remove })
 </script>
 
 <template>
+  <div class="view">
   <div ref="frame" class="frame" :class="[`tool-${tool}`]">
     <svg
       class="sheet" tabindex="0" role="application" :aria-label="`Sheet of ${level?.name ?? 'the floor'}. The list beside it says the same.`"
@@ -189,23 +192,30 @@ defineExpose({ fit, remove: gestures.remove })
       </g>
       <DraftLayer
         part="draft" :viewport="viewport" :draft="gestures.draft.value" :cursor="gestures.cursor.value"
-        :bent="gestures.bentWall.value" :path="gestures.ducts.path.value"
+        :bent="gestures.bentWall.value" :path="gestures.path.value"
       />
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" />
     <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
-      <p>Take the Room tool and drag from corner to corner: its walls are drawn with it.</p>
+      <p>Draw a room from corner to corner: its walls are drawn with it.</p>
+      <Button v-if="drawsGround && tool === 'select'" label="Draw a room" size="small" @click="tool = 'room'" />
     </div>
+  </div>
+  <ToolLine v-if="drawsGround" :gestures="gestures" />
   </div>
 </template>
 
 <style scoped>
+.view {
+  display: flex;
+  flex-direction: column;
+}
 .frame {
   position: relative;
-  width: 100%;
-  height: 100%;
+  flex: 1;
+  min-height: 0;
   overflow: hidden;
   background: var(--paper-deep);
 }
@@ -245,5 +255,9 @@ defineExpose({ fit, remove: gestures.remove })
   text-align: center;
   pointer-events: none;
   color: var(--granite);
+}
+.blank :deep(.p-button) {
+  pointer-events: auto;
+  margin-top: 10px;
 }
 </style>

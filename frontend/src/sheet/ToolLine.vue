@@ -1,33 +1,67 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { useDesign } from '@/document/store'
-import { tool, toolsOf } from './tools'
+import InputText from 'primevue/inputtext'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import { tool } from './tools'
+import type { useGestures } from './useGestures'
 
-/** What the tool in hand expects next. */
-const props = defineProps<{ expects?: string }>()
-const store = useDesign()
-const info = computed(() => toolsOf(store.catalogue).find((t) => t.tool === tool.value))
+/** What the tool in hand expects next, and a field for what is typed exactly. */
+const props = defineProps<{ gestures: ReturnType<typeof useGestures> }>()
+const info = computed(() => props.gestures.inHand.value)
+const expects = computed(() => info.value?.expects?.(props.gestures.hand) || info.value?.hint)
+const exact = props.gestures.exact
+const field = useTemplateRef<{ $el: HTMLInputElement }>('field')
+
+watch(exact, async (text, before) => {
+  if (text === null || before !== null) return
+  await nextTick()
+  field.value?.$el.focus()
+})
+
+function back(): void {
+  exact.value = null
+  document.querySelector<SVGSVGElement>('svg.sheet')?.focus({ preventScroll: true })
+}
+
+function take(): void {
+  if (info.value?.typed?.(props.gestures.hand, exact.value ?? '')) back()
+}
 </script>
 
 <template>
   <p v-if="info" class="line" role="status" data-testid="tool-line">
-    <b>{{ info.name }}</b> {{ props.expects || info.hint }}<template v-if="tool !== 'select'">; Escape lets go</template>
+    <b>{{ info.name }}</b>
+    <InputText
+      v-if="exact !== null" ref="field" v-model="exact" size="small" class="figure exact" maxlength="24"
+      aria-label="Length and angle" @keydown.enter.prevent="take" @keydown.esc.stop.prevent="back"
+    />
+    <span v-if="exact !== null">length, then an angle clockwise from north if it is not the way you point; Enter draws it</span>
+    <span v-else>{{ expects }}<template v-if="tool !== 'select'">; Escape lets go</template></span>
   </p>
 </template>
 
 <style scoped>
 .line {
-  padding: 4px 12px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 26px;
+  padding: 2px 12px;
   border-top: 1px solid var(--granite-light);
+  background: var(--paper);
   font: 400 12px/1.4 var(--condensed);
   white-space: nowrap;
   overflow: hidden;
-  text-overflow: ellipsis;
   color: var(--granite);
+}
+span {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 b {
   color: var(--ink);
   font-weight: 600;
-  margin-right: 4px;
+}
+.exact {
+  width: 96px;
 }
 </style>

@@ -1,12 +1,11 @@
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import type { Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
-import { newDevice, newOpening, newRoom, put, removal } from '@/document/edits'
-import { roleOf } from '@/document/kinds'
-import { distance, rounded, snapped } from '@/document/geometry'
+import { put, removal } from '@/document/edits'
+import { rounded, snapped } from '@/document/geometry'
 import { useDesign } from '@/document/store'
-import { tool, wallConstruction } from './tools'
+import { tool, toolsOf } from './tools'
+import type { Draft, Hand } from './tools/hand'
 import { useCorners, type Cornered } from './useCorners'
-import { useDucts } from './useDucts'
 import type { Viewport } from './useViewport'
 
 type Movable = 'device' | 'riser' | 'equipment_room'
@@ -14,17 +13,29 @@ type Movable = 'device' | 'riser' | 'equipment_room'
 const SNAP_PX = 12
 const MOVED_PX = 3
 const NUDGE_SAVE_MS = 500
-const SHORTEST_WALL_M = 0.1
 
 /** What the pointer and the keyboard do on the sheet. */
 export function useGestures(viewport: Viewport, floor: () => string, editable: () => boolean) {
   const store = useDesign()
-  const draft = shallowRef<{ from: Point; to: Point; shape: 'wall' | 'room' } | null>(null)
+  const draft = shallowRef<Draft | null>(null)
   const bentWall = shallowRef<Wall | null>(null)
   const cursor = ref<Point | null>(null)
   const reach = () => SNAP_PX / viewport.scale.value
   const walls = () => store.all('wall').filter((w) => w.floor === floor())
-  const ducts = useDucts(floor, reach)
+  const path = shallowRef<Point[]>([])
+  const inHand = computed(() => toolsOf(store.catalogue).find((t) => t.tool === tool.value))
+  /** An exact figure that is being typed for what is begun. */
+  const exact = ref<string | null>(null)
+  let freely = false
+  const hand: Hand = {
+    store, floor, walls, reach, draft, path,
+    free: () => freely,
+    place(kind, label, changes, id) {
+      store.commit(label, changes)
+      store.selection = { kind, id }
+    },
+    letGo: () => (tool.value = 'select'),
+  }
   const corners = useCorners(walls, reach)
   let start: { x: number; y: number } | null = null
   let panning = false
@@ -84,74 +95,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       return
     }
     capture(event)
-    if (event.button === 0) place(at)
-  }
-
-  function place(at: Point): void {
-    const here = floor()
-    const spot = rounded(at, 0.05)
-    switch (tool.value) {
-      case 'wall': {
-        const to = snapped(at, walls(), reach(), draft.value?.from)
-        if (draft.value) finishWall(draft.value.from, to)
-        else draft.value = { from: to, to, shape: 'wall' }
-        return
-      }
-      case 'room': {
-        const from = snapped(at, walls(), reach())
-        draft.value = { from, to: from, shape: 'room' }
-        return
-      }
-      case 'door':
-      case 'window': {
-        const opening = newOpening(store, here, at, tool.value as 'door' | 'window', reach() * 2)
-        if (opening) add('opening', `Place ${tool.value}`, [put('opening', opening)], opening.id)
-        return
-      }
-      case 'equipment_room': {
-        const id = store.nextId('equipment_room', 'rack')
-        const building = store.find('building', store.find('floor', here)!.building)!
-        const name = store.all('equipment_room').length ? `${building.name} rack`.slice(0, 120) : 'Rack'
-        add('equipment_room', `Place ${name}`, [put('equipment_room', { id, floor: here, name, at: spot, rack_height_m: 1.2 })], id)
-        return
-      }
-      case 'riser': {
-        const building = store.find('floor', here)!.building
-        const levels = store.all('floor').filter((f) => f.building === building).map((f) => f.level)
-        const id = store.nextId('riser', 'riser')
-        const riser = {
-          id, building, name: `Riser ${id.split('-').at(-1)}`, at: spot,
-          lowest_level: Math.min(...levels), highest_level: Math.max(...levels),
-        }
-        add('riser', 'Place riser', [put('riser', riser)], id)
-        return
-      }
-      case 'duct':
-        ducts.place(at)
-        return
-      default: {
-        if (!roleOf(store.catalogue, tool.value)) return
-        const device = newDevice(store, tool.value, here, spot)
-        add('device', `Place ${device.name}`, [put('device', device)], device.id)
-      }
-    }
-  }
-
-  function add(kind: 'opening' | 'device' | 'riser' | 'equipment_room', label: string, changes: Change[], id: string): void {
-    store.commit(label, changes)
-    store.selection = { kind, id }
-  }
-
-  function finishWall(from: Point, to: Point): void {
-    if (distance(from, to) < SHORTEST_WALL_M) {
-      draft.value = null
-      return
-    }
-    const id = store.nextId('wall', 'wall')
-    store.commit('Draw wall', [
-      put('wall', { id, floor: floor(), a: from, b: to, construction: wallConstruction.value }),
-    ])
-    draft.value = { from: to, to, shape: 'wall' }
+    freely = event.altKey
+    if (event.button === 0) inHand.value?.press?.(hand, at)
   }
 
   function move(event: PointerEvent): void {
@@ -181,9 +126,9 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       const others = walls().filter((w) => w.id !== bent!.wall.id)
       const fixed = bent.wall[bent.end === 'a' ? 'b' : 'a'] as Point
       bentWall.value = { ...bent.wall, [bent.end]: snapped(at, others, reach(), fixed) }
-    } else if (draft.value) {
-      const from = draft.value.shape === 'wall' ? draft.value.from : undefined
-      draft.value = { ...draft.value, to: snapped(at, walls(), reach(), from) }
+    } else {
+      freely = event.altKey
+      inHand.value?.move?.(hand, at)
     }
   }
 
@@ -195,7 +140,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     grabbed = null
     if (bent && bentWall.value) store.commit('Move wall end', [put('wall', bentWall.value)])
     bent = bentWall.value = null
-    if (draft.value?.shape === 'room') finishRoom(draft.value.from, draft.value.to)
+    inHand.value?.release?.(hand)
   }
 
   function dropMark(held: { kind: Movable; id: string; moved: boolean }): void {
@@ -209,15 +154,6 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     store.ghost = null
   }
 
-  function finishRoom(from: Point, to: Point): void {
-    draft.value = null
-    if (Math.abs(from[0] - to[0]) < 0.5 || Math.abs(from[1] - to[1]) < 0.5) return
-    const changes = newRoom(store, floor(), from, to, wallConstruction.value)
-    store.commit('Draw room', changes)
-    const space = changes.at(-1)!
-    if (space.op === 'put') store.selection = { kind: 'space', id: space.element.id }
-  }
-
   function wheel(event: WheelEvent): void {
     const [x, y] = local(event)
     viewport.zoomAt(x, y, Math.exp(-event.deltaY * 0.0015))
@@ -226,7 +162,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   function cancel(): void {
     if (store.ghost) store.endPreview(false)
     grabbed = bent = null
-    ducts.cancel()
+    inHand.value?.cancel?.(hand)
     corners.cancel()
     store.ghost = bentWall.value = draft.value = null
     if (tool.value === 'select') store.selection = null
@@ -243,8 +179,12 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       if (chosen && editable() && ['device', 'riser', 'equipment_room'].includes(chosen.kind)) {
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
-    } else if (event.key === 'Escape') cancel()
-    else if (event.key === 'Enter') ducts.finish()
+    } else if (/^[\d.]$/.test(event.key) && inHand.value?.typed && draft.value) {
+      event.preventDefault()
+      exact.value = event.key
+    }
+    else if (event.key === 'Escape') cancel()
+    else if (event.key === 'Enter') inHand.value?.finish?.(hand)
     else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen && editable()) remove()
     else if (event.key === 'r' && chosen?.kind === 'device') turn(event.shiftKey ? -15 : 15)
   }
@@ -281,5 +221,5 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     store.commit(`Remove ${label}`, changes)
   }
 
-  return { draft, bentWall, cursor, ducts, corners, grab, grabEnd, grabCorner, down, move, up, wheel, key, cancel, remove }
+  return { draft, bentWall, cursor, path, hand, inHand, exact, corners, grab, grabEnd, grabCorner, down, move, up, wheel, key, cancel, remove }
 }

@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 import { openedFigure } from '@/figures/useFigures'
-import type { Stage } from '@/router'
+import { STAGES, type Stage } from '@/stages/registry'
 import { tool, toolsOf } from '@/sheet/tools'
 import { shortcuts } from './useShortcuts'
 
@@ -22,12 +22,8 @@ interface Command {
   run: () => void
 }
 
-const STAGE_NAMES: [Stage, string][] = [
-  ['plan', 'Plan'], ['signal', 'Signal'], ['cable', 'Cable'], ['power', 'Power'], ['settings', 'Settings'],
-]
-
 const commands = computed<Command[]>(() => [
-  ...STAGE_NAMES.map(([stage, name]) => ({ name: `Go to ${name}`, run: () => emit('go', stage) })),
+  ...STAGES.map((s) => ({ name: `Go to ${s.name}`, run: () => emit('go', s.id) })),
   ...store.floors.map((f) => ({ name: `Show ${f.name}`, run: () => emit('floor', f.id) })),
   ...toolsOf(store.catalogue).map((t) => ({
     name: `Tool: ${t.name}`,

@@ -2,7 +2,9 @@
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { ApiError, send } from '@/api/client'
-import type { Change, Cure, Finding } from '@/api/types'
+import { useJob } from '@/answers/useJob'
+import type { Change, Cure, Finding, Job } from '@/api/types'
+import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 import { inUnits, length, measured } from '@/document/units'
 import { openedFigure } from '@/figures/useFigures'
@@ -12,7 +14,7 @@ defineEmits<{ show: [] }>()
 const store = useDesign()
 const open = ref(false)
 const searched = ref<Cure[] | null>(null)
-const searching = ref(false)
+const { job, running, follow, stop } = useJob()
 
 const WHOSE = { shipped: '', firm: 'the firm\'s ', project: 'this project\'s ' } as const
 const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
@@ -25,15 +27,14 @@ const limits = computed(() => {
 })
 
 async function search(): Promise<void> {
-  searching.value = true
   try {
-    const found = await send<{ cures: Cure[] }>(`/api/projects/${store.id}/cures`, { finding: props.finding.id })
-    searched.value = found.cures
+    const path = `/api/projects/${store.id}/jobs`
+    const done = await follow(send<Job>(path, { kind: 'cures', arguments: { finding: props.finding.id } }))
+    if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
+    else if (done) searched.value = (done.result?.cures ?? []) as Cure[]
   } catch (error) {
     if (!(error instanceof ApiError)) throw error
     store.trouble = { message: error.message, detail: [] }
-  } finally {
-    searching.value = false
   }
 }
 
@@ -58,9 +59,10 @@ function take(cure: Cure): void {
         No single move within {{ length(3.5) }} mends it. Try a second access point, or another model.
       </p>
       <Button
-        v-if="finding.searches_cures && !searched" :label="searching ? 'Trying moves' : 'Find a cure'"
-        icon="pi pi-compass" size="small" text :loading="searching" data-search @click="search"
+        v-if="finding.searches_cures && !searched && !running" label="Find a cure"
+        icon="pi pi-compass" size="small" text data-search @click="search"
       />
+      <JobProgress v-if="running" :job="job" what="Trying moves" @stop="stop" />
       <Button :label="open ? 'Less' : 'Rule'" size="small" text :aria-expanded="open" @click="open = !open" />
     </div>
     <dl v-if="open">

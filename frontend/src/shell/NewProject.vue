@@ -6,10 +6,14 @@ import InputText from 'primevue/inputtext'
 import ProgressBar from 'primevue/progressbar'
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { FORMATS } from '@/api/design'
 import { ApiError, send, upload } from '@/api/client'
-import type { Inspection, Problem, ProjectDocument } from '@/api/types'
+import { useJob } from '@/answers/useJob'
+import type { Inspection, Job, Problem, ProjectDocument } from '@/api/types'
+import JobProgress from '@/controls/JobProgress.vue'
 import DrawingLayers from './DrawingLayers.vue'
 
+const aboutOf = (file: string) => FORMATS.in.find((f) => f.file === file)?.about
 const visible = defineModel<boolean>('visible', { required: true })
 const router = useRouter()
 const name = ref('New site')
@@ -18,6 +22,7 @@ const trouble = ref<{ message: string; problems: Problem[] } | null>(null)
 const drawing = ref<File | null>(null)
 const inspection = ref<Inspection | null>(null)
 const busy = ref(false)
+const { job, running, follow, stop } = useJob()
 
 watch(visible, () => {
   trouble.value = null
@@ -25,7 +30,7 @@ watch(visible, () => {
 })
 
 /** Do one thing with the server; on success go to the project, else say what was wrong. */
-async function attempt(work: () => Promise<ProjectDocument | null>): Promise<void> {
+async function attempt(work: () => Promise<{ id: string } | null>): Promise<void> {
   busy.value = true
   trouble.value = null
   try {
@@ -72,7 +77,11 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
   const form = new FormData()
   form.append('drawing', drawing.value!)
   form.append('choice', JSON.stringify({ ...choice, name: drawing.value!.name.replace(/\.dxf$/i, '') }))
-  void attempt(() => upload<ProjectDocument>('/api/import/dxf', form))
+  void attempt(async () => {
+    const done = await follow(upload<Job>('/api/import/dxf', form))
+    if (done?.state === 'failed') throw new ApiError(422, done.message)
+    return done?.state === 'done' ? { id: String(done.result?.project) } : null
+  })
 }
 </script>
 
@@ -90,16 +99,17 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
       </section>
       <section>
         <h2>From a DXF drawing</h2>
-        <p class="quiet">You choose which layers are which construction; lines, polylines and blocks become walls.</p>
+        <p class="quiet">{{ aboutOf('drawing.dxf') }}</p>
         <label class="file">Choose a drawing <input type="file" accept=".dxf" data-testid="dxf-file" @change="inspect" /></label>
       </section>
       <section>
         <h2>From a project file</h2>
-        <p class="quiet">A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced.</p>
+        <p class="quiet">{{ aboutOf('project.json') }}</p>
         <label class="file">Choose a project file <input type="file" accept=".json" data-testid="project-file" @change="openFile" /></label>
       </section>
     </template>
-    <div v-if="busy" class="busy" role="status">
+    <JobProgress v-if="running" :job="job" what="Reading the drawing" class="busy" @stop="stop" />
+    <div v-else-if="busy" class="busy" role="status">
       <ProgressBar mode="indeterminate" aria-hidden="true" /> Working. A large drawing takes some seconds.
     </div>
     <div v-if="trouble" class="trouble" role="alert">

@@ -3,9 +3,8 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import type { Finding } from '@/api/types'
 import { useDesign } from '@/document/store'
-import type { Stage } from '@/router'
+import { stageOf, type Stage } from '@/stages/registry'
 import Inspector from '@/stages/inspect/Inspector.vue'
-import SheetList from '@/stages/SheetList.vue'
 import FindingCard from './FindingCard.vue'
 
 const props = defineProps<{ stage: Stage; floor: string }>()
@@ -16,23 +15,23 @@ const TABS = [
   { value: 'reasons', label: 'Reasons' },
   { value: 'list', label: 'List' },
 ]
-const hasList = computed(() => ['plan', 'signal', 'cable'].includes(props.stage))
+const info = computed(() => stageOf(props.stage))
+const hasList = computed(() => !!info.value.list)
 
 const chosen = computed(() => {
   const selection = store.selection
-  if (!selection || hasList.value) return selection
-  const fits = props.stage === 'power' ? ['device'] : ['network', 'wireless_name']
-  return fits.includes(selection.kind) ? selection : null
+  const fits = info.value.selects
+  return !selection || !fits || fits.includes(selection.kind) ? selection : null
 })
 const ofStage = computed<Finding[]>(() => {
   const all = store.findings
-  return props.stage === 'plan' ? all : all.filter((f) => f.stage === props.stage)
+  return info.value.overview ? all : all.filter((f) => f.stage === props.stage)
 })
 const isAbout = (finding: Finding) => finding.places.some((p) => p.id === chosen.value?.id)
-const about = computed(() => (chosen.value ? (store.findings).filter(isAbout) : []))
+const about = computed(() => (chosen.value ? store.findings.filter(isAbout) : []))
 const others = computed(() => ofStage.value.filter((f) => !about.value.includes(f)))
 const heading = computed(() => {
-  const where = props.stage === 'plan' ? 'on all stages' : 'at this stage'
+  const where = info.value.overview ? 'on all stages' : 'at this stage'
   const word = chosen.value ? 'others' : 'findings'
   const count = others.value.length
   if (!count) return chosen.value ? '' : `Nothing open ${where}`
@@ -60,7 +59,7 @@ function show(finding: Finding): void {
       <SelectButton v-model="tab" :options="TABS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Reasons or list" />
     </div>
     <div class="scroll">
-      <SheetList v-if="tab === 'list' && hasList" :stage="stage" :floor="floor" />
+      <component :is="info.list" v-if="tab === 'list' && hasList" :floor="floor" />
       <template v-else>
         <Inspector v-if="chosen" :selection="chosen" :stage="stage" />
         <template v-if="chosen">

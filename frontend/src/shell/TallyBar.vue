@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Tally } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { imperial, length } from '@/document/units'
-import type { Stage } from '@/router'
+import type { Stage } from '@/stages/registry'
 
 const emit = defineEmits<{ go: [stage: Stage] }>()
 const store = useDesign()

@@ -3,6 +3,7 @@ import { useLocalStorage } from '@vueuse/core'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
 import { computed, ref, useTemplateRef } from 'vue'
+import { FORMATS } from '@/api/design'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 import NewProject from './NewProject.vue'
@@ -15,18 +16,10 @@ const listing = ref(false)
 const making = ref(false)
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 
-const EXPORTS = [
-  ['project.json', 'Project file', 'pi pi-file'],
-  ['cables.csv', 'Cable schedule, CSV', 'pi pi-table'],
-  ['ports.csv', 'Port map, CSV', 'pi pi-table'],
-  ['settings.json', 'Settings sheet, JSON', 'pi pi-sliders-h'],
-  ['settings.yaml', 'Settings sheet, YAML', 'pi pi-sliders-h'],
-  ['evaluation.json', 'Whole evaluation, JSON', 'pi pi-chart-bar'],
-] as const
 const items = computed(() =>
-  EXPORTS.map(([file, label, icon]) => ({
+  FORMATS.out.map(({ file, label, icon }) => ({
     label,
-    icon,
+    icon: `pi ${icon}`,
     url: `/api/projects/${store.id}/export/${file}`,
     'data-export': file,
   })),

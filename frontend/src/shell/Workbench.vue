@@ -4,10 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { ApiError } from '@/api/client'
 import { useDesign } from '@/document/store'
 import FiguresDialog from '@/figures/FiguresDialog.vue'
-import type { Stage } from '@/router'
-import PowerStage from '@/stages/power/PowerStage.vue'
-import SettingsStage from '@/stages/settings/SettingsStage.vue'
-import SheetStage from '@/stages/SheetStage.vue'
+import { stageOf, type Stage } from '@/stages/registry'
 import CommandPalette from './CommandPalette.vue'
 import Notices from './Notices.vue'
 import ReasonsPanel from './ReasonsPanel.vue'
@@ -20,6 +17,7 @@ const route = useRoute()
 const router = useRouter()
 const store = useDesign()
 const stage = computed(() => route.params['stage'] as Stage)
+const info = computed(() => stageOf(stage.value))
 const floor = ref('')
 const failed = ref('')
 const palette = ref<'closed' | 'commands' | 'keys'>('closed')
@@ -58,9 +56,7 @@ useShortcuts({ palette, goTo })
     <main class="work">
       <p v-if="failed" class="failed">{{ failed }} Nothing was lost; reload when the server is back.</p>
       <template v-else-if="store.id">
-        <SheetStage v-if="stage === 'plan' || stage === 'signal' || stage === 'cable'" v-model:floor="floor" :mode="stage" />
-        <PowerStage v-else-if="stage === 'power'" />
-        <SettingsStage v-else />
+        <component :is="info.component" :key="info.id" v-model:floor="floor" />
       </template>
     </main>
     <ReasonsPanel :stage="stage" :floor="floor" @show-floor="floor = $event" />

@@ -2,7 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import type { Catalogue } from '@/api/types'
 import { useDesign } from '@/document/store'
-import { STAGES, type Stage } from '@/router'
+import { STAGES, type Stage } from '@/stages/registry'
 import { tool, toolsOf } from '@/sheet/tools'
 
 const KEYS: [keys: string, what: string][] = [
@@ -10,7 +10,6 @@ const KEYS: [keys: string, what: string][] = [
   ['?', 'This list'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
-  ['1 to 5', 'Plan, Signal, Cable, Power, Settings'],
   ['Arrows', 'Move what is selected by 0.1 m, else the sheet'],
   ['Shift Arrows', 'Move by 1 m'],
   ['Alt Arrows', 'Move by 1 cm'],
@@ -21,7 +20,8 @@ const KEYS: [keys: string, what: string][] = [
 
 /** Every shortcut, with those of the tools. */
 export function shortcuts(catalogue: Catalogue | null): [keys: string, what: string][] {
-  return [...KEYS, ...toolsOf(catalogue).map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`])]
+  const stages: [string, string] = [`1 to ${STAGES.length}`, STAGES.map((s) => s.name).join(', ')]
+  return [...KEYS, stages, ...toolsOf(catalogue).map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`])]
 }
 
 function isTyping(target: EventTarget | null): boolean {
@@ -50,10 +50,10 @@ export function useShortcuts(hooks: {
       event.preventDefault()
       if (event.shiftKey) store.redo()
       else store.undo()
-    } else if (control || event.altKey || isTyping(event.target)) return
+    } else if (control || event.altKey || event.defaultPrevented || isTyping(event.target)) return
     else if (event.key === 'Escape' && !onSheet(event.target) && !document.querySelector('[role=dialog]')) store.selection = null
     else if (event.key === '?') hooks.palette.value = 'keys'
-    else if (/^[1-5]$/.test(key)) hooks.goTo(STAGES[Number(key) - 1]!)
+    else if (/^[1-9]$/.test(key) && STAGES[Number(key) - 1]) hooks.goTo(STAGES[Number(key) - 1]!.id)
     else if (location.pathname.endsWith('/plan')) {
       const wanted = toolsOf(store.catalogue).find((t) => t.key === key)
       if (wanted) tool.value = wanted.tool

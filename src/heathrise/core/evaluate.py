@@ -10,33 +10,38 @@ from typing import Literal, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from .bands import Band
-from .cabling.assess import CableChapter, assess_cable
-from .cabling.runs import RunVerdict
-from .cabling.uplinks import UplinkVerdict
-from .cabling.verdicts import cable_findings
+from .cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
 from .catalogue import Catalogue
 from .design import Design, EquipmentRoom
 from .findings import Finding, Stage, worst_first
 from .in_force import in_force
-from .plan.assess import PlanChapter, plan_findings
+from .plan import PlanChapter, plan_findings
 from .rack import NO_POWER, PowerPlan, RoomUp, Wire, plan_power
 from .rack_findings import power_findings
-from .settings.assess import SettingsChapter, beacon_findings, settings_sheet
-from .settings.networks import network_findings
-from .settings.port_findings import port_findings
-from .settings.sheet import Plug, SettingsSheet
-from .signal.assess import (
+from .settings import (
+    Plug,
+    SettingsChapter,
+    SettingsSheet,
+    beacon_findings,
+    network_findings,
+    port_findings,
+    settings_sheet,
+)
+from .signal import (
+    Air,
+    ChannelPlan,
+    RoomVerdict,
     SignalChapter,
+    Task,
     air_of,
+    channel_findings,
     channel_plans,
     channel_tasks,
+    judge_rooms,
     radios_of,
     sharing,
+    signal_findings,
 )
-from .signal.channels import ChannelPlan, Task
-from .signal.levels import Air
-from .signal.rooms import RoomVerdict, judge_rooms
-from .signal.verdicts import channel_findings, signal_findings
 from .tally import Tally, tally_of
 
 log = logging.getLogger(__name__)

@@ -16,9 +16,8 @@ from pydantic import BaseModel, ConfigDict
 from .catalogue import Catalogue, poe_rank
 from .design import Design, Device, EquipmentRoom, Injector, Medium, Network, Switch
 from .findings import Cure, Finding
-from .ports.assign import Assignment, Demand, assign
-from .ports.uplinks import LINE, Shelf, Uplink, Way
-from .power.budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
+from .ports import LINE, Assignment, Demand, Shelf, Uplink, Way, assign
+from .power import PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .rack_cures import Rack, WeakInjector, cage_cures, rack_cures, weak_injectors
 
 REASONS = {

@@ -11,8 +11,7 @@ from pydantic import BaseModel, ConfigDict
 from .catalogue import Catalogue, InjectorModel, SwitchModel, poe_rank
 from .design import Design, Device, Injector, Switch, put
 from .findings import Cure
-from .ports.assign import Assignment, Demand, assign, reserved_w
-from .ports.uplinks import Shelf, Uplink, Way, uplinks
+from .ports import Assignment, Demand, Shelf, Uplink, Way, assign, reserved_w, uplinks
 
 
 @dataclass(frozen=True)

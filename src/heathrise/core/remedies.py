@@ -12,9 +12,9 @@ from .catalogue import Catalogue
 from .design import Design, Device, Space, apply, put
 from .findings import Cure
 from .in_force import in_force
-from .plan.placing import mount_height_m
-from .signal.assess import air_of
-from .signal.rooms import RoomVerdict, judge_rooms
+from .plan import mount_height_m
+from .progress import Progress, always
+from .signal import RoomVerdict, air_of, judge_rooms
 from .storeys import storeys_of
 from .wording import metres
 
@@ -34,11 +34,18 @@ _OFFERED = 3
 _FINDING_PREFIX = "signal-room-"
 
 
-def search_cures(design: Design, catalogue: Catalogue, finding_id: str) -> list[Cure]:
+def search_cures(
+    design: Design, catalogue: Catalogue, finding_id: str,
+    progress: Progress = always,
+) -> list[Cure]:  # fmt: skip
     """Return the best cures found for a room's finding, each tried out on the whole design.
 
     Moves of the two nearest access points by up to 3.5 m, and a new one in the room, are each
     evaluated; those that mend the room without spoiling another come first.
+
+    Args:
+        progress: is told how many of how many have been tried, and says whether to go on; what
+            was found by then is returned.
     """
     space = design.of(Space).get(finding_id.removeprefix(_FINDING_PREFIX))
     if space is None or not finding_id.startswith(_FINDING_PREFIX):
@@ -47,7 +54,10 @@ def search_cures(design: Design, catalogue: Catalogue, finding_id: str) -> list[
     before = judge_rooms(air_of(design, catalogue))
     start = next(r for r in before if r.space == space.id)
     tried: list[tuple[tuple[int, int, float], Cure]] = []
-    for label, device in _candidates(design, catalogue, space):
+    candidates = list(_candidates(design, catalogue, space))
+    for number, (label, device) in enumerate(candidates):
+        if not progress(number, len(candidates)):
+            break
         after = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
         room = next(r for r in after if r.space == space.id)
         lost, won = _lost(before, after), _lost(after, before)

@@ -6,14 +6,12 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict
 
-from .cabling.assess import CableChapter
-from .cabling.boxes import boxes_for
-from .cabling.links import LinkVerdict
+from .cabling import CableChapter, LinkVerdict, boxes_for
 from .catalogue import Catalogue
 from .design import Design, Device, Injector, Switch
 from .findings import Finding
 from .rack import PowerPlan
-from .signal.rooms import RoomVerdict
+from .signal import RoomVerdict
 
 
 class Tally(BaseModel):

@@ -10,16 +10,19 @@ from __future__ import annotations
 import io
 import itertools
 import math
+import struct
 from collections import Counter
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any, NoReturn
 
 from ezdxf import recover
+from ezdxf.audit import Auditor
 from ezdxf.document import Drawing
 from ezdxf.entities.dxfentity import DXFEntity
 from ezdxf.entities.insert import Insert
 from ezdxf.lldxf.const import DXFError
+from ezdxf.lldxf.tagger import binary_tags_loader
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import LineString, Polygon
 from shapely.ops import polygonize, unary_union
@@ -41,6 +44,7 @@ from ..core.design import (
 from ..core.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 
 MAX_BYTES = 30_000_000
+_HEAD_BYTES = 64  # the binary form tells itself by a zero byte within its first line
 MAX_SEGMENTS = 200_000
 MAX_DEPTH = 16
 LARGEST_SITE_M = 1_500.0
@@ -164,8 +168,8 @@ def _read(data: bytes) -> Drawing:
     if not data.strip():
         refuse("file", "is empty")
     try:
-        document, auditor = recover.read(io.BytesIO(data))
-    except (DXFError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
+        document, auditor = _load(data)
+    except (DXFError, struct.error, ValueError, LookupError, TypeError, AttributeError) as error:
         refuse("file", f"is not a DXF drawing that can be read: {str(error)[:160]}")
     except (UnicodeError, RecursionError, OverflowError):
         refuse("file", "is not a DXF drawing that can be read")
@@ -173,6 +177,14 @@ def _read(data: bytes) -> Drawing:
         first = auditor.errors[0]
         refuse("file", f"is damaged: {str(first.message)[:160]}")
     return document
+
+
+def _load(data: bytes) -> tuple[Drawing, Auditor]:
+    """Read a drawing as text, mending what can be mended, or in the binary form."""
+    if b"\0" not in data[:_HEAD_BYTES]:
+        return recover.read(io.BytesIO(data))
+    document = Drawing.load(binary_tags_loader(data))
+    return document, document.audit()
 
 
 @dataclass

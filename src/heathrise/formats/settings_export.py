@@ -7,6 +7,7 @@ from typing import Any
 
 import yaml
 
+from ..core.design import Design
 from ..core.evaluate import Evaluation
 
 FORMAT = "heathrise-settings"
@@ -46,3 +47,11 @@ def settings_yaml(name: str, evaluation: Evaluation) -> str:
     document = settings_document(name, evaluation)
     text: str = yaml.safe_dump(document, sort_keys=False, allow_unicode=True)
     return text
+
+
+def write_json(name: str, _design: Design, evaluation: Evaluation) -> str:
+    return settings_json(name, evaluation)
+
+
+def write_yaml(name: str, _design: Design, evaluation: Evaluation) -> str:
+    return settings_yaml(name, evaluation)

@@ -63,6 +63,14 @@ def port_map(design: Design, evaluation: Evaluation) -> str:
     return _write(header, rows)
 
 
+def write_cables(_name: str, design: Design, evaluation: Evaluation) -> str:
+    return cable_schedule(design, evaluation)
+
+
+def write_ports(_name: str, design: Design, evaluation: Evaluation) -> str:
+    return port_map(design, evaluation)
+
+
 def _write(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
     out = io.StringIO(newline="")
     out.write(_BYTE_ORDER_MARK)

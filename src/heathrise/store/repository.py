@@ -94,6 +94,10 @@ class Repository:
         self._lock = Lock()
 
     @property
+    def engine(self) -> Engine:
+        return self._engine
+
+    @property
     def catalogue(self) -> Catalogue:
         """The catalogue under the firm's figures; the same object until one is changed."""
         ruled = self._ruled

@@ -66,6 +66,19 @@ setting = Table(
     Column("name", String(ID_LENGTH), primary_key=True),
     Column("value", Text, nullable=False),
 )
+job = Table(
+    "job",
+    metadata,
+    Column("id", String(ID_LENGTH), primary_key=True),
+    Column("project_id", String(ID_LENGTH), ForeignKey("project.id", ondelete="CASCADE")),
+    Column("kind", String(ID_LENGTH), nullable=False),
+    Column("state", String(ID_LENGTH), nullable=False),
+    Column("done", Integer, nullable=False),
+    Column("total", Integer, nullable=False),
+    Column("result", LONGTEXT),
+    Column("message", Text, nullable=False),
+    Column("created", DateTime, nullable=False, server_default=func.now()),
+)
 firm_figure = Table(
     "firm_figure",
     metadata,

@@ -17,12 +17,14 @@ from ..core.design import DesignError
 from ..formats.confined import Busy
 from ..formats.project_file import once
 from ..store import Repository, StaleRevision, UnknownProject
+from ..store.jobs import UnknownJob
 from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .projects import make_projects
 from .transfer import make_transfer
+from .work import make_work
 
 log = logging.getLogger(__name__)
 
@@ -65,6 +67,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     answers, breaker = Answers(), Breaker()
     app.register_blueprint(make_projects(repository, answers, breaker))
     app.register_blueprint(make_transfer(repository, answers))
+    app.register_blueprint(make_work(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)
@@ -130,6 +133,10 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     def stale(error: StaleRevision) -> Any:
         since = [change.model_dump(mode="json") for change in error.since]
         return jsonify(message=str(error), revision=error.revision, since=since), 409
+
+    @app.errorhandler(UnknownJob)
+    def unknown_job(error: UnknownJob) -> Any:
+        return jsonify(message=f"There is no job {str(error)[:60]!r}.", problems=[]), 404
 
     @app.errorhandler(UnknownProject)
     def unknown(error: UnknownProject) -> Any:

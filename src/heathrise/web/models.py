@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, create_model
 
@@ -11,9 +11,7 @@ from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Name
 from ..core.evaluate import Evaluation
-from ..core.findings import Cure
-from ..core.signal.levels import Direction
-from ..core.signal.relief import Relief
+from ..core.signal import Direction, Relief
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]
@@ -131,12 +129,21 @@ class FirmFigure(Wire):
     value: Value | None = None
 
 
-class CureRequest(Wire):
-    finding: Annotated[str, Field(max_length=120)]
+class JobRequest(Wire):
+    kind: Annotated[str, Field(max_length=40)]
+    arguments: dict[str, Any] = {}
 
 
-class CureList(Wire):
-    cures: list[Cure]
+class Job(Wire):
+    """A job as it stands; ``total`` is 0 as long as nobody knows."""
+
+    id: str
+    kind: str
+    state: Literal["running", "done", "stopped", "failed"]
+    done: int
+    total: int
+    result: dict[str, Any] | None
+    message: str
 
 
 class LevelReading(Wire):

@@ -22,10 +22,7 @@ from ..core.design import (
 )
 from ..core.evaluate import evaluate
 from ..core.integrity import check
-from ..core.remedies import search_cures
-from ..core.signal.assess import air_of
-from ..core.signal.levels import readings_at
-from ..core.signal.relief import Relief, relief
+from ..core.signal import Relief, air_of, readings_at, relief
 from ..core.storeys import SLAB_M, storeys_of
 from ..store import Repository, Saved
 from .answers import Answers
@@ -33,8 +30,6 @@ from .breaker import Breaker
 from .models import (
     Answer,
     ChangeRequest,
-    CureList,
-    CureRequest,
     Elements,
     FirmFigure,
     LevelList,
@@ -195,13 +190,6 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         found = readings_at(air_of(design, repository.catalogue), floor, *at)
         readings = [LevelReading(**vars(r)) for r in found]
         return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
-
-    @routes.post("/projects/<project_id>/cures")
-    @routes.input(CureRequest, arg_name="wanted")
-    @routes.output(CureList)
-    def cures(project_id: str, wanted: CureRequest) -> Response:
-        design = repository.load(project_id).design
-        return json_of(CureList(cures=search_cures(design, repository.catalogue, wanted.finding)))
 
     @routes.get("/projects/<project_id>/history")
     def history(project_id: str) -> Response:

@@ -11,12 +11,12 @@ from pathlib import Path
 
 from ..core.catalogue import load_catalogue
 from ..core.evaluate import evaluate
-from ..core.signal.assess import air_of
-from ..core.signal.relief import relief
+from ..core.signal import air_of, relief
 from ..demo import lakeside_home, music_school
 from ..demo.lakeside_home import NAME as HOME_NAME
 from ..demo.music_school import NAME as SCHOOL_NAME
 from ..store import Repository, connect
+from ..store.jobs import Jobs
 from ..store.migrate import migrate
 from .app import create_app
 from .front_door import make_server
@@ -42,6 +42,7 @@ def main() -> None:
     migrate(patient)
     if options.demo:
         load_demo(Repository(patient, load_catalogue()))
+    Jobs(patient).interrupted()
     patient.dispose()
     repository = Repository(connect(url), load_catalogue())
     server = make_server(create_app(repository, options.frontend), options.port)

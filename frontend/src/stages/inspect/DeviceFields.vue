@@ -6,7 +6,7 @@ import type { Device, ElementOf, Point } from '@/api/types'
 import { put } from '@/document/edits'
 import { hasAir, modelsOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
-import type { Stage } from '@/router'
+import type { Stage } from '@/stages/registry'
 import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ device: Device; stage: Stage }>()

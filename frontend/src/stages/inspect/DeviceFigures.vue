@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Device } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { inUnits, length, temperature } from '@/document/units'
-import type { Stage } from '@/router'
+import type { Stage } from '@/stages/registry'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()

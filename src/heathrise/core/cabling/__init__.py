@@ -1,1 +1,18 @@
 """Cable: what each category carries, ways through the building, lengths and boxes."""
+
+from .assess import CableChapter, assess_cable
+from .boxes import boxes_for
+from .links import LinkVerdict
+from .runs import RunVerdict
+from .uplinks import UplinkVerdict
+from .verdicts import cable_findings
+
+__all__ = [
+    "CableChapter",
+    "LinkVerdict",
+    "RunVerdict",
+    "UplinkVerdict",
+    "assess_cable",
+    "boxes_for",
+    "cable_findings",
+]

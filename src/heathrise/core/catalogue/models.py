@@ -17,7 +17,7 @@ Positive = Annotated[float, Field(ge=0, allow_inf_nan=False)]
 
 
 class Entry(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     id: str
     label: str
@@ -35,7 +35,7 @@ class Construction(Entry):
 class PowerDemand(BaseModel):
     """What a powered device asks of its port (IEEE 802.3 class) and draws, in watts."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     poe_class: Annotated[int, Field(ge=0, le=8)]
     rated_w: Positive
@@ -45,7 +45,7 @@ class PowerDemand(BaseModel):
 class RadioModel(BaseModel):
     """One band of an access point: conducted power range in dBm and its steps."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     gain_dbi: float
     min_power_dbm: float
@@ -56,7 +56,7 @@ class RadioModel(BaseModel):
 class PortGroup(BaseModel):
     """Ports of one sort on a switch. ``poe_class`` is the highest class fed, None for no power."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     count: Annotated[int, Field(ge=1)]
     speed_mbps: int
@@ -67,7 +67,7 @@ class PortGroup(BaseModel):
 class AirModel(BaseModel):
     """What gives a device air of its own: its generation, its antenna and its radios."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     generation: Literal["4", "5", "6", "6E", "7"]
     pattern: Literal["dome", "omni", "panel"]
@@ -149,7 +149,7 @@ class HasKind(Protocol):
 class Catalogue(BaseModel):
     """All entries by id, and the figures of the trade."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     constructions: dict[str, Construction]
     roles: dict[str, Role]

@@ -28,7 +28,7 @@ _UNIT_OF = {"_dbm": "dBm", "_db": "dB", "_w": "W", "_v": "V"}
 class Source(BaseModel):
     """What a figure rests on."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     name: str
     about: str = ""
@@ -41,7 +41,7 @@ class Figure(BaseModel):
     has ``length`` numbers where that is given.
     """
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     path: str
     label: str
@@ -102,7 +102,7 @@ class Used(BaseModel):
 class Rules(BaseModel):
     """All figures by path, and the sources they name."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     figures: dict[str, Figure]
     sources: dict[str, Source]

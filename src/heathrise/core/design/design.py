@@ -68,7 +68,7 @@ _PLAIN_SITE = Site(id="site")
 class Put(BaseModel):
     """Place an element, or replace the one with its id."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     op: Literal["put"] = "put"
     kind: str
@@ -82,7 +82,7 @@ class Put(BaseModel):
 class Remove(BaseModel):
     """Take an element away."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     op: Literal["remove"] = "remove"
     kind: str

@@ -46,6 +46,6 @@ class Reference:
 class Element(BaseModel):
     """What every element has: a frozen record with an id that is unique within its kind."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True, allow_inf_nan=False)
 
     id: ElementId

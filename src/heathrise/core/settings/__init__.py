@@ -1,1 +1,16 @@
 """Controller-managed settings: networks, wireless names, radios and switch ports."""
+
+from .assess import SettingsChapter, beacon_findings, settings_sheet
+from .networks import network_findings
+from .port_findings import port_findings
+from .sheet import Plug, SettingsSheet
+
+__all__ = [
+    "Plug",
+    "SettingsChapter",
+    "SettingsSheet",
+    "beacon_findings",
+    "network_findings",
+    "port_findings",
+    "settings_sheet",
+]

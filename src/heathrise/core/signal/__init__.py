@@ -1,1 +1,28 @@
 """Radio: propagation, antennas, coverage, channels and power."""
+
+from .assess import SignalChapter, air_of, channel_plans, channel_tasks, radios_of, sharing
+from .channels import ChannelPlan, Task
+from .levels import Air, Direction, readings_at
+from .relief import Relief, relief
+from .rooms import RoomVerdict, judge_rooms
+from .verdicts import channel_findings, signal_findings
+
+__all__ = [
+    "Air",
+    "ChannelPlan",
+    "Direction",
+    "Relief",
+    "RoomVerdict",
+    "SignalChapter",
+    "Task",
+    "air_of",
+    "channel_findings",
+    "channel_plans",
+    "channel_tasks",
+    "judge_rooms",
+    "radios_of",
+    "readings_at",
+    "relief",
+    "sharing",
+    "signal_findings",
+]

@@ -6,14 +6,6 @@ import { tool, toolsOf } from '@/sheet/tools'
 
 const store = useDesign()
 const tools = computed(() => toolsOf(store.catalogue))
-const LINES: Record<string, string> = {
-  select: 'M-5 -7L5 2L0 3L-2 8Z',
-  wall: 'M-8 6L8 -6',
-  room: 'M-7 -6H7V6H-7Z',
-  door: 'M-6 7V-7A14 14 0 0 1 8 7Z',
-  duct: 'M-9 -5H-1V5H9M-9 -8V-2M9 2V8',
-  window: 'M-8 -2H8M-8 2H8M-8 -5V5M8 -5V5',
-}
 </script>
 
 <template>
@@ -24,7 +16,7 @@ const LINES: Record<string, string> = {
       :data-tool="info.tool" @click="tool = info.tool"
     >
       <svg width="20" height="20" viewBox="-11 -11 22 22" aria-hidden="true">
-        <path v-if="LINES[info.tool]" :d="LINES[info.tool]" />
+        <path v-if="info.lines" :d="info.lines" />
         <MarkShape v-else :shape="info.mark ?? ''" />
       </svg>
       <span class="name">{{ info.name }}</span>

@@ -1,0 +1,40 @@
+import { onScopeDispose, ref, shallowRef } from 'vue'
+import { get, send } from '@/api/client'
+import type { Job } from '@/api/types'
+
+const LOOK_AGAIN_MS = 250
+
+/** A long task of the server: how far it is, and a way to stop it. One at a time. */
+export function useJob() {
+  const job = shallowRef<Job | null>(null)
+  const running = ref(false)
+  let left = false
+
+  /** Wait for a job that was begun; null where its page was left meanwhile. */
+  async function follow(begun: Promise<Job>): Promise<Job | null> {
+    running.value = true
+    left = false
+    try {
+      let now = await begun
+      for (;;) {
+        if (left) return null
+        job.value = now
+        if (now.state !== 'running') return now
+        await new Promise((resume) => setTimeout(resume, LOOK_AGAIN_MS))
+        now = await get<Job>(`/api/jobs/${now.id}`)
+      }
+    } finally {
+      running.value = false
+    }
+  }
+
+  function stop(): void {
+    if (job.value?.state === 'running') void send(`/api/jobs/${job.value.id}/stop`, {})
+  }
+
+  onScopeDispose(() => {
+    left = true
+    stop()
+  })
+  return { job, running, follow, stop }
+}

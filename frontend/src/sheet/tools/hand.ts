@@ -1,0 +1,54 @@
+import type { ShallowRef } from 'vue'
+import type { Change, Kind, Point, Wall } from '@/api/types'
+import type { useDesign } from '@/document/store'
+
+export interface Draft {
+  from: Point
+  to: Point
+  shape: 'wall' | 'room'
+}
+
+/** What a tool works with: the floor that is drawn on, and what is begun on it. */
+export interface Hand {
+  store: ReturnType<typeof useDesign>
+  floor: () => string
+  walls: () => Wall[]
+  /** How near in metres a press has to come to something to mean it. */
+  reach: () => number
+  /** Whether any angle is wanted, as long as Alt is held. */
+  free: () => boolean
+  draft: ShallowRef<Draft | null>
+  /** The corners of a line that is begun. */
+  path: ShallowRef<Point[]>
+  /** Make an edit and select what it placed. */
+  place: (kind: Kind, label: string, changes: Change[], id: string) => void
+  letGo: () => void
+}
+
+/** One of the tools below, or a kind of device, which places one of it. */
+export type Tool = string
+
+export interface ToolInfo {
+  tool: Tool
+  name: string
+  key: string
+  /** What it expects next, said in one line at the foot of the sheet. */
+  hint: string
+  /** Its drawing: one of the sheet's marks, or lines of its own. */
+  mark?: string
+  lines?: string
+}
+
+/** A tool of the sheet. Each has a file of its own, `*.tool.ts`, and needs no other list. */
+export interface SheetTool extends ToolInfo {
+  order: number
+  press?: (hand: Hand, at: Point) => void
+  move?: (hand: Hand, at: Point) => void
+  release?: (hand: Hand) => void
+  /** Enter, and Escape. */
+  finish?: (hand: Hand) => void
+  cancel?: (hand: Hand) => void
+  expects?: (hand: Hand) => string
+  /** Take an exact figure that was typed while something is begun; false where it is not understood. */
+  typed?: (hand: Hand, text: string) => boolean
+}

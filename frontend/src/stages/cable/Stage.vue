@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import Select from 'primevue/select'
+import type { Site } from '@/api/types'
+import { put } from '@/document/edits'
+import { useDesign } from '@/document/store'
+import SheetStage from '@/sheet/SheetStage.vue'
+
+const floor = defineModel<string>('floor', { required: true })
+const store = useDesign()
+const CATEGORIES = ['5e', '6', '6A'].map((c) => ({ value: c, label: `category ${c}` }))
+const COUNTS = [1, 2, 3, 4].map((n) => ({ value: n, label: n === 1 ? 'one cable' : `${n} cables` }))
+
+function set(change: Partial<Site>, label: string): void {
+  if (store.site) store.commit(label, [put('site', { ...store.site, ...change })])
+}
+</script>
+
+<template>
+  <SheetStage v-model:floor="floor" mode="cable">
+    <template v-if="store.site" #bar>
+      <label>At least <Select
+        :model-value="store.site.minimum_category" :options="CATEGORIES" option-label="label" option-value="value"
+        size="small" aria-label="Least category" @update:model-value="set({ minimum_category: $event }, 'Least category')"
+      /></label>
+      <label>To each access point <Select
+        :model-value="store.site.cables_per_access_point" :options="COUNTS" option-label="label" option-value="value"
+        size="small" aria-label="Cables to each access point" @update:model-value="set({ cables_per_access_point: $event }, 'Cables per access point')"
+      /></label>
+    </template>
+  </SheetStage>
+</template>

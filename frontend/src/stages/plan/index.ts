@@ -1,0 +1,9 @@
+import type { StageInfo } from '../registry'
+import List from './List.vue'
+import PlanStage from './Stage.vue'
+
+export default {
+  id: 'plan', name: 'Plan', order: 20, icon: 'M4 18V6l5-2 6 2 5-2v12l-5 2-6-2z',
+  component: PlanStage, list: List, overview: true,
+  begun: (store) => store.all('wall').length + store.all('space').length > 0,
+} satisfies StageInfo

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import SelectButton from 'primevue/selectbutton'
+import { onUnmounted, reactive, watch } from 'vue'
+import type { View } from '@/api/types'
+import { useDesign } from '@/document/store'
+import SheetStage from '@/sheet/SheetStage.vue'
+
+const floor = defineModel<string>('floor', { required: true })
+const store = useDesign()
+const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'] })
+const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
+const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }]
+const WAYS = [
+  { value: 'downlink', label: 'Downlink' },
+  { value: 'uplink', label: 'Uplink' },
+  { value: 'weaker', label: 'Weaker' },
+]
+
+watch(
+  () => [floor.value, wanted.band, wanted.rank, wanted.direction, store.id] as const,
+  () => store.show(floor.value ? { floor: floor.value, ...wanted } : null),
+  { immediate: true },
+)
+onUnmounted(() => store.show(null))
+</script>
+
+<template>
+  <SheetStage v-model:floor="floor" mode="signal">
+    <template #bar>
+      <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
+      <SelectButton v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First or second access point" />
+      <SelectButton v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Direction" />
+    </template>
+  </SheetStage>
+</template>

@@ -1,0 +1,4 @@
+/** Verdicts as a list says them. */
+export const WORD: Record<string, string> = {
+  met: 'met', near: 'near', not_met: 'not met', not_needed: 'not needed', test_first: 'test first', no_way: 'no way',
+}

@@ -1,0 +1,84 @@
+"""Jobs as rows: what was asked, how far it is, what came of it."""
+
+from __future__ import annotations
+
+import json
+import secrets
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from sqlalchemy import Engine, delete, func, insert, select, text, update
+
+from .tables import job
+
+State = Literal["running", "done", "stopped", "failed"]
+_KEPT_HOURS = 24
+INTERRUPTED = "The server was started anew meanwhile; ask again."
+
+
+class UnknownJob(LookupError):
+    """There is no job with this id."""
+
+
+@dataclass(frozen=True)
+class JobRow:
+    """One job. ``total`` is 0 as long as nobody knows."""
+
+    id: str
+    kind: str
+    state: State
+    done: int
+    total: int
+    result: dict[str, Any] | None
+    message: str
+
+
+class Jobs:
+    """The table of jobs."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def create(self, kind: str, project_id: str | None) -> str:
+        """Note a job that begins, and forget those of yesterday."""
+        job_id = f"j-{secrets.token_hex(6)}"
+        age_hours = func.timestampdiff(text("HOUR"), job.c.created, func.now())
+        with self._engine.begin() as connection:
+            connection.execute(delete(job).where(age_hours >= _KEPT_HOURS))
+            row = {"id": job_id, "kind": kind, "project_id": project_id, "state": "running"}
+            connection.execute(insert(job).values(**row, done=0, total=0, message=""))
+        return job_id
+
+    def get(self, job_id: str) -> JobRow:
+        """Return a job as it stands.
+
+        Raises:
+            UnknownJob: there is none with this id.
+        """
+        columns = (job.c.id, job.c.kind, job.c.state, job.c.done, job.c.total)
+        with self._engine.connect() as connection:
+            rows = select(*columns, job.c.result, job.c.message).where(job.c.id == job_id)
+            found = connection.execute(rows).first()
+        if found is None or found.id != job_id:
+            raise UnknownJob(job_id)
+        result = json.loads(found.result) if found.result else None
+        return JobRow(*found[:5], result, found.message)
+
+    def progress(self, job_id: str, done: int, total: int) -> None:
+        self._set(job_id, done=done, total=total)
+
+    def end(
+        self, job_id: str, state: State, result: dict[str, Any] | None, message: str = ""
+    ) -> None:
+        kept = json.dumps(result, ensure_ascii=False) if result is not None else None
+        self._set(job_id, state=state, result=kept, message=message[:500])
+
+    def interrupted(self) -> int:
+        """Mark the jobs that another process left running; return how many there were."""
+        with self._engine.begin() as connection:
+            left = update(job).where(job.c.state == "running")
+            return connection.execute(left.values(state="failed", message=INTERRUPTED)).rowcount
+
+    def _set(self, job_id: str, **values: object) -> None:
+        with self._engine.begin() as connection:
+            connection.execute(update(job).where(job.c.id == job_id).values(**values))

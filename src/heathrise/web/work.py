@@ -1,0 +1,86 @@
+"""Routes for jobs: begin one, see how far it is, stop it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from apiflask import APIBlueprint
+from flask import Response, request
+
+from ..core.design import DesignError, Problem
+from ..core.progress import Progress
+from ..formats.confined import import_confined
+from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
+from ..jobs.runner import Task
+from ..store import Repository
+from ..store.jobs import JobRow, Jobs
+from .models import Job, JobRequest
+from .projects import AUTHOR, json_of
+from .transfer import choice_of
+
+
+def make_work(repository: Repository) -> APIBlueprint:
+    """Return the blueprint over a repository, with the runner embedded."""
+    routes = APIBlueprint("work", __name__, url_prefix="/api")
+    jobs = Jobs(repository.engine) if repository is not None else None
+    runner = EmbeddedRunner(jobs) if jobs is not None else None
+
+    def begun(kind: str, project_id: str | None, task: Task) -> Response:
+        assert jobs is not None and runner is not None
+        job_id = jobs.create(kind, project_id)
+        runner.begin(job_id, task)
+        return json_of(_wire(jobs.get(job_id)), 202)
+
+    @routes.post("/projects/<project_id>/jobs")
+    @routes.input(JobRequest, arg_name="wanted")
+    @routes.output(Job, status_code=202)
+    def begin(project_id: str, wanted: JobRequest) -> Response:
+        work = KINDS.get(wanted.kind)
+        if work is None:
+            listed = ", ".join(KINDS)
+            raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
+        design, catalogue = repository.load(project_id).design, repository.catalogue
+        arguments = wanted.arguments
+        return begun(wanted.kind, project_id, lambda p: work(Work(design, catalogue, arguments, p)))
+
+    @routes.post("/import/dxf")
+    @routes.output(Job, status_code=202)
+    def draw() -> Response:
+        drawing = request.files.get("drawing")
+        if drawing is None:
+            raise DesignError([Problem("drawing", "no drawing came with the request")])
+        choice, data = choice_of(request.form.get("choice", "")), drawing.read()
+
+        def work(progress: Progress) -> dict[str, Any]:
+            try:
+                design = import_confined(data, choice, repository.catalogue, progress)
+            except DesignError:
+                if not progress(0, 0):
+                    raise Stopped from None  # ended by whoever asked, not by its limits
+                raise
+            if not progress(1, 1):
+                raise Stopped
+            saved = repository.create(choice.name, design, AUTHOR, "Drawn from DXF")
+            return {"project": saved.id}
+
+        return begun("dxf", None, work)
+
+    @routes.get("/jobs/<job_id>")
+    @routes.output(Job)
+    def seen(job_id: str) -> Response:
+        assert jobs is not None
+        return json_of(_wire(jobs.get(job_id)))
+
+    @routes.post("/jobs/<job_id>/stop")
+    @routes.output(Job)
+    def stop(job_id: str) -> Response:
+        assert jobs is not None and runner is not None
+        found = jobs.get(job_id)
+        runner.stop(job_id)
+        return json_of(_wire(found))
+
+    return routes
+
+
+def _wire(row: JobRow) -> Job:
+    return Job.model_validate(vars(row))
