@@ -42,6 +42,7 @@ def drag_latencies_ms() -> list[float]:
             chromium = play.chromium.launch(executable_path=browser(), args=CHROMIUM)
             page = chromium.new_page(viewport={"width": 1280, "height": 800})
             page.goto(server.base)
+            page.click(".card")
             page.wait_for_selector("[data-tally=aps]")
             page.click("[data-stage=signal]")
             page.wait_for_selector("[data-layer=relief] path", state="attached")

@@ -9,11 +9,13 @@ from sqlalchemy import Engine
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design
-from heathrise.demo import lakeside_home, music_school
+from heathrise.demo import music_school
 from heathrise.store import Repository, connect
 from heathrise.store.migrate import migrate
 from ops.database import Database, running
 from ops.machine import LOGS, VAR
+
+from .lakeside_home import lakeside_home
 
 
 @pytest.fixture(scope="session")

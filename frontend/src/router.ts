@@ -1,12 +1,12 @@
 import { createRouter, createWebHistory } from 'vue-router'
-import OpenLast from './shell/OpenLast.vue'
+import StartPage from './shell/StartPage.vue'
 import Workbench from './shell/Workbench.vue'
 import { STAGES } from './stages/registry'
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', component: OpenLast },
+    { path: '/', component: StartPage },
     { path: `/p/:id/:stage(${STAGES.map((s) => s.id).join('|')})`, component: Workbench, name: 'stage' },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import urllib.request
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
@@ -48,7 +49,7 @@ class Sheet:
 
     def begin(self, name: str) -> None:
         """Begin a new project from an empty sheet."""
-        self.page.get_by_role("button", name="New", exact=True).click()
+        self.page.get_by_role("button", name=re.compile("^New( project)?$")).click()
         self.page.get_by_label("Name").last.fill(name)
         self.page.get_by_role("button", name="Begin").click()
         expect(self.page.locator(".project .name")).to_have_text(name)
@@ -112,7 +113,7 @@ def open_sheet(server: Server, chromium: Browser) -> Iterator[Callable[..., Shee
     """Open a page on a project; every page must end without errors and without other hosts."""
     opened: list[Sheet] = []
 
-    def at(path: str, ready: str = "[data-tally=aps]") -> Sheet:
+    def at(path: str, ready: str = "[data-tally=aps], .cards") -> Sheet:
         context = chromium.new_context(
             viewport={"width": 1280, "height": 800}, accept_downloads=True
         )

@@ -272,9 +272,9 @@ def test_projects_are_listed_renamed_and_changed_between(
     field.fill("Renamed Hall of Music")
     page.get_by_role("button", name="Rename").click()
     expect(page.locator(".project .name")).to_have_text("Renamed Hall of Music")
-    page.locator(".line").filter(has_text="Alderness, house by the lake").first.click()
-    expect(page.locator(".project .name")).to_have_text("Alderness, house by the lake")
-    expect(page.locator("[data-space=lower-games-room]")).to_have_count(1)
+    page.locator(".line").filter(has_text="Quernbeck Mill").first.click()
+    expect(page.locator(".project .name")).to_have_text("Quernbeck Mill")
+    expect(page.locator("[data-space=wheel-wheel-room]")).to_have_count(1)
 
 
 def test_the_page_fits_and_everything_that_can_be_pressed_has_a_name(school_sheet: Sheet) -> None:

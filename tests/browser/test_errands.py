@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Browser, expect
 
 from heathrise.core.design import Design
+from heathrise.demo import SITES
 from ops.database import Database
 from ops.machine import free_port
 from ops.serve import Server, serving
@@ -20,10 +21,19 @@ from .conftest import DIST, Sheet, make_project
 pytestmark = pytest.mark.browser
 
 
-def test_the_demo_opens_first_and_whole(database: Database, chromium: Browser) -> None:
+def test_the_demo_opens_on_three_sites_with_what_each_teaches(
+    database: Database, chromium: Browser
+) -> None:
     with serving(database.create("first", fresh=True), free_port(), DIST) as server:
         page = chromium.new_page(viewport={"width": 1280, "height": 800})
         page.goto(server.base)
+        expect(page.get_by_role("heading", level=1)).to_have_text("Projects")
+        expect(page.locator(".card")).to_have_count(3)
+        for site in SITES:
+            card = page.locator(".card").filter(has_text=site.name)
+            expect(card).to_contain_text(site.teaches)
+            expect(card.locator("svg path").nth(3)).to_be_attached()
+        page.locator(".card").first.click()
         expect(page.locator(".project .name")).to_have_text("Larkmere Music School")
         expect(page.locator("[data-tally=aps] .value")).to_have_text("15")
         expect(page.locator("[data-finding]").nth(5)).to_be_visible()
@@ -242,7 +252,7 @@ def test_a_new_site_from_a_drawing(open_sheet: Callable[..., Sheet], tmp_path: P
     page = sheet.page
     file = tmp_path / "Mill barn.dxf"
     file.write_bytes(b"nonsense")
-    page.get_by_role("button", name="New", exact=True).click()
+    page.get_by_role("button", name="New project").click()
     page.set_input_files("[data-testid=dxf-file]", file)
     assert "Nothing was loaded" in page.wait_for_selector("[role=alert]").inner_text()
     file.write_bytes(data_of(drawing(units=0)))

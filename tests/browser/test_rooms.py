@@ -22,7 +22,7 @@ def test_a_second_room_in_the_pavilion(school_sheet: Sheet) -> None:
     page.mouse.click(box["x"] + box["width"] * 0.46, box["y"] + box["height"] * 0.5)
     sheet.saved(2)
     page.keyboard.press("Escape")
-    expect(page.locator("[data-mark=rack-1]")).to_contain_text("Pavilion rack")
+    expect(page.locator("[data-name=rack-1]")).to_contain_text("Pavilion rack")
 
     sheet.stage("cable")
     expect(page.locator("[data-uplink=rack-1]").first).to_be_attached()

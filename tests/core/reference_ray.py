@@ -26,6 +26,16 @@ def inside(polygon: tuple[Point2, ...], x: float, y: float) -> bool:
     return odd
 
 
+def grid(room: Space, step_m: float = 0.37) -> Iterator[Point2]:
+    """Spots inside a room, row by row."""
+    xs, ys = zip(*room.outline, strict=True)
+    for row in range(int((max(ys) - min(ys)) / step_m) + 1):
+        for column in range(int((max(xs) - min(xs)) / step_m) + 1):
+            x, y = min(xs) + (column + 0.5) * step_m, min(ys) + (row + 0.5) * step_m
+            if inside(room.outline, x, y):
+                yield x, y
+
+
 class Site:
     """One design, looked at element by element."""
 
@@ -33,14 +43,24 @@ class Site:
         self.design, self.catalogue = design, catalogue
         self.floors = design.of(Floor)
         self.spaces = list(design.of(Space).values())
+        self.over: dict[tuple[str, str], bool] = {}
 
     def next_floor(self, floor: Floor) -> Floor | None:
         above = [
             f
             for f in self.floors.values()
-            if f.building == floor.building and f.elevation_m > floor.elevation_m
+            if f.building == floor.building
+            and f.elevation_m > floor.elevation_m
+            and self.lies_over(f.id, floor.id)
         ]
         return min(above, key=lambda f: f.elevation_m, default=None)
+
+    def lies_over(self, upper: str, lower: str) -> bool:
+        """Whether a room of one storey stands over a room of another, spot by spot."""
+        if (upper, lower) not in self.over:
+            spots = (s for r in self.spaces if r.floor == lower and not r.outdoor for s in grid(r))
+            self.over[upper, lower] = any(self.rooms_at(upper, *spot) for spot in spots)
+        return self.over[upper, lower]
 
     def usual_top(self, floor: Floor) -> float:
         above = self.next_floor(floor)
@@ -78,7 +98,9 @@ class Site:
             below = [
                 f
                 for f in self.floors.values()
-                if f.building == floor.building and f.elevation_m < floor.elevation_m
+                if f.building == floor.building
+                and f.elevation_m < floor.elevation_m
+                and self.rooms_at(f.id, x, y)
             ]
             under = max(below, key=lambda f: f.elevation_m, default=None)
             hole = under and any(r.open_above for r in self.rooms_at(under.id, x, y))

@@ -95,7 +95,14 @@ def sites(draw: st.DrawFn, devices: int = 2) -> Design:
             box = (west, 0.0, east, depth)
             elements += room(draw, f"r{level}{k}", floor, box, turn, open_above=hole)
     hall = (edges[-1], 0.0, edges[-1] + 8.0, depth)
-    elements += room(draw, "hall", "f0", hall, turn, ceiling_height_m=6.0)
+    split = storeys < 3 and draw(st.booleans())
+    elements += room(draw, "hall", "f0", hall, turn, ceiling_height_m=4.2 if split else 6.0)
+    if split:  # a half-storey over the hall, at a height of its own
+        elements.append(
+            Floor(id="half", building="b", name="Half", level=storeys, elevation_m=4.5,
+                  ceiling_height_m=2.4, slab="floor-timber")
+        )  # fmt: skip
+        elements += room(draw, "half-room", "half", hall, turn)
     elements += room(draw, "yard", "f0", (0.0, -9.0, edges[-1], 0.0), turn, outdoor=True)
     elements.append(Floor(id="s0", building="shed", name="Shed", level=0, ceiling_height_m=2.4))
     elements += room(draw, "shed-room", "s0", (2.0, 14.0, 8.0, 18.0), turn)

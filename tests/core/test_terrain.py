@@ -30,6 +30,7 @@ from heathrise.core.signal.propagation import chance_of
 from heathrise.core.signal.rooms import judge_rooms
 from heathrise.core.signal.survey import room_points
 from heathrise.core.signal.terrain import losses_db
+from heathrise.core.storeys import storeys_of
 
 from .plans import access_point, design_of, shell, wall
 from .sites import sites
@@ -308,7 +309,7 @@ def test_storeys_that_contradict_each_other_are_told_and_cured(catalogue: Catalo
     flat = design_of(*shell(), upper, above, access_point(5, 5))
     same = apply(flat, [put(upper.model_copy(update={"elevation_m": 0.0}))])
     hall = apply(flat, [put(upper.model_copy(update={"elevation_m": 3.2})), put(tall)])
-    for design, key in ((flat, "storeys-g"), (same, "storeys-g"), (hall, "tall-room")):
+    for design, key in ((flat, "ceiling-f"), (same, "storeys-g"), (hall, "tall-room")):
         finding = next(f for f in evaluate(design, catalogue).findings if f.id == f"plan-{key}")
         assert finding.severity == "not_met" and finding.cures
         for cure in finding.cures:
@@ -321,3 +322,17 @@ def test_half_storeys_side_by_side_contradict_nothing(catalogue: Catalogue) -> N
     half[0] = half[0].model_copy(update={"elevation_m": 1.5})  # type: ignore[union-attr]
     found = evaluate(design_of(*shell(), *half), catalogue).findings
     assert not [f for f in found if f.id.startswith("plan-")]
+
+
+def test_a_storey_ends_under_the_next_that_lies_over_it(catalogue: Catalogue) -> None:
+    """West at 0 and at 4.0 m, east at 1.5 m: the east reaches its own ceiling and slab."""
+    half, over = storey(1, (20, 0, 30, 20)), storey(2, (0, 0, 20, 20))
+    half[0] = half[0].model_copy(update={"elevation_m": 1.5})  # type: ignore[union-attr]
+    over[0] = over[0].model_copy(update={"elevation_m": 4.0})  # type: ignore[union-attr]
+    tops = storeys_of(design_of(*shell(), *half, *over)).top_m
+    assert (tops["f"], tops[half[0].id]) == pytest.approx(
+        (4.0, 1.5 + half[0].ceiling_height_m + 0.3)
+    )  # type: ignore[union-attr]
+    over[0] = over[0].model_copy(update={"elevation_m": 2.65})  # type: ignore[union-attr]
+    low = evaluate(design_of(*shell(), *half, *over), catalogue).findings
+    assert "plan-ceiling-f" in {f.id for f in low}

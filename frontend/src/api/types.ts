@@ -30,6 +30,7 @@ export type Inspection = S['Inspection']
 export type LevelReading = S['LevelList.LevelReading']
 export type ProjectDocument = S['ProjectDocument']
 export type ProjectLine = S['ProjectList.ProjectLine']
+export type DemoSite = S['DemoList.DemoLine']
 
 export type ElementTables = Required<S['ProjectDocument.Elements']>
 export type Kind = keyof ElementTables

@@ -37,6 +37,14 @@ export function foot(wall: Wall, point: Point): { at: number; off: number } {
   return { at: inside, off: distance(point, [wall.a[0] + dx * inside, wall.a[1] + dy * inside]) }
 }
 
+/** West, south, east and north of points. */
+export function boundsOf(points: readonly (readonly number[])[]): [number, number, number, number] {
+  const xs = points.map((p) => p[0]!)
+  const ys = points.map((p) => p[1]!)
+  return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
+}
+
+/** The middle of an outline by area. */
 export function centre(outline: readonly (readonly number[])[]): Point {
   let area = 0
   let x = 0

@@ -4,7 +4,7 @@ import { useAnswers } from '@/answers/useAnswers'
 import { KINDS } from '@/api/design'
 import { ApiError, get, send } from '@/api/client'
 import type {
-  Answer, AnyElement, Catalogue, Change, ElementOf, ElementTables, Kind, Point, ProjectDocument,
+  Answer, AnyElement, Catalogue, Change, ElementOf, Floor, ElementTables, Kind, Point, ProjectDocument,
 } from '@/api/types'
 import { Keeper } from './keeper'
 import {
@@ -39,9 +39,13 @@ export const useDesign = defineStore('design', () => {
   const tables = computed(() => ledger.value.tables)
   const revision = computed(() => ledger.value.revision)
   const pending = computed(() => ledger.value.pending)
-  const floors = computed(() =>
-    [...all('floor')].sort((a, b) => a.building.localeCompare(b.building) * -1 || a.level - b.level),
-  )
+  /** Storeys by building, that of the first rack before the others, from the lowest up. */
+  const floors = computed(() => {
+    const rack = all('equipment_room')[0]
+    const first = rack && find('floor', rack.floor)?.building
+    const order = (f: Floor) => `${f.building === first ? 0 : 1}${f.building}`
+    return [...all('floor')].sort((a, b) => order(a).localeCompare(order(b)) || a.level - b.level)
+  })
   const site = computed(() => all('site')[0])
   const canUndo = computed(() => ledger.value.undo.length > 0)
   const canRedo = computed(() => ledger.value.redo.length > 0)

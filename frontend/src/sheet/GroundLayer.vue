@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Space } from '@/api/types'
 import { linePath } from '@/document/geometry'
-import type { RoomName } from './roomNames'
+import type { RoomName } from './names'
 import type { Viewport } from './useViewport'
 
 defineProps<{
@@ -36,7 +36,7 @@ const USE: Record<string, string> = {
     <g class="labels">
       <template v-for="label in names" :key="label.space.id">
         <text
-          v-if="label.px > 24" :x="label.x" :y="label.y" text-anchor="middle" class="name"
+          :x="label.x" :y="label.y" text-anchor="middle" class="name"
           :data-room="label.space.id"
         >
           <title>{{ label.space.name }}, {{ USE[label.space.use] }}</title>

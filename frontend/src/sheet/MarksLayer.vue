@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Device, EquipmentRoom, Riser } from '@/api/types'
 import { roleOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
+import type { MarkName } from './names'
 import type { Viewport } from './useViewport'
 import MarkShape from './MarkShape.vue'
 
@@ -25,7 +26,7 @@ const props = defineProps<{
   risers: Riser[]
   viewport: Viewport
   chosen: string | null
-  quiet: boolean
+  names: Map<string, MarkName>
 }>()
 const emit = defineEmits<{ grab: [kind: Kind, id: string, event: PointerEvent] }>()
 
@@ -33,10 +34,6 @@ function mark(kind: Kind, element: Device | EquipmentRoom | Riser, shape: string
   const [x, y] = props.viewport.toScreen(element.at)
   return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, turn }
 }
-
-const NAMES_FROM_PX_PER_M = 9
-/** From afar the names would only cover one another. */
-const named = computed(() => props.viewport.scale.value >= NAMES_FROM_PX_PER_M)
 
 const marks = computed<Mark[]>(() => [
   ...props.rooms.map((r) => mark('equipment_room', r, 'hut', null)),
@@ -51,13 +48,18 @@ const marks = computed<Mark[]>(() => [
 <template>
   <g>
     <g
-      v-for="m in marks" :key="m.key" class="mark" :class="{ chosen: chosen === m.id, faint: quiet && m.shape === 'stile' }"
+      v-for="m in marks" :key="m.key" class="mark" :class="{ chosen: chosen === m.id }"
       :transform="`translate(${m.x} ${m.y})`" :data-mark="m.id" @pointerdown="emit('grab', m.kind, m.id, $event)"
     >
       <circle r="13" class="halo" />
       <MarkShape :shape="m.shape" :turn="m.turn" />
-      <text v-if="named || chosen === m.id" x="0" y="24" text-anchor="middle" class="name">{{ m.name }}</text>
     </g>
+    <template v-for="m in marks" :key="m.key">
+      <text
+        v-if="names.has(m.id)" :x="m.x + names.get(m.id)!.dx" :y="m.y + names.get(m.id)!.dy"
+        :text-anchor="names.get(m.id)!.anchor" class="name" :class="{ chosen: chosen === m.id }" :data-name="m.id"
+      >{{ m.name }}</text>
+    </template>
   </g>
 </template>
 
@@ -82,14 +84,14 @@ const marks = computed<Mark[]>(() => [
 }
 .name {
   font: 600 11px var(--condensed);
-  fill: currentColor;
+  fill: var(--ink);
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;
   stroke-linejoin: round;
   pointer-events: none;
 }
-.faint .name {
-  display: none;
+.name.chosen {
+  fill: var(--heather);
 }
 </style>

@@ -2,10 +2,10 @@
 import { computed } from 'vue'
 import type { Point, Relief, Space, Wall } from '@/api/types'
 import { contains, foot } from '@/document/geometry'
-import { touchesName, type RoomName } from './roomNames'
+import { overlaps, type Box } from './names'
 import type { Viewport } from './useViewport'
 
-const props = defineProps<{ relief: Relief; spaces: Space[]; walls: Wall[]; names: RoomName[]; viewport: Viewport }>()
+const props = defineProps<{ relief: Relief; spaces: Space[]; walls: Wall[]; taken: Box[]; viewport: Viewport }>()
 
 const CLOSE_PX = 46
 const OFF_WALL_PX = 13
@@ -34,7 +34,8 @@ const figures = computed(() => {
     for (const label of contour.labels) {
       if (!props.spaces.some((s) => contains(s.outline, label)) || onWall(label)) continue
       const [x, y] = props.viewport.toScreen(label)
-      if (props.names.some((n) => touchesName(n, x, y))) continue
+      const box = { left: x - 14, right: x + 14, top: y - 7, bottom: y + 7 }
+      if (props.taken.some((t) => overlaps(t, box))) continue
       if (placed.every((p) => Math.hypot(p.x - x, p.y - y) > CLOSE_PX)) {
         placed.push({ x, y, text: contour.level_dbm.toFixed(0) })
       }

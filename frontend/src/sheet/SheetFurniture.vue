@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { useResizeObserver } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { Opening, Wall } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
+import type { Box } from './names'
 import { penFor } from './pens'
 import type { Viewport } from './useViewport'
 
@@ -14,12 +16,23 @@ const props = defineProps<{
   openings: Opening[]
   kinds: string[]
 }>()
-defineEmits<{ fit: [] }>()
+const emit = defineEmits<{ fit: []; boxes: [boxes: Box[]] }>()
 const store = useDesign()
 const open = ref(true)
+const AIR_PX = 6
+
+const pieces = [useTemplateRef<HTMLElement>('legend'), useTemplateRef<HTMLElement>('bar')]
+function measure(): void {
+  const boxes = pieces.flatMap(({ value: el }) =>
+    el ? [{ left: el.offsetLeft - AIR_PX, top: el.offsetTop - AIR_PX, right: el.offsetLeft + el.offsetWidth + AIR_PX, bottom: el.offsetTop + el.offsetHeight + AIR_PX }] : [],
+  )
+  emit('boxes', boxes)
+}
+useResizeObserver(pieces, measure)
+useResizeObserver(() => pieces[0]!.value?.parentElement, measure)
 
 const FEET = 0.3048
-const bar = computed(() => {
+const length = computed(() => {
   const unit = imperial.value ? FEET : 1
   const size = [1, 2, 5, 10, 20, 50, 100].find((n) => n * unit * props.viewport.scale.value > 70) ?? 200
   return { px: size * unit * props.viewport.scale.value, text: `${size} ${imperial.value ? 'ft' : 'm'}` }
@@ -38,7 +51,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
 </script>
 
 <template>
-  <aside class="legend" :class="{ closed: !open }">
+  <aside ref="legend" class="legend" :class="{ closed: !open }">
     <button class="plain head" :aria-expanded="open" @click="open = !open">
       Legend <i :class="open ? 'pi pi-chevron-down' : 'pi pi-chevron-up'" />
     </button>
@@ -88,10 +101,10 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
       <text x="11" y="33" text-anchor="middle">N</text>
     </svg>
   </div>
-  <div class="bar">
-    <svg :width="bar.px + 2" height="8"><path :d="`M1 1V7H${bar.px + 1}V1`" fill="none" stroke="var(--ink)" stroke-width="1.4" /></svg>
-    <span class="figure">{{ bar.text }}</span>
-    <button class="plain fit" aria-label="Show the whole floor" title="Show the whole floor" @click="$emit('fit')">
+  <div ref="bar" class="bar">
+    <svg :width="length.px + 2" height="8"><path :d="`M1 1V7H${length.px + 1}V1`" fill="none" stroke="var(--ink)" stroke-width="1.4" /></svg>
+    <span class="figure">{{ length.text }}</span>
+    <button class="plain fit" aria-label="Show the whole floor" title="Show the whole floor" @click="emit('fit')">
       <i class="pi pi-expand" />
     </button>
     <button class="plain fit" aria-label="Nearer" @click="viewport.zoomAt(viewport.width.value / 2, viewport.height.value / 2, 1.25)"><i class="pi pi-plus" /></button>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useElementSize, useThrottleFn } from '@vueuse/core'
 import Button from 'primevue/button'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { get } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { boundsOf } from '@/document/geometry'
+import { hasAir } from '@/document/kinds'
 import { dbm } from '@/document/units'
 import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
@@ -18,7 +20,7 @@ import WallsLayer from './WallsLayer.vue'
 import YardLayer from './YardLayer.vue'
 import { tool } from './tools'
 import ToolLine from './ToolLine.vue'
-import { placeNames } from './roomNames'
+import { placeNames, type Box } from './names'
 import { cornersOf } from './useCorners'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
@@ -64,9 +66,19 @@ const risers = computed(() =>
 const verdicts = computed(
   () => new Map(props.mode !== 'signal' ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
+/** What stands over the sheet at its foot, in pixels. */
+const furniture = shallowRef<Box[]>([])
+const NAMES_FROM_PX_PER_M = 9
+/** From afar the names of marks would only cover one another; outlets are not named on the signal. */
 const names = computed(() => {
-  const marks = [...devices.value, ...rooms.value, ...risers.value].map((m) => viewport.toScreen(m.at))
-  return placeNames(spaces.value, marks, viewport)
+  const near = viewport.scale.value >= NAMES_FROM_PX_PER_M
+  const marks = [...rooms.value, ...devices.value, ...risers.value].map((m) => {
+    const [x, y] = viewport.toScreen(m.at)
+    const must = m.id === chosen.value
+    const quiet = props.mode === 'signal' && 'kind' in m && !hasAir(store.catalogue, m)
+    return { key: m.id, name: (near && !quiet) || must ? m.name : '', x, y, must }
+  })
+  return placeNames(spaces.value, marks, viewport, furniture.value, props.mode === 'signal' ? 14 : 0)
 })
 /** The worst point of the room that is selected. */
 const worst = computed(() => {
@@ -92,16 +104,17 @@ const reliefHere = computed(() =>
     : null,
 )
 
-/** Show the whole floor or, to draw between buildings, the whole site. */
+/** Show the whole floor, what stands far out of doors left aside, or all there is of the site. */
 function fit(all = false): void {
-  const points: (readonly number[])[] = [
+  const drawn = [
     ...(all ? store.all('space') : spaces.value).flatMap((s) => s.outline),
     ...walls.value.flatMap((w) => [w.a, w.b]),
-    ...devices.value.map((d) => d.at),
   ]
-  const xs = points.map((p) => p[0]!)
-  const ys = points.map((p) => p[1]!)
-  if (points.length) viewport.fit([Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)])
+  const [west, south, east, north] = boundsOf(drawn.length ? drawn : devices.value.map((d) => d.at))
+  const reach = Math.max(east - west, north - south) / 2
+  const beside = (p: Point) => p[0] > west - reach && p[0] < east + reach && p[1] > south - reach && p[1] < north + reach
+  const near = devices.value.map((d) => d.at).filter((p) => all || beside(p))
+  if (drawn.length || near.length) viewport.fit(boundsOf([...drawn, ...near]), furniture.value)
   else viewport.fit([0, 0, 20, 14])
 }
 
@@ -111,6 +124,8 @@ watch([width, height], ([w, h], [before]) => {
   if (!before && w) fit()
 })
 watch(() => [props.floor, store.id], () => void nextTick(() => fit()))
+// The legend is measured after the sheet is: what it would cover is then moved clear of it.
+watch(furniture, (_, before) => !before.length && fit())
 watch(tool, (next) => next === 'duct' && store.all('building').length > 1 && fit(true))
 
 const probe = ref<{ x: number; y: number; space: string | null; readings: LevelReading[] } | null>(null)
@@ -161,9 +176,9 @@ defineExpose({ fit, remove: gestures.remove })
       @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
     >
       <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
-      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :names="names" :viewport="viewport" />
+      <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :taken="names.taken" :viewport="viewport" />
       <GroundLayer
-        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :names="names" :plain="!!reliefHere"
+        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :names="names.rooms" :plain="!!reliefHere"
         @choose="chooseSpace"
       />
       <YardLayer
@@ -183,7 +198,7 @@ defineExpose({ fit, remove: gestures.remove })
       />
       <MarksLayer
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
-        :quiet="mode === 'signal'" @grab="gestures.grab"
+        :names="names.marks" @grab="gestures.grab"
       />
       <CornersLayer v-if="shaped" :shape="shaped" :viewport="viewport" @grab="gestures.grabCorner" />
       <g v-if="worst" class="worst" :transform="`translate(${worst.x} ${worst.y})`" data-worst>
@@ -195,7 +210,7 @@ defineExpose({ fit, remove: gestures.remove })
         :bent="gestures.bentWall.value" :path="gestures.path.value"
       />
     </svg>
-    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" />
+    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" @boxes="furniture = $event" />
     <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>

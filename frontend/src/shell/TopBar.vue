@@ -28,7 +28,7 @@ const items = computed(() =>
 
 <template>
   <header class="top">
-    <img src="/mark.svg" alt="Heathrise" width="24" height="24" />
+    <RouterLink to="/" class="home" aria-label="All projects"><img src="/mark.svg" alt="" width="24" height="24" /></RouterLink>
     <button class="plain project" aria-haspopup="dialog" @click="listing = true">
       <span class="name">{{ store.name || 'Opening' }}</span> <i class="pi pi-angle-down" />
     </button>
@@ -58,6 +58,9 @@ const items = computed(() =>
   gap: 4px;
   padding: 0 10px;
   border-bottom: 1px solid var(--granite-mid);
+}
+.home {
+  display: grid;
 }
 .project {
   display: flex;

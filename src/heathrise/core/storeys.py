@@ -151,7 +151,7 @@ def _make(design: Design) -> Storeys:
         region = _region(design, key, rooms.get(key, []))
         if region is not None:
             regions[key] = region
-    top_m = {key: _top_m(key, floors, elevation_m) for key in floors}
+    top_m = {key: _top_m(key, floors, elevation_m, regions) for key in floors}
     roofs = {b.id: b.roof for b in design.of(Building).values()}
     return Storeys(floors, elevation_m, top_m, rooms, regions, roofs)
 
@@ -170,14 +170,26 @@ def _elevations(floors: dict[str, Floor]) -> dict[str, float]:
     return found
 
 
-def _top_m(key: str, floors: dict[str, Floor], elevation_m: dict[str, float]) -> float:
+def _top_m(
+    key: str, floors: dict[str, Floor], elevation_m: dict[str, float], regions: dict[str, Any]
+) -> float:
+    """Return where a storey ends: under the next that lies over it, beside half-storeys."""
     floor = floors[key]
     higher = [
         elevation_m[f.id]
         for f in floors.values()
-        if f.building == floor.building and elevation_m[f.id] > elevation_m[key]
+        if f.building == floor.building
+        and elevation_m[f.id] > elevation_m[key]
+        and _lies_over(regions.get(f.id), regions.get(key))
     ]
     return min(higher, default=elevation_m[key] + floor.ceiling_height_m + SLAB_M)
+
+
+def _lies_over(upper: Any, lower: Any) -> bool:
+    """Whether two storeys overlap; where one has no rooms yet, they are taken to."""
+    if upper is None or lower is None:
+        return True
+    return float(upper.intersection(lower).area) > OVERLAP_M2
 
 
 def _region(design: Design, floor: str, rooms: list[tuple[Space, Any]]) -> Any:

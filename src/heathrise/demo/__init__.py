@@ -1,6 +1,34 @@
-"""Made-up sites to open on."""
+"""Made-up sites to open on, and what each teaches."""
 
-from .lakeside_home import lakeside_home
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from ..core.design import Design
+from . import music_school as school
+from . import veterinary_practice as practice
+from . import watermill as mill
 from .music_school import music_school
+from .veterinary_practice import veterinary_practice
+from .watermill import watermill
 
-__all__ = ["lakeside_home", "music_school"]
+__all__ = ["SITES", "DemoSite", "music_school", "veterinary_practice", "watermill"]
+
+
+@dataclass(frozen=True)
+class DemoSite:
+    """A made-up site: what it is called, what can be learnt from it, and how it is made."""
+
+    key: str
+    name: str
+    teaches: str
+    make: Callable[[], Design]
+
+
+# The one that a first look opens on comes first.
+SITES = (
+    DemoSite("school", school.NAME, school.TEACHES, music_school),
+    DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
+    DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice),
+)

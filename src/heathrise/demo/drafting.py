@@ -9,19 +9,44 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
-from ..core.design import Design, Element, Opening, Overhead, Space, Use, Wall, design_of
+from ..core.design import (
+    Design,
+    Device,
+    Element,
+    EquipmentRoom,
+    Floor,
+    Opening,
+    Overhead,
+    Point,
+    Riser,
+    Space,
+    Use,
+    Wall,
+    design_of,
+)
 
 Box = tuple[float, float, float, float]
+_POINTS: dict[type[Element], tuple[str, ...]] = {
+    Wall: ("a", "b"),
+    Space: ("outline",),
+    Device: ("at",),
+    EquipmentRoom: ("at",),
+    Riser: ("at",),
+}
 
 
 @dataclass(frozen=True)
 class Room:
-    """A rectangle (west, south, east, north) in m with a use; ``walls`` is what it is built of."""
+    """A rectangle (west, south, east, north) in m with a use; ``walls`` is what it is built of.
+
+    ``lined`` says that its outside walls are of that too.
+    """
 
     name: str
     box: Box
     use: Use = "everyday"
     walls: str | None = None
+    lined: bool = False
     overhead: Overhead | None = None
     ceiling_m: float | None = None
     open_above: bool = False
@@ -41,6 +66,43 @@ class Drawing:
     def next_id(self, stem: str) -> str:
         self.counts[stem] = self.counts.get(stem, 0) + 1
         return f"{stem}{self.counts[stem]}"
+
+    def device(
+        self, floor: str, kind: str, name: str, model: str, at: Point, height_m: float,
+        mount: str = "ceiling", **pose: float,
+    ) -> None:  # fmt: skip
+        """Add a device; its id is made from its name."""
+        self.add(
+            Device.model_validate(
+                {
+                    "id": slug(name), "floor": floor, "kind": kind, "model": model, "name": name,
+                    "at": at, "height_m": height_m, "mount": mount, **pose,
+                }
+            )
+        )  # fmt: skip
+
+    def turn(self, building: str, degrees: float, about: Point) -> None:
+        """Turn what is drawn so far of a building anticlockwise, as it lies on its plot."""
+        self._each(building, lambda p: turned_point(p, degrees, about), degrees)
+
+    def move(self, building: str, by: Point) -> None:
+        """Move what is drawn so far of a building."""
+        self._each(building, lambda p: (round(p[0] + by[0], 3), round(p[1] + by[1], 3)), 0.0)
+
+    def _each(self, building: str, place: Callable[[Point], Point], degrees: float) -> None:
+        floors = {e.id for e in self.elements if isinstance(e, Floor) and e.building == building}
+        for number, element in enumerate(self.elements):
+            here = getattr(element, "floor", None) in floors
+            here = here or (isinstance(element, Riser) and element.building == building)
+            if not here or type(element) not in _POINTS:
+                continue
+            found: dict[str, object] = {}
+            for name in _POINTS[type(element)]:
+                value = getattr(element, name)
+                found[name] = tuple(map(place, value)) if name == "outline" else place(value)
+            if isinstance(element, Device):
+                found["azimuth_deg"] = (element.azimuth_deg - degrees) % 360
+            self.elements[number] = element.model_copy(update=found)
 
     def design(self) -> Design:
         """Return the design of everything gathered."""
@@ -137,6 +199,16 @@ class Drawing:
         raise ValueError(f"no wall on {floor} holds an opening of {width_m} m at ({x}, {y})")
 
 
+def turned_point(point: Point, degrees: float, about: Point) -> Point:
+    """Return a point turned anticlockwise about another, to the millimetre."""
+    angle = math.radians(degrees)
+    x, y = point[0] - about[0], point[1] - about[1]
+    return (
+        round(about[0] + x * math.cos(angle) - y * math.sin(angle), 3),
+        round(about[1] + x * math.sin(angle) + y * math.cos(angle), 3),
+    )
+
+
 def slug(text: str) -> str:
     """Return an id made from a name."""
     return re.sub(r"[^a-z0-9]+", "-", text.lower()).strip("-")[:40]
@@ -161,8 +233,9 @@ def _construction(
 ) -> str | None:
     if one is None and other is None:
         return None
+    room = one or other
     if one is None or other is None:
-        return outer
+        return room.walls if room is not None and room.lined else outer
     asked = [r.walls for r in (one, other) if r.walls]
     return max(asked, key=strongest) if asked else inner
 

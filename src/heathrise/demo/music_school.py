@@ -19,6 +19,10 @@ from ..core.design import (
 from .drafting import Drawing, Room
 
 NAME = "Larkmere Music School"
+TEACHES = (
+    "Many rooms and many people: a second access point in reach everywhere, channels shared by "
+    "fifteen of them, ports and watts that run out, a pavilion at the far end of its cable."
+)
 
 GROUND = [
     Room("Hall", (0, 4, 14, 18), "calls", ceiling_m=6.2, open_above=True, walls="brick-single"),

@@ -21,6 +21,7 @@ from ..store.jobs import UnknownJob
 from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
+from .demo import make_demo
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .projects import make_projects
 from .transfer import make_transfer
@@ -68,6 +69,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_projects(repository, answers, breaker))
     app.register_blueprint(make_transfer(repository, answers))
     app.register_blueprint(make_work(repository))
+    app.register_blueprint(make_demo(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)

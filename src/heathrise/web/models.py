@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, create_model
 from ..core.bands import Band
 from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
-from ..core.design.values import Name
+from ..core.design.values import Name, Point
 from ..core.evaluate import Evaluation
 from ..core.signal import Direction, Relief
 
@@ -31,6 +31,25 @@ class ProjectLine(Wire):
 
 class ProjectList(Wire):
     projects: list[ProjectLine]
+
+
+class DemoLine(Wire):
+    """A made-up site: what it teaches, and a sketch of its ground floors in m."""
+
+    project: str
+    name: str
+    teaches: str
+    kind: str
+    rooms: list[tuple[Point, ...]]
+    yards: list[tuple[Point, ...]]
+    marks: list[Point]
+    storeys: int
+    devices: int
+    needed: int
+
+
+class DemoList(Wire):
+    sites: list[DemoLine]
 
 
 _LISTS: dict[str, Any] = {kind: (list[cls], []) for kind, cls in KINDS.items()}  # type: ignore[valid-type]

@@ -12,13 +12,12 @@ from pathlib import Path
 from ..core.catalogue import load_catalogue
 from ..core.evaluate import evaluate
 from ..core.signal import air_of, relief
-from ..demo import lakeside_home, music_school
-from ..demo.lakeside_home import NAME as HOME_NAME
-from ..demo.music_school import NAME as SCHOOL_NAME
+from ..demo import music_school
 from ..store import Repository, connect
 from ..store.jobs import Jobs
 from ..store.migrate import migrate
 from .app import create_app
+from .demo import load_demo
 from .front_door import make_server
 
 # Not an argument: what is on a command line, everybody on the machine can read.
@@ -48,15 +47,6 @@ def main() -> None:
     server = make_server(create_app(repository, options.frontend), options.port)
     threading.Thread(target=warm, daemon=True).start()
     server.run()
-
-
-def load_demo(repository: Repository) -> None:
-    """Load the made-up sites, once in a database's life."""
-    if repository.setting("demo") is not None:
-        return
-    repository.create(HOME_NAME, lakeside_home(), "demo", "Demo site")
-    school = repository.create(SCHOOL_NAME, music_school(), "demo", "Demo site")
-    repository.set_setting("demo", school.id)
 
 
 def warm() -> None:

@@ -23,28 +23,39 @@ def storey_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
         floors = [f for f in design.of(Floor).values() if f.building == building.id]
         floors.sort(key=lambda f: f.level)
         for lower, upper in itertools.pairwise(floors):
-            yield from _pair(design, storeys, lower, upper, least_m)
+            yield from _order(design, lower, upper)
+        for number, lower in enumerate(floors):
+            over = (f for f in floors[number + 1 :] if _over(storeys, lower.id, f.id))
+            yield from _ceiling(design, lower, next(over, None), least_m)
     yield from _tall_rooms(storeys, least_m)
 
 
-def _pair(
-    design: Design, storeys: Storeys, lower: Floor, upper: Floor, least_m: float
-) -> Iterator[Finding]:
-    ceiling_m = lower.elevation_m + lower.ceiling_height_m
+def _order(design: Design, lower: Floor, upper: Floor) -> Iterator[Finding]:
     if upper.elevation_m <= lower.elevation_m:
         text = f"{upper.name} at {metres(upper.elevation_m)} does not stand above {lower.name}"
         text += f" at {metres(lower.elevation_m)}. It is read as standing on the storey below."
-        cures: tuple[Cure, ...] = (_raise(design, lower, upper),)
-    elif ceiling_m >= upper.elevation_m and _over(storeys, lower.id, upper.id):
-        text = (
-            f"{lower.name}: its ceiling at {metres(round(ceiling_m, 2))} leaves no slab under "
-            f"{upper.name} at {metres(upper.elevation_m)}. Its rooms are read as ending there."
-        )
-        cures = (*_lower_ceiling(lower, upper, least_m), _raise(design, lower, upper))
-    else:
+        yield _finding(f"storeys-{upper.id}", text, lower, upper, _raise(design, lower, upper))
+
+
+def _ceiling(
+    design: Design, lower: Floor, upper: Floor | None, least_m: float
+) -> Iterator[Finding]:
+    """Yield where a storey's ceiling reaches into the next that lies over it."""
+    ceiling_m = lower.elevation_m + lower.ceiling_height_m
+    if upper is None or not lower.elevation_m < upper.elevation_m <= ceiling_m:
         return
-    yield Finding(
-        id=f"plan-storeys-{upper.id}",
+    text = (
+        f"{lower.name}: its ceiling at {metres(round(ceiling_m, 2))} leaves no slab under "
+        f"{upper.name} at {metres(upper.elevation_m)}. Its rooms are read as ending there."
+    )
+    cures = (*_lower_ceiling(lower, upper, least_m), _raise(design, lower, upper))
+    yield _finding(f"ceiling-{lower.id}", text, lower, upper, *cures)
+
+
+def _finding(key: str, text: str, lower: Floor, upper: Floor, *cures: Cure) -> Finding:
+    ceiling_m = lower.elevation_m + lower.ceiling_height_m
+    return Finding(
+        id=f"plan-{key}",
         stage="plan",
         severity="not_met",
         text=text,

@@ -36,7 +36,7 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
     for room in rooms:
         if room.verdict in ("near", "not_met"):
             yield _room(air, room)
-        elif room.share_downlink and room.share_first is not None:
+        if room.share_downlink and room.share_first is not None:
             yield from _deaf(air, room)
     shields = _shields(air)
     for device in air.design.of(Device).values():

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from ..core.catalogue import load_catalogue
-from ..core.design import (
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import (
     Building,
     Design,
     Device,
@@ -15,7 +15,7 @@ from ..core.design import (
     Switch,
     WirelessName,
 )
-from .drafting import Drawing, Room
+from heathrise.demo.drafting import Drawing, Room
 
 NAME = "Alderness, house by the lake"
 

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import Button from 'primevue/button'
+import { computed, onMounted, ref } from 'vue'
+import { ApiError, get } from '@/api/client'
+import type { DemoSite, ProjectLine } from '@/api/types'
+import { SITE_KINDS } from '@/stages/words'
+import NewProject from './NewProject.vue'
+import SiteSketch from './SiteSketch.vue'
+
+/** Where one comes in: the projects, and the made-up sites to look at. */
+const trouble = ref('')
+const projects = ref<ProjectLine[] | null>(null)
+const sites = ref<DemoSite[]>([])
+const asking = ref(false)
+const night = useLocalStorage('heathrise-night', false)
+const own = computed(() => {
+  const demo = new Set(sites.value.map((s) => s.project))
+  return (projects.value ?? []).filter((p) => !demo.has(p.id))
+})
+
+async function load(): Promise<void> {
+  trouble.value = ''
+  try {
+    const [listed, shown] = await Promise.all([
+      get<{ projects: ProjectLine[] }>('/api/projects'),
+      get<{ sites: DemoSite[] }>('/api/demo'),
+    ])
+    sites.value = shown.sites.filter((s) => listed.projects.some((p) => p.id === s.project))
+    projects.value = listed.projects
+  } catch (error) {
+    trouble.value = error instanceof ApiError ? error.message : String(error)
+  }
+}
+
+const when = (opened: string) =>
+  new Date(opened).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
+
+onMounted(load)
+</script>
+
+<template>
+  <div class="start">
+    <header>
+      <img src="/mark.svg" alt="" width="28" height="28" />
+      <b class="house">Heathrise</b>
+      <span class="gap" />
+      <Button :icon="night ? 'pi pi-sun' : 'pi pi-moon'" text size="small" aria-label="Switch the night scheme" @click="night = !night" />
+      <Button label="New project" icon="pi pi-plus" size="small" @click="asking = true" />
+    </header>
+    <main v-if="trouble" class="trouble">
+      <h1>{{ trouble }}</h1>
+      <p>Nothing was lost. Start it with ./run demo, then try again.</p>
+      <Button label="Try again" @click="load" />
+    </main>
+    <main v-else-if="projects">
+      <h1>Projects</h1>
+      <section v-if="sites.length" aria-labelledby="made-up">
+        <h2 id="made-up">Made-up sites to look at, each with things left to mend</h2>
+        <ul class="cards">
+          <li v-for="site in sites" :key="site.project">
+            <RouterLink :to="`/p/${site.project}/plan`" class="card">
+              <SiteSketch :site="site" />
+              <span class="words">
+                <span class="kind condensed">{{ SITE_KINDS[site.kind] ?? site.kind }}</span>
+                <b>{{ site.name }}</b>
+                <span>{{ site.teaches }}</span>
+                <span class="quiet condensed">{{ site.needed }} rooms to serve, {{ site.storeys }} storeys, {{ site.devices }} devices</span>
+              </span>
+            </RouterLink>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="own">
+        <h2 id="own">Your own</h2>
+        <ul v-if="own.length" class="own">
+          <li v-for="p in own" :key="p.id">
+            <RouterLink :to="`/p/${p.id}/plan`" class="line">
+              <b>{{ p.name }}</b>
+              <span class="quiet figure">revision {{ p.revision }}</span>
+              <span class="quiet condensed">opened {{ when(p.opened) }}</span>
+            </RouterLink>
+          </li>
+        </ul>
+        <p v-else class="quiet">None yet. New project begins with an empty sheet, a DXF drawing or a project file.</p>
+      </section>
+    </main>
+    <NewProject v-model:visible="asking" />
+  </div>
+</template>
+
+<style scoped>
+.start {
+  height: 100%;
+  overflow: auto;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 8px 24px;
+  border-bottom: 1px solid var(--granite-mid);
+}
+.house {
+  font: 600 16px var(--sans);
+}
+.gap {
+  flex: 1;
+}
+main {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 20px 24px 32px;
+  display: grid;
+  gap: 22px;
+}
+h1 {
+  font: 600 22px/1.2 var(--sans);
+}
+h2 {
+  margin-bottom: 10px;
+  font: 400 13px var(--sans);
+  color: var(--granite);
+}
+.trouble {
+  max-width: 480px;
+  justify-items: start;
+  margin-top: 18vh;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 18px;
+}
+.cards li {
+  display: grid;
+}
+.card {
+  display: grid;
+  grid-template-rows: auto 1fr;
+  border: 1px solid var(--granite-mid);
+  border-radius: 3px;
+  color: inherit;
+  text-decoration: none;
+  overflow: hidden;
+}
+.card:hover {
+  border-color: var(--heather);
+  background: var(--heather-wash);
+}
+.words {
+  display: grid;
+  align-content: start;
+  gap: 6px;
+  padding: 12px 14px 14px;
+  border-top: 1px solid var(--granite-mid);
+  line-height: 1.45;
+}
+.words b {
+  font: 600 15px/1.25 var(--sans);
+}
+.words .quiet {
+  margin-top: 2px;
+}
+.kind {
+  color: var(--heather);
+  font-weight: 600;
+}
+.own {
+  border-top: 1px solid var(--granite-light);
+}
+.line {
+  display: grid;
+  grid-template-columns: 1fr auto 150px;
+  align-items: center;
+  gap: 16px;
+  min-height: 44px;
+  padding: 0 8px;
+  border-bottom: 1px solid var(--granite-light);
+  color: inherit;
+  text-decoration: none;
+}
+.line b {
+  font-weight: 600;
+}
+.line:hover {
+  background: var(--heather-wash);
+}
+</style>

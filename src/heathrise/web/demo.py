@@ -1,0 +1,75 @@
+"""The made-up sites in the database, and the page that shows them."""
+
+from __future__ import annotations
+
+import json
+
+from apiflask import APIBlueprint
+from flask import Response
+
+from ..core.design import Design, Device, Floor, Space
+from ..demo import SITES, DemoSite
+from ..store import Repository
+from .models import DemoLine, DemoList
+
+_SETTING = "demo"
+
+
+def load_demo(repository: Repository) -> None:
+    """Load each made-up site once in a database's life, also those that are newer than it."""
+    known = _known(repository)
+    for site in SITES:
+        if site.key not in known:
+            known[site.key] = repository.create(site.name, site.make(), "demo", "Demo site").id
+    repository.set_setting(_SETTING, json.dumps(known))
+
+
+def _known(repository: Repository) -> dict[str, str]:
+    """Return the project that each site was loaded as; at first only the school's id was kept."""
+    said = repository.setting(_SETTING)
+    if said is None:
+        return {}
+    return dict(json.loads(said)) if said.startswith("{") else {"school": said}
+
+
+def make_demo(repository: Repository) -> APIBlueprint:
+    """Return the blueprint over a repository."""
+    routes = APIBlueprint("demo", __name__, url_prefix="/api")
+    sketches = {site.key: _sketch(site) for site in SITES}
+
+    @routes.get("/demo")
+    @routes.output(DemoList)
+    def sites() -> Response:
+        known = _known(repository)
+        lines = [
+            sketches[key].model_copy(update={"project": project})
+            for key, project in known.items()
+            if key in sketches
+        ]
+        return Response(DemoList(sites=lines).model_dump_json(), mimetype="application/json")
+
+    return routes
+
+
+def _sketch(site: DemoSite) -> DemoLine:
+    """Return what the page shows of a site, from the site as it is made."""
+    design = site.make()
+    shown = _ground_floors(design)
+    spaces = [s for s in design.of(Space).values() if s.floor in shown]
+    return DemoLine(
+        project="", name=site.name, teaches=site.teaches, kind=design.site.kind,
+        rooms=[s.outline for s in spaces if not s.outdoor],
+        yards=[s.outline for s in spaces if s.outdoor],
+        marks=[d.at for d in design.of(Device).values() if d.floor in shown],
+        storeys=len(design.of(Floor)), devices=len(design.of(Device)),
+        needed=sum(1 for s in design.of(Space).values() if s.use != "none"),
+    )  # fmt: skip
+
+
+def _ground_floors(design: Design) -> set[str]:
+    """Return the lowest storey of each building."""
+    lowest: dict[str, Floor] = {}
+    for floor in design.of(Floor).values():
+        if floor.building not in lowest or floor.level < lowest[floor.building].level:
+            lowest[floor.building] = floor
+    return {f.id for f in lowest.values()}

@@ -1,0 +1,85 @@
+"""The demo sites between them show every finding and every cure there is."""
+
+from __future__ import annotations
+
+from functools import cache
+
+import pytest
+
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import apply
+from heathrise.core.evaluate import Evaluation, evaluate
+from heathrise.core.integrity import check
+from heathrise.core.remedies import search_cures
+from heathrise.demo import SITES, DemoSite
+
+# What is said of a project in which nothing is begun; no site of its own has that.
+UNBEGUN = {"signal-none", "cable-no-room", "settings-networks"}
+FAMILIES = {
+    "plan-storeys", "plan-ceiling", "plan-tall", "plan-outdoors", "plan-mount", "plan-height",
+    "signal-room", "signal-deaf", "signal-loud", "signal-shielded", "signal-channel",
+    "signal-illegal", "cable-way", "cable-length", "cable-category", "cable-uplink",
+    "cable-surge", "cable-jacket", "cable-duct", "cable-recommended", "power-left", "power-none",
+    "power-budget", "power-loop", "power-narrow", "power-cascade", "power-converter",
+    "power-injector", "power-slow", "settings-subnet", "settings-public", "settings-upstream",
+    "settings-upstream-unread", "settings-overlap", "settings-size", "settings-octet",
+    "settings-vlan", "settings-guest", "settings-guest-name", "settings-reach", "settings-names",
+    "settings-twice", "settings-unmanaged", "settings-no-cameras", "settings-beacons",
+}  # fmt: skip
+CURES = {
+    "is open to", "Make its ceiling", "Make the ceiling of", "Put Hay loft at", "Take ",
+    "Mount it on", "Hang it at", "Plan 40 MHz", "Let the plan choose its channel",
+    "Let the plan choose these", "Pull category", "back along its run", "of cords in all",
+    "A second room", "Join the two rooms by fibre", "Pull category 6A to all", "Put in an injector",
+    "in place of", "Add Dunthrip", "Choose Dunthrip", "in its place", "on VLAN",
+    "Isolate the guests", "Turn client isolation on", "Keep Cameras out", "Add a network for",
+}  # fmt: skip
+
+
+@cache
+def evaluated(key: str) -> Evaluation:
+    site = next(s for s in SITES if s.key == key)
+    return evaluate(site.make(), load_catalogue())
+
+
+def found() -> list[str]:
+    return [f.id for site in SITES for f in evaluated(site.key).findings]
+
+
+def test_every_finding_occurs_on_some_site() -> None:
+    ids = found()
+    missing = {f for f in FAMILIES if not any(i == f or i.startswith(f + "-") for i in ids)}
+    assert not missing
+
+
+def test_no_finding_of_the_sites_is_unknown_to_the_list() -> None:
+    known = FAMILIES | UNBEGUN
+    assert not [i for i in found() if not any(i == f or i.startswith(f + "-") for f in known)]
+
+
+def test_every_cure_is_offered_on_some_site() -> None:
+    labels = [
+        cure.label
+        for site in SITES
+        for finding in evaluated(site.key).findings
+        for cure in finding.cures
+    ]
+    assert not {part for part in CURES if not any(part in label for label in labels)}
+
+
+@pytest.mark.parametrize("site", SITES, ids=lambda s: s.key)
+def test_a_site_holds_and_its_offered_cures_can_all_be_taken(site: DemoSite) -> None:
+    catalogue, design = load_catalogue(), site.make()
+    check(design, catalogue)
+    for finding in evaluated(site.key).findings:
+        for cure in finding.cures:
+            check(apply(design, cure.changes), catalogue)
+    assert len(site.teaches) > 60
+
+
+def test_searched_cures_move_or_add_an_access_point_at_the_mill() -> None:
+    mill = next(s for s in SITES if s.key == "mill").make()
+    rooms = [f.id for f in evaluated("mill").findings if f.searches_cures]
+    labels = [c.label for f in rooms for c in search_cures(mill, load_catalogue(), f)]
+    assert any(label.startswith("Move ") for label in labels)
+    assert any(label.startswith("Add ") for label in labels)

@@ -1,0 +1,35 @@
+"""The made-up sites are loaded once, and shown with what each teaches."""
+
+from __future__ import annotations
+
+from sqlalchemy import text
+
+from heathrise.core.catalogue import Catalogue
+from heathrise.demo import SITES, music_school
+from heathrise.store import Repository, connect
+from heathrise.store.migrate import migrate
+from heathrise.web.app import create_app
+from heathrise.web.demo import load_demo
+from ops.database import Database
+
+
+def test_sites_are_loaded_once_also_into_a_database_that_knew_only_the_school(
+    database: Database, catalogue: Catalogue
+) -> None:
+    engine = connect(database.create("demo_page", fresh=True))
+    migrate(engine)
+    repository = Repository(engine, catalogue)
+    school = repository.create("Our school", music_school(), "demo", "Demo site")
+    repository.set_setting("demo", school.id)
+    for _ in range(2):
+        load_demo(repository)
+    names = sorted(p.name for p in repository.projects())
+    assert names == sorted(["Our school", *(s.name for s in SITES if s.key != "school")])
+    shown = create_app(repository).test_client().get("/api/demo").get_json()["sites"]
+    assert [s["teaches"] for s in shown] == [s.teaches for s in SITES]
+    assert shown[0]["project"] == school.id
+    mill = shown[1]
+    assert len(mill["rooms"]) == 8 and len(mill["yards"]) == 1 and mill["storeys"] == 7
+    with engine.connect() as connection:
+        assert connection.scalar(text("select count(*) from project")) == len(SITES)
+    engine.dispose()
