@@ -35,7 +35,7 @@ from heathrise.core.integrity import check_edit
 from heathrise.core.ports.assign import Demand, assign, fits, reserved_w
 from heathrise.core.ports.uplinks import Shelf, uplinks
 from heathrise.core.remedies import search_cures
-from heathrise.core.settings.networks import is_private, parse_subnet
+from heathrise.core.settings.subnets import is_private, parse_subnet
 from heathrise.core.signal.channels import Task, greedy, solve
 
 from .plans import access_point, design_of, rack, shell

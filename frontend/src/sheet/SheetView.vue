@@ -118,10 +118,13 @@ function fit(all = false): void {
   else viewport.fit([0, 0, 20, 14])
 }
 
-watch([width, height], ([w, h], [before]) => {
+const REFIT_SHARE = 0.2
+watch([width, height], ([w, h], [before, high]) => {
   viewport.width.value = w
   viewport.height.value = h
-  if (!before && w) fit()
+  // Also where a panel folds out beside or below the sheet, which would hide part of the drawing.
+  const other = Math.abs(w - before) > REFIT_SHARE * before || Math.abs(h - high) > REFIT_SHARE * high
+  if (w && (!before || (other && !gestures.draft.value))) void nextTick(() => fit())
 })
 watch(() => [props.floor, store.id], () => void nextTick(() => fit()))
 // The legend is measured after the sheet is: what it would cover is then moved clear of it.

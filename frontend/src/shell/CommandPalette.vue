@@ -74,17 +74,19 @@ function run(command: Command | undefined): void {
   >
     <InputText
       v-model="query" autofocus fluid placeholder="A stage, a tool, a room or a device" aria-label="Search commands"
+      role="combobox" aria-expanded="true" aria-controls="commands" :aria-activedescendant="`command-${at}`"
       @keydown.down.prevent="at = Math.min(at + 1, found.length - 1)" @keydown.up.prevent="at = Math.max(at - 1, 0)"
       @keydown.enter="run(found[at])"
     />
-    <ul role="listbox" aria-label="Commands">
-      <li v-for="(command, i) in found" :key="command.name" role="option" :aria-selected="i === at">
-        <button class="plain" :class="{ at: i === at }" @click="run(command)">{{ command.name }}</button>
-      </li>
+    <ul id="commands" role="listbox" aria-label="Commands">
+      <li
+        v-for="(command, i) in found" :id="`command-${i}`" :key="command.name" role="option" :aria-selected="i === at"
+        :class="{ at: i === at }" @click="run(command)"
+      >{{ command.name }}</li>
     </ul>
     <p v-if="!found.length" class="quiet">Nothing is called that.</p>
   </Dialog>
-  <Dialog :visible="mode === 'keys'" modal dismissable-mask header="Shortcuts" :style="{ width: '460px' }" @update:visible="mode = 'closed'">
+  <Dialog :visible="mode === 'keys'" modal dismissable-mask header="Shortcuts" :pt="{ content: { tabindex: 0 } }" :style="{ width: '460px' }" @update:visible="mode = 'closed'">
     <table class="ledger">
       <tbody>
         <tr v-for="[keys, what] in shortcuts(store.catalogue)" :key="keys + what"><td class="figure">{{ keys }}</td><td>{{ what }}</td></tr>
@@ -99,13 +101,13 @@ ul {
   margin: 8px 0 0;
   padding: 0;
 }
-li button {
-  width: 100%;
+li {
+  cursor: pointer;
   padding: 5px 8px;
   border-radius: 3px;
 }
-li button.at,
-li button:hover {
+li.at,
+li:hover {
   background: var(--heather-wash);
 }
 </style>

@@ -4,12 +4,14 @@ import Dialog from 'primevue/dialog'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import ProgressBar from 'primevue/progressbar'
+import Select from 'primevue/select'
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { FORMATS } from '@/api/design'
 import { ApiError, send, upload } from '@/api/client'
 import { useJob } from '@/answers/useJob'
-import type { Inspection, Job, Problem, ProjectDocument } from '@/api/types'
+import type { Inspection, Job, Problem, ProjectDocument, Site } from '@/api/types'
+import { DOMAINS, KINDS } from '@/stages/words'
 import JobProgress from '@/controls/JobProgress.vue'
 import DrawingLayers from './DrawingLayers.vue'
 
@@ -18,6 +20,9 @@ const visible = defineModel<boolean>('visible', { required: true })
 const router = useRouter()
 const name = ref('New site')
 const storeys = ref(2)
+const kind = ref<Site['kind']>('home')
+const domain = ref<Site['domain']>('europe')
+const line_mbps = ref(500)
 const trouble = ref<{ message: string; problems: Problem[] } | null>(null)
 const drawing = ref<File | null>(null)
 const inspection = ref<Inspection | null>(null)
@@ -48,7 +53,9 @@ async function attempt(work: () => Promise<{ id: string } | null>): Promise<void
 }
 
 function begin(): void {
-  void attempt(() => send<ProjectDocument>('/api/projects', { name: name.value, storeys: storeys.value }))
+  void attempt(() => send<ProjectDocument>('/api/projects', {
+    name: name.value, storeys: storeys.value, kind: kind.value, domain: domain.value, line_mbps: line_mbps.value,
+  }))
 }
 
 function chosenFile(event: Event): File | null {
@@ -92,8 +99,11 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
       <section>
         <h2>From an empty sheet</h2>
         <form class="row" @submit.prevent="begin">
-          <label>Name <InputText v-model="name" maxlength="120" fluid /></label>
+          <label class="name">Name <InputText v-model="name" maxlength="120" fluid /></label>
           <label class="few">Storeys <InputNumber v-model="storeys" :min="1" :max="6" show-buttons fluid /></label>
+          <label>Kind of site <Select v-model="kind" :options="KINDS" option-label="label" option-value="value" fluid size="small" aria-label="Kind of the new site" /></label>
+          <label>Radio domain <Select v-model="domain" :options="DOMAINS" option-label="label" option-value="value" fluid size="small" aria-label="Radio domain of the new site" /></label>
+          <label class="few">Internet line <InputNumber v-model="line_mbps" :min="1" :max="100000" suffix=" Mb/s" fluid /></label>
           <Button type="submit" label="Begin" :disabled="!name.trim() || busy" />
         </form>
       </section>
@@ -135,9 +145,15 @@ section:last-of-type {
 }
 .row {
   display: grid;
-  grid-template-columns: 1fr 100px auto;
+  grid-template-columns: 1fr 1fr 130px;
   gap: 10px;
   align-items: end;
+}
+.row .name {
+  grid-column: span 2;
+}
+.row button {
+  grid-column: 3;
 }
 .file {
   justify-self: start;

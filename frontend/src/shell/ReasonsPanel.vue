@@ -3,9 +3,10 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import type { Finding } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { inUnits } from '@/document/units'
 import { stageOf, type Stage } from '@/stages/registry'
 import Inspector from '@/stages/inspect/Inspector.vue'
-import FindingCard from './FindingCard.vue'
+import FindingCard from '@/controls/FindingCard.vue'
 
 const props = defineProps<{ stage: Stage; floor: string }>()
 const emit = defineEmits<{ showFloor: [id: string] }>()
@@ -15,6 +16,8 @@ const TABS = [
   { value: 'reasons', label: 'Reasons' },
   { value: 'list', label: 'List' },
 ]
+/** Upright on a tablet the panel lies folded under the sheet, with its worst finding in one line. */
+const folded = ref(true)
 const info = computed(() => stageOf(props.stage))
 const hasList = computed(() => !!info.value.list)
 
@@ -38,6 +41,12 @@ const heading = computed(() => {
   return `${count} ${count === 1 ? word.slice(0, -1) : word} ${where}`
 })
 
+const worst = computed(() => about.value[0] ?? others.value[0])
+const chosenName = computed(() => {
+  const element = chosen.value && store.find(chosen.value.kind, chosen.value.id)
+  return element && 'name' in element ? element.name : ''
+})
+
 function show(finding: Finding): void {
   const place = finding.places[0]
   if (!place) return
@@ -54,11 +63,16 @@ function show(finding: Finding): void {
 </script>
 
 <template>
-  <aside class="side" aria-label="Reasons">
+  <aside class="side" aria-label="Reasons" :class="{ folded }">
+    <button class="plain fold" :aria-expanded="!folded" aria-controls="reasons" data-testid="fold" @click="folded = !folded">
+      <i :class="folded ? 'pi pi-chevron-up' : 'pi pi-chevron-down'" />
+      <b>{{ chosenName || heading || 'Reasons' }}</b>
+      <span v-if="worst" class="quiet first">{{ inUnits(worst.text) }}</span>
+    </button>
     <div v-if="hasList" class="tabs">
       <SelectButton v-model="tab" :options="TABS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Reasons or list" />
     </div>
-    <div class="scroll">
+    <div id="reasons" class="scroll" tabindex="0" role="region" aria-label="Reasons and what is selected">
       <component :is="info.list" v-if="tab === 'list' && hasList" :floor="floor" />
       <template v-else>
         <Inspector v-if="chosen" :selection="chosen" :stage="stage" />
@@ -81,6 +95,41 @@ function show(finding: Finding): void {
   display: flex;
   flex-direction: column;
   min-height: 0;
+}
+.fold {
+  display: none;
+}
+@media (max-width: 1000px) {
+  .side {
+    border-left: none;
+    border-top: 1px solid var(--granite-mid);
+    height: 40dvh;
+  }
+  .side.folded {
+    height: auto;
+  }
+  .side.folded > :not(.fold) {
+    display: none;
+  }
+  .fold {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    min-height: 44px;
+    padding: 0 14px;
+    border-bottom: 1px solid var(--granite-light);
+  }
+  .fold b {
+    white-space: nowrap;
+    font-weight: 600;
+  }
+  .first {
+    flex: 1;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
 }
 .tabs {
   padding: 6px 10px;

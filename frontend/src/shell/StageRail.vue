@@ -61,6 +61,32 @@ const states = computed(() =>
   background: var(--heather-wash);
   color: var(--heather);
 }
+@media (max-width: 1000px) {
+  .rail {
+    flex-direction: row;
+    border-right: none;
+    border-bottom: 1px solid var(--granite-mid);
+    padding: 0;
+  }
+  .stage {
+    flex: 1;
+    min-height: 48px;
+    grid-template-columns: auto auto;
+    align-content: center;
+    justify-content: center;
+    justify-items: start;
+    column-gap: 7px;
+    padding: 4px;
+    border-left: none;
+    border-bottom: 3px solid transparent;
+  }
+  .stage svg {
+    grid-row: span 2;
+  }
+  .stage.here {
+    border-bottom-color: var(--heather);
+  }
+}
 .title {
   font: 600 13px var(--sans);
 }

@@ -4,7 +4,7 @@ import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { ApiError, get } from '@/api/client'
 import type { DemoSite, ProjectLine } from '@/api/types'
-import { SITE_KINDS } from '@/stages/words'
+import { KINDS } from '@/stages/words'
 import NewProject from './NewProject.vue'
 import SiteSketch from './SiteSketch.vue'
 
@@ -62,7 +62,7 @@ onMounted(load)
             <RouterLink :to="`/p/${site.project}/plan`" class="card">
               <SiteSketch :site="site" />
               <span class="words">
-                <span class="kind condensed">{{ SITE_KINDS[site.kind] ?? site.kind }}</span>
+                <span class="kind condensed">{{ KINDS.find((k) => k.value === site.kind)?.label }}</span>
                 <b>{{ site.name }}</b>
                 <span>{{ site.teaches }}</span>
                 <span class="quiet condensed">{{ site.needed }} rooms to serve, {{ site.storeys }} storeys, {{ site.devices }} devices</span>

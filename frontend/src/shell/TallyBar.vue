@@ -83,6 +83,24 @@ const unit = computed(() => (imperial.value ? 'ft' : 'm'))
   border-right: 1px solid var(--granite-light);
   white-space: nowrap;
 }
+@media (max-width: 1000px) {
+  .tally {
+    display: grid;
+    grid-template-columns: repeat(5, auto);
+  }
+  .cell {
+    min-height: 44px;
+    grid-template-columns: auto auto;
+    border-bottom: 1px solid var(--granite-light);
+  }
+  .value {
+    grid-row: 2;
+    grid-column: span 2;
+  }
+  .delta {
+    text-align: right;
+  }
+}
 .cell:hover {
   background: var(--paper-deep);
 }

@@ -29,9 +29,11 @@ const items = computed(() =>
 <template>
   <header class="top">
     <RouterLink to="/" class="home" aria-label="All projects"><img src="/mark.svg" alt="" width="24" height="24" /></RouterLink>
-    <button class="plain project" aria-haspopup="dialog" @click="listing = true">
-      <span class="name">{{ store.name || 'Opening' }}</span> <i class="pi pi-angle-down" />
-    </button>
+    <h1>
+      <button class="plain project" aria-haspopup="dialog" @click="listing = true">
+        <span class="name">{{ store.name || 'Opening' }}</span> <i class="pi pi-angle-down" />
+      </button>
+    </h1>
     <Button icon="pi pi-undo" text size="small" aria-label="Undo" :disabled="!store.canUndo" @click="store.undo" />
     <Button icon="pi pi-refresh" text size="small" aria-label="Redo" :disabled="!store.canRedo" @click="store.redo" />
     <span class="state" role="status" :class="{ offline: store.offline || store.conflict }" data-testid="save-state">
@@ -59,8 +61,12 @@ const items = computed(() =>
   padding: 0 10px;
   border-bottom: 1px solid var(--granite-mid);
 }
+h1 {
+  min-width: 0;
+}
 .home {
   display: grid;
+  place-items: center;
 }
 .project {
   display: flex;
@@ -91,5 +97,11 @@ const items = computed(() =>
 }
 .gap {
   flex: 1;
+}
+@media (max-width: 1000px), (pointer: coarse) {
+  .home {
+    min-width: 44px;
+    min-height: 44px;
+  }
 }
 </style>

@@ -69,10 +69,17 @@ useShortcuts({ palette, goTo })
 
 <style scoped>
 .bench {
-  height: 100vh;
+  height: 100dvh;
   display: grid;
   grid-template: 44px minmax(0, 1fr) 62px / 92px minmax(0, 1fr) 324px;
   grid-template-areas: 'top top top' 'rail work side' 'tally tally tally';
+}
+/* Upright, as a tablet is held: the rail lies above, the reasons fold out below the sheet. */
+@media (max-width: 1000px) {
+  .bench {
+    grid-template: 52px auto minmax(0, 1fr) auto auto / minmax(0, 1fr);
+    grid-template-areas: 'top' 'rail' 'work' 'side' 'tally';
+  }
 }
 .work {
   grid-area: work;

@@ -1,7 +1,12 @@
+import type { Site } from '@/api/types'
+
 /** Verdicts as a list says them. */
 export const WORD: Record<string, string> = {
   met: 'met', near: 'near', not_met: 'not met', not_needed: 'not needed', test_first: 'test first', no_way: 'no way',
 }
 
-/** The kinds of site, as a page says them. */
-export const SITE_KINDS: Record<string, string> = { home: 'Home', school: 'School', business: 'Small business' }
+/** The kinds of site and the domains of radio rules, as a page says them. */
+export const KINDS: { value: Site['kind']; label: string }[] = [
+  { value: 'home', label: 'Home' }, { value: 'school', label: 'School' }, { value: 'business', label: 'Small business' },
+]
+export const DOMAINS: { value: Site['domain']; label: string }[] = [{ value: 'europe', label: 'Europe' }, { value: 'americas', label: 'Americas' }]

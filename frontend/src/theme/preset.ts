@@ -37,6 +37,15 @@ export const heath = definePreset(Aura, {
   primitive: {
     borderRadius: { none: '0', xs: '2px', sm: '3px', md: '3px', lg: '3px', xl: '3px' },
   },
+  components: {
+    // Choices not taken are still read.
+    togglebutton: {
+      colorScheme: {
+        light: { root: { color: '#65605c', hoverColor: '#2b2622' } },
+        dark: { root: { color: '#c4beb6', hoverColor: '#f3eee4' } },
+      },
+    },
+  },
   semantic: {
     primary: heather,
     formField: {
@@ -49,7 +58,7 @@ export const heath = definePreset(Aura, {
       light: {
         surface: paperSurface,
         primary: { color: '{primary.500}', hoverColor: '{primary.600}', activeColor: '{primary.700}' },
-        text: { color: '#2b2622', mutedColor: '#6e6a66' },
+        text: { color: '#2b2622', mutedColor: '#65605c' },
       },
       dark: {
         surface: nightSurface,

@@ -118,7 +118,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
     chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
-    chapters.tell("settings", lambda: network_findings(design, catalogue.rules))
+    chapters.tell("settings", lambda: network_findings(design, catalogue))
     if full and air is not None:
         if not wait:
             tasks = chapters.run("signal", lambda: channel_tasks(air, begin=False)) or {}

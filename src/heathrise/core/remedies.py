@@ -47,6 +47,8 @@ def search_cures(
         progress: is told how many of how many have been tried, and says whether to go on; what
             was found by then is returned.
     """
+    if finding_id == "signal-none":
+        return _first_places(design, in_force(design, catalogue), progress)
     space = design.of(Space).get(finding_id.removeprefix(_FINDING_PREFIX))
     if space is None or not finding_id.startswith(_FINDING_PREFIX):
         return []
@@ -75,6 +77,28 @@ def search_cures(
         tried.append((rank, Cure(label=label, effect=effect, changes=(put(device),))))
     tried.sort(key=lambda row: row[0], reverse=True)
     return _varied([cure for _, cure in tried])
+
+
+def _first_places(design: Design, catalogue: Catalogue, progress: Progress) -> list[Cure]:
+    """Return the best places for a first access point: in the middle of each room in turn."""
+    rooms = [s for s in design.of(Space).values() if s.use != "none"]
+    tried: list[tuple[tuple[int, float], Cure]] = []
+    for number, space in enumerate(rooms):
+        if not progress(number, len(rooms)):
+            break
+        middle = Polygon(space.outline).representative_point()
+        at = (round(middle.x, 2), round(middle.y, 2))
+        for label, device in _added(design, catalogue, space, at, []):
+            judged = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
+            needed = [r for r in judged if r.verdict != "not_needed"]
+            heard = [
+                r for r in needed if (r.share_first or 0) >= catalogue.rules["signal.met_share"]
+            ]
+            effect = f"reaches {len(heard)} of {len(needed)} rooms"
+            rank = len(heard), sum(r.share_first or 0 for r in needed)
+            tried.append((rank, Cure(label=label, effect=effect, changes=(put(device),))))
+    tried.sort(key=lambda row: row[0], reverse=True)
+    return [cure for _, cure in tried[:_OFFERED]]
 
 
 def _lost(before: list[RoomVerdict], after: list[RoomVerdict]) -> list[str]:

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, create_model
 from ..core.bands import Band
 from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
-from ..core.design.values import Name, Point
+from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
 from ..core.signal import Direction, Relief
 
@@ -68,6 +68,9 @@ class ProjectDocument(Wire):
 class NewProject(Wire):
     name: Name
     storeys: Annotated[int, Field(ge=1, le=6)] = 1
+    kind: SiteKind = "business"
+    domain: Domain = "europe"
+    line_mbps: LineSpeed = 500.0
     ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] = 2.7
 
 

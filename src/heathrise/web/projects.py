@@ -62,7 +62,8 @@ def document_of(saved: Saved) -> ProjectDocument:
 
 def blank_design(new: NewProject) -> Design:
     """Return a design with empty storeys, ready to be drawn on."""
-    elements: list[Element] = [Site(id="site"), Building(id="building-1", name="House")]
+    site = Site(id="site", kind=new.kind, domain=new.domain, line_mbps=new.line_mbps)
+    elements: list[Element] = [site, Building(id="building-1", name="House")]
     names = ["Ground floor", "First floor", "Second floor", "Third floor", "Fourth floor"]
     for level in range(new.storeys):
         name = names[level] if level < len(names) else f"Floor {level}"

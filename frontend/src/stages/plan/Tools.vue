@@ -12,7 +12,7 @@ const tools = computed(() => toolsOf(store.catalogue))
   <div class="tools" role="toolbar" aria-label="Tools" aria-orientation="vertical">
     <button
       v-for="info in tools" :key="info.tool" class="plain tool" :class="{ on: tool === info.tool }"
-      :aria-pressed="tool === info.tool" :aria-label="info.name" :aria-keyshortcuts="info.key.toUpperCase()"
+      :aria-pressed="tool === info.tool" :aria-keyshortcuts="info.key.toUpperCase()"
       :data-tool="info.tool" @click="tool = info.tool"
     >
       <svg width="20" height="20" viewBox="-11 -11 22 22" aria-hidden="true">

@@ -37,10 +37,11 @@ function says(port: PortUse): string {
         <button
           v-for="port in group.ports" :key="port.port" v-tooltip.bottom="says(port)" class="plain port"
           :class="{ used: port.link, uplink: port.uplink, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen }"
-          :aria-label="says(port)" :data-port="port.port" @click="$emit('choose', port.device)"
+          :data-port="port.port" @click="$emit('choose', port.device)"
         >
           <span class="number">{{ port.port }}</span>
           <span class="who">{{ port.name ?? '' }}</span>
+          <span class="visually-hidden">, {{ says(port) }}</span>
         </button>
       </div>
     </div>

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { ElementOf } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
+import Offered from '@/controls/Offered.vue'
 import BudgetBars from './BudgetBars.vue'
 import PortStrip from './PortStrip.vue'
 import RackHead from './RackHead.vue'
@@ -50,8 +51,12 @@ const select = (device: string | null | undefined) => {
 </script>
 
 <template>
-  <div class="page">
-    <p v-if="!rooms.length" class="quiet">Place the rack on the plan first: every run ends there, and switches stand in it.</p>
+  <div class="page" tabindex="0" role="region" aria-label="Racks, switches and power">
+    <div v-if="!rooms.length" class="begin">
+      <h2>No rack yet</h2>
+      <p class="quiet">Every run ends in a rack, and switches stand in it. Take a place that is offered, or press one on the plan.</p>
+      <Offered id="cable-no-room" />
+    </div>
     <template v-else-if="power">
       <section v-for="room in rooms" :key="room.id" class="rack" :data-rack="room.id">
       <RackHead :room="room" :several="rooms.length > 1" @add="add(room.id)" />
@@ -77,7 +82,10 @@ const select = (device: string | null | undefined) => {
           </dl>
         </div>
       </section>
-      <p v-if="!switchesOf(room.id).length" class="quiet">No switch is chosen yet. The findings on the right offer the smallest that fits.</p>
+      <template v-if="!switchesOf(room.id).length">
+        <p class="quiet">No switch is chosen yet.</p>
+        <Offered :id="`power-none-${room.id}`" />
+      </template>
       </section>
       <section v-if="injectors.length" class="injectors">
         <h2>Injectors</h2>
@@ -112,6 +120,12 @@ const select = (device: string | null | undefined) => {
 </template>
 
 <style scoped>
+.begin {
+  max-width: 520px;
+  display: grid;
+  gap: 8px;
+  margin: 8vh auto 0;
+}
 .switch {
   border: 1px solid var(--granite-mid);
   border-radius: 3px;

@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
+import Offered from '@/controls/Offered.vue'
 import NumberField from '@/controls/NumberField.vue'
 
 type Network = ElementOf<'network'>
@@ -44,13 +45,14 @@ function reach(from: string, to: string): boolean {
 </script>
 
 <template>
-  <table class="ledger">
-    <thead><tr><th>Network</th><th>For</th><th>VLAN</th><th>Subnet</th><th>Pool</th><th class="number">Lease</th><th /></tr></thead>
+  <Offered v-if="!networks.length" id="settings-networks" class="offered" />
+  <table v-else class="ledger">
+    <thead><tr><th>Network</th><th>For</th><th>VLAN</th><th>Subnet</th><th>Pool</th><th class="number">Lease</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
     <tbody>
       <tr v-for="n in networks" :key="n.id" :class="{ chosen: store.selection?.id === n.id }" :data-network="n.id">
         <td><InputText :model-value="n.name" size="small" maxlength="120" class="name" :aria-label="`Name of ${n.name}`" @change="setText(n, 'name', $event)" /></td>
         <td><Select :model-value="n.purpose" :options="PURPOSES" option-label="label" option-value="value" size="small" :aria-label="`Purpose of ${n.name}`" @update:model-value="set(n, { purpose: $event })" /></td>
-        <td class="vlan"><NumberField label="" unit="plain" :digits="0" :value="n.vlan" :min="1" :max="4094" @change="set(n, { vlan: $event })" /></td>
+        <td class="vlan"><NumberField label="" :name="`VLAN of ${n.name}`" unit="plain" :digits="0" :value="n.vlan" :min="1" :max="4094" @change="set(n, { vlan: $event })" /></td>
         <td><InputText :model-value="n.subnet" size="small" maxlength="18" class="figure subnet" :aria-label="`Subnet of ${n.name}`" @change="setText(n, 'subnet', $event)" /></td>
         <td class="figure pool">{{ sheetOf(n.id)?.pool_first }} to {{ sheetOf(n.id)?.pool_last.split('.').at(-1) }}</td>
         <td class="number">{{ sheetOf(n.id)?.lease_hours }} h</td>
@@ -75,6 +77,9 @@ function reach(from: string, to: string): boolean {
 </template>
 
 <style scoped>
+.offered {
+  max-width: 520px;
+}
 .name {
   width: 120px;
 }

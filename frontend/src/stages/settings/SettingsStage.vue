@@ -5,18 +5,16 @@ import { useDesign } from '@/document/store'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
 import RadioTable from './RadioTable.vue'
-import SiteFacts from './SiteFacts.vue'
 import WirelessTable from './WirelessTable.vue'
 
 const store = useDesign()
 const sheet = computed(() => store.settings)
-const part = ref<'networks' | 'names' | 'radios' | 'ports' | 'site'>('radios')
+const part = ref<'networks' | 'names' | 'radios' | 'ports'>('radios')
 const PARTS = [
   { value: 'radios', label: 'Radios' },
   { value: 'networks', label: 'Networks' },
   { value: 'names', label: 'Wireless names' },
   { value: 'ports', label: 'Switch ports' },
-  { value: 'site', label: 'Site and floors' },
 ]
 const files = computed(() => ({
   json: `/api/projects/${store.id}/export/settings.json`,
@@ -32,9 +30,8 @@ const files = computed(() => ({
       <a :href="files.json" download data-testid="settings-json"><i class="pi pi-download" /> JSON</a>
       <a :href="files.yaml" download data-testid="settings-yaml"><i class="pi pi-download" /> YAML</a>
     </div>
-    <div class="page">
-      <SiteFacts v-if="part === 'site'" />
-      <p v-else-if="!sheet" class="quiet">The channel plan is being worked out.</p>
+    <div class="page" tabindex="0" role="region" aria-label="Settings sheet">
+      <p v-if="!sheet" class="quiet">The channel plan is being worked out.</p>
       <RadioTable v-else-if="part === 'radios' && store.evaluation" :sheet="sheet" :signal="store.evaluation.signal" />
       <NetworkTable v-else-if="part === 'networks'" :sheet="sheet" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
@@ -61,6 +58,9 @@ const files = computed(() => ({
   flex: 1;
 }
 .bar a {
+  display: flex;
+  align-items: center;
+  gap: 4px;
   color: var(--heather);
   text-decoration: none;
   font-weight: 500;

@@ -71,12 +71,12 @@ def _spot(design: Design, device: Device) -> tuple[Floor, Point] | None:
     for duct in design.of(Duct).values():
         for key, end in ((duct.from_floor, duct.path[0]), (duct.to_floor, duct.path[-1])):
             if floors[key].building == building and not _has_room(design, building):
-                return floors[key], _within(design, key, end)
+                return floors[key], spot_within(design, key, None, end)
     for riser in design.of(Riser).values():
         level = floors[device.floor].level
         if riser.building == building and riser.lowest_level <= level <= riser.highest_level:
-            return floors[device.floor], _within(design, device.floor, riser.at)
-    inside = _within(design, device.floor, device.at)
+            return floors[device.floor], spot_within(design, device.floor, None, riser.at)
+    inside = spot_within(design, device.floor, None, device.at)
     return floors[device.floor], inside
 
 
@@ -85,19 +85,22 @@ def _has_room(design: Design, building: str) -> bool:
     return any(floors[r.floor].building == building for r in design.of(EquipmentRoom).values())
 
 
-def _within(design: Design, floor: str, at: Point) -> Point:
-    """Return the point nearest to a spot that lies within a room, a little off its walls."""
+def spot_within(design: Design, floor: str, room: Space | None, at: Point) -> Point:
+    """Return the point nearest to a spot that lies within a room, a little off its walls.
+
+    Any indoor room of the floor will do where none is given.
+    """
     rooms = [
         Polygon(s.outline).buffer(-_INSIDE_M)
         for s in design.of(Space).values()
-        if s.floor == floor and not s.outdoor
+        if s.floor == floor and not s.outdoor and room in (None, s)
     ]
     point = shapely.Point(at)
     best, least = at, math.inf
-    for room in rooms:
-        if room.is_empty:
+    for inner in rooms:
+        if inner.is_empty:
             continue
-        near = shapely.ops.nearest_points(room, point)[0]
+        near = shapely.ops.nearest_points(inner, point)[0]
         if near.distance(point) < least:
             best, least = (round(near.x, 2), round(near.y, 2)), near.distance(point)
     return best

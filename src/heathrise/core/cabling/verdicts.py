@@ -24,6 +24,7 @@ from ..findings import Cure, Finding, Place
 from ..wording import metres
 from .assess import CableChapter
 from .conduit import duct_findings
+from .first_room import first_room
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
 from .links import LinkVerdict
 from .runs import RunVerdict, asked_category, judge_runs
@@ -40,15 +41,19 @@ def cable_findings(
 ) -> Iterator[Finding]:
     """Yield the findings of the cable stage, cures apart that take a search."""
     runs = chapter.runs
-    if runs and not design.of(EquipmentRoom):
-        yield Finding(
-            id="cable-no-room",
-            stage="cable",
-            severity="not_met",
-            text="No run can be drawn: no equipment room is placed. Place it where runs begin.",
-            rule="a star from the equipment room",
-            source=catalogue.rules.source(_LENGTHS),
-        )
+    if not design.of(EquipmentRoom):
+        text = "No equipment room is placed. Place it where runs begin."
+        offered = first_room(design, catalogue)
+        if runs or offered:
+            yield Finding(
+                id="cable-no-room",
+                stage="cable",
+                severity="not_met" if runs else "note",
+                text=f"No run can be drawn: {text[0].lower()}{text[1:]}" if runs else text,
+                rule="a star from the equipment room",
+                source=catalogue.rules.source(_LENGTHS),
+                cures=offered,
+            )
         return
     for run in runs:
         device = design.of(Device)[run.device]

@@ -24,11 +24,19 @@ def load_catalogue() -> Catalogue:
     ids = [key for models in devices.values() for key in models]
     if twice := {key for key in ids if ids.count(key) > 1}:
         raise ValueError(f"models stand on two shelves: {', '.join(sorted(twice))}")
+    usual = yaml.safe_load(_text("usual_networks.yaml"))
     return Catalogue.model_validate(
-        {**shelves, "roles": roles, "devices": devices, "rules": load_rules()}
-    )
+        {
+            **shelves, "roles": roles, "devices": devices, "usual_networks": usual,
+            "rules": load_rules(),
+        }
+    )  # fmt: skip
 
 
 def _shelf(name: str) -> dict[str, Any]:
-    text = (files(__package__) / "data" / "gear" / f"{name}.yaml").read_text("utf-8")
-    return {key: {"id": key, **row} for key, row in yaml.safe_load(text).items()}
+    rows = yaml.safe_load(_text("gear", f"{name}.yaml"))
+    return {key: {"id": key, **row} for key, row in rows.items()}
+
+
+def _text(*path: str) -> str:
+    return files(__package__).joinpath("data", *path).read_text("utf-8")

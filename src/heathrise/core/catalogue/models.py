@@ -29,6 +29,7 @@ class Construction(Entry):
     kind: Literal["wall", "door", "window", "gap", "slab", "roof"]
     loss_db: dict[Band, Positive]
     masonry: bool = False
+    wet: bool = False
     shields: bool = False
 
 
@@ -136,6 +137,17 @@ class FibreModel(Entry):
     diameter_mm: Positive
 
 
+class UsualNetwork(BaseModel):
+    """One of the networks that a kind of site usually has; without bands it has no name on air."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    name: str
+    purpose: Literal["main", "staff", "guest", "devices", "cameras", "management"]
+    clients: int
+    bands: tuple[Band, ...] = ()
+
+
 class HasKind(Protocol):
     """A device of a design."""
 
@@ -159,6 +171,7 @@ class Catalogue(BaseModel):
     injectors: dict[str, InjectorModel]
     cables: dict[str, CableModel]
     fibres: dict[str, FibreModel]
+    usual_networks: dict[str, tuple[UsualNetwork, ...]]
     rules: Rules
 
     def ruled_by(self, rules: Rules) -> Catalogue:

@@ -13,10 +13,12 @@ from .values import (
     Category,
     Degrees,
     DeviceKind,
+    Domain,
     Element,
     ElementId,
     Height,
     Line,
+    LineSpeed,
     Medium,
     ModelId,
     Name,
@@ -26,6 +28,7 @@ from .values import (
     Purpose,
     Reference,
     Security,
+    SiteKind,
     Span,
     Use,
 )
@@ -41,9 +44,9 @@ NetworkRef = Annotated[ElementId, Reference("network")]
 class Site(Element):
     """The job as a whole; a design has exactly one, with the id ``site``."""
 
-    kind: Literal["home", "school", "business"] = "business"
-    domain: Literal["americas", "europe"] = "europe"
-    line_mbps: Annotated[float, Field(gt=0, le=100_000)] = 500.0
+    kind: SiteKind = "business"
+    domain: Domain = "europe"
+    line_mbps: LineSpeed = 500.0
     upstream_subnet: Annotated[str, Field(max_length=18)] = "192.168.1.0/24"
     client: ModelId = "phone"
     minimum_category: Category = "6"

@@ -27,6 +27,9 @@ Spot = tuple[float, float]  # a place worked out, which may lie a little beyond 
 Outline = Annotated[tuple[Point, ...], Field(min_length=3, max_length=500)]
 Line = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
 
+SiteKind = Literal["home", "school", "business"]
+Domain = Literal["americas", "europe"]
+LineSpeed = Annotated[float, Field(gt=0, le=100_000)]
 Category = Literal["5", "5e", "6", "6A"]
 Medium = Literal["copper", "fibre"]
 Use = Literal["calls", "everyday", "sensors", "none"]

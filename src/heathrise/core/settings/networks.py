@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-import ipaddress
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from typing import ClassVar
 
 from pydantic import BaseModel, ConfigDict
 
-from ..catalogue import Rules
+from ..catalogue import Catalogue, Rules
 from ..design import Design, Network, WirelessName, put
 from ..findings import Cure, Finding, Place
-
-Subnet = ipaddress.IPv4Network | ipaddress.IPv6Network
+from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
+from .usual import usual_networks
 
 _SOURCE = "RFC 1918 private addresses; IEEE 802.1Q"
 
@@ -37,36 +36,6 @@ class NetworkSheet(BaseModel):
     internet: bool
     reaches: tuple[str, ...]
     reason: str
-
-
-def parse_subnet(text: str) -> Subnet | None:
-    """Return the subnet, or None where the text is not one.
-
-    A host's address with its prefix, as routers show it, stands for its subnet.
-    """
-    try:
-        return ipaddress.ip_network(text.strip(), strict=False)
-    except ValueError:
-        return None
-
-
-# RFC 1918 and, for IPv6, RFC 4193. Loopback, link-local, test and benchmark ranges are not for use.
-_PRIVATE = tuple(
-    map(ipaddress.ip_network, ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7"))
-)
-
-
-def is_private(subnet: Subnet) -> bool:
-    """Return whether a whole subnet lies in a range meant for private networks."""
-    return any(
-        subnet.version == wide.version and subnet.subnet_of(wide)  # type: ignore[arg-type]
-        for wide in _PRIVATE
-    )
-
-
-def overlap(one: Subnet, other: Subnet) -> bool:
-    """Return whether two subnets share an address."""
-    return one.version == other.version and one.overlaps(other)
 
 
 def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkSheet:
@@ -104,31 +73,15 @@ def reaches(one: Network, other: Network) -> bool:
     return one.purpose == "main" or other.id in one.reaches
 
 
-def third_octet(subnet: Subnet) -> int | None:
-    """Return the third octet of an IPv4 subnet, None for IPv6."""
-    return subnet.network_address.packed[2] if subnet.version == 4 else None
-
-
-def free_subnet(taken: Sequence[Subnet], wanted_octet: int, prefix: int = 24) -> Subnet | None:
-    """Return a private subnet clear of all ``taken``: by VLAN number first, then by tens."""
-    octets = [wanted_octet, *range(10, 250, 10), *range(1, 250)]
-    for base in ("192.168.{}.0", "10.10.{}.0"):
-        for octet in octets:
-            if not 0 < octet < 255:
-                continue
-            subnet = ipaddress.IPv4Network(f"{base.format(octet)}/{prefix}", strict=False)
-            if third_octet(subnet) == octet and not any(overlap(subnet, t) for t in taken):
-                return subnet
-    return None
-
-
-def network_findings(design: Design, rules: Rules) -> Iterator[Finding]:
+def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield what is wrong with the networks and wireless names."""
+    rules = catalogue.rules
     networks = list(design.of(Network).values())
     if not networks:
         yield _finding(
-            "networks", "note", "No networks are planned yet.", "a network for each trust"
-        )
+            "networks", "note", "No networks are planned yet.", "a network for each trust",
+            cures=() if design.of(WirelessName) else usual_networks(design, catalogue),
+        )  # fmt: skip
         return
     upstream = parse_subnet(design.site.upstream_subnet)
     if upstream is None:

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Sequence
 from ..catalogue import Catalogue
 from ..design import Design, Device, Network, Switch, put
 from ..findings import Cure, Finding, Place
-from .networks import free_subnet, parse_subnet
 from .sheet import PortSheet
+from .subnets import free_subnet, parse_subnet
 
 _SOURCE = "IEEE 802.1Q"
 

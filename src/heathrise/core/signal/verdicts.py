@@ -9,7 +9,7 @@ from shapely.geometry import LineString, Polygon
 from shapely.ops import unary_union
 
 from ..bands import BANDS, Band
-from ..design import Design, Device, Radio, Wall, WirelessName, put
+from ..design import Design, Device, Radio, Space, Wall, WirelessName, put
 from ..findings import Cure, Finding, Place
 from .channels import ChannelPlan
 from .levels import Air
@@ -31,6 +31,7 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             + (", so nobody hears the wireless names that are planned." if promised else "."),
             rule="every needed room hears an access point",
             source=air.rules.source("signal.met_share"),
+            searches_cures=any(s.use != "none" for s in air.design.of(Space).values()),
         )
         return
     for room in rooms:

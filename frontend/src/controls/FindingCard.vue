@@ -134,6 +134,7 @@ dl {
 }
 .used {
   display: block;
+  min-height: 24px;
   color: var(--heather);
 }
 dt {

@@ -66,12 +66,12 @@ function addBuilding(): void {
       />
     </header>
     <table class="ledger">
-      <thead><tr><th>Floor</th><th>Elevation</th><th>Ceiling height</th><th>Stands on</th><th>Cable overhead</th><th></th></tr></thead>
+      <thead><tr><th>Floor</th><th>Elevation</th><th>Ceiling height</th><th>Stands on</th><th>Cable overhead</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
       <tbody>
         <tr v-for="f in b.floors" :key="f.id" :data-floor="f.id">
           <td><InputText :model-value="f.name" size="small" maxlength="120" :aria-label="`Name of ${f.name}`" @change="rename('floor', f, $event)" /></td>
-          <td><NumberField label="" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
-          <td><NumberField label="" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
+          <td><NumberField label="" :name="`Elevation of ${f.name}`" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
+          <td><NumberField label="" :name="`Ceiling height of ${f.name}`" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
           <td><Select :model-value="f.slab" :options="slabs" option-label="label" option-value="id" size="small" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
           <td><Select :model-value="f.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
           <td>

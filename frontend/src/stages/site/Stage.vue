@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { openedFigure } from '@/figures/useFigures'
+import Elevation from './Elevation.vue'
+import Facts from './Facts.vue'
+import FloorTable from './FloorTable.vue'
+
+/** Where the job begins: what kind of place it is, its line, what is promised, its storeys. */
+defineModel<string>('floor', { required: true })
+</script>
+
+<template>
+  <div class="page" tabindex="0" role="region" aria-label="Site">
+    <Facts />
+    <section aria-labelledby="storeys">
+      <h2 id="storeys">Buildings and storeys</h2>
+      <Elevation />
+      <FloorTable />
+    </section>
+    <Button label="Figures of the trade" icon="pi pi-book" size="small" outlined @click="openedFigure = ''" />
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  align-content: start;
+  gap: 22px;
+}
+h2 {
+  margin-bottom: 6px;
+}
+</style>

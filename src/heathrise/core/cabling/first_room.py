@@ -1,0 +1,101 @@
+"""Where the first rack would stand best, as an offer before there is one."""
+
+from __future__ import annotations
+
+import math
+
+import shapely
+from shapely.geometry import Polygon
+
+from ..catalogue import Catalogue
+from ..design import (
+    Building,
+    Design,
+    Device,
+    EquipmentRoom,
+    Floor,
+    Point,
+    Space,
+    Wall,
+    apply,
+    put,
+)
+from ..findings import Cure
+from ..wording import metres
+from .runs import judge_runs
+from .second_room import spot_within
+
+_TRIED = 4  # rooms that are routed from in full
+_OFFERED = 2
+_GOOD = ("met", "near")
+_BESIDE_M = 0.3
+_WET_SHARE = 0.35  # a room beside a bath has less of it
+
+
+def first_room(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
+    """Offer a rack in the rooms that suit it best.
+
+    Rooms that nobody needs signal in come first (a store, a cupboard), rooms with wet walls never.
+    Of the few nearest to what is to be wired each is routed from: fewest runs that will not do,
+    then least cable.
+    """
+    devices = list(design.of(Device).values())
+    rooms = [s for s in design.of(Space).values() if not s.outdoor]
+    dry = [s for s in rooms if not _is_wet(design, catalogue, s)]
+    spare = [s for s in dry if s.use == "none"]
+    options = sorted(spare or dry, key=lambda s: _reach_m(design, s))[:_TRIED]
+    tried = []
+    for space in options:
+        middle = shapely.MultiPoint([d.at for d in devices] or [space.outline[0]]).centroid
+        at = spot_within(design, space.floor, space, (middle.x, middle.y))
+        room = EquipmentRoom(id="rack-1", floor=space.floor, name="Rack", at=at)
+        runs = judge_runs(apply(design, [put(room)]), catalogue) if devices else []
+        bad = sum(1 for r in runs if r.verdict not in _GOOD)
+        tried.append((bad, sum(r.bought_m * r.cables for r in runs), space, room))
+    tried.sort(key=lambda row: row[:2])
+    return tuple(
+        Cure(
+            label=f"Place a rack in {space.name}",
+            effect=_effect(design, space, len(devices), bad, cable_m),
+            changes=(put(room),),
+        )
+        for bad, cable_m, space, room in tried[:_OFFERED]
+    )
+
+
+def _effect(design: Design, space: Space, count: int, bad: int, cable_m: float) -> str:
+    floor = design.of(Floor)[space.floor]
+    where = f"{design.of(Building)[floor.building].name}, {floor.name}"
+    if not count:
+        return where
+    reached = "all runs within reach" if not bad else f"{count - bad} of {count} runs within reach"
+    return f"{where}; {reached}, {metres(cable_m, 0)} of cable"
+
+
+def _is_wet(design: Design, catalogue: Catalogue, space: Space) -> bool:
+    """Whether much of the room is tiled for water: no place for a rack."""
+    ring = Polygon(space.outline).exterior
+    beside = ring.buffer(_BESIDE_M)
+    wet = [
+        shapely.LineString([w.a, w.b])
+        for w in design.of(Wall).values()
+        if w.floor == space.floor and catalogue.constructions[w.construction].wet
+    ]
+    wet_m = sum(beside.intersection(line).length for line in wet)
+    return bool(wet_m >= _WET_SHARE * ring.length)
+
+
+def _reach_m(design: Design, space: Space) -> float:
+    """Return how far in all a room lies from the devices, or from the rooms while there are none.
+
+    A storey apart counts by the difference in height; another building by its distance.
+    """
+    here = Polygon(space.outline).representative_point()
+    floors = design.of(Floor)
+    z_m = floors[space.floor].elevation_m
+    ends: list[tuple[Point, str]] = [(d.at, d.floor) for d in design.of(Device).values()]
+    if not ends:
+        ends = [(s.outline[0], s.floor) for s in design.of(Space).values() if s.use != "none"]
+    return sum(
+        math.dist(at, (here.x, here.y)) + abs(floors[floor].elevation_m - z_m) for at, floor in ends
+    )

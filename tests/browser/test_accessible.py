@@ -1,0 +1,119 @@
+"""Every view by day and by night against WCAG 2.2 AA, checked by axe-core; and on an upright tablet."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from heathrise.core.design import Design
+from ops.machine import FRONTEND
+from ops.serve import Server
+
+from .conftest import Sheet, make_project
+
+pytestmark = pytest.mark.browser
+AXE = FRONTEND / "node_modules" / "axe-core" / "axe.min.js"
+TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+CHECK = """async (tags) => {
+  const found = await axe.run(document, {
+    runOnly: { type: 'tag', values: tags }, rules: { 'page-has-heading-one': { enabled: true } },
+  })
+  return found.violations.flatMap((v) =>
+    v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} (${n.any[0]?.message ?? v.help})`))
+}"""
+LEAST_PX = 44
+
+
+def violations(page: Page) -> list[str]:
+    page.wait_for_timeout(350)  # fades are over
+    page.evaluate(AXE.read_text("utf-8"))
+    return list(page.evaluate(CHECK, TAGS))
+
+
+def stages(page: Page) -> list[str]:
+    return list(page.eval_on_selector_all("[data-stage]", "all => all.map(x => x.dataset.stage)"))
+
+
+@pytest.mark.parametrize("scheme", ["day", "night"])
+def test_every_view_meets_wcag_aa(
+    server: Server, school: Design, open_sheet: Callable[..., Sheet], scheme: str
+) -> None:
+    page = open_sheet("/").page
+    if scheme == "night":
+        page.get_by_label("Switch the night scheme").click()
+    found = {"start": violations(page)}
+    page.goto(f"{server.base}/p/{make_project(server, school)}/plan")
+    page.wait_for_selector("[data-tally=aps]")
+    for stage in stages(page):
+        page.click(f"[data-stage={stage}]")
+        found[stage] = violations(page)
+        for tab in page.get_by_role("group").get_by_role("button").all_inner_texts():
+            button = page.get_by_role("button", name=tab, exact=True).first
+            if button.get_attribute("aria-pressed") == "false":
+                button.click()
+                found[f"{stage}, {tab}"] = violations(page)
+    page.click("[data-stage=plan]")
+    page.get_by_role("button", name="Reasons", exact=True).click()
+    page.click("[data-mark=ap-6]")
+    found["an access point"] = violations(page)
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Rule").first.click()
+    found["a rule"] = violations(page)
+    page.get_by_role("button", name="New", exact=True).click()
+    found["new project"] = violations(page)
+    page.keyboard.press("Escape")
+    page.click(".project")
+    found["projects"] = violations(page)
+    page.keyboard.press("Escape")
+    for name in ("Command palette", "Shortcuts"):
+        page.get_by_role("button", name=name).click()
+        found[name] = violations(page)
+        page.keyboard.press("Escape")
+    page.click("[data-stage=site]")
+    page.get_by_role("button", name="Figures of the trade").click()
+    found["figures"] = violations(page)
+    told: dict[str, str] = {}
+    for view, rows in found.items():
+        for row in rows:
+            told.setdefault(row, view)  # each once, with the first view it is on
+    assert not told, "\n".join(f"{view}: {row}" for row, view in told.items())
+    assert len(found) > 20
+
+
+def test_on_an_upright_tablet_all_is_reached_by_a_finger(
+    server: Server, school: Design, open_sheet: Callable[..., Sheet]
+) -> None:
+    sheet = open_sheet(f"/p/{make_project(server, school)}/plan")
+    page = sheet.page
+    page.set_viewport_size({"width": 820, "height": 1180})
+    for stage in stages(page):
+        page.click(f"[data-stage={stage}]")
+        page.wait_for_timeout(200)
+        wide, small = page.evaluate(
+            """least => [document.documentElement.scrollWidth, [...document.querySelectorAll(
+              'button, a, select, input:not([type=checkbox]), [role=combobox], [role=option]')]
+              .filter(e => e.offsetParent && !e.disabled && !e.closest('.sheet'))
+              .map(e => e.closest('.p-select, .p-multiselect') ?? e)
+              .filter(e => e.getBoundingClientRect().height < least - 0.5)
+              .map(e => e.outerHTML.slice(0, 120))]""",
+            LEAST_PX,
+        )
+        assert wide <= 820, stage
+        assert small == [], stage
+    reasons = page.locator("#reasons")
+    expect(reasons).to_be_hidden()
+    page.click("[data-stage=plan]")
+    fold = page.get_by_test_id("fold")
+    expect(fold).to_contain_text("finding")
+    fold.click()
+    expect(reasons).to_be_visible()
+    page.click("[data-mark=ap-6]")
+    expect(fold).to_contain_text("AP-6")
+    boxes = [page.locator(s).bounding_box() for s in (".top", ".rail", ".work", ".side", ".tally")]
+    tops = [(b["y"], b["y"] + b["height"]) for b in boxes if b]
+    assert len(tops) == 5
+    assert all(below[0] >= above[1] - 0.5 for above, below in zip(tops, tops[1:], strict=False))
+    assert tops[-1][1] <= 1180.5
+    assert all(sheet.tally(key) for key in ("aps", "price", "open"))
