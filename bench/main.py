@@ -188,6 +188,7 @@ def main() -> None:
     evaluation()
     large()
     edits()
+    flat()
     drag()
     under_load()
     starts()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable
 
 import pytest
@@ -114,6 +115,6 @@ def test_on_an_upright_tablet_all_is_reached_by_a_finger(
     boxes = [page.locator(s).bounding_box() for s in (".top", ".rail", ".work", ".side", ".tally")]
     tops = [(b["y"], b["y"] + b["height"]) for b in boxes if b]
     assert len(tops) == 5
-    assert all(below[0] >= above[1] - 0.5 for above, below in zip(tops, tops[1:], strict=False))
+    assert all(below[0] >= above[1] - 0.5 for above, below in itertools.pairwise(tops))
     assert tops[-1][1] <= 1180.5
     assert all(sheet.tally(key) for key in ("aps", "price", "open"))

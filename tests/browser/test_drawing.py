@@ -127,7 +127,7 @@ def test_every_mark_can_be_placed(home_sheet: Sheet) -> None:
     page.get_by_label("Name", exact=True).fill("Hall cupboard")
     page.get_by_label("Name", exact=True).press("Tab")
     sheet.saved(7)
-    expect(page.locator("[data-mark=rack-1] .name")).to_have_text("Hall cupboard")
+    expect(page.locator("[data-name=rack-1]")).to_have_text("Hall cupboard")
 
 
 def test_moving_the_rack_moves_every_run(home_sheet: Sheet) -> None:

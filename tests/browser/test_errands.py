@@ -301,7 +301,7 @@ def test_keys_list_themselves_and_the_palette_goes_places(school_sheet: Sheet) -
     assert "Command palette" in page.wait_for_selector("[role=dialog] table").inner_text()
     page.keyboard.press("Escape")
     page.wait_for_selector("[role=dialog]", state="detached")
-    page.keyboard.press("4")
+    page.keyboard.press("5")
     page.wait_for_selector("[data-switch=sw-1]")
     page.keyboard.press("Control+k")
     page.get_by_label("Search commands").fill("pavilion")

@@ -71,7 +71,13 @@ export function useFigures() {
     }
   }
 
-  return { parts, standing, set, differing }
+  /** The value that counts, by the figure's path. */
+  function valueOf(path: string): FigureValue | undefined {
+    const figure = store.catalogue?.rules.figures[path]
+    return figure && standing(figure).value
+  }
+
+  return { figures, parts, standing, valueOf, set, differing }
 }
 
 /** What all figures of a table are called together, and what one of them is called there. */

@@ -2,10 +2,18 @@
 import { computed } from 'vue'
 import type { Point, Relief, Space, Wall } from '@/api/types'
 import { contains, foot } from '@/document/geometry'
+import { useFigures } from '@/figures/useFigures'
 import { overlaps, type Box } from './names'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{ relief: Relief; spaces: Space[]; walls: Wall[]; taken: Box[]; viewport: Viewport }>()
+
+const rules = useFigures()
+/** The levels that some room is promised: their contours are drawn heavier. */
+const targets = computed(() => {
+  const promised = rules.figures.value.filter((f) => f.path.startsWith('signal.targets.') && f.path.endsWith('_dbm'))
+  return new Set(promised.map((f) => rules.standing(f).value))
+})
 
 const CLOSE_PX = 46
 const OFF_WALL_PX = 13
@@ -63,7 +71,7 @@ const figures = computed(() => {
           />
           <path
             v-for="contour in relief.contours" :key="contour.level_dbm" :d="contour.path" class="contour"
-            :class="{ target: contour.level_dbm === -67 || contour.level_dbm === -72 }"
+            :class="{ target: targets.has(contour.level_dbm) }"
             vector-effect="non-scaling-stroke"
           />
         </g>

@@ -3,6 +3,7 @@ import { useResizeObserver } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Opening, Wall } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useFigures } from '@/figures/useFigures'
 import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
 import type { Box } from './names'
@@ -40,7 +41,14 @@ const length = computed(() => {
 const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id
 const wallKinds = computed(() => [...new Set(props.walls.map((w) => w.construction))].sort())
 
-const TINTS = ['below −80', '−80 to −72', '−72 to −67', '−67 to −60', '−60 to −52', 'above −52']
+const { valueOf } = useFigures()
+/** The tints by the levels of the contours between them, as firm and project see those. */
+const tints = computed(() => {
+  const levels = [...((valueOf('signal.contours_dbm') ?? []) as readonly number[])].sort((a, b) => a - b)
+  const said = levels.map((l) => String(l).replace('-', '−'))
+  if (!said.length) return []
+  return [`below ${said[0]}`, ...said.slice(1).map((l, i) => `${said[i]} to ${l}`), `above ${said.at(-1)}`]
+})
 /** The marks that are on this floor: a legend of what is not there only takes room. */
 const marks = computed(() => {
   const kinds = new Set(props.kinds)
@@ -57,7 +65,7 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
     </button>
     <div v-if="open" class="body" :class="{ pair: mode === 'plan' }">
       <template v-if="mode === 'signal'">
-        <p v-for="(text, i) in TINTS" :key="i" class="row">
+        <p v-for="(text, i) in tints" :key="i" class="row">
           <span class="swatch" :style="{ background: `var(--tint-${i})` }" /> <span class="figure">{{ text }}</span>
         </p>
         <p class="row"><span class="swatch hatch" /> short of the room's use</p>
