@@ -19,6 +19,7 @@ import shapely
 from bench import kernel_before
 from bench.drag import drag_latencies_ms
 from bench.edit import edits
+from bench.flat import flat
 from bench.kills import kills
 from bench.large_site import large_site
 from bench.load import starts, under_load
