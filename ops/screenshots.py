@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, ViewportSize, sync_playwright
 
 from .database import running
 from .machine import FRONTEND, ROOT, VAR, free_port
@@ -17,6 +17,7 @@ CHROMIUM = [
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
 SETTLE_SECONDS = 1.2
+TABLET: ViewportSize = {"width": 820, "height": 1180}
 
 
 def take(page: Page, name: str) -> None:
@@ -52,8 +53,8 @@ def views(page: Page) -> None:
     take(page, "settings")
     page.click("text=Networks")
     take(page, "settings-networks")
-    page.click("text=Site and floors")
-    take(page, "settings-site")
+    stage(page, "site")
+    take(page, "site")
     stage(page, "plan")
     page.click("text=New")
     take(page, "new-project")
@@ -61,6 +62,9 @@ def views(page: Page) -> None:
     page.click("[aria-label='Switch the night scheme']")
     stage(page, "signal")
     take(page, "signal-night")
+    page.click("[aria-label='Switch the night scheme']")
+    page.set_viewport_size(TABLET)
+    take(page, "tablet")
 
 
 def main() -> None:
