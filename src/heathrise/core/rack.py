@@ -11,7 +11,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from .catalogue import Catalogue, poe_rank
 from .design import Design, Device, EquipmentRoom, Injector, Medium, Network, Switch
@@ -72,14 +72,14 @@ class WayUp(BaseModel):
     switch: str
     name: str
     port: int
-    to: str | None
+    to: str | None = Field(description="switch it leads to, or none for the line")
     to_name: str
-    to_port: int | None
+    to_port: int | None = Field(description="port at the other end")
     medium: Literal["cord", "copper", "fibre"]
-    converter: bool
+    converter: bool = Field(description="whether fibre ends in a port that is no cage")
     speed_mbps: int
     load_mbps: int
-    depth: int
+    depth: int = Field(description="switches from the line to here, this one counted")
 
 
 class PowerPlan(BaseModel):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from .cabling import CableChapter, LinkVerdict, boxes_for
 from .catalogue import Catalogue
@@ -19,31 +19,35 @@ class Tally(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    access_points: int = 0
-    rooms_needed: int = 0
-    rooms_met: int = 0
-    rooms_first: int = 0
-    rooms_second_needed: int = 0
-    rooms_second: int = 0
-    cable_m: float = 0.0
-    fibre_m: float = 0.0
-    boxes: int = 0
-    boxes_proven: bool = True
-    expected_w: float = 0.0
-    rated_w: float = 0.0
-    reserved_w: float = 0.0
-    counted_w: float = 0.0
-    budget_w: float = 0.0
-    powered_devices: int = 0
-    powered_ports: int = 0
-    powered_ports_used: int = 0
-    ports: int = 0
-    ports_used: int = 0
-    price: float = 0.0
+    access_points: int = Field(0, description="devices that clients hear")
+    rooms_needed: int = Field(0, description="rooms whose use asks for signal")
+    rooms_met: int = Field(0, description="of those, rooms that meet all of their use")
+    rooms_first: int = Field(0, description="of those, rooms with their first access point")
+    rooms_second_needed: int = Field(
+        0, description="rooms whose use asks for a second access point"
+    )
+    rooms_second: int = Field(0, description="of those, rooms that have it")
+    cable_m: float = Field(0.0, description="copper as installed, all cables, m")
+    fibre_m: float = Field(0.0, description="fibre between racks, m")
+    boxes: int = Field(0, description="boxes of cable to buy")
+    boxes_proven: bool = Field(True, description="whether fewer boxes are proven not to do")
+    expected_w: float = Field(0.0, description="watts expected at the ports")
+    rated_w: float = Field(0.0, description="watts at the ports at rated draw")
+    reserved_w: float = Field(0.0, description="watts reserved by class")
+    counted_w: float = Field(
+        0.0, description="watts that count against the budgets, each switch by the way it allocates"
+    )
+    budget_w: float = Field(0.0, description="watts of all switches")
+    powered_devices: int = Field(0, description="devices that a cable powers")
+    powered_ports: int = Field(0, description="ports that give power")
+    powered_ports_used: int = Field(0, description="of those, ports that power a device")
+    ports: int = Field(0, description="ports of all switches")
+    ports_used: int = Field(0, description="ports with a link, those kept for ways up included")
+    price: float = Field(0.0, description="price of the parts without labour and tax")
     currency: str
-    not_met: int = 0
-    near: int = 0
-    notes: int = 0
+    not_met: int = Field(0, description="findings that are not met")
+    near: int = Field(0, description="findings near their limit")
+    notes: int = Field(0, description="findings to know")
 
 
 def tally_of(

@@ -67,6 +67,12 @@ class Drawing:
         self.counts[stem] = self.counts.get(stem, 0) + 1
         return f"{stem}{self.counts[stem]}"
 
+    def storeys(self, rows: Iterable[tuple[str, str, str, int, float, float, str, str]]) -> None:
+        """Add floors: id, building, name, level, elevation and ceiling in m, slab, overhead."""
+        names = ("id", "building", "name", "level", "elevation_m", "ceiling_height_m", "slab",
+                 "overhead")  # fmt: skip
+        self.add(*(Floor.model_validate(dict(zip(names, row, strict=True))) for row in rows))
+
     def device(
         self, floor: str, kind: str, name: str, model: str, at: Point, height_m: float,
         mount: str = "ceiling", **pose: float,

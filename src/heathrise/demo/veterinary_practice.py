@@ -8,7 +8,6 @@ from ..core.design import (
     Design,
     Duct,
     EquipmentRoom,
-    Floor,
     Injector,
     Network,
     Riser,
@@ -93,16 +92,7 @@ def veterinary_practice() -> Design:
         Building(id="cabin", name="Isolation ward"),
         Building(id="stable", name="Stable"),
     )  # fmt: skip
-    for key, building, name, level, elevation_m, ceiling_m, slab, overhead in FLOORS:
-        drawing.add(
-            Floor.model_validate(
-                {
-                    "id": key, "building": building, "name": name, "level": level,
-                    "elevation_m": elevation_m, "ceiling_height_m": ceiling_m, "slab": slab,
-                    "overhead": overhead,
-                }
-            )
-        )  # fmt: skip
+    drawing.storeys(FLOORS)
     for key, rooms, outer in (
         ("ground", GROUND, "brick-cavity"), ("flat", FLAT, "brick-cavity"),
         ("kennels", KENNELS, "block-dense"), ("cabin", CABIN, "metal"),

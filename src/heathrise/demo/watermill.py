@@ -8,7 +8,6 @@ from ..core.design import (
     Design,
     Duct,
     EquipmentRoom,
-    Floor,
     Injector,
     Network,
     OwnFigure,
@@ -63,15 +62,15 @@ STUDIO = [
 STUDIO_LOFT = [Room("Sleeping loft", (0, 0, 4, 6), "everyday")]
 STUDIO_AT, STUDIO_TURN_DEG = (150.0, 62.0), 24.0
 
-# id, building, name, level, elevation, ceiling, overhead
+# id, building, name, level, elevation, ceiling, slab, overhead
 FLOORS = [
-    ("wheel", "mill", "Wheel floor", 0, 0.0, 2.5, "joists"),
-    ("stone", "mill", "Stone floor", 1, 2.9, 2.5, "joists"),
-    ("granary", "mill", "Granary", 2, 4.4, 2.4, "attic"),
-    ("bin", "mill", "Bin floor", 3, 5.8, 2.1, "attic"),
-    ("shed", "shed", "Boat shed", 0, 0.3, 2.6, "joists"),
-    ("studio", "studio", "Studio", 0, 1.0, 2.8, "joists"),
-    ("loft", "studio", "Sleeping loft", 1, 3.4, 2.2, "attic"),
+    ("wheel", "mill", "Wheel floor", 0, 0.0, 2.5, "floor-timber", "joists"),
+    ("stone", "mill", "Stone floor", 1, 2.9, 2.5, "floor-timber", "joists"),
+    ("granary", "mill", "Granary", 2, 4.4, 2.4, "floor-timber", "attic"),
+    ("bin", "mill", "Bin floor", 3, 5.8, 2.1, "floor-timber", "attic"),
+    ("shed", "shed", "Boat shed", 0, 0.3, 2.6, "floor-timber", "joists"),
+    ("studio", "studio", "Studio", 0, 1.0, 2.8, "floor-timber", "joists"),
+    ("loft", "studio", "Sleeping loft", 1, 3.4, 2.2, "floor-timber", "attic"),
 ]
 
 
@@ -92,16 +91,7 @@ def watermill() -> Design:
         Building(id="shed", name="Boat shed", roof="roof-metal"),
         Building(id="studio", name="Orchard studio"),
     )
-    for key, building, name, level, elevation_m, ceiling_m, overhead in FLOORS:
-        drawing.add(
-            Floor.model_validate(
-                {
-                    "id": key, "building": building, "name": name, "level": level,
-                    "elevation_m": elevation_m, "ceiling_height_m": ceiling_m,
-                    "slab": "floor-timber", "overhead": overhead,
-                }
-            )
-        )  # fmt: skip
+    drawing.storeys(FLOORS)
     for key, rooms, outer in (
         ("wheel", WHEEL_FLOOR, "stone"), ("stone", STONE_FLOOR, "stone"),
         ("granary", GRANARY, "stone"), ("bin", BIN_FLOOR, "stone"),

@@ -11,7 +11,10 @@ from .links import LinkVerdict
 
 
 def fill(diameters_mm: Sequence[float], inside_mm: float) -> float:
-    """Return the share of a pipe's area that cables take: ``sum d^2 / D^2``."""
+    """Return the share of a pipe's area that cables take, ``sum d^2 / D^2``.
+
+    After NFPA 70, chapter 9.
+    """
     return sum(d * d for d in diameters_mm) / inside_mm**2
 
 

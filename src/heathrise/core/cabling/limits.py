@@ -30,18 +30,24 @@ class CableVerdict:
 
 
 def heat_limit_m(rules: Rules, temperature_c: float) -> float:
-    """Return the longest fixed run in m whose hottest space is at ``temperature_c``."""
+    """Return the longest fixed run in m whose hottest space is at ``temperature_c``.
+
+    Linear between the rows of the table, whose losses grow with heat as in TIA-568.
+    """
     limits = rules.table("cabling.heat_limit_m")
     return float(np.interp(temperature_c, list(map(float, limits)), list(limits.values())))
 
 
 def cords_limit_m(rules: Rules, fixed_m: float) -> float:
-    """Return the total of stranded cords allowed beside a fixed run, ``(102 - H) / 1.2``."""
+    """Return the total in m of stranded cords beside a fixed run, ``C = (102 - H) / 1.2``.
+
+    TIA-568's formula for long cords: a stranded metre loses a fifth more than a solid one.
+    """
     return max(0.0, (rules["cabling.cord_budget_m"] - fixed_m) / rules["cabling.stranded_factor"])
 
 
 def fixed_limit_m(rules: Rules, cords_m: float) -> float:
-    """Return the fixed run in m that cords of a total length leave, ``102 - 1.2 C``."""
+    """Return the fixed run in m that cords of a total length leave, ``102 - 1.2 C`` (TIA-568)."""
     return rules["cabling.cord_budget_m"] - rules["cabling.stranded_factor"] * cords_m
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from ..design import Medium, Site
 from .routes import Leg, Route
@@ -24,28 +24,28 @@ class LinkVerdict(BaseModel):
 
     id: str
     name: str
-    room: str | None
-    floor: str
+    room: str | None = Field(description="rack that it begins in")
+    floor: str = Field(description="storey of its far end")
     medium: Medium = "copper"
-    category: str
+    category: str = Field(description="category of copper or kind of fibre")
     chosen_by: Literal["plan", "person"]
-    cables: int
-    speed_mbps: int
+    cables: int = Field(description="how many are pulled side by side")
+    speed_mbps: int = Field(description="speed that is asked of it, Mb/s")
     verdict: LinkWord
     reason: str
     figures: tuple[str, ...] = ()
-    limit_m: float = 0.0
-    fixed_m: float = 0.0
-    horizontal_m: float = 0.0
-    rise_m: float = 0.0
-    drop_m: float = 0.0
-    duct_m: float = 0.0
-    outdoor_m: float = 0.0
-    slack_m: float = 0.0
-    bought_m: float = 0.0
-    cords_m: float = 0.0
-    hottest_space: str = "room"
-    hottest_c: float = 22.0
+    limit_m: float = Field(0.0, description="longest fixed run that carries the speed here, m")
+    fixed_m: float = Field(0.0, description="fixed run with slack, of one cable, m")
+    horizontal_m: float = Field(0.0, description="level stretches in the building and outside, m")
+    rise_m: float = Field(0.0, description="climbs, m")
+    drop_m: float = Field(0.0, description="drop from the ceiling to the device, m")
+    duct_m: float = Field(0.0, description="in the ground, m")
+    outdoor_m: float = Field(0.0, description="in air outside, m")
+    slack_m: float = Field(0.0, description="slack at both ends, m")
+    bought_m: float = Field(0.0, description="bought for one cable, waste included, m")
+    cords_m: float = Field(0.0, description="cords at both ends, m")
+    hottest_space: str = Field("room", description="kind of space that binds by its heat")
+    hottest_c: float = Field(22.0, description="temperature planned there, °C")
     between_buildings: bool = False
     legs: tuple[Leg, ...] = ()
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from ..catalogue import PowerDemand, Rules, SwitchModel
 from .loop import feed_over_run
@@ -17,19 +17,21 @@ class PoweredDevice(BaseModel):
     model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("device",)
 
-    device: str
+    device: str = Field(description="id of the device")
     name: str
     model: str
-    poe_class: int
-    reserved_w: float
-    rated_w: float
-    typical_w: float
-    port_w: float
-    expected_w: float
-    device_v: float
-    least_v: float
+    poe_class: int = Field(description="class of Power over Ethernet, 0 to 8")
+    reserved_w: float = Field(description="watts that its class reserves")
+    rated_w: float = Field(description="watts at most, as the maker says")
+    typical_w: float = Field(description="watts usually, as the maker says")
+    port_w: float = Field(description="watts at the port at rated draw, over its run")
+    expected_w: float = Field(description="watts at the port at typical draw, over its run")
+    device_v: float = Field(
+        description="volts that reach it at rated draw, 0 where it cannot start"
+    )
+    least_v: float = Field(description="volts that its class wants there")
     verdict: Literal["met", "near", "not_met"]
-    source: str = "none"
+    source: str = Field("none", description="name of the switch or injector that feeds it, or none")
 
 
 class SwitchBudget(BaseModel):
@@ -43,20 +45,22 @@ class SwitchBudget(BaseModel):
     name: str
     model: str
     label: str
-    allocates: Literal["class", "negotiated"]
-    budget_w: float
-    usable_w: float
-    reserved_w: float
-    rated_w: float
-    expected_w: float
-    counted_w: float
-    powered_ports: int
-    powered_used: int
-    powered_devices: int
-    ports: int
-    ports_used: int
+    allocates: Literal["class", "negotiated"] = Field(
+        description="whether the switch counts by class or by what was negotiated"
+    )
+    budget_w: float = Field(description="watts of its supply for all ports together")
+    usable_w: float = Field(description="the budget less the headroom")
+    reserved_w: float = Field(description="watts that its class reserves")
+    rated_w: float = Field(description="watts at most, as the maker says")
+    expected_w: float = Field(description="watts at the port at typical draw, over its run")
+    counted_w: float = Field(description="the sum that counts, by the way it allocates")
+    powered_ports: int = Field(description="ports that give power")
+    powered_used: int = Field(description="of those, ports that power a device")
+    powered_devices: int = Field(description="devices it feeds")
+    ports: int = Field(description="ports it has")
+    ports_used: int = Field(description="ports with a link, those kept for ways up included")
     verdict: Literal["met", "near", "not_met"]
-    tipped_by: str | None = None
+    tipped_by: str | None = Field(None, description="the device that takes it past its headroom")
 
 
 def over_run(

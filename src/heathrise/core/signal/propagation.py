@@ -27,7 +27,10 @@ def distance_loss_db(distance_m: Array | float, frequency_mhz: float, n: float =
 
 
 def angle_factor(cosine_from_normal: float) -> float:
-    """Return how much thicker a wall is to a slanting ray: ``1 / cos``, at most 2."""
+    """Return how much thicker a wall is to a slanting ray: ``1 / cos``, at most 2.
+
+    The geometry of a slab; past 60 degrees what goes round it is stronger (planning practice).
+    """
     cosine = abs(cosine_from_normal)
     return MAX_ANGLE_FACTOR if cosine * MAX_ANGLE_FACTOR <= 1 else 1 / cosine
 
@@ -40,7 +43,10 @@ def floors_loss_db(floor_loss_db: Array | float, floors_crossed: Array | int) ->
 
 
 def noise_floor_dbm(width_mhz: float, noise_figure_db: float) -> float:
-    """Return thermal noise in ``width_mhz`` plus the receiver's own, in dBm."""
+    """Return ``-174 + 10 log10(B) + NF``: noise in ``width_mhz`` plus the receiver's own, in dBm.
+
+    Thermal noise ``kT`` of a hertz at 290 K, after ITU-R P.372.
+    """
     return -174 + 10 * math.log10(width_mhz * 1e6) + noise_figure_db
 
 

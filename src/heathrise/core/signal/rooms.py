@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 import numba
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Polygon
 
 from ..bands import Band
@@ -67,23 +67,39 @@ class RoomVerdict(BaseModel):
     name: str
     floor: str
     use: str
-    area_m2: float
+    area_m2: float = Field(description="floor area, m²")
     verdict: Verdict
     band: Band | None = None
-    target_first_dbm: float | None = None
-    target_second_dbm: float | None = None
-    target_snr_db: float | None = None
-    margin_db: float | None = None
+    target_first_dbm: float | None = Field(
+        None, description="wanted of the strongest access point, dBm"
+    )
+    target_second_dbm: float | None = Field(None, description="wanted of the second strongest, dBm")
+    target_snr_db: float | None = Field(None, description="wanted over the noise, dB")
+    margin_db: float | None = Field(None, description="signal kept in hand by the site, dB")
     binds: Binds | None = None
-    chance: float | None = None
-    share: float | None = None
-    share_margin: float | None = None
-    share_first: float | None = None
-    share_second: float | None = None
-    share_downlink: float | None = None
-    worst_first_dbm: float | None = None
-    worst_second_dbm: float | None = None
-    worst_snr_db: float | None = None
+    chance: float | None = Field(
+        None, description="chance that the target is met at the worst spot, 0 to 1"
+    )
+    share: float | None = Field(
+        None, description="share of the floor that meets every target, 0 to 1"
+    )
+    share_margin: float | None = Field(
+        None, description="share that meets them with the margin in hand"
+    )
+    share_first: float | None = Field(
+        None, description="share where the first access point suffices in the weaker direction"
+    )
+    share_second: float | None = Field(None, description="share where the second suffices")
+    share_downlink: float | None = Field(
+        None, description="share where the first suffices in the downlink alone"
+    )
+    worst_first_dbm: float | None = Field(
+        None, description="first access point at the worst spot, dBm"
+    )
+    worst_second_dbm: float | None = Field(
+        None, description="second access point at the worst spot, dBm"
+    )
+    worst_snr_db: float | None = Field(None, description="signal over noise at the worst spot, dB")
     worst_at: Spot | None = None
 
 
