@@ -310,3 +310,26 @@ def test_keys_list_themselves_and_the_palette_goes_places(school_sheet: Sheet) -
     assert page.locator("[data-mark=ap-15]").count() == 1
     page.get_by_label("Switch between metres and feet").click()
     assert "ft" in sheet.tally("cable")
+
+
+def test_a_cable_is_tested_and_the_test_outlives_an_undo(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("cable")
+    page.click("[data-mark=ap-6]")
+    tests = page.get_by_role("region", name="Cable tests")
+    expect(tests.locator("[data-tested='1']")).to_contain_text("not tested yet")
+    tests.get_by_role("button", name="Fail").click()
+    tests.get_by_role("button", name="Note the test").click()
+    expect(tests.locator("[data-tested='1']")).to_contain_text("failed its last test")
+    tests.get_by_role("button", name="Cable 1").click()
+    tests.get_by_role("button", name="Pass").click()
+    tests.get_by_label("Length measured").fill("70")
+    tests.get_by_role("button", name="Note the test").click()
+    expect(tests.locator("[data-tested='1']")).to_contain_text("measured 70 m")
+    expect(tests.locator("[data-tested='1']")).to_contain_text("test 2")
+    expect(tests.locator("[data-tested='2']")).to_contain_text("not tested yet")
+    assert page.get_by_label("Undo").is_disabled()
+    page.reload()
+    page.wait_for_selector("[data-tally=aps]")
+    page.click("[data-mark=ap-6]")
+    expect(page.locator("[data-tested='1']")).to_contain_text("test 2")

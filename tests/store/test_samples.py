@@ -12,9 +12,11 @@ from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Device, Wall, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.integrity import check
+from heathrise.core.records import CableTest
 from heathrise.formats.project_file import load_project
 from heathrise.store import Repository, connect
 from heathrise.store.migrate import migrate
+from heathrise.store.records import Records
 from heathrise.store.tables import project
 from ops.database import Database
 
@@ -53,4 +55,8 @@ def test_an_older_database_migrates(name: str, database: Database, catalogue: Ca
 
         after = repository.change(project_id, saved.revision, [put(moved)], "test", "after")
         assert after.revision == saved.revision + 1
+    if "INSERT INTO `firm_figure`" in script:
+        assert repository.catalogue.rules["signal.contend_dbm"] == -84
+    if "INSERT INTO `record`" in script:
+        assert [t.length_m for t in Records(engine).of(ids[0], CableTest)] == [20.5]
     engine.dispose()

@@ -30,6 +30,8 @@ export type Inspection = S['Inspection']
 export type LevelReading = S['LevelList.LevelReading']
 export type ProjectDocument = S['ProjectDocument']
 export type ProjectLine = S['ProjectList.ProjectLine']
+export type TestedCable = S['TestedCables.TestedCable']
+export type CableTestWords = S['NewCableTest']
 export type DemoSite = S['DemoList.DemoLine']
 
 export type ElementTables = Required<S['ProjectDocument.Elements']>

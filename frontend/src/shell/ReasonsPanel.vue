@@ -77,7 +77,7 @@ function show(finding: Finding): void {
       <template v-else>
         <Inspector v-if="chosen" :selection="chosen" :stage="stage" />
         <template v-if="chosen">
-          <h2 class="heading">{{ about.length ? 'What is found about it' : 'Nothing is wrong with it' }}</h2>
+          <h2 class="heading">{{ about.length ? 'What is found about it' : 'Nothing is found about it' }}</h2>
           <FindingCard v-for="finding in about" :key="finding.id" :finding="finding" @show="show(finding)" />
         </template>
         <h2 v-if="heading" class="heading">{{ heading }}</h2>

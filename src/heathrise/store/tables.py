@@ -79,6 +79,21 @@ job = Table(
     Column("message", Text, nullable=False),
     Column("created", DateTime, nullable=False, server_default=func.now()),
 )
+record = Table(
+    "record",
+    metadata,
+    Column("number", Integer, primary_key=True, autoincrement=True),
+    Column(
+        "project_id",
+        String(ID_LENGTH),
+        ForeignKey("project.id", ondelete="CASCADE"),
+        nullable=False,
+    ),
+    Column("kind", String(ID_LENGTH), nullable=False),
+    Column("at", DATETIME(fsp=6), nullable=False),
+    Column("author", String(TEXT_LENGTH), nullable=False),
+    Column("body", LONGTEXT, nullable=False),
+)
 firm_figure = Table(
     "firm_figure",
     metadata,

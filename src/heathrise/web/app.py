@@ -24,6 +24,7 @@ from .compress import compressed
 from .demo import make_demo
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .projects import make_projects
+from .records import make_records
 from .transfer import make_transfer
 from .work import make_work
 
@@ -70,6 +71,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_transfer(repository, answers))
     app.register_blueprint(make_work(repository))
     app.register_blueprint(make_demo(repository))
+    app.register_blueprint(make_records(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)

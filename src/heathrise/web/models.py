@@ -11,6 +11,7 @@ from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
+from ..core.records import TestedCable
 from ..core.signal import Direction, Relief
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
@@ -50,6 +51,20 @@ class DemoLine(Wire):
 
 class DemoList(Wire):
     sites: list[DemoLine]
+
+
+class NewCableTest(Wire):
+    """What a tester said of one cable of a device's run; the length in m."""
+
+    device: ElementId
+    cable: Annotated[int, Field(ge=1, le=64)] = 1
+    result: Literal["pass", "marginal", "fail"]
+    length_m: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)] | None = None
+    note: Annotated[str, Field(max_length=300)] = ""
+
+
+class TestedCables(Wire):
+    cables: list[TestedCable]
 
 
 _LISTS: dict[str, Any] = {kind: (list[cls], []) for kind, cls in KINDS.items()}  # type: ignore[valid-type]

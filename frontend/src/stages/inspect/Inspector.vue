@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { removal } from '@/document/edits'
 import { useDesign, type Selection } from '@/document/store'
 import type { Stage } from '@/stages/registry'
+import CableTests from './CableTests.vue'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
@@ -46,6 +47,7 @@ function remove(): void {
     </header>
     <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
+    <CableTests v-if="device && stage === 'cable'" :key="`t-${device.id}`" :device="device.id" />
     <SpaceFields v-if="space" :key="space.id" :space="space" />
     <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />
     <DuctFields v-if="duct" :key="duct.id" :duct="duct" />

@@ -1,0 +1,17 @@
+"""What was observed, apart from what was decided: facts with a time and an author.
+
+Records are appended and never changed; what a later one says of the same thing counts. They are
+compared with the plan and are no part of it: undo does not touch them.
+"""
+
+from .cables import PlannedCable, TestedCable, cables_as_tested
+from .kinds import RECORD_KINDS, CableTest, Record
+
+__all__ = [
+    "RECORD_KINDS",
+    "CableTest",
+    "PlannedCable",
+    "Record",
+    "TestedCable",
+    "cables_as_tested",
+]

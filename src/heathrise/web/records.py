@@ -1,0 +1,61 @@
+"""Routes for records: what was observed on the site, beside what was planned."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from apiflask import APIBlueprint
+from flask import Response
+
+from ..core.cabling import assess_cable
+from ..core.design import Design, DesignError, Device, Problem
+from ..core.in_force import in_force
+from ..core.records import CableTest, PlannedCable, cables_as_tested
+from ..store import Repository
+from ..store.records import Records
+from .models import NewCableTest, TestedCables
+from .projects import AUTHOR, json_of
+
+
+def make_records(repository: Repository) -> APIBlueprint:
+    """Return the blueprint over a repository."""
+    routes = APIBlueprint("records", __name__, url_prefix="/api/projects/<project_id>/tests")
+    records = Records(repository.engine) if repository is not None else None
+
+    def planned(design: Design) -> list[PlannedCable]:
+        chapter = assess_cable(design, in_force(design, repository.catalogue))
+        return [
+            PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
+            for r in chapter.runs
+            for number in range(1, r.cables + 1)
+        ]
+
+    def answered(project_id: str, design: Design, status: int = 200) -> Response:
+        assert records is not None
+        tests = records.of(project_id, CableTest)
+        rules = in_force(design, repository.catalogue).rules
+        cables = cables_as_tested(rules, planned(design), tests)
+        return json_of(TestedCables(cables=cables), status)
+
+    @routes.get("")
+    @routes.output(TestedCables)
+    def seen(project_id: str) -> Response:
+        return answered(project_id, repository.load(project_id).design)
+
+    @routes.post("")
+    @routes.input(NewCableTest, arg_name="new")
+    @routes.output(TestedCables, status_code=201)
+    def told(project_id: str, new: NewCableTest) -> Response:
+        assert records is not None
+        design = repository.load(project_id).design
+        cables = [c.cable for c in planned(design) if c.device == new.device]
+        if new.device not in design.of(Device):
+            raise DesignError([Problem("device", f"no device {new.device!r} is in this project")])
+        if new.cable not in cables:
+            what = f"the run has {len(cables)} cables, there is no cable {new.cable}"
+            raise DesignError([Problem("cable", what)])
+        said = CableTest(at=datetime.now(UTC), author=AUTHOR, **new.model_dump())
+        records.append(project_id, said)
+        return answered(project_id, design, 201)
+
+    return routes

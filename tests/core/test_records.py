@@ -1,0 +1,89 @@
+"""Records beside the plan: the last test of a cable counts, whatever the order they came in."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.records import CableTest, PlannedCable, cables_as_tested
+
+RULES = load_catalogue().rules
+MORNING = datetime(2026, 3, 2, 9, tzinfo=UTC)
+PLANNED = PlannedCable("ap-1", "AP-1", 1, fixed_m=40.0, limit_m=90.0)
+
+
+def said(
+    result: str = "pass",
+    length_m: float | None = None,
+    hours: int = 0,
+    number: int = 1,
+    **more: object,
+) -> CableTest:
+    return CableTest.model_validate(
+        {"number": number, "at": MORNING + timedelta(hours=hours), "author": "me", "device": "ap-1",
+         "result": result, "length_m": length_m, **more}
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("test", "verdict", "words"),
+    [
+        (None, "untested", "not tested"),
+        (said(), "met", "passed"),
+        (said(length_m=43.9), "met", "43.9"),  # 40 and a tenth are 44
+        (said(length_m=44.1), "near", "planned 40"),
+        (said(length_m=90.1), "not_met", "reaches 90"),
+        (said("marginal"), "near", "only just"),
+        (said("marginal", 95), "not_met", "reaches 90"),
+        (said("fail", 12), "not_met", "failed"),
+    ],
+)
+def test_a_test_is_judged_against_the_plan(
+    test: CableTest | None, verdict: str, words: str
+) -> None:
+    (found,) = cables_as_tested(RULES, [PLANNED], [test] if test else [])
+    assert (found.verdict, found.tests) == (verdict, 1 if test else 0)
+    assert words in found.reason.replace("\u00a0", " ")
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.integers(0, 5), st.sampled_from(["pass", "marginal", "fail"]),
+            st.sampled_from(["ap-1", "ap-2", "gone"]), st.integers(1, 2),
+        ),
+        max_size=12,
+    ),
+    st.randoms(),
+)  # fmt: skip
+def test_the_last_one_of_each_cable_counts(rows: list[tuple], order: object) -> None:
+    tests = [
+        said(result, None, hours, number, device=device, cable=cable)
+        for number, (hours, result, device, cable) in enumerate(rows, start=1)
+    ]
+    planned = [PlannedCable(d, d, c, 10.0, 90.0) for d in ("ap-1", "ap-2") for c in (1, 2)]
+    shuffled = list(tests)
+    order.shuffle(shuffled)  # type: ignore[attr-defined]
+    for found in cables_as_tested(RULES, planned, shuffled):
+        last = None
+        for test in tests:  # in order of writing: a later hour, or the same hour written later
+            mine = (test.device, test.cable) == (found.device, found.cable)
+            if mine and (last is None or test.at >= last.at):
+                last = test
+        assert found.last == last
+        words = {None: "untested", "pass": "met", "marginal": "near", "fail": "not_met"}
+        assert found.verdict == words[last.result if last else None]
+
+
+@pytest.mark.parametrize(
+    "wrong", [{"result": "good"}, {"length_m": 0}, {"length_m": float("nan")}, {"cable": 0},
+              {"at": "2026-03-02T09:00:00"}, {"author": ""}, {"more": 1}],
+)  # fmt: skip
+def test_what_is_no_observation_is_refused(wrong: dict) -> None:
+    with pytest.raises(ValidationError):
+        CableTest.model_validate({**said().model_dump(), **wrong})
