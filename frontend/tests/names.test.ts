@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Space } from '@/api/types'
-import { overlaps, placeNames, type Box, type Named } from '@/sheet/names'
+import { overlaps, type Box } from '@/sheet/boxes'
+import { placeNames, type Named } from '@/sheet/names'
 import { useViewport } from '@/sheet/useViewport'
 
 const room = (id: string, name: string, w: number, s: number, e: number, n: number) =>

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Point, Relief, Space, Wall } from '@/api/types'
 import { contains, foot } from '@/document/geometry'
 import { useFigures } from '@/figures/useFigures'
-import { overlaps, type Box } from './names'
+import { overlaps, type Box } from './boxes'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{ relief: Relief; spaces: Space[]; walls: Wall[]; taken: Box[]; viewport: Viewport }>()

@@ -6,7 +6,7 @@ import { useDesign } from '@/document/store'
 import { useFigures } from '@/figures/useFigures'
 import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
-import type { Box } from './names'
+import type { Box } from './boxes'
 import { penFor } from './pens'
 import type { Viewport } from './useViewport'
 

@@ -1,14 +1,7 @@
 import type { Point, Space } from '@/api/types'
 import { centre, contains } from '@/document/geometry'
+import { overlaps, type Box } from './boxes'
 import type { Viewport } from './useViewport'
-
-/** A rectangle in pixels. */
-export interface Box {
-  left: number
-  top: number
-  right: number
-  bottom: number
-}
 
 /** A room's name on the sheet: its lines, and the middle of the first. */
 export interface RoomName {
@@ -54,10 +47,6 @@ const ROUND_MARK: MarkName[] = [
   { dx: 13, dy: 4, anchor: 'start' },
   { dx: -13, dy: 4, anchor: 'end' },
 ]
-
-export function overlaps(a: Box, b: Box): boolean {
-  return a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom
-}
 
 function boxOf(x: number, y: number, lines: readonly string[], anchor: MarkName['anchor'] = 'middle'): Box {
   const wide = Math.max(...lines.map((l) => l.length)) * LETTER_PX + 4

@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue'
 import type { Point } from '@/api/types'
-import { overlaps, type Box } from './names'
+import { overlaps, type Box } from './boxes'
 
 const LEAST = 2
 const MOST = 220
