@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import ipaddress
+import random
+import time
+from concurrent.futures import Future
 
 import pytest
 from hypothesis import given, settings
@@ -12,11 +15,15 @@ from heathrise.core.bandplan import band_plan
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Network, Radio, WirelessName, apply
 from heathrise.core.evaluate import evaluate
-from heathrise.core.settings.networks import free_subnet, network_sheet
+from heathrise.core.integrity import check
+from heathrise.core.remedies import search_cures
+from heathrise.core.settings.networks import network_sheet
 from heathrise.core.settings.sheet import beacon_share
-from heathrise.core.signal.channels import Task, solve
+from heathrise.core.settings.subnets import free_subnet
+from heathrise.core.signal import air_of, assess
+from heathrise.core.signal.channels import Solution, Task, channel_task, greedy, solve
 
-from .plans import access_point, design_of, shell
+from .plans import access_point, design_of, shell, wall
 
 
 def solve_channels(band, width, options, heard, fixed):  # type: ignore[no-untyped-def]
@@ -184,3 +191,59 @@ def test_beacons_fill_the_air() -> None:
 
 RULES = load_catalogue().rules
 AMERICAS = band_plan(RULES, "americas", True)
+
+
+def _crowd(catalogue: Catalogue, seed: int, count: int = 11) -> Design:
+    spots = random.Random(seed)
+    points = [
+        access_point(spots.uniform(0.5, 59.5), spots.uniform(0.5, 39.5), f"ap-{k}")
+        for k in range(count)
+    ]
+    walls = [wall(k, (12.0 * k, 0), (12.0 * k, 40), "brick-single") for k in range(1, 5)]
+    return design_of(*shell(60, 40), *walls, *points)
+
+
+def test_a_longer_search_is_held_to_where_it_is_better(
+    catalogue: Catalogue, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """While only the greedy plan is known, the search's own is offered, dB by dB what it says."""
+
+    class Hasty:
+        def begin(self, task: Task) -> Future[Solution]:
+            known: Future[Solution] = Future()
+            known.set_result(greedy(task))
+            return known
+
+        def now(self, task: Task) -> tuple[Solution, bool]:
+            return greedy(task), False
+
+    for seed in range(40):
+        design = _crowd(catalogue, seed)
+        task = channel_task(air_of(design, catalogue), "2.4")
+        if greedy(task).cost_db > solve(task).cost_db:
+            break
+    else:
+        raise AssertionError("greedy was best everywhere")
+    best = solve(task)
+    assert search_cures(design, catalogue, "signal-channel-2.4") == []  # it is known already
+    monkeypatch.setattr(assess, "searches", Hasty())
+    told = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-channel-2.4")
+    assert told.searches_cures
+    ticks: list[tuple[int, int]] = []
+    (cure,) = search_cures(
+        design, catalogue, told.id, lambda done, of: bool(ticks.append((done, of))) or True
+    )
+    assert f"{greedy(task).cost_db:.0f} dB of shared air becomes {best.cost_db:.0f}" in cure.effect
+    assert ticks and ticks[0][1] == 600
+    after = apply(design, cure.changes)
+    check(after, catalogue)
+    fixed = channel_task(air_of(after, catalogue), "2.4").fixed
+    assert None not in fixed and task.cost_db([c for c in fixed if c]) == best.cost_db
+
+
+def test_a_search_that_is_stopped_is_no_worse_than_the_greedy_plan(catalogue: Catalogue) -> None:
+    task = channel_task(air_of(_crowd(catalogue, 3, 40), catalogue), "2.4")
+    start = time.monotonic()
+    found = solve(task, 30.0, lambda done, _total: done < 5)
+    assert time.monotonic() - start < 15
+    assert found.bound_db <= found.cost_db <= greedy(task).cost_db

@@ -18,6 +18,7 @@ const { job, running, follow, stop } = useJob()
 
 const WHOSE = { shipped: '', firm: 'the firm\'s ', project: 'this project\'s ' } as const
 const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
+const room = computed(() => props.finding.places[0]?.kind === 'space')
 const cures = computed(() => [...props.finding.cures, ...(searched.value ?? [])])
 const limits = computed(() => {
   const { figure, limit, unit } = props.finding
@@ -56,13 +57,13 @@ function take(cure: Cure): void {
         <span v-if="cure.effect" class="quiet">{{ inUnits(cure.effect) }}</span>
       </div>
       <p v-if="searched && !searched.length" class="quiet">
-        No single move within {{ length(3.5) }} mends it. Try a second access point, or another model.
+        {{ room ? `No single move within ${length(3.5)} mends it. Try a second access point, or another model.` : 'Nothing better was found.' }}
       </p>
       <Button
         v-if="finding.searches_cures && !searched && !running" label="Find a cure"
         icon="pi pi-compass" size="small" text data-search @click="search"
       />
-      <JobProgress v-if="running" :job="job" what="Trying moves" @stop="stop" />
+      <JobProgress v-if="running" :job="job" :what="room ? 'Trying moves' : 'Searching'" @stop="stop" />
       <Button :label="open ? 'Less' : 'Rule'" size="small" text :aria-expanded="open" @click="open = !open" />
     </div>
     <dl v-if="open">

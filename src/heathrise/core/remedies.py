@@ -8,13 +8,14 @@ from collections.abc import Iterator
 from shapely.geometry import Point as ShapelyPoint
 from shapely.geometry import Polygon
 
+from .bands import BANDS
 from .catalogue import Catalogue
-from .design import Design, Device, Space, apply, put
+from .design import Design, Device, Radio, Space, apply, put
 from .findings import Cure
 from .in_force import in_force
 from .plan import mount_height_m
 from .progress import Progress, always
-from .signal import RoomVerdict, air_of, judge_rooms
+from .signal import RoomVerdict, air_of, judge_rooms, search_longer
 from .storeys import storeys_of
 from .wording import metres
 
@@ -32,6 +33,8 @@ _COMPASS = (
 _NEAREST = 2
 _OFFERED = 3
 _FINDING_PREFIX = "signal-room-"
+_CHANNELS_PREFIX = "signal-channel-"
+_LONGER_SECONDS = 60.0
 
 
 def search_cures(
@@ -47,6 +50,8 @@ def search_cures(
         progress: is told how many of how many have been tried, and says whether to go on; what
             was found by then is returned.
     """
+    if finding_id.startswith(_CHANNELS_PREFIX):
+        return _longer_search(design, catalogue, finding_id, progress)
     if finding_id == "signal-none":
         return _first_places(design, in_force(design, catalogue), progress)
     space = design.of(Space).get(finding_id.removeprefix(_FINDING_PREFIX))
@@ -77,6 +82,32 @@ def search_cures(
         tried.append((rank, Cure(label=label, effect=effect, changes=(put(device),))))
     tried.sort(key=lambda row: row[0], reverse=True)
     return _varied([cure for _, cure in tried])
+
+
+def _longer_search(
+    design: Design, catalogue: Catalogue, finding_id: str, progress: Progress
+) -> list[Cure]:
+    """Return a plan of channels that a longer search finds better, as what a person holds to."""
+    band = next((b for b in BANDS if finding_id == f"{_CHANNELS_PREFIX}{b}"), None)
+    found = band and search_longer(design, catalogue, band, _LONGER_SECONDS, progress)
+    if not found or band is None:
+        return []
+    now, better = found
+    if better.cost_db >= now.cost_db:
+        return []
+    held = {r.device: r for r in design.of(Radio).values() if r.band == band}
+    taken, changes = set(design.of(Radio)), []
+    for device, channel in better.channels.items():
+        radio = held.get(device)
+        if radio is None:
+            key = next(f"rd-{k}" for k in range(1, 10_000) if f"rd-{k}" not in taken)
+            taken.add(key)
+            radio = Radio(id=key, device=device, band=band)
+        changes.append(put(radio.model_copy(update={"channel": channel})))
+    proof = "proven best" if better.proven else f"at best {better.bound_db:.0f} dB"
+    effect = f"{now.cost_db:.0f} dB of shared air becomes {better.cost_db:.0f}, {proof}"
+    label = f"Hold the channels found on {band} GHz"
+    return [Cure(label=label, effect=effect, changes=tuple(changes))]
 
 
 def _first_places(design: Design, catalogue: Catalogue, progress: Progress) -> list[Cure]:

@@ -1,6 +1,14 @@
 """Radio: propagation, antennas, coverage, channels and power."""
 
-from .assess import SignalChapter, air_of, channel_plans, channel_tasks, radios_of, sharing
+from .assess import (
+    SignalChapter,
+    air_of,
+    channel_plans,
+    channel_tasks,
+    radios_of,
+    search_longer,
+    sharing,
+)
 from .channels import ChannelPlan, Task
 from .levels import Air, Direction, readings_at
 from .relief import Relief, relief
@@ -23,6 +31,7 @@ __all__ = [
     "radios_of",
     "readings_at",
     "relief",
+    "search_longer",
     "sharing",
     "signal_findings",
 ]

@@ -12,7 +12,8 @@ from ..design import Design
 from ..findings import Finding
 from ..in_force import in_force
 from ..memo import IdentityMemo
-from .channels import ChannelPlan, Task, channel_task, plan_channels
+from ..progress import Progress
+from .channels import ChannelPlan, Task, channel_task, plan_channels, solve
 from .levels import Air
 from .quiet import quieten
 from .radios import RadioSheet, proof_of, radio_sheets
@@ -78,6 +79,18 @@ def channel_plans(air: Air, tasks: Mapping[Band, Task], wait: bool) -> dict[Band
             solution, under_way = searches.now(task)
         plans[band] = plan_channels(air, task, solution, under_way)
     return plans
+
+
+def search_longer(
+    design: Design, catalogue: Catalogue, band: Band, seconds: float, progress: Progress
+) -> tuple[ChannelPlan, ChannelPlan] | None:
+    """Return the plan of a band as it is and as a longer search finds it; None without radios."""
+    air = air_of(design, catalogue)
+    task = channel_tasks(air, begin=False).get(band)
+    if task is None:
+        return None
+    now = plan_channels(air, task, searches.begin(task).result(), False)
+    return now, plan_channels(air, task, solve(task, seconds, progress), False)
 
 
 def radios_of(air: Air, plans: Mapping[Band, ChannelPlan]) -> dict[str, object]:

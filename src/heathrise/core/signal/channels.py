@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor, wait
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -14,6 +16,7 @@ from ..bandplan import BandPlan
 from ..bands import BANDS, Band
 from ..design import Device
 from ..memo import IdentityMemo
+from ..progress import Progress
 from .antennas import attenuation_db
 from .levels import Air
 from .terrain import losses_to_db, source_of
@@ -22,6 +25,7 @@ from .transmit import overrides
 Array = NDArray[np.float64]
 
 _SOLVE_SECONDS = 3.0
+_LOOK_SECONDS = 0.2
 _SMALL_SITE, _WORKERS = 40, 4
 _SWEEPS = 20
 _WEIGHT_OVERLAP = 1000
@@ -219,11 +223,30 @@ def greedy(task: Task) -> Solution:
     return Solution(found, cost, 0.0, cost == 0 and task.band != "5")
 
 
-def solve(task: Task) -> Solution:
+def _watched(
+    solver: cp_model.CpSolver, model: cp_model.CpModel, seconds: float, progress: Progress
+) -> cp_model.CpSolverStatus:
+    """Solve beside a watch that says how long it has taken, and stops it when told to."""
+    start = time.monotonic()
+    with ThreadPoolExecutor(1, thread_name_prefix="channels") as beside:
+        under_way = beside.submit(solver.solve, model)
+        while not under_way.done():
+            wait([under_way], timeout=_LOOK_SECONDS)
+            if not progress(round(10 * (time.monotonic() - start)), round(10 * seconds)):
+                solver.stop_search()
+        return under_way.result()
+
+
+def solve(
+    task: Task, seconds: float = _SOLVE_SECONDS, progress: Progress | None = None
+) -> Solution:
     """Choose channels by constraint programming, from a greedy plan on.
 
     Minimises the sum over pairs of overlap times dB above -82; among equals it keeps off radar
     channels and gives the loudest pair the widest separation. Never worse than ``greedy``.
+
+    Args:
+        progress: is told how many tenths of a second of how many have passed, and may stop it.
     """
     if not task.fixed:
         return Solution((), 0.0, 0.0, True)
@@ -258,8 +281,8 @@ def solve(task: Task) -> Solution:
     solver.parameters.random_seed = 1
     # With channels to spare the relaxation proves the plan; with three it only slows the search.
     solver.parameters.linearization_level = 1 if len(task.options) <= 4 else 2
-    solver.parameters.max_time_in_seconds = _SOLVE_SECONDS
-    status = solver.solve(model)
+    solver.parameters.max_time_in_seconds = seconds
+    status = solver.solve(model) if progress is None else _watched(solver, model, seconds, progress)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return start
     channels = tuple(next(c for c, v in p.items() if solver.boolean_value(v)) for p in picks)

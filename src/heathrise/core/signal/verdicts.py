@@ -229,6 +229,7 @@ def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fi
             source=air.rules.source("signal.contend_dbm"),
             used=air.rules.used("signal.contend_dbm"),
             cures=_free_channels(air.design, band),
+            searches_cures=not plan.proven and not plan.searching,
         )
 
 
