@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef } from 'vue'
-import { ApiError, get, sendForLines } from '@/api/client'
+import { ApiError, api, sendForLines, taken } from '@/api/client'
 import type { Answer, Change, Evaluation, Finding, Line, Relief, Tally, View } from '@/api/types'
 import { filled, patched } from './patch'
 
@@ -92,7 +92,8 @@ export function useAnswers(asked: Asked) {
   async function ask(): Promise<void> {
     const project = asked.id()
     try {
-      const answer = await get<Answer>(`/api/projects/${project}/evaluation?base=${mark}`)
+      const params = { path: { project_id: project }, query: { base: mark } }
+      const answer = await taken(api.GET('/api/projects/{project_id}/evaluation', { params }))
       // An answer that an edit has overtaken says nothing about what is on the screen.
       if (project !== asked.id() || asked.unsaved().length || answer.revision !== asked.revision()) return
       asked.reached()
@@ -109,11 +110,10 @@ export function useAnswers(asked: Asked) {
   async function drawRelief(): Promise<void> {
     const wanted = view.value
     if (!wanted || !asked.id()) return
-    const query = new URLSearchParams({
-      floor: wanted.floor, band: wanted.band, rank: String(wanted.rank), direction: wanted.direction,
-    })
+    const { floor, band, rank, direction } = wanted
+    const params = { path: { project_id: asked.id() }, query: { floor, band, rank, direction } }
     try {
-      const drawn = await get<Relief>(`/api/projects/${asked.id()}/relief?${query}`)
+      const drawn = await taken(api.GET('/api/projects/{project_id}/relief', { params }))
       if (view.value === wanted && !previewing) relief.value = drawn
     } catch (error) {
       if (!(error instanceof ApiError)) throw error

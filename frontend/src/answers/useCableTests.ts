@@ -1,5 +1,5 @@
 import { ref, shallowRef, watch } from 'vue'
-import { ApiError, get, send } from '@/api/client'
+import { ApiError, api, taken } from '@/api/client'
 import type { CableTestWords, TestedCable } from '@/api/types'
 import { useDesign } from '@/document/store'
 
@@ -8,7 +8,7 @@ export function useCableTests() {
   const store = useDesign()
   const cables = shallowRef<TestedCable[]>([])
   const busy = ref(false)
-  const path = () => `/api/projects/${store.id}/tests`
+  const params = () => ({ path: { project_id: store.id } })
 
   async function attempt(work: () => Promise<{ cables: TestedCable[] }>): Promise<boolean> {
     busy.value = true
@@ -24,8 +24,9 @@ export function useCableTests() {
     }
   }
 
-  const load = () => attempt(() => get(path()))
-  const add = (test: CableTestWords) => attempt(() => send(path(), test))
+  const load = () => attempt(() => taken(api.GET('/api/projects/{project_id}/tests', { params: params() })))
+  const add = (test: CableTestWords) =>
+    attempt(() => taken(api.POST('/api/projects/{project_id}/tests', { params: params(), body: test })))
 
   // Planned lengths move with every edit that is saved.
   watch(() => [store.id, store.revision], () => void load(), { immediate: true })

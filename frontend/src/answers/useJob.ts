@@ -1,5 +1,5 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
-import { get, send } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { Job } from '@/api/types'
 
 const LOOK_AGAIN_MS = 250
@@ -21,7 +21,7 @@ export function useJob() {
         job.value = now
         if (now.state !== 'running') return now
         await new Promise((resume) => setTimeout(resume, LOOK_AGAIN_MS))
-        now = await get<Job>(`/api/jobs/${now.id}`)
+        now = await taken(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: now.id } } }))
       }
     } finally {
       running.value = false
@@ -29,7 +29,7 @@ export function useJob() {
   }
 
   function stop(): void {
-    if (job.value?.state === 'running') void send(`/api/jobs/${job.value.id}/stop`, {})
+    if (job.value?.state === 'running') void taken(api.POST('/api/jobs/{job_id}/stop', { params: { path: { job_id: job.value.id } } }))
   }
 
   onScopeDispose(() => {

@@ -1,3 +1,5 @@
+import createClient from 'openapi-fetch'
+import type { paths } from './schema'
 import type { Change, Problem } from './types'
 
 /** What the server refused, or that it could not be reached (status 0). */
@@ -21,6 +23,10 @@ export class ApiError extends Error {
   }
 }
 
+// Of openapi-fetch 0.15: later ones take a pair of numbers for a list of any length.
+/** All of the API, its paths, parameters and answers typed by the document that is made from it. */
+export const api = createClient<paths>()
+
 /** What was asked of the network, or that the network failed. */
 async function reach<R>(request: Promise<R>): Promise<R> {
   try {
@@ -30,43 +36,24 @@ async function reach<R>(request: Promise<R>): Promise<R> {
   }
 }
 
-function parse(text: string): unknown {
-  try {
-    return text ? JSON.parse(text) : null
-  } catch {
-    return null
-  }
+function refusal(status: number, said: unknown): ApiError {
+  const detail = (typeof said === 'object' && said ? said : {}) as { message?: string; problems?: Problem[] }
+  const message = detail.message ?? `The server answered ${status}.`
+  return new ApiError(status, message, detail.problems ?? [], detail as Record<string, unknown>)
 }
 
-async function refusal(response: Response): Promise<ApiError> {
-  const detail = (parse(await response.text()) ?? {}) as { message?: string; problems?: Problem[] }
-  const message = detail.message ?? `The server answered ${response.status}.`
-  return new ApiError(response.status, message, detail.problems ?? [], detail as Record<string, unknown>)
-}
-
-async function answer<T>(request: Promise<Response>): Promise<T> {
-  const response = await reach(request)
-  if (!response.ok) throw await refusal(response)
-  return parse(await response.text()) as T
-}
-
-function post(path: string, body: unknown, method = 'POST'): Promise<Response> {
-  const headers = { 'Content-Type': 'application/json' }
-  return fetch(path, { method, headers, body: JSON.stringify(body) })
-}
-
-export function get<T>(path: string): Promise<T> {
-  return answer<T>(fetch(path))
-}
-
-export function send<T>(path: string, body: unknown, method = 'POST'): Promise<T> {
-  return answer<T>(post(path, body, method))
+/** What a call of ``api`` brings; throws where it is refused or does not come through. */
+export async function taken<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await reach(call)
+  if (!response.ok) throw refusal(response.status, error)
+  return data as T
 }
 
 /** Hand over each line of the answer as it arrives. */
 export async function sendForLines<T>(path: string, body: unknown, take: (line: T) => void): Promise<void> {
-  const response = await reach(post(path, body))
-  if (!response.ok) throw await refusal(response)
+  const headers = { 'Content-Type': 'application/json' }
+  const response = await reach(fetch(path, { method: 'POST', headers, body: JSON.stringify(body) }))
+  if (!response.ok) throw refusal(response.status, await response.json().catch(() => null))
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
   for (;;) {
@@ -78,6 +65,5 @@ export async function sendForLines<T>(path: string, body: unknown, take: (line: 
   }
 }
 
-export function upload<T>(path: string, body: Blob | FormData): Promise<T> {
-  return answer<T>(fetch(path, { method: 'POST', body }))
-}
+/** The body of a call that sends a file as it is. */
+export const file = (body: Blob | FormData) => ({ body: body as never, bodySerializer: () => body })

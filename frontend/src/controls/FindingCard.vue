@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
-import { ApiError, send } from '@/api/client'
+import { ApiError, api, taken } from '@/api/client'
 import { useJob } from '@/answers/useJob'
-import type { Change, Cure, Finding, Job } from '@/api/types'
+import type { Change, Cure, Finding } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 import { inUnits, length, measured } from '@/document/units'
@@ -29,8 +29,9 @@ const limits = computed(() => {
 
 async function search(): Promise<void> {
   try {
-    const path = `/api/projects/${store.id}/jobs`
-    const done = await follow(send<Job>(path, { kind: 'cures', arguments: { finding: props.finding.id } }))
+    const params = { path: { project_id: store.id } }
+    const body = { kind: 'cures', arguments: { finding: props.finding.id } }
+    const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body })))
     if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
     else if (done) searched.value = (done.result?.cures ?? []) as Cure[]
   } catch (error) {

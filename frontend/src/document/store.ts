@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, triggerRef, watch } from 'vue'
 import { useAnswers } from '@/answers/useAnswers'
 import { KINDS } from '@/api/design'
-import { ApiError, get, send } from '@/api/client'
+import { ApiError, api, taken } from '@/api/client'
 import type {
   Answer, AnyElement, Catalogue, Change, ElementOf, Floor, ElementTables, Kind, Point, ProjectDocument,
 } from '@/api/types'
@@ -90,9 +90,11 @@ export const useDesign = defineStore('design', () => {
     keeper.save([...next.pending])
   }
 
+  const fetched = (project_id: string) => taken(api.GET('/api/projects/{project_id}', { params: { path: { project_id } } }))
+
   async function open(projectId: string): Promise<void> {
-    catalogue.value ??= await get<Catalogue>('/api/catalogue')
-    const document = await get<ProjectDocument>(`/api/projects/${projectId}`)
+    catalogue.value ??= await taken(api.GET('/api/catalogue'))
+    const document = await fetched(projectId)
     answers.forget()
     id.value = document.id
     name.value = document.name
@@ -189,7 +191,7 @@ export const useDesign = defineStore('design', () => {
       message: `"${label}" was taken back. ${error.message}`,
       detail: error.problems.slice(1, 4).map((p) => `${p.where}: ${p.what}`),
     }
-    const document = await get<ProjectDocument>(`/api/projects/${id.value}`)
+    const document = await fetched(id.value)
     hold(refused(ledger.value, document.revision, tablesOf(document)))
     answers.endPreview(false)
     answers.schedule()
@@ -201,7 +203,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   async function rename(next: string): Promise<void> {
-    await send(`/api/projects/${id.value}`, { name: next }, 'PATCH')
+    await taken(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: id.value } }, body: { name: next } }))
     name.value = next
   }
 

@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue'
-import { ApiError, get, send } from '@/api/client'
-import type { Catalogue, Figure } from '@/api/types'
+import { ApiError, api, taken } from '@/api/client'
+import type { Figure } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
@@ -51,12 +51,12 @@ export function useFigures() {
   async function set(whose: Whose, figure: Figure, value: FigureValue | null): Promise<void> {
     if (whose === 'project') return setForProject(figure, value)
     try {
-      store.catalogue = await send<Catalogue>('/api/firm/figures', { figure: figure.path, value }, 'PUT')
+      store.catalogue = await taken(api.PUT('/api/firm/figures', { body: { figure: figure.path, value } }))
       await store.evaluateFully()
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       store.trouble = { message: error.message, detail: [] }
-      store.catalogue = await get<Catalogue>('/api/catalogue')
+      store.catalogue = await taken(api.GET('/api/catalogue'))
     }
   }
 

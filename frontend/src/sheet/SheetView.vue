@@ -2,7 +2,7 @@
 import { useElementSize, useThrottleFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { get } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { boundsOf } from '@/document/geometry'
@@ -138,8 +138,8 @@ const readLevels = useThrottleFn(
   async (x: number, y: number, at: Point) => {
     if (store.ghost) return
     try {
-      const path = `/api/projects/${store.id}/levels/${props.floor}/${at[0].toFixed(2)}/${at[1].toFixed(2)}`
-      const found = await get<{ readings: LevelReading[]; space: string | null }>(path)
+      const path = { project_id: store.id, floor: props.floor, x: at[0].toFixed(2), y: at[1].toFixed(2) }
+      const found = await taken(api.GET('/api/projects/{project_id}/levels/{floor}/{x}/{y}', { params: { path } }))
       probe.value = { x, y, ...found }
     } catch {
       probe.value = null

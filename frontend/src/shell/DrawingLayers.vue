@@ -2,8 +2,8 @@
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, onMounted, reactive, ref } from 'vue'
-import { get } from '@/api/client'
-import type { Catalogue, Inspection } from '@/api/types'
+import { api, taken } from '@/api/client'
+import type { Inspection } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
 import { constructionsOf } from '@/sheet/pens'
@@ -20,7 +20,7 @@ const ceiling = ref(2.7)
 const chosen = reactive<Record<string, string>>({})
 
 onMounted(async () => {
-  store.catalogue ??= await get<Catalogue>('/api/catalogue')
+  store.catalogue ??= await taken(api.GET('/api/catalogue'))
 })
 
 const METRES: Record<string, number> = { mm: 0.001, cm: 0.01, m: 1, in: 0.0254, ft: 0.3048 }

@@ -8,9 +8,9 @@ import Select from 'primevue/select'
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { FORMATS } from '@/api/design'
-import { ApiError, send, upload } from '@/api/client'
+import { ApiError, api, file, taken } from '@/api/client'
 import { useJob } from '@/answers/useJob'
-import type { Inspection, Job, Problem, ProjectDocument, Site } from '@/api/types'
+import type { Inspection, Problem, Site } from '@/api/types'
 import { DOMAINS, KINDS } from '@/stages/words'
 import JobProgress from '@/controls/JobProgress.vue'
 import DrawingLayers from './DrawingLayers.vue'
@@ -24,6 +24,7 @@ const kind = ref<Site['kind']>('home')
 const domain = ref<Site['domain']>('europe')
 const line_mbps = ref(500)
 const trouble = ref<{ message: string; problems: Problem[] } | null>(null)
+const CEILING_M = 2.7
 const drawing = ref<File | null>(null)
 const inspection = ref<Inspection | null>(null)
 const busy = ref(false)
@@ -53,9 +54,11 @@ async function attempt(work: () => Promise<{ id: string } | null>): Promise<void
 }
 
 function begin(): void {
-  void attempt(() => send<ProjectDocument>('/api/projects', {
+  const body = {
     name: name.value, storeys: storeys.value, kind: kind.value, domain: domain.value, line_mbps: line_mbps.value,
-  }))
+    ceiling_height_m: CEILING_M,
+  }
+  void attempt(() => taken(api.POST('/api/projects', { body })))
 }
 
 function chosenFile(event: Event): File | null {
@@ -66,16 +69,16 @@ function chosenFile(event: Event): File | null {
 }
 
 function openFile(event: Event): void {
-  const file = chosenFile(event)
-  if (file) void attempt(() => upload<ProjectDocument>('/api/import/project', file))
+  const chosen = chosenFile(event)
+  if (chosen) void attempt(() => taken(api.POST('/api/import/project', file(chosen))))
 }
 
 function inspect(event: Event): void {
-  const file = chosenFile(event)
-  if (!file) return
+  const chosen = chosenFile(event)
+  if (!chosen) return
   void attempt(async () => {
-    inspection.value = await upload<Inspection>('/api/import/dxf/inspect', file)
-    drawing.value = file
+    inspection.value = await taken(api.POST('/api/import/dxf/inspect', file(chosen)))
+    drawing.value = chosen
     return null
   })
 }
@@ -85,7 +88,7 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
   form.append('drawing', drawing.value!)
   form.append('choice', JSON.stringify({ ...choice, name: drawing.value!.name.replace(/\.dxf$/i, '') }))
   void attempt(async () => {
-    const done = await follow(upload<Job>('/api/import/dxf', form))
+    const done = await follow(taken(api.POST('/api/import/dxf', file(form))))
     if (done?.state === 'failed') throw new ApiError(422, done.message)
     return done?.state === 'done' ? { id: String(done.result?.project) } : null
   })

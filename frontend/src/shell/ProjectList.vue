@@ -4,7 +4,7 @@ import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { get } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { ProjectLine } from '@/api/types'
 import { useDesign } from '@/document/store'
 
@@ -18,7 +18,7 @@ const name = ref('')
 watch(visible, async (shown) => {
   if (!shown) return
   name.value = store.name
-  projects.value = (await get<{ projects: ProjectLine[] }>('/api/projects')).projects
+  projects.value = (await taken(api.GET('/api/projects'))).projects
 })
 
 function open(id: string): void {

@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
-import { ApiError, get } from '@/api/client'
+import { ApiError, api, taken } from '@/api/client'
 import type { DemoSite, ProjectLine } from '@/api/types'
 import { KINDS } from '@/stages/words'
 import NewProject from './NewProject.vue'
@@ -23,8 +23,8 @@ async function load(): Promise<void> {
   trouble.value = ''
   try {
     const [listed, shown] = await Promise.all([
-      get<{ projects: ProjectLine[] }>('/api/projects'),
-      get<{ sites: DemoSite[] }>('/api/demo'),
+      taken(api.GET('/api/projects')),
+      taken(api.GET('/api/demo')),
     ])
     sites.value = shown.sites.filter((s) => listed.projects.some((p) => p.id === s.project))
     projects.value = listed.projects

@@ -93,6 +93,12 @@ class Rename(Wire):
     name: Name
 
 
+class Known(Wire):
+    """The mark of the evaluation that the asker has, to be told only what is different."""
+
+    base: Annotated[str, Field(max_length=60)] = ""
+
+
 class View(Wire):
     """Which relief is on the sheet."""
 

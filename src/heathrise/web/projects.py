@@ -32,6 +32,7 @@ from .models import (
     ChangeRequest,
     Elements,
     FirmFigure,
+    Known,
     LevelList,
     LevelReading,
     Line,
@@ -170,10 +171,11 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         return Response(lines(), mimetype=LINES)
 
     @routes.get("/projects/<project_id>/evaluation")
+    @routes.input(Known, location="query", arg_name="known")
     @routes.output(Answer)
-    def evaluation(project_id: str) -> Response:
+    def evaluation(project_id: str, known: Known) -> Response:
         worked = answers.figures(repository.load(project_id), repository.catalogue)
-        text = answers.text(worked, request.args.get("base"))
+        text = answers.text(worked, known.base)
         return Response(text, mimetype="application/json")
 
     @routes.get("/projects/<project_id>/relief")
