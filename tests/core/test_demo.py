@@ -9,6 +9,7 @@ import pytest
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import apply
 from heathrise.core.evaluate import Evaluation, evaluate
+from heathrise.core.findings import Cure
 from heathrise.core.integrity import check
 from heathrise.core.remedies import search_cures
 from heathrise.demo import SITES, DemoSite
@@ -57,12 +58,18 @@ def test_no_finding_of_the_sites_is_unknown_to_the_list() -> None:
     assert not [i for i in found() if not any(i == f or i.startswith(f + "-") for f in known)]
 
 
+def _another_room(site: DemoSite, finding: str) -> list[Cure]:
+    """Search where that is quick."""
+    quick = finding.startswith("cable-length-")
+    return search_cures(site.make(), load_catalogue(), finding) if quick else []
+
+
 def test_every_cure_is_offered_on_some_site() -> None:
     labels = [
         cure.label
         for site in SITES
         for finding in evaluated(site.key).findings
-        for cure in finding.cures
+        for cure in (*finding.cures, *_another_room(site, finding.id))
     ]
     assert not {part for part in CURES if not any(part in label for label in labels)}
 
@@ -79,7 +86,7 @@ def test_a_site_holds_and_its_offered_cures_can_all_be_taken(site: DemoSite) -> 
 
 def test_searched_cures_move_or_add_an_access_point_at_the_mill() -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
-    rooms = [f.id for f in evaluated("mill").findings if f.searches_cures]
+    rooms = [f.id for f in evaluated("mill").findings if f.id.startswith("signal-room-")]
     labels = [c.label for f in rooms for c in search_cures(mill, load_catalogue(), f)]
     assert any(label.startswith("Move ") for label in labels)
     assert any(label.startswith("Add ") for label in labels)

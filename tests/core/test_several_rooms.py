@@ -30,6 +30,7 @@ from heathrise.core.design import (
 from heathrise.core.evaluate import evaluate
 from heathrise.core.integrity import check
 from heathrise.core.ports.uplinks import Shelf, Way, uplinks
+from heathrise.core.remedies import search_cures
 from heathrise.formats.project_file import Project, dump_project, load_project
 
 from .plans import access_point, design_of, rack
@@ -243,7 +244,8 @@ def test_a_narrow_way_up_and_a_deep_cascade_are_told(catalogue: Catalogue) -> No
 def test_a_run_out_of_reach_is_offered_a_second_room(catalogue: Catalogue) -> None:
     design = pavilion(92)
     found = {f.id: f for f in evaluate(design, catalogue).findings}
-    cure = found["cable-length-ap-1"].cures[-1]
+    assert found["cable-length-ap-1"].searches_cures
+    (cure,) = search_cures(design, catalogue, "cable-length-ap-1")
     assert cure.label == "A second room, Pavilion rack"
     assert "2 runs begin there" in cure.effect and "of fibre lead up" in cure.effect
     mended = apply(design, cure.changes)

@@ -1,14 +1,15 @@
-"""Cures that take a search: where to move or add an access point so that a room mends."""
+"""Cures that take a search: access points moved or added, a second rack, better channels."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from shapely.geometry import Point as ShapelyPoint
 from shapely.geometry import Polygon
 
 from .bands import BANDS
+from .cabling import judge_runs, second_room
 from .catalogue import Catalogue
 from .design import Design, Device, Radio, Space, apply, put
 from .findings import Cure
@@ -32,32 +33,33 @@ _COMPASS = (
 )
 _NEAREST = 2
 _OFFERED = 3
-_FINDING_PREFIX = "signal-room-"
-_CHANNELS_PREFIX = "signal-channel-"
 _LONGER_SECONDS = 60.0
 
 
 def search_cures(
-    design: Design, catalogue: Catalogue, finding_id: str,
-    progress: Progress = always,
-) -> list[Cure]:  # fmt: skip
-    """Return the best cures found for a room's finding, each tried out on the whole design.
-
-    Moves of the two nearest access points by up to 3.5 m, and a new one in the room, are each
-    evaluated; those that mend the room without spoiling another come first.
+    design: Design, catalogue: Catalogue, finding_id: str, progress: Progress = always
+) -> list[Cure]:
+    """Return the best cures found for a finding that asks for a search, each tried out.
 
     Args:
         progress: is told how many of how many have been tried, and says whether to go on; what
             was found by then is returned.
     """
-    if finding_id.startswith(_CHANNELS_PREFIX):
-        return _longer_search(design, catalogue, finding_id, progress)
-    if finding_id == "signal-none":
-        return _first_places(design, in_force(design, catalogue), progress)
-    space = design.of(Space).get(finding_id.removeprefix(_FINDING_PREFIX))
-    if space is None or not finding_id.startswith(_FINDING_PREFIX):
-        return []
     catalogue = in_force(design, catalogue)
+    for prefix, look in _SEARCHES.items():
+        if finding_id.startswith(prefix):
+            return look(design, catalogue, finding_id.removeprefix(prefix), progress)
+    return []
+
+
+def _moves(design: Design, catalogue: Catalogue, key: str, progress: Progress) -> list[Cure]:
+    """Move the two nearest access points by up to 3.5 m, or add one in the room.
+
+    Those that mend the room without spoiling another come first.
+    """
+    space = design.of(Space).get(key)
+    if space is None:
+        return []
     before = judge_rooms(air_of(design, catalogue))
     start = next(r for r in before if r.space == space.id)
     tried: list[tuple[tuple[int, int, float], Cure]] = []
@@ -84,11 +86,20 @@ def search_cures(
     return _varied([cure for _, cure in tried])
 
 
+def _another_room(design: Design, catalogue: Catalogue, key: str, _: Progress) -> list[Cure]:
+    """Return a second equipment room that brings a run within reach, if one does."""
+    device = design.of(Device).get(key)
+    runs = {r.device: r for r in judge_runs(design, catalogue)}
+    if device is None or runs[device.id].verdict not in ("not_met", "test_first"):
+        return []
+    return list(second_room(design, catalogue, runs[device.id], device))
+
+
 def _longer_search(
-    design: Design, catalogue: Catalogue, finding_id: str, progress: Progress
+    design: Design, catalogue: Catalogue, key: str, progress: Progress
 ) -> list[Cure]:
     """Return a plan of channels that a longer search finds better, as what a person holds to."""
-    band = next((b for b in BANDS if finding_id == f"{_CHANNELS_PREFIX}{b}"), None)
+    band = next((b for b in BANDS if b == key), None)
     found = band and search_longer(design, catalogue, band, _LONGER_SECONDS, progress)
     if not found or band is None:
         return []
@@ -110,7 +121,7 @@ def _longer_search(
     return [Cure(label=label, effect=effect, changes=tuple(changes))]
 
 
-def _first_places(design: Design, catalogue: Catalogue, progress: Progress) -> list[Cure]:
+def _first_places(design: Design, catalogue: Catalogue, _: str, progress: Progress) -> list[Cure]:
     """Return the best places for a first access point: in the middle of each room in turn."""
     rooms = [s for s in design.of(Space).values() if s.use != "none"]
     tried: list[tuple[tuple[int, float], Cure]] = []
@@ -207,3 +218,12 @@ def _added(
         }
     )  # fmt: skip
     yield f"Add {device.name} in {space.name}", device
+
+
+# By what a finding's id begins with.
+_SEARCHES: dict[str, Callable[[Design, Catalogue, str, Progress], list[Cure]]] = {
+    "signal-room-": _moves,
+    "signal-none": _first_places,
+    "signal-channel-": _longer_search,
+    "cable-length-": _another_room,
+}

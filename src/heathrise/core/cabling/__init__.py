@@ -3,7 +3,8 @@
 from .assess import CableChapter, assess_cable
 from .boxes import boxes_for
 from .links import LinkVerdict
-from .runs import RunVerdict
+from .runs import RunVerdict, judge_runs
+from .second_room import second_room
 from .uplinks import UplinkVerdict
 from .verdicts import cable_findings
 
@@ -15,4 +16,6 @@ __all__ = [
     "assess_cable",
     "boxes_for",
     "cable_findings",
+    "judge_runs",
+    "second_room",
 ]

@@ -25,7 +25,8 @@ from ..wording import metres
 from .runs import judge_runs
 from .second_room import spot_within
 
-_TRIED = 4  # rooms that are routed from in full
+_TRIED = 4  # rooms that are routed from in full,
+_ROUTED_FOR = 25  # up to so many devices; beyond, the nearest in all is good enough to begin with
 _OFFERED = 2
 _GOOD = ("met", "near")
 _BESIDE_M = 0.3
@@ -41,7 +42,8 @@ def first_room(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
     """
     devices = list(design.of(Device).values())
     rooms = [s for s in design.of(Space).values() if not s.outdoor]
-    dry = [s for s in rooms if not _is_wet(design, catalogue, s)]
+    wet = _wet_walls(design, catalogue)
+    dry = [s for s in rooms if not _is_wet(s, wet.get(s.floor, []))]
     spare = [s for s in dry if s.use == "none"]
     options = sorted(spare or dry, key=lambda s: _reach_m(design, s))[:_TRIED]
     tried = []
@@ -49,17 +51,18 @@ def first_room(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
         middle = shapely.MultiPoint([d.at for d in devices] or [space.outline[0]]).centroid
         at = spot_within(design, space.floor, space, (middle.x, middle.y))
         room = EquipmentRoom(id="rack-1", floor=space.floor, name="Rack", at=at)
-        runs = judge_runs(apply(design, [put(room)]), catalogue) if devices else []
+        routed = 0 < len(devices) <= _ROUTED_FOR
+        runs = judge_runs(apply(design, [put(room)]), catalogue) if routed else []
         bad = sum(1 for r in runs if r.verdict not in _GOOD)
-        tried.append((bad, sum(r.bought_m * r.cables for r in runs), space, room))
+        tried.append((bad, sum(r.bought_m * r.cables for r in runs), space, room, runs))
     tried.sort(key=lambda row: row[:2])
     return tuple(
         Cure(
             label=f"Place a rack in {space.name}",
-            effect=_effect(design, space, len(devices), bad, cable_m),
+            effect=_effect(design, space, len(runs), bad, cable_m),
             changes=(put(room),),
         )
-        for bad, cable_m, space, room in tried[:_OFFERED]
+        for bad, cable_m, space, room, runs in tried[:_OFFERED]
     )
 
 
@@ -72,15 +75,18 @@ def _effect(design: Design, space: Space, count: int, bad: int, cable_m: float) 
     return f"{where}; {reached}, {metres(cable_m, 0)} of cable"
 
 
-def _is_wet(design: Design, catalogue: Catalogue, space: Space) -> bool:
+def _wet_walls(design: Design, catalogue: Catalogue) -> dict[str, list[shapely.LineString]]:
+    found: dict[str, list[shapely.LineString]] = {}
+    for wall in design.of(Wall).values():
+        if catalogue.constructions[wall.construction].wet:
+            found.setdefault(wall.floor, []).append(shapely.LineString([wall.a, wall.b]))
+    return found
+
+
+def _is_wet(space: Space, wet: list[shapely.LineString]) -> bool:
     """Whether much of the room is tiled for water: no place for a rack."""
     ring = Polygon(space.outline).exterior
     beside = ring.buffer(_BESIDE_M)
-    wet = [
-        shapely.LineString([w.a, w.b])
-        for w in design.of(Wall).values()
-        if w.floor == space.floor and catalogue.constructions[w.construction].wet
-    ]
     wet_m = sum(beside.intersection(line).length for line in wet)
     return bool(wet_m >= _WET_SHARE * ring.length)
 

@@ -28,7 +28,6 @@ from .first_room import first_room
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
 from .links import LinkVerdict
 from .runs import RunVerdict, asked_category, judge_runs
-from .second_room import second_room
 from .uplinks import UplinkVerdict
 
 _LENGTHS = "cabling.channel_m.6A.1000"  # any of them has the source of all
@@ -113,8 +112,8 @@ def _length(
                 *_other_category(design, catalogue, run),
                 *_nearer(design, catalogue, run, device),
                 *_shorter_cords(design, catalogue, run),
-                *second_room(design, catalogue, run, device),
             ),
+            searches_cures=True,
         )
     elif run.verdict == "near" and _below(catalogue, run, device, _REQUIRED):
         yield _finding(
