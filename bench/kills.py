@@ -8,12 +8,13 @@ bounded in count and time.
 
 from __future__ import annotations
 
+import json
 import random
 import sys
 import time
 import urllib.error
 
-from bench.http import call
+from bench.http import fetch, project_named
 from heathrise.core.catalogue import load_catalogue
 from heathrise.store import Repository, connect
 from ops.database import running
@@ -35,7 +36,8 @@ def _edit(server: Server, project: str, revision: int, x: float) -> int | None:
     change = {"op": "put", "kind": "network", "element": network}
     body = {"revision": revision, "label": "count", "changes": [change]}
     try:
-        return int(call(server, f"/api/projects/{project}/changes", body)["revision"])
+        answered = fetch(server, f"/api/projects/{project}/changes", body).splitlines()[0]
+        return int(json.loads(answered)["answer"]["revision"])
     except (urllib.error.URLError, OSError, ValueError, TypeError):
         return None
 
@@ -48,7 +50,7 @@ def kills(count: int = KILLS) -> None:
         server = Server(url, free_port(), FRONTEND / "dist")
         server.start()
         server.wait_ready()
-        project = call(server, "/api/projects")["projects"][0]["id"]
+        project = project_named(server, "School")
         revision, value, until = 1, 0, time.monotonic() + SECONDS
         for k in range(count):
             if time.monotonic() > until:

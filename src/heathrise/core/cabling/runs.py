@@ -25,8 +25,10 @@ class RunVerdict(LinkVerdict):
 _verdicts: IdentityMemo[RunVerdict] = IdentityMemo(4096)
 
 
-def judge_runs(design: Design, catalogue: Catalogue) -> list[RunVerdict]:
-    """Return a verdict for the run of every device, in order of placing.
+def judge_runs(
+    design: Design, catalogue: Catalogue, only: Device | None = None
+) -> list[RunVerdict]:
+    """Return a verdict for the run of every device, in order of placing, or of one alone.
 
     A device goes to the room that was chosen for it, else to the one from which its run does
     best, of equals the nearest.
@@ -48,7 +50,7 @@ def judge_runs(design: Design, catalogue: Catalogue) -> list[RunVerdict]:
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    return [best(device) for device in design.of(Device).values()]
+    return [best(device) for device in ([only] if only else design.of(Device).values())]
 
 
 def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:

@@ -246,9 +246,7 @@ def _nearer(
         return ()
     spot = way.interpolate(way.length - back_m)
     moved = device.model_copy(update={"at": (round(spot.x, 2), round(spot.y, 2))})
-    after = next(
-        r for r in judge_runs(apply(design, [put(moved)]), catalogue) if r.device == device.id
-    )
+    (after,) = judge_runs(apply(design, [put(moved)]), catalogue, moved)
     if after.verdict not in ("met", "near"):
         return ()
     effect = f"{metres(run.fixed_m)} becomes {metres(after.fixed_m)}"

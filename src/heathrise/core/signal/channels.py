@@ -100,13 +100,23 @@ def _hear(air: Air, band: Band) -> Array:
     row = BANDS.index(band)
     power = np.array([air.radios[d.id, band].power_dbm for d in devices])
     gain = np.array([air.radios[d.id, band].gain_dbi for d in devices])
-    heard = np.full((len(devices), len(devices)), -200.0)
+    loss = _between.get((air.terrain, air.catalogue, *devices), None, lambda: _all(air, devices))
+    heard = np.maximum.outer(power, power) + np.add.outer(gain, gain) - loss[row]
+    np.fill_diagonal(heard, -200.0)
+    return np.asarray(heard)
+
+
+# All bands are traced at once, and most access points are on more than one.
+_between: IdentityMemo[Array] = IdentityMemo(4)
+
+
+def _all(air: Air, devices: Sequence[Device]) -> Array:
+    """Return the losses between all pairs, shape (bands, n, n)."""
+    loss = np.zeros((len(BANDS), len(devices), len(devices)))
     for i, one in enumerate(devices[:-1]):
-        others = devices[i + 1 :]
-        loss = np.array([pair[row] for pair in _pair_losses_db(air, one, others)])
-        level = np.maximum(power[i], power[i + 1 :]) + gain[i] + gain[i + 1 :] - loss
-        heard[i, i + 1 :] = heard[i + 1 :, i] = level
-    return heard
+        row = np.array(_pair_losses_db(air, one, devices[i + 1 :])).T
+        loss[:, i, i + 1 :] = loss[:, i + 1 :, i] = row
+    return loss
 
 
 # Moving one access point asks for its own pairs only.
@@ -198,16 +208,19 @@ def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = Fa
 def greedy(task: Task) -> Solution:
     """Return a plan at once: the most disturbed radio first, each where it is disturbed least."""
     n = len(task.fixed)
-    disturbs: list[dict[int, int]] = [{} for _ in range(n)]
+    disturbs = np.zeros((n, n))
     for i, j, excess in task.pairs():
-        disturbs[i][j] = disturbs[j][i] = max(1, excess)
+        disturbs[i, j] = disturbs[j, i] = max(1, excess)
     channels: dict[int, int] = {i: c for i, c in enumerate(task.fixed) if c is not None}
-    order = sorted(range(n), key=lambda i: -sum(disturbs[i].values()))
+    order = sorted(range(n), key=lambda i: -disturbs[i].sum())
     quiet = sorted(task.options, key=lambda c: (task.radar(c), c))
+    known = sorted({*quiet, *channels.values()})
+    shared = {d: np.array([task.overlap(c, d) for c in quiet]) for d in known}
 
     def least_disturbed(i: int) -> int:
-        around = [(channels[j], e) for j, e in disturbs[i].items() if j in channels]
-        return min(quiet, key=lambda c: sum(task.overlap(c, d) * e for d, e in around))
+        around = [j for j in map(int, np.flatnonzero(disturbs[i])) if j in channels]
+        costs = sum((shared[channels[j]] * disturbs[i, j] for j in around), np.zeros(len(quiet)))
+        return quiet[int(np.round(costs, 6).argmin())]  # of equals the first
 
     free = [i for i in order if i not in channels]
     for i in free:
