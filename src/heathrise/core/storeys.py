@@ -21,6 +21,8 @@ from .memo import IdentityMemo
 SLAB_M = 0.3  # from a ceiling to the floor above it, or to the roof
 LEAST_STOREY_M = 1.0  # storeys nearer than this are read as standing on one another
 OVERLAP_M2 = 0.5  # rooms that overlap by less share an edge
+_KEPT_SPOTS = 5_000
+_UNKNOWN = object()
 _GAP_M = 0.2  # rooms drawn to the faces of a wall between them stand on one slab
 
 
@@ -48,6 +50,21 @@ class Storeys:
 
     def room_at(self, floor: str, at: tuple[float, float], within_m: float = 0.02) -> Space | None:
         """Return the room a point belongs to; on a line between two, the indoor, larger one."""
+        key = (floor, at, within_m)
+        found = self._found.get(key, _UNKNOWN)
+        if found is _UNKNOWN:
+            found = self._room_at(floor, at, within_m)
+            if len(self._found) >= _KEPT_SPOTS:
+                self._found.clear()
+            self._found[key] = found
+        return found
+
+    @cached_property
+    def _found(self) -> dict[tuple[str, tuple[float, float], float], Any]:
+        """What was asked before: most devices stand still while one moves."""
+        return {}
+
+    def _room_at(self, floor: str, at: tuple[float, float], within_m: float) -> Space | None:
         if floor not in self._trees:
             return None
         point = shapely.Point(at)

@@ -55,7 +55,10 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
         return
     planned = np.array([air.radios[d.id, BANDS[0]].power_dbm for d in devices])
     gain = np.array([air.radios[d.id, BANDS[0]].gain_dbi for d in devices]) + client.gain_dbi
+    # As rooms are judged: by the weaker direction of the one that serves a point best.
+    weaker = np.minimum(planned, client.power_dbm[BANDS[0]]) + gain
     losses: dict[str, Array] = {}
+    bests: dict[str, NDArray[np.intp]] = {}
     for space in air.design.of(Space).values():
         target = target_of(air.rules, space.use)
         if target is None:
@@ -63,15 +66,14 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[_Part]:
         survey = air.terrain.surveys[space.floor]
         if space.floor not in losses:
             losses[space.floor] = np.stack(band_losses(air, space.floor, survey, BANDS[0]))
-        loss = losses[space.floor][:, survey.rooms[space.id]]
+            bests[space.floor] = (weaker[:, None] - losses[space.floor]).argmax(axis=0)
+        loss, points = losses[space.floor], survey.rooms[space.id]
         judged = target.band == BANDS[0]
         plain = target.first_dbm if judged else air.rules["signal.quiet_dbm"]
         margin = air.design.site.margin_db if judged else 0.0
-        # As rooms are judged: by the weaker direction of the one that serves a point best.
-        weaker = np.minimum(planned, client.power_dbm[BANDS[0]]) + gain
-        best = (weaker[:, None] - loss).argmax(axis=0)
+        best = bests[space.floor][points]
         for k in np.unique(best):
-            mine = best == k
+            mine = points[best == k]
             # A client that is not heard back is not helped by more power.
             limit = min(planned[k], client.power_dbm[BANDS[0]])
             for wanted in (plain + margin, plain):

@@ -193,12 +193,12 @@ class _Shares:
         if not target.snr_db:
             width = np.ones_like(first)
         return cls(
-            every=float((first & second & width).mean()),
-            first=float(first.mean()),
-            second=float(second.mean()),
-            width=float(width.mean()),
-            downlink=float((heard.downlink >= wanted).mean()),
-            uplink=float((heard.uplink >= wanted).mean()),
+            every=_share(first & second & width),
+            first=_share(first),
+            second=_share(second),
+            width=_share(width),
+            downlink=_share(heard.downlink >= wanted),
+            uplink=_share(heard.uplink >= wanted),
             enough=enough,
         )
 
@@ -216,6 +216,10 @@ class _Shares:
         if self.width < self.enough:
             return "width"
         return "second" if self.second < self.enough else "both"
+
+
+def _share(met: NDArray[np.bool_]) -> float:
+    return int(np.count_nonzero(met)) / met.size
 
 
 def _judge(
