@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from importlib.resources import files
 from itertools import groupby
 from typing import Any
 
-import yaml
-
 from ..core.catalogue import Figure, Rules, in_words
+from ..core.catalogue.files import read
 
 _HEAD = """# Rules and their sources
 Made from `src/heathrise/core/catalogue/data` by `heathrise rules`; a test holds the two together.
@@ -58,6 +56,4 @@ def _value(figure: Figure) -> str:
 
 
 def _formulas() -> list[dict[str, Any]]:
-    data = files("heathrise.core.catalogue") / "data" / "formulas.yaml"
-    rows: list[dict[str, Any]] = yaml.safe_load(data.read_text("utf-8"))
-    return rows
+    return list(read("formulas.yaml"))

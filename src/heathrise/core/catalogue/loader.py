@@ -1,13 +1,11 @@
-"""Reads the catalogue's data files, which lie beside this module."""
+"""The catalogue as it ships."""
 
 from __future__ import annotations
 
 from functools import cache
-from importlib.resources import files
 from typing import Any
 
-import yaml
-
+from .files import read
 from .models import Catalogue
 from .roles import ROLES, by_kind
 from .rules import load_rules
@@ -24,7 +22,7 @@ def load_catalogue() -> Catalogue:
     ids = [key for models in devices.values() for key in models]
     if twice := {key for key in ids if ids.count(key) > 1}:
         raise ValueError(f"models stand on two shelves: {', '.join(sorted(twice))}")
-    usual = yaml.safe_load(_text("usual_networks.yaml"))
+    usual = read("usual_networks.yaml")
     return Catalogue.model_validate(
         {
             **shelves, "roles": roles, "devices": devices, "usual_networks": usual,
@@ -34,9 +32,4 @@ def load_catalogue() -> Catalogue:
 
 
 def _shelf(name: str) -> dict[str, Any]:
-    rows = yaml.safe_load(_text("gear", f"{name}.yaml"))
-    return {key: {"id": key, **row} for key, row in rows.items()}
-
-
-def _text(*path: str) -> str:
-    return files(__package__).joinpath("data", *path).read_text("utf-8")
+    return {key: {"id": key, **row} for key, row in read("gear", f"{name}.yaml").items()}

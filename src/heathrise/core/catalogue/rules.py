@@ -10,13 +10,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping
 from functools import cached_property
-from importlib.resources import files
 from typing import Any, Literal
 
-import yaml
 from pydantic import BaseModel, ConfigDict
 
 from ..wording import celsius, metres
+from .files import read
 from .poe_classes import PoeClass
 
 Value = float | str | tuple[float, ...]
@@ -242,12 +241,10 @@ def in_words(value: Value, unit: str) -> str:
 
 def load_rules() -> Rules:
     """Return the shipped figures."""
-    folder = files(__package__) / "data"
-    sources = yaml.safe_load((folder / "sources.yaml").read_text("utf-8"))
+    sources = read("sources.yaml")
     figures: dict[str, Figure] = {}
     for discipline in DISCIPLINES:
-        rows = yaml.safe_load((folder / "rules" / f"{discipline}.yaml").read_text("utf-8"))
-        for name, row in rows.items():
+        for name, row in read("rules", f"{discipline}.yaml").items():
             for figure in _figures(f"{discipline}.{name}", row):
                 figures[figure.path] = figure
     rules = Rules.model_validate({"figures": figures, "sources": sources})
