@@ -13,7 +13,7 @@ from heathrise.core.catalogue import load_catalogue
 from heathrise.formats.project_file import Project, dump_project
 from ops.serve import Server
 
-from .http import SECONDS, call, fetch, fresh_server
+from .http import SECONDS, call, fetch, fresh_server, project_named
 from .large_site import large_site
 
 EDITS = 12
@@ -62,9 +62,7 @@ def _say(site: str, size: float, took: float, wanted: str) -> None:
 def edits() -> None:
     print("An edit from release to all figures, relief in the same response (gzip)")
     with fresh_server("edits") as (server, _):
-        rows = call(server, "/api/projects")["projects"]
-        school = next(row["id"] for row in rows if "School" in row["name"])
-        size, took = _measure(server, school, "ap-6", "ground")
+        size, took = _measure(server, project_named(server, "School"), "ap-6", "ground")
         _say("the school", size, took, "40 kB, 200 ms")
         text = dump_project(Project("Large", large_site(load_catalogue())))
         large = json.loads(fetch(server, "/api/import/project", json.loads(text)))["id"]

@@ -18,7 +18,6 @@ from .http import fresh_server
 ROOMS_M = {"Living room": (0.0, 0.0, 6.0, 5.0), "Bedroom": (6.0, 0.0, 10.0, 5.0),
            "Bath": (10.0, 0.0, 12.5, 5.0)}  # fmt: skip
 DOORS_M = ((6.0, 2.5), (10.0, 2.5))
-ROOM_HEIGHT_M = 5.0
 
 
 @dataclass

@@ -31,7 +31,7 @@ export type LevelReading = S['LevelList.LevelReading']
 export type ProjectDocument = S['ProjectDocument']
 export type ProjectLine = S['ProjectList.ProjectLine']
 export type TestedCable = S['TestedCables.TestedCable']
-export type CableTestWords = S['NewCableTest']
+export type CableTestWords = S['CableResult']
 export type DemoSite = S['DemoList.DemoLine']
 
 export type ElementTables = Required<S['ProjectDocument.Elements']>

@@ -1,5 +1,5 @@
 import type { Point, Space } from '@/api/types'
-import { centre, contains } from '@/document/geometry'
+import { boundsOf, centre, contains } from '@/document/geometry'
 import { overlaps, type Box } from './boxes'
 import type { Viewport } from './useViewport'
 
@@ -94,8 +94,8 @@ function within(space: Space, box: Box, viewport: Viewport): boolean {
 }
 
 function roomName(space: Space, taken: readonly Box[], viewport: Viewport, tail: number): [RoomName, Box] | null {
-  const wide = Math.max(...space.outline.map((p) => p[0])) - Math.min(...space.outline.map((p) => p[0]))
-  const longest = Math.floor((wide * viewport.scale.value - 6) / LETTER_PX)
+  const [west, , east] = boundsOf(space.outline)
+  const longest = Math.floor(((east - west) * viewport.scale.value - 6) / LETTER_PX)
   const places = spots(space, viewport)
   for (const lines of writings(space.name, longest)) {
     for (const [x, y] of places) {

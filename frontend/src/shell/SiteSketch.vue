@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { DemoSite, Point } from '@/api/types'
+import { boundsOf } from '@/document/geometry'
 
 /** A site's ground floors as a small drawing, north up. */
 const props = defineProps<{ site: DemoSite }>()
@@ -10,10 +11,8 @@ const EDGE = 16
 
 const fit = computed(() => {
   const points = [...props.site.rooms, ...props.site.yards].flat() as Point[]
-  const xs = points.map((p) => p[0])
-  const ys = points.map((p) => p[1])
-  const [west, south] = [Math.min(...xs), Math.min(...ys)]
-  const [wide, deep] = [Math.max(...xs) - west, Math.max(...ys) - south]
+  const [west, south, east, north] = boundsOf(points)
+  const [wide, deep] = [east - west, north - south]
   const scale = Math.min((WIDTH - 2 * EDGE) / wide, (HEIGHT - 2 * EDGE) / deep)
   const left = (WIDTH - wide * scale) / 2
   const foot = (HEIGHT + deep * scale) / 2

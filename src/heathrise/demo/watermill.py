@@ -55,7 +55,7 @@ BIN_FLOOR = [
 ]
 BOAT_SHED = [Room("Boat bay", (16, -12, 22, -6), "everyday", ceiling_m=3.0)]
 STUDIO = [
-    # A ceiling of 4.4 m under a sleeping loft at 2.8 m: it is open to it, or was measured wrong.
+    # A ceiling of 4.4 m under a sleeping loft 2.4 m up: it is open to it, or was measured wrong.
     Room("Painting room", (0, 0, 7, 6), "calls", ceiling_m=4.4),
     Room("Kiln room", (7, 0, 10, 6), "sensors", walls="block-dense"),
 ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import cache
 
 from apiflask import APIBlueprint
 from flask import Response
@@ -18,10 +19,9 @@ _SETTING = "demo"
 def load_demo(repository: Repository) -> None:
     """Load each made-up site once in a database's life, also those that are newer than it."""
     known = _known(repository)
-    for site in SITES:
-        if site.key not in known:
-            known[site.key] = repository.create(site.name, site.make(), "demo", "Demo site").id
-    repository.set_setting(_SETTING, json.dumps(known))
+    for site in (s for s in SITES if s.key not in known):
+        known[site.key] = repository.create(site.name, site.make(), "demo", "Demo site").id
+        repository.set_setting(_SETTING, json.dumps(known))
 
 
 def _known(repository: Repository) -> dict[str, str]:
@@ -35,22 +35,23 @@ def _known(repository: Repository) -> dict[str, str]:
 def make_demo(repository: Repository) -> APIBlueprint:
     """Return the blueprint over a repository."""
     routes = APIBlueprint("demo", __name__, url_prefix="/api")
-    sketches = {site.key: _sketch(site) for site in SITES}
+    sites_by_key = {site.key: site for site in SITES}
 
     @routes.get("/demo")
     @routes.output(DemoList)
     def sites() -> Response:
         known = _known(repository)
         lines = [
-            sketches[key].model_copy(update={"project": project})
+            _sketch(sites_by_key[key]).model_copy(update={"project": project})
             for key, project in known.items()
-            if key in sketches
+            if key in sites_by_key
         ]
         return Response(DemoList(sites=lines).model_dump_json(), mimetype="application/json")
 
     return routes
 
 
+@cache
 def _sketch(site: DemoSite) -> DemoLine:
     """Return what the page shows of a site, from the site as it is made."""
     design = site.make()

@@ -53,16 +53,6 @@ class DemoList(Wire):
     sites: list[DemoLine]
 
 
-class NewCableTest(Wire):
-    """What a tester said of one cable of a device's run; the length in m."""
-
-    device: ElementId
-    cable: Annotated[int, Field(ge=1, le=64)] = 1
-    result: Literal["pass", "marginal", "fail"]
-    length_m: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)] | None = None
-    note: Annotated[str, Field(max_length=300)] = ""
-
-
 class TestedCables(Wire):
     cables: list[TestedCable]
 

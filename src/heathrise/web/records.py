@@ -10,10 +10,10 @@ from flask import Response
 from ..core.cabling import assess_cable
 from ..core.design import Design, DesignError, Device, Problem
 from ..core.in_force import in_force
-from ..core.records import CableTest, PlannedCable, cables_as_tested
+from ..core.records import CableResult, CableTest, PlannedCable, cables_as_tested
 from ..store import Repository
 from ..store.records import Records
-from .models import NewCableTest, TestedCables
+from .models import TestedCables
 from .projects import AUTHOR, json_of
 
 
@@ -43,14 +43,14 @@ def make_records(repository: Repository) -> APIBlueprint:
         return answered(project_id, repository.load(project_id).design)
 
     @routes.post("")
-    @routes.input(NewCableTest, arg_name="new")
+    @routes.input(CableResult, arg_name="new")
     @routes.output(TestedCables, status_code=201)
-    def told(project_id: str, new: NewCableTest) -> Response:
+    def told(project_id: str, new: CableResult) -> Response:
         assert records is not None
         design = repository.load(project_id).design
-        cables = [c.cable for c in planned(design) if c.device == new.device]
         if new.device not in design.of(Device):
             raise DesignError([Problem("device", f"no device {new.device!r} is in this project")])
+        cables = [c.cable for c in planned(design) if c.device == new.device]
         if new.cable not in cables:
             what = f"the run has {len(cables)} cables, there is no cable {new.cable}"
             raise DesignError([Problem("cable", what)])

@@ -23,12 +23,11 @@ from ..design import (
 from ..findings import Cure
 from ..wording import metres
 from .runs import judge_runs
-from .second_room import spot_within
+from .second_room import GOOD, spot_within
 
 _TRIED = 4  # rooms that are routed from in full,
 _ROUTED_FOR = 25  # up to so many devices; beyond, the nearest in all is good enough to begin with
 _OFFERED = 2
-_GOOD = ("met", "near")
 _BESIDE_M = 0.3
 _WET_SHARE = 0.35  # a room beside a bath has less of it
 
@@ -46,14 +45,15 @@ def first_room(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
     dry = [s for s in rooms if not _is_wet(s, wet.get(s.floor, []))]
     spare = [s for s in dry if s.use == "none"]
     options = sorted(spare or dry, key=lambda s: _reach_m(design, s))[:_TRIED]
+    middle = shapely.MultiPoint([d.at for d in devices]).centroid if devices else None
+    routed = 0 < len(devices) <= _ROUTED_FOR
     tried = []
     for space in options:
-        middle = shapely.MultiPoint([d.at for d in devices] or [space.outline[0]]).centroid
-        at = spot_within(design, space.floor, space, (middle.x, middle.y))
+        near = (middle.x, middle.y) if middle is not None else space.outline[0]
+        at = spot_within(design, space.floor, space, near)
         room = EquipmentRoom(id="rack-1", floor=space.floor, name="Rack", at=at)
-        routed = 0 < len(devices) <= _ROUTED_FOR
         runs = judge_runs(apply(design, [put(room)]), catalogue) if routed else []
-        bad = sum(1 for r in runs if r.verdict not in _GOOD)
+        bad = sum(1 for r in runs if r.verdict not in GOOD)
         tried.append((bad, sum(r.bought_m * r.cables for r in runs), space, room, runs))
     tried.sort(key=lambda row: row[:2])
     return tuple(

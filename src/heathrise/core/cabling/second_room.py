@@ -27,7 +27,7 @@ from ..wording import metres
 from .runs import RunVerdict, judge_runs
 from .uplinks import judge_uplinks
 
-_GOOD = ("met", "near")
+GOOD = ("met", "near")
 _INSIDE_M = 0.5  # a rack stands this far from the wall that a duct comes in through
 
 
@@ -47,7 +47,7 @@ def second_room(
     after = apply(design, [put(room)])
     runs = {r.device: r for r in judge_runs(after, catalogue)}
     up = next((u for u in judge_uplinks(after, catalogue) if u.room == room_id), None)
-    if runs[device.id].verdict not in _GOOD or up is None or up.verdict not in _GOOD:
+    if runs[device.id].verdict not in GOOD or up is None or up.verdict not in GOOD:
         return ()
     mine = [r for r in runs.values() if r.room == room_id]
     switch = _switch(design, catalogue, room_id, mine)

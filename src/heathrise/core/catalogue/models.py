@@ -9,6 +9,7 @@ from typing import Annotated, Literal, Protocol
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
+from ..design import Purpose
 from ..mounts import Mount
 from .roles import Role, by_kind
 from .rules import Rules
@@ -143,7 +144,7 @@ class UsualNetwork(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     name: str
-    purpose: Literal["main", "staff", "guest", "devices", "cameras", "management"]
+    purpose: Purpose
     clients: int
     bands: tuple[Band, ...] = ()
 

@@ -38,7 +38,18 @@ from .elements import (
     Wall,
     WirelessName,
 )
-from .values import Category, Element, ElementId, Medium, Overhead, Point, Reference, Spot, Use
+from .values import (
+    Category,
+    Element,
+    ElementId,
+    Medium,
+    Overhead,
+    Point,
+    Purpose,
+    Reference,
+    Spot,
+    Use,
+)
 
 __all__ = [
     "BANDS",
@@ -64,6 +75,7 @@ __all__ = [
     "OwnFigure",
     "Point",
     "Problem",
+    "Purpose",
     "Put",
     "Radio",
     "Reference",

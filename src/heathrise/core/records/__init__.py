@@ -5,10 +5,11 @@ compared with the plan and are no part of it: undo does not touch them.
 """
 
 from .cables import PlannedCable, TestedCable, cables_as_tested
-from .kinds import RECORD_KINDS, CableTest, Record
+from .kinds import RECORD_KINDS, CableResult, CableTest, Record
 
 __all__ = [
     "RECORD_KINDS",
+    "CableResult",
     "CableTest",
     "PlannedCable",
     "Record",

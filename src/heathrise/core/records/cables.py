@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..catalogue import Rules
 from ..wording import metres
-from .kinds import CableTest, latest_first
+from .kinds import CableTest, place_in_time
 
 LONGER = "cabling.tested_longer_share"
 
@@ -59,7 +59,7 @@ def cables_as_tested(
 
 
 def _judge(rules: Rules, cable: PlannedCable, tests: Sequence[CableTest]) -> TestedCable:
-    last = max(tests, key=latest_first, default=None)
+    last = max(tests, key=place_in_time, default=None)
     verdict, reason = _verdict(rules, cable, last)
     return TestedCable(
         device=cable.device, name=cable.name, cable=cable.cable, planned_m=round(cable.fixed_m, 1),

@@ -23,10 +23,10 @@ class Record(BaseModel):
     author: Annotated[str, Field(min_length=1, max_length=120)]
 
 
-class CableTest(Record):
+class CableResult(BaseModel):
     """What a cable tester said of one cable of a device's run; lengths in m."""
 
-    KIND = "cable_test"
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
     device: ElementId
     cable: Annotated[int, Field(ge=1, le=64)] = 1
@@ -35,9 +35,15 @@ class CableTest(Record):
     note: Annotated[str, Field(max_length=300)] = ""
 
 
+class CableTest(CableResult, Record):
+    """A cable tester's result, with when it was seen and by whom."""
+
+    KIND = "cable_test"
+
+
 RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in (CableTest,)}
 
 
-def latest_first(record: Record) -> tuple[datetime, int]:
+def place_in_time(record: Record) -> tuple[datetime, int]:
     """Return what records are ordered by: when it was observed, then when it was written."""
     return record.at, record.number
