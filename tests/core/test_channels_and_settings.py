@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import ipaddress
+import os
 import random
+import threading
 import time
 from concurrent.futures import Future
 
@@ -22,6 +24,7 @@ from heathrise.core.settings.sheet import beacon_share
 from heathrise.core.settings.subnets import free_subnet
 from heathrise.core.signal import air_of, assess
 from heathrise.core.signal.channels import Solution, Task, channel_task, greedy, solve
+from heathrise.core.signal.searches import Searches
 
 from .plans import access_point, design_of, shell, wall
 
@@ -247,3 +250,12 @@ def test_a_search_that_is_stopped_is_no_worse_than_the_greedy_plan(catalogue: Ca
     found = solve(task, 30.0, lambda done, _total: done < 5)
     assert time.monotonic() - start < 15
     assert found.bound_db <= found.cost_db <= greedy(task).cost_db
+
+
+def test_a_search_gives_way_to_whoever_draws() -> None:
+    own = os.getpriority(os.PRIO_PROCESS, threading.get_native_id())
+    nice = Searches()._pool.submit(
+        lambda: os.getpriority(os.PRIO_PROCESS, threading.get_native_id())
+    )
+    assert nice.result() > own
+    assert os.getpriority(os.PRIO_PROCESS, threading.get_native_id()) == own

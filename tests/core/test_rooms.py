@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from heathrise.core.bandplan import band_plan
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -144,3 +146,42 @@ def test_relief_of_5_ghz_need_not_wait_for_2_4(catalogue: Catalogue, school: Des
 
 
 RULES = load_catalogue().rules
+
+
+_STEPS = st.sampled_from(["move", "use", "margin", "power", "client", "off"])
+
+
+def _step(design: Design, kind: str, k: int) -> Design:
+    """Make one of the edits that rooms and quiet radios depend on."""
+    devices = [d for d in design.of(Device).values() if d.kind == "access_point"]
+    device, spaces = devices[k % len(devices)], list(design.of(Space).values())
+    space = spaces[k % len(spaces)]
+    if kind == "move":
+        return apply(design, [put(device.model_copy(update={"at": (4.0 + k / 3, 3.0 + k / 5)}))])
+    if kind == "use":
+        use = ("calls", "everyday", "sensors")[k % 3]
+        return apply(design, [put(space.model_copy(update={"use": use}))])
+    if kind == "power":
+        radio = Radio(id="held", device=device.id, band="2.4", power_dbm=6.0 + k % 9)
+        return apply(design, [put(radio)])
+    if kind == "off":
+        return apply(
+            design, [put(Radio(id="held-off", device=device.id, band="5", on=bool(k % 2)))]
+        )
+    change = (
+        {"margin_db": float(k % 6)} if kind == "margin" else {"client": ("phone", "laptop")[k % 2]}
+    )
+    return apply(design, [put(design.site.model_copy(update=change))])
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.lists(st.tuples(_STEPS, st.integers(0, 40)), min_size=2, max_size=5))
+def test_what_is_kept_by_room_is_what_is_worked_out_anew(
+    school: Design, steps: list[tuple[str, int]]
+) -> None:
+    kept, design = load_catalogue(), school
+    for kind, k in steps:
+        design = _step(design, kind, k)
+        warm, cold = air_of(design, kept), air_of(design, load_catalogue())
+        assert judge_rooms(warm) == judge_rooms(cold)
+        assert warm.radios == cold.radios

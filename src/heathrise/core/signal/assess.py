@@ -41,7 +41,8 @@ class SignalChapter(BaseModel):
     findings: tuple[Finding, ...] = ()
 
 
-_airs: IdentityMemo[Air] = IdentityMemo(8)
+# Its terrain and catalogue lie elsewhere too; its own are the radios.
+_airs: IdentityMemo[Air] = IdentityMemo(8, weigh=lambda air: 400 * len(air.radios))
 
 
 def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:

@@ -14,6 +14,7 @@ from shapely.geometry import Polygon
 from ..bands import Band
 from ..catalogue import Rules
 from ..design import Space, Spot
+from ..memo import IdentityMemo
 from .levels import SILENT_DBM, Air, band_losses
 from .propagation import chance_of, noise_floor_dbm
 from .survey import Survey
@@ -109,21 +110,37 @@ def judge_rooms(air: Air) -> list[RoomVerdict]:
     by_floor: dict[tuple[str, Band], _Heard] = {}
     for space in air.design.of(Space).values():
         target = target_of(air.rules, space.use)
-        area = round(float(Polygon(space.outline).area), 1)
         if target is None:
-            verdicts.append(
-                RoomVerdict(
-                    space=space.id, name=space.name, floor=space.floor, use=space.use,
-                    area_m2=area, verdict="not_needed",
-                )
-            )  # fmt: skip
+            verdicts.append(_not_needed(space))
             continue
         survey = air.terrain.surveys[space.floor]
         key = (space.floor, target.band)
         if key not in by_floor:
             by_floor[key] = _hear(air, space.floor, survey, target.band)
-        verdicts.append(_judge(air, space, area, target, survey, by_floor[key]))
+        heard = by_floor[key].at(survey.rooms[space.id])
+        verdicts.append(
+            _verdicts.get(
+                (space, air.catalogue, survey),
+                (target, air.design.site.margin_db, air.design.site.width_5ghz_mhz, heard.key),
+                lambda s=space, t=target, v=survey, h=heard: _judge(air, s, t, v, h),  # type: ignore[misc]
+            )
+        )
     return verdicts
+
+
+# Moving one access point changes what few rooms hear.
+_verdicts: IdentityMemo[RoomVerdict] = IdentityMemo(4096, weigh=lambda _: 8_000)
+
+
+def _not_needed(space: Space) -> RoomVerdict:
+    return RoomVerdict(
+        space=space.id, name=space.name, floor=space.floor, use=space.use,
+        area_m2=_area_m2(space), verdict="not_needed",
+    )  # fmt: skip
+
+
+def _area_m2(space: Space) -> float:
+    return round(float(Polygon(space.outline).area), 1)
 
 
 @dataclass(frozen=True)
@@ -138,6 +155,12 @@ class _Heard:
     def at(self, points: NDArray[np.intp]) -> _Heard:
         return _Heard(
             self.first[points], self.second[points], self.downlink[points], self.uplink[points]
+        )
+
+    @property
+    def key(self) -> bytes:
+        return b"".join(
+            row.tobytes() for row in (self.first, self.second, self.downlink, self.uplink)
         )
 
 
@@ -222,11 +245,8 @@ def _share(met: NDArray[np.bool_]) -> float:
     return int(np.count_nonzero(met)) / met.size
 
 
-def _judge(
-    air: Air, space: Space, area: float, target: Target, survey: Survey, floor: _Heard
-) -> RoomVerdict:
+def _judge(air: Air, space: Space, target: Target, survey: Survey, heard: _Heard) -> RoomVerdict:
     points = survey.rooms[space.id]
-    heard = floor.at(points)
     rules = air.rules
     width_mhz = air.design.site.width_5ghz_mhz if target.band == "5" else 20
     noise = noise_floor_dbm(width_mhz, rules["signal.noise_figure_db"])
@@ -245,7 +265,7 @@ def _judge(
         name=space.name,
         floor=space.floor,
         use=space.use,
-        area_m2=area,
+        area_m2=_area_m2(space),
         verdict=verdict,
         band=target.band,
         target_first_dbm=target.first_dbm,

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+import threading
 from collections import OrderedDict
 from concurrent.futures import Future, ThreadPoolExecutor
 from threading import Lock
@@ -9,7 +11,13 @@ from threading import Lock
 from .channels import Solution, Task, greedy, solve
 
 _KEPT = 256
-_AT_ONCE = 1  # a search leaves the other processors to whoever is drawing
+_AT_ONCE = 1
+_NICENESS = 19
+
+
+def _give_way() -> None:
+    """Let a search, and the threads that it starts, yield the processors to whoever draws."""
+    os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), _NICENESS)
 
 
 class Searches:
@@ -18,7 +26,9 @@ class Searches:
     def __init__(self) -> None:
         self._lock = Lock()
         self._found: OrderedDict[Task, Future[Solution]] = OrderedDict()
-        self._pool = ThreadPoolExecutor(_AT_ONCE, thread_name_prefix="channels")
+        self._pool = ThreadPoolExecutor(
+            _AT_ONCE, thread_name_prefix="channels", initializer=_give_way
+        )
 
     def begin(self, task: Task) -> Future[Solution]:
         """Return the search of a task, begun now unless it is known or under way."""
