@@ -26,6 +26,8 @@ FAMILIES = {
     "settings-upstream-unread", "settings-overlap", "settings-size", "settings-octet",
     "settings-vlan", "settings-guest", "settings-guest-name", "settings-reach", "settings-names",
     "settings-twice", "settings-unmanaged", "settings-no-cameras", "settings-beacons",
+    "brief-quiet", "brief-dates", "brief-pain", "brief-wire", "brief-found", "brief-later",
+    "brief-drill",
 }  # fmt: skip
 CURES = {
     "is open to", "Make its ceiling", "Make the ceiling of", "Put Hay loft at", "Take ",
@@ -33,7 +35,7 @@ CURES = {
     "Let the plan choose these", "Pull category", "back along its run", "of cords in all",
     "A second room", "Join the two rooms by fibre", "Pull category 6A to all", "Put in an injector",
     "in place of", "Add Dunthrip", "Choose Dunthrip", "in its place", "on VLAN",
-    "Isolate the guests", "Turn client isolation on", "Keep Cameras out", "Add a network for",
+    "Update at", "Place an outlet", "Isolate the guests", "Turn client isolation on", "Keep Cameras out", "Add a network for",
 }  # fmt: skip
 
 

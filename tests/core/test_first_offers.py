@@ -39,7 +39,9 @@ def taken(design: Design, catalogue: Catalogue, cure: Cure) -> Design:
     return after
 
 
-@pytest.mark.parametrize("kind", ["home", "school", "business"])
+@pytest.mark.parametrize(
+    "kind", ["home", "school", "clinic", "shop", "workshop", "office", "guest_house"]
+)
 def test_usual_networks_come_clear_of_the_upstream_and_without_a_finding(
     catalogue: Catalogue, kind: str
 ) -> None:

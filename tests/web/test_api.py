@@ -9,6 +9,7 @@ from collections.abc import Iterator
 
 import pytest
 from flask.testing import FlaskClient
+from PIL import Image
 from werkzeug.test import TestResponse
 
 from heathrise.core.catalogue import load_catalogue
@@ -234,3 +235,23 @@ def test_the_firm_sees_a_figure_differently(client: FlaskClient, repository: Rep
     own(None, "bands.planned_24")
     assert own(None)[1]["rules"]["figures"][path]["firm"] is None
     assert repository.catalogue.rules.own("firm") == {}
+
+
+def test_a_plan_is_kept_shown_and_belongs_to_its_project(client: FlaskClient) -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (30, 20), "white").save(out, "PNG")
+    made = client.post("/api/projects", json={"name": "Plans"}).json
+    where = f"/api/projects/{made['id']}/pictures"
+    kept = client.post(where, data={"picture": (io.BytesIO(out.getvalue()), "plan.png")})
+    assert kept.status_code == 201 and kept.json["width_px"] == 30
+    shown = client.get(f"{where}/{kept.json['id']}")
+    assert shown.mimetype == "image/png" and "immutable" in shown.headers["Cache-Control"]
+    again = client.post(where, data={"picture": (io.BytesIO(out.getvalue()), "copy.png")})
+    assert again.json["id"] == kept.json["id"]
+    other = client.post("/api/projects", json={"name": "Other"}).json
+    assert client.get(f"/api/projects/{other['id']}/pictures/{kept.json['id']}").status_code == 404
+    assert client.post(where, data={}).status_code == 422
+    wrong = client.post(where, data={"picture": (io.BytesIO(b"text"), "plan.png")})
+    assert wrong.status_code == 422 and "neither a PNG" in wrong.json["message"]
+    gone = client.post("/api/projects/none/pictures", data={"picture": (io.BytesIO(b"x"), "p.png")})
+    assert gone.status_code == 404

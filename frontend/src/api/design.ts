@@ -20,7 +20,13 @@ export const KINDS: Kind[] = [
   "network",
   "wireless_name",
   "radio",
-  "own_figure"
+  "own_figure",
+  "line_entry",
+  "pain",
+  "client_group",
+  "zone",
+  "old_cable",
+  "underlay"
 ]
 
 export interface Reference {
@@ -172,7 +178,55 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "optional": false
     }
   ],
-  "own_figure": []
+  "own_figure": [],
+  "line_entry": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "pain": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "client_group": [
+    {
+      "field": "space",
+      "kind": "space",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "zone": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "old_cable": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "underlay": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ]
 }
 
 export interface Field {
@@ -191,11 +245,63 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
       "longest": 40
     },
     "kind": {
-      "default": "business",
+      "default": "office",
       "choices": [
         "home",
         "school",
-        "business"
+        "clinic",
+        "shop",
+        "workshop",
+        "office",
+        "guest_house"
+      ]
+    },
+    "client_name": {
+      "default": "",
+      "longest": 120
+    },
+    "contact": {
+      "default": "",
+      "longest": 120
+    },
+    "visited_on": {
+      "default": null
+    },
+    "start_on": {
+      "default": null
+    },
+    "due_on": {
+      "default": null
+    },
+    "budget": {
+      "default": null,
+      "least": 0,
+      "most": 1000000000.0
+    },
+    "house_rules": {
+      "default": [],
+      "choices": [
+        "no_drilling",
+        "listed",
+        "landlord",
+        "no_visible_cable",
+        "quiet_hours"
+      ]
+    },
+    "quiet_hour": {
+      "default": "03:00"
+    },
+    "opens": {
+      "default": "08:00"
+    },
+    "closes": {
+      "default": "18:00"
+    },
+    "units": {
+      "default": "metric",
+      "choices": [
+        "metric",
+        "imperial"
       ]
     },
     "domain": {
@@ -205,10 +311,41 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
         "europe"
       ]
     },
+    "line_kind": {
+      "default": "fibre",
+      "choices": [
+        "fibre",
+        "coax",
+        "dsl",
+        "radio",
+        "mobile",
+        "leased"
+      ]
+    },
     "line_mbps": {
       "default": 500.0,
       "most": 100000,
       "above": 0
+    },
+    "line_up_mbps": {
+      "default": 100.0,
+      "most": 100000,
+      "above": 0
+    },
+    "line_address": {
+      "default": "automatic",
+      "choices": [
+        "automatic",
+        "pppoe",
+        "fixed"
+      ]
+    },
+    "television": {
+      "default": false
+    },
+    "upstream_gear": {
+      "default": "",
+      "longest": 120
     },
     "upstream_subnet": {
       "default": "192.168.1.0/24",
@@ -495,6 +632,15 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
       "default": 0.0,
       "least": -360,
       "most": 360
+    },
+    "state": {
+      "default": "new",
+      "choices": [
+        "new",
+        "keep",
+        "retire",
+        "unknown"
+      ]
     }
   },
   "run": {
@@ -553,6 +699,15 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     },
     "model": {
       "longest": 60
+    },
+    "state": {
+      "default": "new",
+      "choices": [
+        "new",
+        "keep",
+        "retire",
+        "unknown"
+      ]
     }
   },
   "injector": {
@@ -679,11 +834,205 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     "value": {
       "longest": 40
     }
+  },
+  "line_entry": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    }
+  },
+  "pain": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "kind": {
+      "choices": [
+        "dead",
+        "slow",
+        "drops",
+        "lags",
+        "one_device",
+        "heap"
+      ]
+    },
+    "words": {
+      "default": "",
+      "longest": 400
+    }
+  },
+  "client_group": {
+    "id": {
+      "longest": 40
+    },
+    "space": {
+      "longest": 40
+    },
+    "kind": {
+      "longest": 60
+    },
+    "count": {
+      "default": 1,
+      "least": 1,
+      "most": 5000
+    },
+    "wired": {
+      "default": 0,
+      "least": 0,
+      "most": 5000
+    },
+    "old": {
+      "default": false
+    }
+  },
+  "zone": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "kind": {
+      "choices": [
+        "later",
+        "no_drilling"
+      ]
+    },
+    "name": {
+      "longest": 120
+    },
+    "access_points": {
+      "default": 0,
+      "least": 0,
+      "most": 200
+    },
+    "outlets": {
+      "default": 0,
+      "least": 0,
+      "most": 500
+    },
+    "cameras": {
+      "default": 0,
+      "least": 0,
+      "most": 200
+    }
+  },
+  "old_cable": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "category": {
+      "default": null,
+      "choices": [
+        "5",
+        "5e",
+        "6",
+        "6A"
+      ]
+    },
+    "condition": {
+      "default": "untested",
+      "choices": [
+        "good",
+        "damaged",
+        "untested"
+      ]
+    },
+    "state": {
+      "default": "unknown",
+      "choices": [
+        "new",
+        "keep",
+        "retire",
+        "unknown"
+      ]
+    }
+  },
+  "underlay": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "picture": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "width_px": {
+      "least": 1,
+      "most": 20000
+    },
+    "height_px": {
+      "least": 1,
+      "most": 20000
+    },
+    "metres_per_px": {
+      "most": 100,
+      "above": 0
+    },
+    "turn_deg": {
+      "default": 0.0,
+      "least": -360,
+      "most": 360
+    },
+    "crop": {
+      "default": [
+        0.0,
+        0.0,
+        0.0,
+        0.0
+      ]
+    },
+    "strength": {
+      "default": 0.6,
+      "least": 0,
+      "most": 1
+    },
+    "hidden": {
+      "default": false
+    }
   }
 }
 
 /** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
 export const ROW_KEYS: Record<string, Record<string, string[]>> = {
+  "brief": {
+    "pains": [
+      "pain"
+    ],
+    "wishes": [
+      "space"
+    ],
+    "found": [
+      "kind",
+      "id"
+    ],
+    "reserves": [
+      "zone"
+    ],
+    "reminders": [
+      "what"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
   "plan": {
     "findings": [
       "id"

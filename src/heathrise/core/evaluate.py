@@ -10,11 +10,13 @@ from typing import Literal, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from .bands import Band
+from .brief import BriefChapter, Stand, brief_findings
 from .cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
 from .catalogue import Catalogue
 from .design import Design, EquipmentRoom
 from .findings import Finding, Stage, worst_first
 from .in_force import in_force
+from .kept import as_planned
 from .plan import PlanChapter, plan_findings
 from .rack import NO_POWER, PowerPlan, RoomUp, Wire, plan_power
 from .rack_findings import power_findings
@@ -42,6 +44,7 @@ from .signal import (
     sharing,
     signal_findings,
 )
+from .stands import brief_chapter, paths_of, planned_stand
 from .tally import Tally, tally_of
 
 log = logging.getLogger(__name__)
@@ -58,6 +61,7 @@ class Evaluation(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
+    brief: BriefChapter
     plan: PlanChapter
     signal: SignalChapter
     cable: CableChapter
@@ -84,7 +88,7 @@ class Evaluation(BaseModel):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """Return the findings of all chapters, the worst first."""
-        chapters = (self.plan, self.signal, self.cable, self.power, self.settings)
+        chapters = (self.plan, self.signal, self.cable, self.power, self.settings, self.brief)
         return worst_first([f for c in chapters if c is not None for f in c.findings])
 
 
@@ -98,6 +102,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
             proof of box counts.
     """
     full, wait = depth != "preview", depth == "full"
+    drawn, design = design, as_planned(design)
     catalogue = in_force(design, catalogue)
     chapters = Chapters()
     # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
@@ -126,12 +131,14 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     settings: SettingsSheet | None = None
     if full:
         settings = _settings(chapters, design, catalogue, power, links)
+    brief = _brief(chapters, drawn, planned_stand(design, catalogue, air, links, power), links)
     findings = chapters.findings
     tally = chapters.run(
         "plan",
         lambda: tally_of(design, catalogue, signal.rooms, links, power, findings, prove=full),
     )
     return Evaluation(
+        brief=brief.model_copy(update={"findings": chapters.of("brief")}),
         plan=PlanChapter(findings=chapters.of("plan")),
         signal=signal.model_copy(update={"findings": chapters.of("signal")}),
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
@@ -157,6 +164,14 @@ def _channels(
     if "2.4" in plans:
         chapters.tell("settings", lambda: beacon_findings(design, catalogue, sharing(plans, "2.4")))
     return signal.model_copy(update=radios)
+
+
+def _brief(chapters: Chapters, drawn: Design, planned: Stand, links: CableChapter) -> BriefChapter:
+    chapter = chapters.run("brief", lambda: brief_chapter(drawn, planned.catalogue, planned))
+    if chapter is not None:
+        rows = (chapter.pains, chapter.wishes, chapter.found, chapter.reserves)
+        chapters.tell("brief", lambda: brief_findings(planned, *rows, paths_of(links)))
+    return chapter or BriefChapter()
 
 
 def _settings(

@@ -14,6 +14,7 @@ from .design import (
     KINDS,
     Building,
     Change,
+    ClientGroup,
     Design,
     DesignError,
     Device,
@@ -27,8 +28,10 @@ from .design import (
     Riser,
     Site,
     Space,
+    Underlay,
     Uplink,
     Wall,
+    Zone,
 )
 from .in_force import in_force
 
@@ -97,6 +100,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _storeys(design)
     yield from _uplinks(design)
     yield from _figures(design, catalogue)
+    yield from _brief(design)
 
 
 def _counts(design: Design) -> Iterator[Problem]:
@@ -143,8 +147,15 @@ def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
             model = getattr(element, "model")  # noqa: B009 - two classes share the field
             if model not in models:
                 yield _unknown(kind, element.id, "model", model)
-    if design.site.client not in catalogue.clients:
+    for group in design.of(ClientGroup).values():
+        if group.kind not in catalogue.clients:
+            yield _unknown("client_group", group.id, "kind", group.kind)
+    client = catalogue.clients.get(design.site.client)
+    if client is None:
         yield _unknown("site", "site", "client", design.site.client)
+    elif not client.judges:
+        what = f"{client.label} cannot all bands; choose a client that does"
+        yield Problem("site[site].client", what)
 
 
 def _unknown(kind: str, element_id: str, field: str, value: str) -> Problem:
@@ -167,11 +178,13 @@ def _walls(design: Design) -> Iterator[Problem]:
 
 
 def _spaces(design: Design) -> Iterator[Problem]:
-    for space in design.of(Space).values():
-        polygon = Polygon(space.outline)
+    drawn: list[tuple[str, Space | Zone]] = [("space", s) for s in design.of(Space).values()]
+    drawn += [("zone", z) for z in design.of(Zone).values()]
+    for kind, area in drawn:
+        polygon = Polygon(area.outline)
         if not polygon.is_valid or polygon.area < 0.1:
             yield Problem(
-                f"space[{space.id}].outline",
+                f"{kind}[{area.id}].outline",
                 "crosses itself or encloses less than 0.1 m2; draw it again",
             )
 
@@ -204,6 +217,22 @@ def _figures(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
         if own.figure in seen:
             yield Problem(where, f"{own.figure} stands twice; keep one of them")
         seen.add(own.figure)
+
+
+def _brief(design: Design) -> Iterator[Problem]:
+    for group in design.of(ClientGroup).values():
+        if group.wired > group.count:
+            what = f"{group.wired} of {group.count} wish a wire; at most all of them can"
+            yield Problem(f"client_group[{group.id}].wired", what)
+    under: set[str] = set()
+    for picture in design.of(Underlay).values():
+        where = f"underlay[{picture.id}]"
+        if picture.floor in under:
+            yield Problem(where, "its storey has a plan already; replace that one")
+        under.add(picture.floor)
+        left, top, right, bottom = picture.crop
+        if left + right >= 1 or top + bottom >= 1:
+            yield Problem(f"{where}.crop", "leaves nothing of the picture")
 
 
 def _storeys(design: Design) -> Iterator[Problem]:

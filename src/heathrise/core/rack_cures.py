@@ -132,7 +132,7 @@ def _switch_cures(
     """Offer the cheapest switch that fits everything with the headroom kept: in place of the
     last one, and beside those there."""
     shelves = rack.shelves
-    models = sorted(catalogue.switches.values(), key=lambda m: m.price)
+    models = catalogue.sold_switches
     cures: list[Cure] = []
     owned = design.of(Switch)
     headroom, currency = design.site.power_headroom, design.site.currency
@@ -165,7 +165,7 @@ def cage_cures(
     """Offer the cheapest switch in place of one whose fibre has no cage, if all still fits."""
     old = next(s for s in rack.shelves if s.id == switch)
     options: dict[str, tuple[Shelf, ...]] = {}
-    models = sorted(catalogue.switches.values(), key=lambda m: m.price)
+    models = catalogue.sold_switches
     for model in models:
         shelves = tuple(replace(s, model=model) if s is old else s for s in rack.shelves)
         if not any(u.converter and u.slot.switch == switch for u in rack.kept(shelves)):

@@ -197,7 +197,7 @@ def _added(
     role = next(with_air)
     number = next(k for k in range(1, 10_000) if f"{role.stem}-{k}" not in taken)
     storeys = storeys_of(design)
-    models = catalogue.devices[role.kind]
+    models = {m.id: m for m in catalogue.sold(role.kind)}
     near = [models[p.model] for p in points if p.model in models]
     mounts = ("pole", "wall") if space.outdoor else ("ceiling", "wall")
     fitting = [

@@ -66,8 +66,10 @@ def tally_of(
     copper = [link for link in links.links if link.medium == "copper"]
     fibre = [link for link in links.links if link.medium == "fibre"]
     boxes, proven, cable_price = _boxes(catalogue, copper, prove)
-    parts = [catalogue.model_of(d).price for d in design.of(Device).values()]
-    parts += [catalogue.switches[s.model].price for s in design.of(Switch).values()]
+    devices = [d for d in design.of(Device).values() if d.state == "new"]
+    parts = [catalogue.model_of(d).price for d in devices]
+    fresh = [s for s in design.of(Switch).values() if s.state == "new"]
+    parts += [catalogue.switches[s.model].price for s in fresh]
     parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
     severities = [f.severity for f in findings]
     return Tally(

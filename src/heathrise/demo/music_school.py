@@ -16,6 +16,7 @@ from ..core.design import (
     Switch,
     WirelessName,
 )
+from .briefs import school_brief
 from .drafting import Drawing, Room
 
 NAME = "Larkmere Music School"
@@ -105,7 +106,23 @@ def music_school() -> Design:
     losses = load_catalogue().constructions
     drawing = Drawing()
     drawing.add(
-        Site(id="site", kind="school", domain="europe", line_mbps=900),
+        Site(
+            id="site",
+            kind="school",
+            domain="europe",
+            line_mbps=900,
+            line_up_mbps=300,
+            client_name="Larkmere Music School",
+            contact="Installer's workshop, weekdays 8 to 17",
+            visited_on="2026-06-03",
+            start_on="2026-08-03",
+            due_on="2026-08-14",
+            budget=24_000.0,
+            house_rules=("quiet_hours",),
+            quiet_hour="02:00",
+            opens="07:00",
+            closes="22:00",
+        ),
         Building(id="school", name="School"),
         Building(id="pavilion", name="Pavilion"),
         Floor(id="ground", building="school", name="Ground floor", level=0, ceiling_height_m=3.0),
@@ -155,6 +172,7 @@ def music_school() -> Design:
     )
     _devices(drawing)
     _network(drawing)
+    drawing.add(*school_brief())
     return drawing.design()
 
 

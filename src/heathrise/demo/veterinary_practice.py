@@ -17,6 +17,7 @@ from ..core.design import (
     Uplink,
     WirelessName,
 )
+from .briefs import practice_brief
 from .drafting import Drawing, Room, turned_point
 
 NAME = "Hollin Lane Veterinary Practice"
@@ -85,8 +86,11 @@ def veterinary_practice() -> Design:
     losses = load_catalogue().constructions
     drawing = Drawing()
     drawing.add(
-        Site(id="site", kind="business", line_mbps=300, upstream_subnet="the provider's box",
-             cables_per_access_point=1, cords_m=15.0),
+        Site(id="site", kind="clinic", line_mbps=300, upstream_subnet="the provider's box",
+             cables_per_access_point=1, cords_m=15.0, client_name="Hollin Lane Practice",
+             contact="Installer's workshop, weekdays 8 to 17", visited_on="2026-09-14",
+             start_on="2026-11-20", due_on="2026-11-16", quiet_hour="12:00", budget=9000.0,
+             line_kind="coax", line_up_mbps=40, upstream_gear="The provider's box"),
         Building(id="practice", name="Practice"),
         Building(id="kennels", name="Kennels", roof="roof-metal"),
         Building(id="cabin", name="Isolation ward"),
@@ -104,6 +108,7 @@ def veterinary_practice() -> Design:
     for building in ("practice", "kennels", "cabin", "stable"):
         drawing.turn(building, TURN_DEG, CORNER)
     _networks(drawing)
+    drawing.add(*practice_brief(lambda at: turned_point(at, TURN_DEG, CORNER)))
     return drawing.design()
 
 

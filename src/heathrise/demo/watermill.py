@@ -11,6 +11,7 @@ from ..core.design import (
     Injector,
     Network,
     OwnFigure,
+    Point,
     Radio,
     Riser,
     Run,
@@ -18,6 +19,7 @@ from ..core.design import (
     Switch,
     WirelessName,
 )
+from .briefs import mill_brief
 from .drafting import Drawing, Room, turned_point
 
 NAME = "Quernbeck Mill"
@@ -86,6 +88,19 @@ def watermill() -> Design:
             line_mbps=80,
             cables_per_access_point=1,
             width_5ghz_mhz=80,
+            client_name="E. Quern",
+            contact="Installer's workshop, weekdays 8 to 17",
+            visited_on="2026-10-05",
+            start_on="2026-11-23",
+            due_on="2026-11-27",
+            budget=6500.0,
+            house_rules=("listed", "no_visible_cable"),
+            line_kind="dsl",
+            line_up_mbps=20,
+            line_address="pppoe",
+            upstream_gear="Bridge box by the lane",
+            opens="00:00",
+            closes="00:00",
         ),
         Building(id="mill", name="Mill"),
         Building(id="shed", name="Boat shed", roof="roof-metal"),
@@ -116,7 +131,17 @@ def watermill() -> Design:
     drawing.turn("shed", TURN_DEG, CORNER)
     _studio(drawing)
     _decisions(drawing)
+    drawing.add(*mill_brief(_in_mill, _in_studio))
     return drawing.design()
+
+
+def _in_mill(at: Point) -> Point:
+    return turned_point(at, TURN_DEG, CORNER)
+
+
+def _in_studio(at: Point) -> Point:
+    x, y = turned_point(at, STUDIO_TURN_DEG, CORNER)
+    return round(x + STUDIO_AT[0], 3), round(y + STUDIO_AT[1], 3)
 
 
 def _openings(drawing: Drawing) -> None:

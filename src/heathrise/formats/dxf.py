@@ -338,7 +338,7 @@ def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalo
                 )
     if not walls:
         refuse("layers", "none of the chosen layers gives a wall; choose a wall's construction")
-    site = Site(id="site", kind="business")
+    site = Site(id="site", kind="office")
     building = Building(id="building-1", name=choice.name)
     floor = Floor(
         id="floor-1", building="building-1", name=choice.storey_name, level=0,

@@ -11,9 +11,10 @@ import json
 import resource
 import sys
 
+from .confine import CALM
+
 CPU_SECONDS = 20
 MEMORY_BYTES = 2_000_000_000
-CALM = 0  # exit code of a drawing that was read, or refused in words
 
 
 def main() -> int:

@@ -21,7 +21,7 @@ power.
 """
 _TITLES = {
     "plan": "Plan", "signal": "Signal", "bands": "Channels and power", "cabling": "Cable",
-    "power": "Power", "settings": "Settings",
+    "power": "Power", "settings": "Settings", "brief": "Brief",
 }  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 import types
 from typing import Any, Literal, Union, get_args, get_origin
 
+from annotated_types import MaxLen
 from pydantic.fields import FieldInfo
 from sqlalchemy import (
     JSON,
@@ -26,7 +27,7 @@ from sqlalchemy import (
     create_engine,
     func,
 )
-from sqlalchemy.dialects.mysql import DATETIME, DOUBLE, LONGTEXT
+from sqlalchemy.dialects.mysql import DATETIME, DOUBLE, LONGBLOB, LONGTEXT
 
 from ..core.design import KINDS, Element
 from ..core.integrity import REFERENCES
@@ -94,6 +95,21 @@ record = Table(
     Column("author", String(TEXT_LENGTH), nullable=False),
     Column("body", LONGTEXT, nullable=False),
 )
+picture = Table(
+    "picture",
+    metadata,
+    Column(
+        "project_id",
+        String(ID_LENGTH),
+        ForeignKey("project.id", ondelete="CASCADE"),
+        primary_key=True,
+    ),
+    Column("id", String(ID_LENGTH), primary_key=True),
+    Column("media", String(ID_LENGTH), nullable=False),
+    Column("width_px", Integer, nullable=False),
+    Column("height_px", Integer, nullable=False),
+    Column("data", LONGBLOB, nullable=False),
+)
 firm_figure = Table(
     "firm_figure",
     metadata,
@@ -124,9 +140,15 @@ def _column_type(info: FieldInfo) -> tuple[Any, bool]:
         bool: Boolean(),
         int: Integer(),
         float: DOUBLE(asdecimal=False),
-        str: String(TEXT_LENGTH),
+        str: String(_longest(info)),
     }
     return plain[annotation], optional
+
+
+def _longest(info: FieldInfo) -> int:
+    """Return the length of a text's column: what its field allows, if that is more than usual."""
+    allowed = [m.max_length for m in info.metadata if isinstance(m, MaxLen)]
+    return max([TEXT_LENGTH, *allowed])
 
 
 def _element_table(kind: str, cls: type[Element]) -> Table:

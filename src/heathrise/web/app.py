@@ -14,15 +14,17 @@ from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from ..core.design import DesignError
-from ..formats.confined import Busy
+from ..formats.confine import Busy
 from ..formats.project_file import once
 from ..store import Repository, StaleRevision, UnknownProject
 from ..store.jobs import UnknownJob
+from ..store.pictures import UnknownPicture
 from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
 from .demo import make_demo
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
+from .pictures import make_pictures
 from .projects import make_projects
 from .records import make_records
 from .transfer import make_transfer
@@ -72,6 +74,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_work(repository))
     app.register_blueprint(make_demo(repository))
     app.register_blueprint(make_records(repository))
+    app.register_blueprint(make_pictures(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)
@@ -142,6 +145,10 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     def unknown_job(error: UnknownJob) -> Any:
         return jsonify(message=f"There is no job {str(error)[:60]!r}.", problems=[]), 404
 
+    @app.errorhandler(UnknownPicture)
+    def unknown_picture(error: UnknownPicture) -> Any:
+        return jsonify(message=f"There is no picture {str(error)[:60]!r}.", problems=[]), 404
+
     @app.errorhandler(UnknownProject)
     def unknown(error: UnknownProject) -> Any:
         return jsonify(message=f"There is no project {str(error)[:60]!r}.", problems=[]), 404
@@ -165,7 +172,7 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
 
     @app.errorhandler(Busy)
     def busy(_error: Busy) -> Any:
-        message = "Other drawings are being read just now; try again in half a minute."
+        message = "Other files are being read just now; try again in half a minute."
         return jsonify(message=message, problems=[]), 503
 
     @app.errorhandler(RecursionError)

@@ -70,10 +70,19 @@ class ProjectDocument(Wire):
     elements: Elements
 
 
+class KeptPicture(Wire):
+    """A picture that was kept; ``pages`` is how many its file has."""
+
+    id: str
+    width_px: int
+    height_px: int
+    pages: int
+
+
 class NewProject(Wire):
     name: Name
     storeys: Annotated[int, Field(ge=1, le=6)] = 1
-    kind: SiteKind = "business"
+    kind: SiteKind = "office"
     domain: Domain = "europe"
     line_mbps: LineSpeed = 500.0
     ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] = 2.7
@@ -96,6 +105,7 @@ class View(Wire):
     band: Band = "5"
     rank: Annotated[int, Field(ge=1, le=3)] = 1
     direction: Direction = "weaker"
+    when: Literal["planned", "today"] = "planned"
 
 
 class ChangeRequest(Wire):

@@ -22,6 +22,7 @@ from ..core.design import (
 )
 from ..core.evaluate import evaluate
 from ..core.integrity import check
+from ..core.kept import as_planned, as_today
 from ..core.signal import Relief, air_of, readings_at, relief
 from ..core.storeys import SLAB_M, storeys_of
 from ..store import Repository, Saved
@@ -190,7 +191,7 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         design = repository.load(project_id).design
         _known_floor(design, floor)
         at = _number(x, "x"), _number(y, "y")
-        found = readings_at(air_of(design, repository.catalogue), floor, *at)
+        found = readings_at(air_of(as_planned(design), repository.catalogue), floor, *at)
         readings = [LevelReading(**vars(r)) for r in found]
         return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
 
@@ -202,7 +203,8 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
 
     def _relief(design: Design, view: View, quick: bool = False) -> Relief:
         _known_floor(design, view.floor)
-        air = air_of(design, repository.catalogue, view.band)
+        standing = as_today(design) if view.when == "today" else as_planned(design)
+        air = air_of(standing, repository.catalogue, view.band)
         return relief(air, view.floor, view.band, view.rank, view.direction, quick)
 
     return routes

@@ -10,6 +10,7 @@ from flask import Response
 from ..core.cabling import assess_cable
 from ..core.design import Design, DesignError, Device, Problem
 from ..core.in_force import in_force
+from ..core.kept import as_planned
 from ..core.records import CableResult, CableTest, PlannedCable, cables_as_tested
 from ..store import Repository
 from ..store.records import Records
@@ -23,6 +24,7 @@ def make_records(repository: Repository) -> APIBlueprint:
     records = Records(repository.engine) if repository is not None else None
 
     def planned(design: Design) -> list[PlannedCable]:
+        design = as_planned(design)
         chapter = assess_cable(design, in_force(design, repository.catalogue))
         return [
             PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)

@@ -18,7 +18,7 @@ from .answers import Answers
 from .models import ProjectDocument
 from .projects import AUTHOR, document_of, json_of
 
-SCHEMA_FILE = "project-3.json"
+SCHEMA_FILE = "project-4.json"
 OUT = formats("out")
 
 

@@ -8,6 +8,7 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.design import DesignError, Problem
+from ..core.kept import as_planned
 from ..core.progress import Progress
 from ..formats.confined import import_confined
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
@@ -39,7 +40,7 @@ def make_work(repository: Repository) -> APIBlueprint:
         if work is None:
             listed = ", ".join(KINDS)
             raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
-        design, catalogue = repository.load(project_id).design, repository.catalogue
+        design, catalogue = as_planned(repository.load(project_id).design), repository.catalogue
         arguments = wanted.arguments
         return begun(wanted.kind, project_id, lambda p: work(Work(design, catalogue, arguments, p)))
 

@@ -29,7 +29,7 @@ const SPACE: Record<string, string> = {
     <template v-if="run && run.verdict !== 'no_way'">
       <dt>Run</dt><dd class="figure" data-figure="run">{{ length(run.fixed_m) }} of {{ length(run.limit_m) }}</dd>
       <template v-if="store.all('equipment_room').length > 1"><dt>From</dt><dd>{{ store.find('equipment_room', run.room ?? '')?.name }}</dd></template>
-      <dt>Cable</dt><dd>{{ run.cables }} × category {{ run.category }}{{ run.chosen_by === 'person' ? ', by hand' : '' }}</dd>
+      <dt>Cable</dt><dd>{{ run.cables }} × category {{ run.category }}{{ { person: ', by hand', found: ', found in the wall', plan: '' }[run.chosen_by] }}</dd>
       <template v-if="stage === 'cable'">
         <dt>Horizontal</dt><dd class="figure">{{ length(run.horizontal_m) }}</dd>
         <dt>Rise and drop</dt><dd class="figure">{{ length(run.rise_m + run.drop_m) }}</dd>

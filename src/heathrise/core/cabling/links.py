@@ -28,7 +28,7 @@ class LinkVerdict(BaseModel):
     floor: str = Field(description="storey of its far end")
     medium: Medium = "copper"
     category: str = Field(description="category of copper or kind of fibre")
-    chosen_by: Literal["plan", "person"]
+    chosen_by: Literal["plan", "person", "found"]
     cables: int = Field(description="how many are pulled side by side")
     speed_mbps: int = Field(description="speed that is asked of it, Mb/s")
     verdict: LinkWord

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from ..catalogue import Catalogue, DeviceModel, Rules
-from ..design import Category, Design, Device, Run, Site
+from ..design import Category, Design, Device, OldCable, Run, Site
+from ..kept import kept_cables
 from ..memo import IdentityMemo
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .links import LinkVerdict, measured, slack_m
@@ -35,12 +36,14 @@ def judge_runs(
     """
     ways = ways_of(design, catalogue)
     said = {run.device: run for run in design.of(Run).values()}
+    kept = kept_cables(design, catalogue.rules) if design.of(OldCable) else {}
 
     def verdict(device: Device, held: Run | None, over: Ways | None) -> RunVerdict:
+        there = tuple(kept.get(device.id, ()))
         return _verdicts.get(
-            (design.site, catalogue, over, device, held),
+            (design.site, catalogue, over, device, held, *there),
             None,
-            lambda: _judge(design.site, catalogue, over, device, held),
+            lambda: _judge(design.site, catalogue, over, device, held, there),
         )
 
     def best(device: Device) -> RunVerdict:
@@ -50,7 +53,8 @@ def judge_runs(
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    return [best(device) for device in ([only] if only else design.of(Device).values())]
+    wired = [d for d in design.of(Device).values() if not catalogue.model_of(d).over_air]
+    return [best(device) for device in ([only] if only else wired)]
 
 
 def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:
@@ -62,11 +66,18 @@ def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None
 
 
 def _judge(
-    site: Site, catalogue: Catalogue, ways: Ways | None, device: Device, said: Run | None
+    site: Site,
+    catalogue: Catalogue,
+    ways: Ways | None,
+    device: Device,
+    said: Run | None,
+    there: tuple[OldCable, ...],
 ) -> RunVerdict:
     model = catalogue.model_of(device)
     route = route_to(ways, device) if ways is not None else None
     pinned = said.category if said is not None else None
+    if there and there[0].category is not None:
+        pinned = there[0].category  # it lies in the wall already
     common = {
         "id": f"run-{device.id}",
         "device": device.id,
@@ -74,9 +85,9 @@ def _judge(
         "room": ways.room.id if ways is not None else None,
         "floor": device.floor,
         "kind": device.kind,
-        "cables": cables_to(site, catalogue, device, said),
+        "cables": len(there) or cables_to(site, catalogue, device, said),
         "speed_mbps": model.speed_mbps,
-        "chosen_by": "person" if pinned else "plan",
+        "chosen_by": "found" if there else "person" if pinned else "plan",
         "cords_m": site.cords_m,
     }
     if route is None:
@@ -85,6 +96,8 @@ def _judge(
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     rules = catalogue.rules
     lengths = measured(route, slack_m(site), rules["cabling.waste_share"])
+    if there:
+        lengths["bought_m"] = 0.0
     fixed = round(route.route_m + slack_m(site), 1)
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)

@@ -124,7 +124,7 @@ def _switch(
     )
     fitting = [
         m
-        for m in catalogue.switches.values()
+        for m in catalogue.sold_switches
         if m.managed
         and m.copper_ports > links
         and m.powered_ports >= len(fed)

@@ -23,10 +23,11 @@ def load_catalogue() -> Catalogue:
     if twice := {key for key in ids if ids.count(key) > 1}:
         raise ValueError(f"models stand on two shelves: {', '.join(sorted(twice))}")
     usual = read("usual_networks.yaml")
+    kinds = {key: {"id": key, **row} for key, row in read("site_kinds.yaml").items()}
     return Catalogue.model_validate(
         {
             **shelves, "roles": roles, "devices": devices, "usual_networks": usual,
-            "rules": load_rules(),
+            "site_kinds": kinds, "rules": load_rules(),
         }
     )  # fmt: skip
 

@@ -8,7 +8,7 @@ from typing import Annotated, Literal, Protocol
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..bands import Band
+from ..bands import BANDS, Band
 from ..design import Purpose
 from ..mounts import Mount
 from .roles import Role, by_kind
@@ -76,6 +76,18 @@ class AirModel(BaseModel):
     radios: dict[Band, RadioModel]
 
 
+class OldGear(BaseModel):
+    """What is known of gear that is met and never bought: its security, whether it is looked
+    after, whether it repeats over the air, whether it wants a passive injector of its own."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    security: Literal["none", "broken", "wpa2", "wpa3"]
+    updates: bool
+    repeats: bool = False
+    passive: bool = False
+
+
 class DeviceModel(Entry):
     """Anything at the far end of a run, of whatever kind, by what it asks for and gives.
 
@@ -91,13 +103,29 @@ class DeviceModel(Entry):
     sockets: Annotated[int, Field(ge=1)] = 1
     mounts: tuple[Mount, ...] = ()
     outdoor: bool = False
+    old: OldGear | None = None
+
+    @property
+    def over_air(self) -> bool:
+        """Whether its link is the air: no cable goes to it."""
+        return self.old is not None and self.old.repeats
 
 
 class ClientModel(Entry):
-    """A client's transmitter: conducted power in dBm for each band, gain in dBi."""
+    """A kind of client: conducted power in dBm for each band it can, gain in dBi, Mb/s needed in
+    the busy hour, how much a wire is wished, and what its user feels first."""
 
     power_dbm: dict[Band, float]
     gain_dbi: float = 0.0
+    down_mbps: Positive = 0.0
+    up_mbps: Positive = 0.0
+    wire: Literal["no", "at_desk", "wished", "always"] = "no"
+    feels: str = ""
+
+    @property
+    def judges(self) -> bool:
+        """Whether a whole site can be judged by it: it can all bands."""
+        return len(self.power_dbm) == len(BANDS)
 
 
 class SwitchModel(Entry):
@@ -106,6 +134,7 @@ class SwitchModel(Entry):
     allocates: Literal["class", "negotiated"] = "class"
     managed: bool = True
     price: Positive
+    old: OldGear | None = None
 
     @property
     def copper_ports(self) -> int:
@@ -149,6 +178,28 @@ class UsualNetwork(BaseModel):
     bands: tuple[Band, ...] = ()
 
 
+class Forgotten(BaseModel):
+    """How something often forgotten is known to have been thought of: by words in the names of
+    rooms, or by kinds of client."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    words: tuple[str, ...] = ()
+    clients: tuple[str, ...] = ()
+
+
+class SiteKindModel(Entry):
+    """What a kind of site brings along: hours, and the uses of rooms by words in their names."""
+
+    quiet_hour: str
+    opens: str
+    closes: str
+    calls: tuple[str, ...]
+    everyday: tuple[str, ...]
+    sensors: tuple[str, ...]
+    forgotten: dict[str, Forgotten]
+
+
 class HasKind(Protocol):
     """A device of a design."""
 
@@ -173,6 +224,7 @@ class Catalogue(BaseModel):
     cables: dict[str, CableModel]
     fibres: dict[str, FibreModel]
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
+    site_kinds: dict[str, SiteKindModel]
     rules: Rules
 
     def ruled_by(self, rules: Rules) -> Catalogue:
@@ -202,6 +254,16 @@ class Catalogue(BaseModel):
         """What gives air, by its model: ids of models stand once, whatever the kind."""
         rows = (m for models in self.devices.values() for m in models.values())
         return {m.id: m.air for m in rows if m.air is not None}
+
+    def sold(self, kind: str) -> list[DeviceModel]:
+        """Return what can be bought of a kind."""
+        return [m for m in self.devices[kind].values() if m.old is None]
+
+    @cached_property
+    def sold_switches(self) -> tuple[SwitchModel, ...]:
+        """The switches that can be bought, the cheapest first."""
+        fresh = (m for m in self.switches.values() if m.old is None)
+        return tuple(sorted(fresh, key=lambda m: m.price))
 
     def gives_air(self, kind: str) -> bool:
         """Whether a kind of device has radios that clients hear."""

@@ -5,19 +5,26 @@ from __future__ import annotations
 import math
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from ..bands import Band
 from ..mounts import Mount
 from .values import (
+    CableState,
     Category,
+    Clock,
+    Complaint,
+    Day,
     Degrees,
     DeviceKind,
     Domain,
     Element,
     ElementId,
     Height,
+    HouseRule,
     Line,
+    LineAddress,
+    LineKind,
     LineSpeed,
     Medium,
     ModelId,
@@ -28,13 +35,20 @@ from .values import (
     Purpose,
     Reference,
     Security,
+    Share,
+    Short,
     SiteKind,
     Span,
+    State,
+    Units,
     Use,
+    Words,
+    ZoneKind,
 )
 
 BuildingRef = Annotated[ElementId, Reference("building")]
 FloorRef = Annotated[ElementId, Reference("floor")]
+SpaceRef = Annotated[ElementId, Reference("space")]
 WallRef = Annotated[ElementId, Reference("wall")]
 DeviceRef = Annotated[ElementId, Reference("device")]
 RoomRef = Annotated[ElementId, Reference("equipment_room")]
@@ -44,9 +58,25 @@ NetworkRef = Annotated[ElementId, Reference("network")]
 class Site(Element):
     """The job as a whole; a design has exactly one, with the id ``site``."""
 
-    kind: SiteKind = "business"
+    kind: SiteKind = "office"
+    client_name: Short = ""
+    contact: Short = ""
+    visited_on: Day | None = None
+    start_on: Day | None = None
+    due_on: Day | None = None
+    budget: Annotated[float, Field(ge=0, le=1e9)] | None = None
+    house_rules: Annotated[tuple[HouseRule, ...], Field(max_length=5)] = ()
+    quiet_hour: Clock = "03:00"
+    opens: Clock = "08:00"
+    closes: Clock = "18:00"
+    units: Units = "metric"
     domain: Domain = "europe"
+    line_kind: LineKind = "fibre"
     line_mbps: LineSpeed = 500.0
+    line_up_mbps: LineSpeed = 100.0
+    line_address: LineAddress = "automatic"
+    television: bool = False
+    upstream_gear: Short = ""
     upstream_subnet: Annotated[str, Field(max_length=18)] = "192.168.1.0/24"
     client: ModelId = "phone"
     minimum_category: Category = "6"
@@ -60,6 +90,12 @@ class Site(Element):
     margin_db: Annotated[float, Field(ge=0, le=20)] = 3.0
     tight_bundles: bool = False
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
+
+    @field_validator("kind", mode="before")
+    @classmethod
+    def _former_kind(cls, value: object) -> object:
+        """Files and databases of before knew no kinds of business."""
+        return "office" if value == "business" else value
 
 
 class Building(Element):
@@ -159,6 +195,7 @@ class Device(Element):
     mount: Mount = "ceiling"
     azimuth_deg: Degrees = 0.0
     tilt_deg: Degrees = 0.0
+    state: State = "new"
 
 
 class Run(Element):
@@ -182,6 +219,7 @@ class Switch(Element):
     equipment_room: RoomRef
     name: Name
     model: ModelId
+    state: State = "new"
 
 
 class Injector(Element):
@@ -231,6 +269,83 @@ class OwnFigure(Element):
     )
 
 
+class LineEntry(Element):
+    """Where the line comes into the building."""
+
+    floor: FloorRef
+    name: Name
+    at: Point
+
+
+class Pain(Element):
+    """What the client complains of, where, and in what words."""
+
+    floor: FloorRef
+    kind: Complaint
+    at: Point
+    words: Words = ""
+
+
+class ClientGroup(Element):
+    """Clients of one kind that are used in a room; ``wired`` of them are wished on a wire.
+
+    ``old`` ones speak an older generation only, need WPA2, or fail with fast transition.
+    """
+
+    space: SpaceRef
+    kind: ModelId
+    count: Annotated[int, Field(ge=1, le=5000)] = 1
+    wired: Annotated[int, Field(ge=0, le=5000)] = 0
+    old: bool = False
+
+
+class Zone(Element):
+    """A part of a storey that is built out later, or in which nothing is drilled.
+
+    For one that comes later the plan keeps ports, watts and cable for what is expected there.
+    """
+
+    floor: FloorRef
+    kind: ZoneKind
+    name: Name
+    outline: Outline
+    access_points: Annotated[int, Field(ge=0, le=200)] = 0
+    outlets: Annotated[int, Field(ge=0, le=500)] = 0
+    cameras: Annotated[int, Field(ge=0, le=200)] = 0
+
+
+class OldCable(Element):
+    """A cable that was found in the walls; no category where its print does not say."""
+
+    floor: FloorRef
+    name: Name
+    a: Point
+    b: Point
+    category: Category | None = None
+    condition: CableState = "untested"
+    state: State = "unknown"
+
+
+class Underlay(Element):
+    """The client's plan under the drawing: a kept picture, its scale and its place.
+
+    ``at`` is where its middle lies, ``turn_deg`` how far it is turned clockwise, ``crop`` the
+    shares of it that are left away at the left, top, right and bottom.
+    """
+
+    floor: FloorRef
+    picture: ElementId
+    name: Name
+    width_px: Annotated[int, Field(ge=1, le=20_000)]
+    height_px: Annotated[int, Field(ge=1, le=20_000)]
+    metres_per_px: Annotated[float, Field(gt=0, le=100)]
+    at: Point
+    turn_deg: Degrees = 0.0
+    crop: tuple[Share, Share, Share, Share] = (0.0, 0.0, 0.0, 0.0)
+    strength: Share = 0.6
+    hidden: bool = False
+
+
 # In order of dependence: each kind refers only to kinds before it.
 KINDS: dict[str, type[Element]] = {
     "site": Site,
@@ -251,5 +366,11 @@ KINDS: dict[str, type[Element]] = {
     "wireless_name": WirelessName,
     "radio": Radio,
     "own_figure": OwnFigure,
+    "line_entry": LineEntry,
+    "pain": Pain,
+    "client_group": ClientGroup,
+    "zone": Zone,
+    "old_cable": OldCable,
+    "underlay": Underlay,
 }
 KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}

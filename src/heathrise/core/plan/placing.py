@@ -54,7 +54,7 @@ def _finding(device: Device, key: str, text: str, rule: str, **more: object) -> 
 
 def _outdoors(catalogue: Catalogue, device: Device, model: DeviceModel) -> Finding:
     cures = []
-    for other in catalogue.devices[device.kind].values():
+    for other in catalogue.sold(device.kind):
         if not other.outdoor:
             continue
         update: dict[str, object] = {"model": other.id}

@@ -86,7 +86,7 @@ def _managed(design: Design, catalogue: Catalogue, switch: Switch) -> tuple[Cure
     owned = catalogue.switches[switch.model]
     fitting = [
         m
-        for m in catalogue.switches.values()
+        for m in catalogue.sold_switches
         if m.managed
         and m.copper_ports >= owned.copper_ports
         and m.powered_ports >= owned.powered_ports

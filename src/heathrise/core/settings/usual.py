@@ -11,6 +11,7 @@ from .subnets import Subnet, free_subnet, parse_subnet
 def usual_networks(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
     """Return one cure that plans all usual networks of the site's kind, clear of the upstream."""
     rules, kind = catalogue.rules, design.site.kind
+    words = catalogue.site_kinds[kind].label.split(" or ")[0].lower()
     upstream = parse_subnet(design.site.upstream_subnet)
     taken: list[Subnet] = [upstream] if upstream is not None else []
     changes: list[Change] = []
@@ -34,6 +35,10 @@ def usual_networks(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
             )  # fmt: skip
             changes.append(put(name))
     names = ", ".join(row.name for row in rows)
-    label = f"Plan the usual networks of a {kind}"
+    label = f"Plan the usual networks of {_with_article(words)}"
     effect = f"{names}; each with its VLAN and subnet, names on the air where clients join"
     return (Cure(label=label, effect=effect, changes=tuple(changes)),)
+
+
+def _with_article(noun: str) -> str:
+    return f"{'an' if noun[0] in 'aeiou' else 'a'} {noun}"

@@ -10,7 +10,7 @@ from .assess import (
     sharing,
 )
 from .channels import ChannelPlan, Task
-from .levels import Air, Direction, readings_at
+from .levels import Air, Direction, heard_at, readings_at
 from .relief import Relief, relief
 from .rooms import RoomVerdict, judge_rooms
 from .verdicts import channel_findings, signal_findings
@@ -27,6 +27,7 @@ __all__ = [
     "channel_findings",
     "channel_plans",
     "channel_tasks",
+    "heard_at",
     "judge_rooms",
     "radios_of",
     "readings_at",

@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 from ..bandplan import BandPlan, band_plan_of
 from ..bands import BANDS, Band
 from ..catalogue import Catalogue, Rules
-from ..design import Design, Device
+from ..design import Design, Device, Point
+from ..memo import IdentityMemo
 from .grid import Grid
 from .survey import Survey
 from .terrain import Terrain, all_losses_db, losses_db
@@ -105,6 +106,30 @@ class Reading:
     band: Band
     downlink_dbm: float
     uplink_dbm: float
+
+
+# The spots that a brief asks about stay while an access point is moved.
+_spots: IdentityMemo[Array] = IdentityMemo(20_000, weigh=lambda _: 500)
+
+
+def heard_at(air: Air, floor: str, at: Point) -> list[tuple[Device, Band, float]]:
+    """Return each access point's level at a spot in dBm, band by band, of the weaker direction."""
+    x, y = np.array([at[0]]), np.array([at[1]])
+    found: list[tuple[Device, Band, float]] = []
+    for device in air.design.of(Device).values():
+        model = air.catalogue.airs.get(device.model)
+        if model is None:
+            continue
+        loss = _spots.get(
+            (air.terrain, device, model),
+            (floor, at),
+            lambda d=device, m=model: losses_db(air.terrain, d, m, floor, x, y)[:, 0],  # type: ignore[misc]
+        )
+        for row, band in enumerate(BANDS):
+            if (device.id, band) in air.radios and air.radios[device.id, band].on:
+                level = air.lossless_dbm(device, band, "weaker") - float(loss[row])
+                found.append((device, band, level))
+    return found
 
 
 def readings_at(air: Air, floor: str, x_m: float, y_m: float) -> list[Reading]:

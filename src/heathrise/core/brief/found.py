@@ -1,0 +1,147 @@
+"""What was found: whether gear and cables are kept, with the reason."""
+
+from __future__ import annotations
+
+import math
+from typing import ClassVar, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..bands import Band
+from ..catalogue import Catalogue, OldGear, Rules, Used
+from ..design import ClientGroup, Design, Device, EquipmentRoom, OldCable, State, Switch
+from ..kept import kept_cables
+from ..wording import metres
+from .stand import Stand
+
+Advice = Literal["keep", "retire", "test_first"]
+USUAL_MBPS = 1000  # what a cable in the walls is asked for
+
+
+class Opinion(BaseModel):
+    """One piece of gear, or a cable, that was found: what was decided and what is advised."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("kind", "id")
+
+    kind: Literal["device", "switch", "old_cable"]
+    id: str
+    name: str
+    what: str
+    floor: str
+    state: State
+    advice: Advice
+    reason: str
+    serves: str | None = Field(None, description="device that a kept cable is the run of")
+    used: tuple[Used, ...] = ()
+
+
+def judge_found(drawn: Design, catalogue: Catalogue, today: Stand | None) -> list[Opinion]:
+    """Return an opinion of everything that was found.
+
+    Args:
+        drawn: the design as it is drawn, with all that goes.
+        today: how what was found stands today.
+    """
+    asked = _asked_mbps(drawn, catalogue)
+    found: list[Opinion] = []
+    for device in drawn.of(Device).values():
+        model = catalogue.model_of(device)
+        if device.state != "new":
+            served = today.served.get(device.id, 0) if today is not None else 0
+            bands = set(model.air.radios) if model.air is not None else None
+            advice, reason = _gear(model.old, model.speed_mbps, asked, served, bands)
+            found.append(
+                Opinion(
+                    kind="device", id=device.id, name=device.name, what=model.label,
+                    floor=device.floor, state=device.state, advice=advice, reason=reason,
+                )
+            )  # fmt: skip
+    rooms = drawn.of(EquipmentRoom)
+    for switch in drawn.of(Switch).values():
+        if switch.state != "new":
+            gear = catalogue.switches[switch.model]
+            speed = max(g.speed_mbps for g in gear.groups)
+            advice, reason = _gear(gear.old, speed, asked, 0, None)
+            found.append(
+                Opinion(
+                    kind="switch", id=switch.id, name=switch.name, what=gear.label,
+                    floor=rooms[switch.equipment_room].floor, state=switch.state, advice=advice,
+                    reason=reason,
+                )
+            )  # fmt: skip
+    return [*found, *_cables(drawn, catalogue.rules)]
+
+
+def _asked_mbps(design: Design, catalogue: Catalogue) -> tuple[float, str]:
+    """Return what the narrowest link is asked for: the line's speed, or that of storage."""
+    groups = design.of(ClientGroup).values()
+    inside = max(
+        (c.down_mbps for g in groups if (c := catalogue.clients[g.kind]) and not c.power_dbm),
+        default=0.0,
+    )
+    line = design.site.line_mbps
+    if inside > line:
+        return inside, f"{inside:g} Mb/s to storage in the house"
+    return line, f"a line of {line:g} Mb/s"
+
+
+def _gear(
+    old: OldGear | None, speed_mbps: float, asked: tuple[float, str], served: int,
+    bands: set[Band] | None,
+) -> tuple[Advice, str]:  # fmt: skip
+    """Return the advice on a piece of gear: of the reasons to retire it the gravest."""
+    need, words = asked
+    known = old or OldGear(security="none", updates=True)
+    rooms = f"{served} room{'s' if served != 1 else ''}"
+    reasons = (
+        (known.security == "broken", "its security is broken"),
+        (known.repeats, f"repeater: halves the air for {rooms}"),
+        (speed_mbps < need, f"narrowest link: {speed_mbps:g} Mb/s on {words}"),
+        (not known.updates, "gets no updates any more"),
+        (bands is not None and "5" not in bands, "2.4 GHz only: for sensors, not for calls"),
+    )
+    for holds, reason in reasons:
+        if holds:
+            return "retire", reason
+    if known.passive:
+        return "keep", "only on its own passive injector, marked so that nothing else is plugged in"
+    return "keep", f"{speed_mbps:g} Mb/s on {words}"
+
+
+def _cables(design: Design, rules: Rules) -> list[Opinion]:
+    found = []
+    serves = {row.id: device for device, rows in kept_cables(design, rules).items() for row in rows}
+    for cable in design.of(OldCable).values():
+        length_m = math.dist(cable.a, cable.b)
+        advice, reason, figures = _cable(cable, rules, length_m)
+        found.append(
+            Opinion(
+                kind="old_cable", id=cable.id, name=cable.name, floor=cable.floor,
+                what=f"category {cable.category}" if cable.category else "category unknown",
+                state=cable.state, advice=advice, reason=reason,
+                serves=serves.get(cable.id), used=rules.used(*figures),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _cable(cable: OldCable, rules: Rules, length_m: float) -> tuple[Advice, str, tuple[str, ...]]:
+    if cable.condition == "damaged":
+        return "retire", "damaged", ()
+    if cable.category is None:
+        return "test_first", "test first: its print does not say what it is", ()
+    path = f"cabling.channel_m.{cable.category}.{USUAL_MBPS}"
+    reach_m, speed = rules[path], f"{USUAL_MBPS / 1000:g} Gb/s"
+    category = f"category {cable.category}"
+    advice: Advice = "keep"
+    reason = f"{category} carries {speed} over {metres(length_m, 0)}"
+    if not reach_m:
+        advice, reason = "retire", f"{category} does not carry {speed}"
+    elif length_m > abs(reach_m):
+        advice, reason = "retire", f"{metres(length_m, 0)}, {speed} reaches {metres(abs(reach_m))}"
+    elif cable.condition == "untested":
+        advice, reason = "test_first", f"test first, not by its print: {metres(length_m, 0)}"
+    elif reach_m < 0:
+        advice, reason = "test_first", f"{category} carries {speed} after a test only"
+    return advice, reason, (path,)

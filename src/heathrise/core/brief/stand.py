@@ -1,0 +1,80 @@
+"""How a design stands, as far as a brief asks: handed over by whoever works the design out."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from shapely import Polygon, contains_xy
+
+from ..bands import Band
+from ..catalogue import Catalogue
+from ..design import Design, Device, EquipmentRoom, Point, Space
+
+Spot = tuple[str, Point]  # a storey and where on it
+
+
+@dataclass(frozen=True)
+class Level:
+    """What one access point gives at a spot: dBm of the weaker direction on one band."""
+
+    device: str
+    band: Band
+    dbm: float
+
+
+@dataclass(frozen=True)
+class Free:
+    """What the switches have left: ports, of those powered ones, watts within the headroom."""
+
+    ports: int = 0
+    powered: int = 0
+    watts: float = 0.0
+
+
+@dataclass(frozen=True)
+class Stand:
+    """A design and what was worked out of it.
+
+    ``levels`` holds what is heard at each spot that was asked for, ``served`` how many rooms each
+    access point serves, ``wired`` the devices that a run reaches.
+    """
+
+    design: Design
+    catalogue: Catalogue
+    levels: Mapping[Spot, tuple[Level, ...]] = field(default_factory=dict)
+    served: Mapping[str, int] = field(default_factory=dict)
+    wired: frozenset[str] = frozenset()
+    free: Free = Free()
+
+    def strongest(self, spot: Spot, band: Band) -> list[Level]:
+        """Return what is heard on a band at a spot, the strongest first."""
+        heard = [level for level in self.levels.get(spot, ()) if level.band == band]
+        return sorted(heard, key=lambda level: -level.dbm)
+
+    def room_at(self, floor: str, at: Point) -> Space | None:
+        """Return the smallest room that a spot lies in."""
+        rooms = [
+            (Polygon(s.outline).area, s)
+            for s in self.design.of(Space).values()
+            if s.floor == floor and contains_xy(Polygon(s.outline), *at)
+        ]
+        return min(rooms, key=lambda row: row[0])[1] if rooms else None
+
+    def wired_in(self, space: Space) -> list[Device]:
+        """Return the devices of a room, or on its walls, that a run reaches."""
+        ring = Polygon(space.outline).buffer(_ON_WALL_M)
+        return [
+            d
+            for d in self.design.of(Device).values()
+            if d.id in self.wired and d.floor == space.floor and contains_xy(ring, *d.at)
+        ]
+
+    def rack_near(self, floor: str, at: Point) -> float | None:
+        """Return how far the nearest rack of a storey is, in m."""
+        rooms = [r for r in self.design.of(EquipmentRoom).values() if r.floor == floor]
+        return min((math.dist(r.at, at) for r in rooms), default=None)
+
+
+_ON_WALL_M = 0.25

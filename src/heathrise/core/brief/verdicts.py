@@ -1,0 +1,251 @@
+"""Findings of the brief: what was asked for and is not in the plan yet."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Sequence
+
+from shapely.geometry import LineString, Point, Polygon
+
+from ..catalogue import Catalogue
+from ..design import Design, Device, EquipmentRoom, Pain, Space, Switch, Zone, put
+from ..findings import Cure, Finding, Place
+from .found import Opinion
+from .later import Reserve
+from .pains import PainVerdict
+from .stand import Stand
+from .visit import usual_uses
+from .wishes import Wish
+
+_FROM_WALL_M = 0.15
+Path = tuple[
+    str, str, tuple[tuple[float, float], ...]
+]  # a device, a storey, its run's points there
+
+
+def brief_findings(
+    stand: Stand,
+    pains: Sequence[PainVerdict],
+    wishes: Sequence[Wish],
+    found: Sequence[Opinion],
+    reserves: Sequence[Reserve],
+    paths: Sequence[Path],
+) -> Iterator[Finding]:
+    """Yield the findings of the brief stage."""
+    yield from _facts(stand.design, stand.catalogue)
+    for pain in pains:
+        if pain.outcome != "mended":
+            yield _pain(stand, pain)
+    for wish in wishes:
+        if wish.missing:
+            yield _wish(stand, wish)
+    for row in found:
+        yield from _found(stand, row)
+    for reserve in reserves:
+        if reserve.verdict != "met":
+            yield _later(stand, reserve)
+    yield from _drilling(stand, paths)
+
+
+def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
+    site, source = design.site, catalogue.rules.sources["practice"].name
+    if site.opens < site.closes and site.opens <= site.quiet_hour < site.closes:
+        usual = catalogue.site_kinds[site.kind].quiet_hour
+        cures: tuple[Cure, ...] = ()
+        if not site.opens <= usual < site.closes:
+            changed = site.model_copy(update={"quiet_hour": usual})
+            cures = (Cure(label=f"Update at {usual}", changes=(put(changed),)),)
+        yield Finding(
+            id="brief-quiet", stage="brief", severity="near",
+            text=f"Updates are planned at {site.quiet_hour}, while the place is open "
+            f"({site.opens} to {site.closes}).",
+            rule="updates run while nobody works", source=source, cures=cures,
+        )  # fmt: skip
+    if site.start_on and site.due_on and site.due_on < site.start_on:
+        yield Finding(
+            id="brief-dates", stage="brief", severity="not_met",
+            text=f"The job is due on {site.due_on}, before it begins on {site.start_on}.",
+            rule="a job ends after it begins", source=source,
+        )  # fmt: skip
+    changes = usual_uses(design, catalogue)
+    if changes:
+        kind = catalogue.site_kinds[site.kind].label.lower()
+        names = [str(c.element["name"]) for c in changes if c.op == "put"]
+        shown = ", ".join(names[:4]) + (f" and {len(names) - 4} more" if len(names) > 4 else "")
+        yield Finding(
+            id="brief-uses", stage="brief", severity="note",
+            text=f"By their names some rooms have another use than everyday data: {shown}.",
+            rule=f"usual uses of the rooms of a {kind}", source=source,
+            cures=(
+                Cure(
+                    label="Set the usual uses",
+                    effect=f"{len(names)} rooms; each can be changed again",
+                    changes=tuple(changes),
+                ),
+            ),
+        )  # fmt: skip
+
+
+def _pain(stand: Stand, pain: PainVerdict) -> Finding:
+    element = stand.design.of(Pain)[pain.pain]
+    words = {"better": "gets better and is not mended", "not_addressed": "is not addressed"}
+    return Finding(
+        id=f"brief-pain-{pain.pain}",
+        stage="brief",
+        severity="near" if pain.outcome == "better" else "not_met",
+        text=f"“{pain.words or pain.name}” {words[pain.outcome]}: {pain.planned}.",
+        places=(Place(kind="pain", id=pain.pain, floor=pain.floor, at=element.at),),
+        figure=pain.planned_dbm,
+        unit="dBm" if pain.planned_dbm is not None else "",
+        rule="what the client complains of is mended",
+        source=pain.used[0].source if pain.used else stand.catalogue.rules.sources["practice"].name,
+        used=pain.used,
+    )
+
+
+def _wish(stand: Stand, wish: Wish) -> Finding:
+    return Finding(
+        id=f"brief-wire-{wish.space}",
+        stage="brief",
+        severity="not_met" if wish.always else "near",
+        text=f"{wish.name}: {wish.who} wish a wire, {wish.given} of {wish.wanted} "
+        f"{'has' if wish.given == 1 else 'have'} a socket with a run.",
+        places=(Place(kind="space", id=wish.space, floor=wish.floor),),
+        figure=float(wish.given),
+        limit=float(wish.wanted),
+        unit="sockets",
+        rule="a wire that was wished for ends in an outlet with a run",
+        source=stand.catalogue.rules.sources["practice"].name,
+        cures=_outlets(stand, wish),
+    )
+
+
+def _outlets(stand: Stand, wish: Wish) -> tuple[Cure, ...]:
+    """Offer the fewest outlets with as many sockets as are missing, along the longest wall."""
+    catalogue, design = stand.catalogue, stand.design
+    role = next((r for r in catalogue.roles.values() if r.links == "every_cable"), None)
+    space = design.of(Space)[wish.space]
+    if role is None:
+        return ()
+    models = sorted(catalogue.sold(role.kind), key=lambda m: m.sockets)
+    if not models:
+        return ()
+    model = next((m for m in models if m.sockets >= wish.missing), models[-1])
+    count = -(-wish.missing // model.sockets)
+    taken, number, placed = set(design.of(Device)), 1, []
+    for spot in _along_wall(space, count):
+        while f"{role.stem}-{number}" in taken:
+            number += 1
+        key = f"{role.stem}-{number}"
+        taken.add(key)
+        device = Device(
+            id=key, floor=space.floor, kind=role.kind, model=model.id,
+            name=f"{role.prefix}-{number}", at=spot, height_m=role.height_m or 0.3,
+            mount=role.mount,
+        )  # fmt: skip
+        placed.append(put(device))
+    effect = f"{count} × {model.label.lower()}; move it to where it is wanted"
+    what = "an outlet" if count == 1 else f"{count} outlets"
+    return (Cure(label=f"Place {what} in {wish.name}", effect=effect, changes=tuple(placed)),)
+
+
+def _along_wall(space: Space, count: int) -> list[tuple[float, float]]:
+    """Return spots just inside the longest wall of a room, evenly spread."""
+    ring = Polygon(space.outline).exterior.coords
+    sides = [LineString(pair) for pair in itertools.pairwise(ring)]
+    longest = max(sides, key=lambda s: s.length)
+    inside = Polygon(space.outline).representative_point()
+    spots = []
+    for k in range(count):
+        on = longest.interpolate((k + 1) / (count + 1), normalized=True)
+        share = min(1.0, _FROM_WALL_M / max(on.distance(inside), 1e-9))
+        spots.append(
+            (round(on.x + (inside.x - on.x) * share, 2), round(on.y + (inside.y - on.y) * share, 2))
+        )
+    return spots
+
+
+def _found(stand: Stand, row: Opinion) -> Iterator[Finding]:
+    against = {("keep", "retire"), ("keep", "test_first")}
+    if row.state != "unknown" and (row.state, row.advice) not in against:
+        return
+    undecided = row.state == "unknown"
+    advice = row.advice.replace("_", " ")
+    text = f"{row.name} is not decided on. Advice: {advice}, {row.reason}."
+    if not undecided:
+        text = f"{row.name} is kept, though the advice is: {advice}, {row.reason}."
+    yield Finding(
+        id=f"brief-found-{row.kind}-{row.id}",
+        stage="brief",
+        severity="note" if undecided else "near",
+        text=text,
+        places=(Place(kind=row.kind, id=row.id, floor=row.floor),),
+        rule="what is there is kept, retired or tested first",
+        source=row.used[0].source if row.used else stand.catalogue.rules.sources["practice"].name,
+        used=row.used,
+    )
+
+
+def _later(stand: Stand, row: Reserve) -> Finding:
+    return Finding(
+        id=f"brief-later-{row.zone}",
+        stage="brief",
+        severity="not_met",
+        text=f"{row.name} comes later and wants {row.ports} ports, {row.powered} of them powered "
+        f"with {row.watts:g} W; the plan lacks {row.lacks}.",
+        places=(Place(kind="zone", id=row.zone, floor=row.floor),),
+        rule="ports, watts and cable are kept for what comes later",
+        source=row.used[0].source,
+        used=row.used,
+        cures=_larger(stand, row),
+    )
+
+
+def _larger(stand: Stand, row: Reserve) -> tuple[Cure, ...]:
+    """Offer the cheapest switch beside those there that has what the zone wants."""
+    rooms = list(stand.design.of(EquipmentRoom))
+    owned = stand.design.of(Switch)
+    keep = 1 - stand.design.site.power_headroom
+    for model in stand.catalogue.sold_switches if rooms else ():
+        enough = model.copper_ports > row.ports and model.powered_ports >= row.powered
+        if enough and model.budget_w * keep >= row.watts and model.managed:
+            number = next(k for k in range(1, 1000) if f"sw-{k}" not in owned)
+            new = Switch(
+                id=f"sw-{number}", equipment_room=rooms[0], name=f"SW-{len(owned) + 1}",
+                model=model.id,
+            )  # fmt: skip
+            effect = f"room for {row.name}; {model.price:+g} {stand.design.site.currency}"
+            return (Cure(label=f"Add {model.label}", effect=effect, changes=(put(new),)),)
+    return ()
+
+
+def _drilling(stand: Stand, paths: Sequence[Path]) -> Iterator[Finding]:
+    devices = stand.design.of(Device)
+    for zone in stand.design.of(Zone).values():
+        if zone.kind != "no_drilling":
+            continue
+        area = Polygon(zone.outline)
+        through = {
+            key
+            for key, floor, points in paths
+            if floor == zone.floor and len(points) > 1 and LineString(points).intersects(area)
+        }
+        hung = {
+            d.id
+            for d in devices.values()
+            if d.state == "new" and d.floor == zone.floor and area.contains(Point(d.at))
+        }
+        if not through | hung:
+            continue
+        names = [devices[k].name for k in sorted(through | hung) if k in devices]
+        shown = ", ".join(names[:4]) + (f" and {len(names) - 4} more" if len(names) > 4 else "")
+        yield Finding(
+            id=f"brief-drill-{zone.id}",
+            stage="brief",
+            severity="near",
+            text=f"Nothing may be drilled in {zone.name}, and it is on the way of {shown}. Fix "
+            "without holes there, or lead the runs another way.",
+            places=(Place(kind="zone", id=zone.id, floor=zone.floor),),
+            rule="rules of the house",
+            source=stand.catalogue.rules.sources["house-rule"].name,
+        )

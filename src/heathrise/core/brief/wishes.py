@@ -1,0 +1,78 @@
+"""Wires that were wished for: a wish is met when an outlet with a run is there."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..catalogue import Catalogue
+from ..design import ClientGroup, Device, Space
+from .stand import Stand
+
+
+class Wish(BaseModel):
+    """The wires wished for in one room."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("space",)
+
+    space: str
+    name: str
+    floor: str
+    who: str = Field(description="the clients that wish a wire")
+    wanted: int = Field(description="sockets wished for")
+    given: int = Field(description="sockets there with a run, of those wished for")
+    always: bool = Field(False, description="whether some of them fail without a wire")
+
+    @property
+    def missing(self) -> int:
+        return self.wanted - self.given
+
+
+def judge_wishes(stand: Stand) -> list[Wish]:
+    """Return the rooms in which wires are wished for, with how many of them are there.
+
+    A planned device of the client's own kind (a camera) is its wire; any free socket is one.
+    """
+    by_room: dict[str, list[ClientGroup]] = {}
+    for group in stand.design.of(ClientGroup).values():
+        if group.wired:
+            by_room.setdefault(group.space, []).append(group)
+    spaces = stand.design.of(Space)
+    return [_judge(stand, space, by_room[s]) for s, space in spaces.items() if s in by_room]
+
+
+def _judge(stand: Stand, space: Space, groups: list[ClientGroup]) -> Wish:
+    catalogue = stand.catalogue
+    there = stand.wired_in(space)
+    sockets = sum(_sockets(catalogue, d) for d in there)
+    of_kind: dict[str, int] = {}
+    for device in there:
+        of_kind[device.kind] = of_kind.get(device.kind, 0) + 1
+    given = 0
+    for group in groups:
+        own = min(of_kind.get(group.kind, 0), group.wired)
+        if own:
+            of_kind[group.kind] -= own
+        plugged = min(sockets, group.wired - own)
+        sockets -= plugged
+        given += own + plugged
+    labels = [f"{g.wired} × {catalogue.clients[g.kind].label.lower()}" for g in groups]
+    return Wish(
+        space=space.id,
+        name=space.name,
+        floor=space.floor,
+        who=", ".join(labels),
+        wanted=sum(g.wired for g in groups),
+        given=given,
+        always=any(catalogue.clients[g.kind].wire == "always" for g in groups),
+    )
+
+
+def _sockets(catalogue: Catalogue, device: Device) -> int:
+    """Return how many clients can be plugged in at a device."""
+    role, model = catalogue.role_of(device), catalogue.model_of(device)
+    if role.links == "every_cable":
+        return model.sockets
+    return sum(group.count for group in model.ports) if not role.leads_out else 0

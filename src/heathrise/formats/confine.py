@@ -1,0 +1,65 @@
+"""Runs a reader of files in a process of its own, which limits of time and memory end."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import time
+from threading import BoundedSemaphore
+
+from ..core.progress import Progress
+
+AT_ONCE = 2
+CALM = 0  # exit code of a file that was read, or refused in words
+_WAIT_SECONDS = 5
+_ASK_SECONDS = 0.3
+_slots = BoundedSemaphore(AT_ONCE)
+
+
+class Busy(RuntimeError):
+    """As many files are being read as may be at once."""
+
+
+def confined(module: str, request: bytes, go_on: Progress, seconds: float) -> bytes | None:
+    """Return what a worker answers to a request, or None where it was ended.
+
+    Args:
+        module: the worker's, below ``formats``; it reads standard input and sets its own limits.
+        go_on: is asked from time to time whether the file is still wanted.
+        seconds: after which it is ended whatever it says.
+
+    Raises:
+        Busy: too many files are being read already.
+    """
+    if not _slots.acquire(timeout=_WAIT_SECONDS):
+        raise Busy
+    try:
+        code, answer = _work(module, request, go_on, seconds)
+    finally:
+        _slots.release()
+    return answer if code == CALM else None
+
+
+def _environment() -> dict[str, str]:
+    """Return the environment without this program's own part: the database's address above all."""
+    return {k: v for k, v in os.environ.items() if not k.startswith("HEATHRISE_")}
+
+
+def _work(module: str, request: bytes, go_on: Progress, seconds: float) -> tuple[int | None, bytes]:
+    worker = subprocess.Popen(
+        [sys.executable, "-m", f"{__package__}.{module}"], env=_environment(),
+        stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
+    )  # fmt: skip
+    deadline = time.monotonic() + seconds
+    waiting: bytes | None = request
+    while True:
+        try:
+            answer, _ = worker.communicate(waiting, timeout=_ASK_SECONDS)
+            return worker.returncode, answer
+        except subprocess.TimeoutExpired:
+            waiting = None  # it has it already
+        if time.monotonic() > deadline or not go_on(0, 0):
+            worker.kill()
+            worker.communicate()
+            return None, b""
