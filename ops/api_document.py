@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any, Literal
 
+from heathrise.core.catalogue import drawing_style
 from heathrise.core.design import KINDS, Element
 from heathrise.core.integrity import REFERENCES
 from heathrise.formats.registry import formats
@@ -57,6 +58,7 @@ def design_module() -> str:
         ]
         for way in DIRECTIONS
     }
+    style = drawing_style().model_dump(mode="json", by_alias=True)
     return f"""// Made from the design's classes by ./run check. Change those, not this.
 import type {{ Kind }} from './types'
 
@@ -87,6 +89,22 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {_plain(fields)}
 
 /** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
 export const ROW_KEYS: Record<string, Record<string, string[]>> = {_plain(rows)}
+
+export interface Pen {{
+  width_m: number
+  tone: 'masonry' | 'light' | 'timber' | 'metal' | 'glass'
+  dash_m: number[] | null
+  double: boolean
+}}
+
+export interface Mark {{
+  strokes: {{ d: string; as: 'body' | 'clear' | 'dot' | 'line' | 'aim' }}[]
+  turns: boolean
+}}
+
+/** How constructions and marks are drawn. */
+export const PENS: Record<string, Pen> = {_plain(style["pens"])}
+export const MARKS: Record<string, Mark> = {_plain(style["marks"])}
 
 export interface Format {{
   file: string

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes.util
 import hashlib
 import importlib.util
 import os
@@ -146,6 +147,12 @@ def run(
 def need_debian(program: str, package: str) -> None:
     """Install a Debian package unless its program is there."""
     if not (shutil.which(program) or Path("/usr/sbin", program).exists()):
+        install_debian(package)
+
+
+def need_library(name: str, package: str) -> None:
+    """Install a Debian package unless the linker finds its library."""
+    if ctypes.util.find_library(name) is None:
         install_debian(package)
 
 

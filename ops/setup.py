@@ -18,6 +18,7 @@ from .machine import (
     counting,
     is_fresh,
     need_debian,
+    need_library,
     need_venv,
     run,
     say,
@@ -27,6 +28,12 @@ from .machine import (
 
 PYTHON = VENV / "bin" / "python"
 DIST = FRONTEND / "dist"
+# What lays out text on paper.
+PRINTING = {
+    "pango-1.0": "libpango-1.0-0",
+    "pangoft2-1.0": "libpangoft2-1.0-0",
+    "harfbuzz-subset": "libharfbuzz-subset0",
+}
 INSTALLING = VAR / "installing-python"
 
 
@@ -34,6 +41,8 @@ def set_up(for_tests: bool = False) -> None:
     """Make the checkout ready to serve, or to be tested."""
     check_basics()
     need_debian("mariadbd", "mariadb-server")
+    for library, package in PRINTING.items():
+        need_library(library, package)
     if for_tests:
         need_debian("chromium", "chromium")
     _python(for_tests)

@@ -55,6 +55,11 @@ def test_every_view_meets_wcag_aa(
             if button.get_attribute("aria-pressed") == "false":
                 button.click()
                 found[f"{stage}, {tab}"] = violations(page)
+    page.click("[data-stage=brief]")
+    page.get_by_role("button", name="On the sheet").click()
+    for part in page.locator("[data-part] .head").all():
+        part.click()
+        found[f"brief, {part.inner_text()[:14]}"] = violations(page)
     page.click("[data-stage=plan]")
     page.get_by_role("button", name="Reasons", exact=True).click()
     page.click("[data-mark=ap-6]")
@@ -72,7 +77,7 @@ def test_every_view_meets_wcag_aa(
         page.get_by_role("button", name=name).click()
         found[name] = violations(page)
         page.keyboard.press("Escape")
-    page.click("[data-stage=site]")
+    page.click("[data-stage=brief]")
     page.get_by_role("button", name="Figures of the trade").click()
     found["figures"] = violations(page)
     told: dict[str, str] = {}

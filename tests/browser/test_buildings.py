@@ -46,7 +46,7 @@ def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., S
     page.mouse.click(x + 1 * s, y - 1 * s)
     sheet.saved(3)
 
-    sheet.stage("site")
+    sheet.stage("brief")
     page.get_by_role("button", name="Add a building").click()
     sheet.saved(4)
     name = page.get_by_label("Name of building Building 2")
@@ -100,7 +100,7 @@ def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., S
 def test_a_building_goes_with_all_that_stands_on_it_and_comes_back(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     cable = sheet.tally("cable")
-    sheet.stage("site")
+    sheet.stage("brief")
     page.get_by_role("button", name="Remove Pavilion").first.click()
     sheet.saved(2)
     expect(page.locator("[data-floor]")).to_have_count(2)

@@ -246,7 +246,7 @@ def test_wireless_names_and_guests(school_sheet: Sheet) -> None:
 def test_site_facts_reach_every_stage(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     rooms = int(sheet.tally("first").split()[0])
-    sheet.stage("site")
+    sheet.stage("brief")
     _choose(page, "Weakest client", "Laptop")
     sheet.saved(2)
     assert int(sheet.tally("first").split()[0]) >= rooms

@@ -30,7 +30,7 @@ export function useAnswers(asked: Asked) {
   const findings = computed<Finding[]>(() => {
     const now = shown.value
     if (!now) return []
-    const chapters = [now.plan, now.signal, now.cable, now.power, now.settings]
+    const chapters = [now.plan, now.signal, now.cable, now.power, now.settings, now.brief]
     const all = chapters.flatMap((chapter) => chapter?.findings ?? [])
     return all.sort((a, b) => WORST_FIRST[a.severity] - WORST_FIRST[b.severity])
   })

@@ -33,8 +33,8 @@ export function spaceAt(store: Store, floor: string, at: Point): Space | undefin
 export function newDevice(store: Store, kind: Device['kind'], floorId: string, at: Point): Device {
   const role = roleOf(store.catalogue, kind)!
   const id = store.nextId('device', role.stem)
-  const last = store.all('device').filter((d) => d.kind === kind).at(-1)
-  const model = last?.model ?? modelsOf(store.catalogue, kind)[0]?.id ?? ''
+  const last = store.all('device').filter((d) => d.kind === kind && d.state === 'new').at(-1)
+  const model = last?.model ?? modelsOf(store.catalogue, kind).find((m) => !m.old)?.id ?? ''
   const mounts = store.catalogue?.devices[kind]?.[model]?.mounts ?? []
   const floor = store.find('floor', floorId)
   const room = spaceAt(store, floorId, at)
@@ -43,7 +43,7 @@ export function newDevice(store: Store, kind: Device['kind'], floorId: string, a
     id, floor: floorId, kind, name: `${role.prefix}-${id.split('-').at(-1)}`, at, model,
     height_m: Math.min(role.height_m ?? ceiling, ceiling),
     mount: !mounts.length || mounts.includes(role.mount) ? role.mount : mounts[0]!,
-    azimuth_deg: 0, tilt_deg: 0,
+    azimuth_deg: 0, tilt_deg: 0, state: 'new',
   }
 }
 

@@ -17,6 +17,7 @@ interface Mark {
   x: number
   y: number
   turn: number | null
+  state: Device['state']
 }
 
 const store = useDesign()
@@ -30,9 +31,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ grab: [kind: Kind, id: string, event: PointerEvent] }>()
 
-function mark(kind: Kind, element: Device | EquipmentRoom | Riser, shape: string, turn: number | null): Mark {
+function mark(kind: Kind, element: Device | EquipmentRoom | Riser, shape: string, turn: number | null, state: Device['state'] = 'new'): Mark {
   const [x, y] = props.viewport.toScreen(element.at)
-  return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, turn }
+  return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, turn, state }
 }
 
 const marks = computed<Mark[]>(() => [
@@ -40,7 +41,7 @@ const marks = computed<Mark[]>(() => [
   ...props.risers.map((r) => mark('riser', r, 'well', null)),
   ...props.devices.map((d) => {
     const role = roleOf(store.catalogue, d.kind)
-    return mark('device', d, role?.mark ?? '', role?.aimed || d.mount !== 'ceiling' ? d.azimuth_deg : null)
+    return mark('device', d, role?.mark ?? '', role?.aimed || d.mount !== 'ceiling' ? d.azimuth_deg : null, d.state)
   }),
 ])
 </script>
@@ -48,11 +49,13 @@ const marks = computed<Mark[]>(() => [
 <template>
   <g>
     <g
-      v-for="m in marks" :key="m.key" class="mark" :class="{ chosen: chosen === m.id }"
+      v-for="m in marks" :key="m.key" class="mark" :class="[m.state, { chosen: chosen === m.id }]"
       :transform="`translate(${m.x} ${m.y})`" :data-mark="m.id" @pointerdown="emit('grab', m.kind, m.id, $event)"
     >
       <circle r="13" class="halo" />
       <MarkShape :shape="m.shape" :turn="m.turn" />
+      <path v-if="m.state === 'retire'" d="M-10 9L10 -9" class="struck" />
+      <text v-else-if="m.state !== 'new'" x="9" y="-5" class="kept">{{ m.state === 'keep' ? 'k' : '?' }}</text>
     </g>
     <template v-for="m in marks" :key="m.key">
       <text
@@ -81,6 +84,18 @@ const marks = computed<Mark[]>(() => [
   fill: var(--paper);
   stroke: var(--heather);
   stroke-width: 1.5;
+}
+.mark.retire,
+.mark.unknown {
+  color: var(--granite);
+}
+.struck {
+  stroke: var(--rust);
+  stroke-width: 2;
+}
+.kept {
+  font: 600 12px var(--mono);
+  fill: var(--tarn);
 }
 .name {
   font: 600 11px var(--condensed);

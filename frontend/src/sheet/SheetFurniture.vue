@@ -7,12 +7,13 @@ import { useFigures } from '@/figures/useFigures'
 import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
 import type { Box } from './boxes'
+import type { SheetMode } from './mode'
 import { penFor } from './pens'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
   viewport: Viewport
-  mode: 'plan' | 'signal' | 'cable'
+  mode: SheetMode
   walls: Wall[]
   openings: Opening[]
   kinds: string[]
@@ -83,6 +84,12 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
         </template>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="2" stroke-dasharray="9 4" /></svg> near its limit</p>
+      </template>
+      <template v-else-if="mode === 'brief'">
+        <p class="row"><svg width="34" height="22" viewBox="-17 -12 34 22"><path d="M0 -8L8 0L0 8L-8 0Z" fill="none" stroke="var(--rust)" stroke-width="2" /></svg> complaint; ticked when the plan mends it</p>
+        <p class="row"><svg width="34" height="14" viewBox="-17 -7 34 14"><path d="M-13 0H3M-2 -5L4 0L-2 5M7 -7V7" fill="none" stroke="var(--tarn)" stroke-width="2.2" /></svg> the line comes in</p>
+        <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--granite)" stroke-width="2.5" stroke-dasharray="10 3 2 3" /></svg> cable that is there</p>
+        <p class="row"><svg width="34" height="12"><rect x="1" y="1" width="32" height="10" fill="none" stroke="var(--tarn)" stroke-dasharray="5 3" /></svg> comes later</p>
       </template>
       <template v-else>
         <div>

@@ -2,10 +2,11 @@
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import { useDesign } from '@/document/store'
+import type { SheetMode } from './mode'
 import SheetView from './SheetView.vue'
 
 /** The frame of a stage whose work is on the sheet: a bar above, what stands beside it, the drawing. */
-defineProps<{ mode: 'plan' | 'signal' | 'cable' }>()
+defineProps<{ mode: SheetMode; today?: boolean }>()
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.name })))
@@ -22,7 +23,7 @@ const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.n
     </div>
     <div class="ground">
       <slot name="beside" />
-      <SheetView v-if="floor" :floor="floor" :mode="mode" class="drawing" />
+      <SheetView v-if="floor" :floor="floor" :mode="mode" :today="today" class="drawing" />
     </div>
   </section>
 </template>

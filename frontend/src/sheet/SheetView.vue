@@ -5,9 +5,10 @@ import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
 import { useDesign } from '@/document/store'
-import { boundsOf } from '@/document/geometry'
+import { boundsOf, centre } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
 import { dbm } from '@/document/units'
+import BriefLayer from './BriefLayer.vue'
 import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
@@ -16,6 +17,7 @@ import MarksLayer from './MarksLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
 import SheetFurniture from './SheetFurniture.vue'
+import UnderlayLayer from './UnderlayLayer.vue'
 import WallsLayer from './WallsLayer.vue'
 import YardLayer from './YardLayer.vue'
 import { tool } from './tools'
@@ -23,16 +25,24 @@ import ToolLine from './ToolLine.vue'
 import type { Box } from './boxes'
 import { placeNames } from './names'
 import { cornersOf } from './useCorners'
+import type { SheetMode } from './mode'
+import { pictureCorners } from '@/document/underlay'
+import { underlayOf } from './underlays'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: 'plan' | 'signal' | 'cable' }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
 const viewport = useViewport()
 const { width, height } = useElementSize(frame)
 const gestures = useGestures(viewport, () => props.floor, () => true)
+const underlay = computed(() => {
+  const found = takesTools.value ? underlayOf(store, props.floor) : undefined
+  return found && !found.hidden ? found : undefined
+})
 const drawsGround = computed(() => props.mode === 'plan')
+const takesTools = computed(() => props.mode === 'plan' || props.mode === 'brief')
 
 const here = <T extends { floor: string }>(rows: T[]) => rows.filter((r) => r.floor === props.floor)
 const spaces = computed(() => here(store.all('space')).map(gestures.corners.shown))
@@ -54,7 +64,10 @@ const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
   const ghost = store.ghost
   return rows.map((r) => (ghost?.id === r.id ? { ...r, at: ghost.at } : r))
 }
-const devices = computed(() => placed(here(store.all('device'))))
+/** Beyond plan and brief only what takes part is shown: the gear that stays, or that of today. */
+const devices = computed(() =>
+  placed(here(store.all('device'))).filter((d) => takesTools.value || (props.today ? d.state !== 'new' : d.state === 'new' || d.state === 'keep')),
+)
 const rooms = computed(() => placed(here(store.all('equipment_room'))))
 const risers = computed(() =>
   placed(
@@ -79,6 +92,15 @@ const names = computed(() => {
     const quiet = props.mode === 'signal' && 'kind' in m && !hasAir(store.catalogue, m)
     return { key: m.id, name: (near && !quiet) || must ? m.name : '', x, y, must }
   })
+  const noted = props.mode === 'brief' ? here([...store.all('pain'), ...store.all('line_entry')]) : []
+  for (const m of noted) {
+    const [x, y] = viewport.toScreen(m.at)
+    marks.push({ key: m.id, name: '', x, y, must: false })
+  }
+  for (const zone of props.mode === 'brief' ? here(store.all('zone')) : []) {
+    const [x, y] = viewport.toScreen(centre(zone.outline))
+    marks.push({ key: zone.id, name: zone.name, x, y, must: false })
+  }
   return placeNames(spaces.value, marks, viewport, furniture.value, props.mode === 'signal' ? 14 : 0)
 })
 /** The worst point of the room that is selected. */
@@ -111,6 +133,7 @@ function fit(all = false): void {
     ...(all ? store.all('space') : spaces.value).flatMap((s) => s.outline),
     ...walls.value.flatMap((w) => [w.a, w.b]),
   ]
+    if (!drawn.length && underlay.value) drawn.push(...pictureCorners(underlay.value))
   const [west, south, east, north] = boundsOf(drawn.length ? drawn : devices.value.map((d) => d.at))
   const reach = Math.max(east - west, north - south) / 2
   const beside = (p: Point) => p[0] > west - reach && p[0] < east + reach && p[1] > south - reach && p[1] < north + reach
@@ -180,9 +203,10 @@ defineExpose({ fit, remove: gestures.remove })
       @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
     >
       <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
+      <UnderlayLayer v-if="underlay" :picture="underlay" :viewport="viewport" />
       <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :taken="names.taken" :viewport="viewport" />
       <GroundLayer
-        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :names="names.rooms" :plain="!!reliefHere"
+        :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :names="names.rooms" :plain="!!reliefHere || !!underlay"
         @choose="chooseSpace"
       />
       <YardLayer
@@ -204,6 +228,10 @@ defineExpose({ fit, remove: gestures.remove })
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
         :names="names.marks" @grab="gestures.grab"
       />
+      <BriefLayer
+        v-if="mode === 'brief'" :floor="floor" :viewport="viewport" :chosen="chosen" :names="names.marks" @grab="gestures.grab"
+        @choose="(kind, id) => tool === 'select' && (store.selection = { kind, id })"
+      />
       <CornersLayer v-if="shaped" :shape="shaped" :viewport="viewport" @grab="gestures.grabCorner" />
       <g v-if="worst" class="worst" :transform="`translate(${worst.x} ${worst.y})`" data-worst>
         <path d="M-7 -7L7 7M7 -7L-7 7" />
@@ -216,13 +244,13 @@ defineExpose({ fit, remove: gestures.remove })
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" @boxes="furniture = $event" />
     <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
-    <div v-if="!spaces.length && !walls.length" class="blank">
+    <div v-if="!spaces.length && !walls.length && !underlay" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
       <p>Draw a room from corner to corner: its walls are drawn with it.</p>
       <Button v-if="drawsGround && tool === 'select'" label="Draw a room" size="small" @click="tool = 'room'" />
     </div>
   </div>
-  <ToolLine v-if="drawsGround" :gestures="gestures" />
+  <ToolLine v-if="takesTools" :gestures="gestures" />
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef } from 'vue'
-import type { Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
+import type { AnyElement, Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { rounded, snapped } from '@/document/geometry'
 import { useDesign } from '@/document/store'
@@ -8,7 +8,9 @@ import type { Draft, Hand } from './tools/hand'
 import { useCorners, type Cornered } from './useCorners'
 import type { Viewport } from './useViewport'
 
-type Movable = 'device' | 'riser' | 'equipment_room'
+type Movable = 'device' | 'riser' | 'equipment_room' | 'pain' | 'line_entry'
+const MOVABLE: readonly string[] = ['device', 'riser', 'equipment_room', 'pain', 'line_entry']
+const nameOf = (element: AnyElement) => ('name' in element ? element.name : 'the mark')
 
 const SNAP_PX = 12
 const MOVED_PX = 3
@@ -149,7 +151,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     const change = held.moved && at ? moveChange(held.kind, held.id, at) : null
     if (change && element) {
       store.endPreview(true)
-      store.commit(`Move ${element.name}`, [change])
+      store.commit(`Move ${nameOf(element)}`, [change])
     } else if (held.moved) store.endPreview(false)
     store.ghost = null
   }
@@ -176,7 +178,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     if (way) {
       event.preventDefault()
       const step = event.shiftKey ? 1 : event.altKey ? 0.01 : 0.1
-      if (chosen && editable() && ['device', 'riser', 'equipment_room'].includes(chosen.kind)) {
+      if (chosen && editable() && MOVABLE.includes(chosen.kind)) {
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
     } else if (/^[\d.]$/.test(event.key) && inHand.value?.typed && draft.value) {
@@ -200,7 +202,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     clearTimeout(nudgeTimer)
     nudgeTimer = setTimeout(() => {
       store.endPreview(true)
-      store.commit(`Move ${element.name}`, [change])
+      store.commit(`Move ${nameOf(element)}`, [change])
       store.ghost = null
     }, NUDGE_SAVE_MS)
   }

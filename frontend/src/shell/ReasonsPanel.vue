@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
-import type { Finding } from '@/api/types'
+import type { Finding, Kind } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import { stageOf, type Stage } from '@/stages/registry'
@@ -50,15 +50,11 @@ const chosenName = computed(() => {
 function show(finding: Finding): void {
   const place = finding.places[0]
   if (!place) return
-  if (place.kind === 'device' || place.kind === 'space' || place.kind === 'equipment_room') {
-    const element = store.find(place.kind, place.id)
-    if (element) {
-      emit('showFloor', element.floor)
-      store.selection = { kind: place.kind, id: place.id }
-    }
-  } else if (place.kind === 'network' || place.kind === 'wireless_name') {
-    store.selection = { kind: place.kind, id: place.id }
-  }
+  const kind = place.kind as Kind
+  const element = store.find(kind, place.id)
+  if (!element) return
+  if ('floor' in element) emit('showFloor', element.floor)
+  store.selection = { kind, id: place.id }
 }
 </script>
 

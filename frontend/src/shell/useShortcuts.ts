@@ -21,7 +21,7 @@ const KEYS: [keys: string, what: string][] = [
 /** Every shortcut, with those of the tools. */
 export function shortcuts(catalogue: Catalogue | null): [keys: string, what: string][] {
   const stages: [string, string] = [`1 to ${STAGES.length}`, STAGES.map((s) => s.name).join(', ')]
-  return [...KEYS, stages, ...toolsOf(catalogue).map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`])]
+  return [...KEYS, stages, ...toolsOf(catalogue).filter((t) => t.key).map((t): [string, string] => [t.key.toUpperCase(), `${t.name} tool, on Plan`])]
 }
 
 function isTyping(target: EventTarget | null): boolean {

@@ -110,6 +110,22 @@ picture = Table(
     Column("height_px", Integer, nullable=False),
     Column("data", LONGBLOB, nullable=False),
 )
+paper = Table(
+    "paper",
+    metadata,
+    Column(
+        "project_id",
+        String(ID_LENGTH),
+        ForeignKey("project.id", ondelete="CASCADE"),
+        primary_key=True,
+    ),
+    Column("id", String(ID_LENGTH), primary_key=True),
+    Column("kind", String(ID_LENGTH), nullable=False),
+    Column("name", String(TEXT_LENGTH), nullable=False),
+    Column("revision", Integer, nullable=False),
+    Column("made", DateTime, nullable=False, server_default=func.now()),
+    Column("data", LONGBLOB, nullable=False),
+)
 firm_figure = Table(
     "firm_figure",
     metadata,

@@ -18,6 +18,7 @@ from ..formats.confine import Busy
 from ..formats.project_file import once
 from ..store import Repository, StaleRevision, UnknownProject
 from ..store.jobs import UnknownJob
+from ..store.papers import UnknownPaper
 from ..store.pictures import UnknownPicture
 from .answers import Answers
 from .breaker import Breaker
@@ -144,6 +145,10 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     @app.errorhandler(UnknownJob)
     def unknown_job(error: UnknownJob) -> Any:
         return jsonify(message=f"There is no job {str(error)[:60]!r}.", problems=[]), 404
+
+    @app.errorhandler(UnknownPaper)
+    def unknown_paper(error: UnknownPaper) -> Any:
+        return jsonify(message=f"There is no paper {str(error)[:60]!r}.", problems=[]), 404
 
     @app.errorhandler(UnknownPicture)
     def unknown_picture(error: UnknownPicture) -> Any:

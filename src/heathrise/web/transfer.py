@@ -36,7 +36,7 @@ def make_transfer(repository: Repository, answers: Answers) -> APIBlueprint:
         whole = row.needs == "evaluation"
         evaluation = answers.whole(saved, repository.catalogue) if whole else None
         text = row.write(saved.name, saved.design, evaluation)
-        stem = re.sub(r"[^A-Za-z0-9]+", "-", saved.name).strip("-").lower() or "project"
+        stem = file_stem(saved.name)
         response = Response(text, mimetype=row.media)
         response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
         return response
@@ -58,6 +58,11 @@ def make_transfer(repository: Repository, answers: Answers) -> APIBlueprint:
         return json_of(inspect_confined(request.get_data()))
 
     return routes
+
+
+def file_stem(name: str) -> str:
+    """Return what the files of a project begin with."""
+    return re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "project"
 
 
 def choice_of(text: str) -> Choice:

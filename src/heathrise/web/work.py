@@ -8,22 +8,23 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.design import DesignError, Problem
-from ..core.kept import as_planned
 from ..core.progress import Progress
 from ..formats.confined import import_confined
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
 from ..jobs.runner import Task
 from ..store import Repository
 from ..store.jobs import JobRow, Jobs
+from ..store.papers import Papers
 from .models import Job, JobRequest
 from .projects import AUTHOR, json_of
-from .transfer import choice_of
+from .transfer import choice_of, file_stem
 
 
 def make_work(repository: Repository) -> APIBlueprint:
     """Return the blueprint over a repository, with the runner embedded."""
     routes = APIBlueprint("work", __name__, url_prefix="/api")
     jobs = Jobs(repository.engine) if repository is not None else None
+    papers = Papers(repository.engine) if repository is not None else None
     runner = EmbeddedRunner(jobs) if jobs is not None else None
 
     def begun(kind: str, project_id: str | None, task: Task) -> Response:
@@ -40,9 +41,30 @@ def make_work(repository: Repository) -> APIBlueprint:
         if work is None:
             listed = ", ".join(KINDS)
             raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
-        design, catalogue = as_planned(repository.load(project_id).design), repository.catalogue
-        arguments = wanted.arguments
-        return begun(wanted.kind, project_id, lambda p: work(Work(design, catalogue, arguments, p)))
+        saved, catalogue = repository.load(project_id), repository.catalogue
+
+        def keep(kind: str, name: str, data: bytes) -> str:
+            assert papers is not None
+            return papers.keep(project_id, kind, name, saved.revision, data)
+
+        def task(progress: Progress) -> dict[str, Any]:
+            return work(
+                Work(
+                    saved.name, saved.revision, saved.design, catalogue, wanted.arguments,
+                    progress, keep,
+                )
+            )  # fmt: skip
+
+        return begun(wanted.kind, project_id, task)
+
+    @routes.get("/projects/<project_id>/papers/<key>")
+    def paper(project_id: str, key: str) -> Response:
+        assert papers is not None
+        found = papers.get(project_id, key)
+        response = Response(found.data, mimetype="application/pdf")
+        stem = file_stem(repository.load(project_id).name)
+        response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{found.name}"'
+        return response
 
     @routes.post("/import/dxf")
     @routes.output(Job, status_code=202)

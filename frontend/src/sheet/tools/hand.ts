@@ -42,6 +42,8 @@ export interface ToolInfo {
 /** A tool of the sheet. Each has a file of its own, `*.tool.ts`, and needs no other list. */
 export interface SheetTool extends ToolInfo {
   order: number
+  /** The stage it belongs to, where that is not the plan. */
+  stage?: string
   press?: (hand: Hand, at: Point) => void
   move?: (hand: Hand, at: Point) => void
   release?: (hand: Hand) => void

@@ -12,7 +12,7 @@ import NumberField from '@/controls/NumberField.vue'
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
 
-const models = computed(() => modelsOf(store.catalogue, props.device.kind))
+const models = computed(() => modelsOf(store.catalogue, props.device.kind).filter((m) => !m.old === (props.device.state === 'new') || m.id === props.device.model))
 const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
 const CATEGORIES = [
   { value: 'plan', label: 'by plan' },

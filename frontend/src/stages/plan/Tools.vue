@@ -5,7 +5,7 @@ import MarkShape from '@/sheet/MarkShape.vue'
 import { tool, toolsOf } from '@/sheet/tools'
 
 const store = useDesign()
-const tools = computed(() => toolsOf(store.catalogue))
+const tools = computed(() => toolsOf(store.catalogue).filter((t) => !t.stage))
 </script>
 
 <template>

@@ -14,7 +14,7 @@ import WayUpLine from './WayUpLine.vue'
 const store = useDesign()
 const power = computed(() => store.shown?.power)
 const models = computed(() =>
-  Object.values(store.catalogue?.switches ?? {}).map((m) => ({
+  Object.values(store.catalogue?.switches ?? {}).filter((m) => !m.old).map((m) => ({
     id: m.id,
     label: `${m.label}, ${m.budget_w ? `${m.budget_w} W` : 'no power'}, ${m.price} ${store.site?.currency ?? ''}`,
   })),
@@ -36,7 +36,7 @@ function add(room: string): void {
   const id = store.nextId('switch', 'sw')
   const name = `SW-${id.split('-').at(-1)}`
   const model = models.value[1]?.id ?? models.value[0]!.id
-  const added: ElementOf<'switch'> = { id, equipment_room: room, name, model }
+  const added: ElementOf<'switch'> = { id, equipment_room: room, name, model, state: 'new' }
   store.commit(`Add ${name}`, [put('switch', added)])
 }
 

@@ -7,7 +7,7 @@ import SheetStage from '@/sheet/SheetStage.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'] })
+const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'] })
 const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
 const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }]
 const WAYS = [
@@ -17,7 +17,7 @@ const WAYS = [
 ]
 
 watch(
-  () => [floor.value, wanted.band, wanted.rank, wanted.direction, store.id] as const,
+  () => [floor.value, wanted.band, wanted.rank, wanted.direction, wanted.when, store.id] as const,
   () => store.show(floor.value ? { floor: floor.value, ...wanted } : null),
   { immediate: true },
 )

@@ -108,7 +108,7 @@ def _wish(stand: Stand, wish: Wish) -> Finding:
         id=f"brief-wire-{wish.space}",
         stage="brief",
         severity="not_met" if wish.always else "near",
-        text=f"{wish.name}: {wish.who} wish a wire, {wish.given} of {wish.wanted} "
+        text=f"{wish.name}: a wire is wished for {wish.who}; {wish.given} of {wish.wanted} "
         f"{'has' if wish.given == 1 else 'have'} a socket with a run.",
         places=(Place(kind="space", id=wish.space, floor=wish.floor),),
         figure=float(wish.given),

@@ -1,5 +1,6 @@
 """What can be bought or met: constructions, cable, access points, switches and the rest."""
 
+from .drawing import DrawingStyle, Pen, drawing_style
 from .loader import load_catalogue
 from .models import (
     AirModel,
@@ -30,11 +31,13 @@ __all__ = [
     "ClientModel",
     "Construction",
     "DeviceModel",
+    "DrawingStyle",
     "FibreModel",
     "Figure",
     "Forgotten",
     "InjectorModel",
     "OldGear",
+    "Pen",
     "PoeClass",
     "PortGroup",
     "PortProfile",
@@ -46,6 +49,7 @@ __all__ = [
     "SwitchModel",
     "Used",
     "Value",
+    "drawing_style",
     "in_words",
     "load_catalogue",
     "poe_rank",

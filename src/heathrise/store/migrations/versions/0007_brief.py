@@ -106,9 +106,24 @@ def upgrade() -> None:
         mysql_engine="InnoDB",
         mysql_charset="utf8mb4",
     )
+    op.create_table(
+        "paper",
+        sa.Column("project_id", sa.String(40), nullable=False),
+        sa.Column("id", sa.String(40), nullable=False),
+        sa.Column("kind", sa.String(40), nullable=False),
+        sa.Column("name", sa.String(120), nullable=False),
+        sa.Column("revision", sa.Integer(), nullable=False),
+        sa.Column("made", sa.DateTime(), nullable=False, server_default=sa.func.now()),
+        sa.Column("data", LONGBLOB(), nullable=False),
+        sa.ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE"),
+        sa.PrimaryKeyConstraint("project_id", "id"),
+        mysql_engine="InnoDB",
+        mysql_charset="utf8mb4",
+    )
 
 
 def downgrade() -> None:
+    op.drop_table("paper")
     op.drop_table("picture")
     for table in reversed(TABLES):
         op.drop_table(table)

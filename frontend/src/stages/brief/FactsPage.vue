@@ -6,11 +6,11 @@ import Facts from './Facts.vue'
 import FloorTable from './FloorTable.vue'
 
 /** Where the job begins: what kind of place it is, its line, what is promised, its storeys. */
-defineModel<string>('floor', { required: true })
+
 </script>
 
 <template>
-  <div class="page" tabindex="0" role="region" aria-label="Site">
+  <div class="page" tabindex="0" role="region" aria-label="Place and storeys">
     <Facts />
     <section aria-labelledby="storeys">
       <h2 id="storeys">Buildings and storeys</h2>

@@ -1,0 +1,6 @@
+"""What is printed: the brief, sheets to scale."""
+
+from .brief import brief_pdf
+from .sheet import Sheet, draw_sheet
+
+__all__ = ["Sheet", "brief_pdf", "draw_sheet"]

@@ -1,0 +1,100 @@
+"""What is printed, opened again: its text, its pages, and what it leaves out."""
+
+from __future__ import annotations
+
+import math
+import re
+from datetime import date
+
+import pypdfium2
+import pytest
+
+from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.design import Design, Pain, Site, Wall, apply, put
+from heathrise.core.evaluate import evaluate
+from heathrise.demo import SITES
+from heathrise.formats.papers import brief_pdf, draw_sheet
+from heathrise.formats.papers.render import html_of, pdf_of
+
+A4_PT, LETTER_PT = (595.3, 841.9), (612.0, 792.0)
+
+
+def _text(data: bytes) -> str:
+    pages = list(pypdfium2.PdfDocument(data))
+    return "\n".join(p.get_textpage().get_text_bounded() for p in pages).replace("\r\n", "\n")
+
+
+def _brief(design: Design, catalogue: Catalogue, name: str = "A & <B>") -> bytes:
+    evaluation = evaluate(design, catalogue, "figures")
+    return brief_pdf(name, design, catalogue, evaluation, 7, date(2026, 11, 25))
+
+
+@pytest.mark.parametrize("key", [site.key for site in SITES])
+def test_the_brief_has_two_pages_and_says_what_was_asked(key: str) -> None:
+    design = next(s for s in SITES if s.key == key).make()
+    data = _brief(design, load_catalogue())
+    document = pypdfium2.PdfDocument(data)
+    assert len(document) == 2
+    assert document[0].get_size() == pytest.approx(A4_PT, abs=0.5)
+    text = re.sub(r"\s+", " ", _text(data))
+    for pain in design.of(Pain).values():
+        assert pain.words in text
+    assert "A & <B>" in text and "revision 7" in text and "2026-11-25" in text
+    assert design.site.client_name in text and "Client, date" in text
+
+
+def test_papers_follow_the_units_of_the_site(catalogue: Catalogue) -> None:
+    design = next(s for s in SITES if s.key == "mill").make()
+    metric = _text(_brief(design, catalogue))
+    site = design.site.model_copy(update={"units": "imperial"})
+    data = _brief(apply(design, [put(site)]), catalogue)
+    assert pypdfium2.PdfDocument(data)[0].get_size() == pytest.approx(LETTER_PT, abs=0.5)
+    metres = float(re.search(r"spare cables of (\d+)\sm", metric)[1])  # type: ignore[index]
+    feet = float(re.search(r"spare cables of (\d+)\sft", _text(data))[1])  # type: ignore[index]
+    assert feet == pytest.approx(metres / 0.3048, abs=2)
+
+
+def test_an_empty_brief_says_so(catalogue: Catalogue) -> None:
+    text = _text(_brief(Design({"site": {"site": Site(id="site")}}), catalogue))
+    assert "Nothing was complained of." in text and "Nobody was counted yet." in text
+
+
+def test_a_sheet_is_to_scale(catalogue: Catalogue, school: Design) -> None:
+    """The drawing is as wide as the storey by its scale, and walls as long as they are."""
+    sheet = draw_sheet(school, catalogue, "ground", (250.0, 180.0))
+    walls = [w for w in school.of(Wall).values() if w.floor == "ground"]
+    xs = [x for w in walls for x in (w.a[0], w.b[0])]
+    assert sheet.scale == 200
+    assert sheet.wide_mm == pytest.approx((max(xs) - min(xs)) * 5 + 12, abs=0.1)
+    drawn = [
+        tuple(map(float, m))
+        for m in re.findall(
+            r'd="M([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)" stroke="#\w+" stroke-w', sheet.svg
+        )
+    ]
+    lengths = sorted({round(math.dist(d[:2], d[2:]), 1) for d in drawn})
+    for wall in walls:
+        assert any(abs(size - wall.length_m * 5) < 0.11 for size in lengths)
+
+
+def test_a_sheet_takes_the_largest_scale_that_fits(catalogue: Catalogue, school: Design) -> None:
+    for room, scale in (((1000, 1000), 50), ((430, 300), 100), ((110, 90), 500)):
+        sheet = draw_sheet(school, catalogue, "ground", room)
+        assert sheet.scale == scale
+        assert sheet.wide_mm <= room[0] and sheet.high_mm <= room[1]
+
+
+def test_names_are_words_not_markup(catalogue: Catalogue, school: Design) -> None:
+    space = next(iter(school.tables["space"].values())).model_copy(update={"name": '<b>&"x'})
+    sheet = draw_sheet(apply(school, [put(space)]), catalogue, "ground", (1000, 1000))
+    assert "<b>" not in sheet.svg and "&lt;b&gt;&amp;" in sheet.svg
+
+
+def test_papers_read_nothing_from_elsewhere() -> None:
+    probe = '<img src="file:///etc/hostname"><img src="http://127.0.0.1:9/x.png">fine'
+    assert "fine" in _text(pdf_of(f"<html><body>{probe}</body></html>"))
+    assert "&lt;script&gt;" in html_of(
+        "brief.html", style="", size="A4", name="<script>", revision=1, today="", facts=[],
+        pains=[], tones={}, outcomes={}, sheets=[], rooms=[], found=[], states={}, advice={},
+        limits=[],
+    )  # fmt: skip
