@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import json
 import sys
+from datetime import UTC, datetime
 from pathlib import Path
-from typing import TYPE_CHECKING, NoReturn
+from typing import TYPE_CHECKING, Any, NoReturn
 
 import click
 
@@ -94,10 +95,15 @@ def export_command(project: Path, what: str) -> None:
     """Print one of the exports of PROJECT."""
     from .core.catalogue import load_catalogue
     from .core.evaluate import evaluate
+    from .core.ordering import order_of
 
     row, opened = formats("out")[what], _open(project)
-    whole = row.needs == "evaluation"
-    result = evaluate(opened.design, load_catalogue()) if whole else None
+    result: Any = None
+    if row.needs != "design":
+        result = evaluate(opened.design, load_catalogue())
+    if row.needs == "order":
+        today = datetime.now(UTC).date()
+        result = order_of(opened.design, load_catalogue(), result, {}, today)
     click.echo(row.write(opened.name, opened.design, result), nl=False)
 
 

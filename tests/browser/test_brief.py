@@ -137,7 +137,7 @@ def test_a_visit_from_the_client_s_plan_to_the_printed_brief(
     expect(wish).to_contain_text("1 of 1")
 
     with page.expect_download() as printed:
-        page.get_by_test_id("print-brief").click()
+        page.click("[data-print=brief_pdf]")
     document = pypdfium2.PdfDocument(io.BytesIO(Path(printed.value.path()).read_bytes()))
     assert len(document) == 2 and printed.value.suggested_filename == "visit-brief.pdf"
     text = " ".join(p.get_textpage().get_text_bounded() for p in document)

@@ -14,6 +14,7 @@ from werkzeug.test import TestResponse
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device
+from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository
 from heathrise.web.app import create_app
 from tests.formats.test_dxf import LAYERS, data_of, drawing
@@ -255,3 +256,28 @@ def test_a_plan_is_kept_shown_and_belongs_to_its_project(client: FlaskClient) ->
     assert wrong.status_code == 422 and "neither a PNG" in wrong.json["message"]
     gone = client.post("/api/projects/none/pictures", data={"picture": (io.BytesIO(b"x"), "p.png")})
     assert gone.status_code == 404
+
+
+def test_a_price_list_is_taken_whole_or_offered(client: FlaskClient, school: Design) -> None:
+    data = dump_project(Project("Prices", school))
+    project = client.post("/api/import/project", data=data).json["id"]
+    before = client.get(f"/api/projects/{project}/order").json
+    partly = b"item,price\njack,1.00\nwidget,2\n"
+    offered = client.post("/api/firm/prices", data=partly).json
+    assert (offered["read"], offered["taken"], offered["faults"][0]["line"]) == (1, False, 3)
+    assert client.get(f"/api/projects/{project}/order").json["sum"] == before["sum"]
+    assert client.post("/api/firm/prices?take=1", data=partly).json["taken"]
+    after = client.get(f"/api/projects/{project}/order").json
+    jack = next(k for k in after["lines"] if k["item"] == "jack")
+    assert (jack["each"], jack["whose"]) == (1.0, "firm")
+    assert after["sum"]["total"] < before["sum"]["total"]
+    out = client.get("/api/firm/prices.csv").data
+    assert b"jack,Jack,piece,1.0," in out
+    assert client.post("/api/firm/prices", data=out).json == {
+        "read": 1,
+        "taken": True,
+        "faults": [],
+    }
+    book = client.get(f"/api/projects/{project}/export/order.xlsx")
+    assert book.status_code == 200 and book.data[:2] == b"PK"
+    assert client.post("/api/firm/prices", data=b"nothing").status_code == 422

@@ -1349,6 +1349,20 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": ""
     },
     {
+      "file": "parts.csv",
+      "label": "List of parts, CSV",
+      "icon": "pi-list",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "order.xlsx",
+      "label": "Parts, work and sum, workbook",
+      "icon": "pi-list",
+      "accept": ".xlsx",
+      "about": ""
+    },
+    {
       "file": "settings.json",
       "label": "Settings sheet, JSON",
       "icon": "pi-sliders-h",

@@ -32,6 +32,11 @@ export type ProjectDocument = S['ProjectDocument']
 export type ProjectLine = S['ProjectList.ProjectLine']
 export type TestedCable = S['TestedCables.TestedCable']
 export type CableTestWords = S['CableResult']
+export type Order = S['Order']
+export type OrderLine = S['Order.Line']
+export type OrderTask = S['Order.Task']
+export type Where = S['Order.Where']
+export type PricesRead = S['PricesRead']
 export type DemoSite = S['DemoList.DemoLine']
 
 export type ElementTables = Required<S['ProjectDocument.Elements']>

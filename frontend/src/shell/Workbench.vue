@@ -50,7 +50,7 @@ useShortcuts({ palette, goTo })
 </script>
 
 <template>
-  <div class="bench">
+  <div class="bench" :class="{ wide: info.wide }">
     <TopBar @palette="palette = 'commands'" @keys="palette = 'keys'" />
     <StageRail :stage="stage" @go="goTo" />
     <main class="work">
@@ -59,7 +59,7 @@ useShortcuts({ palette, goTo })
         <component :is="info.component" :key="info.id" v-model:floor="floor" />
       </template>
     </main>
-    <ReasonsPanel :stage="stage" :floor="floor" @show-floor="floor = $event" />
+    <ReasonsPanel v-if="!info.wide" :stage="stage" :floor="floor" @show-floor="floor = $event" />
     <TallyBar @go="goTo" />
     <CommandPalette v-model="palette" @go="goTo" @floor="floor = $event" />
     <FiguresDialog />
@@ -74,10 +74,13 @@ useShortcuts({ palette, goTo })
   grid-template: 44px minmax(0, 1fr) 62px / 92px minmax(0, 1fr) 324px;
   grid-template-areas: 'top top top' 'rail work side' 'tally tally tally';
 }
+.bench.wide {
+  grid-template-columns: 92px minmax(0, 1fr) 0;
+}
 /* Upright, as a tablet is held: the rail lies above, the reasons fold out below the sheet. */
 @media (max-width: 1000px) {
   .bench {
-    grid-template: 52px auto minmax(0, 1fr) auto auto / minmax(0, 1fr);
+    grid-template: 52px auto minmax(0, 1fr) auto auto / minmax(0, 1fr) !important;
     grid-template-areas: 'top' 'rail' 'work' 'side' 'tally';
   }
 }

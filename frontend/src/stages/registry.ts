@@ -16,6 +16,8 @@ export interface StageInfo {
   list?: Component
   /** What of the design can be looked at here; all of it where nothing is said. */
   selects?: Kind[]
+  /** Whether it takes the room of the reasons too: nothing is judged there. */
+  wide?: boolean
   /** Whether the findings of every stage are shown here. */
   overview?: boolean
 }

@@ -13,8 +13,10 @@ from typing import TYPE_CHECKING, Any, Literal
 if TYPE_CHECKING:
     from ..core.design import Design
     from ..core.evaluate import Evaluation
+    from ..core.order import Order
 
 JSON, YAML, CSV, DXF = "application/json", "application/yaml", "text/csv", "image/vnd.dxf"
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 @dataclass(frozen=True)
@@ -22,8 +24,9 @@ class Format:
     """One format.
 
     Out: ``function(name, design, evaluation)`` gives the text of ``file``; one that ``needs`` the
-    design alone is handed no evaluation. In: ``function(data, catalogue)`` gives a project, or
-    takes a choice as well after a look at what the file holds.
+    design alone is handed no evaluation, one that needs the order is handed name and order. In:
+    ``function(data, catalogue)`` gives a project, or takes a choice as well after a look at what
+    the file holds.
     """
 
     file: str
@@ -31,7 +34,7 @@ class Format:
     direction: Literal["out", "in"]
     media: str
     function: str
-    needs: Literal["design", "evaluation"] = "evaluation"
+    needs: Literal["design", "evaluation", "order"] = "evaluation"
     icon: str = "pi-file"
     about: str = ""
 
@@ -44,9 +47,11 @@ class Format:
         module, name = self.function.split(":")
         return getattr(import_module(f"{__package__}.{module}"), name)(*arguments)
 
-    def write(self, name: str, design: Design, evaluation: Evaluation | None) -> str:
-        """Return the file's text."""
-        return str(self.call(name, design, evaluation))
+    def write(self, name: str, design: Design, worked: Evaluation | Order | None) -> str | bytes:
+        """Return the file's text, or its bytes; ``worked`` is what it needs."""
+        of_order = self.needs == "order"
+        found = self.call(name, worked) if of_order else self.call(name, design, worked)
+        return found if isinstance(found, bytes) else str(found)
 
 
 FORMATS = (
@@ -58,6 +63,14 @@ FORMATS = (
         icon="pi-table",
     ),
     Format("ports.csv", "Port map, CSV", "out", CSV, "tables_csv:write_ports", icon="pi-table"),
+    Format(
+        "parts.csv", "List of parts, CSV", "out", CSV, "order_tables:write_csv", needs="order",
+        icon="pi-list",
+    ),
+    Format(
+        "order.xlsx", "Parts, work and sum, workbook", "out", XLSX, "order_tables:write_xlsx",
+        needs="order", icon="pi-list",
+    ),
     Format(
         "settings.json", "Settings sheet, JSON", "out", JSON, "settings_export:write_json",
         icon="pi-sliders-h",

@@ -35,7 +35,7 @@ def cable_schedule(design: Design, evaluation: Evaluation) -> str:
         for run in evaluation.runs
         for k in range(run.cables)
     )  # fmt: skip
-    return _write(header, rows)
+    return write_rows(header, rows)
 
 
 def port_map(design: Design, evaluation: Evaluation) -> str:
@@ -60,7 +60,7 @@ def port_map(design: Design, evaluation: Evaluation) -> str:
                 " ".join(map(str, profile.tagged_vlans)) if profile else "",
             )
         )  # fmt: skip
-    return _write(header, rows)
+    return write_rows(header, rows)
 
 
 def write_cables(_name: str, design: Design, evaluation: Evaluation) -> str:
@@ -71,16 +71,18 @@ def write_ports(_name: str, design: Design, evaluation: Evaluation) -> str:
     return port_map(design, evaluation)
 
 
-def _write(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
+def write_rows(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
+    """Return a table as text that no spreadsheet takes for formulas."""
     out = io.StringIO(newline="")
     out.write(_BYTE_ORDER_MARK)
     writer = csv.writer(out)
     writer.writerow(header)
-    writer.writerows([_safe(cell) for cell in row] for row in rows)
+    writer.writerows([safe_cell(cell) for cell in row] for row in rows)
     return out.getvalue()
 
 
-def _safe(cell: object) -> object:
+def safe_cell(cell: object) -> object:
+    """Return a cell whose text no spreadsheet takes for a formula."""
     if not isinstance(cell, str):
         return cell
     text = _FORMULA_WITHIN.sub(r"\1'", cell)

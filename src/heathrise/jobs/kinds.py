@@ -12,16 +12,19 @@ from ..core.design import Design
 from ..core.evaluate import evaluate
 from ..core.in_force import in_force
 from ..core.kept import as_planned
+from ..core.order import FirmPrice
+from ..core.ordering import order_of
 from ..core.progress import Progress
 from ..core.remedies import search_cures
-from ..formats.papers import brief_pdf
+from ..formats.papers import brief_pdf, quote_pdf
 
 
 @dataclass(frozen=True)
 class Work:
     """What a job has to go on: a project as it was saved, and what was asked.
 
-    ``keep`` keeps a paper of a kind under a name, and returns its id.
+    ``keep`` keeps a paper of a kind under a name, and returns its id; ``prices``
+    gives the firm's.
     """
 
     name: str
@@ -31,6 +34,7 @@ class Work:
     arguments: Mapping[str, Any]
     progress: Progress
     keep: Callable[[str, str, bytes], str]
+    prices: Callable[[], Mapping[str, FirmPrice]]
 
 
 def _cures(work: Work) -> dict[str, Any]:
@@ -51,7 +55,19 @@ def _brief_pdf(work: Work) -> dict[str, Any]:
     return {"paper": work.keep("brief", "brief.pdf", data)}
 
 
+def _quote_pdf(work: Work) -> dict[str, Any]:
+    """Print the offer."""
+    work.progress(1, 3)
+    evaluation = evaluate(work.design, work.catalogue, "figures")
+    today = datetime.now(UTC).date()
+    order = order_of(work.design, work.catalogue, evaluation, work.prices(), today)
+    work.progress(2, 3)
+    data = quote_pdf(work.name, work.design, evaluation, order, work.revision, today)
+    return {"paper": work.keep("quote", "offer.pdf", data)}
+
+
 KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "cures": _cures,
     "brief_pdf": _brief_pdf,
+    "quote_pdf": _quote_pdf,
 }

@@ -15,6 +15,7 @@ from sqlalchemy import (
     JSON,
     Boolean,
     Column,
+    Date,
     DateTime,
     Engine,
     ForeignKey,
@@ -125,6 +126,13 @@ paper = Table(
     Column("revision", Integer, nullable=False),
     Column("made", DateTime, nullable=False, server_default=func.now()),
     Column("data", LONGBLOB, nullable=False),
+)
+firm_price = Table(
+    "firm_price",
+    metadata,
+    Column("item", String(TEXT_LENGTH), primary_key=True),
+    Column("price", DOUBLE(asdecimal=False), nullable=False),
+    Column("on", Date, nullable=False),
 )
 firm_figure = Table(
     "firm_figure",

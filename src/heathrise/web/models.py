@@ -79,6 +79,19 @@ class KeptPicture(Wire):
     pages: int
 
 
+class PriceFault(Wire):
+    line: int
+    what: str
+
+
+class PricesRead(Wire):
+    """What could be read of a price list, whether it was taken, and what is at fault."""
+
+    read: int
+    taken: bool
+    faults: list[PriceFault]
+
+
 class NewProject(Wire):
     name: Name
     storeys: Annotated[int, Field(ge=1, le=6)] = 1

@@ -9,6 +9,8 @@ from flask import Response, abort, request
 from pydantic import ValidationError
 
 from ..core.design import DesignError, describe
+from ..core.evaluate import Evaluation
+from ..core.order import Order
 from ..formats.confined import inspect_confined
 from ..formats.dxf import Choice, Inspection
 from ..formats.project_file import load_project, project_schema
@@ -16,6 +18,7 @@ from ..formats.registry import formats
 from ..store import Repository
 from .answers import Answers
 from .models import ProjectDocument
+from .orders import order_for
 from .projects import AUTHOR, document_of, json_of
 
 SCHEMA_FILE = "project-4.json"
@@ -33,9 +36,12 @@ def make_transfer(repository: Repository, answers: Answers) -> APIBlueprint:
             abort(404, f"There is no export {what[:40]!r}; there are {', '.join(OUT)}.")
         saved = repository.load(project_id)
         # What was drawn can be taken away whatever becomes of working it out.
-        whole = row.needs == "evaluation"
-        evaluation = answers.whole(saved, repository.catalogue) if whole else None
-        text = row.write(saved.name, saved.design, evaluation)
+        worked: Evaluation | Order | None = None
+        if row.needs == "evaluation":
+            worked = answers.whole(saved, repository.catalogue)
+        elif row.needs == "order":
+            worked = order_for(repository, saved)
+        text = row.write(saved.name, saved.design, worked)
         stem = file_stem(saved.name)
         response = Response(text, mimetype=row.media)
         response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'

@@ -15,6 +15,7 @@ from ..jobs.runner import Task
 from ..store import Repository
 from ..store.jobs import JobRow, Jobs
 from ..store.papers import Papers
+from ..store.prices import FirmPrices
 from .models import Job, JobRequest
 from .projects import AUTHOR, json_of
 from .transfer import choice_of, file_stem
@@ -51,7 +52,7 @@ def make_work(repository: Repository) -> APIBlueprint:
             return work(
                 Work(
                     saved.name, saved.revision, saved.design, catalogue, wanted.arguments,
-                    progress, keep,
+                    progress, keep, FirmPrices(repository.engine).all,
                 )
             )  # fmt: skip
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
 import { ref } from 'vue'
+import PrintButton from '@/controls/PrintButton.vue'
 import SheetStage from '@/sheet/SheetStage.vue'
 import FactsPage from './FactsPage.vue'
 import Notebook from './Notebook.vue'
-import PrintBrief from './PrintBrief.vue'
 
 /** The visit: what kind of place it is, and what it brings home, most of it pressed on the sheet. */
 const floor = defineModel<string>('floor', { required: true })
@@ -16,14 +16,14 @@ const PARTS = [{ value: 'facts', label: 'Place and storeys' }, { value: 'sheet',
   <SheetStage v-if="part === 'sheet'" v-model:floor="floor" mode="brief">
     <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the brief" />
-      <PrintBrief class="print" />
+      <PrintButton kind="brief_pdf" label="Print the brief" class="print" />
     </template>
     <template #beside><Notebook :floor="floor" @floor="floor = $event" /></template>
   </SheetStage>
   <section v-else class="facts-part">
     <div class="bar">
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the brief" />
-      <PrintBrief class="print" />
+      <PrintButton kind="brief_pdf" label="Print the brief" class="print" />
     </div>
     <FactsPage />
   </section>

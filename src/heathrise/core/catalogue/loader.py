@@ -10,7 +10,7 @@ from .models import Catalogue
 from .roles import ROLES, by_kind
 from .rules import load_rules
 
-SHELVES = ("constructions", "clients", "switches", "injectors", "cables", "fibres")
+SHELVES = ("constructions", "clients", "switches", "injectors", "cables", "fibres", "parts")
 
 
 @cache

@@ -104,6 +104,7 @@ class DeviceModel(Entry):
     mounts: tuple[Mount, ...] = ()
     outdoor: bool = False
     old: OldGear | None = None
+    packs: dict[str, Positive] = {}
 
     @property
     def over_air(self) -> bool:
@@ -167,6 +168,14 @@ class FibreModel(Entry):
     diameter_mm: Positive
 
 
+class PartModel(Entry):
+    """A small part, by the piece or the metre; ``mounts`` are those that a bracket is for."""
+
+    unit: Literal["piece", "m"]
+    price: Positive
+    mounts: tuple[Mount, ...] = ()
+
+
 class UsualNetwork(BaseModel):
     """One of the networks that a kind of site usually has; without bands it has no name on air."""
 
@@ -223,6 +232,7 @@ class Catalogue(BaseModel):
     injectors: dict[str, InjectorModel]
     cables: dict[str, CableModel]
     fibres: dict[str, FibreModel]
+    parts: dict[str, PartModel]
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
     site_kinds: dict[str, SiteKindModel]
     rules: Rules

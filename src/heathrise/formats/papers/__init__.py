@@ -1,6 +1,7 @@
-"""What is printed: the brief, sheets to scale."""
+"""What is printed: the brief, the offer, sheets to scale."""
 
 from .brief import brief_pdf
+from .quote import quote_pdf
 from .sheet import Sheet, draw_sheet
 
-__all__ = ["Sheet", "brief_pdf", "draw_sheet"]
+__all__ = ["Sheet", "brief_pdf", "draw_sheet", "quote_pdf"]

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import SelectButton from 'primevue/selectbutton'
+import { computed, ref } from 'vue'
+import { useOrder } from '@/answers/useOrder'
+import PrintButton from '@/controls/PrintButton.vue'
+import { useDesign } from '@/document/store'
+import PartsTable from './PartsTable.vue'
+import PriceBar from './PriceBar.vue'
+import PriceList from './PriceList.vue'
+import WorkTable from './WorkTable.vue'
+
+/** What is bought and done for the plan, and what it costs; every line opens to where it comes from. */
+const store = useDesign()
+const { order, failed, load } = useOrder()
+const part = ref<'parts' | 'work' | 'prices'>('parts')
+const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'prices', label: 'Prices' }]
+const empty = computed(() => order.value && !order.value.lines.length)
+</script>
+
+<template>
+  <section class="stage">
+    <div class="bar">
+      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the order" />
+      <a class="out" :href="`/api/projects/${store.id}/export/order.xlsx`" download><i class="pi pi-download" /> Workbook</a>
+      <a class="out" :href="`/api/projects/${store.id}/export/parts.csv`" download><i class="pi pi-download" /> List, CSV</a>
+      <PrintButton kind="quote_pdf" label="Print the offer" />
+    </div>
+    <div class="page" tabindex="0" role="region" aria-label="Order">
+      <p v-if="failed" role="alert">{{ failed }}</p>
+      <p v-if="!order && !failed" class="quiet">Working it out.</p>
+      <p v-if="empty" class="quiet">Nothing is planned yet. Whatever is placed on the plan has its line here.</p>
+      <template v-if="order && !empty">
+        <PriceBar :sum="order.sum" :currency="order.currency" :budget="store.site?.budget ?? null" />
+        <PartsTable v-if="part === 'parts'" :order="order" />
+        <WorkTable v-else-if="part === 'work'" :order="order" />
+        <PriceList v-else :told="order.told" @taken="load" />
+      </template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.stage {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  padding: 5px 8px;
+  border-bottom: 1px solid var(--granite-light);
+  min-height: 42px;
+}
+.bar > :last-child {
+  margin-left: auto;
+}
+.out {
+  color: var(--heather);
+  font-weight: 500;
+  text-decoration: none;
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+.out:hover {
+  text-decoration: underline;
+}
+.page {
+  flex: 1;
+  min-height: 0;
+}
+</style>

@@ -1,0 +1,8 @@
+import type { StageInfo } from '../registry'
+import OrderStage from './Stage.vue'
+
+export default {
+  id: 'order', name: 'Order', order: 70, icon: 'M4 5h3l2 11h9l2-8H8M10 20h.01M17 20h.01',
+  component: OrderStage, selects: [], wide: true,
+  begun: (store) => store.all('device').some((d) => d.state === 'new'),
+} satisfies StageInfo

@@ -1,0 +1,29 @@
+"""What a plan takes and costs: parts in packs, work by task and place, the firm's prices."""
+
+from .assess import Line, Order, Sum, assess_order
+from .holes import Stretch, holes_of
+from .labour import Task
+from .links import Link
+from .packs import Pack, cheapest_cover
+from .parts import GROUPS, Where, cord_for, disks_for
+from .prices import FirmPrice, Item, items_of
+
+__all__ = [
+    "GROUPS",
+    "FirmPrice",
+    "Item",
+    "Line",
+    "Link",
+    "Order",
+    "Pack",
+    "Stretch",
+    "Sum",
+    "Task",
+    "Where",
+    "assess_order",
+    "cheapest_cover",
+    "cord_for",
+    "disks_for",
+    "holes_of",
+    "items_of",
+]

@@ -1,0 +1,187 @@
+"""The order of a plan: parts, work, price."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from datetime import date
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..catalogue import Catalogue, Rules, Used
+from ..design import Design, Device, Switch
+from .holes import holes_of
+from .labour import Task, labour_of
+from .links import Link
+from .packs import cheapest_cover
+from .parts import Group, Need, Where, gather
+from .prices import FirmPrice, Prices, items_of
+
+
+class Line(BaseModel):
+    """A line of the list of parts. ``price`` is without margin and tax, for all of it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    item: str
+    label: str
+    group: Group
+    unit: str
+    quantity: float
+    each: float = Field(description="price of one")
+    price: float = Field(description="price of all that is bought, packs counted")
+    charged: float = Field(description="the same with the margin, rounded to the cent")
+    whose: Literal["shipped", "firm"]
+    note: str = ""
+    one_more: float | None = Field(None, description="what one more would cost, packs counted")
+    where: tuple[Where, ...]
+
+
+class Sum(BaseModel):
+    """The price of a job, step by step, in the site's currency."""
+
+    model_config = ConfigDict(frozen=True)
+
+    parts: float
+    minutes: float = Field(description="work of one person, min")
+    days: int = Field(description="days on site of one person")
+    labour: float
+    travel: float
+    net: float
+    tax: float
+    total: float
+    used: tuple[Used, ...] = ()
+
+
+class Order(BaseModel):
+    """All that is bought and done for a plan; ``told`` is what to know of the prices."""
+
+    model_config = ConfigDict(frozen=True)
+
+    currency: str
+    lines: tuple[Line, ...]
+    kept: tuple[Where, ...]
+    tasks: tuple[Task, ...]
+    sum: Sum
+    told: tuple[str, ...]
+
+
+def assess_order(
+    design: Design,
+    catalogue: Catalogue,
+    links: Sequence[Link],
+    boxes: Mapping[str, int],
+    firm: Mapping[str, FirmPrice],
+    today: date,
+) -> Order:
+    """Return the order of a design as planned.
+
+    Args:
+        links: runs that have a way, and ways between racks.
+        boxes: of copper to buy, by category.
+        firm: the firm's prices by item.
+    """
+    rules = catalogue.rules
+    prices = Prices(items_of(catalogue), firm)
+    fresh = [s for k in links if not k.found for s in k.stretches]
+    holes = holes_of(design, catalogue, fresh)
+    needs = gather(design, catalogue, links, holes, boxes)
+    lines = tuple(_line(need, prices, rules) for need in _together(needs))
+    tasks = labour_of(design, catalogue, links, holes)
+    return Order(
+        currency=design.site.currency,
+        lines=lines,
+        kept=_kept(design),
+        tasks=tuple(tasks),
+        sum=_sum(rules, lines, tasks),
+        told=_told(rules, lines, prices, today),
+    )
+
+
+def _together(needs: Sequence[Need]) -> list[Need]:
+    """Return one need for each item: what is spare is bought with the rest."""
+    found: dict[str, Need] = {}
+    for need in needs:
+        one = found.get(need.item)
+        if one is None:
+            found[need.item] = need
+        else:
+            both = {"quantity": round(one.quantity + need.quantity, 2),
+                    "where": (*one.where, *need.where)}  # fmt: skip
+            found[need.item] = one.model_copy(update=both)
+    return list(found.values())
+
+
+def _line(need: Need, prices: Prices, rules: Rules) -> Line:
+    row = prices.items[need.item]
+    each = prices.each(need.item)
+    whole = row.unit in ("piece", "box")
+    quantity = math.ceil(need.quantity - 1e-6) if whole else need.quantity
+    price, note, more = round(quantity * each, 2), "", None
+    if row.packs:
+        cover = cheapest_cover(int(quantity), prices.packs(need.item))
+        price = cover.price
+        more = round(cheapest_cover(int(quantity) + 1, prices.packs(need.item)).price - price, 2)
+        note = ", ".join(f"{n} × pack of {p.count}" for p, n in cover.packs)
+        if cover.left_over:
+            note += f"; {cover.left_over} left over, may serve as a spare"
+    spare = sum(w.quantity for w in need.where if w.kind == "spare")
+    if spare:
+        note = "; ".join(t for t in (note, f"{spare:g} of them spare") if t)
+    return Line(
+        item=need.item, label=row.label, group=need.group, unit=row.unit, quantity=quantity,
+        each=each, price=price, charged=round(price * (1 + rules["order.margin_share"]), 2),
+        whose="firm" if prices.since(need.item) is not None else "shipped", note=note,
+        one_more=more, where=need.where,
+    )  # fmt: skip
+
+
+def _kept(design: Design) -> tuple[Where, ...]:
+    devices = [d for d in design.of(Device).values() if d.state == "keep"]
+    switches = [s for s in design.of(Switch).values() if s.state == "keep"]
+    return (
+        *(Where(kind="device", id=d.id, name=d.name, floor=d.floor) for d in devices),
+        *(Where(kind="switch", id=s.id, name=s.name) for s in switches),
+    )
+
+
+_USED = (
+    "order.margin_share", "order.rate_per_hour", "order.travel_per_visit", "order.day_minutes",
+    "order.tax_share",
+)  # fmt: skip
+
+
+def _sum(rules: Rules, lines: Sequence[Line], tasks: Sequence[Task]) -> Sum:
+    minutes = sum(t.minutes for t in tasks) if lines else 0.0
+    days = math.ceil(minutes / rules["order.day_minutes"])
+    minutes = round(minutes + days * rules["order.clean_minutes"], 2)
+    parts = round(sum(line.charged for line in lines), 2)
+    labour = round(minutes / 60 * rules["order.rate_per_hour"], 2)
+    travel = round(days * rules["order.travel_per_visit"], 2)
+    net = round(parts + labour + travel, 2)
+    tax = round(net * rules["order.tax_share"], 2)
+    return Sum(
+        parts=parts, minutes=minutes, days=days, labour=labour, travel=travel, net=net,
+        tax=tax, total=round(net + tax, 2), used=rules.used(*_USED),
+    )  # fmt: skip
+
+
+def _told(rules: Rules, lines: Sequence[Line], prices: Prices, today: date) -> tuple[str, ...]:
+    told = []
+    shipped = [line.label for line in lines if line.whose == "shipped"]
+    if shipped:
+        told.append(
+            f"{len(shipped)} of {len(lines)} prices are not the firm's but come with the program: "
+            f"{', '.join(shipped[:3])}{' and others' if len(shipped) > 3 else ''}."
+        )
+    age = int(rules["order.price_age_days"])
+    old = [
+        line.label
+        for line in lines
+        if (since := prices.since(line.item)) is not None and (today - since).days > age
+    ]
+    if old:
+        more = " and others" if len(old) > 3 else ""
+        told.append(f"{len(old)} prices are older than {age} days: {', '.join(old[:3])}{more}.")
+    return tuple(told)

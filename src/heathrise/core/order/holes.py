@@ -1,0 +1,92 @@
+"""Where cables go through masonry and from storey to storey: each hole once, whoever uses it."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import shapely
+
+from ..catalogue import Catalogue
+from ..design import Design, Wall
+
+_ONE_HOLE_M = 0.5  # cables through a wall this near to one another share a hole
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """A stretch of a link on one storey: where it lies, in what kind of space, how many cables."""
+
+    link: str
+    floor: str
+    kind: str
+    length_m: float
+    points: tuple[tuple[float, float], ...]
+    cables: int
+    way: str | None = None
+
+
+@dataclass(frozen=True)
+class Hole:
+    """A hole through a wall, with the links that go through it."""
+
+    floor: str
+    wall: str
+    at: tuple[float, float]
+    links: tuple[str, ...]
+
+
+def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch]) -> list[Hole]:
+    """Return the holes that links need through masonry, in order of the walls."""
+    walls: dict[str, list[Wall]] = {}
+    for wall in design.of(Wall).values():
+        if catalogue.constructions[wall.construction].masonry:
+            walls.setdefault(wall.floor, []).append(wall)
+    found: dict[str, list[tuple[tuple[float, float], list[str]]]] = {}
+    of_floor: dict[str, str] = {}
+    for stretch in stretches:
+        if len(stretch.points) < 2 or stretch.kind == "duct":
+            continue
+        line = shapely.LineString(stretch.points)
+        for wall in walls.get(stretch.floor, []):
+            for spot in _crossings(line, wall):
+                of_floor[wall.id] = stretch.floor
+                _join(found.setdefault(wall.id, []), spot, stretch.link)
+    return [
+        Hole(of_floor[wall], wall, at, tuple(dict.fromkeys(links)))
+        for wall, rows in found.items()
+        for at, links in rows
+    ]
+
+
+def _crossings(line: shapely.LineString, wall: Wall) -> list[tuple[float, float]]:
+    """Return the spots at which a line passes from one side of a wall to the other."""
+    spots = []
+    (ax, ay), (bx, by) = wall.a, wall.b
+
+    def side(x: float, y: float) -> float:
+        return (bx - ax) * (y - ay) - (by - ay) * (x - ax)
+
+    points = list(line.coords)
+    for (px, py), (qx, qy) in itertools.pairwise(points):
+        one, other = side(px, py), side(qx, qy)
+        if (one >= 0) == (other >= 0):
+            continue
+        t = one / (one - other)
+        x, y = px + t * (qx - px), py + t * (qy - py)
+        along = ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / wall.length_m
+        if 0 <= along <= wall.length_m:
+            spots.append((round(x, 2), round(y, 2)))
+    return spots
+
+
+def _join(
+    rows: list[tuple[tuple[float, float], list[str]]], spot: tuple[float, float], link: str
+) -> None:
+    for at, links in rows:
+        if math.dist(at, spot) <= _ONE_HOLE_M:
+            links.append(link)
+            return
+    rows.append((spot, [link]))

@@ -1,0 +1,79 @@
+"""The firm's price list, as CSV in and out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import date
+
+from ..core.order import FirmPrice, Item
+from .tables_csv import write_rows
+from .tables_in import Fault, number_of, read_table
+
+COLUMNS = {
+    "item": ("id", "article", "part", "sku"),
+    "price": ("net", "price_each", "cost"),
+    "on": ("date", "since", "valid_from"),
+}
+MOST_PRICE = 1_000_000.0
+
+
+@dataclass(frozen=True)
+class PriceList:
+    """What could be read of a list, and what could not."""
+
+    prices: Mapping[str, FirmPrice]
+    faults: tuple[Fault, ...]
+
+
+def read_prices(data: bytes, items: Mapping[str, Item], today: date) -> PriceList:
+    """Return the prices of a list; a row at fault is told and left out.
+
+    Raises:
+        DesignError: it is no list of prices at all.
+    """
+    prices: dict[str, FirmPrice] = {}
+    faults: list[Fault] = []
+    for row in read_table(data, COLUMNS, ("item", "price")):
+        item, text = row.cells["item"].lstrip("'"), row.cells["price"]
+        price, on = number_of(text), _day(row.cells.get("on", ""), today)
+        wrong = ""
+        if item not in items:
+            wrong = f"{item[:40] or 'nothing'!r} is not an item of the catalogue"
+        elif item in prices:
+            wrong = f"{item} stands twice; the first counts"
+        elif not text:
+            continue  # no price yet: the shipped one holds
+        elif price is None:
+            wrong = f"{text[:30]!r} is no price"
+        elif not 0 < price <= MOST_PRICE:
+            wrong = f"{price:g} cannot be a price; it should be over 0"
+        elif on is None:
+            wrong = f"{row.cells['on'][:20]!r} is no day; write it as 2026-11-25"
+        if wrong:
+            faults.append(Fault(row.line, wrong))
+        elif price is not None and on is not None:
+            prices[item] = FirmPrice(round(price, 4), on)
+    return PriceList(prices, tuple(faults))
+
+
+def write_prices(items: Iterable[Item], firm: Mapping[str, FirmPrice]) -> str:
+    """Return the list of all items, with the firm's prices where it has them."""
+    header = ("item", "label", "unit", "price", "on", "shipped_price")
+    rows = (
+        (
+            i.id, i.label, i.unit, firm[i.id].price if i.id in firm else "",
+            firm[i.id].on.isoformat() if i.id in firm else "", i.price,
+        )
+        for i in items
+    )  # fmt: skip
+    return write_rows(header, rows)
+
+
+def _day(text: str, today: date) -> date | None:
+    if not text:
+        return today
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        return None

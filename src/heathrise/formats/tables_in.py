@@ -1,0 +1,117 @@
+"""Tables that come in as text: any order of columns, any usual delimiter, point or comma."""
+
+from __future__ import annotations
+
+import csv
+import io
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import NoReturn
+
+from ..core.design import DesignError, Problem
+
+MAX_BYTES = 40_000_000
+MAX_ROWS = 250_000
+_DELIMITERS = (";", "\t", ",", "|")
+_SHOWN = 40
+
+
+@dataclass(frozen=True)
+class Row:
+    """A row by the names of its columns; ``line`` counts from 1 with the head."""
+
+    line: int
+    cells: Mapping[str, str]
+
+
+@dataclass(frozen=True)
+class Fault:
+    """What is wrong in one line."""
+
+    line: int
+    what: str
+
+
+def read_table(
+    data: bytes, columns: Mapping[str, Sequence[str]], needed: Sequence[str]
+) -> Iterator[Row]:
+    """Yield the rows of a table whose head names its columns, in any order.
+
+    Args:
+        columns: by our name, the names a column may have in the head, lower case.
+        needed: those of our names without which nothing can be read.
+
+    Raises:
+        DesignError: it is no such table; nothing was read.
+    """
+    if len(data) > MAX_BYTES:
+        most = MAX_BYTES // 1_000_000
+        _refuse(f"has {len(data) / 1e6:.0f} MB; at most {most} MB can be read")
+    text = _decoded(data)
+    head, _, _ = text.partition("\n")
+    if not head.strip():
+        _refuse("is empty; its first line should name the columns")
+    delimiter = max(_DELIMITERS, key=head.count)
+    rows = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
+    try:
+        names = [_plain(cell) for cell in next(rows)]
+        places = {
+            ours: names.index(found)
+            for ours, theirs in columns.items()
+            if (found := next((n for n in (ours, *theirs) if n in names), None)) is not None
+        }
+        if lacking := [n for n in needed if n not in places]:
+            seen = ", ".join(n for n in names if n)[:120] or "nothing"
+            _refuse(f"has no column {', '.join(lacking)}; its first line names {seen}")
+        for count, cells in enumerate(rows):
+            if count >= MAX_ROWS:
+                _refuse(f"has more than {MAX_ROWS:,} rows; split it")
+            if any(c.strip() for c in cells):
+                values = {n: cells[k].strip() if k < len(cells) else "" for n, k in places.items()}
+                yield Row(rows.line_num, values)
+    except csv.Error as error:
+        _refuse(f"line {rows.line_num}: {error}")
+
+
+def number_of(text: str) -> float | None:
+    """Return a number with a decimal point or comma, or None where it is none."""
+    plain = text.replace("\u00a0", "").replace(" ", "").lstrip("'")
+    if plain.count(",") == 1 and "." not in plain:
+        plain = plain.replace(",", ".")
+    elif "," in plain and "." in plain:
+        # The one that stands last is the decimal sign, the other parts thousands.
+        thousands = "," if plain.rfind(".") > plain.rfind(",") else "."
+        plain = plain.replace(thousands, "").replace(",", ".")
+    try:
+        value = float(plain)
+    except ValueError:
+        return None
+    return value if math.isfinite(value) else None
+
+
+def shown(faults: Sequence[Fault]) -> list[Fault]:
+    """Return the faults that are worth showing: the first of many, and how many more there are."""
+    if len(faults) <= _SHOWN:
+        return list(faults)
+    rest = len(faults) - _SHOWN
+    return [*faults[:_SHOWN], Fault(faults[_SHOWN].line, f"and {rest} more faults from here on")]
+
+
+def _decoded(data: bytes) -> str:
+    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        return data.decode("utf-16", "replace").removeprefix("\ufeff")
+    if b"\x00" in data[:4096]:
+        _refuse("is no table in text; save it as CSV")
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return data.decode("cp1252", "replace")
+
+
+def _plain(cell: str) -> str:
+    return cell.strip().strip('"').lower().replace(" ", "_")
+
+
+def _refuse(what: str) -> NoReturn:
+    raise DesignError([Problem("file", what)])

@@ -1,0 +1,29 @@
+"""The firm's prices
+
+Revision ID: 0008
+Revises: 0007
+"""
+
+import sqlalchemy as sa
+from alembic import op
+from sqlalchemy.dialects.mysql import DOUBLE
+
+revision = "0008"
+down_revision = "0007"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    op.create_table(
+        "firm_price",
+        sa.Column("item", sa.String(120), primary_key=True),
+        sa.Column("price", DOUBLE(asdecimal=False), nullable=False),
+        sa.Column("on", sa.Date(), nullable=False),
+        mysql_engine="InnoDB",
+        mysql_charset="utf8mb4",
+    )
+
+
+def downgrade() -> None:
+    op.drop_table("firm_price")

@@ -1,0 +1,61 @@
+"""Routes for orders: what a plan takes and costs, and the firm's prices."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime
+
+from apiflask import APIBlueprint
+from flask import Response, request
+
+from ..core.evaluate import evaluate
+from ..core.order import Order, items_of
+from ..core.ordering import order_of
+from ..formats.prices_csv import read_prices, write_prices
+from ..formats.tables_in import shown
+from ..store import Repository, Saved
+from ..store.prices import FirmPrices
+from .models import PriceFault, PricesRead
+from .projects import json_of
+
+
+def today() -> date:
+    return datetime.now(UTC).date()
+
+
+def order_for(repository: Repository, saved: Saved) -> Order:
+    """Return the order of a saved project under the firm's prices."""
+    catalogue = repository.catalogue
+    evaluation = evaluate(saved.design, catalogue, "figures")
+    firm = FirmPrices(repository.engine).all()
+    return order_of(saved.design, catalogue, evaluation, firm, today())
+
+
+def make_orders(repository: Repository) -> APIBlueprint:
+    """Return the blueprint over a repository."""
+    routes = APIBlueprint("orders", __name__, url_prefix="/api")
+
+    @routes.get("/projects/<project_id>/order")
+    @routes.output(Order)
+    def order(project_id: str) -> Response:
+        return json_of(order_for(repository, repository.load(project_id)))
+
+    @routes.get("/firm/prices.csv")
+    def prices_out() -> Response:
+        items = items_of(repository.catalogue).values()
+        text = write_prices(items, FirmPrices(repository.engine).all())
+        response = Response(text, mimetype="text/csv")
+        response.headers["Content-Disposition"] = 'attachment; filename="prices.csv"'
+        return response
+
+    @routes.post("/firm/prices")
+    @routes.output(PricesRead)
+    def prices_in() -> Response:
+        """Read a list. It is taken when nothing is at fault, or when ``take`` says so."""
+        read = read_prices(request.get_data(), items_of(repository.catalogue), today())
+        taken = not read.faults or request.args.get("take") == "1"
+        if taken:
+            FirmPrices(repository.engine).take(read.prices)
+        faults = [PriceFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        return json_of(PricesRead(read=len(read.prices), taken=taken, faults=faults))
+
+    return routes

@@ -1,0 +1,313 @@
+"""The order: the handbook's example by hand, and slow, plain references on the sites."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections import Counter, defaultdict
+from datetime import date
+from functools import cache
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.design import (
+    Design,
+    Device,
+    Injector,
+    OwnFigure,
+    Switch,
+    Wall,
+    apply,
+    put,
+)
+from heathrise.core.evaluate import Evaluation, evaluate
+from heathrise.core.in_force import in_force
+from heathrise.core.kept import as_planned
+from heathrise.core.order import (
+    FirmPrice,
+    Link,
+    Order,
+    Pack,
+    Stretch,
+    cheapest_cover,
+    cord_for,
+    disks_for,
+    holes_of,
+    items_of,
+)
+from heathrise.core.order.labour import labour_of, pull_minutes
+from heathrise.core.ordering import order_of
+from heathrise.demo import SITES
+
+from .plans import access_point, design_of, rack, shell, wall
+
+TODAY = date(2026, 11, 25)
+KEYS = [site.key for site in SITES]
+
+
+@cache
+def _site(key: str) -> tuple[Design, Evaluation]:
+    design = next(s for s in SITES if s.key == key).make()
+    return design, evaluate(design, load_catalogue(), "figures")
+
+
+def _order(key: str, firm: dict[str, FirmPrice] | None = None) -> Order:
+    design, evaluation = _site(key)
+    return order_of(design, load_catalogue(), evaluation, firm or {}, TODAY)
+
+
+# -- by hand ---------------------------------------------------------------------------------------
+
+
+def test_one_access_point_by_hand(catalogue: Catalogue) -> None:
+    """Two cables together, 20 m in a void, 6 m in an attic, 4 m down a wall, one masonry hole:
+    21.0 and a quarter of it to pull, 18 to drill, 28 for four ends, 8 to test, 22 to mount, 9 to
+    adopt: 111.25 minutes."""
+    point = access_point(26.5, 5)
+    design = design_of(*shell(40, 10), point, wall(1, (10, 0), (10, 10), "concrete"))
+    stretches = (
+        Stretch("run", "f", "ceiling_void", 20.0, ((0.5, 5), (20.5, 5)), 2),
+        Stretch("run", "f", "attic", 6.0, ((20.5, 5), (26.5, 5)), 2),
+        Stretch("run", "f", "drop", 4.0, ((26.5, 5),), 2),
+    )
+    link = Link("run", "AP-1", point.id, "f", "copper", "6", 2, 33.0, False, False, stretches)
+    holes = holes_of(design, catalogue, stretches)
+    assert [h.at for h in holes] == [(10.0, 5.0)]
+    minutes = {t.task: t.minutes for t in labour_of(design, catalogue, [link], holes)}
+    wanted = {
+        "pull": 26.25, "drill": 18, "end": 28, "test": 8, "mount-access_point": 22, "adopt": 9,
+    }  # fmt: skip
+    assert {k: minutes[k] for k in wanted} == pytest.approx(wanted)
+    assert sum(minutes[k] for k in wanted) == pytest.approx(111.25)
+
+
+def test_six_cameras_on_three_disks() -> None:
+    """Six streams of 4 Mb/s fill 12 TB in 46 days; one more disk is for parity."""
+    assert disks_for(24, 46, 6) == 3
+    assert disks_for(24, 47, 6) == 4
+
+
+@pytest.mark.parametrize(
+    ("reach", "cord"), [(0.2, "cord-0.5"), (0.5, "cord-1"), (1.8, "cord-3"), (9.0, "cord-5")]
+)
+def test_a_cord_is_the_shortest_that_reaches(reach: float, cord: str) -> None:
+    assert cord_for(reach, 0.3) == cord
+
+
+def test_packs_by_hand() -> None:
+    packs = [Pack(1, 139), Pack(2, 259), Pack(3, 369)]
+    five = cheapest_cover(5, packs)
+    assert five.price == 628 and five.left_over == 0 and five.proven
+    assert {p.count: n for p, n in five.packs} == {2: 1, 3: 1}
+    # Two threes for 738 against 3 + 1 + 1 for 647: no.
+    assert cheapest_cover(8, [Pack(1, 100), Pack(3, 150)]).left_over == 1
+    assert cheapest_cover(0, packs).price == 0
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.integers(1, 14),
+    st.lists(st.tuples(st.integers(1, 5), st.integers(1, 400)), min_size=1, max_size=4),
+)
+def test_packs_agree_with_trying_all(wanted: int, offers: list[tuple[int, int]]) -> None:
+    packs = [Pack(count, float(price)) for count, price in offers]
+    best = min(
+        sum(p.price * n for p, n in zip(packs, counts, strict=True))
+        for counts in itertools.product(*(range(-(-wanted // p.count) + 1) for p in packs))
+        if sum(p.count * n for p, n in zip(packs, counts, strict=True)) >= wanted
+    )
+    found = cheapest_cover(wanted, packs)
+    assert found.proven and found.price == pytest.approx(best)
+    assert sum(p.count * n for p, n in found.packs) == wanted + found.left_over
+
+
+# -- nothing without a line, nothing without a place -----------------------------------------------
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_all_of_the_plan_has_a_line_and_every_line_a_place(key: str) -> None:
+    drawn, evaluation = _site(key)
+    design, order = as_planned(drawn), _order(key)
+    lines = {line.item: line for line in order.lines}
+    for device in design.of(Device).values():
+        if device.state == "new":
+            assert any(w.id == device.id for w in lines[device.model].where), device.name
+    for cls in (Switch, Injector):
+        for row in design.of(cls).values():  # type: ignore[type-abstract]
+            assert any(w.id == row.id for w in lines[row.model].where)
+    for link in evaluation.cable.links:
+        if link.verdict == "no_way":
+            continue
+        bought = f"{'fibre-' if link.medium == 'fibre' else 'cable-'}{link.category.lower()}"
+        place = getattr(link, "device", link.id)
+        assert any(w.id.split("@")[0] == place for w in lines[bought].where), link.name
+    known = {e.id for _, e in drawn.elements()} | {"spare"}
+    for line in order.lines:
+        assert line.where and line.quantity > 0
+        for place in line.where:
+            assert place.kind in ("spare", "link") or place.id in known, (line.label, place)
+        assert line.quantity >= sum(w.quantity for w in line.where) - 0.05
+    for task in order.tasks:
+        assert task.where and task.minutes > 0
+
+
+# -- against plain references ----------------------------------------------------------------------
+
+
+def _plain_counts(key: str) -> Counter[str]:
+    """Count parts one thing at a time, from the evaluation alone."""
+    drawn, evaluation = _site(key)
+    design, catalogue = as_planned(drawn), load_catalogue()
+    found: Counter[str] = Counter()
+    for link in evaluation.cable.links:
+        if link.verdict == "no_way" or link.medium != "copper":
+            continue
+        found["label"] += 2 * link.cables
+        found["cord-1"] += link.cables
+        device = design.of(Device).get(getattr(link, "device", ""))
+        ends_in_jacks = device is None or device.kind == "outlet"
+        found["jack"] += link.cables * (2 if ends_in_jacks else 1)
+        found["plug"] += 0 if ends_in_jacks else link.cables
+        leaves = link.between_buildings or link.duct_m > 0 or link.outdoor_m > 0
+        found["surge"] += 2 * link.cables if leaves else 0
+    found["cord-1"] += 2
+    found["plug"] += max(4, math.ceil(found["plug"] * 0.05))
+    for device in design.of(Device).values():
+        if device.kind not in ("outlet", "router"):
+            model = catalogue.devices[device.kind][device.model]
+            mount = "wall" if device.mount == "desk" else device.mount
+            found[f"bracket-{mount}"] += 1
+            found["outdoor-kit"] += model.outdoor
+    return found
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_counts_agree_with_counting_one_by_one(key: str) -> None:
+    lines = {line.item: line.quantity for line in _order(key).lines}
+    for item, count in _plain_counts(key).items():
+        assert lines.get(item, 0) == count, item
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_holes_agree_with_cutting_every_wall(key: str) -> None:
+    """Each stretch against each wall, by intersecting lines: as many pairs pass through."""
+    import shapely
+
+    drawn, evaluation = _site(key)
+    catalogue, design = load_catalogue(), as_planned(drawn)
+    walls = [w for w in design.of(Wall).values() if catalogue.constructions[w.construction].masonry]
+    pairs = set()
+    stretches = []
+    for link in evaluation.cable.links:
+        for leg in link.legs:
+            stretches.append(Stretch(link.id, leg.floor, leg.kind, leg.length_m, leg.points, 1))
+            if leg.kind == "duct" or len(leg.points) < 2:
+                continue
+            line = shapely.LineString(leg.points)
+            for one in walls:
+                cut = shapely.LineString([one.a, one.b])
+                ends = [p for p in leg.points if cut.distance(shapely.Point(p)) < 1e-6]
+                if one.floor == leg.floor and line.crosses(cut) and not ends:
+                    pairs.add((link.id, one.id))
+    found = {(k, h.wall) for h in holes_of(design, catalogue, stretches) for k in h.links}
+    assert pairs <= found
+    # What else is found ends on a wall's line: an end that lies on it counts for one side.
+    touching = len(found - pairs)
+    assert touching <= len(found) // 2 or not pairs
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_pulling_lies_between_alone_and_together(key: str) -> None:
+    """Together a cable costs a quarter at least, and no more than if it were pulled alone."""
+    drawn, evaluation = _site(key)
+    rules = in_force(drawn, load_catalogue()).rules
+    rates = rules.table("order.pull_minutes")
+    links = [
+        Link(k.id, k.name, None, k.floor, k.medium, k.category, k.cables, k.bought_m, False, False,
+             tuple(Stretch(k.id, g.floor, g.kind, g.length_m, g.points, k.cables, g.way)
+                   for g in k.legs))
+        for k in evaluation.cable.links
+    ]  # fmt: skip
+    found = pull_minutes(rules, links)
+    for link in links:
+        metre = sum(s.length_m * rates.get(s.kind, 0.5) for s in link.stretches)
+        alone = metre * (1 + 0.25 * (link.cables - 1))
+        least = metre * 0.25 * link.cables
+        assert least - 1e-6 <= found[link.id] <= alone + 1e-6
+    assert pull_minutes(rules, links[:1])[links[0].id] == pytest.approx(
+        sum(s.length_m * rates.get(s.kind, 0.5) for s in links[0].stretches)
+        * (1 + 0.25 * (links[0].cables - 1))
+    )
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_the_sum_adds_up(key: str) -> None:
+    order = _order(key)
+    parts = sum(round(line.price * 1.18 + 1e-9, 2) for line in order.lines)
+    minutes = sum(t.minutes for t in order.tasks)
+    days = math.ceil(minutes / 450)
+    labour = (minutes + 20 * days) / 60 * 58
+    net = parts + labour + 45 * days
+    total = order.sum
+    assert (total.parts, total.days) == (pytest.approx(parts, abs=0.02), days)
+    assert total.labour == pytest.approx(labour, abs=0.02)
+    assert total.net == pytest.approx(net, abs=0.03)
+    assert total.total == pytest.approx(net * 1.2, abs=0.06)
+    assert total.total == round(total.net + total.tax, 2)
+
+
+# -- prices, figures, what is kept -----------------------------------------------------------------
+
+
+def test_the_firm_s_price_counts_and_its_age_is_told() -> None:
+    base = _order("mill")
+    firm = {"ravelmoor-c2": FirmPrice(278.0, date(2024, 1, 2)), "jack": FirmPrice(1.0, TODAY)}
+    own = _order("mill", firm)
+    line = {k.item: k for k in own.lines}
+    before = {k.item: k for k in base.lines}
+    # Twice the price for one is twice the price of a pack.
+    assert line["ravelmoor-c2"].price == 2 * before["ravelmoor-c2"].price
+    assert line["jack"].price == line["jack"].quantity and line["jack"].whose == "firm"
+    assert any("older than 365 days: Ravelmoor C2" in t for t in own.told)
+    assert not any("older" in t for t in base.told)
+    assert f"{len(base.lines) - 2} of {len(base.lines)} prices" in own.told[0]
+
+
+def test_figures_of_the_project_count_and_are_named(catalogue: Catalogue) -> None:
+    design, _ = _site("mill")
+    own = OwnFigure(id="own-9", figure="order.rate_per_hour", value=100.0)
+    changed = apply(design, [put(own)])
+    evaluation = evaluate(changed, catalogue, "figures")
+    order = order_of(changed, catalogue, evaluation, {}, TODAY)
+    assert order.sum.labour == pytest.approx(order.sum.minutes / 60 * 100, abs=0.02)
+    used = {u.figure: u for u in order.sum.used}
+    assert used["order.rate_per_hour"].whose == "project"
+
+
+def test_kept_gear_and_cable_cost_nothing_and_are_named(catalogue: Catalogue) -> None:
+    design = design_of(*shell(), rack(1, 1), access_point(5, 5))
+    order = order_of(design, catalogue, evaluate(design, catalogue, "figures"), {}, TODAY)
+    kept = apply(design, [put(access_point(5, 5).model_copy(update={"state": "keep"}))])
+    after = order_of(kept, catalogue, evaluate(kept, catalogue, "figures"), {}, TODAY)
+    assert [w.name for w in after.kept] == ["AP-1"] and not order.kept
+    assert "ravelmoor-c2" in {k.item for k in order.lines}
+    assert "ravelmoor-c2" not in {k.item for k in after.lines}
+
+
+def test_one_more_is_what_it_really_costs() -> None:
+    line = next(k for k in _order("practice").lines if k.item == "ravelmoor-c2")
+    assert line.quantity == 3 and line.one_more == 139  # a fourth begins no pack
+    two = next(k for k in _order("mill").lines if k.item == "ravelmoor-c2")
+    assert two.quantity == 5 and two.one_more == pytest.approx(2 * 369 - 628)
+
+
+def test_every_item_has_one_name_and_a_price() -> None:
+    items = items_of(load_catalogue())
+    assert all(key == row.id and row.price > 0 for key, row in items.items())
+    labels = defaultdict(list)
+    for row in items.values():
+        labels[row.label].append(row.id)
+    assert not [k for k, v in labels.items() if len(v) > 1]
