@@ -13,7 +13,7 @@ from PIL import Image
 from werkzeug.test import TestResponse
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.design import Design, Device
+from heathrise.core.design import Design, Device, apply, put
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository
 from heathrise.web.app import create_app
@@ -281,3 +281,23 @@ def test_a_price_list_is_taken_whole_or_offered(client: FlaskClient, school: Des
     book = client.get(f"/api/projects/{project}/export/order.xlsx")
     assert book.status_code == 200 and book.data[:2] == b"PK"
     assert client.post("/api/firm/prices", data=b"nothing").status_code == 422
+
+
+def test_relief_of_today_is_that_of_the_gear_that_was_found(
+    client: FlaskClient, school: Design
+) -> None:
+    device = next(d for d in school.of(Device).values() if d.kind == "access_point")
+    found = device.model_copy(update={"id": "found-1", "model": "old-router-ac", "state": "retire"})
+    data = dump_project(Project("Today", apply(school, [put(found)])))
+    project = client.post("/api/import/project", data=data).json["id"]
+    at = f"/api/projects/{project}/relief?floor={device.floor}"
+    planned, today = client.get(at).json, client.get(f"{at}&when=today").json
+    assert planned["tints"] != today["tints"]
+    plain = client.post("/api/import/project", data=dump_project(Project("Plain", school))).json[
+        "id"
+    ]
+    same = client.get(f"/api/projects/{plain}/relief?floor={device.floor}").json
+    assert same["tints"] == planned["tints"]
+    assert not client.get(f"/api/projects/{plain}/relief?floor={device.floor}&when=today").json[
+        "tints"
+    ]

@@ -110,8 +110,7 @@ export function useAnswers(asked: Asked) {
   async function drawRelief(): Promise<void> {
     const wanted = view.value
     if (!wanted || !asked.id()) return
-    const { floor, band, rank, direction } = wanted
-    const params = { path: { project_id: asked.id() }, query: { floor, band, rank, direction } }
+    const params = { path: { project_id: asked.id() }, query: { ...wanted } }
     try {
       const drawn = await taken(api.GET('/api/projects/{project_id}/relief', { params }))
       if (view.value === wanted && !previewing) relief.value = drawn

@@ -26,7 +26,8 @@ export const KINDS: Kind[] = [
   "client_group",
   "zone",
   "old_cable",
-  "underlay"
+  "underlay",
+  "variant"
 ]
 
 export interface Reference {
@@ -226,7 +227,8 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "many": false,
       "optional": false
     }
-  ]
+  ],
+  "variant": []
 }
 
 export interface Field {
@@ -1006,6 +1008,14 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     },
     "hidden": {
       "default": false
+    }
+  },
+  "variant": {
+    "id": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
     }
   }
 }

@@ -36,6 +36,7 @@ export type Order = S['Order']
 export type OrderLine = S['Order.Line']
 export type OrderTask = S['Order.Task']
 export type Where = S['Order.Where']
+export type Offer = S['OfferList.Offer']
 export type PricesRead = S['PricesRead']
 export type DemoSite = S['DemoList.DemoLine']
 

@@ -78,7 +78,7 @@ const risers = computed(() =>
   ),
 )
 const verdicts = computed(
-  () => new Map(props.mode !== 'signal' ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
+  () => new Map(props.mode !== 'signal' || props.today ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
 /** What stands over the sheet at its foot, in pixels. */
 const furniture = shallowRef<Box[]>([])
@@ -105,7 +105,7 @@ const names = computed(() => {
 })
 /** The worst point of the room that is selected. */
 const worst = computed(() => {
-  const id = props.mode === 'signal' && store.selection?.kind === 'space' ? store.selection.id : ''
+  const id = props.mode === 'signal' && !props.today && store.selection?.kind === 'space' ? store.selection.id : ''
   const room = store.shown?.signal.rooms.find((r) => r.space === id)
   if (!room?.worst_at || room.floor !== props.floor) return null
   const [x, y] = viewport.toScreen(room.worst_at)
@@ -133,7 +133,8 @@ function fit(all = false): void {
     ...(all ? store.all('space') : spaces.value).flatMap((s) => s.outline),
     ...walls.value.flatMap((w) => [w.a, w.b]),
   ]
-    if (!drawn.length && underlay.value) drawn.push(...pictureCorners(underlay.value))
+    if (props.mode === 'brief') drawn.push(...here(store.all('zone')).flatMap((z) => z.outline))
+  if (!drawn.length && underlay.value) drawn.push(...pictureCorners(underlay.value))
   const [west, south, east, north] = boundsOf(drawn.length ? drawn : devices.value.map((d) => d.at))
   const reach = Math.max(east - west, north - south) / 2
   const beside = (p: Point) => p[0] > west - reach && p[0] < east + reach && p[1] > south - reach && p[1] < north + reach
@@ -243,7 +244,7 @@ defineExpose({ fit, remove: gestures.remove })
       />
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" @boxes="furniture = $event" />
-    <LevelProbe v-if="probe && mode === 'signal'" :probe="probe" :width="width" :height="height" />
+    <LevelProbe v-if="probe && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length && !underlay" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
       <p>Draw a room from corner to corner: its walls are drawn with it.</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
+import { useOneMore } from './useOneMore'
 import { tool } from './tools'
 import type { useGestures } from './useGestures'
 
@@ -8,6 +9,7 @@ import type { useGestures } from './useGestures'
 const props = defineProps<{ gestures: ReturnType<typeof useGestures> }>()
 const info = computed(() => props.gestures.inHand.value)
 const expects = computed(() => info.value?.expects?.(props.gestures.hand) || info.value?.hint)
+const oneMore = useOneMore()
 const exact = props.gestures.exact
 const field = useTemplateRef<{ $el: HTMLInputElement }>('field')
 
@@ -35,7 +37,7 @@ function take(): void {
       aria-label="Length and angle" @keydown.enter.prevent="take" @keydown.esc.stop.prevent="back"
     />
     <span v-if="exact !== null">length, then an angle clockwise from north if it is not the way you point; Enter draws it</span>
-    <span v-else>{{ expects }}<template v-if="tool !== 'select'">; Escape lets go</template></span>
+    <span v-else>{{ expects }}<template v-if="oneMore">; {{ oneMore }}</template><template v-if="tool !== 'select'">; Escape lets go</template></span>
   </p>
 </template>
 

@@ -39,6 +39,11 @@ function goTo(next: Stage): void {
 }
 
 onMounted(() => void open(route.params['id'] as string))
+// What another stage has chosen is shown on its own storey.
+watch(stage, () => {
+  const element = store.selection && store.find(store.selection.kind, store.selection.id)
+  if (element && 'floor' in element) floor.value = element.floor
+})
 watch(() => route.params['id'] as string | undefined, (id) => id && id !== store.id && void open(id))
 watch(
   () => store.floors.map((f) => f.id),
@@ -80,8 +85,11 @@ useShortcuts({ palette, goTo })
 /* Upright, as a tablet is held: the rail lies above, the reasons fold out below the sheet. */
 @media (max-width: 1000px) {
   .bench {
-    grid-template: 52px auto minmax(0, 1fr) auto auto / minmax(0, 1fr) !important;
+    grid-template: 52px auto minmax(0, 1fr) auto auto / minmax(0, 1fr);
     grid-template-areas: 'top' 'rail' 'work' 'side' 'tally';
+  }
+  .bench.wide {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 .work {

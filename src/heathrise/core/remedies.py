@@ -130,7 +130,7 @@ def _first_places(design: Design, catalogue: Catalogue, _: str, progress: Progre
             break
         middle = Polygon(space.outline).representative_point()
         at = (round(middle.x, 2), round(middle.y, 2))
-        for label, device in _added(design, catalogue, space, at, []):
+        for label, device in added_in(design, catalogue, space, at, []):
             judged = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
             needed = [r for r in judged if r.verdict != "not_needed"]
             heard = [
@@ -181,10 +181,10 @@ def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[
                 if any(p.covers(ShapelyPoint(at)) for p in indoors):
                     label = f"Move {device.name} {metres(distance)} {name}"
                     yield label, device.model_copy(update={"at": at})
-    yield from _added(design, catalogue, space, aim, points)
+    yield from added_in(design, catalogue, space, aim, points)
 
 
-def _added(
+def added_in(
     design: Design,
     catalogue: Catalogue,
     space: Space,

@@ -9,9 +9,9 @@ import time
 from threading import BoundedSemaphore
 
 from ..core.progress import Progress
+from .worker import CALM
 
 AT_ONCE = 2
-CALM = 0  # exit code of a file that was read, or refused in words
 _WAIT_SECONDS = 5
 _ASK_SECONDS = 0.3
 _slots = BoundedSemaphore(AT_ONCE)

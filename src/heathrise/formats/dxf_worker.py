@@ -11,7 +11,7 @@ import json
 import resource
 import sys
 
-from .confine import CALM
+from .worker import CALM
 
 CPU_SECONDS = 20
 MEMORY_BYTES = 2_000_000_000

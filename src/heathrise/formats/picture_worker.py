@@ -14,7 +14,7 @@ import resource
 import sys
 import warnings
 
-from .confine import CALM
+from .worker import CALM
 
 CPU_SECONDS = 12
 MEMORY_BYTES = 900_000_000  # of addresses; of memory it takes less than half

@@ -8,10 +8,11 @@ from datetime import UTC, datetime
 from typing import Any
 
 from ..core.catalogue import Catalogue
-from ..core.design import Design
+from ..core.design import Design, DesignError, Problem
 from ..core.evaluate import evaluate
 from ..core.in_force import in_force
 from ..core.kept import as_planned
+from ..core.offers import POLICY_NAMES, make_variant
 from ..core.order import FirmPrice
 from ..core.ordering import order_of
 from ..core.progress import Progress
@@ -66,8 +67,21 @@ def _quote_pdf(work: Work) -> dict[str, Any]:
     return {"paper": work.keep("quote", "offer.pdf", data)}
 
 
+def _variant(work: Work) -> dict[str, Any]:
+    """Make another way of doing the job by a policy."""
+    policy = work.arguments.get("policy")
+    if policy not in POLICY_NAMES:
+        raise DesignError([Problem("policy", f"there are {', '.join(POLICY_NAMES)}")])
+    changes = make_variant(work.design, work.catalogue, policy, work.progress)
+    return {
+        "name": POLICY_NAMES[policy],
+        "changes": [c.model_dump(mode="json") for c in changes],
+    }
+
+
 KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "cures": _cures,
     "brief_pdf": _brief_pdf,
     "quote_pdf": _quote_pdf,
+    "variant": _variant,
 }

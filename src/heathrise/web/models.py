@@ -11,6 +11,7 @@ from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
+from ..core.offers import Offer
 from ..core.records import TestedCable
 from ..core.signal import Direction, Relief
 
@@ -77,6 +78,13 @@ class KeptPicture(Wire):
     width_px: int
     height_px: int
     pages: int
+
+
+class OfferList(Wire):
+    """The plan as it stands, and its variants beside it."""
+
+    currency: str
+    offers: list[Offer]
 
 
 class PriceFault(Wire):

@@ -8,13 +8,14 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.evaluate import evaluate
+from ..core.offers import offers
 from ..core.order import Order, items_of
 from ..core.ordering import order_of
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import shown
 from ..store import Repository, Saved
 from ..store.prices import FirmPrices
-from .models import PriceFault, PricesRead
+from .models import OfferList, PriceFault, PricesRead
 from .projects import json_of
 
 
@@ -38,6 +39,14 @@ def make_orders(repository: Repository) -> APIBlueprint:
     @routes.output(Order)
     def order(project_id: str) -> Response:
         return json_of(order_for(repository, repository.load(project_id)))
+
+    @routes.get("/projects/<project_id>/offers")
+    @routes.output(OfferList)
+    def compared(project_id: str) -> Response:
+        design = repository.load(project_id).design
+        firm = FirmPrices(repository.engine).all()
+        found = offers(design, repository.catalogue, firm, today())
+        return json_of(OfferList(currency=design.site.currency, offers=found))
 
     @routes.get("/firm/prices.csv")
     def prices_out() -> Response:

@@ -123,6 +123,9 @@ li {
   padding: 2px 4px;
   font: 400 12px/1.4 var(--condensed);
 }
+li > .plain {
+  min-height: 24px;
+}
 li.chosen {
   background: var(--heather-wash);
 }

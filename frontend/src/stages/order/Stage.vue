@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useOrder } from '@/answers/useOrder'
 import PrintButton from '@/controls/PrintButton.vue'
 import { useDesign } from '@/document/store'
+import OffersTable from './OffersTable.vue'
 import PartsTable from './PartsTable.vue'
 import PriceBar from './PriceBar.vue'
 import PriceList from './PriceList.vue'
@@ -12,8 +13,8 @@ import WorkTable from './WorkTable.vue'
 /** What is bought and done for the plan, and what it costs; every line opens to where it comes from. */
 const store = useDesign()
 const { order, failed, load } = useOrder()
-const part = ref<'parts' | 'work' | 'prices'>('parts')
-const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'prices', label: 'Prices' }]
+const part = ref<'parts' | 'work' | 'offers' | 'prices'>('parts')
+const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }]
 const empty = computed(() => order.value && !order.value.lines.length)
 </script>
 
@@ -33,6 +34,7 @@ const empty = computed(() => order.value && !order.value.lines.length)
         <PriceBar :sum="order.sum" :currency="order.currency" :budget="store.site?.budget ?? null" />
         <PartsTable v-if="part === 'parts'" :order="order" />
         <WorkTable v-else-if="part === 'work'" :order="order" />
+        <OffersTable v-else-if="part === 'offers'" />
         <PriceList v-else :told="order.told" @taken="load" />
       </template>
     </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
-import { onUnmounted, reactive, watch } from 'vue'
+import { computed, onUnmounted, reactive, watch } from 'vue'
 import type { View } from '@/api/types'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
@@ -10,6 +10,9 @@ const store = useDesign()
 const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'] })
 const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
 const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }]
+const WHEN = [{ value: 'planned', label: 'Planned' }, { value: 'today', label: 'Today' }]
+/** Today can be looked at where any of its gear was noted. */
+const hasToday = computed(() => [...store.all('device'), ...store.all('switch')].some((d) => d.state !== 'new'))
 const WAYS = [
   { value: 'downlink', label: 'Downlink' },
   { value: 'uplink', label: 'Uplink' },
@@ -25,11 +28,12 @@ onUnmounted(() => store.show(null))
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <SelectButton v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First or second access point" />
       <SelectButton v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Direction" />
+      <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
     </template>
   </SheetStage>
 </template>

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator
 
@@ -346,6 +346,13 @@ class Underlay(Element):
     hidden: bool = False
 
 
+class Variant(Element):
+    """Another way of doing the job: changes on the plan, kept with it until they are taken over."""
+
+    name: Name
+    changes: Annotated[tuple[dict[str, Any], ...], Field(max_length=2_000)]
+
+
 # In order of dependence: each kind refers only to kinds before it.
 KINDS: dict[str, type[Element]] = {
     "site": Site,
@@ -372,5 +379,6 @@ KINDS: dict[str, type[Element]] = {
     "zone": Zone,
     "old_cable": OldCable,
     "underlay": Underlay,
+    "variant": Variant,
 }
 KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}

@@ -1,4 +1,4 @@
-"""The firm's prices
+"""The firm's prices, and other ways of doing a job
 
 Revision ID: 0008
 Revises: 0007
@@ -23,7 +23,20 @@ def upgrade() -> None:
         mysql_engine="InnoDB",
         mysql_charset="utf8mb4",
     )
+    op.create_table(
+        "variant",
+        sa.Column("project_id", sa.String(40), nullable=False),
+        sa.Column("id", sa.String(40), nullable=False),
+        sa.Column("placed", sa.Integer(), nullable=False),
+        sa.Column("name", sa.String(120), nullable=False),
+        sa.Column("changes", sa.JSON(), nullable=False),
+        sa.ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE"),
+        sa.PrimaryKeyConstraint("project_id", "id"),
+        mysql_engine="InnoDB",
+        mysql_charset="utf8mb4",
+    )
 
 
 def downgrade() -> None:
+    op.drop_table("variant")
     op.drop_table("firm_price")
