@@ -20,6 +20,7 @@ from heathrise.core.design import (
     OwnFigure,
     Switch,
     Wall,
+    Zone,
     apply,
     put,
 )
@@ -73,7 +74,9 @@ def test_one_access_point_by_hand(catalogue: Catalogue) -> None:
         Stretch("run", "f", "attic", 6.0, ((20.5, 5), (26.5, 5)), 2),
         Stretch("run", "f", "drop", 4.0, ((26.5, 5),), 2),
     )
-    link = Link("run", "AP-1", point.id, "f", "copper", "6", 2, 33.0, False, False, stretches)
+    link = Link(
+        "run", "AP-1", point.id, "f", "copper", "6", 2, 33.0, False, False, stretches=stretches
+    )
     holes = holes_of(design, catalogue, stretches)
     assert [h.at for h in holes] == [(10.0, 5.0)]
     minutes = {t.task: t.minutes for t in labour_of(design, catalogue, [link], holes)}
@@ -174,6 +177,9 @@ def _plain_counts(key: str) -> Counter[str]:
         leaves = link.between_buildings or link.duct_m > 0 or link.outdoor_m > 0
         found["surge"] += 2 * link.cables if leaves else 0
     found["cord-1"] += 2
+    for row in evaluation.brief.reserves:
+        found["label"] += 2 * row.cables
+        found["coil-plate"] += row.cables
     found["plug"] += max(4, math.ceil(found["plug"] * 0.05))
     for device in design.of(Device).values():
         if device.kind not in ("outlet", "router"):
@@ -226,7 +232,7 @@ def test_pulling_lies_between_alone_and_together(key: str) -> None:
     rules = in_force(drawn, load_catalogue()).rules
     rates = rules.table("order.pull_minutes")
     links = [
-        Link(k.id, k.name, None, k.floor, k.medium, k.category, k.cables, k.bought_m, False, False,
+        Link(k.id, k.name, None, k.floor, k.medium, k.category, k.cables, k.bought_m, False, False, False,
              tuple(Stretch(k.id, g.floor, g.kind, g.length_m, g.points, k.cables, g.way)
                    for g in k.legs))
         for k in evaluation.cable.links
@@ -295,6 +301,23 @@ def test_kept_gear_and_cable_cost_nothing_and_are_named(catalogue: Catalogue) ->
     assert [w.name for w in after.kept] == ["AP-1"] and not order.kept
     assert "ravelmoor-c2" in {k.item for k in order.lines}
     assert "ravelmoor-c2" not in {k.item for k in after.lines}
+
+
+def test_what_comes_later_is_ordered_as_spare_cable(catalogue: Catalogue) -> None:
+    """Three cables of 20 m each; nothing of them is terminated."""
+    square = ((10.0, 1.0), (12.0, 1.0), (12.0, 3.0), (10.0, 3.0))
+    zone = Zone(id="z", floor="f", kind="later", name="Wing", outline=square, outlets=3)
+    bare = design_of(*shell(), rack(1, 2))
+    design = apply(bare, [put(zone)])
+    order = order_of(design, catalogue, evaluate(design, catalogue, "figures"), {}, TODAY)
+    lines = {k.item: k for k in order.lines}
+    assert set(lines) == {"cable-6", "label", "coil-plate"}
+    assert (lines["label"].quantity, lines["coil-plate"].quantity) == (6, 3)
+    pull = next(t for t in order.tasks if t.task == "pull")
+    each = 10 * 1.4 + 6.0
+    assert pull.quantity == pytest.approx(3 * each)
+    assert pull.minutes == pytest.approx(each * 0.5 * 1.5)
+    assert not [t for t in order.tasks if t.task in ("end", "test")]
 
 
 def test_one_more_is_what_it_really_costs() -> None:

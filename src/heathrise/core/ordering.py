@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import date
 
+from .brief import Reserve
 from .cabling import LinkVerdict, RunVerdict, boxes_for
 from .catalogue import Catalogue
 from .design import Design
@@ -24,6 +25,8 @@ def order_of(
     """Return what a project takes and costs, from its evaluation."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     links = [_link(k) for k in evaluation.cable.links if k.verdict != "no_way"]
+    waste = 1 + ruled.rules["cabling.waste_share"]
+    links += [_spare(r, design, waste) for r in evaluation.brief.reserves if r.cable_m]
     boxes = {
         category: boxes_for(
             [k.bought_m for k in links if k.category == category and k.medium == "copper"
@@ -33,6 +36,18 @@ def order_of(
         for category, cable in ruled.cables.items()
     }  # fmt: skip
     return assess_order(design, ruled, links, boxes, firm, today)
+
+
+def _spare(reserve: Reserve, design: Design, waste: float) -> Link:
+    """Return the cables that are kept in a coil for what comes later."""
+    each = reserve.cable_m / reserve.cables
+    key = f"later-{reserve.zone}@"
+    way = Stretch(key, reserve.floor, "ceiling_void", each, (), reserve.cables)
+    return Link(
+        key, f"{reserve.name}, spare", reserve.zone, reserve.floor, "copper",
+        design.site.minimum_category, reserve.cables, round(each * waste, 1), False, False,
+        coil=True, stretches=(way,),
+    )  # fmt: skip
 
 
 def _link(link: LinkVerdict) -> Link:
@@ -45,5 +60,5 @@ def _link(link: LinkVerdict) -> Link:
     )
     return Link(
         key, link.name, device, link.floor, link.medium, link.category, link.cables,
-        link.bought_m, link.chosen_by == "found", link.leaves, stretches,
+        link.bought_m, link.chosen_by == "found", link.leaves, stretches=stretches,
     )  # fmt: skip

@@ -12,7 +12,7 @@ from ..catalogue import Catalogue, Rules
 from ..design import Design, Device, EquipmentRoom, Space, Switch
 from .holes import Hole, Stretch
 from .links import Link
-from .parts import Where
+from .parts import Where, place_of
 
 _CELL_M = 0.6  # cables this near to one another, the same way, are pulled together
 
@@ -49,10 +49,10 @@ def labour_of(
         _each("fire-stop", "Fire-stop", "opening", rules["order.fire_stop_minutes"], floors),
         _pull(rules, fresh),
         _each("end", "Terminate and label", "end", rules["order.end_minutes"], [
-            _place(k, 2 * k.cables) for k in fresh
+            place_of(k, 2 * k.cables) for k in fresh if not k.coil
         ]),
         _each("test", "Test and record", "cable", rules["order.test_minutes"], [
-            _place(k, k.cables) for k in links
+            place_of(k, k.cables) for k in links if not k.coil
         ]),
         *_mounts(design, catalogue),
         *_racks(design, rules, links),
@@ -83,13 +83,6 @@ def _each(task: str, label: str, unit: str, minutes: float, where: Iterable[Wher
         task=task, label=label, quantity=round(count, 2), unit=unit,
         minutes=round(count * minutes, 2), where=rows,
     )  # fmt: skip
-
-
-def _place(link: Link, quantity: float) -> Where:
-    kind = "link" if link.device is None else "device"
-    return Where(
-        kind=kind, id=link.device or link.id, name=link.name, floor=link.floor, quantity=quantity
-    )
 
 
 def _climbs(links: Iterable[Link]) -> list[Where]:
@@ -154,7 +147,7 @@ def _pull(rules: Rules, links: Sequence[Link]) -> Task:
     by_link = pull_minutes(rules, links)
     metres = sum(s.length_m * s.cables for k in links for s in k.stretches)
     where = tuple(
-        _place(k, round(sum(s.length_m * s.cables for s in k.stretches), 1)) for k in links
+        place_of(k, round(sum(s.length_m * s.cables for s in k.stretches), 1)) for k in links
     )
     return Task(
         task="pull", label="Pull cable", quantity=round(metres, 1), unit="m",
@@ -191,7 +184,7 @@ def _racks(design: Design, rules: Rules, links: Sequence[Link]) -> list[Task]:
         for r in design.of(EquipmentRoom).values()
         if r.id in used
     ]
-    copper = [_place(k, k.cables) for k in links if k.medium == "copper"]
+    copper = [place_of(k, k.cables) for k in links if k.medium == "copper"]
     return [
         _each("rack", "Set up a rack", "rack", rules["order.rack_minutes"], rooms),
         _each("dress", "Dress in the rack", "cable", rules["order.dress_minutes"], copper),

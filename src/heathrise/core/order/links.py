@@ -12,7 +12,7 @@ class Link:
     """A run to a device or a way between racks. Lengths in m, of one cable.
 
     ``device`` is none for a way between racks; ``found`` says that it lies in the wall already;
-    ``leaves`` that copper leaves a building; ``sockets`` how many jacks its far end has.
+    ``leaves`` that copper leaves a building; ``coil`` that it is spare and ends in a coil.
     """
 
     id: str
@@ -25,4 +25,5 @@ class Link:
     bought_m: float
     found: bool
     leaves: bool
+    coil: bool = False
     stretches: tuple[Stretch, ...] = ()

@@ -104,7 +104,7 @@ def _of(device: Device, quantity: float = 1) -> Where:
     )
 
 
-def _link(link: Link, quantity: float = 1) -> Where:
+def place_of(link: Link, quantity: float = 1) -> Where:
     if link.device is None:
         return Where(kind="link", id=link.id, name=link.name, floor=link.floor, quantity=quantity)
     return Where(kind="device", id=link.device, name=link.name, floor=link.floor, quantity=quantity)
@@ -142,12 +142,12 @@ def _cable(parts: Parts, links: Sequence[Link], boxes: Mapping[str, int]) -> Non
         total = sum(k.bought_m * k.cables for k in mine)
         for link in mine:
             share = count * link.bought_m * link.cables / total
-            parts.add(f"cable-{category.lower()}", "cable", _link(link, share))
+            parts.add(f"cable-{category.lower()}", "cable", place_of(link, share))
     for link in links:
         if link.medium == "fibre" and link.bought_m:
             metres = math.ceil(link.bought_m)
-            parts.add(f"fibre-{link.category}", "cable", _link(link, metres * link.cables))
-            parts.add(f"optic-{link.category}", "cable", _link(link, 2 * link.cables))
+            parts.add(f"fibre-{link.category}", "cable", place_of(link, metres * link.cables))
+            parts.add(f"optic-{link.category}", "cable", place_of(link, 2 * link.cables))
 
 
 def cord_for(reach_m: float, spare_m: float) -> str:
@@ -162,16 +162,19 @@ def _ends(parts: Parts, design: Design, catalogue: Catalogue, links: Sequence[Li
     for link in links:
         if link.medium != "copper":
             continue
-        parts.add("label", "ends", _link(link, 2 * link.cables))
+        parts.add("label", "ends", place_of(link, 2 * link.cables))
+        if link.coil:
+            parts.add("coil-plate", "ends", place_of(link, link.cables))
+            continue
         if not link.found:
-            parts.add("jack", "ends", _link(link, link.cables))  # at the panel
-        parts.add(rack_cord, "ends", _link(link, link.cables))
+            parts.add("jack", "ends", place_of(link, link.cables))  # at the panel
+        parts.add(rack_cord, "ends", place_of(link, link.cables))
         device = design.of(Device).get(link.device or "")
         if device is None or catalogue.role_of(device).links == "every_cable":
             if not link.found:
-                parts.add("jack", "ends", _link(link, link.cables))
+                parts.add("jack", "ends", place_of(link, link.cables))
         elif not link.found:
-            parts.add("plug", "ends", _link(link, link.cables))
+            parts.add("plug", "ends", place_of(link, link.cables))
 
 
 def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[Hole]) -> None:
@@ -198,10 +201,10 @@ def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[H
     for link in links:
         metres = sum(s.length_m for s in link.stretches if s.kind == "raceway")
         if metres and not link.found:
-            parts.add("raceway", "ways", _link(link, math.ceil(metres)))
+            parts.add("raceway", "ways", place_of(link, math.ceil(metres)))
     for link in links:
         if link.medium == "copper" and link.leaves:
-            parts.add("surge", "protection", _link(link, 2 * link.cables))
+            parts.add("surge", "protection", place_of(link, 2 * link.cables))
 
 
 def _racks(parts: Parts, design: Design, links: Sequence[Link]) -> None:
