@@ -12,8 +12,9 @@ import pytest
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Pain, Site, Wall, apply, put
 from heathrise.core.evaluate import evaluate
+from heathrise.core.labelling import project_labels
 from heathrise.demo import SITES
-from heathrise.formats.papers import brief_pdf, draw_sheet
+from heathrise.formats.papers import brief_pdf, draw_sheet, labels_pdf
 from heathrise.formats.papers.render import html_of, pdf_of
 
 A4_PT, LETTER_PT = (595.3, 841.9), (612.0, 792.0)
@@ -98,3 +99,27 @@ def test_papers_read_nothing_from_elsewhere() -> None:
         pains=[], tones={}, outcomes={}, sheets=[], rooms=[], found=[], states={}, advice={},
         limits=[],
     )  # fmt: skip
+
+
+@pytest.mark.parametrize("key", list(load_catalogue().label_sheets))
+def test_labels_lie_where_the_sheet_has_them(key: str, school: Design) -> None:
+    """Each label's text begins within its own label, measured on the page."""
+    sheet = load_catalogue().label_sheets[key]
+    labels = project_labels(school, evaluate(school, load_catalogue(), "preview"))
+    data = labels_pdf("School", labels, sheet)
+    document = pypdfium2.PdfDocument(data)
+    each = sheet.columns * sheet.rows
+    assert len(document) == math.ceil(2 * len(labels) / each)
+    ends = [end for x in labels for end in (x.near, x.far)]
+    for number, page in enumerate(document):
+        high_mm, text = page.get_height() / 72 * 25.4, page.get_textpage()
+        for k, end in enumerate(ends[number * each : (number + 1) * each]):
+            found = text.search(end, match_case=True).get_next()
+            assert found is not None, end
+            left, _, _, top = text.get_charbox(found[0])
+            x_mm, y_mm = left / 72 * 25.4, high_mm - top / 72 * 25.4
+            column, row = k % sheet.columns, k // sheet.columns
+            assert 0 < x_mm - sheet.left_mm - column * sheet.step_x_mm < sheet.wide_mm / 2
+            assert 0 < y_mm - sheet.top_mm - row * sheet.step_y_mm < sheet.high_mm
+            last = text.get_charbox(found[0] + len(end) - 1)[2] / 72 * 25.4
+            assert last < sheet.left_mm + column * sheet.step_x_mm + sheet.wide_mm

@@ -1359,6 +1359,13 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": ""
     },
     {
+      "file": "labels.csv",
+      "label": "Labels of both ends, CSV",
+      "icon": "pi-tag",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
       "file": "parts.csv",
       "label": "List of parts, CSV",
       "icon": "pi-list",

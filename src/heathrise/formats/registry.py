@@ -64,6 +64,10 @@ FORMATS = (
     ),
     Format("ports.csv", "Port map, CSV", "out", CSV, "tables_csv:write_ports", icon="pi-table"),
     Format(
+        "labels.csv", "Labels of both ends, CSV", "out", CSV, "tables_csv:write_labels",
+        icon="pi-tag",
+    ),
+    Format(
         "parts.csv", "List of parts, CSV", "out", CSV, "order_tables:write_csv", needs="order",
         icon="pi-list",
     ),

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Sequence
 
 from ..core.design import Design, Floor, Switch
 from ..core.evaluate import Evaluation
+from ..core.labelling import project_labels
 
 # A spreadsheet takes a cell that begins so for a formula.
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
@@ -69,6 +70,16 @@ def write_cables(_name: str, design: Design, evaluation: Evaluation) -> str:
 
 def write_ports(_name: str, design: Design, evaluation: Evaluation) -> str:
     return port_map(design, evaluation)
+
+
+def write_labels(_name: str, design: Design, evaluation: Evaluation) -> str:
+    """Return one row for each cable with the labels of its two ends."""
+    header = ("label_rack", "label_far", "for", "cable", "rack", "panel", "port")
+    rows = (
+        (x.near, x.far, x.name, x.cable, x.rack, x.panel, x.port)
+        for x in project_labels(design, evaluation)
+    )
+    return write_rows(header, rows)
 
 
 def write_rows(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:

@@ -12,12 +12,13 @@ from ..core.design import Design, DesignError, Problem
 from ..core.evaluate import evaluate
 from ..core.in_force import in_force
 from ..core.kept import as_planned
+from ..core.labelling import project_labels
 from ..core.offers import POLICY_NAMES, make_variant
 from ..core.order import FirmPrice
 from ..core.ordering import order_of
 from ..core.progress import Progress
 from ..core.remedies import search_cures
-from ..formats.papers import brief_pdf, quote_pdf
+from ..formats.papers import brief_pdf, labels_pdf, quote_pdf
 
 
 @dataclass(frozen=True)
@@ -67,6 +68,18 @@ def _quote_pdf(work: Work) -> dict[str, Any]:
     return {"paper": work.keep("quote", "offer.pdf", data)}
 
 
+def _labels_pdf(work: Work) -> dict[str, Any]:
+    """Print the labels on a sheet as it is sold."""
+    sheet = work.catalogue.label_sheets.get(str(work.arguments.get("sheet", "")))
+    if sheet is None:
+        listed = ", ".join(work.catalogue.label_sheets)
+        raise DesignError([Problem("sheet", f"there are {listed}")])
+    evaluation = evaluate(work.design, work.catalogue, "figures")
+    work.progress(1, 2)
+    data = labels_pdf(work.name, project_labels(work.design, evaluation), sheet)
+    return {"paper": work.keep("labels", "labels.pdf", data)}
+
+
 def _variant(work: Work) -> dict[str, Any]:
     """Make another way of doing the job by a policy."""
     policy = work.arguments.get("policy")
@@ -83,5 +96,6 @@ KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "cures": _cures,
     "brief_pdf": _brief_pdf,
     "quote_pdf": _quote_pdf,
+    "labels_pdf": _labels_pdf,
     "variant": _variant,
 }

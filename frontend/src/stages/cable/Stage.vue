@@ -1,6 +1,9 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import Select from 'primevue/select'
+import { computed } from 'vue'
 import type { Site } from '@/api/types'
+import PrintButton from '@/controls/PrintButton.vue'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
@@ -9,6 +12,10 @@ const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 const CATEGORIES = ['5e', '6', '6A'].map((c) => ({ value: c, label: `category ${c}` }))
 const COUNTS = [1, 2, 3, 4].map((n) => ({ value: n, label: n === 1 ? 'one cable' : `${n} cables` }))
+
+const sheets = computed(() => Object.values(store.catalogue?.label_sheets ?? {}))
+/** The sheets that are in the printer are the same from job to job. */
+const sheet = useLocalStorage('heathrise-label-sheet', 'sleeve-a4')
 
 function set(change: Partial<Site>, label: string): void {
   if (store.site) store.commit(label, [put('site', { ...store.site, ...change })])
@@ -26,6 +33,21 @@ function set(change: Partial<Site>, label: string): void {
         :model-value="store.site.cables_per_access_point" :options="COUNTS" option-label="label" option-value="value"
         size="small" aria-label="Cables to each access point" @update:model-value="set({ cables_per_access_point: $event }, 'Cables per access point')"
       /></label>
+      <span class="print">
+        <Select v-model="sheet" :options="sheets" option-label="label" option-value="id" size="small" aria-label="Sheet of labels" class="sheet" />
+        <PrintButton kind="labels_pdf" label="Print labels" :arguments="{ sheet }" />
+      </span>
     </template>
   </SheetStage>
 </template>
+
+<style scoped>
+.print {
+  display: flex;
+  gap: 6px;
+  margin-left: auto;
+}
+.sheet {
+  width: 150px;
+}
+</style>

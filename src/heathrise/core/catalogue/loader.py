@@ -23,11 +23,12 @@ def load_catalogue() -> Catalogue:
     if twice := {key for key in ids if ids.count(key) > 1}:
         raise ValueError(f"models stand on two shelves: {', '.join(sorted(twice))}")
     usual = read("usual_networks.yaml")
+    sheets = {key: {"id": key, **row} for key, row in read("label_sheets.yaml").items()}
     kinds = {key: {"id": key, **row} for key, row in read("site_kinds.yaml").items()}
     return Catalogue.model_validate(
         {
             **shelves, "roles": roles, "devices": devices, "usual_networks": usual,
-            "site_kinds": kinds, "rules": load_rules(),
+            "site_kinds": kinds, "label_sheets": sheets, "rules": load_rules(),
         }
     )  # fmt: skip
 

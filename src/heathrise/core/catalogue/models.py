@@ -176,6 +176,20 @@ class PartModel(Entry):
     mounts: tuple[Mount, ...] = ()
 
 
+class LabelSheet(Entry):
+    """A sheet of labels: its page, columns and rows, and where each label lies, in mm."""
+
+    page: Literal["A4", "letter"]
+    columns: Annotated[int, Field(ge=1, le=20)]
+    rows: Annotated[int, Field(ge=1, le=60)]
+    wide_mm: Positive
+    high_mm: Positive
+    left_mm: Positive
+    top_mm: Positive
+    step_x_mm: Positive
+    step_y_mm: Positive
+
+
 class UsualNetwork(BaseModel):
     """One of the networks that a kind of site usually has; without bands it has no name on air."""
 
@@ -233,6 +247,7 @@ class Catalogue(BaseModel):
     cables: dict[str, CableModel]
     fibres: dict[str, FibreModel]
     parts: dict[str, PartModel]
+    label_sheets: dict[str, LabelSheet]
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
     site_kinds: dict[str, SiteKindModel]
     rules: Rules

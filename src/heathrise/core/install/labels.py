@@ -1,0 +1,114 @@
+"""A label for both ends of every cable, unique over the site, after the habit of TIA-606."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..design import Building, Design, Device, Floor, Point, Space
+
+PORTS_OF_PANEL = 24
+
+
+@dataclass(frozen=True)
+class Cabled:
+    """A link as its label sees it: where it begins, where it ends, how many cables it has."""
+
+    id: str
+    name: str
+    rack: str
+    rack_name: str
+    floor: str
+    at: Point
+    cables: int
+
+
+class Label(BaseModel):
+    """One cable's label without its end: ``/A`` is added at the rack, ``/B`` at the far end."""
+
+    model_config = ConfigDict(frozen=True)
+
+    text: str
+    link: str
+    name: str
+    cable: int = Field(description="of the cables of its link, from 1")
+    rack: str = Field(description="name of the rack it begins in")
+    panel: int
+    port: int
+
+    @property
+    def near(self) -> str:
+        return f"{self.text}/A"
+
+    @property
+    def far(self) -> str:
+        return f"{self.text}/B"
+
+
+def labels_of(design: Design, links: Sequence[Cabled]) -> list[Label]:
+    """Return the labels of all cables: ``building-storey-room.panel-port`` of the far end.
+
+    Panels are counted over the site, rack after rack, so that no two cables share a port; rooms
+    are counted on their storey in order of placing, 0 being outside all of them; storeys below
+    ground are U1, U2. A label fits the 18 characters of a 9 mm sleeve.
+    """
+    shorts = short_names(b.name for b in design.of(Building).values())
+    floors = design.of(Floor)
+    found: list[Label] = []
+    panel = 0
+    for rack in dict.fromkeys(k.rack for k in links):
+        port = 0
+        panel += 1
+        for link in (k for k in links if k.rack == rack):
+            floor = floors[link.floor]
+            building = shorts[design.of(Building)[floor.building].name]
+            storey = f"U{-floor.level}" if floor.level < 0 else str(floor.level)
+            room = _room_number(design, link.floor, link.at)
+            for cable in range(1, link.cables + 1):
+                port += 1
+                if port > PORTS_OF_PANEL:
+                    panel, port = panel + 1, 1
+                text = f"{building}-{storey}-{room}.P{panel}-{port:02d}"
+                found.append(
+                    Label(
+                        text=text, link=link.id, name=link.name, cable=cable,
+                        rack=link.rack_name, panel=panel, port=port,
+                    )
+                )  # fmt: skip
+    return found
+
+
+def short_names(names: Iterable[str]) -> dict[str, str]:
+    """Return a name of one letter or few for each building, no two alike."""
+    found: dict[str, str] = {}
+    for name in names:
+        letters = re.sub(r"[^A-Z0-9]", "", name.upper()) or "X"
+        taken = set(found.values())
+        options = [letters[:1], letters[:2], *(f"{letters[:1]}{k}" for k in range(2, 1000))]
+        found.setdefault(name, next(o for o in options if o not in taken))
+    return found
+
+
+def _room_number(design: Design, floor: str, at: Point) -> int:
+    from shapely import contains_xy
+    from shapely.geometry import Polygon
+
+    rooms = [s for s in design.of(Space).values() if s.floor == floor]
+    inside = [
+        (Polygon(s.outline).area, k)
+        for k, s in enumerate(rooms, start=1)
+        if contains_xy(Polygon(s.outline).buffer(_ON_WALL_M), *at)
+    ]
+    return min(inside)[1] if inside else 0
+
+
+_ON_WALL_M = 0.25
+
+
+def far_end(design: Design, device: str) -> tuple[str, Point]:
+    """Return the storey and the spot at which a device's run ends."""
+    row = design.of(Device)[device]
+    return row.floor, row.at
