@@ -17,6 +17,7 @@ CHROMIUM = [
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
 SETTLE_SECONDS = 1.2
+DESK: ViewportSize = {"width": 1280, "height": 800}
 TABLET: ViewportSize = {"width": 820, "height": 1180}
 
 
@@ -64,6 +65,13 @@ def views(page: Page) -> None:
     page.wait_for_selector("[data-offer=variant-1]", timeout=60_000)
     take(page, "order-offers")
     page.keyboard.press("Control+z")
+    stage(page, "install")
+    page.click("[data-step=safe] .box")
+    page.click("[data-step=mount-ap-6] .what")
+    take(page, "install")
+    page.set_viewport_size(TABLET)
+    take(page, "install-tablet")
+    page.set_viewport_size(DESK)
     stage(page, "plan")
     page.click("text=New")
     take(page, "new-project")
@@ -85,7 +93,7 @@ def main() -> None:
             sync_playwright() as play,
         ):
             chromium = play.chromium.launch(executable_path=browser(), args=CHROMIUM)
-            page = chromium.new_page(viewport={"width": 1280, "height": 800})
+            page = chromium.new_page(viewport=DESK)
             page.goto(server.base)
             page.wait_for_selector(".card")
             take(page, "start")

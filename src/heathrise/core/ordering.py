@@ -24,9 +24,7 @@ def order_of(
 ) -> Order:
     """Return what a project takes and costs, from its evaluation."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    links = [_link(k) for k in evaluation.cable.links if k.verdict != "no_way"]
-    waste = 1 + ruled.rules["cabling.waste_share"]
-    links += [_spare(r, design, waste) for r in evaluation.brief.reserves if r.cable_m]
+    links = links_of(design, ruled, evaluation)
     boxes = {
         category: boxes_for(
             [k.bought_m for k in links if k.category == category and k.medium == "copper"
@@ -36,6 +34,13 @@ def order_of(
         for category, cable in ruled.cables.items()
     }  # fmt: skip
     return assess_order(design, ruled, links, boxes, firm, today)
+
+
+def links_of(design: Design, ruled: Catalogue, evaluation: Evaluation) -> list[Link]:
+    """Return everything that is cabled: runs, ways between racks, spares for what comes later."""
+    links = [_link(k) for k in evaluation.cable.links if k.verdict != "no_way"]
+    waste = 1 + ruled.rules["cabling.waste_share"]
+    return links + [_spare(r, design, waste) for r in evaluation.brief.reserves if r.cable_m]
 
 
 def _spare(reserve: Reserve, design: Design, waste: float) -> Link:

@@ -23,8 +23,11 @@ class Records:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
-    def append(self, project_id: str, record: Record) -> int:
+    def append(self, project_id: str, record: Record, key: str | None = None) -> int:
         """Write a record and return its number.
+
+        Args:
+            key: made by who sends it; one that was written already is written no second time.
 
         Raises:
             UnknownProject: there is no such project.
@@ -32,14 +35,23 @@ class Records:
         body = record.model_dump(mode="json", exclude=set(_OWN))
         row: dict[str, Any] = {
             "project_id": project_id, "kind": record.KIND, "author": record.author,
-            "at": record.at.astimezone(UTC).replace(tzinfo=None),
+            "at": record.at.astimezone(UTC).replace(tzinfo=None), "sent": key,
             "body": json.dumps(body, ensure_ascii=False),
         }  # fmt: skip
         try:
             with self._engine.begin() as connection:
                 return int(connection.execute(insert(table).values(**row)).lastrowid)
         except IntegrityError as error:
-            raise UnknownProject(project_id) from error
+            written = self._sent(project_id, key)
+            if written is None:
+                raise UnknownProject(project_id) from error
+            return written
+
+    def _sent(self, project_id: str, key: str | None) -> int | None:
+        """Return the number of the record that was sent under a key."""
+        wanted = select(table.c.number).where(table.c.project_id == project_id, table.c.sent == key)
+        with self._engine.connect() as connection:
+            return connection.scalar(wanted) if key is not None else None
 
     def of(self, project_id: str, cls: type[R]) -> list[R]:
         """Return the records of one kind as they were written, the first first."""

@@ -25,6 +25,7 @@ from sqlalchemy import (
     String,
     Table,
     Text,
+    UniqueConstraint,
     create_engine,
     func,
 )
@@ -95,6 +96,8 @@ record = Table(
     Column("at", DATETIME(fsp=6), nullable=False),
     Column("author", String(TEXT_LENGTH), nullable=False),
     Column("body", LONGTEXT, nullable=False),
+    Column("sent", String(ID_LENGTH)),
+    UniqueConstraint("project_id", "sent", name="record_sent"),
 )
 picture = Table(
     "picture",

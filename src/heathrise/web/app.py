@@ -25,6 +25,7 @@ from .breaker import Breaker
 from .compress import compressed
 from .demo import make_demo
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
+from .install import make_install
 from .orders import make_orders
 from .pictures import make_pictures
 from .projects import make_projects
@@ -78,6 +79,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_records(repository))
     app.register_blueprint(make_pictures(repository))
     app.register_blueprint(make_orders(repository))
+    app.register_blueprint(make_install(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)

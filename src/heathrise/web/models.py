@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, create_model
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
 
 from ..core.bands import Band
 from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
+from ..core.install import Finish, Step
 from ..core.offers import Offer
-from ..core.records import TestedCable
+from ..core.records import StepStand, StepWords, TestedCable
 from ..core.signal import Direction, Relief
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
@@ -78,6 +79,29 @@ class KeptPicture(Wire):
     width_px: int
     height_px: int
     pages: int
+
+
+class WorkList(Wire):
+    """The steps of a job, when one and two people are through, and how each step stands."""
+
+    steps: list[Step]
+    finishes: list[Finish]
+    stands: list[StepStand]
+    day_minutes: float
+
+
+class StepStands(Wire):
+    stands: list[StepStand]
+
+
+class Ticks(Wire):
+    """What was said of steps, by whom and when; kept on the device until it is sent."""
+
+    class Tick(StepWords):
+        by: Annotated[str, Field(min_length=1, max_length=120)]
+        at: AwareDatetime | None = None
+
+    ticks: Annotated[list[Tick], Field(min_length=1, max_length=500)]
 
 
 class OfferList(Wire):

@@ -20,7 +20,17 @@ from .poe_classes import PoeClass
 
 Value = float | str | tuple[float, ...]
 Whose = Literal["shipped", "firm", "project"]
-DISCIPLINES = ("brief", "plan", "signal", "bands", "cabling", "power", "settings", "order")
+DISCIPLINES = (
+    "brief",
+    "plan",
+    "signal",
+    "bands",
+    "cabling",
+    "power",
+    "settings",
+    "order",
+    "install",
+)
 _UNIT_OF = {"_dbm": "dBm", "_db": "dB", "_w": "W", "_v": "V"}
 
 

@@ -2,7 +2,7 @@
 
 from .assess import Line, Order, Sum, assess_order
 from .holes import Stretch, holes_of
-from .labour import Task
+from .labour import Task, climbs_of, pull_minutes
 from .links import Link
 from .packs import Pack, cheapest_cover
 from .parts import GROUPS, Where, cord_for, disks_for
@@ -22,8 +22,10 @@ __all__ = [
     "Where",
     "assess_order",
     "cheapest_cover",
+    "climbs_of",
     "cord_for",
     "disks_for",
     "holes_of",
     "items_of",
+    "pull_minutes",
 ]

@@ -85,16 +85,25 @@ def _each(task: str, label: str, unit: str, minutes: float, where: Iterable[Wher
     )  # fmt: skip
 
 
-def _climbs(links: Iterable[Link]) -> list[Where]:
-    """Return the openings from storey to storey, each once."""
-    found: dict[tuple[str, str], list[str]] = {}
+def climbs_of(links: Iterable[Link]) -> list[tuple[str, tuple[str, ...]]]:
+    """Return the openings from storey to storey, each once: where, and the links through it."""
+    return [(floor, tuple(keys)) for (_, floor), keys in _climbing(links).items()]
+
+
+def _climbing(links: Iterable[Link]) -> dict[tuple[str, str], dict[str, str]]:
+    """Return by riser and storey the links that go through, with their names."""
+    found: dict[tuple[str, str], dict[str, str]] = {}
     for link in links:
         for stretch in link.stretches:
             if stretch.way is not None and stretch.kind != "duct":
-                found.setdefault((stretch.way, stretch.floor), []).append(link.name)
+                found.setdefault((stretch.way, stretch.floor), {})[link.id] = link.name
+    return found
+
+
+def _climbs(links: Iterable[Link]) -> list[Where]:
     return [
-        Where(kind="riser", id=riser, name=", ".join(dict.fromkeys(names)), floor=floor)
-        for (riser, floor), names in found.items()
+        Where(kind="riser", id=riser, name=", ".join(names.values()), floor=floor)
+        for (riser, floor), names in _climbing(links).items()
     ]
 
 

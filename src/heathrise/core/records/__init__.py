@@ -5,7 +5,8 @@ compared with the plan and are no part of it: undo does not touch them.
 """
 
 from .cables import PlannedCable, TestedCable, cables_as_tested
-from .kinds import RECORD_KINDS, CableResult, CableTest, Record
+from .kinds import RECORD_KINDS, CableResult, CableTest, Record, StepRecord, StepWords
+from .steps import StepStand, steps_as_done
 
 __all__ = [
     "RECORD_KINDS",
@@ -13,6 +14,10 @@ __all__ = [
     "CableTest",
     "PlannedCable",
     "Record",
+    "StepRecord",
+    "StepStand",
+    "StepWords",
     "TestedCable",
     "cables_as_tested",
+    "steps_as_done",
 ]

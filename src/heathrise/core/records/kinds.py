@@ -41,7 +41,35 @@ class CableTest(CableResult, Record):
     KIND = "cable_test"
 
 
-RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in (CableTest,)}
+StepState = Literal["open", "done", "skipped", "blocked"]
+
+
+class StepWords(BaseModel):
+    """What was said of a step of the work: done, skipped, blocked, or open again.
+
+    ``key`` is made where it was said, so that what is sent twice counts once; ``licensed_by``
+    names who did what is kept for licensed people; ``photo`` is a kept picture.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
+    step: Annotated[str, Field(min_length=1, max_length=80)]
+    state: StepState
+    reason: Annotated[str, Field(max_length=300)] = ""
+    note: Annotated[str, Field(max_length=300)] = ""
+    minutes: Annotated[float, Field(ge=0, le=5000)] | None = None
+    licensed_by: Annotated[str, Field(max_length=120)] = ""
+    photo: ElementId | None = None
+
+
+class StepRecord(StepWords, Record):
+    """A step as somebody left it, with when and by whom."""
+
+    KIND = "step"
+
+
+RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in (CableTest, StepRecord)}
 
 
 def place_in_time(record: Record) -> tuple[datetime, int]:

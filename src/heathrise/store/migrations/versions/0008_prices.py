@@ -1,4 +1,4 @@
-"""The firm's prices, and other ways of doing a job
+"""The firm's prices, other ways of doing a job, records that are sent once
 
 Revision ID: 0008
 Revises: 0007
@@ -15,6 +15,8 @@ depends_on = None
 
 
 def upgrade() -> None:
+    op.add_column("record", sa.Column("sent", sa.String(40), nullable=True))
+    op.create_unique_constraint("record_sent", "record", ["project_id", "sent"])
     op.create_table(
         "firm_price",
         sa.Column("item", sa.String(120), primary_key=True),
@@ -40,3 +42,5 @@ def upgrade() -> None:
 def downgrade() -> None:
     op.drop_table("variant")
     op.drop_table("firm_price")
+    op.drop_constraint("record_sent", "record", type_="unique")
+    op.drop_column("record", "sent")

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import type { Kind, Step } from '@/api/types'
+import { useWork } from '@/answers/useWork'
+import { useDesign } from '@/document/store'
+import SheetView from '@/sheet/SheetView.vue'
+import PhaseBand from './PhaseBand.vue'
+import StepRow from './StepRow.vue'
+import { PHASES } from './phases'
+
+/** The work list, day by day and storey by storey; it works without a connection. */
+const floor = defineModel<string>('floor', { required: true })
+const store = useDesign()
+const { work, stands, unsent, offline, who, say, keepPhoto } = useWork()
+const beside = useMediaQuery('(min-width: 1001px)')
+const people = ref(2)
+const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
+const storey = ref('all')
+const show = ref<'open' | 'all'>('open')
+const SHOW = [{ value: 'open', label: 'Open' }, { value: 'all', label: 'All' }]
+const opened = ref<string | null>(null)
+
+// From the first visit on the page and the list are at hand without a connection.
+if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined)
+
+const finish = computed(() => work.value?.finishes.find((f) => f.people === people.value))
+const dayOf = (step: Step) => Math.floor((finish.value?.starts[step.id] ?? 0) / (work.value?.day_minutes ?? 450)) + 1
+const isOpen = (step: Step) => !['done', 'skipped'].includes(stands.value.get(step.id)?.state ?? 'open')
+const storeys = computed(() => [{ value: 'all', label: 'All storeys' }, ...store.floors.map((f) => ({ value: f.id, label: f.name }))])
+const days = computed(() => {
+  const found = new Map<number, Map<string, Step[]>>()
+  for (const step of work.value?.steps ?? []) {
+    if (show.value === 'open' && !isOpen(step) && opened.value !== step.id) continue
+    if (storey.value !== 'all' && step.floor !== storey.value) continue
+    const day = found.get(dayOf(step)) ?? new Map<string, Step[]>()
+    const place = step.floor ? (store.find('floor', step.floor)?.name ?? '') : 'At the rack and all over'
+    day.set(place, [...(day.get(place) ?? []), step])
+    found.set(dayOf(step), day)
+  }
+  return [...found].sort((a, b) => a[0] - b[0]).map(([day, places]) => ({ day, places: [...places] }))
+})
+const counts = computed(() => {
+  const steps = work.value?.steps ?? []
+  return { done: steps.filter((s) => stands.value.get(s.id)?.state === 'done').length, all: steps.length, blocked: steps.filter((s) => stands.value.get(s.id)?.state === 'blocked').length }
+})
+const names = computed(() => new Map((work.value?.steps ?? []).map((s) => [s.id, s.title])))
+
+/** A photograph is noted with the step as it stands. */
+async function photographed(step: Step, taken: File): Promise<void> {
+  const photo = await keepPhoto(taken)
+  const stand = stands.value.get(step.id)
+  const { state, reason, note, licensed_by, minutes } = stand ?? { state: 'open' as const, reason: '', note: '', licensed_by: '', minutes: null }
+  if (photo) say({ step: step.id, state, reason, note, licensed_by, minutes, photo })
+}
+
+function span(minutes: number): string {
+  const day = work.value?.day_minutes ?? 450
+  const days = Math.floor(minutes / day)
+  const rest = minutes - days * day
+  return `${days ? `${days} d ` : ''}${Math.floor(rest / 60)} h ${Math.round(rest % 60)} min`
+}
+
+watch(opened, (id) => {
+  const step = work.value?.steps.find((s) => s.id === id)
+  if (!step || !store.find(step.kind as Kind, step.element)) return
+  if (step.floor) floor.value = step.floor
+  store.selection = { kind: step.kind as Kind, id: step.element }
+})
+</script>
+
+<template>
+  <section class="stage">
+    <div class="bar">
+      <label>You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
+      <span class="pick">People <SelectButton v-model="people" :options="PEOPLE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="People at work" /></span>
+      <Select v-model="storey" :options="storeys" option-label="label" option-value="value" size="small" aria-label="Storey" />
+      <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which steps" />
+      <span class="state" role="status" data-testid="work-state" :class="{ near: unsent.length }">
+        {{ unsent.length ? `${unsent.length} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
+      </span>
+    </div>
+    <div class="ground">
+      <div class="page" tabindex="0" role="region" aria-label="Work list">
+        <p v-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>
+        <p v-else-if="!work.steps.length" class="quiet">Nothing is planned yet, so there is nothing to do.</p>
+        <template v-else>
+          <p class="head"><b class="figure">{{ counts.done }} of {{ counts.all }}</b> done<template v-if="counts.blocked">, <b class="not_met">{{ counts.blocked }} blocked</b></template>
+            <span v-if="finish" class="quiet" data-testid="finish">{{ people === 1 ? 'One person' : 'Two people' }}: {{ span(finish.minutes) }}{{ finish.proven ? ', no order is quicker' : `, at best ${span(finish.bound_minutes)}` }}<template v-if="finish.alone_minutes">; {{ span(finish.alone_minutes) }} of it wants a second person</template></span>
+          </p>
+          <PhaseBand :steps="work.steps" :stands="stands" />
+          <section v-for="d in days" :key="d.day" :aria-label="`Day ${d.day}`">
+            <template v-for="[place, steps] in d.places" :key="place">
+              <h2>Day {{ d.day }}, {{ place }}</h2>
+              <StepRow
+                v-for="s in steps" :key="s.id" :step="s" :stand="stands.get(s.id)" :open="opened === s.id" :names="names" :stands="stands" :phase="PHASES[s.phase]"
+                @toggle="opened = opened === s.id ? null : s.id" @say="say" @photo="photographed(s, $event)"
+              />
+            </template>
+          </section>
+          <p v-if="!days.length" class="quiet">Nothing is open here.</p>
+        </template>
+      </div>
+      <SheetView v-if="beside && floor" :floor="floor" mode="cable" class="drawing" />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.stage {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  padding: 5px 8px;
+  border-bottom: 1px solid var(--granite-light);
+}
+.bar label,
+.pick {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  color: var(--granite);
+  font-size: 12px;
+}
+.who {
+  width: 120px;
+}
+.state {
+  margin-left: auto;
+  color: var(--moss);
+  font-weight: 600;
+}
+.near {
+  color: var(--gorse-ink);
+}
+.not_met {
+  color: var(--rust);
+}
+.ground {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.page {
+  flex: 1;
+  min-width: 0;
+  height: auto;
+}
+.drawing {
+  width: 44%;
+  border-left: 1px solid var(--granite-light);
+}
+.head span {
+  margin-left: 12px;
+}
+h2 {
+  margin: 12px 0 2px;
+}
+</style>

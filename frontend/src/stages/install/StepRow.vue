@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, ref } from 'vue'
+import type { Step, Tick } from '@/api/types'
+import type { Stand } from '@/answers/ticks'
+import { useDesign } from '@/document/store'
+
+/** One step: a large box to tick, and behind it what it takes, what it waits for and what can hurt. */
+const props = defineProps<{ step: Step; stand?: Stand; open: boolean; names: Map<string, string>; stands: Map<string, Stand>; phase: string }>()
+const emit = defineEmits<{ toggle: []; say: [words: Omit<Tick, 'key' | 'at' | 'by'>]; photo: [file: File] }>()
+const store = useDesign()
+const reason = ref('')
+const note = ref(props.stand?.note ?? '')
+const minutes = ref('')
+const licensed = ref(props.stand?.licensed_by ?? '')
+const asks = ref('')
+const state = computed(() => props.stand?.state ?? 'open')
+const waits = computed(() => props.step.waits.filter((w) => props.stands.get(w)?.state !== 'done' && props.stands.get(w)?.state !== 'skipped'))
+const MARK = { open: '', done: '✓', skipped: '–', blocked: '!' } as const
+const SAYS = { open: 'open', done: 'done', skipped: 'skipped', blocked: 'blocked' } as const
+
+function say(to: Tick['state']): void {
+  asks.value = ''
+  if ((to === 'skipped' || to === 'blocked') && !reason.value.trim()) {
+    asks.value = `Say why it is ${to}.`
+    return
+  }
+  if (to === 'done' && props.step.licensed && !licensed.value.trim()) {
+    asks.value = 'This is work for licensed people: name who did it.'
+    if (!props.open) emit('toggle')
+    return
+  }
+  const taken = Number(minutes.value.replace(',', '.'))
+  emit('say', {
+    step: props.step.id, state: to, reason: reason.value.trim(), note: note.value.trim(), licensed_by: licensed.value.trim(),
+    minutes: taken > 0 ? taken : null, photo: null,
+  })
+}
+
+async function photograph(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const photo = input.files?.[0]
+  input.value = ''
+  if (photo) emit('photo', photo)
+}
+const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/projects/${store.id}/pictures/${id}`))
+</script>
+
+<template>
+  <article class="row" :class="[state, { unfolded: open }]" :data-step="step.id">
+    <button class="plain box" :aria-label="state === 'done' ? `Open again: ${step.title}` : `Done: ${step.title}`" :aria-pressed="state === 'done'" @click="say(state === 'done' ? 'open' : 'done')">
+      <span>{{ MARK[state] }}</span>
+    </button>
+    <button class="plain what" :aria-expanded="open" @click="emit('toggle')">
+      <b>{{ step.title }}</b>
+      <span class="quiet">{{ phase }}, <span class="figure">{{ Math.round(step.minutes) }} min</span><template v-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
+      <span v-if="stand && state !== 'open'" class="said">{{ SAYS[state] }} by {{ stand.by }}<template v-if="stand.reason">: {{ stand.reason }}</template><template v-if="stand.unsent">, kept here</template></span>
+    </button>
+    <span v-if="step.cautions.length" class="hurt" :title="step.cautions.join(' ')" aria-hidden="true">⚠ {{ step.cautions.length }}</span>
+    <div v-if="open" class="more">
+      <ul v-if="step.cautions.length" class="cautions"><li v-for="c in step.cautions" :key="c">{{ c }}</li></ul>
+      <p v-if="step.cautions.length" class="quiet">Follow local codes; have licensed people do what the law keeps for them.</p>
+      <dl>
+        <template v-if="step.materials.length"><dt>Take</dt><dd>{{ step.materials.join(', ') }}</dd></template>
+        <template v-if="step.tools.length"><dt>Tools</dt><dd>{{ step.tools.join(', ') }}</dd></template>
+        <template v-if="waits.length"><dt>Waits for</dt><dd>{{ waits.map((w) => names.get(w)).join('; ') }}</dd></template>
+      </dl>
+      <div class="fields">
+        <label v-if="step.licensed">Done by, with licence <InputText v-model="licensed" size="small" maxlength="120" fluid aria-label="Done by, with licence" /></label>
+        <label>Note <InputText v-model="note" size="small" maxlength="300" fluid aria-label="Note" /></label>
+        <label>Minutes taken <InputText v-model="minutes" size="small" inputmode="decimal" class="figure" fluid aria-label="Minutes taken" /></label>
+        <label>Reason, if skipped or blocked <InputText v-model="reason" size="small" maxlength="300" fluid aria-label="Reason" /></label>
+      </div>
+      <p v-if="asks" role="alert" class="asks">{{ asks }}</p>
+      <div class="acts">
+        <Button label="Done" @click="say('done')" /><Button label="Skipped" outlined @click="say('skipped')" /><Button label="Blocked" outlined @click="say('blocked')" />
+        <label class="photo">Photograph <input type="file" accept="image/png,image/jpeg" capture="environment" data-testid="photo" @change="photograph"></label>
+      </div>
+      <div v-if="photos.length" class="photos"><img v-for="p in photos" :key="p" :src="p" alt="Photograph taken at this step"></div>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 48px 1fr auto;
+  align-items: center;
+  border-top: 1px solid var(--granite-light);
+}
+.row.unfolded {
+  background: var(--paper-deep);
+}
+.box {
+  width: 44px;
+  height: 44px;
+  display: grid;
+  place-items: center;
+}
+.box span {
+  width: 24px;
+  height: 24px;
+  display: grid;
+  place-items: center;
+  border: 2px solid var(--granite);
+  border-radius: 3px;
+  font: 600 16px/1 var(--sans);
+}
+.done .box span {
+  border-color: var(--moss);
+  color: var(--moss);
+}
+.blocked .box span {
+  border-color: var(--rust);
+  color: var(--rust);
+}
+.what {
+  display: grid;
+  padding: 5px 0;
+  min-height: 44px;
+  align-content: center;
+}
+.what b {
+  font-weight: 600;
+}
+.done .what b,
+.skipped .what b {
+  font-weight: 400;
+  color: var(--granite);
+}
+.said {
+  font: 600 12px var(--condensed);
+  color: var(--moss);
+}
+.blocked .said {
+  color: var(--rust);
+}
+.hurt {
+  color: var(--rust);
+  font: 600 12px var(--mono);
+  padding: 0 10px;
+}
+.more {
+  grid-column: 2 / -1;
+  padding: 0 10px 10px 0;
+}
+.cautions {
+  margin: 2px 0;
+  padding: 2px 0 2px 10px;
+  border-left: 3px solid var(--rust);
+  list-style: none;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 1px 12px;
+  margin: 6px 0;
+}
+dt {
+  color: var(--granite);
+}
+dd {
+  margin: 0;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 6px 12px;
+}
+.fields label {
+  font: 400 12px/1.4 var(--condensed);
+  color: var(--granite);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 8px;
+}
+.asks {
+  color: var(--rust);
+  font-weight: 600;
+}
+.photo {
+  border: 1px solid var(--heather);
+  color: var(--heather);
+  border-radius: 3px;
+  padding: 6px 12px;
+  cursor: pointer;
+  font-weight: 500;
+  display: inline-flex;
+  align-items: center;
+}
+.photo:focus-within {
+  outline: 2px solid var(--heather);
+}
+.photo input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+}
+.photos {
+  display: flex;
+  gap: 6px;
+  margin-top: 8px;
+}
+.photos img {
+  height: 96px;
+  border: 1px solid var(--granite-mid);
+}
+</style>

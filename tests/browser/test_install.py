@@ -1,0 +1,117 @@
+"""The work on site, on a tablet: ticked with and without a server, nothing lost by a reload."""
+
+from __future__ import annotations
+
+import io
+from pathlib import Path
+
+import pytest
+from PIL import Image
+from playwright.sync_api import Browser, Page, expect
+
+from heathrise.core.design import Design
+from ops.database import Database
+from ops.machine import free_port
+from ops.serve import Server
+
+from .conftest import DIST, Sheet, make_project
+
+pytestmark = pytest.mark.browser
+
+_TABLET = {"width": 820, "height": 1180}
+
+
+def _tick(page: Page, step: str) -> None:
+    page.click(f"[data-step='{step}'] .box")
+
+
+def _state(page: Page) -> object:
+    return page.get_by_test_id("work-state")
+
+
+def test_the_list_is_walked_ticked_skipped_and_photographed(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    page.set_viewport_size(_TABLET)
+    sheet.stage("install")
+    two = page.get_by_test_id("finish").inner_text()
+    page.get_by_role("button", name="One", exact=True).click()
+    one = page.get_by_test_id("finish").inner_text()
+    assert "no order is quicker" in one and "wants a second person" in one and one != two
+    page.get_by_label("Your name").fill("Jo")
+    page.get_by_label("Your name").press("Tab")
+
+    box = page.locator("[data-step=safe] .box").bounding_box()
+    assert box and box["width"] >= 44 and box["height"] >= 44
+    _tick(page, "safe")
+    expect(page.locator("[data-step=safe]")).to_have_count(0)  # done, and only open ones are shown
+    page.get_by_role("button", name="All", exact=True).click()
+    expect(page.locator("[data-step=safe] .said")).to_have_text("done by Jo")
+
+    # A reason is asked for, cautions stand at the step, a photograph is kept small and clean.
+    page.click("[data-step=mount-ap-6] .what")
+    row = page.locator("[data-step=mount-ap-6]")
+    expect(row).to_contain_text("Ladder: three points of contact")
+    row.get_by_role("button", name="Blocked").click()
+    expect(row.get_by_role("alert")).to_contain_text("Say why")
+    row.get_by_label("Reason").fill("ceiling is wet")
+    row.get_by_role("button", name="Blocked").click()
+    expect(row.locator(".said")).to_have_text("blocked by Jo: ceiling is wet")
+    photo = io.BytesIO()
+    Image.new("RGB", (60, 40), "navy").save(photo, "JPEG")
+    row.get_by_test_id("photo").set_input_files(
+        {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": photo.getvalue()}
+    )
+    expect(row.locator(".photos img")).to_have_count(1)
+    expect(row.locator(".said")).to_contain_text("ceiling is wet")
+
+    # What is kept for licensed people is not ticked without a name.
+    licensed = page.locator("[data-step^=surge-]").first
+    licensed.locator(".box").click()
+    expect(licensed.get_by_role("alert")).to_contain_text("name who did it")
+    licensed.get_by_label("Done by, with licence").fill("A. Volt")
+    licensed.get_by_role("button", name="Done", exact=True).click()
+    expect(licensed.locator(".said")).to_have_text("done by Jo")
+    page.reload()
+    expect(page.locator("[data-step=safe]")).to_have_count(0)
+    page.get_by_role("button", name="All", exact=True).click()
+    expect(page.locator("[data-step=mount-ap-6] .said")).to_contain_text("blocked by Jo")
+
+
+def test_without_a_server_ticks_are_kept_outlive_a_reload_and_are_sent_once(
+    school: Design, chromium: Browser, tmp_path: Path
+) -> None:
+    own = Database(tmp_path / "db")
+    own.start()
+    server = Server(own.create("work"), free_port(), DIST, demo=False)
+    try:
+        server.start()
+        server.wait_ready()
+        page = chromium.new_page(viewport=_TABLET)  # type: ignore[arg-type]
+        address = f"{server.base}/p/{make_project(server, school)}/install"
+        page.goto(address)
+        page.wait_for_selector("[data-step=safe]")
+        page.wait_for_function("navigator.serviceWorker.controller !== null")
+        page.reload()  # once through the worker, so that the page itself is at hand
+        page.wait_for_selector("[data-step=safe]")
+        page.wait_for_timeout(500)
+        server.stop()
+        for step in ("safe", "rack-rack"):
+            _tick(page, step)
+        expect(_state(page)).to_contain_text("2 kept here")  # type: ignore[arg-type]
+        page.reload()
+        page.get_by_role("button", name="All", exact=True).click()
+        for step in ("safe", "rack-rack"):
+            expect(page.locator(f"[data-step={step}] .said")).to_contain_text("kept here")
+        server.start()
+        server.wait_ready()
+        expect(_state(page)).to_have_text("All ticks saved", timeout=20_000)  # type: ignore[arg-type]
+        expect(page.locator("[data-step=safe] .said")).to_have_text("done by installer")
+        said = page.evaluate(
+            "async () => (await (await fetch(location.pathname.replace('/p/', '/api/projects/')"
+            ".replace('/install', '/work'))).json()).stands.map((s) => [s.step, s.said])"
+        )
+        assert sorted(said) == [["rack-rack", 1], ["safe", 1]]
+        page.close()
+    finally:
+        server.stop()
+        own.stop()

@@ -1,0 +1,150 @@
+"""The work list: what comes before what, what can hurt, and when it is done."""
+
+from __future__ import annotations
+
+import itertools
+from functools import cache
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import Device, OwnFigure, apply, put
+from heathrise.core.evaluate import evaluate
+from heathrise.core.install import PHASES, Step, finish_for
+from heathrise.core.kept import as_planned
+from heathrise.core.working import steps_of
+from heathrise.demo import SITES
+
+KEYS = [s.key for s in SITES]
+CATALOGUE = load_catalogue()
+
+
+@cache
+def _steps(key: str) -> tuple[Step, ...]:
+    design = next(s for s in SITES if s.key == key).make()
+    return tuple(steps_of(design, CATALOGUE, evaluate(design, CATALOGUE, "figures")))
+
+
+def _before(steps: tuple[Step, ...], first: str, later: str) -> bool:
+    """Whether one step is done before another in whatever order: by walking all waits."""
+    by_id = {s.id: s for s in steps}
+    todo, seen = [later], set()
+    while todo:
+        for wait in by_id[todo.pop()].waits:
+            if wait not in seen:
+                seen.add(wait)
+                todo.append(wait)
+    return first in seen
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_what_has_to_come_first_does(key: str) -> None:
+    steps = _steps(key)
+    ids = {s.id for s in steps}
+    assert len(ids) == len(steps)
+    assert all(w in ids for s in steps for w in s.waits)
+    for run in [s.removeprefix("far-") for s in ids if s.startswith("far-")]:
+        assert _before(steps, f"pull-{run}", f"far-{run}")
+        assert _before(steps, f"far-{run}", f"near-{run}")  # the far end first
+        assert _before(steps, f"near-{run}", f"test-{run}")
+        device = run.removeprefix("run-")
+        if f"adopt-{device}" in ids:
+            assert _before(steps, f"test-{run}", f"adopt-{device}")  # tested before any power
+            assert _before(steps, "controller", f"adopt-{device}")
+    for stop in [s for s in ids if s.startswith("stop-")]:
+        assert _before(steps, stop.removeprefix("stop-"), stop)
+    for surge in [s for s in steps if s.id.startswith("surge-")]:
+        assert surge.licensed and any("licensed" in c for c in surge.cautions)
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_every_new_device_is_mounted_and_every_height_has_its_caution(key: str) -> None:
+    design = as_planned(next(s for s in SITES if s.key == key).make())
+    steps = {s.id: s for s in _steps(key)}
+    for device in design.of(Device).values():
+        mount = steps[f"mount-{device.id}"]
+        ladder = any(c.startswith("Ladder") for c in mount.cautions)
+        assert ladder == (device.height_m > 2.2), device.name
+        assert mount.people == (2 if ladder else 1)
+
+
+def test_heat_allows_its_minutes_and_the_firm_may_see_it_differently() -> None:
+    design = next(s for s in SITES if s.key == "mill").make()
+    said = [c for s in _steps("mill") for c in s.cautions if c.startswith("Heat")]
+    assert said and all("45 °C: 15 minutes an hour" in c for c in said)
+    for heat, words in ((50.0, "early in the morning or not at all"), (35.0, "30 minutes an hour")):
+        own = OwnFigure(id="heat", figure="cabling.space_c.attic", value=heat)
+        hot = apply(design, [put(own)])
+        steps = steps_of(hot, CATALOGUE, evaluate(hot, CATALOGUE, "figures"))
+        assert any(words in c for s in steps for c in s.cautions)
+
+
+@pytest.mark.parametrize("key", KEYS)
+@pytest.mark.parametrize("people", [1, 2])
+def test_a_schedule_can_be_walked(key: str, people: int) -> None:
+    steps = _steps(key)
+    _check_schedule(list(steps), people)
+
+
+def _check_schedule(steps: list[Step], people: int) -> None:
+    """Nothing begins before what it waits for is done, and nobody is in two places."""
+    found = finish_for(steps, people)
+    ends = {s.id: found.starts[s.id] + s.minutes for s in steps}
+    for step in steps:
+        for wait in step.waits:
+            assert found.starts[step.id] >= ends[wait] - 0.11
+    edges = sorted({*found.starts.values(), *ends.values()})
+    for low, high in itertools.pairwise(edges):
+        middle = (low + high) / 2
+        if high - low > 0.3:
+            busy = sum(
+                min(s.people, people)
+                for s in steps
+                if found.starts[s.id] < middle < ends[s.id] - 0.11
+            )
+            assert busy <= people
+    assert found.minutes == pytest.approx(max(ends.values(), default=0), abs=0.2)
+    assert found.minutes >= found.bound_minutes - 0.11
+    work = sum(s.minutes for s in steps)
+    if people == 1:
+        assert found.minutes == pytest.approx(work, abs=0.11) and found.proven
+
+
+def _step(key: int, minutes: int, people: int, waits: list[int]) -> Step:
+    return Step(
+        id=f"s{key}", phase=PHASES[0], title="x", kind="site", element="site", floor=None,
+        minutes=minutes, people=people, waits=tuple(f"s{w}" for w in waits),
+    )  # fmt: skip
+
+
+_rows = st.lists(
+    st.tuples(st.integers(0, 60), st.sampled_from([1, 1, 1, 2]), st.sets(st.integers(0, 30))),
+    max_size=14,
+)
+
+
+@settings(max_examples=150, deadline=None)
+@given(_rows)
+def test_schedules_hold_whatever_waits_for_what(rows: list[tuple[int, int, set[int]]]) -> None:
+    steps = [
+        _step(k, minutes, people, [w for w in waits if w < k])
+        for k, (minutes, people, waits) in enumerate(rows)
+    ]
+    for people in (1, 2):
+        _check_schedule(steps, people)
+
+
+def test_two_people_by_hand() -> None:
+    """A for 10, then B for 20 and C for 30 beside each other, D for two people for 5: 45."""
+    steps = [
+        _step(0, 10, 1, []),
+        _step(1, 20, 1, [0]),
+        _step(2, 30, 1, [0]),
+        _step(3, 5, 2, [1, 2]),
+    ]
+    two = finish_for(steps, 2)
+    assert (two.minutes, two.bound_minutes, two.proven) == (45, 45, True)
+    one = finish_for(steps, 1)
+    assert (one.minutes, one.alone_minutes) == (65, 5)
