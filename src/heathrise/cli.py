@@ -107,6 +107,25 @@ def export_command(project: Path, what: str) -> None:
     click.echo(row.write(opened.name, opened.design, result), nl=False)
 
 
+@main.command("tester")
+@click.argument("project", type=click.Path(path_type=Path))
+@click.option("--seed", default=1, show_default=True, help="the same seed gives the same file")
+@click.option("--faults", default=3, show_default=True, help="how many cables are at fault")
+def tester_command(project: Path, seed: int, faults: int) -> None:
+    """Print what a stand-in for a cable tester says of PROJECT's cables, as CSV."""
+    from .core.catalogue import load_catalogue
+    from .core.evaluate import evaluate
+    from .core.labelling import project_labels
+    from .standins import measured_csv
+
+    opened = _open(project)
+    evaluation = evaluate(opened.design, load_catalogue(), "figures")
+    labels = project_labels(opened.design, evaluation)
+    lengths = {k.id: k.fixed_m for k in evaluation.cable.links}
+    day = datetime.now(UTC).date().isoformat()
+    click.echo(measured_csv(labels, lengths, seed, faults, day)[0], nl=False)
+
+
 @main.command("schema")
 def schema_command() -> None:
     """Print the JSON Schema of the project file."""

@@ -9,7 +9,11 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 
+from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design
+from heathrise.core.evaluate import evaluate
+from heathrise.core.labelling import project_labels
+from heathrise.standins import measured_csv
 from ops.database import Database
 from ops.machine import free_port
 from ops.serve import Server
@@ -115,3 +119,32 @@ def test_without_a_server_ticks_are_kept_outlive_a_reload_and_are_sent_once(
     finally:
         server.stop()
         own.stop()
+
+
+def test_a_tester_s_file_finds_what_is_wrong_and_it_is_mended(
+    school: Design, school_sheet: Sheet, tmp_path: Path
+) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    evaluation = evaluate(school, load_catalogue(), "figures")
+    labels = project_labels(school, evaluation)
+    lengths = {k.id: k.fixed_m for k in evaluation.cable.links}
+    text, hidden = measured_csv(labels, lengths, 5, 3, "2026-11-24")
+    told = tmp_path / "tester.csv"
+    told.write_text(text + "NOWHERE-1,pass,,3,3,,\n", "utf-8")
+    sheet.stage("install")
+    sheet.tab("Tests")
+    page.get_by_test_id("list-file").set_input_files(told)
+    expect(page.get_by_role("status").last).to_contain_text("no cable of this plan is labelled")
+    page.get_by_role("button", name="Take those that could be read").click()
+    failed = page.locator("[data-cable] td.not_met")
+    expect(page.locator("[data-cable]")).to_have_count(3)
+    count = failed.count()
+    assert count >= 2
+    # Mended: the same cables again, tested good the day after.
+    again = [line for line in text.splitlines() if line.split("/")[0] in hidden]
+    mended = [f"{row.split(',')[0]},pass,12345678,,5,2026-11-25,Jo" for row in again]
+    told.write_text("\n".join([text.splitlines()[0], *mended]), "utf-8")
+    page.get_by_test_id("list-file").set_input_files(told)
+    expect(page.get_by_text("3 tests taken.")).to_be_visible()
+    expect(page.locator("[data-cable]")).to_have_count(0)
+    expect(page.locator(".tests .head")).to_contain_text(f"{len(labels)} of {len(labels)}")

@@ -72,11 +72,11 @@ def test_a_price_list_with_faults_is_offered_and_the_offer_printed(
     sheet.tab("Prices")
     prices = tmp_path / "prices.csv"
     prices.write_text("price;item\n0,10;label\nmany;jack\n", "utf-8")
-    page.get_by_test_id("price-file").set_input_files(prices)
+    page.get_by_test_id("list-file").set_input_files(prices)
     expect(page.get_by_role("status").last).to_contain_text("Line 3: 'many' is no price")
     assert _total(page) == before
     page.get_by_role("button", name="Take those that could be read").click()
-    expect(page.get_by_role("status").last).to_contain_text("1 prices are the firm’s now")
+    expect(page.get_by_role("status").last).to_contain_text("1 prices taken")
     expect(page.locator(".total .figure")).not_to_have_text(f"{before:,.2f}")
     with page.expect_download() as printed:
         page.click("[data-print=quote_pdf]")

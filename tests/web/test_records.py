@@ -7,10 +7,12 @@ from sqlalchemy import select
 
 from heathrise.core.design import Design, Device, put, remove
 from heathrise.core.records import CableTest
+from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository, UnknownProject
 from heathrise.store.records import Records
 from heathrise.store.tables import record
 from heathrise.web.app import create_app
+from heathrise.web.demo import load_demo
 
 
 def test_a_test_is_noted_corrected_and_kept(repository: Repository, school: Design) -> None:
@@ -74,3 +76,37 @@ def test_an_unknown_project_has_no_records(repository: Repository) -> None:
     )
     with pytest.raises(UnknownProject):
         Records(repository.engine).append("p-none", test)
+
+
+def test_a_tester_s_file_is_offered_and_written_once(
+    repository: Repository, school: Design
+) -> None:
+    client = create_app(repository).test_client()
+    data = dump_project(Project("Tests", school))
+    project = client.post("/api/import/project", data=data).get_json()["id"]
+    lines = (
+        client.get(f"/api/projects/{project}/export/labels.csv").get_data(as_text=True).splitlines()
+    )
+    label = lines[1].split(",")[0]
+    text = f"label;result;length_m\n{label};pass;12,5\nX-1;pass;3\n".encode()
+    where = f"/api/projects/{project}/tests/list"
+    offered = client.post(where, data=text).get_json()
+    assert (offered["read"], offered["taken"], offered["faults"][0]["line"]) == (1, False, 3)
+    assert all(c["verdict"] == "untested" for c in offered["cables"])
+    for _ in range(2):
+        taken = client.post(f"{where}?take=1", data=text).get_json()
+    tested = [c for c in taken["cables"] if c["tests"]]
+    assert [(c["tests"], c["last"]["length_m"]) for c in tested] == [(1, 12.5)]
+
+
+def test_the_demo_s_practice_is_half_installed_with_faults(repository: Repository) -> None:
+    load_demo(repository)
+    with create_app(repository).test_client() as client:
+        known = {s["name"]: s["project"] for s in client.get("/api/demo").get_json()["sites"]}
+        project = next(p for name, p in known.items() if name.startswith("Hollin"))
+        work = client.get(f"/api/projects/{project}/work").get_json()
+        states = [s["state"] for s in work["stands"]]
+        assert states.count("done") > 20 and "blocked" in states
+        assert len(work["stands"]) < len(work["steps"])
+        cables = client.get(f"/api/projects/{project}/tests").get_json()["cables"]
+        assert {"met", "near", "not_met"} <= {c["verdict"] for c in cables}

@@ -41,6 +41,7 @@ export type WorkList = S['WorkList']
 export type Step = S['WorkList.Step']
 export type StepStand = S['WorkList.StepStand']
 export type Tick = S['Ticks.Tick']
+export type TestsRead = S['TestsRead']
 export type PricesRead = S['PricesRead']
 export type DemoSite = S['DemoList.DemoLine']
 

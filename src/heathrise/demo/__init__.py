@@ -6,10 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..core.design import Design
+from ..core.records import Record
 from . import music_school as school
 from . import veterinary_practice as practice
 from . import watermill as mill
 from .music_school import music_school
+from .progress import half_installed
 from .veterinary_practice import veterinary_practice
 from .watermill import watermill
 
@@ -18,17 +20,19 @@ __all__ = ["SITES", "DemoSite", "music_school", "veterinary_practice", "watermil
 
 @dataclass(frozen=True)
 class DemoSite:
-    """A made-up site: what it is called, what can be learnt from it, and how it is made."""
+    """A made-up site: what it is called, what can be learnt from it, how it is made, and how far
+    its work is where it has begun."""
 
     key: str
     name: str
     teaches: str
     make: Callable[[], Design]
+    records: Callable[[Design], list[Record]] | None = None
 
 
 # The one that a first look opens on comes first.
 SITES = (
     DemoSite("school", school.NAME, school.TEACHES, music_school),
     DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
-    DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice),
+    DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice, half_installed),
 )

@@ -11,6 +11,7 @@ from flask import Response
 from ..core.design import Design, Device, Floor, Space
 from ..demo import SITES, DemoSite
 from ..store import Repository
+from ..store.records import Records
 from .models import DemoLine, DemoList
 
 _SETTING = "demo"
@@ -20,7 +21,10 @@ def load_demo(repository: Repository) -> None:
     """Load each made-up site once in a database's life, also those that are newer than it."""
     known = _known(repository)
     for site in (s for s in SITES if s.key not in known):
-        known[site.key] = repository.create(site.name, site.make(), "demo", "Demo site").id
+        design = site.make()
+        known[site.key] = repository.create(site.name, design, "demo", "Demo site").id
+        for record in site.records(design) if site.records is not None else ():
+            Records(repository.engine).append(known[site.key], record)
         repository.set_setting(_SETTING, json.dumps(known))
 
 

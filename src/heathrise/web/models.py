@@ -111,9 +111,20 @@ class OfferList(Wire):
     offers: list[Offer]
 
 
-class PriceFault(Wire):
+class LineFault(Wire):
     line: int
     what: str
+
+
+class TestsRead(Wire):
+    """What could be read of a tester's file, whether it was taken, and how all cables stand."""
+
+    __test__ = False  # no test of pytest's
+
+    read: int
+    taken: bool
+    faults: list[LineFault]
+    cables: list[TestedCable]
 
 
 class PricesRead(Wire):
@@ -121,7 +132,7 @@ class PricesRead(Wire):
 
     read: int
     taken: bool
-    faults: list[PriceFault]
+    faults: list[LineFault]
 
 
 class NewProject(Wire):

@@ -15,7 +15,7 @@ from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import shown
 from ..store import Repository, Saved
 from ..store.prices import FirmPrices
-from .models import OfferList, PriceFault, PricesRead
+from .models import LineFault, OfferList, PricesRead
 from .projects import json_of
 
 
@@ -64,7 +64,7 @@ def make_orders(repository: Repository) -> APIBlueprint:
         taken = not read.faults or request.args.get("take") == "1"
         if taken:
             FirmPrices(repository.engine).take(read.prices)
-        faults = [PriceFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
         return json_of(PricesRead(read=len(read.prices), taken=taken, faults=faults))
 
     return routes

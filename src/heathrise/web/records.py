@@ -5,16 +5,20 @@ from __future__ import annotations
 from datetime import UTC, datetime
 
 from apiflask import APIBlueprint
-from flask import Response
+from flask import Response, request
 
 from ..core.cabling import assess_cable
 from ..core.design import Design, DesignError, Device, Problem
+from ..core.evaluate import evaluate
 from ..core.in_force import in_force
 from ..core.kept import as_planned
+from ..core.labelling import project_labels
 from ..core.records import CableResult, CableTest, PlannedCable, cables_as_tested
+from ..formats.tables_in import shown
+from ..formats.tests_csv import read_tests
 from ..store import Repository
 from ..store.records import Records
-from .models import TestedCables
+from .models import LineFault, TestedCables, TestsRead
 from .projects import AUTHOR, json_of
 
 
@@ -59,5 +63,25 @@ def make_records(repository: Repository) -> APIBlueprint:
         said = CableTest(at=datetime.now(UTC), author=AUTHOR, **new.model_dump())
         records.append(project_id, said)
         return answered(project_id, design, 201)
+
+    @routes.post("/list")
+    @routes.output(TestsRead)
+    def listed(project_id: str) -> Response:
+        """Read a tester's file. It is taken when nothing is at fault, or when ``take`` says so."""
+        assert records is not None
+        design = repository.load(project_id).design
+        evaluation = evaluate(design, repository.catalogue, "figures")
+        rules = in_force(design, repository.catalogue).rules
+        runs = {r.id: r.device for r in evaluation.runs}
+        labels = project_labels(design, evaluation)
+        read = read_tests(request.get_data(), labels, runs, rules, datetime.now(UTC))
+        taken = not read.faults or request.args.get("take") == "1"
+        if taken:
+            for row in read.tests:
+                records.append(project_id, row.test, row.key)
+        tests = records.of(project_id, CableTest)
+        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        found = cables_as_tested(rules, planned(design), tests)
+        return json_of(TestsRead(read=len(read.tests), taken=taken, faults=faults, cables=found))
 
     return routes

@@ -10,6 +10,7 @@ import { useDesign } from '@/document/store'
 import SheetView from '@/sheet/SheetView.vue'
 import PhaseBand from './PhaseBand.vue'
 import StepRow from './StepRow.vue'
+import TestsPart from './TestsPart.vue'
 import { PHASES } from './phases'
 
 /** The work list, day by day and storey by storey; it works without a connection. */
@@ -17,6 +18,8 @@ const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 const { work, stands, unsent, offline, who, say, keepPhoto } = useWork()
 const beside = useMediaQuery('(min-width: 1001px)')
+const part = ref<'work' | 'tests'>('work')
+const PARTS = [{ value: 'work', label: 'Work' }, { value: 'tests', label: 'Tests' }]
 const people = ref(2)
 const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
 const storey = ref('all')
@@ -75,17 +78,21 @@ watch(opened, (id) => {
 <template>
   <section class="stage">
     <div class="bar">
+      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Work or tests" />
+      <template v-if="part === 'work'">
       <label>You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
       <span class="pick">People <SelectButton v-model="people" :options="PEOPLE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="People at work" /></span>
       <Select v-model="storey" :options="storeys" option-label="label" option-value="value" size="small" aria-label="Storey" />
       <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which steps" />
+      </template>
       <span class="state" role="status" data-testid="work-state" :class="{ near: unsent.length }">
         {{ unsent.length ? `${unsent.length} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
       </span>
     </div>
     <div class="ground">
       <div class="page" tabindex="0" role="region" aria-label="Work list">
-        <p v-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>
+        <TestsPart v-if="part === 'tests'" />
+        <p v-else-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>
         <p v-else-if="!work.steps.length" class="quiet">Nothing is planned yet, so there is nothing to do.</p>
         <template v-else>
           <p class="head"><b class="figure">{{ counts.done }} of {{ counts.all }}</b> done<template v-if="counts.blocked">, <b class="not_met">{{ counts.blocked }} blocked</b></template>

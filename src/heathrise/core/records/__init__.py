@@ -4,7 +4,7 @@ Records are appended and never changed; what a later one says of the same thing 
 compared with the plan and are no part of it: undo does not touch them.
 """
 
-from .cables import PlannedCable, TestedCable, cables_as_tested
+from .cables import PlannedCable, TestedCable, as_judged, cables_as_tested
 from .kinds import RECORD_KINDS, CableResult, CableTest, Record, StepRecord, StepWords
 from .steps import StepStand, steps_as_done
 
@@ -18,6 +18,7 @@ __all__ = [
     "StepStand",
     "StepWords",
     "TestedCable",
+    "as_judged",
     "cables_as_tested",
     "steps_as_done",
 ]

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..catalogue import Rules
 from ..wording import metres
-from .kinds import CableTest, place_in_time
+from .kinds import CableTest, Result, place_in_time
 
 LONGER = "cabling.tested_longer_share"
 
@@ -56,6 +56,12 @@ def cables_as_tested(
     return [
         _judge(rules, cable, by_cable.get((cable.device, cable.cable), [])) for cable in planned
     ]
+
+
+def as_judged(rules: Rules, result: Result, margin_db: float | None) -> Result:
+    """Return a tester's result, a pass with too little margin being marginal."""
+    little = margin_db is not None and margin_db < rules["install.marginal_db"]
+    return "marginal" if result == "pass" and little else result
 
 
 def _judge(rules: Rules, cable: PlannedCable, tests: Sequence[CableTest]) -> TestedCable:

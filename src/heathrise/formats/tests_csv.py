@@ -1,0 +1,111 @@
+"""A cable tester's results, as CSV in: matched to cables by their labels."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from ..core.catalogue import Rules
+from ..core.install import Label
+from ..core.records import CableTest, as_judged
+from .tables_in import Fault, Row, number_of, read_table
+
+COLUMNS = {
+    "label": ("cable_id", "id", "cable", "name"),
+    "result": ("verdict", "pass_fail", "status"),
+    "wire_map": ("wiremap", "map"),
+    "length_m": ("length", "len_m"),
+    "worst_margin_db": ("margin_db", "margin", "headroom_db"),
+    "date": ("at", "time", "tested"),
+    "tester": ("by", "operator", "author"),
+}
+_PASSED = {"pass", "passed", "ok", "p"}
+_MARGINAL = {"marginal", "pass*", "warning", "near"}
+_FAILED = {"fail", "failed", "f", "fail*"}
+_LONGEST_M = 2000.0
+
+
+@dataclass(frozen=True)
+class Read:
+    """A test of a cable that was read, and the key under which it is written once."""
+
+    key: str
+    test: CableTest
+
+
+@dataclass(frozen=True)
+class TestsIn:
+    """What could be read of a tester's file, and what could not."""
+
+    __test__ = False  # no test of pytest's
+    tests: tuple[Read, ...]
+    faults: tuple[Fault, ...]
+
+
+def read_tests(
+    data: bytes, labels: Sequence[Label], runs: Mapping[str, str], rules: Rules, now: datetime
+) -> TestsIn:
+    """Return the tests of a file; a row at fault is told and left out.
+
+    Args:
+        labels: of the project's cables.
+        runs: the device of each run, by the run's id.
+
+    Raises:
+        DesignError: it is no such file at all.
+    """
+    by_text = {x.text: x for x in labels}
+    found: list[Read] = []
+    faults: list[Fault] = []
+    seen: dict[str, int] = {}
+    for row in read_table(data, COLUMNS, ("label", "result")):
+        text = row.cells["label"].lstrip("'").upper().removesuffix("/A").removesuffix("/B")
+        label = by_text.get(text)
+        said = _said(row, rules)
+        digest = hashlib.sha256("|".join([text, *row.cells.values()]).encode()).hexdigest()[:32]
+        if label is None:
+            faults.append(Fault(row.line, f"no cable of this plan is labelled {text[:30]!r}"))
+        elif label.link not in runs:
+            faults.append(Fault(row.line, f"{text} lies between racks; note its test by hand"))
+        elif isinstance(said, str):
+            faults.append(Fault(row.line, said))
+        elif digest in seen:
+            faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
+        else:
+            seen[digest] = row.line
+            at = _day(row.cells.get("date", "")) or now
+            test = CableTest(
+                device=runs[label.link], cable=label.cable, at=at,
+                author=row.cells.get("tester", "")[:120] or "tester", **said,
+            )  # fmt: skip
+            found.append(Read(digest, test))
+    return TestsIn(tuple(found), tuple(faults))
+
+
+def _said(row: Row, rules: Rules) -> dict[str, object] | str:
+    """Return the result of a row as a record has it, or what is wrong with it."""
+    word = row.cells["result"].lower()
+    if word not in _PASSED | _MARGINAL | _FAILED:
+        return f"{word[:20]!r} is no result; it should be pass, marginal or fail"
+    length = number_of(row.cells.get("length_m", "")) if row.cells.get("length_m") else None
+    if row.cells.get("length_m") and (length is None or not 0 < length <= _LONGEST_M):
+        return f"{row.cells['length_m'][:20]!r} is no length of a cable in m"
+    margin = number_of(row.cells.get("worst_margin_db", ""))
+    said = "fail" if word in _FAILED else "marginal" if word in _MARGINAL else "pass"
+    result = as_judged(rules, said, margin)  # type: ignore[arg-type]
+    notes = [
+        f"wire map {row.cells['wire_map']}" if row.cells.get("wire_map") else "",
+        f"worst margin {margin:g} dB" if margin is not None else "",
+    ]
+    note = ", ".join(n for n in notes if n)[:300]
+    return {"result": result, "length_m": length, "note": note}
+
+
+def _day(text: str) -> datetime | None:
+    try:
+        found = datetime.fromisoformat(text)
+    except ValueError:
+        return None
+    return found if found.tzinfo is not None else found.replace(tzinfo=UTC)
