@@ -35,7 +35,7 @@ function choose(event: Event): void {
 
 <template>
   <div class="list-in">
-    <label class="file">{{ label }} <input type="file" accept=".csv,.txt" data-testid="list-file" @change="choose"></label>
+    <label class="choose-file">{{ label }} <input type="file" accept=".csv,.txt" data-testid="list-file" @change="choose"></label>
     <div v-if="read" role="status">
       <p v-if="read.taken"><b>{{ read.read }} {{ what }} taken.</b></p>
       <template v-else>
@@ -53,24 +53,6 @@ function choose(event: Event): void {
   display: grid;
   gap: 8px;
   justify-items: start;
-}
-.file {
-  border: 1px solid var(--heather);
-  color: var(--heather);
-  border-radius: 3px;
-  padding: 4px 10px;
-  cursor: pointer;
-  font-weight: 500;
-  display: inline-flex;
-  align-items: center;
-}
-.file:focus-within {
-  outline: 2px solid var(--heather);
-}
-.file input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
 }
 ul {
   margin: 6px 0 0;

@@ -113,12 +113,12 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
       <section>
         <h2>From a DXF drawing</h2>
         <p class="quiet">{{ aboutOf('drawing.dxf') }}</p>
-        <label class="file">Choose a drawing <input type="file" accept=".dxf" data-testid="dxf-file" @change="inspect" /></label>
+        <label class="choose-file">Choose a drawing <input type="file" accept=".dxf" data-testid="dxf-file" @change="inspect" /></label>
       </section>
       <section>
         <h2>From a project file</h2>
         <p class="quiet">{{ aboutOf('project.json') }}</p>
-        <label class="file">Choose a project file <input type="file" accept=".json" data-testid="project-file" @change="openFile" /></label>
+        <label class="choose-file">Choose a project file <input type="file" accept=".json" data-testid="project-file" @change="openFile" /></label>
       </section>
     </template>
     <JobProgress v-if="running" :job="job" what="Reading the drawing" class="busy" @stop="stop" />
@@ -157,24 +157,6 @@ section:last-of-type {
 }
 .row button {
   grid-column: 3;
-}
-.file {
-  justify-self: start;
-  border: 1px solid var(--heather);
-  color: var(--heather);
-  border-radius: 3px;
-  padding: 5px 12px;
-  cursor: pointer;
-  font-weight: 500;
-}
-.file:focus-within {
-  outline: 2px solid var(--heather);
-  outline-offset: 1px;
-}
-.file input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
 }
 .busy {
   margin-top: 12px;

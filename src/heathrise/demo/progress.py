@@ -34,7 +34,7 @@ def half_installed(design: Design) -> list[Record]:
             continue
         now += timedelta(minutes=step.minutes)
         blocked = step.phase == "ends" and number % 17 == 0
-        words = {"state": "blocked", "reason": "no key to the kennels"} if blocked else {
+        words = {"state": "blocked", "reason": "the plaster is still wet"} if blocked else {
             "state": "done", "minutes": round(step.minutes * (0.9 + 0.05 * (number % 6)), 0),
         }  # fmt: skip
         found.append(

@@ -95,7 +95,7 @@ function turnPage(): void {
 <template>
   <div class="part">
     <p v-if="!picture" class="quiet">A photograph or scan of the client’s plan, PNG, JPEG or PDF, to draw over. Where it was taken is not kept.</p>
-    <label class="file">{{ picture ? 'Replace it' : 'Choose a plan' }} <input type="file" accept=".png,.jpg,.jpeg,.pdf" data-testid="plan-file" :disabled="busy" @change="choose"></label>
+    <label class="choose-file">{{ picture ? 'Replace it' : 'Choose a plan' }} <input type="file" accept=".png,.jpg,.jpeg,.pdf" data-testid="plan-file" :disabled="busy" @change="choose"></label>
     <p v-if="busy" role="status" class="quiet">Reading it.</p>
     <form v-if="chosen && chosen.pages > 1" class="line" @submit.prevent="turnPage">
       <label>Page <InputText v-model="page" size="small" class="few figure" aria-label="Page" /></label> of {{ chosen.pages }}
@@ -139,23 +139,6 @@ function turnPage(): void {
 }
 .known {
   width: 84px;
-}
-.file {
-  justify-self: start;
-  border: 1px solid var(--heather);
-  color: var(--heather);
-  border-radius: 3px;
-  padding: 4px 10px;
-  cursor: pointer;
-  font-weight: 500;
-}
-.file:focus-within {
-  outline: 2px solid var(--heather);
-}
-.file input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
 }
 dl {
   display: grid;

@@ -2,6 +2,7 @@
 import SelectButton from 'primevue/selectbutton'
 import { ref } from 'vue'
 import PrintButton from '@/controls/PrintButton.vue'
+import StageFrame from '@/controls/StageFrame.vue'
 import SheetStage from '@/sheet/SheetStage.vue'
 import FactsPage from './FactsPage.vue'
 import Notebook from './Notebook.vue'
@@ -20,34 +21,16 @@ const PARTS = [{ value: 'facts', label: 'Place and storeys' }, { value: 'sheet',
     </template>
     <template #beside><Notebook :floor="floor" @floor="floor = $event" /></template>
   </SheetStage>
-  <section v-else class="facts-part">
-    <div class="bar">
+  <StageFrame v-else>
+    <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the brief" />
       <PrintButton kind="brief_pdf" label="Print the brief" class="print" />
-    </div>
+    </template>
     <FactsPage />
-  </section>
+  </StageFrame>
 </template>
 
 <style scoped>
-.facts-part {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-}
-.bar {
-  display: flex;
-  align-items: center;
-  flex-wrap: wrap;
-  gap: 4px 8px;
-  padding: 5px 8px;
-  border-bottom: 1px solid var(--granite-light);
-  min-height: 42px;
-}
-.facts-part > :deep(.page) {
-  flex: 1;
-  min-height: 0;
-}
 .print {
   margin-left: auto;
 }

@@ -6,6 +6,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { Kind, Step } from '@/api/types'
 import { useWork } from '@/answers/useWork'
+import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import SheetView from '@/sheet/SheetView.vue'
 import PhaseBand from './PhaseBand.vue'
@@ -76,11 +77,11 @@ watch(opened, (id) => {
 </script>
 
 <template>
-  <section class="stage">
-    <div class="bar">
+  <StageFrame>
+    <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Work or tests" />
       <template v-if="part === 'work'">
-      <label>You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
+      <label class="you">You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
       <span class="pick">People <SelectButton v-model="people" :options="PEOPLE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="People at work" /></span>
       <Select v-model="storey" :options="storeys" option-label="label" option-value="value" size="small" aria-label="Storey" />
       <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which steps" />
@@ -88,7 +89,7 @@ watch(opened, (id) => {
       <span class="state" role="status" data-testid="work-state" :class="{ near: unsent.length }">
         {{ unsent.length ? `${unsent.length} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
       </span>
-    </div>
+    </template>
     <div class="ground">
       <div class="page" tabindex="0" role="region" aria-label="Work list">
         <TestsPart v-if="part === 'tests'" />
@@ -113,24 +114,11 @@ watch(opened, (id) => {
       </div>
       <SheetView v-if="beside && floor" :floor="floor" mode="cable" class="drawing" />
     </div>
-  </section>
+  </StageFrame>
 </template>
 
 <style scoped>
-.stage {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-}
-.bar {
-  display: flex;
-  align-items: center;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  padding: 5px 8px;
-  border-bottom: 1px solid var(--granite-light);
-}
-.bar label,
+.you,
 .pick {
   display: flex;
   align-items: center;

@@ -75,7 +75,7 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
       <p v-if="asks" role="alert" class="asks">{{ asks }}</p>
       <div class="acts">
         <Button label="Done" @click="say('done')" /><Button label="Skipped" outlined @click="say('skipped')" /><Button label="Blocked" outlined @click="say('blocked')" />
-        <label class="photo">Photograph <input type="file" accept="image/png,image/jpeg" capture="environment" data-testid="photo" @change="photograph"></label>
+        <label class="choose-file">Photograph <input type="file" accept="image/png,image/jpeg" capture="environment" data-testid="photo" @change="photograph"></label>
       </div>
       <div v-if="photos.length" class="photos"><img v-for="p in photos" :key="p" :src="p" alt="Photograph taken at this step"></div>
     </div>
@@ -181,24 +181,6 @@ dd {
 .asks {
   color: var(--rust);
   font-weight: 600;
-}
-.photo {
-  border: 1px solid var(--heather);
-  color: var(--heather);
-  border-radius: 3px;
-  padding: 6px 12px;
-  cursor: pointer;
-  font-weight: 500;
-  display: inline-flex;
-  align-items: center;
-}
-.photo:focus-within {
-  outline: 2px solid var(--heather);
-}
-.photo input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
 }
 .photos {
   display: flex;

@@ -3,6 +3,7 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import { useOrder } from '@/answers/useOrder'
 import PrintButton from '@/controls/PrintButton.vue'
+import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import OffersTable from './OffersTable.vue'
 import PartsTable from './PartsTable.vue'
@@ -19,13 +20,13 @@ const empty = computed(() => order.value && !order.value.lines.length)
 </script>
 
 <template>
-  <section class="stage">
-    <div class="bar">
+  <StageFrame>
+    <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the order" />
       <a class="out" :href="`/api/projects/${store.id}/export/order.xlsx`" download><i class="pi pi-download" /> Workbook</a>
       <a class="out" :href="`/api/projects/${store.id}/export/parts.csv`" download><i class="pi pi-download" /> List, CSV</a>
-      <PrintButton kind="quote_pdf" label="Print the offer" />
-    </div>
+      <PrintButton kind="quote_pdf" label="Print the offer" class="print" />
+    </template>
     <div class="page" tabindex="0" role="region" aria-label="Order">
       <p v-if="failed" role="alert">{{ failed }}</p>
       <p v-if="!order && !failed" class="quiet">Working it out.</p>
@@ -38,25 +39,11 @@ const empty = computed(() => order.value && !order.value.lines.length)
         <PriceList v-else :told="order.told" @taken="load" />
       </template>
     </div>
-  </section>
+  </StageFrame>
 </template>
 
 <style scoped>
-.stage {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-}
-.bar {
-  display: flex;
-  align-items: center;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  padding: 5px 8px;
-  border-bottom: 1px solid var(--granite-light);
-  min-height: 42px;
-}
-.bar > :last-child {
+.print {
   margin-left: auto;
 }
 .out {
@@ -69,9 +56,5 @@ const empty = computed(() => order.value && !order.value.lines.length)
 }
 .out:hover {
   text-decoration: underline;
-}
-.page {
-  flex: 1;
-  min-height: 0;
 }
 </style>
