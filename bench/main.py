@@ -24,6 +24,7 @@ from bench.kills import kills
 from bench.large_site import large_site
 from bench.load import starts, under_load
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
+from bench.papers import papers
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, apply, put
 from heathrise.core.evaluate import evaluate
@@ -189,6 +190,7 @@ def main() -> None:
     evaluation()
     large()
     edits()
+    papers()
     flat()
     drag()
     under_load()

@@ -10,6 +10,7 @@ from flask import Response
 from ..core.design import DesignError, Problem
 from ..core.evaluate import evaluate
 from ..core.install import Step, finish_for
+from ..core.memo import IdentityMemo
 from ..core.records import StepRecord, steps_as_done
 from ..core.working import steps_of
 from ..store import Repository, Saved
@@ -23,9 +24,16 @@ def make_install(repository: Repository) -> APIBlueprint:
     routes = APIBlueprint("install", __name__, url_prefix="/api/projects/<project_id>/work")
     records = Records(repository.engine) if repository is not None else None
 
+    kept: IdentityMemo[list[Step]] = IdentityMemo(16)
+
     def steps_for(saved: Saved) -> list[Step]:
-        evaluation = evaluate(saved.design, repository.catalogue, "figures")
-        return steps_of(saved.design, repository.catalogue, evaluation)
+        design, catalogue = saved.design, repository.catalogue
+
+        def work_out() -> list[Step]:
+            return steps_of(design, catalogue, evaluate(design, catalogue, "figures"))
+
+        # Ticks come by the dozen while the plan stays as it is.
+        return kept.get((design, catalogue), None, work_out)
 
     def stands(project_id: str) -> StepStands:
         assert records is not None
