@@ -6,7 +6,7 @@ from collections import Counter
 
 from shapely.geometry import Polygon
 
-from .brief import BriefChapter, Free, Level, Spot, Stand, assess_brief
+from .brief import BriefChapter, Free, Level, RunPath, Spot, Stand, assess_brief
 from .cabling import CableChapter
 from .catalogue import Catalogue
 from .design import Design, Pain, Space
@@ -15,7 +15,6 @@ from .memo import IdentityMemo
 from .rack import PowerPlan
 from .signal import Air, air_of, heard_at
 
-Path = tuple[str, str, tuple[tuple[float, float], ...]]
 _middles: IdentityMemo[tuple[float, float]] = IdentityMemo(4096, weigh=lambda _: 300)
 
 
@@ -38,7 +37,7 @@ def brief_chapter(drawn: Design, catalogue: Catalogue, planned: Stand) -> BriefC
     return assess_brief(drawn, catalogue, planned, today)
 
 
-def paths_of(links: CableChapter) -> list[Path]:
+def paths_of(links: CableChapter) -> list[RunPath]:
     """Return where the run of each device lies, storey by storey."""
     return [(run.device, leg.floor, leg.points) for run in links.runs for leg in run.legs]
 

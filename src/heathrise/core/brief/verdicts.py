@@ -18,9 +18,8 @@ from .visit import usual_uses
 from .wishes import Wish
 
 _FROM_WALL_M = 0.15
-Path = tuple[
-    str, str, tuple[tuple[float, float], ...]
-]  # a device, a storey, its run's points there
+# A device, a storey, the points of its run there.
+RunPath = tuple[str, str, tuple[tuple[float, float], ...]]
 
 
 def brief_findings(
@@ -29,7 +28,7 @@ def brief_findings(
     wishes: Sequence[Wish],
     found: Sequence[Opinion],
     reserves: Sequence[Reserve],
-    paths: Sequence[Path],
+    paths: Sequence[RunPath],
 ) -> Iterator[Finding]:
     """Yield the findings of the brief stage."""
     yield from _facts(stand.design, stand.catalogue)
@@ -219,7 +218,7 @@ def _larger(stand: Stand, row: Reserve) -> tuple[Cure, ...]:
     return ()
 
 
-def _drilling(stand: Stand, paths: Sequence[Path]) -> Iterator[Finding]:
+def _drilling(stand: Stand, paths: Sequence[RunPath]) -> Iterator[Finding]:
     devices = stand.design.of(Device)
     for zone in stand.design.of(Zone).values():
         if zone.kind != "no_drilling":

@@ -25,11 +25,7 @@ class Finish(BaseModel):
 
 def critical_minutes(steps: Sequence[Step]) -> dict[str, float]:
     """Return for each step the longest way from its beginning to the end of the job, in minutes."""
-    after: dict[str, list[Step]] = {s.id: [] for s in steps}
-    by_id = {s.id: s for s in steps}
-    for step in steps:
-        for wait in step.waits:
-            after[wait].append(step)
+    after = _after(steps)
     found: dict[str, float] = {}
 
     def tail(step: Step) -> float:
@@ -44,7 +40,7 @@ def critical_minutes(steps: Sequence[Step]) -> dict[str, float]:
             stack.pop()
         return found[step.id]
 
-    for step in by_id.values():
+    for step in steps:
         if step.id not in found:
             tail(step)
     return found
@@ -60,10 +56,7 @@ def finish_for(steps: Sequence[Step], people: int) -> Finish:
     by_id = {s.id: s for s in steps}
     wanted = {s.id: min(s.people, people) for s in steps}
     left = {s.id: len(s.waits) for s in steps}
-    after: dict[str, list[str]] = {s.id: [] for s in steps}
-    for step in steps:
-        for wait in step.waits:
-            after[wait].append(step.id)
+    after = _after(steps)
     ready = [(-tails[k], k) for k, n in left.items() if n == 0]
     heapq.heapify(ready)
     running: list[tuple[float, str]] = []
@@ -84,9 +77,9 @@ def finish_for(steps: Sequence[Step], people: int) -> Finish:
         now, done = heapq.heappop(running)
         free += wanted[done]
         for other in after[done]:
-            left[other] -= 1
-            if not left[other]:
-                heapq.heappush(ready, (-tails[other], other))
+            left[other.id] -= 1
+            if not left[other.id]:
+                heapq.heappush(ready, (-tails[other.id], other.id))
     work = sum(s.minutes * wanted[s.id] for s in steps)
     bound = max(max(tails.values(), default=0.0), work / people)
     return Finish(
@@ -94,3 +87,12 @@ def finish_for(steps: Sequence[Step], people: int) -> Finish:
         proven=now <= bound + 0.05, starts=starts,
         alone_minutes=round(sum(s.minutes for s in steps if s.people > people), 1),
     )  # fmt: skip
+
+
+def _after(steps: Sequence[Step]) -> dict[str, list[Step]]:
+    """Return for each step those that wait for it."""
+    after: dict[str, list[Step]] = {s.id: [] for s in steps}
+    for step in steps:
+        for wait in step.waits:
+            after[wait].append(step)
+    return after

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -16,10 +16,7 @@ Phase = Literal[
     "safe", "rack", "holes", "pull", "ends", "mount", "panel", "test", "protect", "power", "adopt",
     "settings", "finish",
 ]  # fmt: skip
-PHASES: tuple[Phase, ...] = (
-    "safe", "rack", "holes", "pull", "ends", "mount", "panel", "test", "protect", "power", "adopt",
-    "settings", "finish",
-)  # fmt: skip
+PHASES: tuple[Phase, ...] = get_args(Phase)
 
 
 @dataclass(frozen=True)

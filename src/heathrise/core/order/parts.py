@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Mapping, Sequence
-from typing import Literal
+from typing import Literal, get_args
 
 from pydantic import BaseModel, ConfigDict
 
@@ -15,9 +15,7 @@ from .holes import Hole
 from .links import Link
 
 Group = Literal["gear", "cable", "ends", "mounting", "ways", "protection", "rack", "spares"]
-GROUPS: tuple[Group, ...] = (
-    "gear", "cable", "ends", "mounting", "ways", "protection", "rack", "spares",
-)  # fmt: skip
+GROUPS: tuple[Group, ...] = get_args(Group)
 _CORDS_M = (0.5, 1.0, 2.0, 3.0, 5.0)
 _PORTS_OF_PANEL = 24
 
