@@ -102,9 +102,16 @@ export interface Mark {{
   turns: boolean
 }}
 
-/** How constructions and marks are drawn. */
+export interface Path {{
+  dash_px: number[]
+  weight_px: number
+}}
+
+/** How constructions, marks and paths of cable are drawn, and how heavy a path is by its space. */
 export const PENS: Record<string, Pen> = {_plain(style["pens"])}
 export const MARKS: Record<string, Mark> = {_plain(style["marks"])}
+export const PATHS: Record<string, Path> = {_plain(style["paths"])}
+export const SPACE_WEIGHTS_PX: Record<string, number> = {_plain(style["space_weights_px"])}
 
 export interface Format {{
   file: string

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { StepStand, Tick } from '@/api/types'
-import { standing, withoutSent } from '@/answers/ticks'
+import { standing } from '@/answers/ticks'
+import { withoutSent } from '@/answers/useUnsent'
 
 const known: StepStand = { step: 'safe', state: 'open', reason: '', note: 'seen', minutes: null, licensed_by: '', photos: ['p1'], by: 'Jo', at: '2026-11-25T08:00:00+00:00', said: 1 }
 const tick = (key: string, step: string, at: string, more: Partial<Tick> = {}): Tick => ({ key, step, state: 'done', by: 'Ann', at, reason: '', note: '', licensed_by: '', minutes: null, photo: null, ...more })

@@ -126,6 +126,48 @@ def tester_command(project: Path, seed: int, faults: int) -> None:
     click.echo(measured_csv(labels, lengths, seed, faults, day)[0], nl=False)
 
 
+@main.command("meter")
+@click.argument("project", type=click.Path(path_type=Path))
+@click.option("--seed", default=1, show_default=True, help="the same seed gives the same file")
+@click.option("--faults", default=3, show_default=True, help="how many ports are at fault")
+def meter_command(project: Path, seed: int, faults: int) -> None:
+    """Print what a stand-in for a meter says of PROJECT's ports, as CSV."""
+    from .core.catalogue import load_catalogue
+    from .core.design import Switch
+    from .core.evaluate import evaluate
+    from .core.kept import as_planned
+    from .core.proving import planned_ports
+    from .standins import metered_csv
+
+    opened = _open(project)
+    evaluation = evaluate(opened.design, load_catalogue(), "figures")
+    ports = planned_ports(dict(as_planned(opened.design).of(Switch)), evaluation)
+    day = datetime.now(UTC).date().isoformat()
+    click.echo(metered_csv(ports, seed, faults, day)[0], nl=False)
+
+
+@main.command("sheet")
+@click.argument("project", type=click.Path(path_type=Path))
+@click.option("--out", type=click.Path(path_type=Path), required=True, help="PDF to write")
+@click.option("--paper", default="A4", show_default=True, help="A4, A3, Letter or Tabloid")
+@click.option("--scale", type=int, help="50, 100 or 200; without one each storey fits its page")
+def sheet_command(project: Path, out: Path, paper: str, scale: int | None) -> None:
+    """Draw the storeys of PROJECT to scale, as PDF."""
+    from .core.catalogue import load_catalogue
+    from .core.design import DesignError
+    from .core.evaluate import evaluate
+    from .formats.papers import drawn_of, sheets_pdf
+
+    opened, catalogue = _open(project), load_catalogue()
+    evaluation = evaluate(opened.design, catalogue, "figures")
+    today = datetime.now(UTC).date()
+    drawn = drawn_of(opened.name, 1, opened.design, catalogue, evaluation, today)
+    try:
+        out.write_bytes(sheets_pdf(drawn, paper, scale))
+    except (DesignError, OSError) as error:
+        _fail(error, out)
+
+
 @main.command("schema")
 def schema_command() -> None:
     """Print the JSON Schema of the project file."""

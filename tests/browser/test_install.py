@@ -132,7 +132,7 @@ def test_a_tester_s_file_finds_what_is_wrong_and_it_is_mended(
     told = tmp_path / "tester.csv"
     told.write_text(text + "NOWHERE-1,pass,,3,3,,\n", "utf-8")
     sheet.stage("install")
-    sheet.tab("Tests")
+    sheet.tab("Cables")
     page.get_by_test_id("list-file").set_input_files(told)
     expect(page.get_by_role("status").last).to_contain_text("no cable of this plan is labelled")
     page.get_by_role("button", name="Take those that could be read").click()

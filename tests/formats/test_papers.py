@@ -14,8 +14,9 @@ from heathrise.core.design import Design, Pain, Site, Wall, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.labelling import project_labels
 from heathrise.demo import SITES
-from heathrise.formats.papers import brief_pdf, draw_sheet, labels_pdf
+from heathrise.formats.papers import brief_pdf, labels_pdf
 from heathrise.formats.papers.render import html_of, pdf_of
+from heathrise.formats.sheets import draw_sheet
 
 A4_PT, LETTER_PT = (595.3, 841.9), (612.0, 792.0)
 

@@ -19,9 +19,3 @@ export function standing(known: readonly StepStand[], unsent: readonly Tick[]): 
   }
   return found
 }
-
-/** What is left to be sent once some were: those that were said meanwhile stay. */
-export function withoutSent(unsent: readonly Tick[], sent: readonly Tick[]): Tick[] {
-  const keys = new Set(sent.map((t) => t.key))
-  return unsent.filter((t) => !keys.has(t.key))
-}

@@ -1124,7 +1124,12 @@ export interface Mark {
   turns: boolean
 }
 
-/** How constructions and marks are drawn. */
+export interface Path {
+  dash_px: number[]
+  weight_px: number
+}
+
+/** How constructions, marks and paths of cable are drawn, and how heavy a path is by its space. */
 export const PENS: Record<string, Pen> = {
   "plasterboard": {
     "width_m": 0.1,
@@ -1324,6 +1329,59 @@ export const MARKS: Record<string, Mark> = {
     ],
     "turns": false
   }
+}
+export const PATHS: Record<string, Path> = {
+  "5": {
+    "dash_px": [
+      3.0,
+      5.0
+    ],
+    "weight_px": 1.5
+  },
+  "5e": {
+    "dash_px": [
+      5.0,
+      4.0
+    ],
+    "weight_px": 1.5
+  },
+  "6": {
+    "dash_px": [
+      9.0,
+      4.0
+    ],
+    "weight_px": 1.5
+  },
+  "6A": {
+    "dash_px": [
+      15.0,
+      4.0
+    ],
+    "weight_px": 1.5
+  },
+  "between": {
+    "dash_px": [
+      15.0,
+      3.0,
+      3.0,
+      3.0
+    ],
+    "weight_px": 4.0
+  },
+  "fibre": {
+    "dash_px": [
+      2.0,
+      4.0
+    ],
+    "weight_px": 4.0
+  }
+}
+export const SPACE_WEIGHTS_PX: Record<string, number> = {
+  "attic": 2.6,
+  "joists": 2.2,
+  "raceway": 2.2,
+  "duct": 3.0,
+  "outdoor": 2.6
 }
 
 export interface Format {

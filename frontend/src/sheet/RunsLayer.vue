@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import type { Duct, RunVerdict, UplinkVerdict } from '@/api/types'
 import { linePath } from '@/document/geometry'
 import { length } from '@/document/units'
+import { SPACE_WEIGHTS_PX } from '@/api/design'
+import { dashOf, penOf } from './pens'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
@@ -16,8 +18,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [device: string]; room: [id: string] }>()
 
-const WEIGHT: Record<string, number> = { attic: 2.6, joists: 2.2, raceway: 2.2, duct: 3, outdoor: 2.6 }
-const DASH: Record<string, string> = { '5': '3 5', '5e': '5 4', '6': '9 4', '6A': '15 4' }
 
 const legs = computed(() =>
   props.runs.flatMap((run) =>
@@ -26,8 +26,8 @@ const legs = computed(() =>
       .map((leg, i) => ({
         key: `${run.id}-${i}`,
         run,
-        weight: WEIGHT[leg.kind] ?? 1.5,
-        dash: DASH[run.category] ?? '9 4',
+        weight: SPACE_WEIGHTS_PX[leg.kind] ?? penOf(run.category).weight_px,
+        dash: dashOf(run.category),
         path: linePath(leg.points),
       })),
   ),
@@ -52,6 +52,7 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
     <template v-for="way in ways" :key="way.key">
       <path
         :d="way.path" class="way" :class="[way.up.medium, way.up.verdict, { chosen: way.up.room === room }]"
+        :stroke-dasharray="dashOf(way.up.medium === 'fibre' ? 'fibre' : 'between')" :stroke-width="penOf('between').weight_px"
         vector-effect="non-scaling-stroke" :data-uplink="way.up.room"
       />
       <path :d="way.path" class="reach" vector-effect="non-scaling-stroke" @click.stop="emit('room', way.up.room ?? '')">
@@ -97,13 +98,10 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
 .way {
   fill: none;
   stroke: var(--ink);
-  stroke-width: 4;
-  stroke-dasharray: 15 3 3 3;
   opacity: 0.75;
 }
 .way.fibre {
   stroke: var(--tarn);
-  stroke-dasharray: 2 4;
   stroke-linecap: round;
   opacity: 1;
 }

@@ -8,7 +8,8 @@ import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
 import type { Box } from './boxes'
 import type { SheetMode } from './mode'
-import { penFor } from './pens'
+import StateBadge from './StateBadge.vue'
+import { dashOf, penFor, penOf } from './pens'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
@@ -56,7 +57,8 @@ const marks = computed(() => {
   const roles = Object.values(store.catalogue?.roles ?? {}).filter((r) => kinds.has(r.kind))
   return [...roles.map((r) => [r.mark, r.name] as const), ['hut', 'Rack'] as const, ['well', 'Riser'] as const]
 })
-const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
+const STATES = [['met', 'seen to be right'], ['near', 'look again'], ['not_met', 'not right'], ['unknown', 'not looked at yet']] as const
+const CATEGORIES = ['5e', '6', '6A']
 </script>
 
 <template>
@@ -73,17 +75,21 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
         <p class="row quiet">dBm, contours at the figures</p>
       </template>
       <template v-else-if="mode === 'cable'">
-        <p v-for="[category, dash] in DASHES" :key="category" class="row">
-          <svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="1.8" :stroke-dasharray="dash" /></svg>
+        <p v-for="category in CATEGORIES" :key="category" class="row">
+          <svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="1.8" :stroke-dasharray="dashOf(category)" /></svg>
           category {{ category }}
         </p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="3" /></svg> heavier: duct, attic, joists</p>
         <template v-if="store.all('equipment_room').length > 1">
-          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--tarn)" stroke-width="4" stroke-dasharray="2 4" stroke-linecap="round" /></svg> fibre between racks</p>
-          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="4" stroke-dasharray="15 3 3 3" /></svg> copper between racks</p>
+          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--tarn)" :stroke-width="penOf('fibre').weight_px" :stroke-dasharray="dashOf('fibre')" stroke-linecap="round" /></svg> fibre between racks</p>
+          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" :stroke-width="penOf('between').weight_px" :stroke-dasharray="dashOf('between')" /></svg> copper between racks</p>
         </template>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="2" stroke-dasharray="9 4" /></svg> near its limit</p>
+      </template>
+      <template v-else-if="mode === 'handover'">
+        <p v-for="[state, text] in STATES" :key="state" class="row"><svg width="34" height="18" viewBox="-17 -9 34 18" :class="state"><StateBadge :state="state" /></svg> {{ text }}</p>
+        <p class="row"><svg width="34" height="14" viewBox="-17 -7 34 14"><path d="M-6 0h12M0 -6v12" class="was" /></svg> where it was agreed</p>
       </template>
       <template v-else-if="mode === 'brief'">
         <p class="row"><svg width="34" height="22" viewBox="-17 -12 34 22"><path d="M0 -8L8 0L0 8L-8 0Z" fill="none" stroke="var(--rust)" stroke-width="2" /></svg> complaint; ticked when the plan mends it</p>
@@ -162,6 +168,11 @@ const DASHES = [['5e', '5 4'], ['6', '9 4'], ['6A', '15 4']] as const
   align-items: center;
   gap: 6px;
   min-height: 18px;
+}
+.was {
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 1.5;
 }
 .swatch {
   width: 22px;

@@ -16,6 +16,7 @@ import LevelProbe from './LevelProbe.vue'
 import MarksLayer from './MarksLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
+import StatesLayer, { type Standing } from './StatesLayer.vue'
 import SheetFurniture from './SheetFurniture.vue'
 import UnderlayLayer from './UnderlayLayer.vue'
 import WallsLayer from './WallsLayer.vue'
@@ -31,7 +32,7 @@ import { underlayOf } from './underlays'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
 const viewport = useViewport()
@@ -221,7 +222,7 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
       />
       <RunsLayer
-        v-if="mode === 'cable'" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
+        v-if="mode === 'cable' || mode === 'handover'" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
         :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport"
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
@@ -229,6 +230,7 @@ defineExpose({ fit, remove: gestures.remove })
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
         :names="names.marks" @grab="gestures.grab"
       />
+      <StatesLayer v-if="standing" :standing="standing" :devices="devices" :floor="floor" :viewport="viewport" />
       <BriefLayer
         v-if="mode === 'brief'" :floor="floor" :viewport="viewport" :chosen="chosen" :names="names.marks" @grab="gestures.grab"
         @choose="(kind, id) => tool === 'select' && (store.selection = { kind, id })"

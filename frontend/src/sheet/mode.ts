@@ -1,2 +1,2 @@
 /** What the sheet is looked at for. */
-export type SheetMode = 'brief' | 'plan' | 'signal' | 'cable'
+export type SheetMode = 'brief' | 'plan' | 'signal' | 'cable' | 'handover'

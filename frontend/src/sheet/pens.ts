@@ -1,4 +1,4 @@
-import { PENS } from '@/api/design'
+import { PATHS, PENS, type Path } from '@/api/design'
 import type { Catalogue } from '@/api/types'
 
 /** How a construction is drawn: its thickness in m, its tone and, where lighter, its dashes. */
@@ -22,3 +22,9 @@ export function penFor(construction: string): PenOnScreen {
 export function constructionsOf(catalogue: Catalogue | null, kinds: string[]) {
   return Object.values(catalogue?.constructions ?? {}).filter((c) => kinds.includes(c.kind))
 }
+
+const PLAIN_PATH: Path = { dash_px: [9, 4], weight_px: 1.5 }
+
+/** How a path of cable is drawn: by its category, or by what lies between racks. */
+export const penOf = (path: string): Path => PATHS[path] ?? PLAIN_PATH
+export const dashOf = (path: string): string => penOf(path).dash_px.join(' ')

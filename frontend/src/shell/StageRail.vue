@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useProgress } from '@/answers/useProgress'
 import { useDesign } from '@/document/store'
 import { STAGES, type Stage } from '@/stages/registry'
 
 defineProps<{ stage: Stage }>()
 const emit = defineEmits<{ go: [stage: Stage] }>()
 const store = useDesign()
+const { progress } = useProgress()
 
 const states = computed(() =>
   STAGES.map((info) => {
     const begun = info.begun(store)
+    if (begun && info.says && progress.value) return { info, ...info.says(progress.value) }
     const open = store.findings.filter((f) => f.stage === info.id && f.severity !== 'note')
     const bad = open.filter((f) => f.severity === 'not_met').length
     const text = !begun ? 'not begun' : open.length ? `${open.length} open` : 'settled'

@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import type { Kind } from '@/api/types'
+import type { Kind, Progress } from '@/api/types'
 import type { useDesign } from '@/document/store'
 
 /** A stage of the job, as its own folder's index.ts gives it. Nothing else lists the stages. */
@@ -12,6 +12,8 @@ export interface StageInfo {
   icon: string
   component: Component
   begun: (store: ReturnType<typeof useDesign>) => boolean
+  /** How far it is in words, where that is not a matter of findings. */
+  says?: (progress: Progress) => { text: string; tone: 'bad' | 'near' | 'good' | 'idle' }
   /** The list beside the drawing that says the same. */
   list?: Component
   /** What of the design can be looked at here; all of it where nothing is said. */

@@ -11,7 +11,7 @@ from . import music_school as school
 from . import veterinary_practice as practice
 from . import watermill as mill
 from .music_school import music_school
-from .progress import half_installed
+from .progress import all_done, half_installed
 from .veterinary_practice import veterinary_practice
 from .watermill import watermill
 
@@ -20,19 +20,20 @@ __all__ = ["SITES", "DemoSite", "music_school", "veterinary_practice", "watermil
 
 @dataclass(frozen=True)
 class DemoSite:
-    """A made-up site: what it is called, what can be learnt from it, how it is made, and how far
-    its work is where it has begun."""
+    """A made-up site: what it is called, what can be learnt from it, how it is made, how far its
+    work is where it has begun, and who received it where it was handed over."""
 
     key: str
     name: str
     teaches: str
     make: Callable[[], Design]
     records: Callable[[Design], list[Record]] | None = None
+    received_by: str = ""
 
 
 # The one that a first look opens on comes first.
 SITES = (
-    DemoSite("school", school.NAME, school.TEACHES, music_school),
+    DemoSite("school", school.NAME, school.TEACHES, music_school, all_done, "M. Cantor, head"),
     DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
     DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice, half_installed),
 )

@@ -1,21 +1,26 @@
-"""How far the made-up jobs are: what was said of their steps and of their cables."""
+"""How far the made-up jobs are: what was agreed, and what was seen and said on their sites."""
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
+from collections.abc import Collection, Iterator
+from datetime import UTC, date, datetime, timedelta
 
 from ..core.catalogue import load_catalogue
-from ..core.design import Design
-from ..core.evaluate import evaluate
+from ..core.design import Design, Switch
+from ..core.evaluate import Evaluation, evaluate
+from ..core.install import PHASES
+from ..core.kept import as_planned
 from ..core.labelling import project_labels
-from ..core.records import CableTest, Record, StepRecord
+from ..core.proving import planned_ports
+from ..core.records import Agreed, CableTest, PortReading, Record, SnagRecord, StepRecord
 from ..core.working import steps_of
 
 _BEGUN = datetime(2026, 11, 23, 8, 0, tzinfo=UTC)
-_DONE_PHASES = ("safe", "rack", "holes", "pull", "ends")
+_HALF = frozenset({"safe", "rack", "holes", "pull", "ends"})
 _WORKERS = ("Ann", "Ben")
 # Of every so many cables one is not as it should be: what its tester said.
 _EVERY = 6
+_GOOD = ("pass", 1.0, "wire map 12345678, worst margin 4.1 dB")
 _FAULTS = (
     ("fail", 1.0, "wire map 12345x78, worst margin 0 dB"),
     ("marginal", 1.0, "wire map 12345678, worst margin 0.6 dB"),
@@ -25,38 +30,91 @@ _FAULTS = (
 
 def half_installed(design: Design) -> list[Record]:
     """Return the records of a job of which the cables lie, some of them with faults."""
-    catalogue = load_catalogue()
-    evaluation = evaluate(design, catalogue, "figures")
-    found: list[Record] = []
-    now = _BEGUN
-    for number, step in enumerate(steps_of(design, catalogue, evaluation)):
-        if step.phase not in _DONE_PHASES:
+    evaluation = evaluate(design, load_catalogue(), "figures")
+    steps = list(_steps(design, evaluation, _HALF))
+    now = steps[-1].at
+    return [
+        Agreed(at=_BEGUN - timedelta(days=12), author="Ann", revision=1),
+        *steps,
+        *_tests(design, evaluation, now, faults=True),
+        _snag("s-hatch", "The hatch to the loft jams", "Ben", now, owner="the client"),
+    ]
+
+
+def all_done(design: Design) -> list[Record]:
+    """Return the records of a job that is done but for a snag that waits for its part."""
+    evaluation = evaluate(design, load_catalogue(), "figures")
+    steps = list(_steps(design, evaluation, frozenset(PHASES)))
+    now = steps[-1].at
+    due = (now + timedelta(days=21)).date()
+    return [
+        Agreed(at=_BEGUN - timedelta(days=20), author="Ann", revision=1),
+        *steps,
+        *_tests(design, evaluation, now, faults=False),
+        *_readings(design, evaluation, now),
+        _snag("s-plate", "Cover plate of the cafe till is cracked", "Ben", now, "Ben", due),
+        _snag("s-paint", "Paint scraped beside the store riser", "Ann", now, "Ann"),
+        _snag("s-paint", "Paint scraped beside the store riser", "Ann",
+              now + timedelta(hours=3), "Ann", closed=True),
+    ]  # fmt: skip
+
+
+def _steps(design: Design, evaluation: Evaluation, phases: Collection[str]) -> Iterator[StepRecord]:
+    now, half = _BEGUN, len(phases) < len(PHASES)
+    for number, step in enumerate(steps_of(design, load_catalogue(), evaluation)):
+        if step.phase not in phases:
             continue
         now += timedelta(minutes=step.minutes)
-        blocked = step.phase == "ends" and number % 17 == 0
-        words = {"state": "blocked", "reason": "the plaster is still wet"} if blocked else {
-            "state": "done", "minutes": round(step.minutes * (0.9 + 0.05 * (number % 6)), 0),
-        }  # fmt: skip
-        found.append(
-            StepRecord.model_validate(
-                {"key": f"demo-step-{number:04d}", "step": step.id, "at": now,
-                 "author": _WORKERS[number % 2], **words}
-            )
+        blocked = half and step.phase == "ends" and number % 17 == 0
+        words: dict[str, object] = {"state": "done", "minutes": round(
+            step.minutes * (0.9 + 0.05 * (number % 6)), 0
+        )}  # fmt: skip
+        if blocked:
+            words = {"state": "blocked", "reason": "the plaster is still wet"}
+        if step.licensed:
+            words["licensed_by"] = "A. Ohm, licensed electrician"
+        if step.id == "walk":
+            words["note"] = "by ear and by a call from room to room"
+        yield StepRecord.model_validate(
+            {"key": f"demo-step-{number:04d}", "step": step.id, "at": now,
+             "author": _WORKERS[number % 2], **words}
         )  # fmt: skip
+
+
+def _tests(
+    design: Design, evaluation: Evaluation, now: datetime, faults: bool
+) -> Iterator[CableTest]:
     runs = {r.id: r for r in evaluation.runs}
     for number, label in enumerate(project_labels(design, evaluation)):
         run = runs.get(label.link)
         if run is None:
             continue
-        at_fault = number % _EVERY == _EVERY - 1
-        result, longer, note = _FAULTS[(number // _EVERY) % len(_FAULTS)] if at_fault else (
-            "pass", 1.0, "wire map 12345678, worst margin 4.1 dB",
-        )  # fmt: skip
+        at_fault = faults and number % _EVERY == _EVERY - 1
+        result, longer, note = _FAULTS[(number // _EVERY) % len(_FAULTS)] if at_fault else _GOOD
         length_m = round(run.fixed_m * longer * (0.98 + 0.01 * (number % 4)), 1)
-        found.append(
-            CableTest.model_validate(
-                {"device": run.device, "cable": label.cable, "result": result, "note": note,
-                 "length_m": length_m, "at": now, "author": "stand-in tester"}
-            )
+        yield CableTest.model_validate(
+            {"device": run.device, "cable": label.cable, "result": result, "note": note,
+             "length_m": length_m, "at": now, "author": "stand-in tester"}
         )  # fmt: skip
-    return found
+
+
+def _readings(design: Design, evaluation: Evaluation, now: datetime) -> Iterator[PortReading]:
+    switches = dict(as_planned(design).of(Switch))
+    for number, port in enumerate(planned_ports(switches, evaluation)):
+        watts = None
+        if port.expected_w is not None:
+            watts = round(port.expected_w * (0.92 + 0.03 * (number % 5)), 1)
+        yield PortReading(
+            switch=port.switch, port=port.port, device=port.device, cable=port.cable,
+            mbps=port.mbps, watts=watts, at=now, author="stand-in meter",
+        )  # fmt: skip
+
+
+def _snag(
+    key: str, what: str, by: str, at: datetime, owner: str, due: date | None = None,
+    closed: bool = False,
+) -> SnagRecord:  # fmt: skip
+    return SnagRecord(
+        key=f"demo-{key}-{'closed' if closed else 'open'}", snag=key, what=what, owner=owner,
+        due=due, state="closed" if closed else "open", at=at, author=by,
+    )  # fmt: skip

@@ -22,7 +22,7 @@ power.
 _TITLES = {
     "plan": "Plan", "signal": "Signal", "bands": "Channels and power", "cabling": "Cable",
     "power": "Power", "settings": "Settings", "brief": "Brief",
-    "order": "Order", "install": "Install",
+    "order": "Order", "install": "Install", "handover": "Hand-over",
 }  # fmt: skip
 
 

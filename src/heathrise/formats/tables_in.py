@@ -7,7 +7,8 @@ import io
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import NoReturn
+from datetime import UTC, datetime
+from typing import Literal, NoReturn
 
 from ..core.design import DesignError, Problem
 
@@ -34,13 +35,17 @@ class Fault:
 
 
 def read_table(
-    data: bytes, columns: Mapping[str, Sequence[str]], needed: Sequence[str]
+    data: bytes,
+    columns: Mapping[str, Sequence[str]],
+    needed: Sequence[str],
+    needs: Literal["all", "any"] = "all",
 ) -> Iterator[Row]:
     """Yield the rows of a table whose head names its columns, in any order.
 
     Args:
         columns: by our name, the names a column may have in the head, lower case.
         needed: those of our names without which nothing can be read.
+        needs: whether all of those must be there, or any one of them.
 
     Raises:
         DesignError: it is no such table; nothing was read.
@@ -61,9 +66,11 @@ def read_table(
             for ours, theirs in columns.items()
             if (found := next((n for n in (ours, *theirs) if n in names), None)) is not None
         }
-        if lacking := [n for n in needed if n not in places]:
+        lacking = [n for n in needed if n not in places]
+        if len(lacking) == len(needed) or (lacking and needs == "all"):
             seen = ", ".join(n for n in names if n)[:120] or "nothing"
-            _refuse(f"has no column {', '.join(lacking)}; its first line names {seen}")
+            join = ", " if needs == "all" else " or "
+            _refuse(f"has no column {join.join(lacking)}; its first line names {seen}")
         for count, cells in enumerate(rows):
             if count >= MAX_ROWS:
                 _refuse(f"has more than {MAX_ROWS:,} rows; split it")
@@ -88,6 +95,15 @@ def number_of(text: str) -> float | None:
     except ValueError:
         return None
     return value if math.isfinite(value) else None
+
+
+def day_of(text: str) -> datetime | None:
+    """Return a day or a time as ISO 8601 has it, or None; without a zone it is taken for UTC."""
+    try:
+        found = datetime.fromisoformat(text)
+    except ValueError:
+        return None
+    return found if found.tzinfo is not None else found.replace(tzinfo=UTC)
 
 
 def shown(faults: Sequence[Fault]) -> list[Fault]:

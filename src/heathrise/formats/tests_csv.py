@@ -5,12 +5,12 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 
 from ..core.catalogue import Rules
 from ..core.install import Label
 from ..core.records import CableTest, as_judged
-from .tables_in import Fault, Row, number_of, read_table
+from .tables_in import Fault, Row, day_of, number_of, read_table
 
 COLUMNS = {
     "label": ("cable_id", "id", "cable", "name"),
@@ -75,7 +75,7 @@ def read_tests(
             faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
         else:
             seen[digest] = row.line
-            at = _day(row.cells.get("date", "")) or now
+            at = day_of(row.cells.get("date", "")) or now
             test = CableTest(
                 device=runs[label.link], cable=label.cable, at=at,
                 author=row.cells.get("tester", "")[:120] or "tester", **said,
@@ -101,11 +101,3 @@ def _said(row: Row, rules: Rules) -> dict[str, object] | str:
     ]
     note = ", ".join(n for n in notes if n)[:300]
     return {"result": result, "length_m": length, "note": note}
-
-
-def _day(text: str) -> datetime | None:
-    try:
-        found = datetime.fromisoformat(text)
-    except ValueError:
-        return None
-    return found if found.tzinfo is not None else found.replace(tzinfo=UTC)

@@ -9,7 +9,8 @@ from typing import Any
 
 from ..core.catalogue import Catalogue
 from ..core.design import Design, DesignError, Problem
-from ..core.evaluate import evaluate
+from ..core.evaluate import Evaluation, evaluate
+from ..core.handing import Observed, handover_of
 from ..core.in_force import in_force
 from ..core.kept import as_planned
 from ..core.labelling import project_labels
@@ -17,16 +18,29 @@ from ..core.offers import POLICY_NAMES, make_variant
 from ..core.order import FirmPrice
 from ..core.ordering import order_of
 from ..core.progress import Progress
+from ..core.records import HandedOver, Record
 from ..core.remedies import search_cures
-from ..formats.papers import brief_pdf, labels_pdf, quote_pdf
+from ..formats.papers import (
+    Drawn,
+    History,
+    brief_pdf,
+    check_paper,
+    client_pdf,
+    drawn_of,
+    labels_pdf,
+    quote_pdf,
+    sheets_pdf,
+    technician_pdf,
+)
 
 
 @dataclass(frozen=True)
 class Work:
     """What a job has to go on: a project as it was saved, and what was asked.
 
-    ``keep`` keeps a paper of a kind under a name, and returns its id; ``prices``
-    gives the firm's.
+    ``keep`` keeps a paper of a kind under a name, and returns its id; ``prices`` gives the firm's;
+    ``seen`` what was seen on the site beside an evaluation; ``history`` the journal's last lines;
+    ``record`` appends a record and returns its number, ``last_record`` is the last one's.
     """
 
     name: str
@@ -37,6 +51,10 @@ class Work:
     progress: Progress
     keep: Callable[[str, str, bytes], str]
     prices: Callable[[], Mapping[str, FirmPrice]]
+    seen: Callable[[Evaluation], Observed]
+    history: Callable[[], list[History]]
+    record: Callable[[Record], int]
+    last_record: Callable[[], int]
 
 
 def _cures(work: Work) -> dict[str, Any]:
@@ -80,6 +98,50 @@ def _labels_pdf(work: Work) -> dict[str, Any]:
     return {"paper": work.keep("labels", "labels.pdf", data)}
 
 
+def _drawn(work: Work, evaluation: Evaluation) -> Drawn:
+    today = datetime.now(UTC).date()
+    return drawn_of(work.name, work.revision, work.design, work.catalogue, evaluation, today)
+
+
+def _sheets_pdf(work: Work) -> dict[str, Any]:
+    """Print storeys to scale."""
+    paper, scale = str(work.arguments.get("paper", "A4")), work.arguments.get("scale")
+    check_paper(paper, scale)
+    evaluation = evaluate(work.design, work.catalogue, "figures")
+    work.progress(1, 2)
+    drawn = _drawn(work, evaluation)
+    only = work.arguments.get("floors")
+    data = sheets_pdf(drawn, paper, scale, list(only) if only else None)
+    return {"paper": work.keep("sheets", "sheets.pdf", data)}
+
+
+def _handover(work: Work) -> dict[str, Any]:
+    """Print both hand-overs and note them: what is handed over does not change afterwards."""
+    by = str(work.arguments.get("by", "")).strip()[:120]
+    if not by:
+        raise DesignError([Problem("by", "say who hands over")])
+    last_record = work.last_record()
+    evaluation = evaluate(work.design, work.catalogue, "full")
+    work.progress(1, 4)
+    seen = work.seen(evaluation)
+    handover = handover_of(work.design, work.catalogue, evaluation, seen)
+    drawn = _drawn(work, evaluation)
+    client = client_pdf(drawn, handover)
+    work.progress(2, 4)
+    technician = technician_pdf(drawn, handover, seen, work.history())
+    if not work.progress(3, 4):
+        return {}
+    papers = {
+        "client": work.keep("handover_client", "hand-over.pdf", client),
+        "technician": work.keep("handover_technician", "technician.pdf", technician),
+    }
+    said = HandedOver(
+        at=datetime.now(UTC), author=by, revision=work.revision, last_record=last_record,
+        papers=papers, still_open=tuple(p.text for p in handover.still_open),
+    )  # fmt: skip
+    return {"handover": work.record(said), "papers": papers}
+
+
 def _variant(work: Work) -> dict[str, Any]:
     """Make another way of doing the job by a policy."""
     policy = work.arguments.get("policy")
@@ -97,5 +159,7 @@ KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "brief_pdf": _brief_pdf,
     "quote_pdf": _quote_pdf,
     "labels_pdf": _labels_pdf,
+    "sheets_pdf": _sheets_pdf,
+    "handover": _handover,
     "variant": _variant,
 }

@@ -6,7 +6,7 @@ import json
 from datetime import UTC
 from typing import Any, TypeVar
 
-from sqlalchemy import Engine, insert, select
+from sqlalchemy import Engine, func, insert, select
 from sqlalchemy.exc import IntegrityError
 
 from ..core.records import Record
@@ -65,3 +65,9 @@ class Records:
             )
             for r in rows
         ]  # fmt: skip
+
+    def last_number(self, project_id: str) -> int:
+        """Return the number of the last record of a project, 0 where there is none."""
+        wanted = select(func.max(table.c.number)).where(table.c.project_id == project_id)
+        with self._engine.connect() as connection:
+            return int(connection.scalar(wanted) or 0)

@@ -156,6 +156,28 @@ class Repository:
             design = self._design(connection, project_id, row.revision)
         return Saved(project_id, row.name, row.revision, design)
 
+    def at(self, project_id: str, revision: int) -> Design:
+        """Return a project as it was at an earlier revision, made again from the journal.
+
+        Raises:
+            UnknownProject: there is no such project, or no such revision of it.
+        """
+        with self._lock:
+            kept = self._designs.get((project_id, revision))
+        if kept is not None:
+            return kept
+        wanted = select(journal.c.changes).where(
+            journal.c.project_id == project_id, journal.c.revision <= revision
+        )
+        design = Design({})
+        with self._engine.connect() as connection:
+            if not 1 <= revision <= _row(connection, project_id).revision:
+                raise UnknownProject(f"{project_id}, revision {revision}")
+            for text in connection.scalars(wanted.order_by(journal.c.revision)):
+                design = apply(design, _CHANGES.validate_json(text))
+        self._keep(project_id, revision, design)
+        return design
+
     def opened(self, project_id: str) -> None:
         """Note that a project was opened, so that it comes first next time."""
         with self._engine.begin() as connection:

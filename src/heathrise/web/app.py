@@ -25,11 +25,13 @@ from .breaker import Breaker
 from .compress import compressed
 from .demo import make_demo
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
+from .handover import make_handover
 from .install import make_install
 from .orders import make_orders
 from .pictures import make_pictures
 from .projects import make_projects
-from .records import make_records
+from .records import make_ports, make_records
+from .snags import make_snags
 from .transfer import make_transfer
 from .work import make_work
 
@@ -80,6 +82,9 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_pictures(repository))
     app.register_blueprint(make_orders(repository))
     app.register_blueprint(make_install(repository))
+    app.register_blueprint(make_ports(repository))
+    app.register_blueprint(make_snags(repository))
+    app.register_blueprint(make_handover(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)

@@ -11,9 +11,18 @@ from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
+from ..core.handover import Handover
 from ..core.install import Finish, Step
 from ..core.offers import Offer
-from ..core.records import StepStand, StepWords, TestedCable
+from ..core.records import (
+    SeenPort,
+    Snag,
+    SnagWords,
+    StepStand,
+    StepWords,
+    SwitchDraw,
+    TestedCable,
+)
 from ..core.signal import Direction, Relief
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
@@ -125,6 +134,82 @@ class TestsRead(Wire):
     taken: bool
     faults: list[LineFault]
     cables: list[TestedCable]
+
+
+class SeenPorts(Wire):
+    """Ports as they came up beside as they are planned, and what each switch gives in all."""
+
+    ports: list[SeenPort]
+    switches: list[SwitchDraw]
+
+
+class PortsRead(SeenPorts):
+    """What could be read of a meter's file, whether it was taken, and how all ports stand."""
+
+    read: int
+    taken: bool
+    faults: list[LineFault]
+
+
+class SnagList(Wire):
+    snags: list[Snag]
+
+
+class Snags(Wire):
+    """What was said of snags, by whom and when; kept on the device until it is sent."""
+
+    class Said(SnagWords):
+        by: Annotated[str, Field(min_length=1, max_length=120)]
+        at: AwareDatetime | None = None
+
+    said: Annotated[list[Said], Field(min_length=1, max_length=500)]
+
+
+class PastHandover(Wire):
+    """A hand-over as it was made; it does not change."""
+
+    number: int
+    at: AwareDatetime
+    by: str
+    revision: int
+    papers: dict[str, str]
+    still_open: list[str]
+    signed_by: str | None
+    signed_at: AwareDatetime | None
+
+
+class HandoverView(Wire):
+    """The job as it would be handed over now, and the hand-overs that were made."""
+
+    now: Handover
+    past: list[PastHandover]
+
+
+class Progress(Wire):
+    """How far the work and the hand-over of a project are, in a few numbers."""
+
+    steps: int
+    done: int
+    blocked: int
+    still_open: int
+    handed_over: int | None = Field(description="revision that was handed over last")
+    signed: bool
+
+
+class Agreement(Wire):
+    revision: Annotated[int, Field(ge=1)]
+    by: Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class Signature(Wire):
+    signed_by: Annotated[str, Field(min_length=1, max_length=120)]
+    by: Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class Keys(Wire):
+    """Keys for the sealed copy by the id of their name; they are printed and kept nowhere."""
+
+    keys: dict[ElementId, Annotated[str, Field(max_length=63)]]
 
 
 class PricesRead(Wire):

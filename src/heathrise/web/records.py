@@ -8,17 +8,27 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.cabling import assess_cable
-from ..core.design import Design, DesignError, Device, Problem
-from ..core.evaluate import evaluate
+from ..core.design import Design, DesignError, Device, Problem, Switch
+from ..core.evaluate import Evaluation, evaluate
 from ..core.in_force import in_force
 from ..core.kept import as_planned
 from ..core.labelling import project_labels
-from ..core.records import CableResult, CableTest, PlannedCable, cables_as_tested
+from ..core.proving import planned_cables, planned_ports
+from ..core.records import (
+    CableResult,
+    CableTest,
+    PlannedCable,
+    PortReading,
+    cables_as_tested,
+    ports_as_seen,
+    switches_as_seen,
+)
+from ..formats.ports_csv import read_ports
 from ..formats.tables_in import shown
 from ..formats.tests_csv import read_tests
 from ..store import Repository
 from ..store.records import Records
-from .models import LineFault, TestedCables, TestsRead
+from .models import LineFault, PortsRead, SeenPorts, TestedCables, TestsRead
 from .projects import AUTHOR, json_of
 
 
@@ -29,12 +39,7 @@ def make_records(repository: Repository) -> APIBlueprint:
 
     def planned(design: Design) -> list[PlannedCable]:
         design = as_planned(design)
-        chapter = assess_cable(design, in_force(design, repository.catalogue))
-        return [
-            PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
-            for r in chapter.runs
-            for number in range(1, r.cables + 1)
-        ]
+        return planned_cables(assess_cable(design, in_force(design, repository.catalogue)).runs)
 
     def answered(project_id: str, design: Design, status: int = 200) -> Response:
         assert records is not None
@@ -83,5 +88,52 @@ def make_records(repository: Repository) -> APIBlueprint:
         faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
         found = cables_as_tested(rules, planned(design), tests)
         return json_of(TestsRead(read=len(read.tests), taken=taken, faults=faults, cables=found))
+
+    return routes
+
+
+def make_ports(repository: Repository) -> APIBlueprint:
+    """Return the blueprint over a repository: ports as they came up."""
+    routes = APIBlueprint("ports", __name__, url_prefix="/api/projects/<project_id>/ports")
+    records = Records(repository.engine) if repository is not None else None
+
+    def seen_of(project_id: str, design: Design, evaluation: Evaluation) -> SeenPorts:
+        assert records is not None
+        rules = in_force(design, repository.catalogue).rules
+        planned = planned_ports(dict(as_planned(design).of(Switch)), evaluation)
+        ports = ports_as_seen(rules, planned, records.of(project_id, PortReading))
+        usable = [(s.switch, s.name, s.usable_w) for s in evaluation.power.switches]
+        return SeenPorts(ports=ports, switches=switches_as_seen(ports, usable))
+
+    @routes.get("")
+    @routes.output(SeenPorts)
+    def seen(project_id: str) -> Response:
+        design = repository.load(project_id).design
+        evaluation = evaluate(design, repository.catalogue, "figures")
+        return json_of(seen_of(project_id, design, evaluation))
+
+    @routes.post("/list")
+    @routes.output(PortsRead)
+    def listed(project_id: str) -> Response:
+        """Read a meter's file. It is taken when nothing is at fault, or when ``take`` says so."""
+        assert records is not None
+        design = repository.load(project_id).design
+        evaluation = evaluate(design, repository.catalogue, "figures")
+        planned = planned_ports(dict(as_planned(design).of(Switch)), evaluation)
+        runs = {r.id: r.device for r in evaluation.runs}
+        labels = project_labels(design, evaluation)
+        read = read_ports(request.get_data(), planned, labels, runs, datetime.now(UTC))
+        taken = not read.faults or request.args.get("take") == "1"
+        if taken:
+            for row in read.readings:
+                records.append(project_id, row.reading, row.key)
+        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        found = seen_of(project_id, design, evaluation)
+        return json_of(
+            PortsRead(
+                read=len(read.readings), taken=taken, faults=faults, ports=found.ports,
+                switches=found.switches,
+            )
+        )  # fmt: skip
 
     return routes

@@ -17,7 +17,7 @@ from ..store import Repository, connect
 from ..store.jobs import Jobs
 from ..store.migrate import migrate
 from .app import create_app
-from .demo import load_demo
+from .demo import hand_over_demo, load_demo
 from .front_door import make_server
 
 # Not an argument: what is on a command line, everybody on the machine can read.
@@ -45,7 +45,13 @@ def main() -> None:
     patient.dispose()
     repository = Repository(connect(url), load_catalogue())
     server = make_server(create_app(repository, options.frontend), options.port)
-    threading.Thread(target=warm, daemon=True).start()
+
+    def beside() -> None:
+        warm()
+        if options.demo:
+            hand_over_demo(repository)
+
+    threading.Thread(target=beside, daemon=True).start()
     server.run()
 
 

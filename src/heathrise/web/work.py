@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from datetime import UTC, datetime
 from typing import Any
 
 from apiflask import APIBlueprint
@@ -10,15 +12,20 @@ from flask import Response, request
 from ..core.design import DesignError, Problem
 from ..core.progress import Progress
 from ..formats.confined import import_confined
+from ..formats.papers import History
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
 from ..jobs.runner import Task
-from ..store import Repository
+from ..store import Repository, Saved
 from ..store.jobs import JobRow, Jobs
+from ..store.observed import observed
 from ..store.papers import Papers
 from ..store.prices import FirmPrices
+from ..store.records import Records
 from .models import Job, JobRequest
 from .projects import AUTHOR, json_of
 from .transfer import choice_of, file_stem
+
+_HISTORY = 20  # lines of the journal on a technician's paper
 
 
 def make_work(repository: Repository) -> APIBlueprint:
@@ -38,23 +45,13 @@ def make_work(repository: Repository) -> APIBlueprint:
     @routes.input(JobRequest, arg_name="wanted")
     @routes.output(Job, status_code=202)
     def begin(project_id: str, wanted: JobRequest) -> Response:
-        work = KINDS.get(wanted.kind)
-        if work is None:
+        if wanted.kind not in KINDS:
             listed = ", ".join(KINDS)
             raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
-        saved, catalogue = repository.load(project_id), repository.catalogue
-
-        def keep(kind: str, name: str, data: bytes) -> str:
-            assert papers is not None
-            return papers.keep(project_id, kind, name, saved.revision, data)
+        saved = repository.load(project_id)  # as it is now, however long the job has to wait
 
         def task(progress: Progress) -> dict[str, Any]:
-            return work(
-                Work(
-                    saved.name, saved.revision, saved.design, catalogue, wanted.arguments,
-                    progress, keep, FirmPrices(repository.engine).all,
-                )
-            )  # fmt: skip
+            return run_kind(repository, saved, wanted.kind, wanted.arguments, progress)
 
         return begun(wanted.kind, project_id, task)
 
@@ -104,6 +101,33 @@ def make_work(repository: Repository) -> APIBlueprint:
         return json_of(_wire(found))
 
     return routes
+
+
+def run_kind(
+    repository: Repository, saved: Saved, kind: str, arguments: Mapping[str, Any],
+    progress: Progress,
+) -> dict[str, Any]:  # fmt: skip
+    """Run a kind of job on a project as it was saved, and return its result."""
+    papers, records = Papers(repository.engine), Records(repository.engine)
+    today = datetime.now(UTC).date()
+    return KINDS[kind](
+        Work(
+            saved.name, saved.revision, saved.design, repository.catalogue, arguments, progress,
+            lambda what, name, data: papers.keep(saved.id, what, name, saved.revision, data),
+            FirmPrices(repository.engine).all,
+            lambda evaluation: observed(repository, saved, evaluation, today),
+            lambda: _history(repository, saved.id),
+            lambda record: records.append(saved.id, record),
+            lambda: records.last_number(saved.id),
+        )
+    )  # fmt: skip
+
+
+def _history(repository: Repository, project_id: str) -> list[History]:
+    return [
+        History(row["revision"], f"{row['made']:%Y-%m-%d}", row["author"], row["label"])
+        for row in repository.history(project_id, _HISTORY)
+    ]
 
 
 def _wire(row: JobRow) -> Job:

@@ -11,19 +11,25 @@ import { useDesign } from '@/document/store'
 import SheetView from '@/sheet/SheetView.vue'
 import PhaseBand from './PhaseBand.vue'
 import StepRow from './StepRow.vue'
+import PortsPart from './PortsPart.vue'
+import SnagsPart from './SnagsPart.vue'
 import TestsPart from './TestsPart.vue'
 import { PHASES } from './phases'
 
 /** The work list, day by day and storey by storey; it works without a connection. */
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const { work, stands, unsent, offline, who, say, keepPhoto } = useWork()
+const { work, stands, unsent, offline, who, say, photograph, waitingPhotos } = useWork()
 const beside = useMediaQuery('(min-width: 1001px)')
-const part = ref<'work' | 'tests'>('work')
-const PARTS = [{ value: 'work', label: 'Work' }, { value: 'tests', label: 'Tests' }]
+type Part = 'work' | 'tests' | 'ports' | 'snags'
+const part = ref<Part>('work')
+const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'snags', label: 'Snags' }]
 const people = ref(2)
 const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
 const storey = ref('all')
+/** Whose steps are shown: all, or those of one of the two. */
+const whose = ref(0)
+const WHOSE = [{ value: 0, label: 'Both' }, { value: 1, label: 'First' }, { value: 2, label: 'Second' }]
 const show = ref<'open' | 'all'>('open')
 const SHOW = [{ value: 'open', label: 'Open' }, { value: 'all', label: 'All' }]
 const opened = ref<string | null>(null)
@@ -33,6 +39,7 @@ if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js'
 
 const finish = computed(() => work.value?.finishes.find((f) => f.people === people.value))
 const dayOf = (step: Step) => Math.floor((finish.value?.starts[step.id] ?? 0) / (work.value?.day_minutes ?? 450)) + 1
+const peopleAt = (step: Step) => finish.value?.who[step.id] ?? []
 const isOpen = (step: Step) => !['done', 'skipped'].includes(stands.value.get(step.id)?.state ?? 'open')
 const storeys = computed(() => [{ value: 'all', label: 'All storeys' }, ...store.floors.map((f) => ({ value: f.id, label: f.name }))])
 const days = computed(() => {
@@ -40,6 +47,7 @@ const days = computed(() => {
   for (const step of work.value?.steps ?? []) {
     if (show.value === 'open' && !isOpen(step) && opened.value !== step.id) continue
     if (storey.value !== 'all' && step.floor !== storey.value) continue
+    if (people.value > 1 && whose.value && !peopleAt(step).includes(whose.value)) continue
     const day = found.get(dayOf(step)) ?? new Map<string, Step[]>()
     const place = step.floor ? (store.find('floor', step.floor)?.name ?? '') : 'At the rack and all over'
     day.set(place, [...(day.get(place) ?? []), step])
@@ -52,14 +60,6 @@ const counts = computed(() => {
   return { done: steps.filter((s) => stands.value.get(s.id)?.state === 'done').length, all: steps.length, blocked: steps.filter((s) => stands.value.get(s.id)?.state === 'blocked').length }
 })
 const names = computed(() => new Map((work.value?.steps ?? []).map((s) => [s.id, s.title])))
-
-/** A photograph is noted with the step as it stands. */
-async function photographed(step: Step, taken: File): Promise<void> {
-  const photo = await keepPhoto(taken)
-  const stand = stands.value.get(step.id)
-  const { state, reason, note, licensed_by, minutes } = stand ?? { state: 'open' as const, reason: '', note: '', licensed_by: '', minutes: null }
-  if (photo) say({ step: step.id, state, reason, note, licensed_by, minutes, photo })
-}
 
 function span(minutes: number): string {
   const day = work.value?.day_minutes ?? 450
@@ -79,20 +79,23 @@ watch(opened, (id) => {
 <template>
   <StageFrame>
     <template #bar>
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Work or tests" />
-      <template v-if="part === 'work'">
+      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the work on site" />
       <label class="you">You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
+      <template v-if="part === 'work'">
       <span class="pick">People <SelectButton v-model="people" :options="PEOPLE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="People at work" /></span>
+      <SelectButton v-if="people > 1" v-model="whose" :options="WHOSE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Whose steps" />
       <Select v-model="storey" :options="storeys" option-label="label" option-value="value" size="small" aria-label="Storey" />
       <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which steps" />
       </template>
-      <span class="state" role="status" data-testid="work-state" :class="{ near: unsent.length }">
-        {{ unsent.length ? `${unsent.length} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
+      <span class="state" role="status" data-testid="work-state" :class="{ near: unsent.length + waitingPhotos }">
+        {{ unsent.length + waitingPhotos ? `${unsent.length + waitingPhotos} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
       </span>
     </template>
     <div class="ground">
       <div class="page" tabindex="0" role="region" aria-label="Work list">
         <TestsPart v-if="part === 'tests'" />
+        <PortsPart v-else-if="part === 'ports'" />
+        <SnagsPart v-else-if="part === 'snags'" :floor="floor" />
         <p v-else-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>
         <p v-else-if="!work.steps.length" class="quiet">Nothing is planned yet, so there is nothing to do.</p>
         <template v-else>
@@ -105,7 +108,8 @@ watch(opened, (id) => {
               <h2>Day {{ d.day }}, {{ place }}</h2>
               <StepRow
                 v-for="s in steps" :key="s.id" :step="s" :stand="stands.get(s.id)" :open="opened === s.id" :names="names" :stands="stands" :phase="PHASES[s.phase]"
-                @toggle="opened = opened === s.id ? null : s.id" @say="say" @photo="photographed(s, $event)"
+                :people="people > 1 ? peopleAt(s) : []" :excerpt="!beside"
+                @toggle="opened = opened === s.id ? null : s.id" @say="say" @photo="photograph(s.id, $event)"
               />
             </template>
           </section>

@@ -5,9 +5,10 @@ import { computed, ref } from 'vue'
 import type { Step, Tick } from '@/api/types'
 import type { Stand } from '@/answers/ticks'
 import { useDesign } from '@/document/store'
+import Excerpt from '@/sheet/Excerpt.vue'
 
 /** One step: a large box to tick, and behind it what it takes, what it waits for and what can hurt. */
-const props = defineProps<{ step: Step; stand?: Stand; open: boolean; names: Map<string, string>; stands: Map<string, Stand>; phase: string }>()
+const props = defineProps<{ step: Step; stand?: Stand; open: boolean; names: Map<string, string>; stands: Map<string, Stand>; phase: string; people: number[]; excerpt: boolean }>()
 const emit = defineEmits<{ toggle: []; say: [words: Omit<Tick, 'key' | 'at' | 'by'>]; photo: [file: File] }>()
 const store = useDesign()
 const reason = ref('')
@@ -54,13 +55,14 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
     </button>
     <button class="plain what" :aria-expanded="open" @click="emit('toggle')">
       <b>{{ step.title }}</b>
-      <span class="quiet">{{ phase }}, <span class="figure">{{ Math.round(step.minutes) }} min</span><template v-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
+      <span class="quiet">{{ phase }}, <span class="figure">{{ Math.round(step.minutes) }} min</span><template v-if="people.length > 1">, both</template><template v-else-if="people.length">, {{ people[0] === 1 ? 'first' : 'second' }} person</template><template v-else-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
       <span v-if="stand && state !== 'open'" class="said">{{ SAYS[state] }} by {{ stand.by }}<template v-if="stand.reason">: {{ stand.reason }}</template><template v-if="stand.unsent">, kept here</template></span>
     </button>
     <span v-if="step.cautions.length" class="hurt" :title="step.cautions.join(' ')" aria-hidden="true">⚠ {{ step.cautions.length }}</span>
     <div v-if="open" class="more">
       <ul v-if="step.cautions.length" class="cautions"><li v-for="c in step.cautions" :key="c">{{ c }}</li></ul>
       <p v-if="step.cautions.length" class="quiet">Follow local codes; have licensed people do what the law keeps for them.</p>
+      <Excerpt v-if="excerpt && step.floor" :floor="step.floor" :kind="step.kind" :element="step.element" />
       <dl>
         <template v-if="step.materials.length"><dt>Take</dt><dd>{{ step.materials.join(', ') }}</dd></template>
         <template v-if="step.tools.length"><dt>Tools</dt><dd>{{ step.tools.join(', ') }}</dd></template>

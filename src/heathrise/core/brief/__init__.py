@@ -3,7 +3,7 @@
 from .assess import BriefChapter, assess_brief
 from .found import Opinion
 from .later import Reserve
-from .pains import PainVerdict
+from .pains import Outcome, PainVerdict
 from .stand import Free, Level, Spot, Stand
 from .verdicts import RunPath, brief_findings
 from .wishes import Wish
@@ -13,6 +13,7 @@ __all__ = [
     "Free",
     "Level",
     "Opinion",
+    "Outcome",
     "PainVerdict",
     "Reserve",
     "RunPath",

@@ -39,13 +39,24 @@ class MarkDrawing(BaseModel):
     turns: bool = False
 
 
+class PathDrawing(BaseModel):
+    """How a path of cable is drawn, in px of the screen."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    dash_px: tuple[float, ...]
+    weight_px: float = 1.5
+
+
 class DrawingStyle(BaseModel):
-    """Pens by construction, marks by name."""
+    """Pens by construction, marks by name, paths by category or by what lies between racks."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     pens: dict[str, Pen]
     marks: dict[str, MarkDrawing]
+    paths: dict[str, PathDrawing]
+    space_weights_px: dict[str, float]
 
     def pen(self, construction: str) -> Pen:
         """Return how a construction is drawn; one without a pen of its own as a light wall."""

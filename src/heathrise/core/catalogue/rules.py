@@ -30,6 +30,7 @@ DISCIPLINES = (
     "settings",
     "order",
     "install",
+    "handover",
 )
 _UNIT_OF = {"_dbm": "dBm", "_db": "dB", "_w": "W", "_v": "V"}
 

@@ -20,6 +20,7 @@ class Finish(BaseModel):
     bound_minutes: float = Field(description="no order of the steps is quicker")
     proven: bool
     starts: dict[str, float] = Field(description="minute at which each step begins")
+    who: dict[str, tuple[int, ...]] = Field(description="people at each step, counted from 1")
     alone_minutes: float = Field(0.0, description="work that wants a second person, min")
 
 
@@ -61,21 +62,28 @@ def finish_for(steps: Sequence[Step], people: int) -> Finish:
     heapq.heapify(ready)
     running: list[tuple[float, str]] = []
     starts: dict[str, float] = {}
-    now, free = 0.0, people
+    who: dict[str, tuple[int, ...]] = {}
+    last: dict[int, str | None] = {}  # where each person was at work last
+    now, free = 0.0, list(range(1, people + 1))
     while ready or running:
         held: list[tuple[float, str]] = []
         while ready and free:
             row = heapq.heappop(ready)
-            if wanted[row[1]] > free:
+            if wanted[row[1]] > len(free):
                 held.append(row)  # a step for two waits; one for a single person goes before it
                 continue
             starts[row[1]] = round(now, 1)
-            free -= wanted[row[1]]
+            step = by_id[row[1]]
+            # Of those who are free the one who is on that storey already.
+            free.sort(key=lambda p: (last.get(p) != step.floor, p))
+            who[step.id] = tuple(sorted(free[: wanted[step.id]]))
+            free = free[wanted[step.id] :]
+            last |= dict.fromkeys(who[step.id], step.floor)
             heapq.heappush(running, (now + by_id[row[1]].minutes, row[1]))
         for row in held:
             heapq.heappush(ready, row)
         now, done = heapq.heappop(running)
-        free += wanted[done]
+        free += who[done]
         for other in after[done]:
             left[other.id] -= 1
             if not left[other.id]:
@@ -84,7 +92,7 @@ def finish_for(steps: Sequence[Step], people: int) -> Finish:
     bound = max(max(tails.values(), default=0.0), work / people)
     return Finish(
         people=people, minutes=round(now, 1), bound_minutes=round(bound, 1),
-        proven=now <= bound + 0.05, starts=starts,
+        proven=now <= bound + 0.05, starts=starts, who=who,
         alone_minutes=round(sum(s.minutes for s in steps if s.people > people), 1),
     )  # fmt: skip
 

@@ -5,20 +5,49 @@ compared with the plan and are no part of it: undo does not touch them.
 """
 
 from .cables import PlannedCable, TestedCable, as_judged, cables_as_tested
-from .kinds import RECORD_KINDS, CableResult, CableTest, Record, StepRecord, StepWords
+from .kinds import (
+    RECORD_KINDS,
+    Agreed,
+    CableResult,
+    CableTest,
+    HandedOver,
+    PortReading,
+    Record,
+    Signed,
+    SnagRecord,
+    SnagWords,
+    StepRecord,
+    StepWords,
+)
+from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, speed, switches_as_seen
+from .snags import Snag, snags_as_left
 from .steps import StepStand, steps_as_done
 
 __all__ = [
     "RECORD_KINDS",
+    "Agreed",
     "CableResult",
     "CableTest",
+    "HandedOver",
     "PlannedCable",
+    "PlannedPort",
+    "PortReading",
     "Record",
+    "SeenPort",
+    "Signed",
+    "Snag",
+    "SnagRecord",
+    "SnagWords",
     "StepRecord",
     "StepStand",
     "StepWords",
+    "SwitchDraw",
     "TestedCable",
     "as_judged",
     "cables_as_tested",
+    "ports_as_seen",
+    "snags_as_left",
+    "speed",
     "steps_as_done",
+    "switches_as_seen",
 ]

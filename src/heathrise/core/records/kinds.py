@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
@@ -69,7 +69,84 @@ class StepRecord(StepWords, Record):
     KIND = "step"
 
 
-RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in (CableTest, StepRecord)}
+class PortReading(Record):
+    """What a switch, or a meter at its port, said: link speed in Mb/s (0 without a link), watts.
+
+    ``device`` and ``cable`` say what was plugged in by the plan of that day, so that a reading
+    stays with its cable when ports are shared out anew.
+    """
+
+    KIND = "port_reading"
+
+    switch: ElementId
+    port: Annotated[int, Field(ge=1, le=1000)]
+    device: ElementId | None = None
+    cable: Annotated[int, Field(ge=1, le=64)] = 1
+    mbps: Annotated[int, Field(ge=0, le=400_000)] | None = None
+    watts: Annotated[float, Field(ge=0, le=200)] | None = None
+
+
+SnagState = Literal["open", "closed"]
+
+
+class SnagWords(BaseModel):
+    """Something left to mend, as it is said: ``snag`` is its id, made where it was first seen.
+
+    ``kind`` and ``element`` name what it is about, ``owner`` who mends it, ``due`` by when.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
+    snag: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{4,40}$")]
+    state: SnagState = "open"
+    what: Annotated[str, Field(min_length=1, max_length=300)]
+    kind: Annotated[str, Field(max_length=40)] = ""
+    element: ElementId | None = None
+    floor: ElementId | None = None
+    owner: Annotated[str, Field(max_length=120)] = ""
+    due: date | None = None
+    photo: ElementId | None = None
+
+
+class SnagRecord(SnagWords, Record):
+    """A snag as somebody left it, with when and by whom."""
+
+    KIND = "snag"
+
+
+class Agreed(Record):
+    """The client has agreed to a revision of the plan: what is built is compared with it."""
+
+    KIND = "agreed"
+
+    revision: Annotated[int, Field(ge=1)]
+
+
+class HandedOver(Record):
+    """A hand-over: the revision and the last record it rests on, its papers, what was open then."""
+
+    KIND = "handed_over"
+
+    revision: Annotated[int, Field(ge=1)]
+    last_record: int
+    papers: dict[str, str] = Field(description="ids of the kept papers by their kind")
+    still_open: tuple[str, ...] = ()
+
+
+class Signed(Record):
+    """A hand-over was signed for; ``handover`` is the number of its record."""
+
+    KIND = "signed"
+
+    handover: int
+    signed_by: Annotated[str, Field(min_length=1, max_length=120)]
+
+
+RECORD_KINDS: dict[str, type[Record]] = {
+    cls.KIND: cls
+    for cls in (CableTest, StepRecord, PortReading, SnagRecord, Agreed, HandedOver, Signed)
+}
 
 
 def place_in_time(record: Record) -> tuple[datetime, int]:

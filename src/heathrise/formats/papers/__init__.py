@@ -1,8 +1,23 @@
-"""What is printed: the brief, the offer, labels, sheets to scale."""
+"""What is printed: the brief, the offer, labels, sheets to scale, the hand-over."""
 
 from .brief import brief_pdf
+from .handover import client_pdf, sealed_pdf
 from .labels import labels_pdf
 from .quote import quote_pdf
-from .sheet import Sheet, draw_sheet
+from .sheets import Drawn, check_paper, drawn_of, sheet_svg, sheets_pdf
+from .technician import History, technician_pdf
 
-__all__ = ["Sheet", "brief_pdf", "draw_sheet", "labels_pdf", "quote_pdf"]
+__all__ = [
+    "Drawn",
+    "History",
+    "brief_pdf",
+    "check_paper",
+    "client_pdf",
+    "drawn_of",
+    "labels_pdf",
+    "quote_pdf",
+    "sealed_pdf",
+    "sheet_svg",
+    "sheets_pdf",
+    "technician_pdf",
+]

@@ -9,8 +9,8 @@ from markupsafe import Markup
 from ...core.catalogue import Catalogue
 from ...core.design import ClientGroup, Design, Floor, LineEntry, Pain, Space, Zone
 from ...core.evaluate import Evaluation
-from .render import HERE, Papers, html_of, pdf_of
-from .sheet import draw_sheet
+from ..sheets import draw_sheet
+from .render import Papers, html_of, pdf_of, style
 
 _RULES = {
     "no_drilling": "no drilling without asking", "listed": "listed building",
@@ -38,8 +38,8 @@ def brief_pdf(
     brief = evaluation.brief
     html = html_of(
         "brief.html",
-        style=Markup((HERE / "templates" / "paper.css").read_text("utf-8")),
-        size="letter" if design.site.units == "imperial" else "A4",
+        style=style(),
+        size=Papers(design.site.units).size,
         name=name,
         revision=revision,
         today=on.isoformat(),

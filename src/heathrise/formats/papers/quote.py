@@ -4,12 +4,10 @@ from __future__ import annotations
 
 from datetime import date
 
-from markupsafe import Markup
-
 from ...core.design import Design
 from ...core.evaluate import Evaluation
 from ...core.order import GROUPS, Order
-from .render import HERE, Papers, html_of, pdf_of
+from .render import Papers, html_of, pdf_of, style
 
 GROUP_NAMES = {
     "gear": "Gear", "cable": "Cable", "ends": "Jacks, plugs, cords", "mounting": "Mounting",
@@ -23,8 +21,8 @@ def quote_pdf(
     """Return the offer as PDF, A4 or Letter by the site's units."""
     html = html_of(
         "quote.html",
-        style=Markup((HERE / "templates" / "paper.css").read_text("utf-8")),
-        size="letter" if design.site.units == "imperial" else "A4",
+        style=style(),
+        size=Papers(design.site.units).size,
         name=name,
         revision=revision,
         today=on.isoformat(),

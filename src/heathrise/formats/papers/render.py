@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import re
 from functools import cache
 from pathlib import Path
 from typing import Any
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from markupsafe import Markup
 
 HERE = Path(__file__).parent
 FEET_PER_M = 3.280839895
 _JOIN = "\u00a0"
+_METRES = re.compile(rf"(-?[\d.]+){_JOIN}m\b(?!²)")
+_CELSIUS = re.compile(rf"(-?[\d.]+){_JOIN}°C")
 
 
 class Papers:
@@ -24,6 +28,24 @@ class Papers:
         if self._feet:
             return f"{metres * FEET_PER_M:.{digits}f}{_JOIN}ft"
         return f"{metres:.{digits}f}{_JOIN}m"
+
+    def words(self, said: str) -> str:
+        """Return a sentence with its lengths and temperatures in the units of the site; a
+        no-break space before the unit tells which they are."""
+        if not self._feet:
+            return said
+        said = _METRES.sub(lambda m: f"{float(m[1]) * FEET_PER_M:.0f}{_JOIN}ft", said)
+        return _CELSIUS.sub(lambda m: f"{float(m[1]) * 1.8 + 32:.0f}{_JOIN}°F", said)
+
+    @property
+    def size(self) -> str:
+        """The page that goes with the units, as CSS names it."""
+        return "letter" if self._feet else "A4"
+
+
+def style() -> Markup:
+    """Return the one style of all papers."""
+    return Markup((HERE / "templates" / "paper.css").read_text("utf-8"))
 
 
 @cache

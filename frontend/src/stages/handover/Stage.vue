@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import SelectButton from 'primevue/selectbutton'
+import { useMediaQuery } from '@vueuse/core'
+import { ref, watch } from 'vue'
+import type { Kind } from '@/api/types'
+import { useHandover } from '@/answers/useHandover'
+import StageFrame from '@/controls/StageFrame.vue'
+import { useDesign } from '@/document/store'
+import SheetView from '@/sheet/SheetView.vue'
+import PapersPart from './PapersPart.vue'
+import StandPart from './StandPart.vue'
+
+/** How the job stands before it is handed over, and the papers that hand it over. */
+const floor = defineModel<string>('floor', { required: true })
+const store = useDesign()
+const { view, who, load, agree, sign } = useHandover()
+const beside = useMediaQuery('(min-width: 1001px)')
+const part = ref<'stand' | 'papers'>('stand')
+const PARTS = [{ value: 'stand', label: 'How it stands' }, { value: 'papers', label: 'Papers' }]
+
+watch(() => store.selection, (chosen) => {
+  const element = chosen && store.find(chosen.kind as Kind, chosen.id)
+  if (element && 'floor' in element && element.floor) floor.value = element.floor as string
+})
+</script>
+
+<template>
+  <StageFrame>
+    <template #bar>
+      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the hand-over" />
+      <label class="you">You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
+      <SelectButton v-if="beside && store.floors.length > 1" v-model="floor" :options="store.floors" option-label="name" option-value="id" :allow-empty="false" size="small" aria-label="Storey" class="storeys" />
+    </template>
+    <div class="ground">
+      <div class="page" tabindex="0" role="region" aria-label="Hand-over">
+        <p v-if="!view" class="quiet">Working it out.</p>
+        <StandPart v-else-if="part === 'stand'" :view="view" @agree="agree" />
+        <PapersPart v-else :view="view" :who="who" :floor="floor" @made="load" @sign="sign" />
+      </div>
+      <SheetView v-if="beside && floor" :floor="floor" mode="handover" :standing="view ? view.now : undefined" class="drawing" />
+    </div>
+  </StageFrame>
+</template>
+
+<style scoped>
+.you {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  color: var(--granite);
+  font-size: 12px;
+}
+.who {
+  width: 120px;
+}
+.storeys {
+  margin-left: auto;
+}
+.ground {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.page {
+  flex: 1;
+  min-width: 0;
+  height: auto;
+}
+.drawing {
+  width: 44%;
+  border-left: 1px solid var(--granite-light);
+}
+</style>

@@ -1,0 +1,201 @@
+"""The hand-over: what was promised and measured, what is still open, what is left in hand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from .built import Difference
+from .joining import Join, Reach
+
+Tone = Literal["not_met", "near", "unknown"]
+Group = Literal["work", "cables", "ports", "snags", "complaints", "wishes", "plan", "signal"]
+
+
+class OpenPoint(BaseModel):
+    """Something that is not measured, not done or not as it should be; ``stage`` is where it is
+    mended. ``unknown`` is what nobody has looked at yet."""
+
+    model_config = ConfigDict(frozen=True)
+
+    group: Group
+    tone: Tone
+    text: str
+    stage: str
+    kind: str | None = None
+    element: str | None = None
+
+
+class Promise(BaseModel):
+    """One promise, and what was measured of it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    what: str
+    promised: str
+    measured: str
+    verdict: Literal["met", "near", "not_met", "unknown"]
+    met: int = Field(description="of what was promised, what was seen to hold")
+    near: int
+    not_met: int
+    unknown: int = Field(description="what nobody has looked at yet")
+
+
+class Left(BaseModel):
+    """What one switch has in hand for later."""
+
+    model_config = ConfigDict(frozen=True)
+
+    switch: str
+    name: str
+    ports: int
+    powered: int
+    watts: float = Field(description="within the headroom")
+
+
+class DeviceState(BaseModel):
+    """How one device stands at the hand-over, for its mark on the sheet."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    floor: str
+    verdict: Literal["met", "near", "not_met", "unknown"]
+    says: str
+
+
+class Handover(BaseModel):
+    """A job as it would be handed over now."""
+
+    model_config = ConfigDict(frozen=True)
+
+    done: tuple[str, ...]
+    still_open: tuple[OpenPoint, ...]
+    promises: tuple[Promise, ...]
+    reaches: tuple[Reach, ...]
+    joins: tuple[Join, ...]
+    restart: tuple[str, ...]
+    left: tuple[Left, ...]
+    spare_cables: int = Field(description="cables that lie there and are in no port yet")
+    built: tuple[Difference, ...]
+    agreed_revision: int | None = None
+    devices: tuple[DeviceState, ...]
+
+
+@dataclass(frozen=True)
+class Watched:
+    """One thing that is looked at: of which kind of proof, how it stands, and why."""
+
+    group: Group
+    verdict: Literal["met", "near", "not_met", "unknown"]
+    name: str
+    reason: str
+    stage: str
+    kind: str | None = None
+    element: str | None = None
+
+
+@dataclass(frozen=True)
+class Proof:
+    """What is known of one promise: its words, and all that was watched for it."""
+
+    what: str
+    promised: str
+    unit: str
+    rows: Sequence[Watched] = field(default_factory=tuple)
+    measured: str = ""
+
+
+_ORDER: tuple[Group, ...] = (
+    "snags", "cables", "ports", "work", "signal", "complaints", "wishes", "plan",
+)  # fmt: skip
+_TONES: tuple[Tone, ...] = ("not_met", "near", "unknown")
+_SINGLE = 3  # of what was not looked at, so many are named; of more the number is said
+
+
+def open_points(rows: Iterable[Watched]) -> list[OpenPoint]:
+    """Return what is open, what is wrong before what nobody has looked at.
+
+    What was not looked at is told as one line a group where it is more than a few.
+    """
+    found: list[OpenPoint] = []
+    unknown: dict[Group, list[Watched]] = {}
+    for row in rows:
+        if row.verdict == "unknown":
+            unknown.setdefault(row.group, []).append(row)
+        elif row.verdict != "met":
+            found.append(_point(row, row.verdict))
+    for group, many in unknown.items():
+        if len(many) <= _SINGLE:
+            found += [_point(row, "unknown") for row in many]
+        else:
+            names = ", ".join(dict.fromkeys(r.name for r in many[:_SINGLE]))
+            text = f"{len(many)} {_MANY[group]}: {names} and others"
+            found.append(
+                OpenPoint(group=group, tone="unknown", text=text, stage=many[0].stage)
+            )  # fmt: skip
+    return sorted(found, key=lambda p: (_TONES.index(p.tone), _ORDER.index(p.group)))
+
+
+_MANY: dict[Group, str] = {
+    "work": "steps of the work are not done", "cables": "cables are not tested",
+    "ports": "ports were not read", "snags": "snags", "signal": "rooms were not walked",
+    "complaints": "complaints", "wishes": "wires", "plan": "findings",
+}  # fmt: skip
+
+
+def _point(row: Watched, tone: Tone) -> OpenPoint:
+    return OpenPoint(
+        group=row.group, tone=tone, text=f"{row.name}: {row.reason}" if row.name else row.reason,
+        stage=row.stage, kind=row.kind, element=row.element,
+    )  # fmt: skip
+
+
+def promises_of(proofs: Iterable[Proof]) -> list[Promise]:
+    """Return what was promised beside what was measured; nothing measured is said to be so."""
+    found = []
+    for proof in proofs:
+        seen = [r for r in proof.rows if r.verdict != "unknown"]
+        good = sum(r.verdict == "met" for r in seen)
+        worst: Literal["met", "near", "not_met", "unknown"] = "unknown"
+        if seen:
+            bad = any(r.verdict == "not_met" for r in seen)
+            part = len(seen) < len(proof.rows) or good < len(seen)
+            worst = "not_met" if bad else "near" if part else "met"
+        measured = proof.measured or "not measured yet"
+        if seen and not proof.measured:
+            rest = len(proof.rows) - len(seen)
+            measured = f"{good} of {len(seen)} {proof.unit}"
+            measured += f", {rest} not looked at" if rest else ""
+        found.append(
+            Promise(
+                what=proof.what, promised=proof.promised, measured=measured, verdict=worst,
+                met=good, near=sum(r.verdict == "near" for r in seen),
+                not_met=sum(r.verdict == "not_met" for r in seen),
+                unknown=len(proof.rows) - len(seen),
+            )
+        )  # fmt: skip
+    return found
+
+
+def device_states(devices: Iterable[tuple[str, str]], rows: Iterable[Watched]) -> list[DeviceState]:
+    """Return how each device stands by the worst of what was watched of it.
+
+    Args:
+        devices: id and storey of each.
+    """
+    of_device: dict[str, list[Watched]] = {}
+    for row in rows:
+        if row.kind == "device" and row.element is not None:
+            of_device.setdefault(row.element, []).append(row)
+    rank = {"not_met": 0, "near": 1, "unknown": 2, "met": 3}
+    found = []
+    for device, floor in devices:
+        mine = sorted(of_device.get(device, ()), key=lambda r: rank[r.verdict])
+        worst = mine[0].verdict if mine else "unknown"
+        says = "; ".join(r.reason for r in mine if r.verdict == worst) or "nothing was looked at"
+        found.append(DeviceState(device=device, floor=floor, verdict=worst, says=says))
+    return found

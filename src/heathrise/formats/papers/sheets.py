@@ -1,0 +1,193 @@
+"""The sheets of a project on paper and as SVG, to scale."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import date
+
+from markupsafe import Markup
+
+from ...core.cabling import RunVerdict
+from ...core.catalogue import Catalogue
+from ...core.design import Building, Design, DesignError, Floor, Problem
+from ...core.evaluate import Evaluation
+from ...core.in_force import in_force
+from ...core.install import Label
+from ...core.kept import as_planned
+from ...core.labelling import project_labels
+from ..sheets import (
+    PAGE_SCALES,
+    PAPERS,
+    SCALES,
+    Page,
+    Sheet,
+    Title,
+    draw_sheet,
+    legend_of,
+    pages_of,
+    room_on,
+    whole_page,
+)
+from .render import html_of, pdf_of, style
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """What sheets are drawn of: a project as it is planned, and its labels.
+
+    ``design`` is without the gear that goes; ``catalogue`` holds the figures in force.
+    """
+
+    name: str
+    revision: int
+    on: date
+    design: Design
+    catalogue: Catalogue
+    evaluation: Evaluation
+    labels: Sequence[Label] = ()
+
+    def label_by_device(self) -> dict[str, str]:
+        """Return by device the labels of its cables: the first whole, of the others the ports."""
+        devices = {r.id: r.device for r in self.evaluation.runs}
+        found: dict[str, str] = {}
+        for label in self.labels:
+            device = devices.get(label.link)
+            if device is not None:
+                known = found.get(device)
+                found[device] = f"{known}, {label.port:02d}" if known else label.text
+        return found
+
+    def label_by_cable(self) -> dict[tuple[str, int], str]:
+        """Return the label of each cable, by its device and number."""
+        devices = {r.id: r.device for r in self.evaluation.runs}
+        return {
+            (devices[label.link], label.cable): label.text
+            for label in self.labels
+            if label.link in devices
+        }
+
+    def floors(self) -> list[Floor]:
+        """Return the storeys, building by building, each from the ground up."""
+        buildings = list(self.design.of(Building))
+        return sorted(
+            self.design.of(Floor).values(), key=lambda f: (buildings.index(f.building), f.level)
+        )
+
+    def sheet(self, floor: Floor, paper: str = "A4", scale: int | None = None) -> Sheet:
+        """Return a storey's drawing with its paths and labels at a scale, or at the largest at
+        which a page holds it."""
+
+        def drawn(room: tuple[float, float] | None) -> Sheet:
+            return draw_sheet(
+                self.design, self.catalogue, floor.id, room, ("gear", "paths"), (),
+                self.evaluation.cable.links, self.label_by_device(), scale,
+            )  # fmt: skip
+
+        if scale is not None:
+            return drawn(None)
+        return min((drawn(room_on(paper, flat)) for flat in (True, False)), key=lambda s: s.scale)
+
+    def sheet_within(self, floor: Floor, room_mm: tuple[float, float]) -> Sheet:
+        """Return a storey with its gear alone, as large as so much room allows."""
+        return draw_sheet(self.design, self.catalogue, floor.id, room_mm)
+
+    def title(self, floor: Floor) -> Title:
+        buildings = self.design.of(Building)
+        several = len(buildings) > 1
+        sheet = f"{buildings[floor.building].name}, {floor.name}" if several else floor.name
+        imperial = self.design.site.units == "imperial"
+        return Title(self.name, sheet, self.revision, self.on.isoformat(), imperial)
+
+    def legend(self, floor: Floor) -> list[str]:
+        """Return the legend of what a storey's sheet shows."""
+        kinds = []
+        for link in self.evaluation.cable.links:
+            if any(leg.floor == floor.id and len(leg.points) > 1 for leg in link.legs):
+                between = "fibre" if link.medium == "fibre" else "between"
+                kinds.append(link.category if isinstance(link, RunVerdict) else between)
+        return legend_of(self.design, self.catalogue, floor.id, sorted(set(kinds)))
+
+    def pages(self, floor: Floor, paper: str, scale: int | None = None) -> list[Page]:
+        """Return a storey on pages of a paper; without a scale on one page."""
+        return pages_of(
+            self.sheet(floor, paper, scale), self.title(floor), self.legend(floor), paper
+        )
+
+
+def drawn_of(
+    name: str, revision: int, drawn: Design, catalogue: Catalogue, evaluation: Evaluation, on: date
+) -> Drawn:
+    """Return what the sheets of a project are drawn of.
+
+    Args:
+        drawn: the design with all gear that goes.
+        catalogue: under the firm's figures.
+    """
+    return Drawn(
+        name, revision, on, as_planned(drawn), in_force(drawn, catalogue), evaluation,
+        project_labels(drawn, evaluation),
+    )  # fmt: skip
+
+
+def sheets_pdf(
+    drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] | None = None
+) -> bytes:
+    """Return storeys as PDF to scale.
+
+    Args:
+        paper: one of ``PAPERS``.
+        scale: one of ``PAGE_SCALES``, or None for the largest at which a page holds a storey.
+        only: ids of storeys; None for all.
+
+    Raises:
+        DesignError: no such paper, scale or storey, or more pages than anybody glues together.
+    """
+    check_paper(paper, scale)
+    wanted = set(only) if only is not None else None
+    floors = [f for f in drawn.floors() if wanted is None or f.id in wanted]
+    if not floors:
+        raise DesignError([Problem("floors", "there is no such storey")])
+    pages = [page for floor in floors for page in drawn.pages(floor, paper, scale)]
+    return pdf_of(html_of("sheets.html", name=drawn.name, pages=in_template(pages), fonts=fonts()))
+
+
+def sheet_svg(drawn: Drawn, floor: str, scale: int) -> str:
+    """Return one storey as SVG, on a page as large as it takes.
+
+    Raises:
+        DesignError: no such storey or scale.
+    """
+    row = drawn.design.of(Floor).get(floor)
+    if row is None:
+        raise DesignError([Problem("floor", f"there is no storey {floor[:40]!r}")])
+    if scale not in SCALES:
+        raise DesignError([Problem("scale", f"there are {', '.join(map(str, SCALES))}")])
+    return whole_page(drawn.sheet(row, scale=scale), drawn.title(row), drawn.legend(row)).svg
+
+
+def check_paper(paper: str, scale: int | None) -> None:
+    """Refuse what no page can be.
+
+    Raises:
+        DesignError: with what there is.
+    """
+    if paper not in PAPERS:
+        raise DesignError([Problem("paper", f"there are {', '.join(PAPERS)}")])
+    if scale is not None and scale not in PAGE_SCALES:
+        scales = ", ".join(f"1:{s}" for s in PAGE_SCALES)
+        raise DesignError([Problem("scale", f"there are {scales}, or none to fit a page")])
+
+
+def in_template(pages: Iterable[Page]) -> list[dict[str, object]]:
+    """Return pages as templates take them: with a name for each size of page."""
+    return [
+        {"svg": Markup(p.svg), "kind": f"p{p.wide_mm:.0f}x{p.high_mm:.0f}",
+         "wide": f"{p.wide_mm:g}", "high": f"{p.high_mm:g}"}
+        for p in pages
+    ]  # fmt: skip
+
+
+def fonts() -> Markup:
+    """Return the fonts alone, for pages that are one drawing."""
+    return Markup("\n".join(x for x in style().splitlines() if x.startswith("@font-face")))

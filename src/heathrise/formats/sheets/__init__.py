@@ -1,0 +1,20 @@
+"""Sheets to scale, as SVG: drawn with the same pens and marks as on the screen."""
+
+from .page import PAGE_SCALES, PAPERS, Page, Title, legend_of, pages_of, room_on, whole_page
+from .sheet import SCALES, Layer, Sheet, bounds, draw_sheet
+
+__all__ = [
+    "PAGE_SCALES",
+    "PAPERS",
+    "SCALES",
+    "Layer",
+    "Page",
+    "Sheet",
+    "Title",
+    "bounds",
+    "draw_sheet",
+    "legend_of",
+    "pages_of",
+    "room_on",
+    "whole_page",
+]

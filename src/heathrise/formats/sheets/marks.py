@@ -1,0 +1,131 @@
+"""What stands and lies on a sheet: gear, paths of cable, the marks of the brief."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from ...core.cabling import LinkVerdict, RunVerdict
+from ...core.catalogue import Catalogue, drawing_style
+from ...core.design import (
+    Design,
+    Device,
+    Duct,
+    EquipmentRoom,
+    Floor,
+    LineEntry,
+    OldCable,
+    Pain,
+    Point,
+    Riser,
+    Zone,
+)
+from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, text
+
+_OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
+_MARK = 0.24  # mm to a unit of a mark's field
+PX_MM = 0.25
+_PLAIN_DASH = "6"
+
+
+def mark(shape: str, x: float, y: float, turn: float | None, tone: str = INK) -> str:
+    drawing = drawing_style().marks[shape]
+    parts = []
+    for stroke in drawing.strokes:
+        if stroke.drawn == "aim" and turn is None:
+            continue
+        fill = {"body": PAPER, "clear": PAPER, "dot": tone}.get(stroke.drawn, "none")
+        line = tone if stroke.drawn in ("body", "line", "aim") else "none"
+        rotate = (
+            f' transform="rotate({turn or 0:g})"' if drawing.turns or stroke.drawn == "aim" else ""
+        )
+        parts.append(
+            f'<path d="{stroke.d}" fill="{fill}" stroke="{line}" stroke-width="1.8" '
+            f'stroke-linejoin="round" stroke-linecap="round"{rotate}/>'
+        )
+    return f'<g transform="translate({x:.2f} {y:.2f}) scale({_MARK})">{"".join(parts)}</g>'
+
+
+def gear(
+    design: Design, catalogue: Catalogue, floor: str, paper: Paper, labels: Mapping[str, str]
+) -> Iterator[str]:
+    """Yield racks, risers and devices with their names; ``labels`` stand beside those of some."""
+    level = design.of(Floor)[floor]
+    marks: list[tuple[str, str, Point, float | None, str, str]] = [
+        ("hut", r.name, r.at, None, INK, "")
+        for r in design.of(EquipmentRoom).values()
+        if r.floor == floor
+    ]
+    marks += [
+        ("well", r.name, r.at, None, INK, "")
+        for r in design.of(Riser).values()
+        if r.building == level.building and r.lowest_level <= level.level <= r.highest_level
+    ]
+    for device in design.of(Device).values():
+        if device.floor == floor:
+            role = catalogue.role_of(device)
+            turn = device.azimuth_deg if role.aimed or device.mount != "ceiling" else None
+            tone = INK if device.state in ("new", "keep") else GRANITE
+            marks.append((role.mark, device.name, device.at, turn, tone, labels.get(device.id, "")))
+    for shape, _, at, turn, tone, _ in marks:
+        x, y = paper.at(at)
+        paper.taken.append((x - 2.2, y - 2.2, x + 2.2, y + 2.2))
+        yield mark(shape, x, y, turn, tone)
+    for _, name, at, _, tone, label in marks:
+        yield from paper.name_beside(name, *paper.at(at), tone, label)
+
+
+def brief(design: Design, floor: str, paper: Paper, outcomes: Mapping[str, str]) -> Iterator[str]:
+    for zone in design.of(Zone).values():
+        if zone.floor == floor:
+            tone = TARN if zone.kind == "later" else RUST
+            yield (
+                f'<path d="{paper.path(zone.outline)}Z" fill="{tone}" fill-opacity="0.08" '
+                f'stroke="{tone}" stroke-width="0.3" stroke-dasharray="1.6 1"/>'
+            )
+    for cable in design.of(OldCable).values():
+        if cable.floor == floor:
+            yield (
+                f'<path d="{paper.path((cable.a, cable.b))}" stroke="{GRANITE}" '
+                'stroke-width="0.5" stroke-dasharray="2.4 0.8 0.5 0.8"/>'
+            )
+    for entry in design.of(LineEntry).values():
+        if entry.floor == floor:
+            x, y = paper.at(entry.at)
+            paper.taken.append((x - 3.5, y - 2, x + 2.2, y + 2))
+            yield (
+                f'<path transform="translate({x:.2f} {y:.2f}) scale({_MARK})" '
+                f'd="M-13 0H3M-2 -5L4 0L-2 5M7 -8V8" fill="none" stroke="{TARN}" '
+                'stroke-width="2.4" stroke-linecap="round"/>'
+            )
+    for number, pain in enumerate(design.of(Pain).values(), start=1):
+        if pain.floor == floor:
+            x, y = paper.at(pain.at)
+            tone = _OUTCOMES[outcomes.get(pain.id, "not_addressed")]
+            paper.taken.append((x - 2.6, y - 2.6, x + 2.6, y + 2.6))
+            yield (
+                f'<path d="M{x:.2f} {y - 2.6:.2f}l2.6 2.6l-2.6 2.6l-2.6 -2.6Z" fill="{PAPER}" '
+                f'stroke="{tone}" stroke-width="0.5"/>'
+                + text(x, y + 0.8, str(number), 2.3, tone, 600)
+            )
+
+
+def paths(design: Design, links: Sequence[LinkVerdict], floor: str, paper: Paper) -> Iterator[str]:
+    """Yield the ways of all cables on a storey: dashes by category, weight by space."""
+    style = drawing_style()
+    ducts = {d.id for d in design.of(Duct).values() if floor in (d.from_floor, d.to_floor)}
+    for link in links:
+        kind = link.category if isinstance(link, RunVerdict) else (
+            "fibre" if link.medium == "fibre" else "between"
+        )  # fmt: skip
+        drawn = style.paths.get(kind, style.paths[_PLAIN_DASH])
+        tone = TARN if kind == "fibre" else INK
+        for leg in link.legs:
+            here = leg.floor == floor or (leg.kind == "duct" and leg.way in ducts)
+            if len(leg.points) < 2 or leg.kind == "riser" or not here:
+                continue
+            weight = style.space_weights_px.get(leg.kind, drawn.weight_px) * PX_MM * 0.7
+            dash = " ".join(f"{d * PX_MM:.2f}" for d in drawn.dash_px)
+            yield (
+                f'<path d="{paper.path(leg.points)}" fill="none" stroke="{tone}" '
+                f'stroke-width="{weight:.2f}" stroke-dasharray="{dash}" stroke-opacity="0.8"/>'
+            )

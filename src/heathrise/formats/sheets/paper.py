@@ -1,0 +1,80 @@
+"""The paper a sheet is drawn on: where the site lies on it, and what is taken already."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field
+from html import escape
+
+INK, GRANITE, PAPER = "#2b2622", "#65605c", "#ffffff"
+HEATHER, MOSS, GORSE, RUST, TARN = "#6d4a7e", "#4c6a3c", "#7d5c00", "#a8442a", "#2f6f86"
+LETTER = 0.52  # width of a letter over its height
+EDGE_MM = 6.0
+NAME_MM, LABEL_MM = 2.0, 1.6
+
+Box = tuple[float, float, float, float]
+
+
+@dataclass
+class Paper:
+    """Where the site lies on the paper, in mm from its upper left corner, and what is taken."""
+
+    west: float
+    north: float
+    scale: int
+    taken: list[Box] = field(default_factory=list)
+
+    def mm(self, metres: float) -> float:
+        return metres * 1000 / self.scale
+
+    def at(self, point: Sequence[float]) -> tuple[float, float]:
+        x, y = self.mm(point[0] - self.west), self.mm(self.north - point[1])
+        return x + EDGE_MM, y + EDGE_MM
+
+    def path(self, points: Iterable[Sequence[float]]) -> str:
+        spots = (self.at(p) for p in points)
+        return "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in spots)
+
+    def free(self, x: float, y: float, wide: float, high: float) -> bool:
+        """Take the room of a text about ``x``, over ``y``, if nothing lies there."""
+        box = (x - wide / 2, y - high, x + wide / 2, y + 0.3)
+        if any(
+            box[0] < b[2] and box[2] > b[0] and box[1] < b[3] and box[3] > b[1] for b in self.taken
+        ):
+            return False
+        self.taken.append(box)
+        return True
+
+    def name_beside(
+        self, name: str, x: float, y: float, tone: str, label: str = ""
+    ) -> Iterator[str]:
+        """Yield a name where it lies on nothing: below, above, right or left, or nowhere; the
+        label under it where there is room for both."""
+        options = [(name, label), (name, "")] if label else [(name, "")]
+        for first, second in options:
+            wide = max(len(first) * NAME_MM * LETTER, len(second) * LABEL_MM * LETTER)
+            high = NAME_MM + (LABEL_MM + 0.3 if second else 0.0)
+            more = high - NAME_MM
+            beside = wide / 2 + 2.6
+            for dx, dy in ((0.0, 4.4 + more), (0.0, -3.0), (beside, 0.7), (-beside, 0.7)):
+                if self.free(x + dx, y + dy, wide, high):
+                    # What lies under a name, a path above all, would cross it out.
+                    yield (
+                        f'<rect x="{x + dx - wide / 2:.2f}" y="{y + dy - high + 0.2:.2f}" '
+                        f'width="{wide:.2f}" height="{high + 0.3:.2f}" fill="{PAPER}" '
+                        'fill-opacity="0.8"/>'
+                    )
+                    yield text(x + dx, y + dy - more, first, NAME_MM, tone, 600)
+                    if second:
+                        yield text(x + dx, y + dy, second, LABEL_MM, GRANITE, 400)
+                    return
+
+
+def text(
+    x: float, y: float, said: str, size: float, tone: str, weight: int, anchor: str = "middle"
+) -> str:
+    """Return a line of text; ``y`` is its baseline, sizes in mm."""
+    return (
+        f'<text x="{x:.2f}" y="{y:.2f}" font-size="{size}" font-weight="{weight}" '
+        f'text-anchor="{anchor}" fill="{tone}">{escape(said)}</text>'
+    )

@@ -1,0 +1,57 @@
+"""What was seen on a site, read from its records and compared with its plan."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date
+
+from ..core.design import Switch
+from ..core.evaluate import Evaluation
+from ..core.handing import Observed
+from ..core.in_force import in_force
+from ..core.kept import as_planned
+from ..core.proving import planned_cables, planned_ports
+from ..core.records import (
+    Agreed,
+    CableTest,
+    PortReading,
+    SnagRecord,
+    StepRecord,
+    cables_as_tested,
+    ports_as_seen,
+    snags_as_left,
+    steps_as_done,
+    switches_as_seen,
+)
+from ..core.working import steps_of
+from .records import Records
+from .repository import Repository, Saved
+
+
+def observed(repository: Repository, saved: Saved, evaluation: Evaluation, today: date) -> Observed:
+    """Return what is known of a site, beside one evaluation of its plan."""
+    records, catalogue = Records(repository.engine), repository.catalogue
+    rules = in_force(saved.design, catalogue).rules
+    switches = dict(as_planned(saved.design).of(Switch))
+    ports = ports_as_seen(
+        rules, planned_ports(switches, evaluation), records.of(saved.id, PortReading)
+    )
+    usable = [(s.switch, s.name, s.usable_w) for s in evaluation.power.switches]
+    agreed = last_agreed(records.of(saved.id, Agreed))
+    return Observed(
+        cables=cables_as_tested(
+            rules, planned_cables(evaluation.runs), records.of(saved.id, CableTest)
+        ),
+        ports=ports,
+        draws=switches_as_seen(ports, usable),
+        snags=snags_as_left(records.of(saved.id, SnagRecord), today),
+        steps=steps_of(saved.design, catalogue, evaluation),
+        stands=steps_as_done(records.of(saved.id, StepRecord)),
+        agreed=repository.at(saved.id, agreed) if agreed is not None else None,
+        agreed_revision=agreed,
+    )
+
+
+def last_agreed(records: Sequence[Agreed]) -> int | None:
+    """Return the revision that was agreed to last, or None."""
+    return records[-1].revision if records else None
