@@ -13,6 +13,7 @@ from .http import call, fetch, fresh_server, project_named
 
 JOBS: dict[str, dict[str, Any]] = {
     "brief_pdf": {}, "quote_pdf": {}, "labels_pdf": {"sheet": "sleeve-a4"},
+    "sheets_pdf": {"paper": "A3", "scale": 100}, "handover": {"by": "bench"},
 }  # fmt: skip
 TICKS = 12
 LOOK_AGAIN_SECONDS = 0.05
@@ -24,7 +25,9 @@ def _job_seconds(server: Server, project: str, kind: str, arguments: dict[str, A
     while job["state"] == "running":
         time.sleep(LOOK_AGAIN_SECONDS)
         job = call(server, f"/api/jobs/{job['id']}")
-    fetch(server, f"/api/projects/{project}/papers/{job['result']['paper']}")
+    result = job["result"]
+    for paper in result.get("papers", {"": result.get("paper")}).values():
+        fetch(server, f"/api/projects/{project}/papers/{paper}")
     return time.perf_counter() - start
 
 
@@ -58,7 +61,7 @@ def papers() -> None:
             took = _job_seconds(server, project, kind, arguments)
             print(f"  {kind:30}{took:8.1f} s")
         print("Order and work list of the school")
-        for what in ("order", "work", "offers"):
+        for what in ("order", "work", "offers", "tests", "ports", "handover"):
             took = _get_ms(server, f"/api/projects/{project}/{what}")
             print(f"  {what:30}{took:8.1f} ms")
         took = _tick_ms(server, project)

@@ -65,13 +65,6 @@ def views(page: Page) -> None:
     page.wait_for_selector("[data-offer=variant-1]", timeout=60_000)
     take(page, "order-offers")
     page.keyboard.press("Control+z")
-    stage(page, "install")
-    page.click("[data-step=safe] .box")
-    page.click("[data-step=mount-ap-6] .what")
-    take(page, "install")
-    page.set_viewport_size(TABLET)
-    take(page, "install-tablet")
-    page.set_viewport_size(DESK)
     stage(page, "plan")
     page.click("text=New")
     take(page, "new-project")
@@ -82,6 +75,36 @@ def views(page: Page) -> None:
     page.click("[aria-label='Switch the night scheme']")
     page.set_viewport_size(TABLET)
     take(page, "tablet")
+
+
+def on_site(page: Page, base: str) -> None:
+    """Take the stages of a job that is under way, and the papers of one that is handed over."""
+    open_site(page, base, "Hollin Lane")
+    stage(page, "install")
+    page.click("[data-step=mount-ap-2] .what")
+    take(page, "install")
+    page.set_viewport_size(TABLET)
+    take(page, "install-tablet")
+    page.set_viewport_size(DESK)
+    stage(page, "handover")
+    page.wait_for_selector("[data-promise=Cables]")
+    take(page, "handover")
+    open_site(page, base, "Larkmere")
+    stage(page, "install")
+    page.click("text=Ports")
+    page.click("text=Show those as planned")
+    take(page, "install-ports")
+    stage(page, "handover")
+    page.click("text=Papers")
+    page.wait_for_selector("text=Received by")
+    take(page, "handover-papers")
+
+
+def open_site(page: Page, base: str, name: str) -> None:
+    """Open one of the demo's sites from the page of projects."""
+    page.goto(base)
+    page.click(f".card:has-text('{name}')")
+    page.wait_for_selector("[data-tally=aps]")
 
 
 def main() -> None:
@@ -100,6 +123,8 @@ def main() -> None:
             page.click(".card")
             page.wait_for_selector("[data-tally=aps]")
             views(page)
+            page.set_viewport_size(DESK)
+            on_site(page, server.base)
             chromium.close()
 
 

@@ -61,6 +61,9 @@ def test_every_view_meets_wcag_aa(
     for part in page.locator("[data-part] .head").all():
         part.click()
         found[f"brief, {part.inner_text()[:14]}"] = violations(page)
+    page.click("[data-stage=install]")
+    page.click("[data-step=mount-ap-6] .what")
+    found["a step"] = violations(page)
     page.click("[data-stage=plan]")
     page.get_by_role("button", name="Reasons", exact=True).click()
     page.click("[data-mark=ap-6]")

@@ -101,7 +101,12 @@ def test_without_a_server_ticks_are_kept_outlive_a_reload_and_are_sent_once(
         server.stop()
         for step in ("safe", "rack-rack"):
             _tick(page, step)
-        expect(_state(page)).to_contain_text("2 kept here")  # type: ignore[arg-type]
+        page.click("[data-step=mount-ap-6] .what")
+        photo = io.BytesIO()
+        Image.new("RGB", (60, 40), "navy").save(photo, "JPEG")
+        told = {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": photo.getvalue()}
+        page.locator("[data-step=mount-ap-6]").get_by_test_id("photo").set_input_files(told)  # type: ignore[arg-type]
+        expect(_state(page)).to_contain_text("3 kept here")  # type: ignore[arg-type]
         page.reload()
         page.get_by_role("button", name="All", exact=True).click()
         for step in ("safe", "rack-rack"):
@@ -114,7 +119,9 @@ def test_without_a_server_ticks_are_kept_outlive_a_reload_and_are_sent_once(
             "async () => (await (await fetch(location.pathname.replace('/p/', '/api/projects/')"
             ".replace('/install', '/work'))).json()).stands.map((s) => [s.step, s.said])"
         )
-        assert sorted(said) == [["rack-rack", 1], ["safe", 1]]
+        assert sorted(said) == [["mount-ap-6", 1], ["rack-rack", 1], ["safe", 1]]
+        page.click("[data-step=mount-ap-6] .what")
+        expect(page.locator("[data-step=mount-ap-6] .photos img")).to_have_count(1)
         page.close()
     finally:
         server.stop()

@@ -25,11 +25,9 @@ export function useHandover() {
   }
 
   const load = () => attempt(() => taken(api.GET('/api/projects/{project_id}/handover', { params: params() })))
-  const agree = () =>
-    attempt(() => taken(api.POST('/api/projects/{project_id}/agreed', { params: params(), body: { revision: store.revision, by: by() } })))
   const sign = (number: number, signed_by: string) =>
     attempt(() => taken(api.POST('/api/projects/{project_id}/handovers/{number}/signed', { params: { path: { project_id: store.id, number } }, body: { signed_by, by: by() } })))
 
   watch(() => [store.id, store.revision], () => void load(), { immediate: true })
-  return { view, who, load, agree, sign }
+  return { view, who, load, sign }
 }

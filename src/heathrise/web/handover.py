@@ -68,7 +68,7 @@ def make_handover(repository: Repository) -> APIBlueprint:
             Progress(
                 steps=len(seen.steps), done=states.count("done") + states.count("skipped"),
                 blocked=states.count("blocked"), still_open=len(now.still_open),
-                handed_over=made[0].revision if made else None,
+                agreed=now.agreed_revision, handed_over=made[0].revision if made else None,
                 signed=bool(made) and made[0].signed_by is not None,
             )
         )  # fmt: skip

@@ -192,6 +192,7 @@ class Progress(Wire):
     done: int
     blocked: int
     still_open: int
+    agreed: int | None = Field(description="revision that was agreed to last")
     handed_over: int | None = Field(description="revision that was handed over last")
     signed: bool
 

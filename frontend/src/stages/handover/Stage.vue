@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { useMediaQuery } from '@vueuse/core'
 import { ref, watch } from 'vue'
@@ -14,7 +15,7 @@ import StandPart from './StandPart.vue'
 /** How the job stands before it is handed over, and the papers that hand it over. */
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const { view, who, load, agree, sign } = useHandover()
+const { view, who, load, sign } = useHandover()
 const beside = useMediaQuery('(min-width: 1001px)')
 const part = ref<'stand' | 'papers'>('stand')
 const PARTS = [{ value: 'stand', label: 'How it stands' }, { value: 'papers', label: 'Papers' }]
@@ -30,12 +31,12 @@ watch(() => store.selection, (chosen) => {
     <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the hand-over" />
       <label class="you">You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
-      <SelectButton v-if="beside && store.floors.length > 1" v-model="floor" :options="store.floors" option-label="name" option-value="id" :allow-empty="false" size="small" aria-label="Storey" class="storeys" />
+      <Select v-if="beside && store.floors.length > 1" v-model="floor" :options="store.floors" option-label="name" option-value="id" size="small" aria-label="Storey" class="storeys" />
     </template>
     <div class="ground">
       <div class="page" tabindex="0" role="region" aria-label="Hand-over">
         <p v-if="!view" class="quiet">Working it out.</p>
-        <StandPart v-else-if="part === 'stand'" :view="view" @agree="agree" />
+        <StandPart v-else-if="part === 'stand'" :view="view" @agreed="load" />
         <PapersPart v-else :view="view" :who="who" :floor="floor" @made="load" @sign="sign" />
       </div>
       <SheetView v-if="beside && floor" :floor="floor" mode="handover" :standing="view ? view.now : undefined" class="drawing" />

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import type { HandoverView, Kind, OpenPoint } from '@/api/types'
+import AgreedNote from '@/controls/AgreedNote.vue'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import { stageOf } from '../registry'
@@ -10,7 +10,7 @@ import PromiseBands from './PromiseBands.vue'
 
 /** What was promised and what is known of it, what is open, what is built otherwise than agreed. */
 const props = defineProps<{ view: HandoverView }>()
-defineEmits<{ agree: [] }>()
+defineEmits<{ agreed: [] }>()
 const store = useDesign()
 const router = useRouter()
 const SIGN = { not_met: '✕', near: '≈', unknown: '○' } as const
@@ -45,14 +45,14 @@ function show(kind: string, id: string): void {
     </section>
     <section aria-label="As built">
       <h2>As built, beside as agreed</h2>
-      <p v-if="!view.now.agreed_revision" class="quiet">No revision is noted as agreed, so nothing can be compared. <Button :label="`Note revision ${store.revision} as agreed`" size="small" outlined data-testid="agree" @click="$emit('agree')" /></p>
+      <p v-if="!view.now.agreed_revision" class="quiet">No revision is noted as agreed, so nothing can be compared.</p>
       <p v-else-if="!view.now.built.length" class="quiet">Built as revision {{ view.now.agreed_revision }} was agreed.</p>
       <template v-else>
         <button v-for="d in view.now.built" :key="`${d.kind}/${d.element}`" class="plain point" :data-built="d.element" @click="show(d.kind, d.element)">
           <span aria-hidden="true">{{ { added: '+', left_out: '−', moved: '→', other: '≠' }[d.change] }}</span><span><b>{{ d.name }}</b> {{ inUnits(d.what) }}</span><span class="quiet">{{ d.floor ? store.find('floor', d.floor)?.name : '' }}</span>
         </button>
-        <p class="quiet">Against revision {{ view.now.agreed_revision }}. <Button :label="`Revision ${store.revision} is agreed now`" size="small" text @click="$emit('agree')" /></p>
       </template>
+      <AgreedNote @agreed="$emit('agreed')" />
     </section>
     <section aria-label="Left in hand">
       <h2>Left in hand</h2>

@@ -2,6 +2,7 @@
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import { useOrder } from '@/answers/useOrder'
+import AgreedNote from '@/controls/AgreedNote.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
@@ -25,7 +26,8 @@ const empty = computed(() => order.value && !order.value.lines.length)
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the order" />
       <a class="out" :href="`/api/projects/${store.id}/export/order.xlsx`" download><i class="pi pi-download" /> Workbook</a>
       <a class="out" :href="`/api/projects/${store.id}/export/parts.csv`" download><i class="pi pi-download" /> List, CSV</a>
-      <PrintButton kind="quote_pdf" label="Print the offer" class="print" />
+      <AgreedNote class="print" />
+      <PrintButton kind="quote_pdf" label="Print the offer" />
     </template>
     <div class="page" tabindex="0" role="region" aria-label="Order">
       <p v-if="failed" role="alert">{{ failed }}</p>

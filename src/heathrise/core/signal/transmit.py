@@ -74,10 +74,6 @@ def _transmit(
     channel = said.channel if said is not None else None
     if channel not in channels.legal[band]:
         channel = None
-    # A channel that the domain does not have is left to the plan.
-    channel = said.channel if said is not None else None
-    if channel not in channels.legal[band]:
-        channel = None
     cap = channels.eirp_cap_dbm(band, channel)
     most = min(radio.max_power_dbm, cap - radio.gain_dbi)
     if said is not None and said.power_dbm is not None:
