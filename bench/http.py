@@ -25,7 +25,17 @@ def fresh_server(name: str, demo: bool = True) -> Iterator[tuple[Server, Databas
     with running(VAR / "bench") as database:
         url = database.create(name, fresh=True)
         with serving(url, free_port(), FRONTEND / "dist", demo) as server:
+            if demo:
+                _settle(server)
             yield server, database
+
+
+def _settle(server: Server) -> None:
+    """Wait until the demo's school is handed over: its papers are made once, after the start."""
+    until = time.monotonic() + SECONDS
+    path = f"/api/projects/{project_named(server, 'School')}/progress"
+    while not call(server, path)["signed"] and time.monotonic() < until:
+        time.sleep(0.5)
 
 
 def fetch(server: Server, path: str, body: object = None) -> bytes:

@@ -78,7 +78,7 @@ def views(page: Page) -> None:
 
 
 def on_site(page: Page, base: str) -> None:
-    """Take the stages of a job that is under way, and the papers of one that is handed over."""
+    """Take the stages of a job that is under way."""
     open_site(page, base, "Hollin Lane")
     stage(page, "install")
     page.click("[data-step=mount-ap-2] .what")
@@ -89,15 +89,6 @@ def on_site(page: Page, base: str) -> None:
     stage(page, "handover")
     page.wait_for_selector("[data-promise=Cables]")
     take(page, "handover")
-    open_site(page, base, "Larkmere")
-    stage(page, "install")
-    page.click("text=Ports")
-    page.click("text=Show those as planned")
-    take(page, "install-ports")
-    stage(page, "handover")
-    page.click("text=Papers")
-    page.wait_for_selector("text=Received by")
-    take(page, "handover-papers")
 
 
 def open_site(page: Page, base: str, name: str) -> None:

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import Select from 'primevue/select'
 import { computed } from 'vue'
+import type { Point, Ray, SpotView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import type { SheetMode } from './mode'
 import SheetView from './SheetView.vue'
 
 /** The frame of a stage whose work is on the sheet: a bar above, what stands beside it, the drawing. */
-defineProps<{ mode: SheetMode; today?: boolean }>()
+defineProps<{ mode: SheetMode; today?: boolean; spot?: SpotView | null; ray?: Ray | null }>()
+defineEmits<{ spot: [at: Point] }>()
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.name })))
@@ -23,8 +25,9 @@ const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.n
     </div>
     <div class="ground">
       <slot name="beside" />
-      <SheetView v-if="floor" :floor="floor" :mode="mode" :today="today" class="drawing" />
+      <SheetView v-if="floor" :floor="floor" :mode="mode" :today="today" :spot="spot" :ray="ray" class="drawing" @spot="$emit('spot', $event)" />
     </div>
+    <slot name="below" />
   </section>
 </template>
 

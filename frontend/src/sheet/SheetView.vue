@@ -3,7 +3,7 @@ import { useElementSize, useThrottleFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
+import type { Device, EquipmentRoom, LevelReading, Point, Ray, Riser, SpotView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { boundsOf, centre } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
@@ -14,6 +14,7 @@ import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
 import MarksLayer from './MarksLayer.vue'
+import RayLayer from './RayLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
 import StatesLayer, { type Standing } from './StatesLayer.vue'
@@ -32,7 +33,8 @@ import { underlayOf } from './underlays'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null }>()
+const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
 const viewport = useViewport()
@@ -189,6 +191,24 @@ function left(): void {
   gestures.cursor.value = null
 }
 
+const MOVED_PX = 4
+let pressed: Point = [0, 0]
+/** A press on the sheet that is no drag asks why it is so loud there. */
+function press(event: PointerEvent): void {
+  pressed = [event.clientX, event.clientY]
+  gestures.down(event)
+}
+function release(event: PointerEvent): void {
+  const still = Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) < MOVED_PX
+  const onMark = (event.target as Element).closest('[data-mark]')
+  if (props.mode === 'signal' && !props.today && still && !onMark && event.button === 0) {
+    const box = frame.value!.getBoundingClientRect()
+    probe.value = null
+    emit('spot', viewport.toWorld(event.clientX - box.left, event.clientY - box.top))
+  }
+  gestures.up()
+}
+
 function chooseSpace(id: string): void {
   if (tool.value === 'select') store.selection = { kind: 'space', id }
 }
@@ -201,7 +221,7 @@ defineExpose({ fit, remove: gestures.remove })
   <div ref="frame" class="frame" :class="[`tool-${tool}`]">
     <svg
       class="sheet" tabindex="0" role="application" :aria-label="`Sheet of ${level?.name ?? 'the floor'}. The list beside it says the same.`"
-      @pointerdown="gestures.down" @pointermove="moved" @pointerup="gestures.up" @pointercancel="gestures.cancel"
+      @pointerdown="press" @pointermove="moved" @pointerup="release" @pointercancel="gestures.cancel"
       @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
     >
       <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
@@ -230,6 +250,7 @@ defineExpose({ fit, remove: gestures.remove })
         :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
         :names="names.marks" @grab="gestures.grab"
       />
+      <RayLayer v-if="spot && spot.floor === floor" :spot="spot" :ray="ray ?? null" :viewport="viewport" />
       <StatesLayer v-if="standing" :standing="standing" :devices="devices" :floor="floor" :viewport="viewport" />
       <BriefLayer
         v-if="mode === 'brief'" :floor="floor" :viewport="viewport" :chosen="chosen" :names="names.marks" @grab="gestures.grab"

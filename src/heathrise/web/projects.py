@@ -8,6 +8,7 @@ from apiflask import APIBlueprint
 from flask import Response, jsonify, request
 from pydantic import BaseModel
 
+from ..core.bands import BANDS, Band
 from ..core.catalogue import Catalogue
 from ..core.design import (
     Building,
@@ -23,7 +24,7 @@ from ..core.design import (
 from ..core.evaluate import evaluate
 from ..core.integrity import check
 from ..core.kept import as_planned, as_today
-from ..core.signal import Relief, air_of, readings_at, relief
+from ..core.signal import Relief, SpotView, air_of, explain_spot, readings_at, relief
 from ..core.storeys import SLAB_M, storeys_of
 from ..store import Repository, Saved
 from .answers import Answers
@@ -194,6 +195,19 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         found = readings_at(air_of(as_planned(design), repository.catalogue), floor, *at)
         readings = [LevelReading(**vars(r)) for r in found]
         return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
+
+    @routes.get("/projects/<project_id>/rays/<floor>/<x>/<y>/<band>")
+    @routes.output(SpotView)
+    def rays(project_id: str, floor: str, x: str, y: str, band: str) -> Response:
+        """Explain what is heard at a spot, ray by ray."""
+        design = repository.load(project_id).design
+        _known_floor(design, floor)
+        known: Band | None = next((b for b in BANDS if b == band), None)
+        if known is None:
+            raise DesignError([Problem("band", f"there are {', '.join(BANDS)}")])
+        at = _number(x, "x"), _number(y, "y")
+        air = air_of(as_planned(design), repository.catalogue)
+        return json_of(explain_spot(air, floor, at, known))
 
     @routes.get("/projects/<project_id>/history")
     def history(project_id: str) -> Response:

@@ -47,10 +47,10 @@ function choose(port: (typeof rows.value)[number]): void {
       <thead><tr><th>Port</th><th>In it</th><th class="number">Planned</th><th class="number">Came up</th><th class="number">W expected</th><th class="number">W drawn</th><th>What is found</th></tr></thead>
       <tbody>
         <tr v-for="p in rows" :key="`${p.switch}/${p.port}`" tabindex="0" :data-port="`${p.switch}/${p.port}`" @click="choose(p)" @keydown.enter="choose(p)">
-          <td>{{ p.switch_name }} <span class="figure">{{ p.port }}</span></td><td>{{ p.name }}</td><td class="number">{{ speed(p.planned_mbps) }}</td>
+          <td class="place">{{ p.switch_name }} <span class="figure">{{ p.port }}</span></td><td>{{ p.name }}</td><td class="number">{{ speed(p.planned_mbps) }}</td>
           <td class="number">{{ p.last && p.last.mbps !== null && p.last.mbps !== undefined ? speed(p.last.mbps) : '' }}</td>
           <td class="number">{{ p.expected_w !== null ? p.expected_w.toFixed(1) : '' }}</td><td class="number">{{ p.last?.watts ?? '' }}</td>
-          <td :class="p.verdict">{{ MARK[p.verdict] }} {{ p.reason }}</td>
+          <td :class="p.verdict">{{ MARK[p.verdict] }} {{ p.verdict === 'met' ? 'as planned' : p.reason }}</td>
         </tr>
       </tbody>
     </table>
@@ -89,6 +89,9 @@ function choose(port: (typeof rows.value)[number]): void {
 .expected {
   stroke: var(--ink);
   stroke-width: 2;
+}
+.place {
+  white-space: nowrap;
 }
 .all {
   color: var(--heather);

@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, watch } from 'vue'
 import type { View } from '@/api/types'
+import { useSpot } from '@/answers/useSpot'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
+import RayBand from './RayBand.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
@@ -25,15 +28,21 @@ watch(
   { immediate: true },
 )
 onUnmounted(() => store.show(null))
+
+const { at, spot, ray, device } = useSpot(() => floor.value, () => wanted.band)
+useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = null))
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" @spot="at = $event">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <SelectButton v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First or second access point" />
       <SelectButton v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Direction" />
       <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
+    </template>
+    <template #below>
+      <RayBand v-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
     </template>
   </SheetStage>
 </template>

@@ -10,6 +10,7 @@ from .assess import (
     sharing,
 )
 from .channels import ChannelPlan, Task
+from .explain import SpotView, explain_spot
 from .levels import Air, Direction, heard_at, readings_at
 from .relief import Relief, relief
 from .rooms import RoomVerdict, judge_rooms
@@ -22,11 +23,13 @@ __all__ = [
     "Relief",
     "RoomVerdict",
     "SignalChapter",
+    "SpotView",
     "Task",
     "air_of",
     "channel_findings",
     "channel_plans",
     "channel_tasks",
+    "explain_spot",
     "heard_at",
     "judge_rooms",
     "radios_of",

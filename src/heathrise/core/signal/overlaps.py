@@ -23,7 +23,10 @@ Corner = tuple[float, float]
 
 @dataclass(frozen=True)
 class Panel:
-    """An upright sheet from ``a`` to ``b`` and ``low_m`` to ``high_m`` that takes ``loss`` dB."""
+    """An upright sheet from ``a`` to ``b`` and ``low_m`` to ``high_m`` that takes ``loss`` dB.
+
+    ``element`` is the wall or opening that it is a piece of.
+    """
 
     a: Corner
     b: Corner
@@ -33,6 +36,8 @@ class Panel:
     origin: int
     floor: str
     opening: bool = False
+    construction: str = ""
+    element: str = ""
 
     @property
     def length_m(self) -> float:
@@ -122,7 +127,7 @@ def _one_wall(rows: Sequence[Panel]) -> list[Panel]:
             first, *more = run
             if held and first[2]:
                 a, b = spot(first[0]), spot((more[-1] if more else first)[1])
-                found.append(replace(first[2], a=a, b=b, low_m=low, high_m=high, opening=False))
+                found.append(replace(first[2], a=a, b=b, low_m=low, high_m=high))
     return found
 
 

@@ -34,11 +34,16 @@ def panels_of(design: Design, catalogue: Catalogue) -> Array:
     lossier construction. Where panels share an end, or one ends on another, only one of them
     holds that point, so a ray through it is never counted more than once there.
     """
+    return named_panels_of(design, catalogue)[0]
+
+
+def named_panels_of(design: Design, catalogue: Catalogue) -> tuple[Array, list[Panel]]:
+    """Return ``panels_of``, and for each row the piece of a wall that it is."""
     pieces = dissolved(list(_pieces_of(design, catalogue)))
     pieces = _cut_level(pieces)
     panels = np.array([_row(p) for p in pieces], dtype=np.float64).reshape(-1, COLUMNS)
     _settle_ends(panels, np.array([p.origin for p in pieces], dtype=np.intp))
-    return panels
+    return panels, pieces
 
 
 def _row(panel: Panel) -> list[float]:
@@ -57,17 +62,18 @@ def _pieces_of(design: Design, catalogue: Catalogue) -> Iterator[Panel]:
 
         def panel(
             start_m: float, end_m: float, construction: str, low: float, high: float,
-            opening: bool = False, wall: Wall = wall, number: int = number,
+            opening: str = "", wall: Wall = wall, number: int = number,
         ) -> Panel:  # fmt: skip
             loss = catalogue.constructions[construction].loss_db
             return Panel(
                 a=_along(wall, start_m), b=_along(wall, end_m), low_m=low, high_m=high,
                 loss=(loss[BANDS[0]], loss[BANDS[1]], loss[BANDS[2]]),
-                origin=number, floor=wall.floor, opening=opening,
+                origin=number, floor=wall.floor, opening=bool(opening), construction=construction,
+                element=opening or wall.id,
             )  # fmt: skip
 
-        for start, end, construction, is_opening in _pieces(wall, openings.get(wall.id, ())):
-            yield panel(start, end, construction, low_m, high_m, is_opening)
+        for start, end, construction, opened in _pieces(wall, openings.get(wall.id, ())):
+            yield panel(start, end, construction, low_m, high_m, opened)
         for start, end, top_m in _raised(wall, tall.get(wall.floor, ())):
             if top_m > high_m:
                 yield panel(start, end, wall.construction, high_m, top_m)
@@ -122,8 +128,9 @@ def _snapped(wall: Wall, at_m: float) -> float:
     return wall.length_m if at_m > wall.length_m - 2 * _BESIDE_M else at_m
 
 
-def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, float, str, bool]]:
-    """Yield (from_m, to_m, construction, is opening); of two openings in one place the first."""
+def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, float, str, str]]:
+    """Yield (from_m, to_m, construction, id of the opening or nothing); of two openings in one
+    place the first."""
     at_m = 0.0
     for opening in sorted(openings, key=lambda o: o.offset_m):
         start_m = max(opening.offset_m, at_m)
@@ -131,11 +138,11 @@ def _pieces(wall: Wall, openings: Iterable[Opening]) -> Iterable[tuple[float, fl
         if end_m - start_m < _SAME_M:
             continue
         if start_m - at_m > _SAME_M:
-            yield at_m, start_m, wall.construction, False
-        yield start_m, end_m, opening.construction, True
+            yield at_m, start_m, wall.construction, ""
+        yield start_m, end_m, opening.construction, opening.id
         at_m = end_m
     if wall.length_m - at_m > _SAME_M:
-        yield at_m, wall.length_m, wall.construction, False
+        yield at_m, wall.length_m, wall.construction, ""
 
 
 def _cut_level(panels: list[Panel]) -> list[Panel]:

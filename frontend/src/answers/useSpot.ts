@@ -1,0 +1,31 @@
+import { computed, ref, shallowRef, watch } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import type { Point, SpotView, View } from '@/api/types'
+import { useDesign } from '@/document/store'
+
+/** A spot that was pressed on the sheet, and every ray to it explained; it follows band, storey and edits. */
+export function useSpot(floor: () => string, band: () => View['band']) {
+  const store = useDesign()
+  const at = ref<Point | null>(null)
+  const spot = shallowRef<SpotView | null>(null)
+  const device = ref('')
+  const ray = computed(() => spot.value?.rays.find((r) => r.device === device.value) ?? spot.value?.rays[0] ?? null)
+
+  async function load(): Promise<void> {
+    if (!at.value || !floor()) {
+      spot.value = null
+      return
+    }
+    const path = { project_id: store.id, floor: floor(), x: at.value[0].toFixed(2), y: at.value[1].toFixed(2), band: band() }
+    try {
+      spot.value = await taken(api.GET('/api/projects/{project_id}/rays/{floor}/{x}/{y}/{band}', { params: { path } }))
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      store.trouble = { message: error.message, detail: [] }
+    }
+  }
+
+  watch(floor, () => (at.value = null))
+  watch(() => [at.value, band(), store.revision] as const, () => void load())
+  return { at, spot, ray, device }
+}

@@ -1,0 +1,322 @@
+"""One ray explained: all that it crosses, what each takes, and the sum in both directions.
+
+A second way to the same figures as the kernel's, panel by panel in the open: a test holds the two
+together.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from typing import Any, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel, ConfigDict, Field
+from shapely import contains_xy
+
+from ..bands import BANDS, FREQUENCY_MHZ, Band
+from ..catalogue import Catalogue, Construction, Used
+from ..design import Building, Design, Device, Floor, Opening, Point, Space, Wall
+from ..memo import IdentityMemo
+from ..storeys import Slab
+from .antennas import attenuation_db
+from .levels import Air
+from .overlaps import Panel
+from .propagation import (
+    MAX_ANGLE_FACTOR,
+    chance_of,
+    distance_loss_db,
+    floors_loss_db,
+    noise_floor_dbm,
+)
+from .rooms import Target, target_figures, target_of
+from .terrain import source_of
+from .walls import named_panels_of
+
+Array = NDArray[np.float64]
+
+
+class Instead(BaseModel):
+    """What a level would be with another construction in one place."""
+
+    model_config = ConfigDict(frozen=True)
+
+    construction: str
+    label: str
+    level_dbm: float = Field(description="of the weaker direction")
+    change_db: float
+
+
+class Crossing(BaseModel):
+    """One thing that a ray goes through; ``share`` is how far along it, 0 to 1."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: Literal["wall", "opening", "slab", "roof"]
+    element: str = Field(description="id of the wall, the opening or the storey")
+    construction: str
+    label: str
+    at: Point
+    z_m: float
+    share: float
+    loss_db: float = Field(description="of its construction, square on")
+    factor: float = Field(description="for the angle; of slabs for their number")
+    takes_db: float
+    instead: tuple[Instead, ...]
+
+
+class Ray(BaseModel):
+    """The ray from one access point to a spot, and its sum. dB, dBm, dBi, m."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    name: str
+    model: str
+    floor: str
+    source: Point
+    source_z_m: float
+    distance_m: float
+    free_db: float = Field(description="of the distance alone")
+    antenna_db: float = Field(description="off the antenna's boresight")
+    crossings: tuple[Crossing, ...]
+    loss_db: float
+    power_dbm: float
+    gain_dbi: float
+    downlink_dbm: float
+    uplink_dbm: float
+    power_reason: str
+
+
+class StoreySection(BaseModel):
+    """A storey as a section shows it: from its floor to where it ends, in m."""
+
+    model_config = ConfigDict(frozen=True)
+
+    floor: str
+    name: str
+    low_m: float
+    high_m: float
+
+
+class SpotView(BaseModel):
+    """A spot, what its room asks for, and the rays that reach it, the strongest first."""
+
+    model_config = ConfigDict(frozen=True)
+
+    floor: str
+    at: Point
+    z_m: float
+    room: str | None
+    space: str | None
+    use: str
+    band: Band
+    client: str
+    client_power_dbm: float
+    client_gain_dbi: float
+    wants_dbm: float | None
+    wants_second_dbm: float | None
+    margin_db: float
+    noise_dbm: float
+    chance: float | None = Field(description="that the first target is met here, 0 to 1")
+    chance_second: float | None
+    rays: tuple[Ray, ...]
+    storeys: tuple[StoreySection, ...]
+    used: tuple[Used, ...]
+
+
+MOST_RAYS = 8
+_SWAPS: dict[str, tuple[str, ...]] = {
+    "wall": ("wall", "gap"), "door": ("door", "gap"), "window": ("window", "gap"),
+    "gap": ("gap", "door", "window"), "slab": ("slab",), "roof": ("roof",),
+}  # fmt: skip
+_named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(8)
+
+
+def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
+    """Return what is heard at a spot on one band, ray by ray, and why."""
+    design, rules = air.design, air.rules
+    room = air.terrain.storeys.room_at(floor, at)
+    use = room.use if room is not None else "none"
+    target = target_of(rules, use)
+    if target is not None and target.band != band:
+        target = None
+    client = air.catalogue.clients[design.site.client]
+    width_mhz = design.site.width_5ghz_mhz if band == "5" else 20
+    rays = sorted(
+        (_ray(air, device, floor, at, band) for device in air.access_points(band)),
+        key=lambda r: -min(r.downlink_dbm, r.uplink_dbm),
+    )[:MOST_RAYS]
+    levels = [min(r.downlink_dbm, r.uplink_dbm) for r in rays]
+    first, second = _chances(target, levels, rules["signal.deviation_db"])
+    figures = target_figures(rules, use) if target is not None else ()
+    return SpotView(
+        floor=floor, at=at, z_m=round(_spot_z_m(air, floor), 2),
+        room=room.name if room is not None else None, space=room.id if room is not None else None,
+        use=use, band=band, client=client.label, client_power_dbm=client.power_dbm[band],
+        client_gain_dbi=client.gain_dbi,
+        wants_dbm=target.first_dbm if target is not None else None,
+        wants_second_dbm=target.second_dbm if target is not None else None,
+        margin_db=design.site.margin_db,
+        noise_dbm=round(noise_floor_dbm(width_mhz, rules["signal.noise_figure_db"]), 1),
+        chance=first, chance_second=second, rays=tuple(rays),
+        storeys=tuple(_section(air)),
+        used=rules.used(*figures, "signal.client_height_m", "signal.deviation_db"),
+    )  # fmt: skip
+
+
+def _chances(
+    target: Target | None, levels: Sequence[float], deviation_db: float
+) -> tuple[float | None, float | None]:
+    """Return how likely the first and the second are loud enough."""
+    if target is None:
+        return None, None
+    wants = (target.first_dbm, target.second_dbm)
+    found = [
+        None if want is None else 0.0 if len(levels) <= k
+        else round(chance_of(levels[k] - want, deviation_db), 3)
+        for k, want in enumerate(wants)
+    ]  # fmt: skip
+    return found[0], found[1]
+
+
+def _spot_z_m(air: Air, floor: str) -> float:
+    return air.terrain.storeys.elevation_m[floor] + air.terrain.client_height_m
+
+
+def _section(air: Air) -> Iterator[StoreySection]:
+    storeys = air.terrain.storeys
+    for key, floor in air.design.of(Floor).items():
+        yield StoreySection(
+            floor=key, name=floor.name, low_m=round(storeys.elevation_m[key], 2),
+            high_m=round(storeys.top_m[key], 2),
+        )  # fmt: skip
+
+
+def _ray(air: Air, device: Device, floor: str, at: Point, band: Band) -> Ray:
+    terrain, radio = air.terrain, air.radios[device.id, band]
+    model = air.catalogue.airs[device.model]
+    sx, sy, sz = source_of(terrain, device)
+    z_m = _spot_z_m(air, floor)
+    # Distance and antenna look from where the device hangs, walls from the side it stands on.
+    offset = np.array([[at[0] - device.at[0], at[1] - device.at[1], z_m - sz]])
+    distance = float(np.linalg.norm(offset))
+    free = float(distance_loss_db(distance, FREQUENCY_MHZ[band]))
+    aside = float(
+        attenuation_db(model.pattern, offset, device.mount, device.azimuth_deg, device.tilt_deg)[0]
+    )
+    found = [
+        *_walls(air.design, air.catalogue, (sx, sy, sz), (*at, z_m), band),
+        *_slabs(air, (sx, sy, sz), (*at, z_m), band),
+    ]
+    through = sum(c.takes_db for c in found)
+    loss = free + aside + through
+    down, up = (air.lossless_dbm(device, band, way) - loss for way in ("downlink", "uplink"))
+    weaker = min(down, up)
+    return Ray(
+        device=device.id, name=device.name, model=air.catalogue.model_of(device).label,
+        floor=device.floor, source=(sx, sy), source_z_m=round(sz, 2), distance_m=round(distance, 2),
+        free_db=round(free, 2), antenna_db=round(aside, 2),
+        crossings=tuple(
+            _with_options(air.catalogue, c, band, weaker, found)
+            for c in sorted(found, key=lambda c: c.share)
+        ),
+        loss_db=round(loss, 2), power_dbm=radio.power_dbm, gain_dbi=radio.gain_dbi,
+        downlink_dbm=round(down, 2), uplink_dbm=round(up, 2), power_reason=radio.reason,
+    )  # fmt: skip
+
+
+def _named_panels(design: Design, catalogue: Catalogue) -> tuple[Array, list[Panel]]:
+    parts = tuple(design.of(cls) for cls in (Wall, Opening, Floor, Space, Building))
+    return _named.get((*parts, catalogue), None, lambda: named_panels_of(design, catalogue))
+
+
+def _walls(
+    design: Design, catalogue: Catalogue, source: tuple[float, float, float],
+    spot: tuple[float, float, float], band: Band,
+) -> Iterator[Crossing]:  # fmt: skip
+    """Yield the panels that a ray crosses, with the stretch of it at the panel's height."""
+    panels, pieces = _named_panels(design, catalogue)
+    column = 9 + BANDS.index(band)
+    (sx, sy, sz), (tx, ty, tz) = source, spot
+    rx, ry, rz = tx - sx, ty - sy, tz - sz
+    length = math.sqrt(rx * rx + ry * ry + rz * rz)
+    for row, piece in zip(panels, pieces, strict=True):
+        ax, ay, dx, dy, low, high, z_low, z_high, wide = row[:9]
+        across = rx * dy - ry * dx
+        if across == 0.0:
+            continue
+        along_ray = ((ax - sx) * dy - (ay - sy) * dx) / across
+        along_wall = ((ax - sx) * ry - (ay - sy) * rx) / across
+        z = sz + along_ray * rz
+        if not (0 < along_ray < 1 and low <= along_wall <= high and z_low <= z < z_high):
+            continue
+        factor = min(length * wide / abs(across), MAX_ANGLE_FACTOR)
+        loss = float(row[column])
+        yield Crossing(
+            kind="opening" if piece.opening else "wall", element=piece.element,
+            construction=piece.construction,
+            label=catalogue.constructions[piece.construction].label,
+            at=(round(sx + along_ray * rx, 2), round(sy + along_ray * ry, 2)), z_m=round(z, 2),
+            share=round(along_ray, 4), loss_db=loss, factor=round(factor, 3),
+            takes_db=loss * factor, instead=(),
+        )  # fmt: skip
+
+
+def _slabs(
+    air: Air, source: tuple[float, float, float], spot: tuple[float, float, float], band: Band
+) -> Iterator[Crossing]:
+    """Yield the slabs and roofs that a ray crosses; what they take together is shared out among
+    them by their own losses (COST 231)."""
+    (sx, sy, sz), (tx, ty, tz) = source, spot
+    low, high = sorted((sz, tz))
+    met: list[tuple[Slab, float, Any]] = []
+    for slab in air.terrain.storeys.slabs:
+        if low < slab.z_m < high:
+            share = (slab.z_m - sz) / (tz - sz)
+            at = (sx + (tx - sx) * share, sy + (ty - sy) * share)
+            if contains_xy(slab.area, *at):
+                met.append((slab, share, at))
+    together = float(floors_loss_db(1.0, len(met))) / max(len(met), 1)
+    for slab, share, at in met:
+        construction = air.catalogue.constructions[slab.construction]
+        loss = construction.loss_db[band]
+        yield Crossing(
+            kind="roof" if slab.roof else "slab", element=slab.floor,
+            construction=slab.construction, label=construction.label,
+            at=(round(at[0], 2), round(at[1], 2)), z_m=round(slab.z_m, 2), share=round(share, 4),
+            loss_db=loss, factor=round(together, 3), takes_db=loss * together, instead=(),
+        )  # fmt: skip
+
+
+def _with_options(
+    catalogue: Catalogue, crossing: Crossing, band: Band, level_dbm: float, rows: Sequence[Crossing]
+) -> Crossing:
+    """Return a crossing with what the level would be if something else stood there."""
+    kind = catalogue.constructions[crossing.construction].kind
+    scale = _scale(crossing, rows)
+    options: list[Construction] = [
+        c for c in catalogue.constructions.values()
+        if c.kind in _SWAPS[kind] and c.id != crossing.construction
+    ]  # fmt: skip
+    instead = []
+    for option in options:
+        change = (crossing.loss_db - option.loss_db[band]) * scale
+        instead.append(
+            Instead(
+                construction=option.id, label=option.label, level_dbm=round(level_dbm + change, 1),
+                change_db=round(change, 1),
+            )
+        )  # fmt: skip
+    return crossing.model_copy(
+        update={"takes_db": round(crossing.takes_db, 2), "instead": tuple(instead)}
+    )
+
+
+def _scale(crossing: Crossing, rows: Sequence[Crossing]) -> float:
+    """Return by how much a dB of the construction counts in this ray."""
+    if crossing.kind in ("wall", "opening"):
+        return crossing.takes_db / crossing.loss_db if crossing.loss_db else crossing.factor
+    together = [c for c in rows if c.kind in ("slab", "roof")]
+    return float(floors_loss_db(1.0, len(together))) / len(together)

@@ -1,0 +1,54 @@
+"""Why a room fails: the spot is pressed, its rays opened, one of them mended on paper and for good."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from .conftest import Sheet
+
+pytestmark = pytest.mark.browser
+
+
+def _press(sheet: Sheet, space: str) -> None:
+    box = sheet.page.locator(f"[data-space={space}]").bounding_box()
+    assert box
+    sheet.page.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.75)
+
+
+def test_a_spot_is_explained_and_what_would_mend_it_is_told(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    _press(sheet, "ground-stairs")
+    band = page.get_by_test_id("ray-band")
+    expect(band).to_contain_text("Stairs")
+    expect(band).to_contain_text("wants -67 dBm, second -72 dBm")
+    rows = band.locator("[data-of]")
+    levels = [int(re.search(r"-(\d+) dBm", row)[1]) for row in rows.all_inner_texts()]  # type: ignore[index]
+    assert levels == sorted(levels) and len(levels) == 8
+    expect(page.locator("[data-layer=ray] path.chosen")).to_have_count(1)
+
+    # The second's ray; another wall in one place gives another level, which is told beside it.
+    rows.nth(1).click()
+    chosen = rows.nth(1).get_attribute("data-of")
+    expect(page.locator(f"[data-ray={chosen}].chosen")).to_have_count(1)
+    band.get_by_label("What stands at 1").click()
+    page.get_by_role("option", name=re.compile("Reinforced concrete")).click()
+    expect(band.locator(".then")).to_contain_text("With reinforced concrete 200 mm")
+    expect(band.locator(".then")).to_contain_text("−")  # fainter by so much
+
+    # It follows the band, and an edit; Escape puts it away.
+    sheet.tab("2.4 GHz")
+    expect(band).to_contain_text("nothing is asked for here on 2.4 GHz")
+    sheet.tab("5 GHz")
+    first = rows.first.inner_text()
+    page.click("[data-mark=ap-7]")
+    page.keyboard.press("Shift+ArrowLeft")
+    sheet.saved(2)
+    expect(rows.first).not_to_have_text(first)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    expect(band).to_have_count(0)
