@@ -52,3 +52,24 @@ def test_a_spot_is_explained_and_what_would_mend_it_is_told(school_sheet: Sheet)
     page.keyboard.press("Escape")
     page.keyboard.press("Escape")
     expect(band).to_have_count(0)
+
+
+def test_one_legend_says_what_is_drawn(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    drawn = page.get_by_test_id("drawn")
+    expect(drawn).to_have_text("dBm: first access point, 5 GHz, weaker direction")
+    for what, words in (
+        ("Over the noise", "dB over the noise: first access point"), ("Rate", "Mb/s for one user"),
+        ("Chance of a call", "% chance that a call holds"), ("How many are heard", "access points are heard: 5 GHz"),
+    ):  # fmt: skip
+        page.get_by_label("What the relief shows").click()
+        page.get_by_role("option", name=what, exact=True).click()
+        expect(drawn).to_contain_text(words)
+        expect(page.locator("[data-layer=relief] .contour")).to_have_count(5)
+    page.get_by_label("What the relief shows").click()
+    page.get_by_role("option", name="Who serves", exact=True).click()
+    expect(drawn).to_contain_text("who is the loudest where")
+    expect(page.locator("[data-serves=ap-1]")).to_have_count(1)
+    expect(page.get_by_role("button", name="Second", exact=True)).to_have_count(0)

@@ -116,7 +116,7 @@ def test_relief_covers_the_floor_and_says_where_it_falls_short(
     drawn = relief(air, "ground", "5", 2, "weaker")
     assert len(drawn.tints) == 6 and all(drawn.tints[1:5])
     assert {s.use: s.target_dbm for s in drawn.shortfalls} == {"calls": -72}
-    assert [c.level_dbm for c in drawn.contours] == [-80, -72, -67, -60, -52]
+    assert [c.figure for c in drawn.contours] == [-80, -72, -67, -60, -52]
     assert any(c.labels for c in drawn.contours)
     assert relief(air, "ground", "6", 1, "weaker").tints == ()
 

@@ -15,6 +15,8 @@ const targets = computed(() => {
   return new Set(promised.map((f) => rules.standing(f).value))
 })
 
+const written = (figure: number) => (props.relief.show === 'chance' ? `${figure} %` : figure.toFixed(0))
+const TINTS = 6
 const CLOSE_PX = 46
 const OFF_WALL_PX = 13
 
@@ -45,12 +47,21 @@ const figures = computed(() => {
       const box = { left: x - 14, right: x + 14, top: y - 7, bottom: y + 7 }
       if (props.taken.some((t) => overlaps(t, box))) continue
       if (placed.every((p) => Math.hypot(p.x - x, p.y - y) > CLOSE_PX)) {
-        placed.push({ x, y, text: contour.level_dbm.toFixed(0) })
+        placed.push({ x, y, text: written(contour.figure) })
       }
     }
   }
   return placed
 })
+/** Who serves an area is written in it where it lies clear of other names. */
+const named = computed(() =>
+  props.relief.serves.flatMap((area) => {
+    const [x, y] = props.viewport.toScreen(area.at)
+    const wide = area.name.length * 3.6
+    const box = { left: x - wide, right: x + wide, top: y - 10, bottom: y + 3 }
+    return props.taken.some((t) => overlaps(t, box)) || !props.spaces.some((s) => contains(s.outline, area.at)) ? [] : [{ key: area.device, x, y, name: area.name }]
+  }),
+)
 </script>
 
 <template>
@@ -70,8 +81,12 @@ const figures = computed(() => {
             fill-rule="evenodd"
           />
           <path
-            v-for="contour in relief.contours" :key="contour.level_dbm" :d="contour.path" class="contour"
-            :class="{ target: targets.has(contour.level_dbm) }"
+            v-for="(area, i) in relief.serves" :key="area.device" :d="area.path" :style="{ fill: `var(--tint-${i % TINTS})` }"
+            fill-rule="evenodd" class="contour" vector-effect="non-scaling-stroke" :data-serves="area.device"
+          />
+          <path
+            v-for="contour in relief.contours" :key="contour.figure" :d="contour.path" class="contour"
+            :class="{ target: relief.show === 'level' && targets.has(contour.figure) }"
             vector-effect="non-scaling-stroke"
           />
         </g>
@@ -84,6 +99,7 @@ const figures = computed(() => {
       v-for="(figure, i) in figures" :key="i" :x="figure.x" :y="figure.y + 3" text-anchor="middle"
       class="figure-label"
     >{{ figure.text }}</text>
+    <text v-for="n in named" :key="n.key" :x="n.x" :y="n.y" text-anchor="middle" class="figure-label">{{ n.name }}</text>
   </g>
 </template>
 

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import type { Opening, Wall } from '@/api/types'
+import type { Opening, Relief, Wall } from '@/api/types'
 import { useDesign } from '@/document/store'
-import { useFigures } from '@/figures/useFigures'
 import { imperial } from '@/document/units'
 import MarkShape from './MarkShape.vue'
 import type { Box } from './boxes'
@@ -18,6 +17,7 @@ const props = defineProps<{
   walls: Wall[]
   openings: Opening[]
   kinds: string[]
+  relief?: Relief | null
 }>()
 const emit = defineEmits<{ fit: []; boxes: [boxes: Box[]] }>()
 const store = useDesign()
@@ -43,13 +43,24 @@ const length = computed(() => {
 const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id
 const wallKinds = computed(() => [...new Set(props.walls.map((w) => w.construction))].sort())
 
-const { valueOf } = useFigures()
-/** The tints by the levels of the contours between them, as firm and project see those. */
+const SAID: Record<Relief['show'], string> = {
+  level: 'dBm', snr: 'dB over the noise', rate: 'Mb/s for one user', chance: '% chance that a call holds', heard: 'access points are heard', serves: 'who is the loudest where',
+}
+const RANKS = ['first', 'second', 'third']
+/** What is drawn, in words: which access point, which band, which way. */
+const drawn = computed(() => {
+  const r = props.relief
+  if (!r) return ''
+  const whose = r.show === 'heard' || r.show === 'serves' ? '' : `${RANKS[r.rank - 1]} access point, `
+  const way = r.direction === 'weaker' ? 'weaker direction' : r.direction
+  return `${SAID[r.show]}: ${whose}${r.band} GHz, ${way}`
+})
+/** The tints by the figures of the contours between them, as they are drawn. */
 const tints = computed(() => {
-  const levels = [...((valueOf('signal.contours_dbm') ?? []) as readonly number[])].sort((a, b) => a - b)
-  const said = levels.map((l) => String(l).replace('-', '−'))
-  if (!said.length) return []
-  return [`below ${said[0]}`, ...said.slice(1).map((l, i) => `${said[i]} to ${l}`), `above ${said.at(-1)}`]
+  const said = (props.relief?.figures ?? []).map((f) => String(f).replace('-', '−'))
+  if (!said.length || props.relief?.show === 'serves') return []
+  if (props.relief?.show === 'heard') return ['nobody', ...said.map((f, i) => (i === said.length - 1 ? `${f} or more` : f))]
+  return [`below ${said[0]}`, ...said.slice(1).map((f, i) => `${said[i]} to ${f}`), `above ${said.at(-1)}`]
 })
 /** The marks that are on this floor: a legend of what is not there only takes room. */
 const marks = computed(() => {
@@ -71,8 +82,8 @@ const CATEGORIES = ['5e', '6', '6A']
         <p v-for="(text, i) in tints" :key="i" class="row">
           <span class="swatch" :style="{ background: `var(--tint-${i})` }" /> <span class="figure">{{ text }}</span>
         </p>
-        <p class="row"><span class="swatch hatch" /> short of the room's use</p>
-        <p class="row quiet">dBm, contours at the figures</p>
+        <p v-if="relief?.shortfalls.length" class="row"><span class="swatch hatch" /> short of the room's use</p>
+        <p class="row quiet drawn" data-testid="drawn">{{ drawn }}</p>
       </template>
       <template v-else-if="mode === 'cable'">
         <p v-for="category in CATEGORIES" :key="category" class="row">
@@ -168,6 +179,9 @@ const CATEGORIES = ['5e', '6', '6A']
   align-items: center;
   gap: 6px;
   min-height: 18px;
+}
+.drawn {
+  max-width: 150px;
 }
 .was {
   fill: none;

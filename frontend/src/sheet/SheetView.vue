@@ -125,7 +125,7 @@ const shaped = computed(() => {
 })
 const chosen = computed(() => store.selection?.id ?? null)
 const reliefHere = computed(() =>
-  props.mode === 'signal' && store.relief?.floor === props.floor && store.relief.tints.length
+  props.mode === 'signal' && store.relief?.floor === props.floor && store.relief.tints.length + store.relief.serves.length
     ? store.relief
     : null,
 )
@@ -266,7 +266,7 @@ defineExpose({ fit, remove: gestures.remove })
         :bent="gestures.bentWall.value" :path="gestures.path.value"
       />
     </svg>
-    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" @fit="fit()" @boxes="furniture = $event" />
+    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" @fit="fit()" @boxes="furniture = $event" />
     <LevelProbe v-if="probe && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length && !underlay" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>

@@ -23,7 +23,7 @@ from ..core.records import (
     SwitchDraw,
     TestedCable,
 )
-from ..core.signal import Direction, Relief
+from ..core.signal import Direction, Relief, Show
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]
@@ -248,6 +248,7 @@ class View(Wire):
     rank: Annotated[int, Field(ge=1, le=3)] = 1
     direction: Direction = "weaker"
     when: Literal["planned", "today"] = "planned"
+    show: Show = "level"
 
 
 class ChangeRequest(Wire):

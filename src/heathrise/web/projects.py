@@ -219,7 +219,7 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         _known_floor(design, view.floor)
         standing = as_today(design) if view.when == "today" else as_planned(design)
         air = air_of(standing, repository.catalogue, view.band)
-        return relief(air, view.floor, view.band, view.rank, view.direction, quick)
+        return relief(air, view.floor, view.band, view.rank, view.direction, quick, view.show)
 
     return routes
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, watch } from 'vue'
 import type { View } from '@/api/types'
@@ -10,9 +11,15 @@ import RayBand from './RayBand.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'] })
+const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'], show: 'level' as NonNullable<View['show']> })
 const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
-const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }]
+const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }, { value: 3, label: 'Third' }]
+const SHOWN: { value: NonNullable<View['show']>; label: string }[] = [
+  { value: 'level', label: 'Level' }, { value: 'snr', label: 'Over the noise' }, { value: 'rate', label: 'Rate' },
+  { value: 'chance', label: 'Chance of a call' }, { value: 'heard', label: 'How many are heard' }, { value: 'serves', label: 'Who serves' },
+]
+/** How many are heard and who serves have no rank. */
+const ranked = computed(() => wanted.show !== 'heard' && wanted.show !== 'serves')
 const WHEN = [{ value: 'planned', label: 'Planned' }, { value: 'today', label: 'Today' }]
 /** Today can be looked at where any of its gear was noted. */
 const hasToday = computed(() => [...store.all('device'), ...store.all('switch')].some((d) => d.state !== 'new'))
@@ -23,7 +30,7 @@ const WAYS = [
 ]
 
 watch(
-  () => [floor.value, wanted.band, wanted.rank, wanted.direction, wanted.when, store.id] as const,
+  () => [floor.value, wanted.band, wanted.rank, wanted.direction, wanted.when, wanted.show, store.id] as const,
   () => store.show(floor.value ? { floor: floor.value, ...wanted } : null),
   { immediate: true },
 )
@@ -37,8 +44,9 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
   <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" @spot="at = $event">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
-      <SelectButton v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First or second access point" />
-      <SelectButton v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Direction" />
+      <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
+      <SelectButton v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First, second or third access point" />
+      <Select v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" size="small" aria-label="Direction" class="way" />
       <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
     </template>
     <template #below>
@@ -46,3 +54,12 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
     </template>
   </SheetStage>
 </template>
+
+<style scoped>
+.shown {
+  width: 146px;
+}
+.way {
+  width: 112px;
+}
+</style>

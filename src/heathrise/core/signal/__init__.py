@@ -12,7 +12,7 @@ from .assess import (
 from .channels import ChannelPlan, Task
 from .explain import SpotView, explain_spot
 from .levels import Air, Direction, heard_at, readings_at
-from .relief import Relief, relief
+from .relief import Relief, Show, relief
 from .rooms import RoomVerdict, judge_rooms
 from .verdicts import channel_findings, signal_findings
 
@@ -22,6 +22,7 @@ __all__ = [
     "Direction",
     "Relief",
     "RoomVerdict",
+    "Show",
     "SignalChapter",
     "SpotView",
     "Task",

@@ -28,8 +28,8 @@ from .propagation import (
     chance_of,
     distance_loss_db,
     floors_loss_db,
-    noise_floor_dbm,
 )
+from .rates import user_mbps
 from .rooms import Target, target_figures, target_of
 from .terrain import source_of
 from .walls import named_panels_of
@@ -119,6 +119,8 @@ class SpotView(BaseModel):
     wants_second_dbm: float | None
     margin_db: float
     noise_dbm: float
+    width_mhz: int
+    user_mbps: float = Field(description="what one user gets from the first, before sharing")
     chance: float | None = Field(description="that the first target is met here, 0 to 1")
     chance_second: float | None
     rays: tuple[Ray, ...]
@@ -143,7 +145,6 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
     if target is not None and target.band != band:
         target = None
     client = air.catalogue.clients[design.site.client]
-    width_mhz = design.site.width_5ghz_mhz if band == "5" else 20
     rays = sorted(
         (_ray(air, device, floor, at, band) for device in air.access_points(band)),
         key=lambda r: -min(r.downlink_dbm, r.uplink_dbm),
@@ -159,7 +160,9 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
         wants_dbm=target.first_dbm if target is not None else None,
         wants_second_dbm=target.second_dbm if target is not None else None,
         margin_db=design.site.margin_db,
-        noise_dbm=round(noise_floor_dbm(width_mhz, rules["signal.noise_figure_db"]), 1),
+        noise_dbm=round(air.noise_dbm(band), 1),
+        user_mbps=round(user_mbps(rules, levels[0], air.width_mhz(band)), 1) if levels else 0.0,
+        width_mhz=air.width_mhz(band),
         chance=first, chance_second=second, rays=tuple(rays),
         storeys=tuple(_section(air)),
         used=rules.used(*figures, "signal.client_height_m", "signal.deviation_db"),

@@ -14,6 +14,7 @@ from ..catalogue import Catalogue, Rules
 from ..design import Design, Device, Point
 from ..memo import IdentityMemo
 from .grid import Grid
+from .propagation import noise_floor_dbm
 from .survey import Survey
 from .terrain import Terrain, all_losses_db, losses_db
 from .transmit import Transmit
@@ -41,6 +42,14 @@ class Air:
     def channels(self) -> BandPlan:
         """The channels that the site may use."""
         return band_plan_of(self.design.site, self.catalogue)
+
+    def width_mhz(self, band: Band) -> int:
+        """Return the width of the channels of a band."""
+        return self.design.site.width_5ghz_mhz if band == "5" else 20
+
+    def noise_dbm(self, band: Band) -> float:
+        """Return the noise in a channel of a band, a receiver's own with it."""
+        return noise_floor_dbm(self.width_mhz(band), self.rules["signal.noise_figure_db"])
 
     def access_points(self, band: Band) -> list[Device]:
         """Return the access points whose radio is on in ``band``."""

@@ -3,18 +3,22 @@
 from __future__ import annotations
 
 import itertools
-from typing import Any, get_args
+from collections.abc import Sequence
+from statistics import NormalDist
+from typing import Any, Literal, get_args
 
 import numpy as np
 from contourpy import FillType, LineType, contour_generator
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
+from shapely.geometry import Polygon
 
 from ..bands import Band
 from ..catalogue import Rules
 from ..design import Spot, Use
 from .grid import Grid
 from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
+from .rates import level_for
 from .rooms import target_of
 from .terrain import relief_grids
 
@@ -26,12 +30,20 @@ _LABEL_EVERY_M = 9.0
 _SHORTEST_LINE_M = 2.0
 
 
+# What a relief is of: a level, what follows from it, how many are heard, who serves where.
+Show = Literal["level", "snr", "rate", "chance", "heard", "serves"]
+UNITS: dict[Show, str] = {
+    "level": "dBm", "snr": "dB", "rate": "Mb/s", "chance": "%", "heard": "heard", "serves": "",
+}  # fmt: skip
+MOST_HEARD = 5
+
+
 class Contour(BaseModel):
-    """Lines at one level, as a path, with the spots in metres for its figure."""
+    """Lines at one figure, as a path, with the spots in metres where it is written."""
 
     model_config = ConfigDict(frozen=True)
 
-    level_dbm: float
+    figure: float
     path: str
     labels: tuple[Spot, ...]
 
@@ -46,12 +58,29 @@ class Shortfall(BaseModel):
     path: str
 
 
+class Served(BaseModel):
+    """Where one access point is the strongest; ``at`` is a spot in the largest piece of that."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    name: str
+    path: str
+    at: Spot
+
+
 class Relief(BaseModel):
-    """What is drawn for one floor, band, rank and direction. Paths are in site centimetres."""
+    """What is drawn for one floor, band, rank and direction. Paths are in site centimetres.
+
+    ``figures`` are those between the tints, in ``unit``, the lowest first.
+    """
 
     model_config = ConfigDict(frozen=True)
 
     floor: str
+    show: Show
+    unit: str
+    figures: tuple[float, ...]
     band: Band
     rank: int
     direction: Direction
@@ -59,48 +88,142 @@ class Relief(BaseModel):
     tints: tuple[str, ...]
     contours: tuple[Contour, ...]
     shortfalls: tuple[Shortfall, ...]
+    serves: tuple[Served, ...] = ()
 
 
 def relief(
-    air: Air, floor: str, band: Band, rank: int, direction: Direction, quick: bool = False
-) -> Relief:
+    air: Air, floor: str, band: Band, rank: int, direction: Direction, quick: bool = False,
+    show: Show = "level",
+) -> Relief:  # fmt: skip
     """Return the relief of the ``rank``-th strongest access point over a floor.
 
-    ``quick`` draws it from a coarser grid, for while something is dragged.
+    Signal over noise, rate and chance rise with the level: their relief is the level's, cut at the
+    levels that give those figures. How many are heard and who serves have no rank.
+
+    Args:
+        quick: from a coarser grid, for while something is dragged.
     """
-    grids = relief_grids(air.terrain, floor, quick)
-    if not air.access_points(band):
-        grids = ()
-    limits = _limits(air.rules, band, rank)
-    # Boundaries of the tints; the targets for first and second access point are among them.
-    levels = sorted(air.rules.numbers("signal.contours_dbm"))
-    edges = list(itertools.pairwise((_LOWEST_DBM, *levels, _HIGHEST_DBM)))
-    tints = [""] * len(edges)
-    short = [""] * len(limits)
-    lines: list[list[Array]] = [[] for _ in levels]
+    grids = relief_grids(air.terrain, floor, quick) if air.access_points(band) else ()
+    drawn = {"heard": _heard, "serves": _serves}.get(show, _ranked)
+    rows = drawn(air, floor, band, rank, direction, grids, show)
+    return Relief(
+        floor=floor, show=show, unit=UNITS[show], band=band, rank=rank, direction=direction,
+        step_m=min((grid.step_m for grid in grids), default=0.0), **rows,
+    )  # fmt: skip
+
+
+def _ranked(
+    air: Air, floor: str, band: Band, rank: int, direction: Direction, grids: Sequence[Grid],
+    show: Show,
+) -> dict[str, Any]:  # fmt: skip
+    cuts = _cuts(air, band, rank, show)
+    limits = _limits(air, band, rank, show)
+    edges = list(itertools.pairwise((_LOWEST_DBM, *(at for _, at in cuts), _HIGHEST_DBM)))
+    tints, short = [""] * len(edges), [""] * len(limits)
+    lines: list[list[Array]] = [[] for _ in cuts]
     for grid in grids:
         maker = _maker(grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank))
         for k, (low, high) in enumerate(edges):
-            tints[k] += _areas(maker.filled(low, high))
+            if high > low:
+                tints[k] += _areas(maker.filled(low, high))
         for k, (_, limit) in enumerate(limits):
             short[k] += _areas(maker.filled(_LOWEST_DBM, limit))
-        for k, level in enumerate(levels):
-            lines[k] += maker.lines(level)
-    return Relief(
-        floor=floor,
-        band=band,
-        rank=rank,
-        direction=direction,
-        step_m=min((grid.step_m for grid in grids), default=0.0),
-        tints=tuple(tints) if grids else (),
-        contours=tuple(map(_contour, levels, lines)) if grids else (),
-        shortfalls=tuple(
+        for k, (_, at) in enumerate(cuts):
+            lines[k] += maker.lines(at)
+    if not grids:
+        return _nothing(tuple(figure for figure, _ in cuts))
+    return {
+        "figures": tuple(figure for figure, _ in cuts),
+        "tints": tuple(tints),
+        "contours": tuple(_contour(cut[0], line) for cut, line in zip(cuts, lines, strict=True)),
+        "shortfalls": tuple(
             Shortfall(use=use, target_dbm=limit, path=path)
             for (use, limit), path in zip(limits, short, strict=True)
-        )
-        if grids
-        else (),
-    )
+        ),
+    }
+
+
+def _cuts(air: Air, band: Band, rank: int, show: Show) -> list[tuple[float, float]]:
+    """Return the figures between the tints and the level in dBm at which each is reached."""
+    rules, width = air.rules, air.width_mhz(band)
+    if show == "snr":
+        noise = air.noise_dbm(band)
+        return [(db, db + noise) for db in sorted(rules.numbers("signal.contours_snr_db"))]
+    if show == "rate":
+        levels = [(mbps, level_for(rules, mbps, width)) for mbps in _sorted(rules, "contours_mbps")]
+        return [(mbps, _HIGHEST_DBM if at is None else at) for mbps, at in levels]
+    if show == "chance":
+        call = target_of(rules, "calls")
+        assert call is not None  # calls are judged by levels that a firm changes, never by none
+        wants = call.first_dbm if rank == 1 else call.second_dbm or call.first_dbm
+        deviation = rules["signal.deviation_db"]
+        return [
+            (round(100 * share, 1), wants + deviation * NormalDist().inv_cdf(share))
+            for share in _sorted(rules, "contours_chance")
+        ]
+    # The targets for first and second access point are among the levels.
+    return [(dbm, dbm) for dbm in _sorted(rules, "contours_dbm")]
+
+
+def _sorted(rules: Rules, name: str) -> list[float]:
+    return sorted(rules.numbers(f"signal.{name}"))
+
+
+def _nothing(figures: tuple[float, ...]) -> dict[str, Any]:
+    return {"figures": figures, "tints": (), "contours": (), "shortfalls": ()}
+
+
+def _heard(
+    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid],
+    _show: Show,
+) -> dict[str, Any]:  # fmt: skip
+    """Return where at least so many are heard; each lies over the one of fewer."""
+    limit = air.rules["signal.contend_dbm"]
+    figures = tuple(float(k) for k in range(1, MOST_HEARD + 1))
+    if not grids:
+        return _nothing(figures)
+    tints, lines = [""] * (MOST_HEARD + 1), [[] for _ in figures]  # type: ignore[var-annotated]
+    for grid in grids:
+        levels = grid_levels_dbm(air, floor, grid, band, direction)
+        for k in range(1, MOST_HEARD + 1):
+            maker = _maker(grid, ranked_dbm(levels, k))
+            if k == 1:
+                tints[0] += _areas(maker.filled(_LOWEST_DBM, _HIGHEST_DBM))
+            tints[k] += _areas(maker.filled(limit, _HIGHEST_DBM))
+            lines[k - 1] += maker.lines(limit)
+    return {
+        "figures": figures, "tints": tuple(tints), "shortfalls": (),
+        "contours": tuple(map(_contour, figures, lines)),
+    }  # fmt: skip
+
+
+def _serves(
+    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid],
+    _show: Show,
+) -> dict[str, Any]:  # fmt: skip
+    """Return where each access point is louder than all others."""
+    devices = air.access_points(band)
+    areas: dict[str, str] = {}
+    pieces: dict[str, list[Polygon]] = {d.id: [] for d in devices}
+    for grid in grids:
+        levels = grid_levels_dbm(air, floor, grid, band, direction)
+        for k, device in enumerate(devices):
+            others = np.delete(levels, k, axis=0)
+            rest = others.max(axis=0) if len(others) else np.full(levels.shape[1], _LOWEST_DBM)
+            maker = _maker(grid, np.clip(levels[k] - rest, -_FAR_DB, _FAR_DB))
+            filled = maker.filled(0.0, _FAR_DB + 1)
+            areas[device.id] = areas.get(device.id, "") + _areas(filled)
+            for points, offsets in zip(*filled, strict=True):
+                pieces[device.id].append(Polygon(points[offsets[0] : offsets[1]]))
+    found = []
+    for device in (d for d in devices if pieces[d.id]):
+        spot = max(pieces[device.id], key=lambda p: p.area).representative_point()
+        at = (round(float(spot.x), 2), round(float(spot.y), 2))
+        found.append(Served(device=device.id, name=device.name, path=areas[device.id], at=at))
+    return {**_nothing(()), "serves": tuple(found)}
+
+
+_FAR_DB = 200.0
 
 
 def _maker(grid: Grid, levels: Array) -> Any:
@@ -113,14 +236,17 @@ def _maker(grid: Grid, levels: Array) -> Any:
     )
 
 
-def _limits(rules: Rules, band: Band, rank: int) -> list[tuple[str, float]]:
+def _limits(air: Air, band: Band, rank: int, show: Show) -> list[tuple[str, float]]:
+    """Return by use the level below which it is short, where what is shown has a target."""
     limits: list[tuple[str, float]] = []
     for use in get_args(Use):
-        target = target_of(rules, use)
+        target = target_of(air.rules, use)
         if target is None or target.band != band:
             continue
         limit = target.first_dbm if rank == 1 else target.second_dbm if rank == 2 else None
-        if limit is not None:
+        if show == "snr":
+            limit = target.snr_db + air.noise_dbm(band) if target.snr_db else None
+        if limit is not None and show in ("level", "snr"):
             limits.append((use, limit))
     return limits
 
@@ -138,7 +264,7 @@ def _joined(points: Array) -> str:
     return " ".join(map(str, np.rint(points * 100).astype(np.int64).ravel().tolist()))
 
 
-def _contour(level: float, lines: list[Array]) -> Contour:
+def _contour(figure: float, lines: list[Array]) -> Contour:
     parts: list[str] = []
     labels: list[Spot] = []
     for line in lines:
@@ -151,4 +277,4 @@ def _contour(level: float, lines: list[Array]) -> Contour:
         for k in range(count):
             spot = line[int(np.searchsorted(along, along[-1] * (k + 0.5) / count))]
             labels.append((round(float(spot[0]), 2), round(float(spot[1]), 2)))
-    return Contour(level_dbm=level, path="".join(parts), labels=tuple(labels))
+    return Contour(figure=figure, path="".join(parts), labels=tuple(labels))

@@ -16,7 +16,7 @@ from ..catalogue import Rules
 from ..design import Space, Spot
 from ..memo import IdentityMemo
 from .levels import SILENT_DBM, Air, band_losses
-from .propagation import chance_of, noise_floor_dbm
+from .propagation import chance_of
 from .survey import Survey
 
 Array = NDArray[np.floating]
@@ -248,8 +248,7 @@ def _share(met: NDArray[np.bool_]) -> float:
 def _judge(air: Air, space: Space, target: Target, survey: Survey, heard: _Heard) -> RoomVerdict:
     points = survey.rooms[space.id]
     rules = air.rules
-    width_mhz = air.design.site.width_5ghz_mhz if target.band == "5" else 20
-    noise = noise_floor_dbm(width_mhz, rules["signal.noise_figure_db"])
+    noise = air.noise_dbm(target.band)
     margin = air.design.site.margin_db
     enough = rules["signal.met_share"]
     plain = _Shares.of(heard, target, noise, 0.0, enough)
