@@ -8,8 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.bandplan import band_plan
+from heathrise.core.bands import Band
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import Design, Device, Floor, Radio, Space, apply, put
+from heathrise.core.design import ClientGroup, Design, Device, Floor, Radio, Space, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.remedies import search_cures
 from heathrise.core.signal.assess import air_of
@@ -185,3 +186,62 @@ def test_what_is_kept_by_room_is_what_is_worked_out_anew(
         warm, cold = air_of(design, kept), air_of(design, load_catalogue())
         assert judge_rooms(warm) == judge_rooms(cold)
         assert warm.radios == cold.radios
+
+
+def _used_by(*kinds: str, wired: int = 0) -> list[ClientGroup]:
+    return [
+        ClientGroup(id=f"g{k}", space="room", kind=kind, count=2, wired=wired)
+        for k, kind in enumerate(kinds)
+    ]
+
+
+def test_a_room_is_judged_by_the_weakest_client_that_is_used_there(catalogue: Catalogue) -> None:
+    """A sensor of 12 dBm is heard 3 dB fainter on 2.4 GHz than the phone of 15; a laptop is not."""
+    loud = Radio(id="r", device="ap-1", band="2.4", power_dbm=16)  # louder than either of them
+    design = design_of(*shell(14, 14), access_point(7, 7), loud)
+    room = design.of(Space)["room"].model_copy(update={"use": "sensors"})
+    design = apply(design, [put(room)])
+    plain = judge_rooms(air_of(design, catalogue))[0]
+    weak = apply(design, [put(g) for g in _used_by("laptop", "sensor")])
+    judged = judge_rooms(air_of(weak, catalogue))[0]
+    assert (plain.client, plain.client_dbm) == ("Phone", 15)
+    assert (judged.client, judged.client_dbm) == ("Sensors, switches", 12)
+    assert plain.worst_first_dbm is not None and judged.worst_first_dbm is not None
+    assert judged.worst_first_dbm == pytest.approx(plain.worst_first_dbm - 3, abs=0.11)
+    for others in (_used_by("laptop"), _used_by("sensor", wired=2), _used_by("storage")):
+        same = apply(design, [put(g) for g in others])
+        assert judge_rooms(air_of(same, catalogue))[0].client == "Phone"
+
+
+def test_the_weakest_client_is_named_where_a_room_falls_short(catalogue: Catalogue) -> None:
+    site = [
+        e.model_copy(update={"client": "laptop"}) if e.id == "site" else e for e in shell(30, 30)
+    ]
+    design = design_of(*site, access_point(2, 2), *_used_by("till"))
+    texts = [f.text for f in evaluate(design, catalogue, "figures").findings if f.stage == "signal"]
+    assert any("Judged by the weakest there: Till or card reader, 14 dBm." in t for t in texts)
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.sampled_from(["phone", "laptop", "sensor", "doorbell", "desk_computer", "storage"]),
+            st.integers(0, 2),
+        ),
+        max_size=5,
+    ),
+    st.sampled_from(["2.4", "5"]),
+)
+def test_the_weakest_client_against_a_plain_look(rows: list[tuple[str, int]], band: Band) -> None:
+    catalogue = load_catalogue()
+    groups = [
+        ClientGroup(id=f"g{k}", space="room", kind=kind, count=2, wired=wired)
+        for k, (kind, wired) in enumerate(rows)
+    ]
+    air = air_of(design_of(*shell(), access_point(5, 5), *groups), catalogue)
+    powers = [15.0 if band == "2.4" else 14.0]
+    for kind, wired in rows:
+        able = catalogue.clients[kind].power_dbm
+        if wired < 2 and band in able:
+            powers.append(able[band])
+    assert air.client_in("room", band).power_dbm[band] == min(powers)

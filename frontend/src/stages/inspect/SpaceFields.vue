@@ -42,6 +42,7 @@ function setName(event: Event): void {
     <template v-if="verdict.verdict !== 'not_needed'">
       <dt>First, {{ verdict.target_first_dbm }} dBm on {{ verdict.band }} GHz</dt>
       <dd class="figure" data-figure="first">{{ percent(verdict.share_first) }}</dd>
+      <dt>Judged by</dt><dd>{{ verdict.client }}, <span class="figure">{{ dbm(verdict.client_dbm) }}</span></dd>
       <dt>Worst first</dt><dd class="figure">{{ dbm(verdict.worst_first_dbm) }}</dd>
       <template v-if="verdict.target_second_dbm !== null">
         <dt>Second, {{ verdict.target_second_dbm }} dBm</dt>

@@ -16,12 +16,12 @@ from pydantic import BaseModel, ConfigDict, Field
 from shapely import contains_xy
 
 from ..bands import BANDS, FREQUENCY_MHZ, Band
-from ..catalogue import Catalogue, Construction, Used
+from ..catalogue import Catalogue, ClientModel, Construction, Used
 from ..design import Building, Design, Device, Floor, Opening, Point, Space, Wall
 from ..memo import IdentityMemo
 from ..storeys import Slab
 from .antennas import attenuation_db
-from .levels import Air
+from .levels import Air, Direction
 from .overlaps import Panel
 from .propagation import (
     MAX_ANGLE_FACTOR,
@@ -144,9 +144,9 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
     target = target_of(rules, use)
     if target is not None and target.band != band:
         target = None
-    client = air.catalogue.clients[design.site.client]
+    client = air.client_in(room.id, band) if room is not None else air.client
     rays = sorted(
-        (_ray(air, device, floor, at, band) for device in air.access_points(band)),
+        (_ray(air, device, floor, at, band, client) for device in air.access_points(band)),
         key=lambda r: -min(r.downlink_dbm, r.uplink_dbm),
     )[:MOST_RAYS]
     levels = [min(r.downlink_dbm, r.uplink_dbm) for r in rays]
@@ -197,7 +197,7 @@ def _section(air: Air) -> Iterator[StoreySection]:
         )  # fmt: skip
 
 
-def _ray(air: Air, device: Device, floor: str, at: Point, band: Band) -> Ray:
+def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: ClientModel) -> Ray:
     terrain, radio = air.terrain, air.radios[device.id, band]
     model = air.catalogue.airs[device.model]
     sx, sy, sz = source_of(terrain, device)
@@ -215,7 +215,8 @@ def _ray(air: Air, device: Device, floor: str, at: Point, band: Band) -> Ray:
     ]
     through = sum(c.takes_db for c in found)
     loss = free + aside + through
-    down, up = (air.lossless_dbm(device, band, way) - loss for way in ("downlink", "uplink"))
+    ways: tuple[Direction, Direction] = ("downlink", "uplink")
+    down, up = (air.lossless_dbm(device, band, way, client) - loss for way in ways)
     weaker = min(down, up)
     return Ray(
         device=device.id, name=device.name, model=air.catalogue.model_of(device).label,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -10,8 +11,8 @@ from numpy.typing import NDArray
 
 from ..bandplan import BandPlan, band_plan_of
 from ..bands import BANDS, Band
-from ..catalogue import Catalogue, Rules
-from ..design import Design, Device, Point
+from ..catalogue import Catalogue, ClientModel, Rules
+from ..design import ClientGroup, Design, Device, Point
 from ..memo import IdentityMemo
 from .grid import Grid
 from .propagation import noise_floor_dbm
@@ -59,17 +60,39 @@ class Air:
             if (radio := self.radios.get((device.id, band))) is not None and radio.on
         ]
 
+    @property
+    def client(self) -> ClientModel:
+        """The client that the site is judged by: it is carried everywhere."""
+        return self.catalogue.clients[self.design.site.client]
+
+    def client_in(self, space: str, band: Band) -> ClientModel:
+        """Return the weakest client that a room is judged by on a band: the site's own, or one of
+        those that are used there over the air."""
+        here = [c for c in self._used_in.get(space, ()) if band in c.power_dbm]
+        # Of equals the site's own.
+        return min((self.client, *here), key=lambda c: c.power_dbm[band] + c.gain_dbi)
+
+    @cached_property
+    def _used_in(self) -> dict[str, list[ClientModel]]:
+        found: dict[str, list[ClientModel]] = {}
+        for group in self.design.of(ClientGroup).values():
+            if group.count > group.wired:
+                found.setdefault(group.space, []).append(self.catalogue.clients[group.kind])
+        return found
+
     def level_dbm(self, device: Device, band: Band, direction: Direction, loss: Array) -> Array:
         """Return the level over a path of ``loss`` dB, any shape."""
         return self.lossless_dbm(device, band, direction) - loss
 
-    def lossless_dbm(self, device: Device, band: Band, direction: Direction) -> float:
-        """Return the level over a path without loss.
+    def lossless_dbm(
+        self, device: Device, band: Band, direction: Direction, client: ClientModel | None = None
+    ) -> float:
+        """Return the level over a path without loss, for the site's client or another.
 
         Downlink ``P_ap + G_ap - PL + G_client``, uplink ``P_client + G_client - PL + G_ap``.
         """
         radio = self.radios[device.id, band]
-        client = self.catalogue.clients[self.design.site.client]
+        client = client or self.client
         both = radio.gain_dbi + client.gain_dbi
         power = {"downlink": radio.power_dbm, "uplink": client.power_dbm[band]}
         chosen = power[direction] if direction != "weaker" else min(power.values())
@@ -122,7 +145,9 @@ _spots: IdentityMemo[Array] = IdentityMemo(20_000, weigh=lambda _: 500)
 
 
 def heard_at(air: Air, floor: str, at: Point) -> list[tuple[Device, Band, float]]:
-    """Return each access point's level at a spot in dBm, band by band, of the weaker direction."""
+    """Return each access point's level at a spot in dBm, band by band, of the weaker direction, for
+    the weakest client of the room that it lies in."""
+    room = air.terrain.storeys.room_at(floor, at)
     x, y = np.array([at[0]]), np.array([at[1]])
     found: list[tuple[Device, Band, float]] = []
     for device in air.design.of(Device).values():
@@ -136,7 +161,8 @@ def heard_at(air: Air, floor: str, at: Point) -> list[tuple[Device, Band, float]
         )
         for row, band in enumerate(BANDS):
             if (device.id, band) in air.radios and air.radios[device.id, band].on:
-                level = air.lossless_dbm(device, band, "weaker") - float(loss[row])
+                client = air.client_in(room.id, band) if room is not None else None
+                level = air.lossless_dbm(device, band, "weaker", client) - float(loss[row])
                 found.append((device, band, level))
     return found
 

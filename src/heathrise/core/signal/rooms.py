@@ -12,10 +12,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Polygon
 
 from ..bands import Band
-from ..catalogue import Rules
+from ..catalogue import ClientModel, Rules
 from ..design import Space, Spot
 from ..memo import IdentityMemo
-from .levels import SILENT_DBM, Air, band_losses
+from .levels import SILENT_DBM, Air, Direction, band_losses
 from .propagation import chance_of
 from .survey import Survey
 
@@ -71,6 +71,8 @@ class RoomVerdict(BaseModel):
     area_m2: float = Field(description="floor area, m²")
     verdict: Verdict
     band: Band | None = None
+    client: str | None = Field(None, description="the weakest client that it is judged by")
+    client_dbm: float | None = Field(None, description="conducted power of that client, dBm")
     target_first_dbm: float | None = Field(
         None, description="wanted of the strongest access point, dBm"
     )
@@ -107,22 +109,29 @@ class RoomVerdict(BaseModel):
 def judge_rooms(air: Air) -> list[RoomVerdict]:
     """Return a verdict for every space of the design, in order of placing."""
     verdicts: list[RoomVerdict] = []
-    by_floor: dict[tuple[str, Band], _Heard] = {}
+    by_floor: dict[tuple[str, Band, str], _Heard] = {}
     for space in air.design.of(Space).values():
         target = target_of(air.rules, space.use)
         if target is None:
             verdicts.append(_not_needed(space))
             continue
         survey = air.terrain.surveys[space.floor]
-        key = (space.floor, target.band)
+        client = air.client_in(space.id, target.band)
+        key = (space.floor, target.band, client.id)
         if key not in by_floor:
-            by_floor[key] = _hear(air, space.floor, survey, target.band)
+            by_floor[key] = _hear(air, space.floor, survey, target.band, client)
         heard = by_floor[key].at(survey.rooms[space.id])
         verdicts.append(
             _verdicts.get(
                 (space, air.catalogue, survey),
-                (target, air.design.site.margin_db, air.design.site.width_5ghz_mhz, heard.key),
-                lambda s=space, t=target, v=survey, h=heard: _judge(air, s, t, v, h),  # type: ignore[misc]
+                (
+                    target,
+                    air.design.site.margin_db,
+                    air.design.site.width_5ghz_mhz,
+                    client.id,
+                    heard.key,
+                ),
+                lambda s=space, t=target, v=survey, h=heard, c=client: _judge(air, s, t, v, h, c),  # type: ignore[misc]
             )
         )
     return verdicts
@@ -164,13 +173,16 @@ class _Heard:
         )
 
 
-def _hear(air: Air, floor: str, survey: Survey, band: Band) -> _Heard:
+def _hear(air: Air, floor: str, survey: Survey, band: Band, client: ClientModel) -> _Heard:
     heard = _Heard(*(np.full(survey.size, SILENT_DBM, dtype=np.float32) for _ in range(4)))
     devices = air.access_points(band)
     for device, loss in zip(devices, band_losses(air, floor, survey, band), strict=True):
-        down, up = (air.lossless_dbm(device, band, way) for way in ("downlink", "uplink"))
+        down, up = (air.lossless_dbm(device, band, way, client) for way in _WAYS)
         _take_in(loss, down, up, heard.first, heard.second, heard.downlink, heard.uplink)
     return heard
+
+
+_WAYS: tuple[Direction, Direction] = ("downlink", "uplink")
 
 
 @numba.njit(cache=True, nogil=True)
@@ -245,7 +257,9 @@ def _share(met: NDArray[np.bool_]) -> float:
     return int(np.count_nonzero(met)) / met.size
 
 
-def _judge(air: Air, space: Space, target: Target, survey: Survey, heard: _Heard) -> RoomVerdict:
+def _judge(
+    air: Air, space: Space, target: Target, survey: Survey, heard: _Heard, client: ClientModel
+) -> RoomVerdict:
     points = survey.rooms[space.id]
     rules = air.rules
     noise = air.noise_dbm(target.band)
@@ -267,6 +281,8 @@ def _judge(air: Air, space: Space, target: Target, survey: Survey, heard: _Heard
         area_m2=_area_m2(space),
         verdict=verdict,
         band=target.band,
+        client=client.label,
+        client_dbm=client.power_dbm[target.band],
         target_first_dbm=target.first_dbm,
         target_second_dbm=target.second_dbm,
         target_snr_db=target.snr_db or None,

@@ -74,6 +74,8 @@ def _room(air: Air, room: RoomVerdict) -> Finding:
     else:
         text = f"{room.name}: {what} {heard}, wants {target:g} {over}; {share:.0%} has it."
     text += f" Chance at the worst spot {room.chance:.0%}."
+    if room.client != air.client.label:
+        text += f" Judged by the weakest there: {room.client}, {room.client_dbm:g} dBm."
     if binds == "uplink":
         text += " Downlink passes: it is heard there, but does not hear the clients."
     if binds == "downlink":
