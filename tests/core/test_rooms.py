@@ -222,6 +222,7 @@ def test_the_weakest_client_is_named_where_a_room_falls_short(catalogue: Catalog
     assert any("Judged by the weakest there: Till or card reader, 14 dBm." in t for t in texts)
 
 
+@settings(deadline=None)
 @given(
     st.lists(
         st.tuples(

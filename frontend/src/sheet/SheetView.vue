@@ -30,10 +30,12 @@ import { cornersOf } from './useCorners'
 import type { SheetMode } from './mode'
 import { pictureCorners } from '@/document/underlay'
 import { underlayOf } from './underlays'
+import type { Walked } from './walked'
+import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -251,6 +253,7 @@ defineExpose({ fit, remove: gestures.remove })
         :names="names.marks" @grab="gestures.grab"
       />
       <RayLayer v-if="spot && spot.floor === floor" :spot="spot" :ray="ray ?? null" :viewport="viewport" />
+      <WalkLayer v-if="walked" v-bind="walked" :floor="floor" :viewport="viewport" />
       <StatesLayer v-if="standing" :standing="standing" :devices="devices" :floor="floor" :viewport="viewport" />
       <BriefLayer
         v-if="mode === 'brief'" :floor="floor" :viewport="viewport" :chosen="chosen" :names="names.marks" @grab="gestures.grab"

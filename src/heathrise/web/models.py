@@ -23,7 +23,7 @@ from ..core.records import (
     SwitchDraw,
     TestedCable,
 )
-from ..core.signal import Direction, Relief, Show
+from ..core.signal import MOST_POINTS, Direction, Relief, Show, WalkPoint
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]
@@ -249,6 +249,13 @@ class View(Wire):
     direction: Direction = "weaker"
     when: Literal["planned", "today"] = "planned"
     show: Show = "level"
+
+
+class WalkRequest(Wire):
+    """A path to walk with a call: spots storey by storey, at least two of them."""
+
+    points: Annotated[list[WalkPoint], Field(min_length=2, max_length=MOST_POINTS)]
+    band: Band = "5"
 
 
 class ChangeRequest(Wire):

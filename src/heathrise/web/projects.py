@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from collections.abc import Iterator
 
 from apiflask import APIBlueprint
@@ -24,7 +26,17 @@ from ..core.design import (
 from ..core.evaluate import evaluate
 from ..core.integrity import check
 from ..core.kept import as_planned, as_today
-from ..core.signal import Relief, SpotView, air_of, explain_spot, readings_at, relief
+from ..core.signal import (
+    MOST_SECONDS,
+    Relief,
+    SpotView,
+    Walk,
+    air_of,
+    explain_spot,
+    readings_at,
+    relief,
+    walk,
+)
 from ..core.storeys import SLAB_M, storeys_of
 from ..store import Repository, Saved
 from .answers import Answers
@@ -45,6 +57,7 @@ from .models import (
     ProjectList,
     Rename,
     View,
+    WalkRequest,
 )
 
 AUTHOR = "installer"
@@ -208,6 +221,24 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         at = _number(x, "x"), _number(y, "y")
         air = air_of(as_planned(design), repository.catalogue)
         return json_of(explain_spot(air, floor, at, known))
+
+    @routes.post("/projects/<project_id>/walk")
+    @routes.input(WalkRequest, arg_name="wanted")
+    @routes.output(Walk)
+    def walked(project_id: str, wanted: WalkRequest) -> Response:
+        """Carry a call along a path over rooms, stairs and storeys."""
+        design = as_planned(repository.load(project_id).design)
+        for number, point in enumerate(wanted.points):
+            if point.floor not in design.of(Floor):
+                what = f"there is no floor {point.floor!r}"
+                raise DesignError([Problem(f"points[{number}].floor", what)])
+        air = air_of(design, repository.catalogue)
+        far = sum(math.dist(a.at, b.at) for a, b in itertools.pairwise(wanted.points))
+        most = MOST_SECONDS * air.rules["signal.walk_mps"]
+        if far > most:
+            what = f"the path is {far:.0f} m long; at most {most:.0f} m are walked"
+            raise DesignError([Problem("points", what)])
+        return json_of(walk(air, wanted.points, wanted.band))
 
     @routes.get("/projects/<project_id>/history")
     def history(project_id: str) -> Response:

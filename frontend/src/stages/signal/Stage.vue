@@ -2,12 +2,15 @@
 import { useEventListener } from '@vueuse/core'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import { computed, onUnmounted, reactive, watch } from 'vue'
-import type { View } from '@/api/types'
+import ToggleButton from 'primevue/togglebutton'
+import { computed, onUnmounted, reactive, ref, watch } from 'vue'
+import type { Point, View } from '@/api/types'
+import { useWalk } from '@/answers/useWalk'
 import { useSpot } from '@/answers/useSpot'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
 import RayBand from './RayBand.vue'
+import WalkBand from './WalkBand.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
@@ -37,20 +40,42 @@ watch(
 onUnmounted(() => store.show(null))
 
 const { at, spot, ray, device } = useSpot(() => floor.value, () => wanted.band)
+const { points, drawing, walk, moment, add } = useWalk(() => wanted.band)
+const walking = ref(false)
+const walked = computed(() => (walking.value ? { points: points.value, walk: walk.value, moment: moment.value } : null))
+
+function walkThere(): void {
+  walking.value = !walking.value
+  drawing.value = walking.value && points.value.length < 2
+  at.value = null
+}
+/** A press draws the walk on while it is drawn, else it asks why it is so loud there. */
+function pressed(spot: Point): void {
+  if (walking.value && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
+  else {
+    walking.value = false
+    at.value = spot
+  }
+}
 useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = null))
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" @spot="at = $event">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
       <SelectButton v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First, second or third access point" />
       <Select v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" size="small" aria-label="Direction" class="way" />
+      <ToggleButton :model-value="walking" on-label="Walk" off-label="Walk" size="small" aria-label="Walk with a call" @update:model-value="walkThere" />
       <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
     </template>
     <template #below>
-      <RayBand v-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
+      <WalkBand
+        v-if="walking" v-model:moment="moment" :walk="walk" :points="points.length" :drawing="drawing" @draw="drawing = !drawing"
+        @clear="points = []; drawing = true" @back="points = points.slice(0, -1)" @close="walking = false" @floor="floor = $event"
+      />
+      <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
     </template>
   </SheetStage>
 </template>

@@ -15,8 +15,11 @@ from .levels import Air, Direction, heard_at, readings_at
 from .relief import Relief, Show, relief
 from .rooms import RoomVerdict, judge_rooms
 from .verdicts import channel_findings, signal_findings
+from .walk import MOST_POINTS, MOST_SECONDS, Walk, WalkPoint, walk
 
 __all__ = [
+    "MOST_POINTS",
+    "MOST_SECONDS",
     "Air",
     "ChannelPlan",
     "Direction",
@@ -26,6 +29,8 @@ __all__ = [
     "SignalChapter",
     "SpotView",
     "Task",
+    "Walk",
+    "WalkPoint",
     "air_of",
     "channel_findings",
     "channel_plans",
@@ -39,4 +44,5 @@ __all__ = [
     "search_longer",
     "sharing",
     "signal_findings",
+    "walk",
 ]

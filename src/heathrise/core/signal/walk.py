@@ -1,0 +1,315 @@
+"""A call carried along a path: who serves, each hand-over with its gap, where it is lost."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..bands import BANDS, Band
+from ..catalogue import Rules, Used
+from ..design import Design, ElementId, Floor, Point, WirelessName
+from .levels import SILENT_DBM, Air
+from .terrain import losses_to_db
+
+Array = NDArray[np.float64]
+
+STEP_S = 0.5
+MOST_POINTS, MOST_SECONDS = 200, 1800.0
+_SHOWN = 6  # access points that are drawn; those that are never near the loudest are not
+
+
+class WalkPoint(BaseModel):
+    """A spot that a path leads through; between two storeys it climbs."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    floor: ElementId
+    at: Point
+
+
+class Sample(BaseModel):
+    """Half a second of a walk: where it is, and who serves."""
+
+    model_config = ConfigDict(frozen=True)
+
+    t_s: float
+    floor: str
+    at: Point
+    serving: str | None
+    dbm: float = Field(description="of the weaker direction, from who serves")
+
+
+class Line(BaseModel):
+    """The level of one access point along the way, dBm of the weaker direction, a step each."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    name: str
+    floor: str
+    dbm: tuple[float, ...]
+
+
+class Event(BaseModel):
+    """Something that happens on the way; ``until_s`` for what lasts."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: Literal["hand_over", "lost", "back", "clings"]
+    t_s: float
+    until_s: float
+    floor: str
+    at: Point
+    device: str | None
+    to: str | None
+    gap_ms: float
+    bad: bool
+    text: str
+
+
+class Walk(BaseModel):
+    """A walk and what becomes of a call on it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    seconds: float
+    metres: float
+    band: Band
+    name: str = Field(description="wireless name whose settings make the gaps")
+    samples: tuple[Sample, ...]
+    lines: tuple[Line, ...]
+    events: tuple[Event, ...]
+    verdict: Literal["holds", "breaks"]
+    text: str
+    used: tuple[Used, ...]
+
+
+_FIGURES = (
+    "walk_mps", "roam_below_dbm", "roam_better_db", "drop_dbm", "call_gap_ms",
+)  # fmt: skip
+
+
+def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
+    """Return what becomes of a call along a path.
+
+    A client looks at what it hears: below ``roam_below_dbm`` it takes what is louder by
+    ``roam_better_db``. The call is lost where the weaker direction is below ``drop_dbm``.
+    """
+    rules = air.rules
+    track = _Track.of(air, points, rules["signal.walk_mps"])
+    devices = air.access_points(band)
+    down = np.full((len(devices), len(track.t_s)), SILENT_DBM)
+    weaker = down.copy()
+    for k, device in enumerate(devices):
+        loss = _losses(air, track, k, band)
+        down[k] = air.lossless_dbm(device, band, "downlink") - loss
+        weaker[k] = air.lossless_dbm(device, band, "weaker") - loss
+    name = _name_of(air.design, band)
+    gap_ms, how = _gap(rules, name)
+    serving = _serving(rules, down, weaker)
+    events = _events(air, track, band, serving, down, weaker, gap_ms)
+    lost = [e for e in events if e.kind == "lost"]
+    late = [e for e in events if e.kind == "hand_over" and e.bad]
+    return Walk(
+        seconds=round(float(track.t_s[-1]), 1) if len(track.t_s) else 0.0,
+        metres=round(track.metres, 1), band=band, name=name.ssid if name is not None else "",
+        samples=tuple(
+            Sample(
+                t_s=round(float(t), 2), floor=track.floors[k], at=track.spot(k),
+                serving=devices[serving[k]].id if serving[k] >= 0 else None,
+                dbm=round(float(weaker[serving[k], k]), 1) if serving[k] >= 0 else SILENT_DBM,
+            )
+            for k, t in enumerate(track.t_s)
+        ),
+        lines=tuple(
+            Line(
+                device=devices[k].id, name=devices[k].name, floor=devices[k].floor,
+                dbm=tuple(round(float(v), 1) for v in weaker[k]),
+            )
+            for k in _shown(weaker, serving)
+        ),
+        events=tuple(events), verdict="breaks" if lost or late else "holds",
+        text=_said(len([e for e in events if e.kind == "hand_over"]), lost, late, how),
+        used=rules.used(*(f"signal.{f}" for f in _FIGURES), f"signal.gap_ms.{how}"),
+    )  # fmt: skip
+
+
+class _Track:
+    """A path cut into steps of half a second."""
+
+    def __init__(
+        self, t_s: Array, x: Array, y: Array, z_m: Array, floors: list[str], metres: float
+    ) -> None:
+        self.t_s, self.x, self.y, self.z_m = t_s, x, y, z_m
+        self.floors, self.metres = floors, metres
+
+    @classmethod
+    def of(cls, air: Air, points: Sequence[WalkPoint], speed_mps: float) -> _Track:
+        elevation, held = air.terrain.storeys.elevation_m, air.terrain.client_height_m
+        corners = np.array([(*p.at, elevation[p.floor] + held) for p in points]).reshape(-1, 3)
+        legs = np.linalg.norm(np.diff(corners, axis=0), axis=1)
+        along = np.concatenate([[0.0], np.cumsum(legs)])
+        metres = float(along[-1])
+        t_s = np.arange(0.0, metres / speed_mps + STEP_S, STEP_S)
+        at = np.minimum(t_s * speed_mps, metres)
+        x, y, z = (np.interp(at, along, corners[:, k]) for k in range(3))
+        # On the way up one is on the storey that one is nearer to.
+        nearest = [int(np.abs(along - d).argmin()) for d in at]
+        return cls(t_s, x, y, z, [points[k].floor for k in nearest], metres)
+
+    def spot(self, k: int) -> Point:
+        return round(float(self.x[k]), 2), round(float(self.y[k]), 2)
+
+
+def _losses(air: Air, track: _Track, number: int, band: Band) -> Array:
+    device = air.access_points(band)[number]
+    model = air.catalogue.airs[device.model]
+    loss = np.empty(len(track.t_s))
+    for z in np.unique(np.round(track.z_m, 3)):
+        here = np.flatnonzero(np.round(track.z_m, 3) == z)
+        found = losses_to_db(air.terrain, device, model, track.x[here], track.y[here], float(z))
+        loss[here] = found[BANDS.index(band)]
+    return loss
+
+
+def _serving(rules: Rules, down: Array, weaker: Array) -> list[int]:
+    """Return by step the access point that serves, -1 where a call is lost."""
+    if not len(down):
+        return [-1] * down.shape[1]
+    below, better, drop = (
+        rules[f"signal.{f}"] for f in ("roam_below_dbm", "roam_better_db", "drop_dbm")
+    )
+    found: list[int] = []
+    now = -1
+    for k in range(down.shape[1]):
+        best = int(down[:, k].argmax())
+        if now < 0:
+            now = best if weaker[best, k] >= drop else -1
+        elif down[now, k] < below and down[best, k] >= down[now, k] + better:
+            now = best
+        if now >= 0 and weaker[now, k] < drop:
+            now = best if weaker[best, k] >= drop else -1
+        found.append(now)
+    return found
+
+
+def _name_of(design: Design, band: Band) -> WirelessName | None:
+    """Return the name that people call over: the first on the band, the main network's before."""
+    names = [n for n in design.of(WirelessName).values() if band in n.bands]
+    main = [n for n in names if design.get("network", n.network).purpose == "main"]  # type: ignore[union-attr]
+    return next(iter(main or names), None)
+
+
+def _gap(rules: Rules, name: WirelessName | None) -> tuple[float, str]:
+    how = "shared_key"
+    if name is not None and name.fast_transition:
+        how = "fast"
+    elif name is not None and name.security == "enterprise":
+        how = "person"
+    return rules[f"signal.gap_ms.{how}"], how
+
+
+def _events(
+    air: Air, track: _Track, band: Band, serving: list[int], down: Array, weaker: Array,
+    gap_ms: float,
+) -> list[Event]:  # fmt: skip
+    devices, rules = air.access_points(band), air.rules
+    bears, drop = rules["signal.call_gap_ms"], rules["signal.drop_dbm"]
+    found: list[Event] = []
+
+    def event(
+        kind: Literal["hand_over", "lost", "back", "clings"], k: int, until: int, frm: int, to: int,
+        gap: float, bad: bool, text: str,
+    ) -> None:  # fmt: skip
+        found.append(
+            Event(
+                kind=kind, t_s=float(track.t_s[k]), until_s=float(track.t_s[until]),
+                floor=track.floors[k], at=track.spot(k),
+                device=devices[frm].id if frm >= 0 else None,
+                to=devices[to].id if to >= 0 else None, gap_ms=gap, bad=bad, text=text,
+            )
+        )  # fmt: skip
+
+    last = len(serving) - 1
+    for k in range(1, len(serving)):
+        was, now = serving[k - 1], serving[k]
+        if was == now:
+            continue
+        if now < 0:
+            end = next((n for n in range(k, last + 1) if serving[n] >= 0), last)
+            level = float(weaker[:, k].max())
+            text = f"the call is lost: nobody is louder than {level:.0f} dBm, {drop:g} are needed"
+            event("lost", k, end, was, -1, 0.0, True, text)
+        elif was < 0:
+            event("back", k, k, -1, now, 0.0, False, f"{devices[now].name} is heard again")
+        else:
+            bad = gap_ms > bears
+            text = (
+                f"{devices[was].name} at {down[was, k]:.0f} dBm to {devices[now].name} at "
+                f"{down[now, k]:.0f}: a gap of {gap_ms:g} ms"
+            )
+            event("hand_over", k, k, was, now, gap_ms, bad, text)
+    if serving and serving[0] < 0:
+        end = next((n for n in range(len(serving)) if serving[n] >= 0), last)
+        event("lost", 0, end, -1, -1, 0.0, True, "no call can begin here")
+    for start, end, frm, to in _clings(air, band, track, serving, down):
+        text = (
+            f"clings to {devices[frm].name} on another storey at {down[frm, start]:.0f} dBm, "
+            f"though {devices[to].name} is there at {down[to, start]:.0f}"
+        )
+        event("clings", start, end, frm, to, 0.0, False, text)
+    return sorted(found, key=lambda e: e.t_s)
+
+
+_CLINGS_S = 3.0
+
+
+def _clings(
+    air: Air, band: Band, track: _Track, serving: list[int], down: Array
+) -> list[tuple[int, int, int, int]]:
+    """Return the stretches on which a client stays with another storey's access point while one
+    of its own is louder by what it would change for."""
+    devices, better = air.access_points(band), air.rules["signal.roam_better_db"]
+    building = {f.id: f.building for f in air.design.of(Floor).values()}
+    found: list[tuple[int, int, int, int]] = []
+    start: tuple[int, int, int] | None = None
+    for k in range(len(serving) + 1):
+        row: tuple[int, int, int] | None = None
+        if k < len(serving) and serving[k] >= 0:
+            best, now = int(down[:, k].argmax()), serving[k]
+            floor = track.floors[k]
+            away = devices[now].floor != floor and building[devices[now].floor] == building[floor]
+            if away and devices[best].floor == floor and down[best, k] >= down[now, k] + better:
+                row = (k, now, best)
+        if start is not None and (row is None or row[1] != start[1]):
+            if (k - start[0]) * STEP_S >= _CLINGS_S:
+                found.append((start[0], k - 1, start[1], start[2]))
+            start = None
+        if row is not None and start is None:
+            start = row
+    return found
+
+
+def _shown(weaker: Array, serving: list[int]) -> list[int]:
+    """Return who is drawn: all that serve, then the loudest at any step, as many as are read."""
+    served = list(dict.fromkeys(k for k in serving if k >= 0))
+    by_peak = sorted(range(len(weaker)), key=lambda k: -float(weaker[k].max(initial=SILENT_DBM)))
+    return list(dict.fromkeys([*served, *by_peak]))[: max(_SHOWN, len(served))]
+
+
+def _said(hand_overs: int, lost: list[Event], late: list[Event], how: str) -> str:
+    words = {"fast": "with fast transition", "shared_key": "without fast transition",
+             "person": "with a person's own password"}[how]  # fmt: skip
+    many = f"{hand_overs} hand-over{'s' if hand_overs != 1 else ''} {words}"
+    if lost:
+        seconds = sum(e.until_s - e.t_s for e in lost)
+        times = "once" if len(lost) == 1 else f"{len(lost)} times"
+        return f"The call is lost {times}, for {math.ceil(seconds)} s in all; {many}."
+    if late:
+        return f"The call breaks off: {many}, {late[0].gap_ms:g} ms each."
+    return f"The call holds: {many}."
