@@ -73,3 +73,52 @@ def test_one_legend_says_what_is_drawn(school_sheet: Sheet) -> None:
     expect(drawn).to_contain_text("who is the loudest where")
     expect(page.locator("[data-serves=ap-1]")).to_have_count(1)
     expect(page.get_by_role("button", name="Second", exact=True)).to_have_count(0)
+
+
+def _in_room(sheet: Sheet, space: str) -> None:
+    box = sheet.page.locator(f"[data-space={space}]").bounding_box()
+    assert box
+    sheet.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.35)
+
+
+def test_a_call_is_walked_up_the_stairs_before_and_after(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    sheet.tab("Walk with a call")
+    band = page.get_by_test_id("walk-band")
+    expect(band).to_contain_text("Press on the sheet where the walk begins")
+    page.wait_for_timeout(300)  # the sheet has made room for the band
+    for room in ("ground-hall", "ground-corridor", "ground-stairs"):
+        _in_room(sheet, room)
+    page.get_by_label("Floor", exact=True).click()
+    page.get_by_role("option", name="Upper floor").click()
+    page.wait_for_selector("[data-space=upper-passage]")
+    _in_room(sheet, "upper-passage")
+    verdict = page.get_by_test_id("walk-verdict")
+    expect(verdict).to_contain_text(re.compile(r"[2-9] hand-overs"))  # those up the stairs too
+    before = verdict.inner_text()
+    expect(band.locator("[data-change]").first).to_be_attached()
+    expect(page.locator("[data-layer=walk] .corner")).to_have_count(2)  # the climb and the end
+
+    # A press in the band shows the spot, on its own storey.
+    box = band.locator("svg").bounding_box()
+    assert box
+    page.mouse.click(box["x"] + 45, box["y"] + 80)
+    expect(page.get_by_test_id("walk-now")).to_contain_text("AP-")
+    expect(page.get_by_label("Floor", exact=True)).to_contain_text("Ground floor")
+
+    # It outlives a reload, and follows what is changed: without fast transition gaps are longer.
+    page.reload()
+    page.wait_for_selector("[data-layer=relief]")
+    sheet.tab("Walk with a call")
+    expect(verdict).to_have_text(before)
+    sheet.stage("settings")
+    sheet.tab("Wireless names")
+    page.get_by_label(re.compile("Fast transition")).first.click()
+    sheet.saved(2)
+    sheet.stage("signal")
+    sheet.tab("Walk with a call")
+    expect(verdict).to_contain_text("without fast transition")
+    band.get_by_role("button", name="Clear").click()
+    expect(verdict).to_contain_text("Press on the sheet")

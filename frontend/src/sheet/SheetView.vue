@@ -180,7 +180,7 @@ const readLevels = useThrottleFn(
 
 function moved(event: PointerEvent): void {
   gestures.move(event)
-  if (props.mode !== 'signal' || event.buttons || !gestures.cursor.value) {
+  if (props.mode !== 'signal' || props.walked || event.buttons || !gestures.cursor.value) {
     probe.value = null
     return
   }
@@ -212,7 +212,7 @@ function release(event: PointerEvent): void {
 }
 
 function chooseSpace(id: string): void {
-  if (tool.value === 'select') store.selection = { kind: 'space', id }
+  if (tool.value === 'select' && !props.walked) store.selection = { kind: 'space', id }
 }
 
 defineExpose({ fit, remove: gestures.remove })

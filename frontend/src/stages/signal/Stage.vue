@@ -82,9 +82,9 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 
 <style scoped>
 .shown {
-  width: 146px;
+  width: 134px;
 }
 .way {
-  width: 112px;
+  width: 104px;
 }
 </style>
