@@ -1,4 +1,4 @@
-import { useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { createSharedComposable, useEventListener, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { ref } from 'vue'
 import { ApiError } from '@/api/client'
 import { useDesign } from '@/document/store'
@@ -60,4 +60,4 @@ export function useUnsent<T extends { key: string }>(name: string, field: string
 }
 
 /** Who speaks, on this device. */
-export const useWho = () => useLocalStorage('heathrise-who', '')
+export const useWho = createSharedComposable(() => useLocalStorage('heathrise-who', ''))

@@ -47,5 +47,5 @@ export function useWork() {
   watch(() => [store.id, store.revision], () => void load(), { immediate: true })
   useIntervalFn(() => void (work.value || load()), TRY_AGAIN_MS)
   useEventListener('online', () => void load())
-  return { work, stands, unsent, offline, who, say, photograph: photos.photograph, waitingPhotos: photos.waiting }
+  return { work, stands, unsent, offline, say, photograph: photos.photograph, waitingPhotos: photos.waiting }
 }

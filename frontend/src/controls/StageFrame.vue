@@ -1,11 +1,15 @@
 <script setup lang="ts">
-/** The frame of a stage that is a page rather than a sheet: a bar above, the work below. */
+/** The frame of a stage that is a page rather than a sheet: a bar above, the work below, and where there
+ *  is one the drawing beside it. */
 </script>
 
 <template>
   <section class="frame">
     <div class="bar"><slot name="bar" /></div>
-    <slot />
+    <div class="ground">
+      <slot />
+      <slot name="drawing" />
+    </div>
   </section>
 </template>
 
@@ -24,8 +28,18 @@
   border-bottom: 1px solid var(--granite-light);
   min-height: 42px;
 }
-.frame > :deep(.page) {
+.ground {
   flex: 1;
   min-height: 0;
+  display: flex;
+}
+.ground > :deep(.page) {
+  flex: 1;
+  min-width: 0;
+  height: auto;
+}
+.ground > :deep(.drawing) {
+  width: 44%;
+  border-left: 1px solid var(--granite-light);
 }
 </style>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { useMediaQuery } from '@vueuse/core'
@@ -7,6 +6,7 @@ import { ref, watch } from 'vue'
 import type { Kind } from '@/api/types'
 import { useHandover } from '@/answers/useHandover'
 import StageFrame from '@/controls/StageFrame.vue'
+import WhoField from '@/controls/WhoField.vue'
 import { useDesign } from '@/document/store'
 import SheetView from '@/sheet/SheetView.vue'
 import PapersPart from './PapersPart.vue'
@@ -30,46 +30,22 @@ watch(() => store.selection, (chosen) => {
   <StageFrame>
     <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the hand-over" />
-      <label class="you">You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
+      <WhoField />
       <Select v-if="beside && store.floors.length > 1" v-model="floor" :options="store.floors" option-label="name" option-value="id" size="small" aria-label="Storey" class="storeys" />
     </template>
-    <div class="ground">
       <div class="page" tabindex="0" role="region" aria-label="Hand-over">
         <p v-if="!view" class="quiet">Working it out.</p>
         <StandPart v-else-if="part === 'stand'" :view="view" @agreed="load" />
         <PapersPart v-else :view="view" :who="who" :floor="floor" @made="load" @sign="sign" />
       </div>
+    <template #drawing>
       <SheetView v-if="beside && floor" :floor="floor" mode="handover" :standing="view ? view.now : undefined" class="drawing" />
-    </div>
+    </template>
   </StageFrame>
 </template>
 
 <style scoped>
-.you {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  color: var(--granite);
-  font-size: 12px;
-}
-.who {
-  width: 120px;
-}
 .storeys {
   margin-left: auto;
-}
-.ground {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-}
-.page {
-  flex: 1;
-  min-width: 0;
-  height: auto;
-}
-.drawing {
-  width: 44%;
-  border-left: 1px solid var(--granite-light);
 }
 </style>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { useMediaQuery } from '@vueuse/core'
@@ -7,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import type { Kind, Step } from '@/api/types'
 import { useWork } from '@/answers/useWork'
 import StageFrame from '@/controls/StageFrame.vue'
+import WhoField from '@/controls/WhoField.vue'
 import { useDesign } from '@/document/store'
 import SheetView from '@/sheet/SheetView.vue'
 import PhaseBand from './PhaseBand.vue'
@@ -19,7 +19,7 @@ import { PHASES } from './phases'
 /** The work list, day by day and storey by storey; it works without a connection. */
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const { work, stands, unsent, offline, who, say, photograph, waitingPhotos } = useWork()
+const { work, stands, unsent, offline, say, photograph, waitingPhotos } = useWork()
 const beside = useMediaQuery('(min-width: 1001px)')
 type Part = 'work' | 'tests' | 'ports' | 'snags'
 const part = ref<Part>('work')
@@ -80,7 +80,7 @@ watch(opened, (id) => {
   <StageFrame>
     <template #bar>
       <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the work on site" />
-      <label class="you">You <InputText v-model="who" size="small" maxlength="60" placeholder="your name" class="who" aria-label="Your name" /></label>
+      <WhoField />
       <template v-if="part === 'work'">
       <span class="pick">People <SelectButton v-model="people" :options="PEOPLE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="People at work" /></span>
       <SelectButton v-if="people > 1" v-model="whose" :options="WHOSE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Whose steps" />
@@ -91,8 +91,7 @@ watch(opened, (id) => {
         {{ unsent.length + waitingPhotos ? `${unsent.length + waitingPhotos} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
       </span>
     </template>
-    <div class="ground">
-      <div class="page" tabindex="0" role="region" aria-label="Work list">
+    <div class="page" tabindex="0" role="region" aria-label="Work list">
         <TestsPart v-if="part === 'tests'" />
         <PortsPart v-else-if="part === 'ports'" />
         <SnagsPart v-else-if="part === 'snags'" :floor="floor" />
@@ -115,23 +114,20 @@ watch(opened, (id) => {
           </section>
           <p v-if="!days.length" class="quiet">Nothing is open here.</p>
         </template>
-      </div>
-      <SheetView v-if="beside && floor" :floor="floor" mode="cable" class="drawing" />
     </div>
+    <template #drawing>
+      <SheetView v-if="beside && floor" :floor="floor" mode="cable" class="drawing" />
+    </template>
   </StageFrame>
 </template>
 
 <style scoped>
-.you,
 .pick {
   display: flex;
   align-items: center;
   gap: 6px;
   color: var(--granite);
   font-size: 12px;
-}
-.who {
-  width: 120px;
 }
 .state {
   margin-left: auto;
@@ -143,20 +139,6 @@ watch(opened, (id) => {
 }
 .not_met {
   color: var(--rust);
-}
-.ground {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-}
-.page {
-  flex: 1;
-  min-width: 0;
-  height: auto;
-}
-.drawing {
-  width: 44%;
-  border-left: 1px solid var(--granite-light);
 }
 .head span {
   margin-left: 12px;
