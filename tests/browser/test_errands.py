@@ -107,8 +107,10 @@ def test_relief_of_each_band_rank_and_direction(school_sheet: Sheet) -> None:
     seen = {path()}
     for press in ("2.4 GHz", "5 GHz", "Second", "Downlink", "Uplink"):
         with page.expect_response(lambda r: "/relief" in r.url):
-            if press.endswith("link"):
-                page.get_by_label("Direction").click()
+            if not press.endswith("GHz"):
+                page.get_by_label(
+                    "Direction" if press.endswith("link") else "First, second"
+                ).click()
                 page.get_by_role("option", name=press, exact=True).click()
             else:
                 page.get_by_role("button", name=press, exact=True).click()

@@ -72,7 +72,7 @@ def test_one_legend_says_what_is_drawn(school_sheet: Sheet) -> None:
     page.get_by_role("option", name="Who serves", exact=True).click()
     expect(drawn).to_contain_text("who is the loudest where")
     expect(page.locator("[data-serves=ap-1]")).to_have_count(1)
-    expect(page.get_by_role("button", name="Second", exact=True)).to_have_count(0)
+    expect(page.get_by_label("First, second or third access point")).to_have_count(0)
 
 
 def _in_room(sheet: Sheet, space: str) -> None:
@@ -122,3 +122,20 @@ def test_a_call_is_walked_up_the_stairs_before_and_after(school_sheet: Sheet) ->
     expect(verdict).to_contain_text("without fast transition")
     band.get_by_role("button", name="Clear").click()
     expect(verdict).to_contain_text("Press on the sheet")
+
+
+def test_a_failure_is_drilled(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    sheet.tab("Failure drill")
+    rows = page.locator("[data-failure]")
+    expect(rows).to_have_count(17)  # fifteen access points and two switches
+    told = [re.search(r"(\d+) fall:", text) for text in rows.all_inner_texts()]
+    counts = [int(found[1]) if found else 0 for found in told]
+    assert counts == sorted(counts, reverse=True) and counts[0] > 10
+    expect(rows.first).to_contain_text("SW-1")
+    page.click("[data-failure='device/ap-3']")
+    expect(page.get_by_label("Floor", exact=True)).to_contain_text("Ground floor")
+    expect(rows.filter(has_text="AP-3")).to_contain_text("Rehearsal room")
+    expect(page.locator(".inspector h2")).to_have_text("AP-3")

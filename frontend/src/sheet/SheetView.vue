@@ -35,7 +35,7 @@ import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -83,7 +83,7 @@ const risers = computed(() =>
   ),
 )
 const verdicts = computed(
-  () => new Map(props.mode !== 'signal' || props.today ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
+  () => props.fallen ?? new Map(props.mode !== 'signal' || props.today ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
 /** What stands over the sheet at its foot, in pixels. */
 const furniture = shallowRef<Box[]>([])

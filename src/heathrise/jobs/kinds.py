@@ -9,6 +9,7 @@ from typing import Any
 
 from ..core.catalogue import Catalogue
 from ..core.design import Design, DesignError, Problem
+from ..core.drill import drill
 from ..core.evaluate import Evaluation, evaluate
 from ..core.handing import Observed, handover_of
 from ..core.in_force import in_force
@@ -154,8 +155,16 @@ def _variant(work: Work) -> dict[str, Any]:
     }
 
 
+def _drill(work: Work) -> dict[str, Any]:
+    """Try what each single failure does; one that is stopped gives those tried by then."""
+    evaluation = evaluate(work.design, work.catalogue, "figures")
+    found = drill(work.design, work.catalogue, evaluation, work.progress)
+    return {"failures": [f.model_dump(mode="json") for f in found]}
+
+
 KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "cures": _cures,
+    "drill": _drill,
     "brief_pdf": _brief_pdf,
     "quote_pdf": _quote_pdf,
     "labels_pdf": _labels_pdf,

@@ -3,12 +3,13 @@ import { useEventListener } from '@vueuse/core'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import ToggleButton from 'primevue/togglebutton'
-import { computed, onUnmounted, reactive, ref, watch } from 'vue'
+import { computed, onUnmounted, reactive, ref, shallowRef, watch } from 'vue'
 import type { Point, View } from '@/api/types'
 import { useWalk } from '@/answers/useWalk'
 import { useSpot } from '@/answers/useSpot'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
+import DrillBand from './DrillBand.vue'
 import RayBand from './RayBand.vue'
 import WalkBand from './WalkBand.vue'
 
@@ -44,8 +45,20 @@ const { points, drawing, walk, moment, add } = useWalk(() => wanted.band)
 const walking = ref(false)
 const walked = computed(() => (walking.value ? { points: points.value, walk: walk.value, moment: moment.value } : null))
 
+/** Rooms that fall in the failure that is looked at. */
+const fallen = shallowRef<Map<string, string> | null>(null)
+const drilling = ref(false)
+function drill(): void {
+  drilling.value = !drilling.value
+  walking.value = false
+  at.value = null
+  fallen.value = null
+}
+
 function walkThere(): void {
   walking.value = !walking.value
+  drilling.value = false
+  fallen.value = null
   drawing.value = walking.value && points.value.length < 2
   at.value = null
 }
@@ -53,7 +66,8 @@ function walkThere(): void {
 function pressed(spot: Point): void {
   if (walking.value && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
   else {
-    walking.value = false
+    walking.value = drilling.value = false
+    fallen.value = null
     at.value = spot
   }
 }
@@ -61,13 +75,14 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" @spot="pressed">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="fallen" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
-      <SelectButton v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="First, second or third access point" />
+      <Select v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" size="small" aria-label="First, second or third access point" class="rank" />
       <Select v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" size="small" aria-label="Direction" class="way" />
       <ToggleButton :model-value="walking" on-label="Walk" off-label="Walk" size="small" aria-label="Walk with a call" @update:model-value="walkThere" />
+      <ToggleButton :model-value="drilling" on-label="Drill" off-label="Drill" size="small" aria-label="Failure drill" @update:model-value="drill" />
       <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
     </template>
     <template #below>
@@ -75,6 +90,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
         v-if="walking" v-model:moment="moment" :walk="walk" :points="points.length" :drawing="drawing" @draw="drawing = !drawing"
         @clear="points = []; drawing = true" @back="points = points.slice(0, -1)" @close="walking = false" @floor="floor = $event"
       />
+      <DrillBand v-else-if="drilling" @fallen="fallen = $event" @floor="floor = $event" @close="drill" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
     </template>
   </SheetStage>
@@ -83,6 +99,9 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 <style scoped>
 .shown {
   width: 134px;
+}
+.rank {
+  width: 100px;
 }
 .way {
   width: 104px;

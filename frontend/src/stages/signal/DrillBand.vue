@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import { useJob } from '@/answers/useJob'
+import JobProgress from '@/controls/JobProgress.vue'
+import { useDesign } from '@/document/store'
+
+/** What each single failure does, the worst first; the one that is pressed shows its rooms on the sheet. */
+interface Fallen {
+  space: string
+  name: string
+  floor: string
+  now: 'met' | 'near' | 'not_met'
+  silent: boolean
+}
+interface Failure {
+  kind: 'device' | 'switch' | 'uplink'
+  element: string
+  name: string
+  takes: string[]
+  others: number
+  rooms: Fallen[]
+}
+const emit = defineEmits<{ fallen: [rooms: Map<string, string>]; floor: [id: string]; close: [] }>()
+const store = useDesign()
+const { job, running, follow, stop } = useJob()
+const failures = shallowRef<Failure[]>([])
+const chosen = ref('')
+const asked = ref(0)
+const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link' } as const
+const MOST_PX = 120
+const most = computed(() => Math.max(1, ...failures.value.map((f) => f.rooms.length)))
+const harmless = computed(() => failures.value.filter((f) => f.kind === 'device' && !f.rooms.length))
+const lost = (f: Failure) => f.rooms.filter((r) => r.now === 'not_met')
+const near = (f: Failure) => f.rooms.filter((r) => r.now !== 'not_met')
+const named = (rooms: Fallen[]) => rooms.map((r) => (r.silent ? `${r.name} (nobody)` : r.name)).join(', ')
+const key = (f: Failure) => `${f.kind}/${f.element}`
+
+async function begin(): Promise<void> {
+  const params = { path: { project_id: store.id } }
+  asked.value = store.revision
+  try {
+    const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind: 'drill', arguments: {} } })))
+    if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
+    else if (done?.result) failures.value = done.result.failures as Failure[]
+    if (failures.value[0]) show(failures.value[0])
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    store.trouble = { message: error.message, detail: [] }
+  }
+}
+
+function show(failure: Failure): void {
+  chosen.value = key(failure)
+  emit('fallen', new Map(failure.rooms.map((r) => [r.space, r.now])))
+  const floor = failure.rooms[0]?.floor
+  if (floor) emit('floor', floor)
+  if (failure.kind === 'device' || failure.kind === 'switch') store.selection = { kind: failure.kind, id: failure.element }
+}
+
+onMounted(() => void begin())
+watch(() => store.revision, () => !running.value && void begin())
+</script>
+
+<template>
+  <section class="band" aria-label="Failure drill" data-testid="drill-band">
+    <div class="head">
+      <b>If one of these fails</b>
+      <span v-if="harmless.length" class="quiet">{{ harmless.map((f) => f.name).join(', ') }}: no room would notice</span>
+      <Button icon="pi pi-times" size="small" text aria-label="Close the drill" class="close" @click="emit('close')" />
+    </div>
+    <JobProgress v-if="running" :job="job" what="Switching off one after the other" @stop="stop" />
+    <div class="rows" tabindex="0" role="region" aria-label="Failures, the worst first">
+      <table class="ledger">
+        <tbody>
+          <tr v-for="f in failures" :key="key(f)" tabindex="0" :class="{ chosen: chosen === key(f) }" :data-failure="key(f)" @click="show(f)" @keydown.enter="show(f)">
+            <td class="what"><b>{{ f.name }}</b> <span class="quiet">{{ WHAT[f.kind] }}</span></td>
+            <td class="takes quiet"><template v-if="f.kind !== 'device'">{{ f.takes.length }} access points<template v-if="f.others">, {{ f.others }} others</template></template></td>
+            <td class="bar">
+              <svg :width="MOST_PX + 2" height="12" aria-hidden="true"><rect x="1" y="1" :width="(f.rooms.length / most) * MOST_PX" height="10" /><rect x="1" y="1" :width="(lost(f).length / most) * MOST_PX" height="10" class="lost" /></svg>
+            </td>
+            <td>
+              <span v-if="lost(f).length" class="not_met">{{ lost(f).length }} fall: {{ named(lost(f)) }}</span>
+              <span v-if="near(f).length" class="near">{{ lost(f).length ? '; ' : '' }}{{ near(f).length }} only just: {{ named(near(f)) }}</span>
+              <span v-if="!f.rooms.length" class="met">✓ no room falls</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.band {
+  flex: none;
+  height: 236px;
+  display: flex;
+  flex-direction: column;
+  border-top: 1px solid var(--granite-mid);
+  background: var(--paper);
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 4px 10px;
+}
+.close {
+  margin-left: auto;
+}
+.rows {
+  flex: 1;
+  overflow: auto;
+}
+.what {
+  white-space: nowrap;
+}
+.takes {
+  white-space: nowrap;
+}
+.bar {
+  width: 124px;
+}
+rect {
+  fill: var(--tint-3);
+  stroke: var(--ink);
+}
+rect.lost {
+  fill: var(--rust);
+}
+</style>

@@ -1,0 +1,148 @@
+"""A failure drill: what falls when one access point, one link or one switch is gone."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from .bands import BANDS
+from .catalogue import Catalogue
+from .design import Design, Device, EquipmentRoom, Switch
+from .evaluate import Evaluation
+from .in_force import in_force
+from .kept import as_planned
+from .progress import Progress, always
+from .signal import Air, RoomVerdict, air_of, judge_rooms
+
+
+class Fallen(BaseModel):
+    """A room that does worse while something is gone."""
+
+    model_config = ConfigDict(frozen=True)
+
+    space: str
+    name: str
+    floor: str
+    was: Literal["met", "near", "not_met"]
+    now: Literal["met", "near", "not_met"]
+    silent: bool = Field(description="whether nobody at all is heard there any more")
+
+
+class Failure(BaseModel):
+    """One thing that fails, what goes with it, and the rooms that fall."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: Literal["device", "switch", "uplink"]
+    element: str
+    name: str
+    takes: tuple[str, ...] = Field(description="names of the access points that go with it")
+    others: int = Field(description="other devices that go with it")
+    rooms: tuple[Fallen, ...]
+
+    @property
+    def weight(self) -> tuple[int, int, int]:
+        """What failures are ordered by: rooms without anybody, rooms not met, rooms worse."""
+        lost = [r for r in self.rooms if r.now == "not_met" and r.was != "not_met"]
+        return sum(r.silent for r in self.rooms), len(lost), len(self.rooms)
+
+
+_RANK = {"not_met": 0, "near": 1, "met": 2}
+
+
+def drill(
+    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, progress: Progress = always
+) -> list[Failure]:
+    """Return what each single failure does, the worst first; one that is stopped gives those that
+    were tried by then. Power stays as planned: nobody turns it up in the night."""
+    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    air = air_of(design, ruled)
+    before = {r.space: r for r in judge_rooms(air)}
+    cases = list(_cases(design, ruled, evaluation))
+    found: list[Failure] = []
+    for number, (kind, element, name, gone) in enumerate(cases):
+        if not progress(number, len(cases)):
+            break
+        points = [d for d in gone if d in _points(air)]
+        after = judge_rooms(_without(air, frozenset(points)))
+        devices = design.of(Device)
+        found.append(
+            Failure(
+                kind=kind, element=element, name=name,
+                takes=tuple(devices[d].name for d in points), others=len(gone) - len(points),
+                rooms=tuple(_fallen(before, after)),
+            )
+        )  # fmt: skip
+    return sorted(found, key=lambda f: f.weight, reverse=True)
+
+
+def _points(air: Air) -> set[str]:
+    return {device for device, _ in air.radios}
+
+
+def _without(air: Air, gone: frozenset[str]) -> Air:
+    """Return the air with some access points silent; all else stays as it is."""
+    radios = {
+        key: replace(radio, on=False) if key[0] in gone else radio
+        for key, radio in air.radios.items()
+    }
+    return replace(air, radios=radios)
+
+
+def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterator[Fallen]:
+    for room in after:
+        was, now = before[room.space].verdict, room.verdict
+        if was == "not_needed" or now == "not_needed":
+            continue
+        silent = room.worst_first_dbm is None and before[room.space].worst_first_dbm is not None
+        if _RANK[now] < _RANK[was] or silent:
+            yield Fallen(
+                space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent
+            )
+
+
+def _cases(
+    design: Design, catalogue: Catalogue, evaluation: Evaluation
+) -> Iterator[tuple[Literal["device", "switch", "uplink"], str, str, list[str]]]:
+    """Yield what can fail: each access point, each switch, each way between racks."""
+    for device in design.of(Device).values():
+        if device.model in catalogue.airs and any(
+            band in catalogue.airs[device.model].radios for band in BANDS
+        ):
+            yield "device", device.id, device.name, [device.id]
+    power = evaluation.power
+    on: dict[str, list[str]] = {s: [] for s in design.of(Switch)}
+    for port in power.ports:
+        if port.device is not None and port.device not in on[port.switch]:
+            on[port.switch].append(port.device)
+    above = {w.switch: w.to for w in power.ways_up}
+
+    def behind(switch: str) -> list[str]:
+        rows = list(on.get(switch, ()))
+        for below in (s for s, to in above.items() if to == switch):
+            rows += behind(below)
+        return list(dict.fromkeys(rows))
+
+    for switch in design.of(Switch).values():
+        yield "switch", switch.id, switch.name, behind(switch.id)
+    rooms = design.of(EquipmentRoom)
+    for up in evaluation.uplinks:
+        room = rooms.get(up.room or "")
+        first = next(
+            (
+                s.id for s in design.of(Switch).values()
+                if room is not None and s.equipment_room == room.id
+                and _room_of(design, above.get(s.id)) != room.id
+            ),
+            None,
+        )  # fmt: skip
+        if room is not None and first is not None:
+            yield "uplink", room.id, up.name, behind(first)
+
+
+def _room_of(design: Design, switch: str | None) -> str | None:
+    row = design.of(Switch).get(switch or "")
+    return row.equipment_room if row is not None else None

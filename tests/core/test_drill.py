@@ -1,0 +1,94 @@
+"""A failure drill: by hand in one hall, and against a design from which things were really taken."""
+
+from __future__ import annotations
+
+import pytest
+
+from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.design import Device, Radio, Switch, apply, put
+from heathrise.core.drill import Failure, drill
+from heathrise.core.evaluate import evaluate
+from heathrise.core.kept import as_planned
+from heathrise.core.signal import air_of, judge_rooms
+from heathrise.demo import SITES
+
+from .plans import access_point, design_of, rack, shell
+
+
+def test_two_in_one_hall_by_hand(catalogue: Catalogue) -> None:
+    """Either alone serves the hall, but a call wants a second: both failures cost it that; the
+    switch that feeds both leaves nobody."""
+    design = design_of(
+        *shell(10, 10), rack(1, 1), access_point(3, 5), access_point(7, 5, "ap-2"),
+        Switch(id="sw", equipment_room="rack", model="dunthrip-s16", name="SW-1"),
+    )  # fmt: skip
+    evaluation = evaluate(design, catalogue, "figures")
+    assert evaluation.rooms[0].verdict == "met"
+    worst, *rest = drill(design, catalogue, evaluation)
+    assert (worst.kind, worst.takes) == ("switch", ("AP-1", "AP-2"))
+    assert [(r.space, r.was, r.now, r.silent) for r in worst.rooms] == [
+        ("room", "met", "not_met", True)
+    ]
+    assert {f.element for f in rest} == {"ap-1", "ap-2"}
+    assert all([(r.now, r.silent) for r in f.rooms] == [("not_met", False)] for f in rest)
+
+
+@pytest.mark.parametrize("key", [s.key for s in SITES])
+def test_each_failure_is_what_is_left_without_it(key: str) -> None:
+    """Slow and plain: the radios really switched off, the whole site judged anew."""
+    design, catalogue = next(s for s in SITES if s.key == key).make(), load_catalogue()
+    planned = as_planned(design)
+    evaluation = evaluate(design, catalogue, "figures")
+    found = drill(design, catalogue, evaluation)
+    air = air_of(planned, catalogue)
+    before = {r.space: r.verdict for r in judge_rooms(air)}
+    names = {d.name: d.id for d in planned.of(Device).values()}
+    for failure in (found[0], found[len(found) // 2], found[-1]):
+        silent = [
+            Radio(id=f"off-{n}-{band[0]}", device=names[name], band=band, on=False, power_dbm=radio.power_dbm)
+            for n, name in enumerate(failure.takes)
+            for (device, band), radio in air.radios.items() if device == names[name]
+        ]  # fmt: skip
+        held = [
+            Radio(id=f"held-{n}", device=device, band=band, power_dbm=radio.power_dbm, on=radio.on)
+            for n, ((device, band), radio) in enumerate(air.radios.items())
+            if device not in {names[t] for t in failure.takes}
+        ]
+        kept = {k: {} if k == "radio" else t for k, t in planned.tables.items()}
+        without = apply(type(planned)(kept), [put(r) for r in [*silent, *held]])
+        after = judge_rooms(air_of(without, catalogue))
+        rank = {"not_met": 0, "near": 1, "met": 2}
+        worse = {
+            r.space for r in after if r.verdict in rank and rank[r.verdict] < rank[before[r.space]]
+        }
+        assert {r.space for r in failure.rooms if r.was != r.now} == worse, failure.name
+    weights = [f.weight for f in found]
+    assert weights == sorted(weights, reverse=True)
+
+
+def test_what_hangs_behind_a_switch_goes_with_it() -> None:
+    design, catalogue = next(s for s in SITES if s.key == "practice").make(), load_catalogue()
+    evaluation = evaluate(design, catalogue, "figures")
+    found = {(f.kind, f.element): f for f in drill(design, catalogue, evaluation)}
+    behind: dict[str, set[str]] = {}
+    for way in sorted(evaluation.power.ways_up, key=lambda w: -w.depth):
+        mine = {
+            p.name.split(".")[0]
+            for p in evaluation.power.ports
+            if p.switch == way.switch and p.device and p.name
+        }
+        behind[way.switch] = mine | behind.get(way.switch, set())
+        if way.to is not None:
+            behind[way.to] = behind.get(way.to, set()) | behind[way.switch]
+    for switch in as_planned(design).of(Switch):
+        failure = found["switch", switch]
+        assert set(failure.takes) <= behind.get(switch, set())
+        assert len(failure.takes) + failure.others == len(behind.get(switch, set()))
+    assert any(kind == "uplink" for kind, _ in found)
+
+
+def test_one_that_is_stopped_gives_what_it_has() -> None:
+    design, catalogue = SITES[0].make(), load_catalogue()
+    evaluation = evaluate(design, catalogue, "figures")
+    seen: list[Failure] = drill(design, catalogue, evaluation, lambda done, _total: done < 3)
+    assert len(seen) == 3
