@@ -1,8 +1,10 @@
-import { createSharedComposable } from '@vueuse/core'
+import { createSharedComposable, useDebounceFn } from '@vueuse/core'
 import { shallowRef, watch } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { Progress } from '@/api/types'
 import { useDesign } from '@/document/store'
+
+const CALM_MS = 1500
 
 /** How far the work and the hand-over are, in a few numbers; asked for with every revision. */
 export const useProgress = createSharedComposable(() => {
@@ -20,7 +22,12 @@ export const useProgress = createSharedComposable(() => {
     }
   }
 
-  watch(() => store.id, () => (progress.value = null))
-  watch(() => [store.id, store.revision], () => void load(), { immediate: true })
+  // Not with every edit of a flow of them: the figures of those come first.
+  const loadLater = useDebounceFn(() => void load(), CALM_MS)
+  watch(() => store.id, () => {
+    progress.value = null
+    void load()
+  }, { immediate: true })
+  watch(() => store.revision, () => void loadLater())
   return { progress, load }
 })
