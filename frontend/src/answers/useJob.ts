@@ -1,6 +1,7 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
-import { api, taken } from '@/api/client'
+import { ApiError, api, taken } from '@/api/client'
 import type { Job } from '@/api/types'
+import { useDesign } from '@/document/store'
 
 const LOOK_AGAIN_MS = 250
 
@@ -37,4 +38,26 @@ export function useJob() {
     stop()
   })
   return { job, running, follow, stop }
+}
+
+/** A job of the open project: begun by its kind, what goes wrong is told. */
+export function useProjectJob(kind: () => string) {
+  const store = useDesign()
+  const { job, running, follow, stop } = useJob()
+
+  /** Wait for it; null where it failed, was not begun, or its page was left. */
+  async function run(args: Record<string, unknown> = {}): Promise<Job | null> {
+    const params = { path: { project_id: store.id } }
+    try {
+      const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind: kind(), arguments: args } })))
+      if (done?.state !== 'failed') return done
+      store.trouble = { message: done.message, detail: [] }
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      store.trouble = { message: error.message, detail: [] }
+    }
+    return null
+  }
+
+  return { job, running, run, stop }
 }

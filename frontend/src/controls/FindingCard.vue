@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
-import { useJob } from '@/answers/useJob'
+import { useProjectJob } from '@/answers/useJob'
 import type { Change, Cure, Finding } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
@@ -14,7 +13,7 @@ defineEmits<{ show: [] }>()
 const store = useDesign()
 const open = ref(false)
 const searched = ref<Cure[] | null>(null)
-const { job, running, follow, stop } = useJob()
+const { job, running, run, stop } = useProjectJob(() => 'cures')
 
 const WHOSE = { shipped: '', firm: 'the firm\'s ', project: 'this project\'s ' } as const
 const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
@@ -28,16 +27,8 @@ const limits = computed(() => {
 })
 
 async function search(): Promise<void> {
-  try {
-    const params = { path: { project_id: store.id } }
-    const body = { kind: 'cures', arguments: { finding: props.finding.id } }
-    const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body })))
-    if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
-    else if (done) searched.value = (done.result?.cures ?? []) as Cure[]
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  const done = await run({ finding: props.finding.id })
+  if (done) searched.value = (done.result?.cures ?? []) as Cure[]
 }
 
 function take(cure: Cure): void {

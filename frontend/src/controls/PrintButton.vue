@@ -1,25 +1,17 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ApiError, api, taken } from '@/api/client'
-import { useJob } from '@/answers/useJob'
+import { useProjectJob } from '@/answers/useJob'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 
 /** Prints a paper as a job and hands it over when it is done. */
 const props = defineProps<{ kind: string; label: string; arguments?: Record<string, unknown> }>()
 const store = useDesign()
-const { job, running, follow, stop } = useJob()
+const { job, running, run, stop } = useProjectJob(() => props.kind)
 
 async function print(): Promise<void> {
-  const params = { path: { project_id: store.id } }
-  try {
-    const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind: props.kind, arguments: props.arguments ?? {} } })))
-    if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
-    else if (done?.state === 'done') location.assign(`/api/projects/${store.id}/papers/${String(done.result?.paper)}`)
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  const done = await run(props.arguments)
+  if (done?.state === 'done') location.assign(`/api/projects/${store.id}/papers/${String(done.result?.paper)}`)
 }
 </script>
 

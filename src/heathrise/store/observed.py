@@ -15,8 +15,10 @@ from ..core.records import (
     Agreed,
     CableTest,
     PortReading,
+    SeenPort,
     SnagRecord,
     StepRecord,
+    SwitchDraw,
     cables_as_tested,
     ports_as_seen,
     snags_as_left,
@@ -32,24 +34,32 @@ def observed(repository: Repository, saved: Saved, evaluation: Evaluation, today
     """Return what is known of a site, beside one evaluation of its plan."""
     records, catalogue = Records(repository.engine), repository.catalogue
     rules = in_force(saved.design, catalogue).rules
-    switches = dict(as_planned(saved.design).of(Switch))
-    ports = ports_as_seen(
-        rules, planned_ports(switches, evaluation), records.of(saved.id, PortReading)
-    )
-    usable = [(s.switch, s.name, s.usable_w) for s in evaluation.power.switches]
+    ports, draws = ports_observed(repository, saved, evaluation)
     agreed = last_agreed(records.of(saved.id, Agreed))
     return Observed(
         cables=cables_as_tested(
             rules, planned_cables(evaluation.runs), records.of(saved.id, CableTest)
         ),
         ports=ports,
-        draws=switches_as_seen(ports, usable),
+        draws=draws,
         snags=snags_as_left(records.of(saved.id, SnagRecord), today),
         steps=steps_of(saved.design, catalogue, evaluation),
         stands=steps_as_done(records.of(saved.id, StepRecord)),
         agreed=repository.at(saved.id, agreed) if agreed is not None else None,
         agreed_revision=agreed,
     )
+
+
+def ports_observed(
+    repository: Repository, saved: Saved, evaluation: Evaluation
+) -> tuple[list[SeenPort], list[SwitchDraw]]:
+    """Return the ports as they came up, and what each switch gives in all."""
+    rules = in_force(saved.design, repository.catalogue).rules
+    planned = planned_ports(dict(as_planned(saved.design).of(Switch)), evaluation)
+    readings = Records(repository.engine).of(saved.id, PortReading)
+    ports = ports_as_seen(rules, planned, readings)
+    usable = [(s.switch, s.name, s.usable_w) for s in evaluation.power.switches]
+    return ports, switches_as_seen(ports, usable)
 
 
 def last_agreed(records: Sequence[Agreed]) -> int | None:

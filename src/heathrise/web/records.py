@@ -9,7 +9,7 @@ from flask import Response, request
 
 from ..core.cabling import assess_cable
 from ..core.design import Design, DesignError, Device, Problem, Switch
-from ..core.evaluate import Evaluation, evaluate
+from ..core.evaluate import evaluate
 from ..core.in_force import in_force
 from ..core.kept import as_planned
 from ..core.labelling import project_labels
@@ -18,15 +18,13 @@ from ..core.records import (
     CableResult,
     CableTest,
     PlannedCable,
-    PortReading,
     cables_as_tested,
-    ports_as_seen,
-    switches_as_seen,
 )
 from ..formats.ports_csv import read_ports
 from ..formats.tables_in import shown
 from ..formats.tests_csv import read_tests
 from ..store import Repository
+from ..store.observed import ports_observed
 from ..store.records import Records
 from .models import LineFault, PortsRead, SeenPorts, TestedCables, TestsRead
 from .projects import AUTHOR, json_of
@@ -97,27 +95,21 @@ def make_ports(repository: Repository) -> APIBlueprint:
     routes = APIBlueprint("ports", __name__, url_prefix="/api/projects/<project_id>/ports")
     records = Records(repository.engine) if repository is not None else None
 
-    def seen_of(project_id: str, design: Design, evaluation: Evaluation) -> SeenPorts:
-        assert records is not None
-        rules = in_force(design, repository.catalogue).rules
-        planned = planned_ports(dict(as_planned(design).of(Switch)), evaluation)
-        ports = ports_as_seen(rules, planned, records.of(project_id, PortReading))
-        usable = [(s.switch, s.name, s.usable_w) for s in evaluation.power.switches]
-        return SeenPorts(ports=ports, switches=switches_as_seen(ports, usable))
-
     @routes.get("")
     @routes.output(SeenPorts)
     def seen(project_id: str) -> Response:
-        design = repository.load(project_id).design
-        evaluation = evaluate(design, repository.catalogue, "figures")
-        return json_of(seen_of(project_id, design, evaluation))
+        saved = repository.load(project_id)
+        evaluation = evaluate(saved.design, repository.catalogue, "figures")
+        ports, switches = ports_observed(repository, saved, evaluation)
+        return json_of(SeenPorts(ports=ports, switches=switches))
 
     @routes.post("/list")
     @routes.output(PortsRead)
     def listed(project_id: str) -> Response:
         """Read a meter's file. It is taken when nothing is at fault, or when ``take`` says so."""
         assert records is not None
-        design = repository.load(project_id).design
+        saved = repository.load(project_id)
+        design = saved.design
         evaluation = evaluate(design, repository.catalogue, "figures")
         planned = planned_ports(dict(as_planned(design).of(Switch)), evaluation)
         runs = {r.id: r.device for r in evaluation.runs}
@@ -128,11 +120,11 @@ def make_ports(repository: Repository) -> APIBlueprint:
             for row in read.readings:
                 records.append(project_id, row.reading, row.key)
         faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
-        found = seen_of(project_id, design, evaluation)
+        ports, switches = ports_observed(repository, saved, evaluation)
         return json_of(
             PortsRead(
-                read=len(read.readings), taken=taken, faults=faults, ports=found.ports,
-                switches=found.switches,
+                read=len(read.readings), taken=taken, faults=faults, ports=ports,
+                switches=switches,
             )
         )  # fmt: skip
 

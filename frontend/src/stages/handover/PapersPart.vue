@@ -4,8 +4,7 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import type { HandoverView } from '@/api/types'
-import { ApiError, api, taken } from '@/api/client'
-import { useJob } from '@/answers/useJob'
+import { useProjectJob } from '@/answers/useJob'
 import JobProgress from '@/controls/JobProgress.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import { useDesign } from '@/document/store'
@@ -15,7 +14,7 @@ import SealedCopy from './SealedCopy.vue'
 const props = defineProps<{ view: HandoverView; who: string; floor: string }>()
 const emit = defineEmits<{ made: []; sign: [number: number, name: string] }>()
 const store = useDesign()
-const { job, running, follow, stop } = useJob()
+const { job, running, run, stop } = useProjectJob(() => 'handover')
 const names = ref<Record<number, string>>({})
 const paper = ref(store.site?.units === 'imperial' ? 'Letter' : 'A4')
 const PAPERS = ['A4', 'A3', 'Letter', 'Tabloid']
@@ -29,15 +28,8 @@ const sheets = computed(() => ({
 const paperAt = (id: string | undefined) => `/api/projects/${store.id}/papers/${id ?? ''}`
 
 async function make(): Promise<void> {
-  const params = { path: { project_id: store.id } }
-  try {
-    const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind: 'handover', arguments: { by: props.who.trim() || 'installer' } } })))
-    if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
-    else if (done?.state === 'done') emit('made')
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  const done = await run({ by: props.who.trim() || 'installer' })
+  if (done?.state === 'done') emit('made')
 }
 </script>
 
@@ -107,17 +99,6 @@ section {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 12px;
-}
-.out {
-  color: var(--heather);
-  font-weight: 500;
-  text-decoration: none;
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
-.out:hover {
-  text-decoration: underline;
 }
 .met {
   color: var(--moss);

@@ -48,15 +48,4 @@ const empty = computed(() => order.value && !order.value.lines.length)
 .print {
   margin-left: auto;
 }
-.out {
-  color: var(--heather);
-  font-weight: 500;
-  text-decoration: none;
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-}
-.out:hover {
-  text-decoration: underline;
-}
 </style>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
-import { useJob } from '@/answers/useJob'
+import { useProjectJob } from '@/answers/useJob'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 
@@ -24,10 +23,9 @@ interface Failure {
 }
 const emit = defineEmits<{ fallen: [rooms: Map<string, string>]; floor: [id: string]; close: [] }>()
 const store = useDesign()
-const { job, running, follow, stop } = useJob()
+const { job, running, run, stop } = useProjectJob(() => 'drill')
 const failures = shallowRef<Failure[]>([])
 const chosen = ref('')
-const asked = ref(0)
 const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link' } as const
 const MOST_PX = 120
 const most = computed(() => Math.max(1, ...failures.value.map((f) => f.rooms.length)))
@@ -38,17 +36,9 @@ const named = (rooms: Fallen[]) => rooms.map((r) => (r.silent ? `${r.name} (nobo
 const key = (f: Failure) => `${f.kind}/${f.element}`
 
 async function begin(): Promise<void> {
-  const params = { path: { project_id: store.id } }
-  asked.value = store.revision
-  try {
-    const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind: 'drill', arguments: {} } })))
-    if (done?.state === 'failed') store.trouble = { message: done.message, detail: [] }
-    else if (done?.result) failures.value = done.result.failures as Failure[]
-    if (failures.value[0]) show(failures.value[0])
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  const done = await run()
+  if (done?.result) failures.value = done.result.failures as Failure[]
+  if (failures.value[0]) show(failures.value[0])
 }
 
 function show(failure: Failure): void {

@@ -148,7 +148,7 @@ def _cuts(air: Air, band: Band, rank: int, show: Show) -> list[tuple[float, floa
     rules, width = air.rules, air.width_mhz(band)
     if show == "snr":
         noise = air.noise_dbm(band)
-        return [(db, db + noise) for db in sorted(rules.numbers("signal.contours_snr_db"))]
+        return [(db, db + noise) for db in _sorted(rules, "contours_snr_db")]
     if show == "rate":
         levels = [(mbps, level_for(rules, mbps, width)) for mbps in _sorted(rules, "contours_mbps")]
         return [(mbps, _HIGHEST_DBM if at is None else at) for mbps, at in levels]

@@ -10,6 +10,7 @@ from markupsafe import Markup
 from ...core.design import EquipmentRoom, Floor, Network, Switch
 from ...core.handing import Observed
 from ...core.handover import Handover
+from ...core.proving import cable_of
 from ...core.rack import PortUse
 from ...core.records import SeenPort, speed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
@@ -94,7 +95,7 @@ def _racks(drawn: Drawn, seen: Observed) -> Iterator[dict[str, object]]:
                 tagged = ", ".join(map(str, profile.tagged_vlans)) if profile is not None else ""
                 table.append(
                     {"port": port.port, "name": port.name or "",
-                     "label": labels.get((port.device or "", _cable(port)), ""),
+                     "label": labels.get((port.device or "", cable_of(port)), ""),
                      "planned": speed(row.planned_mbps) if row is not None else "",
                      "came": _came(row), "tone": row.verdict if row is not None else "",
                      "power": f"{row.expected_w:.1f}" if row is not None and row.expected_w else "",
@@ -108,11 +109,6 @@ def _racks(drawn: Drawn, seen: Observed) -> Iterator[dict[str, object]]:
             )  # fmt: skip
         if rows:
             yield {"name": room.name, "floor": _floor(drawn, room.floor), "switches": rows}
-
-
-def _cable(port: PortUse) -> int:
-    _, _, number = (port.link or "").partition("/")
-    return int(number) if number.isdigit() else 1
 
 
 def _came(row: SeenPort | None) -> str:
