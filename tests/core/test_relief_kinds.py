@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Space
-from heathrise.core.signal import Air, Show, air_of, readings_at, relief
+from heathrise.core.signal import Air, Show, air_of, difference, readings_at, relief
 from heathrise.core.signal.rates import level_for, user_mbps
 from heathrise.demo import SITES
 
@@ -103,6 +103,34 @@ def test_a_spot_lies_in_the_tint_of_its_figure(show: Show, rank: int) -> None:
 
 def _tint(edges: list[float], figure: float) -> int:
     return next(k for k in range(len(edges) - 1) if edges[k] <= figure < edges[k + 1])
+
+
+@pytest.mark.parametrize("rank", [1, 2])
+def test_a_difference_lies_in_its_tint(rank: int) -> None:
+    """Slow and plain: both levels at the spot, no lower than the noise, one less the other."""
+    design = SITES[0].make()
+    then = air_of(design, load_catalogue())
+    now = then.without(frozenset({next(d for d, _ in then.radios)}))
+    drawn = difference(now, then, "ground", "5", rank, "weaker")
+    edges = [-math.inf, *drawn.figures, math.inf]
+    noise = -174 + 10 * math.log10(40e6) + 7
+
+    def plain(spot: tuple[float, float]) -> float:
+        ranked = [
+            [*sorted(_levels(air, *spot).values(), reverse=True), -200.0, -200.0][rank - 1]
+            for air in (now, then)
+        ]
+        return max(noise, ranked[0]) - max(noise, ranked[1])
+
+    seen = set()
+    for spot in _spots(design, "ground", 120):
+        tints = {_tint(edges, plain(s)) for s in _around(*spot)}
+        if len(tints) == 1:
+            tint = tints.pop()
+            seen.add(tint)
+            assert _holds(drawn.tints[tint], *spot), spot
+    assert len(seen) >= 2  # somewhere it falls, somewhere nobody would notice
+    assert max(seen) <= 3  # and nowhere does it rise
 
 
 def test_who_is_heard_and_who_serves() -> None:

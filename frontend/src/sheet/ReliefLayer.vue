@@ -4,6 +4,7 @@ import type { Point, Relief, Space, Wall } from '@/api/types'
 import { contains, foot } from '@/document/geometry'
 import { useFigures } from '@/figures/useFigures'
 import { overlaps, type Box } from './boxes'
+import { tintOf, written } from './reliefs'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{ relief: Relief; spaces: Space[]; walls: Wall[]; taken: Box[]; viewport: Viewport }>()
@@ -15,7 +16,6 @@ const targets = computed(() => {
   return new Set(promised.map((f) => rules.standing(f).value))
 })
 
-const written = (figure: number) => (props.relief.show === 'chance' ? `${figure} %` : figure.toFixed(0))
 const TINTS = 6
 const CLOSE_PX = 46
 const OFF_WALL_PX = 13
@@ -47,7 +47,7 @@ const figures = computed(() => {
       const box = { left: x - 14, right: x + 14, top: y - 7, bottom: y + 7 }
       if (props.taken.some((t) => overlaps(t, box))) continue
       if (placed.every((p) => Math.hypot(p.x - x, p.y - y) > CLOSE_PX)) {
-        placed.push({ x, y, text: written(contour.figure) })
+        placed.push({ x, y, text: written(props.relief, contour.figure) })
       }
     }
   }
@@ -77,7 +77,7 @@ const named = computed(() =>
       <g transform="scale(0.01)">
         <g clip-path="url(#ground-clip)">
           <path
-            v-for="(tint, i) in relief.tints" :key="i" :d="tint" :fill="`var(--tint-${i})`"
+            v-for="(tint, i) in relief.tints" :key="i" :d="tint" :fill="tintOf(relief, i)"
             fill-rule="evenodd"
           />
           <path

@@ -9,6 +9,7 @@ import type { Box } from './boxes'
 import type { SheetMode } from './mode'
 import StateBadge from './StateBadge.vue'
 import { dashOf, penFor, penOf } from './pens'
+import { SAID, tintOf, tintsSaid } from './reliefs'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
@@ -18,6 +19,8 @@ const props = defineProps<{
   openings: Opening[]
   kinds: string[]
   relief?: Relief | null
+  /** What a difference is from, or of. */
+  against?: string
 }>()
 const emit = defineEmits<{ fit: []; boxes: [boxes: Box[]] }>()
 const store = useDesign()
@@ -43,9 +46,6 @@ const length = computed(() => {
 const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id
 const wallKinds = computed(() => [...new Set(props.walls.map((w) => w.construction))].sort())
 
-const SAID: Record<Relief['show'], string> = {
-  level: 'dBm', snr: 'dB over the noise', rate: 'Mb/s for one user', chance: '% chance that a call holds', heard: 'access points are heard', serves: 'who is the loudest where',
-}
 const RANKS = ['first', 'second', 'third']
 /** What is drawn, in words: which access point, which band, which way. */
 const drawn = computed(() => {
@@ -53,15 +53,10 @@ const drawn = computed(() => {
   if (!r) return ''
   const whose = r.show === 'heard' || r.show === 'serves' ? '' : `${RANKS[r.rank - 1]} access point, `
   const way = r.direction === 'weaker' ? 'weaker direction' : r.direction
-  return `${SAID[r.show]}: ${whose}${r.band} GHz, ${way}`
+  const from = r.show === 'difference' && props.against ? ` ${props.against}` : ''
+  return `${SAID[r.show]}${from}: ${whose}${r.band} GHz, ${way}`
 })
-/** The tints by the figures of the contours between them, as they are drawn. */
-const tints = computed(() => {
-  const said = (props.relief?.figures ?? []).map((f) => String(f).replace('-', '−'))
-  if (!said.length || props.relief?.show === 'serves') return []
-  if (props.relief?.show === 'heard') return ['nobody', ...said.map((f, i) => (i === said.length - 1 ? `${f} or more` : f))]
-  return [`below ${said[0]}`, ...said.slice(1).map((f, i) => `${said[i]} to ${f}`), `above ${said.at(-1)}`]
-})
+const tints = computed(() => (props.relief ? tintsSaid(props.relief) : []))
 /** The marks that are on this floor: a legend of what is not there only takes room. */
 const marks = computed(() => {
   const kinds = new Set(props.kinds)
@@ -80,7 +75,7 @@ const CATEGORIES = ['5e', '6', '6A']
     <div v-if="open" class="body" :class="{ pair: mode === 'plan' }">
       <template v-if="mode === 'signal'">
         <p v-for="(text, i) in tints" :key="i" class="row">
-          <span class="swatch" :style="{ background: `var(--tint-${i})` }" /> <span class="figure">{{ text }}</span>
+          <span class="swatch" :style="{ background: tintOf(relief!, i) }" /> <span class="figure">{{ text }}</span>
         </p>
         <p v-if="relief?.shortfalls.length" class="row"><span class="swatch hatch" /> short of the room's use</p>
         <p class="row quiet drawn" data-testid="drawn">{{ drawn }}</p>

@@ -35,7 +35,7 @@ import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -269,7 +269,7 @@ defineExpose({ fit, remove: gestures.remove })
         :bent="gestures.bentWall.value" :path="gestures.path.value"
       />
     </svg>
-    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" @fit="fit()" @boxes="furniture = $event" />
+    <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" :against="against" @fit="fit()" @boxes="furniture = $event" />
     <LevelProbe v-if="probe && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length && !underlay" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>

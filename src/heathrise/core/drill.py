@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -40,6 +39,7 @@ class Failure(BaseModel):
     element: str
     name: str
     takes: tuple[str, ...] = Field(description="names of the access points that go with it")
+    gone: tuple[str, ...] = Field(description="those access points, by their ids")
     others: int = Field(description="other devices that go with it")
     rooms: tuple[Fallen, ...]
 
@@ -67,12 +67,13 @@ def drill(
         if not progress(number, len(cases)):
             break
         points = [d for d in gone if d in _points(air)]
-        after = judge_rooms(_without(air, frozenset(points)))
+        after = judge_rooms(air.without(frozenset(points)))
         devices = design.of(Device)
         found.append(
             Failure(
                 kind=kind, element=element, name=name,
-                takes=tuple(devices[d].name for d in points), others=len(gone) - len(points),
+                takes=tuple(devices[d].name for d in points), gone=tuple(points),
+                others=len(gone) - len(points),
                 rooms=tuple(_fallen(before, after)),
             )
         )  # fmt: skip
@@ -81,15 +82,6 @@ def drill(
 
 def _points(air: Air) -> set[str]:
     return {device for device, _ in air.radios}
-
-
-def _without(air: Air, gone: frozenset[str]) -> Air:
-    """Return the air with some access points silent; all else stays as it is."""
-    radios = {
-        key: replace(radio, on=False) if key[0] in gone else radio
-        for key, radio in air.radios.items()
-    }
-    return replace(air, radios=radios)
 
 
 def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterator[Fallen]:

@@ -31,6 +31,7 @@ from .orders import make_orders
 from .pictures import make_pictures
 from .projects import make_projects
 from .records import make_ports, make_records
+from .signal import make_signal
 from .snags import make_snags
 from .transfer import make_transfer
 from .work import make_work
@@ -85,6 +86,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_ports(repository))
     app.register_blueprint(make_snags(repository))
     app.register_blueprint(make_handover(repository))
+    app.register_blueprint(make_signal(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.after_request(compressed)

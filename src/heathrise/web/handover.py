@@ -17,8 +17,8 @@ from ..store import Repository, Saved
 from ..store.observed import observed
 from ..store.records import Records
 from .models import Agreement, HandoverView, Keys, PastHandover, Progress, Signature
-from .projects import json_of
 from .transfer import file_stem
+from .wire import json_of
 
 
 def make_handover(repository: Repository) -> APIBlueprint:

@@ -16,7 +16,7 @@ from ..core.working import steps_of
 from ..store import Repository, Saved
 from ..store.records import Records
 from .models import StepStands, Ticks, WorkList
-from .projects import json_of
+from .wire import json_of
 
 
 def make_install(repository: Repository) -> APIBlueprint:

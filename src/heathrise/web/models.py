@@ -241,7 +241,11 @@ class Known(Wire):
 
 
 class View(Wire):
-    """Which relief is on the sheet."""
+    """Which relief is on the sheet.
+
+    A difference is against ``revision:12`` (what changed since), or of ``variant:v-1`` or
+    ``without:ap-1,ap-2`` (what it would do to the plan).
+    """
 
     floor: ElementId
     band: Band = "5"
@@ -249,6 +253,8 @@ class View(Wire):
     direction: Direction = "weaker"
     when: Literal["planned", "today"] = "planned"
     show: Show = "level"
+    against: Annotated[str, Field(max_length=2000)] = ""
+    quick: bool = False
 
 
 class WalkRequest(Wire):

@@ -16,7 +16,7 @@ from ..formats.tables_in import shown
 from ..store import Repository, Saved
 from ..store.prices import FirmPrices
 from .models import LineFault, OfferList, PricesRead
-from .projects import json_of
+from .wire import json_of
 
 
 def today() -> date:

@@ -10,7 +10,7 @@ from ..formats.pictures import read_picture
 from ..store import Repository
 from ..store.pictures import Kept, Pictures
 from .models import KeptPicture
-from .projects import json_of
+from .wire import json_of
 
 
 def make_pictures(repository: Repository) -> APIBlueprint:

@@ -2,42 +2,24 @@
 
 from __future__ import annotations
 
-import itertools
-import math
 from collections.abc import Iterator
 
 from apiflask import APIBlueprint
 from flask import Response, jsonify, request
-from pydantic import BaseModel
 
-from ..core.bands import BANDS, Band
 from ..core.catalogue import Catalogue
 from ..core.design import (
     Building,
     Design,
-    DesignError,
     Element,
     Floor,
-    Problem,
     Site,
     apply,
     design_of,
 )
 from ..core.evaluate import evaluate
 from ..core.integrity import check
-from ..core.kept import as_planned, as_today
-from ..core.signal import (
-    MOST_SECONDS,
-    Relief,
-    SpotView,
-    Walk,
-    air_of,
-    explain_spot,
-    readings_at,
-    relief,
-    walk,
-)
-from ..core.storeys import SLAB_M, storeys_of
+from ..core.storeys import SLAB_M
 from ..store import Repository, Saved
 from .answers import Answers
 from .breaker import Breaker
@@ -47,8 +29,6 @@ from .models import (
     Elements,
     FirmFigure,
     Known,
-    LevelList,
-    LevelReading,
     Line,
     NewProject,
     PreviewRequest,
@@ -56,17 +36,11 @@ from .models import (
     ProjectLine,
     ProjectList,
     Rename,
-    View,
-    WalkRequest,
 )
+from .signal import relief_of
+from .wire import AUTHOR, json_of
 
-AUTHOR = "installer"
 LINES = "application/x-ndjson"
-
-
-def json_of(model: BaseModel, status: int = 200) -> Response:
-    """Return a model as a response, written by Pydantic at once."""
-    return Response(model.model_dump_json(), status, mimetype="application/json")
 
 
 def document_of(saved: Saved) -> ProjectDocument:
@@ -161,7 +135,12 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         def lines() -> Iterator[str]:
             yield f'{{"answer":{answers.text(worked, edit.base)}}}\n'
             if edit.view is not None and edit.view.floor in saved.design.of(Floor):
-                yield Line(relief=_relief(saved.design, edit.view)).model_dump_json() + "\n"
+                yield (
+                    Line(
+                        relief=relief_of(repository, project_id, saved.design, edit.view)
+                    ).model_dump_json()
+                    + "\n"
+                )
 
         return Response(lines(), mimetype=LINES)
 
@@ -173,7 +152,9 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
         catalogue = repository.catalogue
         check(design, catalogue)
-        drawn = _relief(design, edit.view, quick=True) if edit.view else None
+        drawn = (
+            relief_of(repository, project_id, design, edit.view, quick=True) if edit.view else None
+        )
 
         def lines() -> Iterator[str]:
             # The relief is on the screen while the rest is still being worked out.
@@ -193,83 +174,10 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         text = answers.text(worked, known.base)
         return Response(text, mimetype="application/json")
 
-    @routes.get("/projects/<project_id>/relief")
-    @routes.input(View, location="query", arg_name="view")
-    @routes.output(Relief)
-    def drawn(project_id: str, view: View) -> Response:
-        return json_of(_relief(repository.load(project_id).design, view))
-
-    @routes.get("/projects/<project_id>/levels/<floor>/<x>/<y>")
-    @routes.output(LevelList)
-    def levels(project_id: str, floor: str, x: str, y: str) -> Response:
-        design = repository.load(project_id).design
-        _known_floor(design, floor)
-        at = _number(x, "x"), _number(y, "y")
-        found = readings_at(air_of(as_planned(design), repository.catalogue), floor, *at)
-        readings = [LevelReading(**vars(r)) for r in found]
-        return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
-
-    @routes.get("/projects/<project_id>/rays/<floor>/<x>/<y>/<band>")
-    @routes.output(SpotView)
-    def rays(project_id: str, floor: str, x: str, y: str, band: str) -> Response:
-        """Explain what is heard at a spot, ray by ray."""
-        design = repository.load(project_id).design
-        _known_floor(design, floor)
-        known: Band | None = next((b for b in BANDS if b == band), None)
-        if known is None:
-            raise DesignError([Problem("band", f"there are {', '.join(BANDS)}")])
-        at = _number(x, "x"), _number(y, "y")
-        air = air_of(as_planned(design), repository.catalogue)
-        return json_of(explain_spot(air, floor, at, known))
-
-    @routes.post("/projects/<project_id>/walk")
-    @routes.input(WalkRequest, arg_name="wanted")
-    @routes.output(Walk)
-    def walked(project_id: str, wanted: WalkRequest) -> Response:
-        """Carry a call along a path over rooms, stairs and storeys."""
-        design = as_planned(repository.load(project_id).design)
-        for number, point in enumerate(wanted.points):
-            if point.floor not in design.of(Floor):
-                what = f"there is no floor {point.floor!r}"
-                raise DesignError([Problem(f"points[{number}].floor", what)])
-        air = air_of(design, repository.catalogue)
-        far = sum(math.dist(a.at, b.at) for a, b in itertools.pairwise(wanted.points))
-        most = MOST_SECONDS * air.rules["signal.walk_mps"]
-        if far > most:
-            what = f"the path is {far:.0f} m long; at most {most:.0f} m are walked"
-            raise DesignError([Problem("points", what)])
-        return json_of(walk(air, wanted.points, wanted.band))
-
     @routes.get("/projects/<project_id>/history")
     def history(project_id: str) -> Response:
         repository.load(project_id)
         rows = repository.history(project_id)
         return jsonify(history=[{**r, "made": r["made"].isoformat()} for r in rows])
 
-    def _relief(design: Design, view: View, quick: bool = False) -> Relief:
-        _known_floor(design, view.floor)
-        standing = as_today(design) if view.when == "today" else as_planned(design)
-        air = air_of(standing, repository.catalogue, view.band)
-        return relief(air, view.floor, view.band, view.rank, view.direction, quick, view.show)
-
     return routes
-
-
-def _known_floor(design: Design, floor: str) -> None:
-    if floor not in design.of(Floor):
-        raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
-
-
-def _number(text: str, where: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not abs(value) <= 10_000:
-        raise DesignError([Problem(where, "should be a distance in metres")])
-    return value
-
-
-def _space_name(design: Design, floor: str, x: float, y: float) -> str | None:
-    room = storeys_of(design).room_at(floor, (x, y))
-    return room.name if room else None

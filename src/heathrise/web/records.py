@@ -27,7 +27,7 @@ from ..store import Repository
 from ..store.observed import ports_observed
 from ..store.records import Records
 from .models import LineFault, PortsRead, SeenPorts, TestedCables, TestsRead
-from .projects import AUTHOR, json_of
+from .wire import AUTHOR, json_of
 
 
 def make_records(repository: Repository) -> APIBlueprint:

@@ -11,7 +11,7 @@ from ..core.records import SnagRecord, snags_as_left
 from ..store import Repository
 from ..store.records import Records
 from .models import SnagList, Snags
-from .projects import json_of
+from .wire import json_of
 
 
 def make_snags(repository: Repository) -> APIBlueprint:

@@ -19,7 +19,8 @@ from ..store import Repository
 from .answers import Answers
 from .models import ProjectDocument
 from .orders import order_for
-from .projects import AUTHOR, document_of, json_of
+from .projects import document_of
+from .wire import AUTHOR, json_of
 
 SCHEMA_FILE = "project-4.json"
 OUT = formats("out")

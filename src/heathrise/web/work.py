@@ -22,8 +22,8 @@ from ..store.papers import Papers
 from ..store.prices import FirmPrices
 from ..store.records import Records
 from .models import Job, JobRequest
-from .projects import AUTHOR, json_of
 from .transfer import choice_of, file_stem
+from .wire import AUTHOR, json_of
 
 _HISTORY = 20  # lines of the journal on a technician's paper
 

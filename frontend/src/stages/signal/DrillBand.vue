@@ -18,10 +18,11 @@ interface Failure {
   element: string
   name: string
   takes: string[]
+  gone: string[]
   others: number
   rooms: Fallen[]
 }
-const emit = defineEmits<{ fallen: [rooms: Map<string, string>]; floor: [id: string]; close: [] }>()
+const emit = defineEmits<{ failure: [what: { name: string; gone: string[]; rooms: Map<string, string> }]; floor: [id: string]; close: [] }>()
 const store = useDesign()
 const { job, running, run, stop } = useProjectJob(() => 'drill')
 const failures = shallowRef<Failure[]>([])
@@ -43,7 +44,7 @@ async function begin(): Promise<void> {
 
 function show(failure: Failure): void {
   chosen.value = key(failure)
-  emit('fallen', new Map(failure.rooms.map((r) => [r.space, r.now])))
+  emit('failure', { name: failure.name, gone: failure.gone, rooms: new Map(failure.rooms.map((r) => [r.space, r.now])) })
   const floor = failure.rooms[0]?.floor
   if (floor) emit('floor', floor)
   if (failure.kind === 'device' || failure.kind === 'switch') store.selection = { kind: failure.kind, id: failure.element }

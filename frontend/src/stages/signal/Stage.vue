@@ -2,25 +2,28 @@
 import { useEventListener } from '@vueuse/core'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import ToggleButton from 'primevue/togglebutton'
 import { computed, onUnmounted, reactive, ref, shallowRef, watch } from 'vue'
 import type { Point, View } from '@/api/types'
-import { useWalk } from '@/answers/useWalk'
+import { useAgainst } from '@/answers/useAgainst'
 import { useSpot } from '@/answers/useSpot'
+import { useWalk } from '@/answers/useWalk'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
 import DrillBand from './DrillBand.vue'
 import RayBand from './RayBand.vue'
+import StoreysBand from './StoreysBand.vue'
 import WalkBand from './WalkBand.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'], show: 'level' as NonNullable<View['show']> })
+type Show = NonNullable<View['show']>
+const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'], show: 'level' as Show, against: '' })
 const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
 const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }, { value: 3, label: 'Third' }]
-const SHOWN: { value: NonNullable<View['show']>; label: string }[] = [
+const SHOWN: { value: Show; label: string }[] = [
   { value: 'level', label: 'Level' }, { value: 'snr', label: 'Over the noise' }, { value: 'rate', label: 'Rate' },
   { value: 'chance', label: 'Chance of a call' }, { value: 'heard', label: 'How many are heard' }, { value: 'serves', label: 'Who serves' },
+  { value: 'difference', label: 'Difference' },
 ]
 /** How many are heard and who serves have no rank. */
 const ranked = computed(() => wanted.show !== 'heard' && wanted.show !== 'serves')
@@ -33,41 +36,50 @@ const WAYS = [
   { value: 'weaker', label: 'Weaker' },
 ]
 
+/** What lies under the sheet: one thing at a time. */
+type Drawer = '' | 'storeys' | 'walk' | 'drill'
+const DRAWERS: { id: Drawer; label: string; what: string }[] = [
+  { id: 'storeys', label: 'Storeys', what: 'Storeys side by side' },
+  { id: 'walk', label: 'Walk', what: 'Walk with a call' },
+  { id: 'drill', label: 'Drill', what: 'Failure drill' },
+]
+const drawer = ref<Drawer>('')
+const { options: others } = useAgainst()
+/** What a failure that is looked at takes away, and the rooms that fall with it. */
+const failure = shallowRef<{ name: string; gone: string[]; rooms: Map<string, string> } | null>(null)
+const gone = computed(() => failure.value?.gone.join(',') ?? '')
+/** A failure that takes access points is seen as what it takes from the level. */
+const view = computed<Omit<View, 'floor'>>(() =>
+  gone.value ? { ...wanted, show: 'difference', against: `without:${gone.value}`, quick: false } : { ...wanted, quick: false },
+)
+const said = computed(() => (failure.value ? `without ${failure.value.name}` : (others.value.find((o) => o.value === wanted.against)?.said ?? '')))
+watch(() => [wanted.show, others.value] as const, ([show, list]) => {
+  if (show === 'difference' && !list.some((o) => o.value === wanted.against)) wanted.against = list[0]?.value ?? ''
+})
+const undecided = computed(() => view.value.show === 'difference' && !view.value.against)
 watch(
-  () => [floor.value, wanted.band, wanted.rank, wanted.direction, wanted.when, wanted.show, store.id] as const,
-  () => store.show(floor.value ? { floor: floor.value, ...wanted } : null),
+  () => [floor.value, JSON.stringify(view.value), store.id] as const,
+  () => store.show(floor.value && !undecided.value ? { floor: floor.value, ...view.value } : null),
   { immediate: true },
 )
 onUnmounted(() => store.show(null))
 
 const { at, spot, ray, device } = useSpot(() => floor.value, () => wanted.band)
 const { points, drawing, walk, moment, add } = useWalk(() => wanted.band)
-const walking = ref(false)
-const walked = computed(() => (walking.value ? { points: points.value, walk: walk.value, moment: moment.value } : null))
+const walked = computed(() => (drawer.value === 'walk' ? { points: points.value, walk: walk.value, moment: moment.value } : null))
 
-/** Rooms that fall in the failure that is looked at. */
-const fallen = shallowRef<Map<string, string> | null>(null)
-const drilling = ref(false)
-function drill(): void {
-  drilling.value = !drilling.value
-  walking.value = false
+function open(next: Drawer): void {
+  drawer.value = drawer.value === next ? '' : next
+  failure.value = null
   at.value = null
-  fallen.value = null
-}
-
-function walkThere(): void {
-  walking.value = !walking.value
-  drilling.value = false
-  fallen.value = null
-  drawing.value = walking.value && points.value.length < 2
-  at.value = null
+  drawing.value = drawer.value === 'walk' && points.value.length < 2
 }
 /** A press draws the walk on while it is drawn, else it asks why it is so loud there. */
 function pressed(spot: Point): void {
-  if (walking.value && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
+  if (drawer.value === 'walk' && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
   else {
-    walking.value = drilling.value = false
-    fallen.value = null
+    drawer.value = ''
+    failure.value = null
     at.value = spot
   }
 }
@@ -75,23 +87,27 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="fallen" @spot="pressed">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
       <Select v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" size="small" aria-label="First, second or third access point" class="rank" />
       <Select v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" size="small" aria-label="Direction" class="way" />
-      <ToggleButton :model-value="walking" on-label="Walk" off-label="Walk" size="small" aria-label="Walk with a call" @update:model-value="walkThere" />
-      <ToggleButton :model-value="drilling" on-label="Drill" off-label="Drill" size="small" aria-label="Failure drill" @update:model-value="drill" />
+      <Select v-if="wanted.show === 'difference'" v-model="wanted.against" :options="others" option-label="label" option-value="value" size="small" aria-label="Beside what the plan is laid" placeholder="No other plan yet" class="against" />
       <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
     </template>
     <template #below>
       <WalkBand
-        v-if="walking" v-model:moment="moment" :walk="walk" :points="points.length" :drawing="drawing" @draw="drawing = !drawing"
-        @clear="points = []; drawing = true" @back="points = points.slice(0, -1)" @close="walking = false" @floor="floor = $event"
+        v-if="drawer === 'walk'" v-model:moment="moment" :walk="walk" :points="points.length" :drawing="drawing" @draw="drawing = !drawing"
+        @clear="points = []; drawing = true" @back="points = points.slice(0, -1)" @close="drawer = ''" @floor="floor = $event"
       />
-      <DrillBand v-else-if="drilling" @fallen="fallen = $event" @floor="floor = $event" @close="drill" />
+      <DrillBand v-else-if="drawer === 'drill'" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
+      <StoreysBand v-else-if="drawer === 'storeys'" :view="view" :floor="floor" @floor="floor = $event" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
+      <div class="drawers" role="group" aria-label="Under the sheet">
+        <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>
+        <span v-if="!drawer && !spot" class="quiet">Press a spot on the sheet to see why it is so loud there.</span>
+      </div>
     </template>
   </SheetStage>
 </template>
@@ -99,6 +115,38 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 <style scoped>
 .shown {
   width: 134px;
+}
+.against {
+  width: 190px;
+}
+.drawers {
+  flex: none;
+  display: flex;
+  align-items: stretch;
+  gap: 2px;
+  height: 30px;
+  padding: 0 8px;
+  border-top: 1px solid var(--granite-light);
+  background: var(--paper);
+  overflow-x: auto;
+}
+.drawers .quiet {
+  align-self: center;
+  margin-left: auto;
+  white-space: nowrap;
+}
+.drawer {
+  padding: 0 12px;
+  font: 600 12.5px var(--condensed);
+  color: var(--granite);
+  border-bottom: 3px solid transparent;
+}
+.drawer:hover {
+  color: var(--ink);
+}
+.drawer[aria-pressed='true'] {
+  color: var(--heather);
+  border-bottom-color: var(--heather);
 }
 .rank {
   width: 100px;

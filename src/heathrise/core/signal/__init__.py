@@ -10,6 +10,7 @@ from .assess import (
     sharing,
 )
 from .channels import ChannelPlan, Task
+from .difference import difference
 from .explain import SpotView, explain_spot
 from .levels import Air, Direction, heard_at, readings_at
 from .relief import Relief, Show, relief
@@ -35,6 +36,7 @@ __all__ = [
     "channel_findings",
     "channel_plans",
     "channel_tasks",
+    "difference",
     "explain_spot",
     "heard_at",
     "judge_rooms",

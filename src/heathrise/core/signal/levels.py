@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
@@ -59,6 +59,14 @@ class Air:
             for device in self.design.of(Device).values()
             if (radio := self.radios.get((device.id, band))) is not None and radio.on
         ]
+
+    def without(self, gone: frozenset[str]) -> Air:
+        """Return the air with some access points silent; all else stays as it is."""
+        radios = {
+            key: replace(radio, on=False) if key[0] in gone else radio
+            for key, radio in self.radios.items()
+        }
+        return replace(self, radios=radios)
 
     @property
     def client(self) -> ClientModel:

@@ -31,9 +31,10 @@ _SHORTEST_LINE_M = 2.0
 
 
 # What a relief is of: a level, what follows from it, how many are heard, who serves where.
-Show = Literal["level", "snr", "rate", "chance", "heard", "serves"]
+Show = Literal["level", "snr", "rate", "chance", "heard", "serves", "difference"]
 UNITS: dict[Show, str] = {
     "level": "dBm", "snr": "dB", "rate": "Mb/s", "chance": "%", "heard": "heard", "serves": "",
+    "difference": "dB",
 }  # fmt: skip
 MOST_HEARD = 5
 
@@ -122,20 +123,24 @@ def _ranked(
     tints, short = [""] * len(edges), [""] * len(limits)
     lines: list[list[Array]] = [[] for _ in cuts]
     for grid in grids:
-        maker = _maker(grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank))
+        maker = contours_of(
+            grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank)
+        )
         for k, (low, high) in enumerate(edges):
             if high > low:
-                tints[k] += _areas(maker.filled(low, high))
+                tints[k] += areas_path(maker.filled(low, high))
         for k, (_, limit) in enumerate(limits):
-            short[k] += _areas(maker.filled(_LOWEST_DBM, limit))
+            short[k] += areas_path(maker.filled(_LOWEST_DBM, limit))
         for k, (_, at) in enumerate(cuts):
             lines[k] += maker.lines(at)
     if not grids:
-        return _nothing(tuple(figure for figure, _ in cuts))
+        return nothing_drawn(tuple(figure for figure, _ in cuts))
     return {
         "figures": tuple(figure for figure, _ in cuts),
         "tints": tuple(tints),
-        "contours": tuple(_contour(cut[0], line) for cut, line in zip(cuts, lines, strict=True)),
+        "contours": tuple(
+            contour_lines(cut[0], line) for cut, line in zip(cuts, lines, strict=True)
+        ),
         "shortfalls": tuple(
             Shortfall(use=use, target_dbm=limit, path=path)
             for (use, limit), path in zip(limits, short, strict=True)
@@ -169,7 +174,8 @@ def _sorted(rules: Rules, name: str) -> list[float]:
     return sorted(rules.numbers(f"signal.{name}"))
 
 
-def _nothing(figures: tuple[float, ...]) -> dict[str, Any]:
+def nothing_drawn(figures: tuple[float, ...]) -> dict[str, Any]:
+    """Return the fields of a relief on which there is nothing."""
     return {"figures": figures, "tints": (), "contours": (), "shortfalls": ()}
 
 
@@ -181,19 +187,19 @@ def _heard(
     limit = air.rules["signal.contend_dbm"]
     figures = tuple(float(k) for k in range(1, MOST_HEARD + 1))
     if not grids:
-        return _nothing(figures)
+        return nothing_drawn(figures)
     tints, lines = [""] * (MOST_HEARD + 1), [[] for _ in figures]  # type: ignore[var-annotated]
     for grid in grids:
         levels = grid_levels_dbm(air, floor, grid, band, direction)
         for k in range(1, MOST_HEARD + 1):
-            maker = _maker(grid, ranked_dbm(levels, k))
+            maker = contours_of(grid, ranked_dbm(levels, k))
             if k == 1:
-                tints[0] += _areas(maker.filled(_LOWEST_DBM, _HIGHEST_DBM))
-            tints[k] += _areas(maker.filled(limit, _HIGHEST_DBM))
+                tints[0] += areas_path(maker.filled(_LOWEST_DBM, _HIGHEST_DBM))
+            tints[k] += areas_path(maker.filled(limit, _HIGHEST_DBM))
             lines[k - 1] += maker.lines(limit)
     return {
         "figures": figures, "tints": tuple(tints), "shortfalls": (),
-        "contours": tuple(map(_contour, figures, lines)),
+        "contours": tuple(map(contour_lines, figures, lines)),
     }  # fmt: skip
 
 
@@ -210,9 +216,9 @@ def _serves(
         for k, device in enumerate(devices):
             others = np.delete(levels, k, axis=0)
             rest = others.max(axis=0) if len(others) else np.full(levels.shape[1], _LOWEST_DBM)
-            maker = _maker(grid, np.clip(levels[k] - rest, -_FAR_DB, _FAR_DB))
+            maker = contours_of(grid, np.clip(levels[k] - rest, -_FAR_DB, _FAR_DB))
             filled = maker.filled(0.0, _FAR_DB + 1)
-            areas[device.id] = areas.get(device.id, "") + _areas(filled)
+            areas[device.id] = areas.get(device.id, "") + areas_path(filled)
             for points, offsets in zip(*filled, strict=True):
                 pieces[device.id].append(Polygon(points[offsets[0] : offsets[1]]))
     found = []
@@ -220,13 +226,14 @@ def _serves(
         spot = max(pieces[device.id], key=lambda p: p.area).representative_point()
         at = (round(float(spot.x), 2), round(float(spot.y), 2))
         found.append(Served(device=device.id, name=device.name, path=areas[device.id], at=at))
-    return {**_nothing(()), "serves": tuple(found)}
+    return {**nothing_drawn(()), "serves": tuple(found)}
 
 
 _FAR_DB = 200.0
 
 
-def _maker(grid: Grid, levels: Array) -> Any:
+def contours_of(grid: Grid, levels: Array) -> Any:
+    """Return what draws lines and areas of figures at a grid's points, in block order."""
     return contour_generator(
         grid.eastings,
         grid.northings,
@@ -251,7 +258,8 @@ def _limits(air: Air, band: Band, rank: int, show: Show) -> list[tuple[str, floa
     return limits
 
 
-def _areas(filled: tuple[list[Array], list[NDArray[np.uint32]]]) -> str:
+def areas_path(filled: tuple[list[Array], list[NDArray[np.uint32]]]) -> str:
+    """Return areas with their holes as one path."""
     parts: list[str] = []
     for points, offsets in zip(*filled, strict=True):
         for start, end in itertools.pairwise(offsets):
@@ -264,7 +272,8 @@ def _joined(points: Array) -> str:
     return " ".join(map(str, np.rint(points * 100).astype(np.int64).ravel().tolist()))
 
 
-def _contour(figure: float, lines: list[Array]) -> Contour:
+def contour_lines(figure: float, lines: list[Array]) -> Contour:
+    """Return the lines at a figure, the short ones left out."""
     parts: list[str] = []
     labels: list[Spot] = []
     for line in lines:

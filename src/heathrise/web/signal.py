@@ -1,0 +1,141 @@
+"""Routes for what is heard where: relief, levels, rays and walks."""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+from apiflask import APIBlueprint
+from flask import Response
+
+from ..core.bands import BANDS, Band
+from ..core.design import Design, DesignError, Floor, Problem, Variant
+from ..core.kept import as_planned, as_today
+from ..core.offers import with_changes
+from ..core.signal import (
+    MOST_SECONDS,
+    Air,
+    Relief,
+    SpotView,
+    Walk,
+    air_of,
+    difference,
+    explain_spot,
+    readings_at,
+    relief,
+    walk,
+)
+from ..core.storeys import storeys_of
+from ..store import Repository
+from .models import LevelList, LevelReading, View, WalkRequest
+from .wire import json_of
+
+
+def make_signal(repository: Repository) -> APIBlueprint:
+    """Return the routes for what is heard where."""
+    routes = APIBlueprint("signal", __name__, url_prefix="/api")
+
+    @routes.get("/projects/<project_id>/relief")
+    @routes.input(View, location="query", arg_name="view")
+    @routes.output(Relief)
+    def drawn(project_id: str, view: View) -> Response:
+        return json_of(relief_of(repository, project_id, repository.load(project_id).design, view))
+
+    @routes.get("/projects/<project_id>/levels/<floor>/<x>/<y>")
+    @routes.output(LevelList)
+    def levels(project_id: str, floor: str, x: str, y: str) -> Response:
+        design = repository.load(project_id).design
+        _known_floor(design, floor)
+        at = _number(x, "x"), _number(y, "y")
+        found = readings_at(air_of(as_planned(design), repository.catalogue), floor, *at)
+        readings = [LevelReading(**vars(r)) for r in found]
+        return json_of(LevelList(readings=readings, space=_space_name(design, floor, *at)))
+
+    @routes.get("/projects/<project_id>/rays/<floor>/<x>/<y>/<band>")
+    @routes.output(SpotView)
+    def rays(project_id: str, floor: str, x: str, y: str, band: str) -> Response:
+        """Explain what is heard at a spot, ray by ray."""
+        design = repository.load(project_id).design
+        _known_floor(design, floor)
+        known: Band | None = next((b for b in BANDS if b == band), None)
+        if known is None:
+            raise DesignError([Problem("band", f"there are {', '.join(BANDS)}")])
+        at = _number(x, "x"), _number(y, "y")
+        air = air_of(as_planned(design), repository.catalogue)
+        return json_of(explain_spot(air, floor, at, known))
+
+    @routes.post("/projects/<project_id>/walk")
+    @routes.input(WalkRequest, arg_name="wanted")
+    @routes.output(Walk)
+    def walked(project_id: str, wanted: WalkRequest) -> Response:
+        """Carry a call along a path over rooms, stairs and storeys."""
+        design = as_planned(repository.load(project_id).design)
+        for number, point in enumerate(wanted.points):
+            if point.floor not in design.of(Floor):
+                what = f"there is no floor {point.floor!r}"
+                raise DesignError([Problem(f"points[{number}].floor", what)])
+        air = air_of(design, repository.catalogue)
+        far = sum(math.dist(a.at, b.at) for a, b in itertools.pairwise(wanted.points))
+        most = MOST_SECONDS * air.rules["signal.walk_mps"]
+        if far > most:
+            what = f"the path is {far:.0f} m long; at most {most:.0f} m are walked"
+            raise DesignError([Problem("points", what)])
+        return json_of(walk(air, wanted.points, wanted.band))
+
+    return routes
+
+
+def relief_of(
+    repository: Repository, project_id: str, design: Design, view: View, quick: bool = False
+) -> Relief:
+    """Return the relief that a view asks for of a design of a project."""
+    _known_floor(design, view.floor)
+    standing = as_today(design) if view.when == "today" else as_planned(design)
+    air = air_of(standing, repository.catalogue, view.band)
+    spread = (view.floor, view.band, view.rank, view.direction)
+    quick = quick or view.quick
+    if view.show != "difference":
+        return relief(air, *spread, quick, view.show)
+    now, then = _compared(repository, project_id, design, air, view)
+    for one in (now, then):
+        _known_floor(one.design, view.floor)
+    return difference(now, then, *spread, quick)
+
+
+def _compared(
+    repository: Repository, project_id: str, design: Design, plan: Air, view: View
+) -> tuple[Air, Air]:
+    """Return what a difference is of, and what it is from."""
+    catalogue = repository.catalogue
+    kind, _, key = view.against.partition(":")
+    if kind == "without":
+        return plan.without(frozenset(key.split(","))), plan
+    if kind == "revision" and key.isdecimal():
+        earlier = as_planned(repository.at(project_id, int(key)))
+        return plan, air_of(earlier, catalogue, view.band)
+    variant = design.of(Variant).get(key)
+    if kind == "variant" and variant is not None:
+        other = as_planned(with_changes(design, variant, catalogue))
+        return air_of(other, catalogue, view.band), plan
+    what = "say revision:, variant: or without: and what of it"
+    raise DesignError([Problem("against", what)])
+
+
+def _known_floor(design: Design, floor: str) -> None:
+    if floor not in design.of(Floor):
+        raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
+
+
+def _number(text: str, where: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not abs(value) <= 10_000:
+        raise DesignError([Problem(where, "should be a distance in metres")])
+    return value
+
+
+def _space_name(design: Design, floor: str, x: float, y: float) -> str | None:
+    room = storeys_of(design).room_at(floor, (x, y))
+    return room.name if room else None
