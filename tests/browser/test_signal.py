@@ -139,3 +139,46 @@ def test_a_failure_is_drilled(school_sheet: Sheet) -> None:
     expect(page.get_by_label("Floor", exact=True)).to_contain_text("Ground floor")
     expect(rows.filter(has_text="AP-3")).to_contain_text("Rehearsal room")
     expect(page.locator(".inspector h2")).to_have_text("AP-3")
+
+
+def test_places_are_searched_stopped_compared_taken_and_undone(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    page.get_by_role("button", name="Search for places").click()
+    band = page.get_by_test_id("sites-band")
+    band.get_by_test_id("search-places").click()
+
+    # The best so far is on the sheet while it is looked for; stopped, it is an answer.
+    expect(band.locator(".best")).to_contain_text("Fewest so far")
+    expect(page.locator("[data-layer=proposed] circle").first).to_be_visible()
+    band.get_by_role("button", name="Stop").click()
+    expect(band.locator("[data-answer=fewest]")).to_be_visible()
+
+    # It is seen on the sheet and in the tally beside the plan, then taken, then undone.
+    expect(page.locator("[data-proposed]").first).to_be_visible()
+    expect(page.locator("[data-tally=first]")).to_contain_text("30 of 30")
+    expect(page.locator("[data-tally=first]")).to_contain_text("+3")
+    count = int(re.search(r"\d+", page.locator("[data-tally=aps]").inner_text())[0])  # type: ignore[index]
+    page.get_by_test_id("take-answer").click()
+    sheet.saved(2)
+    expect(page.locator("[data-tally=aps]")).to_contain_text(str(count))
+    expect(page.locator("[data-proposed]")).to_have_count(0)
+    page.keyboard.press("Control+z")
+    sheet.saved(3)
+    expect(page.locator("[data-tally=aps]")).to_contain_text("15")
+
+
+def test_a_failure_is_seen_as_what_it_takes(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    page.get_by_role("button", name="Failure drill").click()
+    page.locator("[data-failure='device/ap-6']").click()
+    expect(page.get_by_test_id("drawn")).to_contain_text("dB more or less without AP-6")
+    page.get_by_role("button", name="Storeys side by side").click()
+    expect(page.get_by_test_id("drawn")).to_contain_text("dBm")
+    upper = page.locator("[data-storey=upper]")
+    expect(upper.locator("path").nth(4)).to_be_attached()
+    upper.click()
+    expect(page.get_by_label("Floor", exact=True)).to_contain_text("Upper floor")

@@ -12,6 +12,7 @@ from flask.testing import FlaskClient
 from heathrise.core.design import Design
 from heathrise.core.progress import Progress
 from heathrise.jobs import EmbeddedRunner, Stopped
+from heathrise.jobs.runner import Show
 from heathrise.store import Repository
 from heathrise.store.jobs import INTERRUPTED, JobRow, Jobs, UnknownJob
 from heathrise.web.app import create_app
@@ -42,8 +43,9 @@ def _ended(jobs: Jobs, job_id: str) -> JobRow:
 def test_progress_is_in_the_row_and_a_stop_keeps_what_was_found(jobs: Jobs) -> None:
     runner, going = EmbeddedRunner(jobs), threading.Event()
 
-    def count(progress: Progress) -> dict[str, object]:
+    def count(progress: Progress, show: Show) -> dict[str, object]:
         done = 0
+        show({"best": 1})
         while progress(done, 1000):
             done += 1
             time.sleep(0.01)
@@ -56,6 +58,7 @@ def test_progress_is_in_the_row_and_a_stop_keeps_what_was_found(jobs: Jobs) -> N
     time.sleep(0.5)
     row = jobs.get(job_id)
     assert row.state == "running" and 0 < row.done < 1000 and row.total == 1000
+    assert row.result == {"best": 1}  # the best so far, until the end writes its own
     runner.stop(job_id)
     row = _ended(jobs, job_id)
     assert row.state == "stopped" and row.result is not None and row.result["counted"] > 0
@@ -64,10 +67,10 @@ def test_progress_is_in_the_row_and_a_stop_keeps_what_was_found(jobs: Jobs) -> N
 def test_a_job_that_fails_says_so(jobs: Jobs) -> None:
     runner = EmbeddedRunner(jobs)
 
-    def broken(_: Progress) -> dict[str, object]:
+    def broken(_: Progress, _show: Show) -> dict[str, object]:
         raise ZeroDivisionError
 
-    def given_up(_: Progress) -> dict[str, object]:
+    def given_up(_: Progress, _show: Show) -> dict[str, object]:
         raise Stopped
 
     for task, state in ((broken, "failed"), (given_up, "stopped")):

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
 import type { Device, EquipmentRoom, LevelReading, Point, Ray, Riser, SpotView } from '@/api/types'
+import type { BestSoFar, Moved } from '@/answers/useSites'
 import { useDesign } from '@/document/store'
 import { boundsOf, centre } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
@@ -14,6 +15,7 @@ import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
 import MarksLayer from './MarksLayer.vue'
+import ProposedLayer from './ProposedLayer.vue'
 import RayLayer from './RayLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
@@ -35,7 +37,7 @@ import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -88,11 +90,14 @@ const verdicts = computed(
 /** What stands over the sheet at its foot, in pixels. */
 const furniture = shallowRef<Box[]>([])
 const NAMES_FROM_PX_PER_M = 9
+/** What a proposal moves or takes away is named where it goes to. */
+const leaving = computed(() => new Set((props.proposed ?? []).filter((m) => m.what !== 'stays').map((m) => m.device)))
 /** From afar the names of marks would only cover one another; outlets are not named on the signal. */
 const names = computed(() => {
   const near = viewport.scale.value >= NAMES_FROM_PX_PER_M
   const marks = [...rooms.value, ...devices.value, ...risers.value].map((m) => {
     const [x, y] = viewport.toScreen(m.at)
+    if (leaving.value.has(m.id)) return { key: m.id, name: '', x, y, must: false }
     const must = m.id === chosen.value
     const quiet = props.mode === 'signal' && 'kind' in m && !hasAir(store.catalogue, m)
     return { key: m.id, name: (near && !quiet) || must ? m.name : '', x, y, must }
@@ -253,6 +258,7 @@ defineExpose({ fit, remove: gestures.remove })
         :names="names.marks" @grab="gestures.grab"
       />
       <RayLayer v-if="spot && spot.floor === floor" :spot="spot" :ray="ray ?? null" :viewport="viewport" />
+      <ProposedLayer v-if="proposed || best" :moved="proposed ?? null" :best="best ?? null" :devices="devices" :floor="floor" :viewport="viewport" />
       <WalkLayer v-if="walked" v-bind="walked" :floor="floor" :viewport="viewport" />
       <StatesLayer v-if="standing" :standing="standing" :devices="devices" :floor="floor" :viewport="viewport" />
       <BriefLayer
@@ -270,7 +276,7 @@ defineExpose({ fit, remove: gestures.remove })
       />
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" :against="against" @fit="fit()" @boxes="furniture = $event" />
-    <LevelProbe v-if="probe && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
+    <LevelProbe v-if="probe && !proposed && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
     <div v-if="!spaces.length && !walls.length && !underlay" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
       <p>Draw a room from corner to corner: its walls are drawn with it.</p>

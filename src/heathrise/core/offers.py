@@ -87,18 +87,18 @@ def offers(
     design: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice], today: date
 ) -> list[Offer]:
     """Return the plan as it stands and each of its variants, all of them really evaluated."""
-    found = [_offer(None, "The plan as it stands", design, catalogue, firm, today)]
+    found = [offer_of(None, "The plan as it stands", design, catalogue, firm, today)]
     for variant in design.of(Variant).values():
         try:
             other = with_changes(design, variant, catalogue)
         except DesignError as error:
             found.append(Offer(variant=variant.id, name=variant.name, fits=str(error)))
             continue
-        found.append(_offer(variant.id, variant.name, other, catalogue, firm, today))
+        found.append(offer_of(variant.id, variant.name, other, catalogue, firm, today))
     return found
 
 
-def _offer(
+def offer_of(
     variant: str | None,
     name: str,
     design: Design,
@@ -106,6 +106,7 @@ def _offer(
     firm: Mapping[str, FirmPrice],
     today: date,
 ) -> Offer:
+    """Return one way of doing the job in figures, really evaluated."""
     evaluation = evaluate(design, catalogue, "figures")
     order = order_of(design, catalogue, evaluation, firm, today)
     tally = evaluation.tally

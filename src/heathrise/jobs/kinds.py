@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
+from pydantic import ValidationError
+
 from ..core.catalogue import Catalogue
 from ..core.design import Design, DesignError, Problem
 from ..core.drill import drill
@@ -21,6 +23,7 @@ from ..core.ordering import order_of
 from ..core.progress import Progress
 from ..core.records import HandedOver, Record
 from ..core.remedies import search_cures
+from ..core.siting import Wishes, best_places, needless, search_sites
 from ..formats.papers import (
     Drawn,
     History,
@@ -41,7 +44,8 @@ class Work:
 
     ``keep`` keeps a paper of a kind under a name, and returns its id; ``prices`` gives the firm's;
     ``seen`` what was seen on the site beside an evaluation; ``history`` the journal's last lines;
-    ``record`` appends a record and returns its number, ``last_record`` is the last one's.
+    ``record`` appends a record and returns its number, ``last_record`` is the last one's;
+    ``show`` shows the best so far.
     """
 
     name: str
@@ -56,6 +60,7 @@ class Work:
     history: Callable[[], list[History]]
     record: Callable[[Record], int]
     last_record: Callable[[], int]
+    show: Callable[[Mapping[str, Any]], None]
 
 
 def _cures(work: Work) -> dict[str, Any]:
@@ -162,6 +167,37 @@ def _drill(work: Work) -> dict[str, Any]:
     return {"failures": [f.model_dump(mode="json") for f in found]}
 
 
+def _wishes(work: Work) -> Wishes:
+    try:
+        return Wishes.model_validate(work.arguments.get("wishes", {}))
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = ".".join(map(str, first["loc"])) or "wishes"
+        raise DesignError([Problem(where, first["msg"])]) from None
+
+
+def _sites(work: Work) -> dict[str, Any]:
+    """Look for places for access points; stopped, the best by then."""
+    today = datetime.now(UTC).date()
+    found = search_sites(
+        work.design, work.catalogue, _wishes(work), work.prices(), today, work.progress, work.show
+    )
+    return found.model_dump(mode="json")
+
+
+def _best_places(work: Work) -> dict[str, Any]:
+    """Look for the best place for one access point while the others stay."""
+    device = str(work.arguments.get("device", ""))
+    found = best_places(work.design, work.catalogue, device, _wishes(work), work.progress)
+    return {"cures": [cure.model_dump(mode="json") for cure in found]}
+
+
+def _needless(work: Work) -> dict[str, Any]:
+    """Try which access points nobody would miss."""
+    found = needless(work.design, work.catalogue, work.progress)
+    return {"cures": [cure.model_dump(mode="json") for cure in found]}
+
+
 KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "cures": _cures,
     "drill": _drill,
@@ -171,4 +207,7 @@ KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
     "sheets_pdf": _sheets_pdf,
     "handover": _handover,
     "variant": _variant,
+    "sites": _sites,
+    "best_places": _best_places,
+    "needless": _needless,
 }

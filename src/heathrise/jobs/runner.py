@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from threading import Event, Lock
 from typing import Any, Protocol
@@ -17,7 +17,8 @@ log = logging.getLogger(__name__)
 
 AT_ONCE = 2
 NOTED_EVERY_SECONDS = 0.25
-Task = Callable[[Progress], dict[str, Any]]
+Show = Callable[[Mapping[str, Any]], None]
+Task = Callable[[Progress, Show], dict[str, Any]]
 
 
 class Stopped(Exception):
@@ -28,7 +29,8 @@ class Runner(Protocol):
     """What runs jobs: in this process, or in others behind a queue."""
 
     def begin(self, job_id: str, task: Task) -> None:
-        """Run a task, which is told whether to go on each time it says how far it is."""
+        """Run a task, which is told whether to go on each time it says how far it is, and may show
+        the best it has so far."""
 
     def stop(self, job_id: str) -> None:
         """Let a job end soon."""
@@ -69,12 +71,15 @@ class EmbeddedRunner:
                 self._jobs.progress(job_id, done, total)
             return not stop.is_set()
 
+        def show(best: Mapping[str, Any]) -> None:
+            self._jobs.best(job_id, dict(best))
+
         state: State = "done"
         result: dict[str, Any] | None = None
         message = ""
         try:
             self._jobs.progress(job_id, 0, 0)
-            result = task(progress)
+            result = task(progress, show)
             state = "stopped" if stop.is_set() else "done"
         except Stopped:
             state = "stopped"

@@ -67,6 +67,10 @@ class Jobs:
     def progress(self, job_id: str, done: int, total: int) -> None:
         self._set(job_id, done=done, total=total)
 
+    def best(self, job_id: str, so_far: dict[str, Any]) -> None:
+        """Note the best that a running job has; its end writes the result in its place."""
+        self._set(job_id, result=json.dumps(so_far, ensure_ascii=False))
+
     def end(
         self, job_id: str, state: State, result: dict[str, Any] | None, message: str = ""
     ) -> None:

@@ -5,12 +5,14 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, ref, shallowRef, watch } from 'vue'
 import type { Point, View } from '@/api/types'
 import { useAgainst } from '@/answers/useAgainst'
+import type { BestSoFar, Moved } from '@/answers/useSites'
 import { useSpot } from '@/answers/useSpot'
 import { useWalk } from '@/answers/useWalk'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
 import DrillBand from './DrillBand.vue'
 import RayBand from './RayBand.vue'
+import SitesBand from './SitesBand.vue'
 import StoreysBand from './StoreysBand.vue'
 import WalkBand from './WalkBand.vue'
 
@@ -37,14 +39,18 @@ const WAYS = [
 ]
 
 /** What lies under the sheet: one thing at a time. */
-type Drawer = '' | 'storeys' | 'walk' | 'drill'
+type Drawer = '' | 'sites' | 'storeys' | 'walk' | 'drill'
 const DRAWERS: { id: Drawer; label: string; what: string }[] = [
+  { id: 'sites', label: 'Places', what: 'Search for places' },
   { id: 'storeys', label: 'Storeys', what: 'Storeys side by side' },
   { id: 'walk', label: 'Walk', what: 'Walk with a call' },
   { id: 'drill', label: 'Drill', what: 'Failure drill' },
 ]
 const drawer = ref<Drawer>('')
 const { options: others } = useAgainst()
+/** What a search for places proposes, and its best while it runs. */
+const proposed = shallowRef<Moved[] | null>(null)
+const best = shallowRef<BestSoFar | null>(null)
 /** What a failure that is looked at takes away, and the rooms that fall with it. */
 const failure = shallowRef<{ name: string; gone: string[]; rooms: Map<string, string> } | null>(null)
 const gone = computed(() => failure.value?.gone.join(',') ?? '')
@@ -77,6 +83,7 @@ function open(next: Drawer): void {
 /** A press draws the walk on while it is drawn, else it asks why it is so loud there. */
 function pressed(spot: Point): void {
   if (drawer.value === 'walk' && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
+  else if (drawer.value === 'sites') return // a search is not left by a press beside it
   else {
     drawer.value = ''
     failure.value = null
@@ -87,7 +94,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" @spot="pressed">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
@@ -103,6 +110,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       />
       <DrillBand v-else-if="drawer === 'drill'" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
       <StoreysBand v-else-if="drawer === 'storeys'" :view="view" :floor="floor" @floor="floor = $event" @close="drawer = ''" />
+      <SitesBand v-else-if="drawer === 'sites'" @proposed="proposed = $event" @best="best = $event" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
       <div class="drawers" role="group" aria-label="Under the sheet">
         <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>

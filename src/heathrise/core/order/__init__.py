@@ -6,7 +6,7 @@ from .labour import Task, climbs_of, pull_minutes
 from .links import Link
 from .packs import Pack, cheapest_cover
 from .parts import GROUPS, Where, cord_for, disks_for
-from .prices import FirmPrice, Item, items_of
+from .prices import FirmPrice, Item, Prices, items_of
 
 __all__ = [
     "GROUPS",
@@ -16,6 +16,7 @@ __all__ = [
     "Link",
     "Order",
     "Pack",
+    "Prices",
     "Stretch",
     "Sum",
     "Task",

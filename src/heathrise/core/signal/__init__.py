@@ -11,8 +11,10 @@ from .assess import (
 )
 from .channels import ChannelPlan, Task
 from .difference import difference
+from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .levels import Air, Direction, heard_at, readings_at
+from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import RoomVerdict, judge_rooms
 from .verdicts import channel_findings, signal_findings
@@ -22,6 +24,7 @@ __all__ = [
     "MOST_POINTS",
     "MOST_SECONDS",
     "Air",
+    "Asked",
     "ChannelPlan",
     "Direction",
     "Relief",
@@ -33,6 +36,7 @@ __all__ = [
     "Walk",
     "WalkPoint",
     "air_of",
+    "asked_rooms",
     "channel_findings",
     "channel_plans",
     "channel_tasks",
@@ -41,10 +45,14 @@ __all__ = [
     "heard_at",
     "judge_rooms",
     "radios_of",
+    "reach_dbm",
     "readings_at",
     "relief",
+    "rooms_of",
     "search_longer",
+    "share_walled",
     "sharing",
     "signal_findings",
     "walk",
+    "walls_that",
 ]

@@ -50,10 +50,10 @@ def survey_of(design: Design) -> dict[str, Survey]:
     return _surveys.get((spaces,), None, lambda: _make(list(spaces.values())))
 
 
-def room_points(polygon: Any) -> tuple[Array, Array]:
+def room_points(polygon: Any, apart_m: float = STEP_M) -> tuple[Array, Array]:
     """Return x and y of a room's points: the middles of square cells, all inside it."""
     west, south, east, north = polygon.bounds
-    step_m = max(STEP_M, math.sqrt(polygon.area / MOST_POINTS))
+    step_m = max(apart_m, math.sqrt(polygon.area / MOST_POINTS))
     step_m = min(step_m, math.sqrt(polygon.area / LEAST_POINTS))
     shapely.prepare(polygon)
     for _ in range(_HALVINGS):

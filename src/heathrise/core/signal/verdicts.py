@@ -5,17 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from shapely import STRtree
-from shapely.geometry import LineString, Polygon
-from shapely.ops import unary_union
 
 from ..bands import BANDS, Band
-from ..design import Design, Device, Radio, Space, Wall, WirelessName, put
+from ..design import Design, Device, Radio, Space, WirelessName, put
 from ..findings import Cure, Finding, Place
 from .channels import ChannelPlan
+from .enclosing import share_walled, walls_that
 from .levels import Air
 from .rooms import RoomVerdict, target_figures
-
-_WALL_NEAR_M = 0.3
 
 
 def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
@@ -39,7 +36,7 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             yield _room(air, room)
         if room.share_downlink and room.share_first is not None:
             yield from _deaf(air, room)
-    shields = _shields(air)
+    shields = walls_that(air.design, air.catalogue, lambda c: c.shields)
     for device in air.design.of(Device).values():
         if device.model in air.catalogue.airs:
             yield from _too_loud(air, device)
@@ -156,27 +153,14 @@ def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
             )
 
 
-def _shields(air: Air) -> dict[str, STRtree]:
-    """Return by floor the walls that shield."""
-    lines: dict[str, list[LineString]] = {}
-    for wall in air.design.of(Wall).values():
-        if air.catalogue.constructions[wall.construction].shields:
-            lines.setdefault(wall.floor, []).append(LineString([wall.a, wall.b]))
-    return {floor: STRtree(rows) for floor, rows in lines.items()}
-
-
-def _shielded(air: Air, device: Device, shields: Mapping[str, STRtree]) -> Iterator[Finding]:
+def _shielded(air: Air, device: Device, shields: dict[str, STRtree]) -> Iterator[Finding]:
     if device.floor not in shields:
         return
     space = air.terrain.storeys.room_at(device.floor, device.at)
     if space is None:
         return
-    ring = Polygon(space.outline).exterior
-    beside = ring.buffer(_WALL_NEAR_M)
-    tree = shields[device.floor]
-    near = unary_union([tree.geometries[k] for k in tree.query(beside, predicate="intersects")])
-    shielded_m = near.intersection(beside).length
-    if shielded_m / ring.length >= air.rules["signal.shielded_share"]:
+    share = share_walled(space, shields)
+    if share >= air.rules["signal.shielded_share"]:
         yield Finding(
             id=f"signal-shielded-{device.id}",
             stage="signal",
@@ -186,7 +170,7 @@ def _shielded(air: Air, device: Device, shields: Mapping[str, STRtree]) -> Itera
                 "it serves that room and shields all others."
             ),
             places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
-            figure=round(100 * shielded_m / ring.length),
+            figure=round(100 * share),
             limit=round(100 * air.rules["signal.shielded_share"]),
             unit="% of its walls",
             rule="not inside a room of concrete or metal",

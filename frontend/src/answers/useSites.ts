@@ -1,0 +1,115 @@
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { useProjectJob } from '@/answers/useJob'
+import type { Change, Cure, Offer, Point } from '@/api/types'
+import { useDesign } from '@/document/store'
+
+/** What becomes of one access point in an answer. */
+export interface Moved {
+  device: string
+  name: string
+  what: 'stays' | 'moved' | 'new' | 'gone'
+  floor: string
+  at: Point
+  metres: number
+}
+export interface Answer {
+  goal: string
+  name: string
+  count: number
+  proof: string
+  proven: boolean
+  changes: Change[]
+  moved: Moved[]
+  offer: Offer
+  short: string[]
+}
+export interface Sited {
+  looked_at: number
+  points: number
+  now: Offer
+  answers: Answer[]
+  none: string
+  excluded: { space: string; name: string; why: string }[]
+  lacking: { space: string; name: string; share: number }[]
+}
+/** The best so far, while it is looked for. */
+export interface BestSoFar {
+  goal: string
+  count: number
+  least: number | null
+  places: { floor: string; at: Point }[]
+}
+
+/** A search for places: what it is free to do, how far it is, its answers; and the small questions. */
+export function useSites() {
+  const store = useDesign()
+  const wishes = reactive({ models: [] as string[], mounts: ['ceiling'] as string[], second: true, margin_db: null as number | null, keep: [] as string[], seconds: 30 })
+  const kind = ref<'sites' | 'best_places' | 'needless'>('sites')
+  const { job, running, run, stop } = useProjectJob(() => kind.value)
+  const found = shallowRef<Sited | null>(null)
+  const cures = shallowRef<{ asked: string; rows: Cure[] } | null>(null)
+  const chosen = ref('')
+  const answer = computed(() => found.value?.answers.find((a) => a.goal === chosen.value) ?? null)
+  const best = computed(() => (running.value && kind.value === 'sites' ? ((job.value?.result as BestSoFar | null) ?? null) : null))
+
+  const asked = (more: Record<string, unknown> = {}) => ({ wishes: { ...wishes, ...more } })
+
+  async function search(): Promise<void> {
+    look('')
+    cures.value = found.value = null
+    kind.value = 'sites'
+    const done = await run(asked())
+    if (!done?.result) return
+    found.value = done.result as unknown as Sited
+    look(found.value.answers[0]?.goal ?? '')
+  }
+
+  /** Whether one fewer will do: a search for fewer than there are. */
+  async function fewer(now: number): Promise<void> {
+    look('')
+    cures.value = found.value = null
+    kind.value = 'sites'
+    const done = await run(asked({ goals: ['fewest'], most: Math.max(0, now - 1) }))
+    if (!done?.result) return
+    found.value = done.result as unknown as Sited
+    look(found.value.answers[0]?.goal ?? '')
+  }
+
+  async function ask(what: 'best_places' | 'needless', said: string, device = ''): Promise<void> {
+    look('')
+    cures.value = found.value = null
+    kind.value = what
+    const done = await run({ ...asked(), device })
+    if (done?.result) cures.value = { asked: said, rows: done.result.cures as Cure[] }
+  }
+
+  /** Look at an answer on the sheet and in the tally, or at the plan again. */
+  function look(goal: string): void {
+    chosen.value = chosen.value === goal ? '' : goal
+    if (answer.value) void store.preview(answer.value.changes)
+    else store.endPreview(false)
+  }
+
+  function take(): void {
+    const taken = answer.value
+    if (!taken) return
+    const label = `${taken.name}: ${taken.count} access points`
+    chosen.value = ''
+    found.value = null
+    store.endPreview(true)
+    store.commit(label, taken.changes)
+  }
+  function mend(cure: Cure): void {
+    cures.value = null
+    store.commit(cure.label, cure.changes as Change[])
+  }
+  function leave(): void {
+    if (chosen.value) look('')
+  }
+  // Answers are to the plan they were found for.
+  watch(() => store.revision, () => {
+    chosen.value = ''
+    found.value = cures.value = null
+  })
+  return { wishes, job, running, stop, found, cures, chosen, answer, best, search, fewer, ask, look, take, mend, leave }
+}

@@ -1,0 +1,7 @@
+"""Where access points are hung: places, what each reaches and costs, the best choice of them."""
+
+from .places import Wishes
+from .search import Sited, search_sites
+from .small import best_places, needless
+
+__all__ = ["Sited", "Wishes", "best_places", "needless", "search_sites"]

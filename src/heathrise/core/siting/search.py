@@ -1,0 +1,489 @@
+"""The search for places: the fewest access points, the cheapest installed, the strongest second."""
+
+from __future__ import annotations
+
+import math
+import os
+import threading
+import time
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel, ConfigDict, Field
+from shapely.geometry import Point, Polygon
+
+from ..catalogue import Catalogue
+from ..design import Change, Design, DesignError, Device, Problem, Space, apply, put
+from ..evaluate import Evaluation, evaluate
+from ..in_force import in_force
+from ..kept import as_planned
+from ..offers import Offer, offer_of
+from ..order import FirmPrice
+from ..progress import Progress, always
+from ..signal import Air, Asked, air_of, asked_rooms, judge_rooms, reach_dbm, rooms_of
+from .changes import Moved, changes_to
+from .costs import place_cents, priced
+from .cover import Choice, Demands, Task, choose, demands_of, greedy, too_near
+from .places import Excluded, Goal, Wishes, closed_to_work, movable, places_of
+from .shift import Levels, Rooms, shifted
+
+GOALS: dict[Goal, str] = {
+    "fewest": "Fewest",
+    "cheapest": "Cheapest installed",
+    "strongest": "Strongest second",
+}
+_SECONDS_SHARE: dict[Goal, float] = {"fewest": 0.5, "cheapest": 0.25, "strongest": 0.25}
+_MORE_FOR_SECOND = 1.25  # so many times the fewest may be used for the strongest second
+_MOST_DB = 15  # by which a second is looked for to be stronger, or is given up
+_REFINED = 2  # times that rooms are looked at more closely
+_SAME_SPOT_M = 0.3
+_TINY = 1e-6
+_KEPT_APART = 6  # times that a choice is made anew because two came too near
+_NICENESS = 10
+
+
+class Lacks(BaseModel):
+    """A room that no choice of places meets."""
+
+    model_config = ConfigDict(frozen=True)
+
+    space: str
+    name: str
+    share: float = Field(description="share of its points that can be served, 0 to 1")
+
+
+class Answer(BaseModel):
+    """One set of places, as changes on the plan, with what it comes to."""
+
+    model_config = ConfigDict(frozen=True)
+
+    goal: Goal
+    name: str
+    count: int = Field(description="access points, those that stay with them")
+    proof: str
+    proven: bool
+    least: int | None = Field(None, description="no choice has fewer than this")
+    gap: float = Field(description="what it may be over the bound, as a share of the bound")
+    changes: tuple[Change, ...]
+    moved: tuple[Moved, ...]
+    offer: Offer
+    short: tuple[str, ...] = Field(description="names of rooms that still fall short")
+
+
+class Sited(BaseModel):
+    """What a search for places found, and what it could not do."""
+
+    model_config = ConfigDict(frozen=True)
+
+    looked_at: int = Field(description="places that were looked at")
+    points: int = Field(description="points that had to be served")
+    now: Offer
+    answers: tuple[Answer, ...]
+    none: str = Field(description="why there is no answer, or nothing")
+    excluded: tuple[Excluded, ...]
+    lacking: tuple[Lacks, ...]
+
+
+Show = Callable[[Mapping[str, Any]], None]
+
+
+@dataclass(frozen=True, eq=False)
+class Ground:
+    """All that a search stands on: what stays, the places, what each of them reaches."""
+
+    design: Design
+    catalogue: Catalogue
+    wishes: Wishes
+    air: Air
+    free: tuple[Device, ...]
+    fixed: tuple[Device, ...]
+    places: tuple[Device, ...]
+    excluded: tuple[Excluded, ...]
+    asked: tuple[Asked, ...]
+    reach: Levels
+
+    @property
+    def columns(self) -> tuple[Device, ...]:
+        """What stays, then the places: what a choice is made of."""
+        return (*self.fixed, *self.places)
+
+    @property
+    def margin_db(self) -> float:
+        own = self.wishes.margin_db
+        return own if own is not None else self.design.site.margin_db
+
+    @property
+    def share(self) -> float:
+        return self.catalogue.rules["signal.met_share"]
+
+    def demands(self) -> Demands:
+        """Return what has to be covered."""
+        first, second, wanted = self.flags()
+        return demands_of(first, second, wanted, rooms_of(self.asked), self.share)
+
+    def flags(self) -> tuple[NDArray[np.bool_], NDArray[np.bool_], NDArray[np.bool_]]:
+        """Return what reaches first and second targets, and where a second is wanted."""
+        sizes = [len(a.x) for a in self.asked]
+        first = np.repeat([a.first_dbm for a in self.asked], sizes)
+        seconds = [math.inf if a.second_dbm is None else a.second_dbm for a in self.asked]
+        second = np.repeat(seconds, sizes)
+        return self.reach >= first, self.reach >= second, np.isfinite(second)
+
+    def apart(self) -> tuple[tuple[int, int], ...]:
+        """Return pairs of which one alone is taken: on one spot, or too near within a room."""
+        apart_m = self.catalogue.rules["signal.place_apart_m"]
+        storeys = self.air.terrain.storeys
+        rooms = [storeys.room_at(d.floor, d.at) for d in self.columns]
+        at = np.array([d.at for d in self.columns]).reshape(-1, 2)
+        pairs = []
+        for i, (one, room) in enumerate(zip(self.columns, rooms, strict=True)):
+            far = np.hypot(*(at[i + 1 :] - at[i]).T)
+            for j in np.flatnonzero(far < max(apart_m, _SAME_SPOT_M)) + i + 1:
+                other = self.columns[j]
+                same = room is not None and rooms[j] is not None and rooms[j].id == room.id  # type: ignore[union-attr]
+                if one.floor == other.floor and (same or far[j - i - 1] < _SAME_SPOT_M):
+                    pairs.append((i, int(j)))
+        return tuple(pairs)
+
+
+def ground_of(drawn: Design, catalogue: Catalogue, wishes: Wishes) -> Ground:
+    """Return what a search for places stands on.
+
+    Raises:
+        DesignError: nothing asks for signal, or there is no place to look at.
+    """
+    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    kept = set(wishes.keep)
+    free = tuple(d for d in movable(design, ruled) if d.id not in kept)
+    moved = {d.id for d in free}
+    found, excluded = places_of(design, ruled, wishes)
+    # Where they hang now is a place like any other.
+    now = [d.model_copy(update={"id": f"now-{d.id}"}) for d in free]
+    standing = {k: d for k, d in design.of(Device).items() if k not in moved}
+    base = Design({**design.tables, "device": standing})
+    places = [*found, *now]
+    air = air_of(apply(base, [put(p) for p in places]), ruled, "5")
+    fixed = tuple(d for d in standing.values() if d.model in ruled.airs)
+    margin_db = wishes.margin_db if wishes.margin_db is not None else design.site.margin_db
+    asked = asked_rooms(air, margin_db, ruled.rules["signal.place_point_m"], wishes.second)
+    if not asked:
+        raise DesignError([Problem("space", "no room asks for signal: say what each is for")])
+    if not places:
+        raise DesignError([Problem("models", "no model that is wished fits any place")])
+    reach = reach_dbm(air, [*fixed, *places], asked)
+    return Ground(
+        design, ruled, wishes, air, free, fixed, tuple(places), tuple(excluded), tuple(asked), reach
+    )
+
+
+def search_sites(
+    drawn: Design,
+    catalogue: Catalogue,
+    wishes: Wishes,
+    firm: Mapping[str, FirmPrice],
+    today: date,
+    progress: Progress = always,
+    show: Show = lambda _: None,
+) -> Sited:
+    """Return up to three sets of places that meet first and second targets; stopped, those found.
+
+    Args:
+        show: is told the best so far: its places, how many, and the bound.
+
+    Raises:
+        DesignError: there is nothing to search for, or nowhere.
+    """
+    _give_way()
+    ground = ground_of(drawn, catalogue, wishes)
+    evaluation = evaluate(drawn, catalogue, "figures")
+    seeker = _Seeker(ground, drawn, catalogue, evaluation, firm, today, progress, show)
+    answers = list(seeker.answers())
+    demands = seeker.demands
+    return Sited(
+        looked_at=len(ground.places), points=ground.reach.shape[1],
+        now=offer_of(None, "The plan as it stands", drawn, catalogue, firm, today),
+        answers=tuple(answers), none=seeker.none, excluded=ground.excluded,
+        lacking=tuple(
+            Lacks(space=(s := ground.asked[r.room].space).id, name=s.name, share=round(r.share, 2))
+            for r in demands.lacking
+        ),
+    )  # fmt: skip
+
+
+def _give_way() -> None:
+    """Let this search, and the threads that it starts, yield to whoever draws."""
+    os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), _NICENESS)
+
+
+class _Seeker:
+    """One search: it makes each choice, shifts it, looks again where it falls short."""
+
+    def __init__(
+        self, ground: Ground, drawn: Design, catalogue: Catalogue, evaluation: Evaluation,
+        firm: Mapping[str, FirmPrice], today: date, progress: Progress, show: Show,
+    ) -> None:  # fmt: skip
+        self.ground, self.drawn, self.catalogue = ground, drawn, catalogue
+        self.evaluation, self.firm, self.today = evaluation, firm, today
+        self.demands = ground.demands()
+        self.apart = ground.apart()
+        self.begun = time.monotonic()
+        self.show_best, self.told = show, progress
+        self.go_on = True
+        self.none = ""
+        air, wishes = ground.air, ground.wishes
+        self.fine = asked_rooms(air, ground.margin_db, second=wishes.second)
+        self.rooms = Rooms(self.fine, ground.share)
+        self.of_fixed = reach_dbm(air, ground.fixed, self.fine)
+
+    def progress(self, _done: int, _total: int) -> bool:
+        tenths = round(10 * (time.monotonic() - self.begun))
+        total = round(10 * self.ground.wishes.seconds)
+        self.go_on = self.told(min(tenths, total), total) and self.go_on
+        return self.go_on
+
+    def answers(self) -> list[Answer]:
+        found: list[Answer] = []
+        least: Choice | None = None
+        for goal in self.ground.wishes.goals:
+            if found and not self.go_on:
+                break
+            if goal == "strongest":
+                found += self._strongest(least)
+                continue
+            taken = self._look(goal, self._task(goal, least))
+            if taken is None:
+                continue
+            choice, devices = taken
+            if goal == "fewest":
+                least = choice
+            found.append(self._answer(goal, choice, devices))
+        return found
+
+    def _strongest(self, least: Choice | None) -> list[Answer]:
+        """Return the choice with the strongest second wherever one is asked for, with no more than
+        a quarter above the fewest: in whole dB, from both ends to the middle."""
+        ground, begun = self.ground, time.monotonic()
+        until = begun + ground.wishes.seconds * _SECONDS_SHARE["strongest"]
+        fewest = len(least.places) if least is not None else len(greedy(self._task("fewest", None)))
+        most = ground.wishes.most or math.ceil(_MORE_FOR_SECOND * fewest)
+        low, high = -_MOST_DB, _MOST_DB + 1  # low will do as far as is known, high will not
+        best: Choice | None = None
+        proven = True
+        while high - low > 1 and self.go_on and (time.monotonic() < until or best is None):
+            middle = (low + high) // 2
+            each = max(1.0, (until - begun) / 4)
+            choice, sure = self._with_second(middle, most, least, each)
+            if choice is not None:
+                low, best = middle, choice
+            else:
+                high, proven = middle, sure
+        if best is None:
+            return []
+        devices = self._shifted(best)
+        over = (
+            "meets its target"
+            if low == 0
+            else f"is {abs(low)} dB {'over' if low > 0 else 'under'} it"
+        )
+        proof = f"with the margin the second {over}; "
+        if high - low > 1:
+            proof += f"{high - 1} dB was not tried"
+        else:
+            proof += f"{'proven' if proven else 'not proven'}: {high} dB take more than {most}"
+        exact = proven and high - low == 1
+        known = Choice(best.places, float(low), float(low if exact else high - 1), exact)
+        return [self._answer("strongest", known, devices, proof)]
+
+    def _with_second(
+        self, more_db: int, most: int, least: Choice | None, seconds: float
+    ) -> tuple[Choice | None, bool]:
+        """Return a choice with which the second is so much stronger than its target, and whether it
+        is certain that there is none."""
+        ground = self.ground
+        calls_dbm = ground.catalogue.rules["signal.targets.calls.second_dbm"] + ground.margin_db
+        anywhere = any(a.second_dbm is not None for a in ground.asked)
+
+        def stronger(room: Asked) -> Asked:
+            target = room.second_dbm
+            if target is None and not anywhere and room.band == "5":
+                target = calls_dbm  # nobody asks for a second: then all rooms do
+            return room if target is None else replace(room, second_dbm=target + more_db)
+
+        demands = replace(ground, asked=tuple(map(stronger, ground.asked))).demands()
+        lacking = {r.room for r in self.demands.lacking}
+        if any(r.room not in lacking for r in demands.lacking):
+            return None, True  # no choice at all gives it
+        fixed = frozenset(range(len(ground.fixed)))
+        prices = (1,) * len(ground.columns)
+        task = Task(demands, prices, fixed, self.apart, most, any_will_do=True)
+        start = greedy(task)
+        if len(start) <= most and not too_near(task, start):
+            return Choice(start, float(len(start)), 0.0, False), True
+        known = math.ceil(least.bound - _TINY) if least is not None and more_db >= 0 else 0
+        task = replace(task, start=start, least=known)
+        choice = self._chosen(task, seconds, "strongest")
+        if choice is None or choice.impossible or len(choice.places) > most:
+            return None, choice is not None and choice.impossible
+        return choice, True
+
+    def _task(self, goal: Goal, least: Choice | None) -> Task:
+        ground = self.ground
+        columns, fixed = ground.columns, frozenset(range(len(ground.fixed)))
+        plain = Task(self.demands, (1,) * len(columns), fixed, self.apart)
+        plain = replace(plain, most=ground.wishes.most)
+        if goal == "fewest" or least is None:
+            start = greedy(plain)
+        if goal == "fewest":
+            return replace(plain, start=start)
+        if least is not None:
+            start = least.places
+            plain = replace(plain, least=math.ceil(least.bound - _TINY))
+        if goal == "cheapest":
+            own = place_cents(ground.design, ground.catalogue, ground.places, self.firm)
+            more = priced(
+                ground.catalogue, ground.places, self.firm, self.evaluation, ground.free
+            ).after(len(ground.fixed))
+            prices = (*(0 for _ in ground.fixed), *own)
+            return replace(plain, prices=prices, priced=more, start=start)
+        return plain
+
+    def _look(self, goal: Goal, task: Task) -> tuple[Choice, list[Device]] | None:
+        """Choose, shift, and where a room falls short look at all of its points and choose anew."""
+        seconds = self.ground.wishes.seconds * _SECONDS_SHARE[goal]
+        until = time.monotonic() + seconds
+        if task.start and goal == "fewest":
+            self._show(task.start, 0.0, goal)
+        best: tuple[Choice, list[Device]] | None = None
+        met = -1
+        for _ in range(1 + _REFINED):
+            left = max(1.0, until - time.monotonic())
+            choice = self._chosen(task, left, goal)
+            if choice is None or choice.impossible:
+                self.none = self._none(choice)
+                return best
+            devices = self._shifted(choice)
+            short = self._short(devices)
+            if len(self.fine) - len(short) > met:
+                best, met = (choice, devices), len(self.fine) - len(short)
+            lacking = {r.room for r in self.demands.lacking}
+            more = [k for k in short if k not in lacking and self._coarse(k)]
+            if not more or not self.go_on or time.monotonic() > until:
+                break
+            self._look_closer(more)
+            task = replace(task, demands=self.demands, start=choice.places)
+        return best
+
+    def _chosen(self, task: Task, seconds: float, goal: Goal) -> Choice | None:
+        """Choose; pairs that come too near are kept apart from then on, which few choices need."""
+        until = time.monotonic() + seconds
+
+        def found(places: tuple[int, ...], _value: float, bound: float) -> None:
+            self._show(places, bound, goal)
+
+        kept: set[tuple[int, int]] = set()
+        best: Choice | None = None
+        for _ in range(_KEPT_APART):
+            now = replace(task, apart=tuple(kept))
+            choice = choose(now, max(1.0, until - time.monotonic()), self.progress, found)
+            # Better two near one another than a room without its second.
+            if choice is None or choice.impossible:
+                best = best or choice
+                break
+            best, task = choice, replace(task, start=choice.places)
+            near = too_near(task, choice.places)
+            kept.update(near)
+            if not near or not self.go_on or time.monotonic() > until:
+                break
+        fits = task.most is None or len(task.start) <= task.most
+        if best is None and task.start and fits:
+            best = Choice(task.start, float(len(task.start)), 0.0, False)
+        return best
+
+    def _none(self, choice: Choice | None) -> str:
+        most, places = self.ground.wishes.most, len(self.ground.places)
+        if choice is not None and choice.impossible and most is not None:
+            return f"Proven: no {most} of the {places} places do what {most + 1} do."
+        return "No choice was found in this time, and none was proven impossible."
+
+    def _show(self, places: Sequence[int], bound: float, goal: Goal) -> None:
+        chosen = [self.ground.columns[k] for k in places]
+        least = math.ceil(bound - _TINY) if goal == "fewest" else None
+        self.show_best({
+            "goal": GOALS[goal], "count": len(chosen), "least": least,
+            "places": [{"floor": d.floor, "at": list(d.at)} for d in chosen],
+        })  # fmt: skip
+
+    def _shifted(self, choice: Choice) -> list[Device]:
+        ground = self.ground
+        placed = [ground.columns[k] for k in choice.places if k >= len(ground.fixed)]
+        return shifted(
+            placed, self.of_fixed, self.rooms, self._reach, self._allowed,
+            ground.catalogue.rules["signal.place_shift_m"], self.progress,
+        )  # fmt: skip
+
+    def _reach(self, devices: Sequence[Device]) -> Levels:
+        """Return levels at all points; a place that was shifted keeps its radio."""
+        return reach_dbm(self.ground.air, devices, self.fine)
+
+    def _allowed(self, device: Device) -> bool:
+        """Whether a shifted place lies in the room of the place it was shifted from."""
+        if device.mount != "ceiling":
+            return False  # a wall mount stays on its wall
+        edge_m = self.ground.catalogue.rules["signal.place_edge_m"]
+        room = self.ground.air.terrain.storeys.room_at(device.floor, device.at)
+        before = self.ground.design.of(Space)
+        if room is None or room.id not in before or room.outdoor:
+            return False
+        if room.id in {e.space for e in self.ground.excluded}:
+            return False
+        area = Polygon(room.outline).difference(closed_to_work(self.ground.design, device.floor))
+        return bool(area.buffer(-edge_m).contains(Point(device.at)))
+
+    def _short(self, devices: Sequence[Device]) -> list[int]:
+        levels = np.concatenate([self.of_fixed, self._reach(devices)])
+        ranked = np.sort(np.concatenate([np.full((2, levels.shape[1]), -140.0), levels]), axis=0)
+        over = self.rooms.over_db(ranked[-1].astype(np.float32), ranked[-2].astype(np.float32))
+        return [int(k) for k in np.flatnonzero(over < 0)]
+
+    def _coarse(self, room: int) -> bool:
+        return len(self.ground.asked[room].x) < len(self.fine[room].x)
+
+    def _look_closer(self, rooms: Sequence[int]) -> None:
+        """Ask for all the points of some rooms from now on."""
+        asked = list(self.ground.asked)
+        for k in rooms:
+            asked[k] = self.fine[k]
+        reach = reach_dbm(self.ground.air, self.ground.columns, asked)
+        self.ground = replace(self.ground, asked=tuple(asked), reach=reach)
+        self.demands = self.ground.demands()
+
+    def _answer(
+        self, goal: Goal, choice: Choice, devices: Sequence[Device], proof: str = ""
+    ) -> Answer:
+        ground = self.ground
+        changes, moved = changes_to(ground.design, ground.catalogue, ground.free, devices)
+        after = apply(self.drawn, changes) if changes else self.drawn
+        rooms = judge_rooms(air_of(as_planned(after), ground.catalogue))
+        count = len(devices) + len(ground.fixed)
+        least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
+        over = abs(choice.value - choice.bound) / max(1.0, abs(choice.bound))
+        return Answer(
+            goal=goal, name=GOALS[goal], count=count, proven=choice.proven, least=least,
+            proof=proof or self._proof(goal, choice, over), gap=round(over, 4),
+            changes=tuple(changes), moved=tuple(moved),
+            offer=offer_of(None, GOALS[goal], after, self.catalogue, self.firm, self.today),
+            short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
+        )  # fmt: skip
+
+    def _proof(self, goal: Goal, choice: Choice, over: float) -> str:
+        places = len(self.ground.places)
+        if choice.proven:
+            what = "has fewer" if goal == "fewest" else "is cheaper by this count"
+            return f"proven: no choice of the {places} places {what}"
+        if goal == "fewest":
+            return f"not proven: at least {math.ceil(choice.bound - _TINY)} are needed"
+        return f"not proven: at most {over:.1%} could be saved"
