@@ -25,6 +25,7 @@ from bench.large_site import large_site
 from bench.load import starts, under_load
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
 from bench.papers import papers
+from bench.places import places
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, apply, put
 from heathrise.core.evaluate import evaluate
@@ -191,6 +192,7 @@ def main() -> None:
     large()
     edits()
     papers()
+    places()
     flat()
     drag()
     under_load()

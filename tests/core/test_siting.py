@@ -249,9 +249,7 @@ def test_what_a_place_costs_by_hand(catalogue: Catalogue) -> None:
     (run,) = judge_runs(apply(design, [put(place)]), catalogue)
     cable = catalogue.cables[run.category]
     slow = {"drop": 1.4, "stub": 0.5}
-    pulled = sum(
-        leg.length_m * (slow[leg.kind] if leg.kind in slow else 0.25 * 0.5) for leg in run.legs
-    )
+    pulled = sum(leg.length_m * slow.get(leg.kind, 0.25 * 0.5) for leg in run.legs)
     minutes = pulled + 22 + 2 * 7 + 4 + 6 + 9
     by_hand = 1.18 * run.bought_m * cable.box_price / cable.box_m + 58 / 60 * minutes
     assert {leg.kind for leg in run.legs} <= {"rise", "ceiling_void", "drop", "stub"}

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import math
 import time
 from collections.abc import Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor, wait
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 import numpy as np
@@ -18,6 +19,8 @@ from ..design import Device
 from ..memo import IdentityMemo
 from ..progress import Progress
 from .antennas import attenuation_db
+from .cliques import least_shared_db
+from .exchange import improved
 from .levels import Air
 from .terrain import losses_to_db, source_of
 from .transmit import overrides
@@ -26,6 +29,9 @@ Array = NDArray[np.float64]
 
 _SOLVE_SECONDS = 3.0
 _LOOK_SECONDS = 0.2
+_BOUND_SECONDS = 5.0
+_TURNS_EACH = 400
+_TINY = 1e-6
 _SMALL_SITE, _WORKERS = 40, 4
 _SWEEPS = 20
 _WEIGHT_OVERLAP = 1000
@@ -236,6 +242,39 @@ def greedy(task: Task) -> Solution:
     return Solution(found, cost, 0.0, cost == 0 and task.band != "5")
 
 
+def exchanged(task: Task, start: Solution) -> Solution:
+    """Return a plan made better radio by radio; never worse than its start."""
+    n = len(task.fixed)
+    options = sorted({*task.options, *start.channels})
+    share = np.array([[task.overlap(c, d) for d in options] for c in options], dtype=float)
+    cost = np.zeros((n, n))
+    for i, j, excess in task.pairs():
+        cost[i, j] = cost[j, i] = excess
+    free = np.array([held is None for held in task.fixed])
+    barred = [k for k, c in enumerate(options) if c not in task.options]
+    if barred:
+        return start  # a channel that a person holds is none to move to
+    chosen = np.array([options.index(c) for c in start.channels])
+    found = improved(cost, share, free, chosen, _TURNS_EACH * n)
+    channels = tuple(options[int(k)] for k in found)
+    return replace(start, channels=channels, cost_db=task.cost_db(channels))
+
+
+def bounded(task: Task, solution: Solution, seconds: float) -> Solution:
+    """Return a solution with the bound that groups give which all hear each other."""
+    apart = all(task.overlap(c, d) < 1 for c, d in combinations(task.options, 2))
+    if not apart or solution.proven:
+        return solution
+    free = [held is None for held in task.fixed]
+    least = least_shared_db(task.pairs(), free, len(task.options), seconds)
+    bound = min(max(solution.bound_db, least), solution.cost_db)
+    whole = all(task.overlap(c, d) in (0, 1) for c in task.options for d in task.options)
+    if whole and all(free):
+        bound = float(math.ceil(bound - _TINY))
+    proven = bound >= solution.cost_db - _TINY
+    return replace(solution, bound_db=bound, proven=proven)
+
+
 def _watched(
     solver: cp_model.CpSolver, model: cp_model.CpModel, seconds: float, progress: Progress
 ) -> cp_model.CpSolverStatus:
@@ -264,6 +303,8 @@ def solve(
     if not task.fixed:
         return Solution((), 0.0, 0.0, True)
     start = greedy(task)
+    if start.cost_db > 0:
+        start = exchanged(task, start)
     model = cp_model.CpModel()
     picks = [
         {c: model.new_bool_var(f"{i}@{c}") for c in (task.options if held is None else (held,))}
@@ -297,7 +338,7 @@ def solve(
     solver.parameters.max_time_in_seconds = seconds
     status = solver.solve(model) if progress is None else _watched(solver, model, seconds, progress)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return start
+        return bounded(task, start, _BOUND_SECONDS)
     channels = tuple(next(c for c, v in p.items() if solver.boolean_value(v)) for p in picks)
     cost = task.cost_db(channels)
     proven = status == cp_model.OPTIMAL
@@ -305,7 +346,8 @@ def solve(
         channels, cost = start.channels, start.cost_db
     slack = len(task.fixed) * (1 + _WEIGHT_RADAR / _WEIGHT_OVERLAP)
     bound = cost if proven else max(0.0, solver.best_objective_bound / _WEIGHT_OVERLAP - slack)
-    return Solution(channels, cost, float(min(bound, cost)), proven)
+    found = Solution(channels, cost, float(min(bound, cost)), proven)
+    return bounded(task, found, _BOUND_SECONDS)
 
 
 def _separation(

@@ -284,12 +284,8 @@ class _Seeker:
         if best is None:
             return []
         devices = self._shifted(best)
-        over = (
-            "meets its target"
-            if low == 0
-            else f"is {abs(low)} dB {'over' if low > 0 else 'under'} it"
-        )
-        proof = f"with the margin the second {over}; "
+        over = f"{abs(low)} dB {'over' if low >= 0 else 'under'} its target and margin"
+        proof = f"second {over}; "
         if high - low > 1:
             proof += f"{high - 1} dB was not tried"
         else:
