@@ -88,5 +88,6 @@ def places() -> None:
             print(f"  {'':10} {answer.name:22} {_stand(after, catalogue)}; {answer.proof}")
         print(
             f"  {'':10} first answer after {shown.first_s:.1f} s (wanted 3), "
-            f"all three after {took:.0f} s; gap of the fewest {found.answers[0].gap:.0%} (wanted 5%)"
+            f"all three after {took:.0f} s; gap of the fewest {found.answers[0].gap:.0%} "
+            "(wanted 5%)"
         )

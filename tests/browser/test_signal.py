@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -182,3 +183,32 @@ def test_a_failure_is_seen_as_what_it_takes(school_sheet: Sheet) -> None:
     expect(upper.locator("path").nth(4)).to_be_attached()
     upper.click()
     expect(page.get_by_label("Floor", exact=True)).to_contain_text("Upper floor")
+
+
+def test_a_scan_is_read_and_the_plan_keeps_clear_of_it(school_sheet: Sheet, tmp_path: Path) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    page.click("[data-mark=ap-3]")
+    page.get_by_role("button", name="Channels", exact=True).click()
+    band = page.get_by_test_id("channels-band")
+    expect(band.locator(".cost").first).to_be_visible()
+    scan = tmp_path / "scan.csv"
+    scan.write_text("SSID,Channel,Width,RSSI,x,y\nBakery,44,80,-50,18,12\nNonsense,0,20,-60,,\n")
+    band.locator("input[type=file]").set_input_files(scan)
+    sheet.saved(2)
+    expect(band).to_contain_text("line 3: '0' is no channel")
+    expect(band.locator("[data-channel='44']")).to_contain_text("Bakery")
+    cost = band.locator("[data-channel='44'] .cost")
+    expect(cost).to_contain_text("+")  # it has become dear to be there
+    band.get_by_role("button", name="Hold AP-3 on channel 44").click()
+    sheet.saved(3)
+    expect(band.locator("[data-channel='44'] .held")).to_have_text("AP-3")
+    page.keyboard.press("Control+z")
+    sheet.saved(4)
+    expect(band.locator(".held")).to_have_count(0)
+
+    # The school of fences says within what the controller's optimiser is kept.
+    sheet.tab("Fences")
+    sheet.saved(5)
+    expect(band.get_by_test_id("fence")).to_contain_text("40 MHz")

@@ -6,13 +6,29 @@ import itertools
 import random
 
 import numpy as np
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.bandplan import band_plan
-from heathrise.core.catalogue import load_catalogue
-from heathrise.core.signal.channels import Solution, Task, bounded, exchanged, greedy, solve
+from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.design import Design, Neighbour, Radio, Space, apply, put
+from heathrise.core.evaluate import evaluate
+from heathrise.core.signal import air_of, band_view, judge_rooms
+from heathrise.core.signal.channels import (
+    Solution,
+    Task,
+    bounded,
+    channel_task,
+    exchanged,
+    greedy,
+    plan_channels,
+    solve,
+)
 from heathrise.core.signal.cliques import least_pairs, least_shared_db
+from heathrise.core.signal.deviate import sleepers
+
+from .plans import access_point, design_of, shell
 
 PLAN = band_plan(load_catalogue().rules, "europe")
 
@@ -23,7 +39,13 @@ def _task(count: int, seed: int, options: tuple[int, ...] = (1, 6, 11), held: in
     for i, j in itertools.combinations(range(count), 2):
         heard[i, j] = heard[j, i] = chance.choice([-95, -82, -75, -60, -50])
     fixed = tuple(chance.choice(options) if k < held else None for k in range(count))
-    return Task("2.4", 20, options, tuple(map(tuple, heard.tolist())), fixed, PLAN)
+    near = tuple(
+        tuple(
+            (chance.randint(1, 13), 20, chance.randint(0, 30)) for _ in range(chance.randint(0, 2))
+        )
+        for _ in range(count)
+    )
+    return Task("2.4", 20, options, tuple(map(tuple, heard.tolist())), fixed, PLAN, near)
 
 
 def _best(task: Task) -> float:
@@ -37,6 +59,11 @@ def _best(task: Task) -> float:
     ]
     return min(
         sum(shares.get(abs(plan[i] - plan[j]), 0) * db for i, j, db in pairs)
+        + sum(
+            shares.get(abs(plan[i] - channel), 0) * db
+            for i, heard in enumerate(task.near)
+            for channel, _, db in heard
+        )
         for plan in itertools.product(*own)
     )
 
@@ -69,6 +96,88 @@ def test_no_plan_undercuts_the_bound_and_the_best_is_found(
     assert told.bound_db <= best + 1e-6
     assert not told.proven or told.cost_db <= best + 1e-6
     assert abs(solve(task).cost_db - best) < 1e-6
+
+
+def test_what_a_neighbour_meets_by_hand() -> None:
+    """36 at 80 MHz holds 36 to 48: met by 44 at 20 as a whole, by 52 not at all; one of 40 MHz on
+    2.4 GHz reaches two numbers farther."""
+    plan = band_plan(load_catalogue().rules, "americas")
+    assert plan.met_by("5", 80, 36, 44, 20) == 1
+    assert plan.met_by("5", 20, 36, 44, 80) == 1
+    assert plan.met_by("5", 40, 36, 44, 40) == 0 == plan.met_by("5", 80, 36, 52, 80)
+    assert plan.met_by("5", 40, 149, 157, 80) == 1
+    assert plan.met_by("2.4", 20, 1, 5, 20) == 0.09
+    assert plan.met_by("2.4", 20, 1, 5, 40) == 0.54
+    quiet = band_plan(load_catalogue().rules, "europe", radar=False)
+    assert quiet.primaries("5", 40) == (36, 44) and 100 in quiet.legal["5"]
+    assert band_plan(load_catalogue().rules, "europe", four=True).primaries("2.4", 20) == (
+        1,
+        5,
+        9,
+        13,
+    )
+    # The Americas have no 13: there the school of four falls back to three.
+    assert band_plan(load_catalogue().rules, "americas", four=True).primaries("2.4", 20) == (
+        1,
+        6,
+        11,
+    )
+
+
+def test_a_measured_neighbour_moves_the_plan(catalogue: Catalogue) -> None:
+    """One access point, a neighbour loud on what it would take; too far away it moves nothing."""
+    alone = design_of(*shell(10, 10), access_point(5, 5))
+    before = _plan(alone, catalogue)
+    loud = Neighbour(
+        id="nb-1", floor="f", name="Next door", at=(6, 5), band="5", channel=before, level_dbm=-55
+    )
+    assert _plan(apply(alone, [put(loud)]), catalogue) != before
+    far = loud.model_copy(update={"at": (5, 25)})
+    assert _plan(apply(alone, [put(far)]), catalogue) == before
+    held = apply(alone, [put(loud), put(Radio(id="r", device="ap-1", band="5", channel=before))])
+    (sheet,) = [r for r in evaluate(held, catalogue, "full").signal.radios or () if r.band == "5"]
+    assert "shares air with a neighbour at -55 dBm" in sheet.channel_reason
+
+
+def _plan(design: Design, catalogue: Catalogue) -> int:
+    radios = evaluate(design, catalogue, "full").signal.radios or ()
+    return next(r.channel for r in radios if r.band == "5")
+
+
+def test_the_cost_of_deviating_against_the_plain_sum(catalogue: Catalogue, school: Design) -> None:
+    air = air_of(school, catalogue)
+    task = channel_task(air, "2.4")
+    plan = plan_channels(air, task, solve(task))
+    view = band_view(air, "2.4", plan, "ap-3")
+    points = [d.id for d in air.access_points("2.4")]
+    now = [plan.channels[p] for p in points]
+    for choice in view.choices:
+        there = [choice.channel if p == "ap-3" else c for p, c in zip(points, now, strict=True)]
+        shares = {0: 1, 1: 0.77, 2: 0.54, 3: 0.31, 4: 0.09}
+        plain = [
+            sum(shares.get(abs(some[i] - some[j]), 0) * db for i, j, db in task.pairs())
+            for some in (there, now)
+        ]
+        assert choice.stays_db == pytest.approx(plain[0] - plain[1], abs=0.06)
+        assert choice.follows_db <= choice.stays_db
+        if choice.channel == plan.channels["ap-3"]:
+            assert choice.stays_db == 0
+
+
+def test_radios_that_may_sleep_leave_every_room_its_share(catalogue: Catalogue) -> None:
+    """Two side by side in one room: one may sleep, the other covers; really asleep the sensors'
+    room is met as before."""
+    design = design_of(
+        *shell(8, 8)[:3],
+        Space(id="room", floor="f", name="Room", use="sensors", outline=((0, 0), (8, 0), (8, 8), (0, 8))),
+        access_point(3, 4), access_point(5, 4, "ap-2"),
+    )  # fmt: skip
+    air = air_of(design, catalogue)
+    (one,) = band_view(air, "2.4", None).sleepers or sleepers(air)
+    assert one.covers == ({"AP-1": "AP-2", "AP-2": "AP-1"}[one.name],)
+    asleep = apply(design, one.changes)
+    assert [r.verdict for r in judge_rooms(air_of(asleep, catalogue))] == ["met"]
+    assert sleepers(air_of(asleep, catalogue)) == []
 
 
 def test_a_hall_where_all_hear_each_other_is_told_within_its_bound() -> None:

@@ -20,6 +20,7 @@ export const KINDS: Kind[] = [
   "network",
   "wireless_name",
   "radio",
+  "neighbour",
   "own_figure",
   "line_entry",
   "pain",
@@ -175,6 +176,14 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     {
       "field": "device",
       "kind": "device",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "neighbour": [
+    {
+      "field": "floor",
+      "kind": "floor",
       "many": false,
       "optional": false
     }
@@ -401,6 +410,29 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     },
     "channels_149_up": {
       "default": false
+    },
+    "radar_channels": {
+      "default": true
+    },
+    "four_channels_24": {
+      "default": false
+    },
+    "channels_by": {
+      "default": "plan",
+      "choices": [
+        "plan",
+        "controller"
+      ]
+    },
+    "asks_second": {
+      "default": true
+    },
+    "mount_first": {
+      "default": "ceiling",
+      "choices": [
+        "ceiling",
+        "wall"
+      ]
     },
     "margin_db": {
       "default": 3.0,
@@ -826,6 +858,41 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
       "most": 36
     }
   },
+  "neighbour": {
+    "id": {
+      "longest": 40
+    },
+    "floor": {
+      "longest": 40
+    },
+    "name": {
+      "longest": 120
+    },
+    "band": {
+      "choices": [
+        "2.4",
+        "5",
+        "6"
+      ]
+    },
+    "channel": {
+      "least": 1,
+      "most": 233
+    },
+    "width_mhz": {
+      "default": 20,
+      "choices": [
+        20,
+        40,
+        80,
+        160
+      ]
+    },
+    "level_dbm": {
+      "least": -120,
+      "most": 0
+    }
+  },
   "own_figure": {
     "id": {
       "longest": 40
@@ -1054,6 +1121,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     ],
     "radios": [
       "device",
+      "band"
+    ],
+    "fences": [
       "band"
     ],
     "findings": [

@@ -60,7 +60,7 @@ class BandPlan:
     def primaries(self, band: Band, width_mhz: int) -> tuple[int, ...]:
         """Return the primary channels a plan chooses from, lowest first: one for each block."""
         if band == "2.4":
-            return self.rules.whole_numbers("bands.planned_24")
+            return self.planned["2.4"]
         blocks = {c: self.block(band, width_mhz, c) for c in self.planned[band]}
         wide = [c for c, block in blocks.items() if len(block) * 20 == width_mhz]
         if band == "6":
@@ -82,6 +82,22 @@ class BandPlan:
             return shares[apart] if apart < len(shares) else 0.0
         one, other = (set(self.block(band, width_mhz, c)) for c in (first, second))
         return len(one & other) / min(len(one), len(other))
+
+    def met_by(self, band: Band, width_mhz: int, channel: int, other: int, other_mhz: int) -> float:
+        """Return from 0 to 1 how much of the narrower of two blocks, each of a width of its own,
+        the other one shares; the other may be on a channel that this domain does not have."""
+        if band == "2.4":
+            shares = self.rules.numbers("bands.overlap_24")
+            wider = (other_mhz - 20) // 10  # a block of 40 MHz reaches four numbers farther
+            apart = max(0, abs(channel - other) - wider)
+            return shares[apart] if apart < len(shares) else 0.0
+        one = set(self.block(band, width_mhz, channel))
+        count = other_mhz // 20
+        first = other - 4 * (((other - (36 if band == "5" else 1)) // 4) % count)
+        if band == "5" and other >= 149:
+            first = other - 4 * (((other - 149) // 4) % count)
+        two = set(range(first, first + 4 * count, 4))
+        return len(one & two) / min(len(one), len(two))
 
     def needs_radar_watch(self, band: Band, channel: int) -> bool:
         """Return whether a channel may have to be left to radar."""
@@ -106,22 +122,35 @@ class BandPlan:
 _plans: IdentityMemo[BandPlan] = IdentityMemo(32, weigh=lambda _: 20_000)
 
 
-def band_plan(rules: Rules, domain: str, said_open: bool = False) -> BandPlan:
+def band_plan(
+    rules: Rules, domain: str, said_open: bool = False, radar: bool = True, four: bool = False
+) -> BandPlan:
     """Return the channels of a domain.
 
     Args:
         said_open: whether a person says that channels are open beyond those of the domain.
+        radar: whether channels that may have to be left to radar are planned.
+        four: whether four are planned on 2.4 GHz, where the domain has them.
     """
 
     def make() -> BandPlan:
         channels = rules.lists(f"bands.channels.{domain}")
-        planned = {band: channels[band] for band in BANDS}
+        legal = {band: channels[band] for band in BANDS}
         extra = rules.lists("bands.said_open")[domain] if said_open else ()
-        return BandPlan(rules, domain, {**planned, "5": (*planned["5"], *extra)}, planned)
+        first, last = rules.whole_numbers("bands.radar_5")
+        quiet = tuple(c for c in legal["5"] if radar or not first <= c <= last)
+        on_24 = rules.whole_numbers("bands.planned_24_four" if four else "bands.planned_24")
+        if not set(on_24) <= set(legal["2.4"]):
+            on_24 = rules.whole_numbers("bands.planned_24")
+        planned = {**legal, "5": quiet, "2.4": on_24}
+        return BandPlan(rules, domain, {**legal, "5": (*legal["5"], *extra)}, planned)
 
-    return _plans.get((rules,), (domain, said_open), make)
+    return _plans.get((rules,), (domain, said_open, radar, four), make)
 
 
 def band_plan_of(site: Site, catalogue: Catalogue) -> BandPlan:
     """Return the channels that a site may use."""
-    return band_plan(catalogue.rules, site.domain, site.channels_149_up)
+    return band_plan(
+        catalogue.rules, site.domain, site.channels_149_up, site.radar_channels,
+        site.four_channels_24,
+    )  # fmt: skip

@@ -37,7 +37,7 @@ from .in_force import in_force
 
 MAX_ELEMENTS: dict[str, int] = {
     "wall": 6_000, "opening": 6_000, "space": 1_000, "device": 500, "equipment_room": 24,
-    "variant": 8,
+    "variant": 8, "neighbour": 1_000,
 }  # fmt: skip
 DEFAULT_MAX_ELEMENTS = 500
 MIN_WALL_M = 0.05

@@ -8,7 +8,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
 
 from ..core.bands import Band
 from ..core.catalogue import Value
-from ..core.design import KINDS, Change, ElementId
+from ..core.design import KINDS, Change, ElementId, Neighbour
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
 from ..core.handover import Handover
@@ -255,6 +255,27 @@ class View(Wire):
     show: Show = "level"
     against: Annotated[str, Field(max_length=2000)] = ""
     quick: bool = False
+
+
+class ChannelQuery(Wire):
+    """Whose channels are weighed, if anybody's."""
+
+    device: Annotated[str, Field(max_length=60)] = ""
+
+
+class ScanQuery(Wire):
+    """Where a scan was made whose rows do not say so, in m."""
+
+    floor: ElementId
+    x: Annotated[float, Field(ge=-10_000, le=10_000)] = 0.0
+    y: Annotated[float, Field(ge=-10_000, le=10_000)] = 0.0
+
+
+class ScanRead(Wire):
+    """What could be read of a scan, and what could not."""
+
+    neighbours: list[Neighbour]
+    faults: list[LineFault]
 
 
 class WalkRequest(Wire):

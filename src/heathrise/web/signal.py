@@ -6,19 +6,23 @@ import itertools
 import math
 
 from apiflask import APIBlueprint
-from flask import Response
+from flask import Response, request
 
 from ..core.bands import BANDS, Band
-from ..core.design import Design, DesignError, Floor, Problem, Variant
+from ..core.design import Design, DesignError, Floor, Neighbour, Problem, Variant
 from ..core.kept import as_planned, as_today
 from ..core.offers import with_changes
 from ..core.signal import (
     MOST_SECONDS,
     Air,
+    BandView,
     Relief,
     SpotView,
     Walk,
     air_of,
+    band_view,
+    channel_plans,
+    channel_tasks,
     difference,
     explain_spot,
     readings_at,
@@ -26,8 +30,19 @@ from ..core.signal import (
     walk,
 )
 from ..core.storeys import storeys_of
+from ..formats.scan_csv import read_scan
+from ..formats.tables_in import shown
 from ..store import Repository
-from .models import LevelList, LevelReading, View, WalkRequest
+from .models import (
+    ChannelQuery,
+    LevelList,
+    LevelReading,
+    LineFault,
+    ScanQuery,
+    ScanRead,
+    View,
+    WalkRequest,
+)
 from .wire import json_of
 
 
@@ -40,6 +55,31 @@ def make_signal(repository: Repository) -> APIBlueprint:
     @routes.output(Relief)
     def drawn(project_id: str, view: View) -> Response:
         return json_of(relief_of(repository, project_id, repository.load(project_id).design, view))
+
+    @routes.get("/projects/<project_id>/channels/<band>")
+    @routes.input(ChannelQuery, location="query", arg_name="asked")
+    @routes.output(BandView)
+    def channels(project_id: str, band: str, asked: ChannelQuery) -> Response:
+        """Show the channels of a band; with a device, what each of them would cost it."""
+        known = _known_band(band)
+        design = as_planned(repository.load(project_id).design)
+        air = air_of(design, repository.catalogue)
+        tasks = {b: t for b, t in channel_tasks(air, begin=True).items() if b == known}
+        plan = channel_plans(air, tasks, wait=False).get(known)
+        return json_of(band_view(air, known, plan, asked.device or None))
+
+    @routes.post("/projects/<project_id>/scan")
+    @routes.input(ScanQuery, location="query", arg_name="asked")
+    @routes.output(ScanRead)
+    def scan(project_id: str, asked: ScanQuery) -> Response:
+        """Read a scan; what it holds is taken as an edit, by whoever asked."""
+        design = repository.load(project_id).design
+        _known_floor(design, asked.floor)
+        floors = list(design.of(Floor).values())
+        taken = list(design.of(Neighbour))
+        read = read_scan(request.get_data(), floors, asked.floor, (asked.x, asked.y), taken)
+        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        return json_of(ScanRead(neighbours=list(read.neighbours), faults=faults))
 
     @routes.get("/projects/<project_id>/levels/<floor>/<x>/<y>")
     @routes.output(LevelList)
@@ -57,9 +97,7 @@ def make_signal(repository: Repository) -> APIBlueprint:
         """Explain what is heard at a spot, ray by ray."""
         design = repository.load(project_id).design
         _known_floor(design, floor)
-        known: Band | None = next((b for b in BANDS if b == band), None)
-        if known is None:
-            raise DesignError([Problem("band", f"there are {', '.join(BANDS)}")])
+        known = _known_band(band)
         at = _number(x, "x"), _number(y, "y")
         air = air_of(as_planned(design), repository.catalogue)
         return json_of(explain_spot(air, floor, at, known))
@@ -124,6 +162,13 @@ def _compared(
 def _known_floor(design: Design, floor: str) -> None:
     if floor not in design.of(Floor):
         raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
+
+
+def _known_band(band: str) -> Band:
+    known: Band | None = next((b for b in BANDS if b == band), None)
+    if known is None:
+        raise DesignError([Problem("band", f"there are {', '.join(BANDS)}")])
+    return known
 
 
 def _number(text: str, where: str) -> float:

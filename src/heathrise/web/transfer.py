@@ -22,7 +22,7 @@ from .orders import order_for
 from .projects import document_of
 from .wire import AUTHOR, json_of
 
-SCHEMA_FILE = "project-4.json"
+SCHEMA_FILE = "project-5.json"
 OUT = formats("out")
 
 

@@ -14,6 +14,7 @@ const store = useDesign()
 const band = ref<RadioSheet['band']>('5')
 const radios = computed(() => props.signal.radios ?? [])
 const bands = computed(() => [...new Set(radios.value.map((r) => r.band))].map((b) => ({ value: b, label: `${b} GHz` })))
+const fence = computed(() => (props.sheet.optimiser ? props.signal.fences?.find((f) => f.band === band.value) : undefined))
 const rows = computed(() => radios.value.filter((r) => r.band === band.value))
 // What is held though the domain has it no more stays in the list until it is changed.
 const channels = computed(() => {
@@ -54,7 +55,8 @@ function set(row: RadioSheet, value: number): void {
   <div class="head">
     <Select v-model="band" :options="bands" option-label="label" option-value="value" size="small" aria-label="Band" />
     <p class="quiet">
-      {{ signal.channels_note }}. Mesh off: {{ sheet.mesh_reason }}. Optimiser off: {{ sheet.optimiser_reason }}.
+      {{ signal.channels_note }}. Mesh off: {{ sheet.mesh_reason }}. Optimiser {{ sheet.optimiser ? 'on' : 'off' }}: {{ sheet.optimiser_reason }}.
+      <template v-if="fence">Fences: channels {{ fence.channels.join(', ') }}; {{ fence.width_mhz }} MHz; {{ fence.least_dbm }} to {{ fence.most_dbm }} dBm.</template>
       Check the national rules in force.
     </p>
   </div>

@@ -10,6 +10,7 @@ import { useSpot } from '@/answers/useSpot'
 import { useWalk } from '@/answers/useWalk'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
+import ChannelsBand from './ChannelsBand.vue'
 import DrillBand from './DrillBand.vue'
 import RayBand from './RayBand.vue'
 import SitesBand from './SitesBand.vue'
@@ -39,15 +40,19 @@ const WAYS = [
 ]
 
 /** What lies under the sheet: one thing at a time. */
-type Drawer = '' | 'sites' | 'storeys' | 'walk' | 'drill'
+type Drawer = '' | 'sites' | 'channels' | 'storeys' | 'walk' | 'drill'
 const DRAWERS: { id: Drawer; label: string; what: string }[] = [
   { id: 'sites', label: 'Places', what: 'Search for places' },
+  { id: 'channels', label: 'Channels', what: 'Channels' },
   { id: 'storeys', label: 'Storeys', what: 'Storeys side by side' },
   { id: 'walk', label: 'Walk', what: 'Walk with a call' },
   { id: 'drill', label: 'Drill', what: 'Failure drill' },
 ]
 const drawer = ref<Drawer>('')
 const { options: others } = useAgainst()
+/** Where the air was scanned, on this storey. */
+const scanned = shallowRef<Point | null>(null)
+watch(floor, () => (scanned.value = null))
 /** What a search for places proposes, and its best while it runs. */
 const proposed = shallowRef<Moved[] | null>(null)
 const best = shallowRef<BestSoFar | null>(null)
@@ -83,6 +88,7 @@ function open(next: Drawer): void {
 /** A press draws the walk on while it is drawn, else it asks why it is so loud there. */
 function pressed(spot: Point): void {
   if (drawer.value === 'walk' && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
+  else if (drawer.value === 'channels') scanned.value = [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))]
   else if (drawer.value === 'sites') return // a search is not left by a press beside it
   else {
     drawer.value = ''
@@ -111,6 +117,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       <DrillBand v-else-if="drawer === 'drill'" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
       <StoreysBand v-else-if="drawer === 'storeys'" :view="view" :floor="floor" @floor="floor = $event" @close="drawer = ''" />
       <SitesBand v-else-if="drawer === 'sites'" @proposed="proposed = $event" @best="best = $event" @close="drawer = ''" />
+      <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
       <div class="drawers" role="group" aria-label="Under the sheet">
         <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>

@@ -12,6 +12,7 @@ from ..mounts import Mount
 from .values import (
     CableState,
     Category,
+    ChannelsBy,
     Clock,
     Complaint,
     Day,
@@ -28,6 +29,7 @@ from .values import (
     LineSpeed,
     Medium,
     ModelId,
+    MountFirst,
     Name,
     Outline,
     Overhead,
@@ -87,6 +89,11 @@ class Site(Element):
     power_headroom: Annotated[float, Field(ge=0, le=0.9)] = 0.2
     width_5ghz_mhz: Literal[20, 40, 80] = 40
     channels_149_up: bool = False
+    radar_channels: bool = True
+    four_channels_24: bool = False
+    channels_by: ChannelsBy = "plan"
+    asks_second: bool = True
+    mount_first: MountFirst = "ceiling"
     margin_db: Annotated[float, Field(ge=0, le=20)] = 3.0
     tight_bundles: bool = False
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
@@ -258,6 +265,18 @@ class Radio(Element):
     power_dbm: Annotated[float, Field(ge=0, le=36)] | None = None
 
 
+class Neighbour(Element):
+    """A radio of somebody else's as it was measured: where, on which channel, how loud."""
+
+    floor: FloorRef
+    name: Name
+    at: Point
+    band: Band
+    channel: Annotated[int, Field(ge=1, le=233)]
+    width_mhz: Literal[20, 40, 80, 160] = 20
+    level_dbm: Annotated[float, Field(ge=-120, le=0)]
+
+
 class OwnFigure(Element):
     """A figure of the trade that this project sees differently; ``figure`` is its path."""
 
@@ -372,6 +391,7 @@ KINDS: dict[str, type[Element]] = {
     "network": Network,
     "wireless_name": WirelessName,
     "radio": Radio,
+    "neighbour": Neighbour,
     "own_figure": OwnFigure,
     "line_entry": LineEntry,
     "pain": Pain,

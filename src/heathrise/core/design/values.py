@@ -40,6 +40,8 @@ LineAddress = Literal["automatic", "pppoe", "fixed"]
 Complaint = Literal["dead", "slow", "drops", "lags", "one_device", "heap"]
 # What becomes of a thing: it is bought, or it was there and stays, goes, or is undecided.
 State = Literal["new", "keep", "retire", "unknown"]
+ChannelsBy = Literal["plan", "controller"]
+MountFirst = Literal["ceiling", "wall"]
 ZoneKind = Literal["later", "no_drilling"]
 CableState = Literal["good", "damaged", "untested"]
 Domain = Literal["americas", "europe"]

@@ -39,7 +39,15 @@ def settings_sheet(
         names=name_sheets(design, catalogue.rules),
         ports=port_sheets(design, catalogue, plugs),
         mesh_reason=mesh_reason(design, catalogue, wired),
+        optimiser=design.site.channels_by == "controller",
+        optimiser_reason=_OPTIMISER[design.site.channels_by],
     )
+
+
+_OPTIMISER = {
+    "plan": "channels and power are by plan; look again after a measured scan",
+    "controller": "it chooses within the fences; look after a week at what it did",
+}
 
 
 def beacon_findings(design: Design, catalogue: Catalogue, sharing: int) -> Iterator[Finding]:

@@ -63,7 +63,7 @@ class SettingsSheet(BaseModel):
     mesh: bool = False
     mesh_reason: str
     optimiser: bool = False
-    optimiser_reason: str = "channels and power are by plan; look again after a measured scan"
+    optimiser_reason: str
 
 
 class Plug(BaseModel):

@@ -10,6 +10,7 @@ from .assess import (
     sharing,
 )
 from .channels import ChannelPlan, Task
+from .deviate import BandView, band_view
 from .difference import difference
 from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
@@ -25,6 +26,7 @@ __all__ = [
     "MOST_SECONDS",
     "Air",
     "Asked",
+    "BandView",
     "ChannelPlan",
     "Direction",
     "Relief",
@@ -37,6 +39,7 @@ __all__ = [
     "WalkPoint",
     "air_of",
     "asked_rooms",
+    "band_view",
     "channel_findings",
     "channel_plans",
     "channel_tasks",

@@ -16,7 +16,7 @@ from ..progress import Progress
 from .channels import ChannelPlan, Task, channel_task, plan_channels, solve
 from .levels import Air
 from .quiet import quieten
-from .radios import RadioSheet, proof_of, radio_sheets
+from .radios import Fence, RadioSheet, fences, proof_of, radio_sheets
 from .rooms import RoomVerdict
 from .searches import searches
 from .terrain import terrain_of
@@ -27,7 +27,8 @@ class SignalChapter(BaseModel):
     """Rooms and radios. What takes a search is None where none was made.
 
     ``channels`` are those that each band has on this site; ``searching`` says that those planned
-    are a first plan and a better one is being looked for.
+    are a first plan and a better one is being looked for; ``fences`` is what a controller's own
+    optimiser is kept within.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -37,6 +38,7 @@ class SignalChapter(BaseModel):
     channels: dict[Band, tuple[int, ...]] | None = None
     channels_proven: bool | None = None
     channels_note: str | None = None
+    fences: tuple[Fence, ...] | None = None
     searching: bool = False
     findings: tuple[Finding, ...] = ()
 
@@ -101,6 +103,7 @@ def radios_of(air: Air, plans: Mapping[Band, ChannelPlan]) -> dict[str, object]:
         "channels": {band: air.channels.legal[band] for band in plans},
         "channels_proven": all(plan.proven for plan in plans.values()),
         "channels_note": proof_of(plans),
+        "fences": tuple(fences(air, plans)),
         "searching": any(plan.searching for plan in plans.values()),
     }
 

@@ -6,7 +6,7 @@ import math
 import time
 from collections.abc import Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor, wait
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from itertools import combinations
 
 import numpy as np
@@ -22,6 +22,7 @@ from .antennas import attenuation_db
 from .cliques import least_shared_db
 from .exchange import improved
 from .levels import Air
+from .neighbours import Near, neighbours_near
 from .terrain import losses_to_db, source_of
 from .transmit import overrides
 
@@ -32,6 +33,7 @@ _LOOK_SECONDS = 0.2
 _BOUND_SECONDS = 5.0
 _TURNS_EACH = 400
 _TINY = 1e-6
+_NEVER_DB = 1e9
 _SMALL_SITE, _WORKERS = 40, 4
 _SWEEPS = 20
 _WEIGHT_OVERLAP = 1000
@@ -40,7 +42,8 @@ _WEIGHT_RADAR = 20
 
 @dataclass(frozen=True)
 class ChannelPlan:
-    """A channel for each device of one band. ``cost_db`` is overlap times dB above -82."""
+    """A channel for each device of one band. ``cost_db`` is overlap times dB above -82;
+    ``neighbours`` is by device the loudest in dBm that it shares its channel with."""
 
     band: Band
     width_mhz: int
@@ -50,11 +53,13 @@ class ChannelPlan:
     proven: bool
     bound_db: float
     searching: bool = False
+    neighbours: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
 class Task:
-    """What a channel search starts from: levels in whole dBm, and what a person has set."""
+    """What a channel search starts from: levels in whole dBm, what a person has set, and the
+    neighbours that each radio hears."""
 
     band: Band
     width_mhz: int
@@ -62,6 +67,7 @@ class Task:
     heard_dbm: tuple[tuple[int, ...], ...]
     fixed: tuple[int | None, ...]
     plan: BandPlan
+    near: tuple[Near, ...] = ()
 
     def overlap(self, first: int, second: int) -> float:
         return self.plan.overlap(self.band, self.width_mhz, first, second)
@@ -78,9 +84,18 @@ class Task:
             if (excess := round(self.heard_dbm[i][j] - contend_dbm)) >= 0
         ]
 
+    def alone_db(self, radio: int, channel: int) -> float:
+        """Return what a radio shares on a channel with the neighbours that it hears."""
+        near = self.near[radio] if self.near else ()
+        return float(sum(
+            self.plan.met_by(self.band, self.width_mhz, channel, other, width) * over
+            for other, width, over in near
+        ))  # fmt: skip
+
     def cost_db(self, channels: Sequence[int]) -> float:
-        """Return the sum over pairs of overlap times dB above -82."""
-        return float(sum(self.overlap(channels[i], channels[j]) * e for i, j, e in self.pairs()))
+        """Return the sum over pairs, and over neighbours heard, of overlap times dB above -82."""
+        pairs = sum(self.overlap(channels[i], channels[j]) * e for i, j, e in self.pairs())
+        return float(pairs + sum(self.alone_db(i, c) for i, c in enumerate(channels)))
 
 
 @dataclass(frozen=True)
@@ -187,6 +202,7 @@ def channel_task(air: Air, band: Band) -> Task:
         heard_dbm=tuple(map(tuple, np.rint(hearing_dbm(air, band)).astype(int).tolist())),
         fixed=tuple(r.channel if r is not None and r.channel in legal else None for r in held),
         plan=plan,
+        near=neighbours_near(air, band, air.access_points(band)),
     )
 
 
@@ -205,9 +221,16 @@ def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = Fa
         for i, device in enumerate(devices)
     }
     chosen = dict(zip(devices, channels, strict=True))
+    neighbours = {
+        device: contend_dbm + max(over)
+        for device, channel, near in zip(devices, channels, task.near, strict=bool(task.near))
+        if (over := [
+            o for c, w, o in near if task.plan.met_by(task.band, task.width_mhz, channel, c, w) > 0
+        ])
+    }  # fmt: skip
     return ChannelPlan(
         task.band, task.width_mhz, chosen, contenders, solution.cost_db, solution.proven,
-        solution.bound_db, searching,
+        solution.bound_db, searching, neighbours,
     )  # fmt: skip
 
 
@@ -222,10 +245,11 @@ def greedy(task: Task) -> Solution:
     quiet = sorted(task.options, key=lambda c: (task.radar(c), c))
     known = sorted({*quiet, *channels.values()})
     shared = {d: np.array([task.overlap(c, d) for c in quiet]) for d in known}
+    alone = [np.array([task.alone_db(i, c) for c in quiet]) for i in range(n)]
 
     def least_disturbed(i: int) -> int:
         around = [j for j in map(int, np.flatnonzero(disturbs[i])) if j in channels]
-        costs = sum((shared[channels[j]] * disturbs[i, j] for j in around), np.zeros(len(quiet)))
+        costs = sum((shared[channels[j]] * disturbs[i, j] for j in around), alone[i])
         return quiet[int(np.round(costs, 6).argmin())]  # of equals the first
 
     free = [i for i in order if i not in channels]
@@ -251,11 +275,12 @@ def exchanged(task: Task, start: Solution) -> Solution:
     for i, j, excess in task.pairs():
         cost[i, j] = cost[j, i] = excess
     free = np.array([held is None for held in task.fixed])
-    barred = [k for k, c in enumerate(options) if c not in task.options]
-    if barred:
-        return start  # a channel that a person holds is none to move to
     chosen = np.array([options.index(c) for c in start.channels])
-    found = improved(cost, share, free, chosen, _TURNS_EACH * n)
+    alone = np.array([[task.alone_db(i, c) for c in options] for i in range(n)]).reshape(n, -1)
+    # A channel that a person holds is none to move to.
+    held_only = np.array([c not in task.options for c in options])
+    alone[np.ix_(free, held_only)] = _NEVER_DB
+    found = improved(cost, share, alone, free, chosen, _TURNS_EACH * n)
     channels = tuple(options[int(k)] for k in found)
     return replace(start, channels=channels, cost_db=task.cost_db(channels))
 
@@ -267,8 +292,13 @@ def bounded(task: Task, solution: Solution, seconds: float) -> Solution:
         return solution
     free = [held is None for held in task.fixed]
     least = least_shared_db(task.pairs(), free, len(task.options), seconds)
+    least += sum(
+        min(task.alone_db(i, c) for c in (task.options if held is None else (held,)))
+        for i, held in enumerate(task.fixed)
+    )
     bound = min(max(solution.bound_db, least), solution.cost_db)
     whole = all(task.overlap(c, d) in (0, 1) for c in task.options for d in task.options)
+    whole = whole and not any(task.near)
     if whole and all(free):
         bound = float(math.ceil(bound - _TINY))
     proven = bound >= solution.cost_db - _TINY
@@ -325,6 +355,11 @@ def solve(
                 both = shared.setdefault(share, model.new_bool_var(""))
                 model.add_bool_or([~picks[i][c], ~picks[j][d], both])
         terms += [max(1, round(_WEIGHT_OVERLAP * s * excess)) * v for s, v in shared.items()]
+    if any(task.near):
+        terms += [
+            round(_WEIGHT_OVERLAP * share) * v
+            for i, p in enumerate(picks) for c, v in p.items() if (share := task.alone_db(i, c)) > 0
+        ]  # fmt: skip
     if task.band == "5":
         terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if task.radar(c)]
     terms += _separation(model, picks, task.heard_dbm)

@@ -10,11 +10,11 @@ Array = NDArray[np.float64]
 
 
 @numba.njit(cache=True, nogil=True)
-def _improve(cost, share, free, chosen, turns, seed):  # type: ignore[no-untyped-def] # pragma: no cover
+def _improve(cost, share, alone, free, chosen, turns, seed):  # type: ignore[no-untyped-def] # pragma: no cover
     n, options = cost.shape[0], share.shape[0]
     np.random.seed(seed)
     # What each radio would suffer on each channel, as all others stand.
-    suffers = np.zeros((n, options))
+    suffers = alone.copy()
     for i in range(n):
         for j in range(n):
             if cost[i, j] > 0:
@@ -22,7 +22,7 @@ def _improve(cost, share, free, chosen, turns, seed):  # type: ignore[no-untyped
                     suffers[i, c] += cost[i, j] * share[c, chosen[j]]
     total = 0.0
     for i in range(n):
-        total += suffers[i, chosen[i]] / 2
+        total += (suffers[i, chosen[i]] + alone[i, chosen[i]]) / 2
     best, best_plan = total, chosen.copy()
     barred = np.zeros((n, options), dtype=np.int64)
     for turn in range(turns):
@@ -55,14 +55,16 @@ def _improve(cost, share, free, chosen, turns, seed):  # type: ignore[no-untyped
 
 
 def improved(
-    cost: Array, share: Array, free: NDArray[np.bool_], chosen: NDArray[np.int_], turns: int
-) -> NDArray[np.int_]:
+    cost: Array, share: Array, alone: Array, free: NDArray[np.bool_], chosen: NDArray[np.int_],
+    turns: int,
+) -> NDArray[np.int_]:  # fmt: skip
     """Return a plan that is no worse than ``chosen``; the same each time.
 
     Args:
         cost: of two radios that share a channel whole, shape (n, n), symmetric, 0 within itself.
         share: how much two options overlap, 0 to 1, shape (options, options).
+        alone: what each suffers on each option from others than these, shape (n, options).
         free: which radios may change, shape (n,).
         chosen: the option of each, shape (n,).
     """
-    return np.asarray(_improve(cost, share, free, chosen.astype(np.int64), turns, 1))
+    return np.asarray(_improve(cost, share, alone, free, chosen.astype(np.int64), turns, 1))

@@ -30,7 +30,7 @@ from .propagation import (
     floors_loss_db,
 )
 from .rates import user_mbps
-from .rooms import Target, target_figures, target_of
+from .rooms import Target, target_figures, target_in
 from .terrain import source_of
 from .walls import named_panels_of
 
@@ -141,7 +141,7 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
     design, rules = air.design, air.rules
     room = air.terrain.storeys.room_at(floor, at)
     use = room.use if room is not None else "none"
-    target = target_of(rules, use)
+    target = target_in(air, use)
     if target is not None and target.band != band:
         target = None
     client = air.client_in(room.id, band) if room is not None else air.client

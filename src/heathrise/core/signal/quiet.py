@@ -12,7 +12,7 @@ from ..bands import BANDS
 from ..design import Device, Space
 from ..memo import IdentityMemo
 from .levels import Air, band_losses
-from .rooms import Target, target_of
+from .rooms import Target, target_in
 from .transmit import nearest_step
 
 Array = NDArray[np.float64]
@@ -60,7 +60,7 @@ def _parts(air: Air, devices: list[Device]) -> list[_Part]:
     found: list[_Part] = []
     bests: dict[str, tuple[NDArray[np.intp], NDArray[np.float32]]] = {}
     for space in air.design.of(Space).values():
-        target = target_of(air.rules, space.use)
+        target = target_in(air, space.use)
         if target is None:
             continue
         survey = air.terrain.surveys[space.floor]

@@ -39,6 +39,31 @@ class RadioSheet(BaseModel):
     radar: bool = False
 
 
+class Fence(BaseModel):
+    """What a controller's own optimiser is kept within on one band: channels, MHz, dBm."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("band",)
+
+    band: Band
+    channels: tuple[int, ...]
+    width_mhz: int
+    least_dbm: float
+    most_dbm: float
+
+
+def fences(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fence]:
+    """Yield for each band what an optimiser may use: the channels the plan may, and no power below
+    the quietest or above the loudest that the brief asks of a radio."""
+    for band, plan in plans.items():
+        powers = [r.power_dbm for (_, b), r in air.radios.items() if b == band and r.on]
+        if powers:
+            yield Fence(
+                band=band, channels=air.channels.primaries(band, plan.width_mhz),
+                width_mhz=plan.width_mhz, least_dbm=min(powers), most_dbm=max(powers),
+            )  # fmt: skip
+
+
 def proof_of(plans: Mapping[Band, ChannelPlan]) -> str:
     """Return in words how good the channels of each band are known to be."""
     parts = []
@@ -75,7 +100,9 @@ def radio_sheets(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[RadioS
             eirp_dbm=radio.eirp_dbm,
             cap_dbm=radio.cap_dbm,
             origin=origin,
-            channel_reason=_channel_reason(by_hand, radio.on, names),
+            channel_reason=_channel_reason(
+                by_hand, radio.on, names, plan.neighbours.get(device_id) if plan else None
+            ),
             power_reason=radio.reason,
             contenders=names,
             radar=air.channels.needs_radar_watch(band, channel),
@@ -87,10 +114,15 @@ def _width_mhz(air: Air, band: Band, width_mhz: int, channel: int) -> int:
     return 20 * len(air.channels.block(band, width_mhz, channel))
 
 
-def _channel_reason(by_hand: bool, on: bool, contenders: tuple[str, ...]) -> str:
+def _channel_reason(
+    by_hand: bool, on: bool, contenders: tuple[str, ...], neighbour_dbm: float | None
+) -> str:
     if not on:
         return "radio off"
     start = "set by hand" if by_hand else "by plan"
-    if not contenders:
+    shares = list(contenders[:3])
+    if neighbour_dbm is not None:
+        shares.append(f"a neighbour at {neighbour_dbm:.0f} dBm")
+    if not shares:
         return f"{start}: nobody it hears is on it"
-    return f"{start}: shares air with {', '.join(contenders[:3])}"
+    return f"{start}: shares air with {', '.join(shares)}"

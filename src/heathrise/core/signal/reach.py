@@ -14,7 +14,7 @@ from shapely.geometry import Polygon
 from ..bands import BANDS, Band
 from ..design import Device, Space
 from .levels import SILENT_DBM, Air
-from .rooms import target_of
+from .rooms import target_in
 from .survey import STEP_M, room_points
 from .terrain import losses_db
 
@@ -43,7 +43,7 @@ def asked_rooms(
     """Return the rooms that ask for signal, with their points so far apart."""
     found = []
     for space in air.design.of(Space).values():
-        target = target_of(air.rules, space.use)
+        target = target_in(air, space.use)
         if target is None:
             continue
         first = target.first_dbm

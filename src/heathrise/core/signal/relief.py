@@ -19,7 +19,7 @@ from ..design import Spot, Use
 from .grid import Grid
 from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
 from .rates import level_for
-from .rooms import target_of
+from .rooms import target_in, target_of
 from .terrain import relief_grids
 
 Array = NDArray[np.floating]
@@ -247,7 +247,7 @@ def _limits(air: Air, band: Band, rank: int, show: Show) -> list[tuple[str, floa
     """Return by use the level below which it is short, where what is shown has a target."""
     limits: list[tuple[str, float]] = []
     for use in get_args(Use):
-        target = target_of(air.rules, use)
+        target = target_in(air, use)
         if target is None or target.band != band:
             continue
         limit = target.first_dbm if rank == 1 else target.second_dbm if rank == 2 else None

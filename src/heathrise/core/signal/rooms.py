@@ -46,6 +46,14 @@ def target_of(rules: Rules, use: str) -> Target | None:
     return Target.model_validate({"band": rules.text(f"{path}.band"), **numbers})
 
 
+def target_in(air: Air, use: str) -> Target | None:
+    """Return what a use asks for on a site: without a second where its school asks for none."""
+    target = target_of(air.rules, use)
+    if target is None or air.design.site.asks_second:
+        return target
+    return target.model_copy(update={"second_dbm": None})
+
+
 def target_figures(rules: Rules, use: str) -> tuple[str, ...]:
     """Return the paths of the figures that a use is judged by."""
     fields = ("first_dbm", "second_dbm", "snr_db")
@@ -111,7 +119,7 @@ def judge_rooms(air: Air) -> list[RoomVerdict]:
     verdicts: list[RoomVerdict] = []
     by_floor: dict[tuple[str, Band, str], _Heard] = {}
     for space in air.design.of(Space).values():
-        target = target_of(air.rules, space.use)
+        target = target_in(air, space.use)
         if target is None:
             verdicts.append(_not_needed(space))
             continue
@@ -128,6 +136,7 @@ def judge_rooms(air: Air) -> list[RoomVerdict]:
                     target,
                     air.design.site.margin_db,
                     air.design.site.width_5ghz_mhz,
+                    air.design.site.asks_second,
                     client.id,
                     heard.key,
                 ),

@@ -1,0 +1,41 @@
+"""Radios of others as they were measured, and what each of ours hears of them."""
+
+from __future__ import annotations
+
+import math
+
+from ..bands import Band
+from ..design import Device, Neighbour
+from .levels import Air
+
+Near = tuple[tuple[int, int, int], ...]  # channel, width in MHz, whole dB above contention
+
+
+def neighbours_near(air: Air, band: Band, devices: list[Device]) -> tuple[Near, ...]:
+    """Return by radio the neighbours that it contends with.
+
+    A measurement counts for the radios of its storey within some metres of it; of several of one
+    neighbour the nearest counts.
+    """
+    rows = [n for n in air.design.of(Neighbour).values() if n.band == band]
+    if not rows:
+        return ((),) * len(devices)
+    reach_m = air.rules["signal.neighbour_reach_m"]
+    contend_dbm = air.rules["signal.contend_dbm"]
+    found = []
+    for device in devices:
+        nearest: dict[tuple[str, int], tuple[float, Neighbour]] = {}
+        for row in rows:
+            far_m = math.dist(row.at, device.at)
+            key = (row.name, row.channel)
+            if row.floor != device.floor or far_m > reach_m:
+                continue
+            if key not in nearest or far_m < nearest[key][0]:
+                nearest[key] = (far_m, row)
+        heard = [
+            (n.channel, n.width_mhz, over)
+            for _, n in nearest.values()
+            if (over := round(n.level_dbm - contend_dbm)) >= 0
+        ]
+        found.append(tuple(sorted(heard)))
+    return tuple(found)
