@@ -29,6 +29,7 @@ export type Figure = S['Catalogue.Figure']
 export type Inspection = S['Inspection']
 export type Walk = S['Walk']
 export type BandView = S['BandView']
+export type BusyView = S['BusyView']
 export type Neighbour = ElementOf<'neighbour'>
 export type ScanRead = S['ScanRead']
 export type WalkPoint = S['WalkRequest.WalkPoint']

@@ -9,6 +9,7 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.bands import BANDS, Band
+from ..core.busy_hour import BusyView, busy_view
 from ..core.design import Design, DesignError, Floor, Neighbour, Problem, Variant
 from ..core.kept import as_planned, as_today
 from ..core.offers import with_changes
@@ -67,6 +68,12 @@ def make_signal(repository: Repository) -> APIBlueprint:
         tasks = {b: t for b, t in channel_tasks(air, begin=True).items() if b == known}
         plan = channel_plans(air, tasks, wait=False).get(known)
         return json_of(band_view(air, known, plan, asked.device or None))
+
+    @routes.get("/projects/<project_id>/busy")
+    @routes.output(BusyView)
+    def busy(project_id: str) -> Response:
+        """Show the busiest hour by the brief's clients, and what would relieve it."""
+        return json_of(busy_view(repository.load(project_id).design, repository.catalogue))
 
     @routes.post("/projects/<project_id>/scan")
     @routes.input(ScanQuery, location="query", arg_name="asked")

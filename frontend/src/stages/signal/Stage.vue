@@ -10,6 +10,7 @@ import { useSpot } from '@/answers/useSpot'
 import { useWalk } from '@/answers/useWalk'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
+import BusyBand from './BusyBand.vue'
 import ChannelsBand from './ChannelsBand.vue'
 import DrillBand from './DrillBand.vue'
 import RayBand from './RayBand.vue'
@@ -40,10 +41,11 @@ const WAYS = [
 ]
 
 /** What lies under the sheet: one thing at a time. */
-type Drawer = '' | 'sites' | 'channels' | 'storeys' | 'walk' | 'drill'
+type Drawer = '' | 'sites' | 'channels' | 'busy' | 'storeys' | 'walk' | 'drill'
 const DRAWERS: { id: Drawer; label: string; what: string }[] = [
   { id: 'sites', label: 'Places', what: 'Search for places' },
   { id: 'channels', label: 'Channels', what: 'Channels' },
+  { id: 'busy', label: 'Busy hour', what: 'The busiest hour' },
   { id: 'storeys', label: 'Storeys', what: 'Storeys side by side' },
   { id: 'walk', label: 'Walk', what: 'Walk with a call' },
   { id: 'drill', label: 'Drill', what: 'Failure drill' },
@@ -118,6 +120,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       <StoreysBand v-else-if="drawer === 'storeys'" :view="view" :floor="floor" @floor="floor = $event" @close="drawer = ''" />
       <SitesBand v-else-if="drawer === 'sites'" @proposed="proposed = $event" @best="best = $event" @close="drawer = ''" />
       <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />
+      <BusyBand v-else-if="drawer === 'busy'" @floor="floor = $event" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
       <div class="drawers" role="group" aria-label="Under the sheet">
         <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>

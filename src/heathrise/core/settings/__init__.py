@@ -3,13 +3,15 @@
 from .assess import SettingsChapter, beacon_findings, settings_sheet
 from .networks import network_findings
 from .port_findings import port_findings
-from .sheet import Plug, SettingsSheet
+from .sheet import Plug, SettingsSheet, beacon_share, lowest_rate_mbps
 
 __all__ = [
     "Plug",
     "SettingsChapter",
     "SettingsSheet",
     "beacon_findings",
+    "beacon_share",
+    "lowest_rate_mbps",
     "network_findings",
     "port_findings",
     "settings_sheet",

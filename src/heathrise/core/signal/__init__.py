@@ -5,10 +5,12 @@ from .assess import (
     air_of,
     channel_plans,
     channel_tasks,
+    quick_plans,
     radios_of,
     search_longer,
     sharing,
 )
+from .capacity import Busy, busy_hour
 from .channels import ChannelPlan, Task
 from .deviate import BandView, band_view
 from .difference import difference
@@ -27,6 +29,7 @@ __all__ = [
     "Air",
     "Asked",
     "BandView",
+    "Busy",
     "ChannelPlan",
     "Direction",
     "Relief",
@@ -40,6 +43,7 @@ __all__ = [
     "air_of",
     "asked_rooms",
     "band_view",
+    "busy_hour",
     "channel_findings",
     "channel_plans",
     "channel_tasks",
@@ -47,6 +51,7 @@ __all__ = [
     "explain_spot",
     "heard_at",
     "judge_rooms",
+    "quick_plans",
     "radios_of",
     "reach_dbm",
     "readings_at",

@@ -13,7 +13,15 @@ from ..findings import Finding
 from ..in_force import in_force
 from ..memo import IdentityMemo
 from ..progress import Progress
-from .channels import ChannelPlan, Task, channel_task, plan_channels, solve
+from .channels import (
+    ChannelPlan,
+    Task,
+    channel_task,
+    exchanged,
+    greedy,
+    plan_channels,
+    solve,
+)
 from .levels import Air
 from .quiet import quieten
 from .radios import Fence, RadioSheet, fences, proof_of, radio_sheets
@@ -82,6 +90,14 @@ def channel_plans(air: Air, tasks: Mapping[Band, Task], wait: bool) -> dict[Band
             solution, under_way = searches.now(task)
         plans[band] = plan_channels(air, task, solution, under_way)
     return plans
+
+
+def quick_plans(air: Air) -> dict[Band, ChannelPlan]:
+    """Return plans made at once and bettered radio by radio, for what is only tried out."""
+    return {
+        band: plan_channels(air, task, exchanged(task, greedy(task)))
+        for band, task in channel_tasks(air, begin=False).items()
+    }
 
 
 def search_longer(
