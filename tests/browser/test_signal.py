@@ -212,3 +212,31 @@ def test_a_scan_is_read_and_the_plan_keeps_clear_of_it(school_sheet: Sheet, tmp_
     sheet.tab("Fences")
     sheet.saved(5)
     expect(band.get_by_test_id("fence")).to_contain_text("40 MHz")
+
+
+def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    page.get_by_role("button", name="The busiest hour").click()
+    busy = page.get_by_test_id("busy-band")
+    expect(busy).to_contain_text("too little air for 197 clients")
+    worst = busy.locator("[data-load]").first
+    before = int(re.search(r"(\d+) %", worst.inner_text())[1])  # type: ignore[index]
+    busy.locator("[data-relief]").first.click()
+    sheet.saved(2)
+    expect(worst).not_to_contain_text(f"{before} %")
+    assert int(re.search(r"(\d+) %", worst.inner_text())[1]) < before  # type: ignore[index]
+
+    # One is left without a cable: its way, what a user gets, and a cable after all.
+    page.get_by_role("button", name="Back-haul over the air").click()
+    page.click("[data-mark=ap-6]")
+    page.get_by_test_id("loosen").click()
+    sheet.saved(3)
+    row = page.locator("[data-link=ap-6]")
+    expect(row).to_contain_text("1 hop")
+    expect(page.locator("[data-layer=mesh]")).to_contain_text("dBm")
+    expect(page.locator("[data-tally=powered]")).to_contain_text("15")
+    row.get_by_role("button", name=re.compile("Mb/s for")).click()
+    sheet.saved(4)
+    expect(row).to_have_count(0)

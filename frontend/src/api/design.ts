@@ -701,6 +701,9 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     "equipment_room": {
       "default": null,
       "longest": 40
+    },
+    "over_air": {
+      "default": false
     }
   },
   "uplink": {

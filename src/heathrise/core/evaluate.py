@@ -40,6 +40,7 @@ from .signal import (
     channel_plans,
     channel_tasks,
     judge_rooms,
+    mesh_findings,
     radios_of,
     sharing,
     signal_findings,
@@ -118,6 +119,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
             tasks = chapters.run("signal", lambda: channel_tasks(air, begin=True)) or {}
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
         chapters.tell("signal", lambda: signal_findings(air, rooms))
+        chapters.tell("signal", lambda: mesh_findings(air))
         signal = SignalChapter.model_construct(rooms=tuple(rooms))
     links = chapters.run("cable", cable.result) or CableChapter()
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links))

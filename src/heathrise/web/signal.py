@@ -12,6 +12,7 @@ from ..core.bands import BANDS, Band
 from ..core.busy_hour import BusyView, busy_view
 from ..core.design import Design, DesignError, Floor, Neighbour, Problem, Variant
 from ..core.kept import as_planned, as_today
+from ..core.meshing import MeshView, mesh_view
 from ..core.offers import with_changes
 from ..core.signal import (
     MOST_SECONDS,
@@ -34,6 +35,7 @@ from ..core.storeys import storeys_of
 from ..formats.scan_csv import read_scan
 from ..formats.tables_in import shown
 from ..store import Repository
+from ..store.prices import FirmPrices
 from .models import (
     ChannelQuery,
     LevelList,
@@ -50,6 +52,7 @@ from .wire import json_of
 def make_signal(repository: Repository) -> APIBlueprint:
     """Return the routes for what is heard where."""
     routes = APIBlueprint("signal", __name__, url_prefix="/api")
+    prices = FirmPrices(repository.engine) if repository is not None else None
 
     @routes.get("/projects/<project_id>/relief")
     @routes.input(View, location="query", arg_name="view")
@@ -74,6 +77,14 @@ def make_signal(repository: Repository) -> APIBlueprint:
     def busy(project_id: str) -> Response:
         """Show the busiest hour by the brief's clients, and what would relieve it."""
         return json_of(busy_view(repository.load(project_id).design, repository.catalogue))
+
+    @routes.get("/projects/<project_id>/mesh")
+    @routes.output(MeshView)
+    def mesh(project_id: str) -> Response:
+        """Show the back-haul over the air, and what a cable instead would take and bring."""
+        assert prices is not None
+        design = repository.load(project_id).design
+        return json_of(mesh_view(design, repository.catalogue, prices.all()))
 
     @routes.post("/projects/<project_id>/scan")
     @routes.input(ScanQuery, location="query", arg_name="asked")

@@ -38,7 +38,7 @@ const rooms = computed(() => [
 
 function say(change: Partial<ElementOf<'run'>>, what: string): void {
   const id = `r-${props.device.id}`.slice(0, 40)
-  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null }
+  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false }
   store.commit(`${what} to ${props.device.name}`, [put('run', { ...run, ...change })])
 }
 </script>

@@ -7,6 +7,7 @@ import type { Stage } from '@/stages/registry'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
+const loose = computed(() => store.all('run').some((r) => r.device === props.device.id && r.over_air))
 const run = computed(() => store.shown?.cable.runs.find((r) => r.device === props.device.id))
 const fed = computed(() => store.shown?.power.devices.find((d) => d.device === props.device.id))
 const port = computed(() => store.shown?.power.ports.find((p) => p.device === props.device.id))
@@ -40,7 +41,7 @@ const SPACE: Record<string, string> = {
         <dt>Hottest</dt><dd>{{ SPACE[run.hottest_space] }}, {{ temperature(run.hottest_c) }}</dd>
       </template>
     </template>
-    <template v-else><dt>Run</dt><dd>{{ inUnits(run?.reason ?? 'not worked out') }}</dd></template>
+    <template v-else><dt>Run</dt><dd>{{ loose ? 'none: its link is the air' : inUnits(run?.reason ?? 'not worked out') }}</dd></template>
     <template v-if="fed">
       <dt>Draws</dt><dd class="figure">{{ fed.port_w.toFixed(1) }} W, class {{ fed.poe_class }}</dd>
       <dt>Fed by</dt><dd>{{ fed.source === 'none' ? 'nothing yet' : fed.source }}</dd>

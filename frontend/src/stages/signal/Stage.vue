@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, ref, shallowRef, watch } from 'vue'
-import type { Point, View } from '@/api/types'
+import type { MeshLink, Point, View } from '@/api/types'
 import { useAgainst } from '@/answers/useAgainst'
 import type { BestSoFar, Moved } from '@/answers/useSites'
 import { useSpot } from '@/answers/useSpot'
@@ -13,6 +13,7 @@ import SheetStage from '@/sheet/SheetStage.vue'
 import BusyBand from './BusyBand.vue'
 import ChannelsBand from './ChannelsBand.vue'
 import DrillBand from './DrillBand.vue'
+import MeshBand from './MeshBand.vue'
 import RayBand from './RayBand.vue'
 import SitesBand from './SitesBand.vue'
 import StoreysBand from './StoreysBand.vue'
@@ -41,17 +42,20 @@ const WAYS = [
 ]
 
 /** What lies under the sheet: one thing at a time. */
-type Drawer = '' | 'sites' | 'channels' | 'busy' | 'storeys' | 'walk' | 'drill'
+type Drawer = '' | 'sites' | 'channels' | 'busy' | 'mesh' | 'storeys' | 'walk' | 'drill'
 const DRAWERS: { id: Drawer; label: string; what: string }[] = [
   { id: 'sites', label: 'Places', what: 'Search for places' },
   { id: 'channels', label: 'Channels', what: 'Channels' },
   { id: 'busy', label: 'Busy hour', what: 'The busiest hour' },
+  { id: 'mesh', label: 'Mesh', what: 'Back-haul over the air' },
   { id: 'storeys', label: 'Storeys', what: 'Storeys side by side' },
   { id: 'walk', label: 'Walk', what: 'Walk with a call' },
   { id: 'drill', label: 'Drill', what: 'Failure drill' },
 ]
 const drawer = ref<Drawer>('')
 const { options: others } = useAgainst()
+/** Back-haul over the air, while it is looked at. */
+const mesh = shallowRef<MeshLink[] | null>(null)
 /** Where the air was scanned, on this storey. */
 const scanned = shallowRef<Point | null>(null)
 watch(floor, () => (scanned.value = null))
@@ -102,7 +106,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" @spot="pressed">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" :mesh="mesh" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
@@ -121,6 +125,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       <SitesBand v-else-if="drawer === 'sites'" @proposed="proposed = $event" @best="best = $event" @close="drawer = ''" />
       <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />
       <BusyBand v-else-if="drawer === 'busy'" @floor="floor = $event" @close="drawer = ''" />
+      <MeshBand v-else-if="drawer === 'mesh'" @links="mesh = $event" @floor="floor = $event" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
       <div class="drawers" role="group" aria-label="Under the sheet">
         <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>

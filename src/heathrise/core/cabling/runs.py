@@ -53,7 +53,10 @@ def judge_runs(
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    wired = [d for d in design.of(Device).values() if not catalogue.model_of(d).over_air]
+    wired = [
+        d for d in design.of(Device).values()
+        if not catalogue.model_of(d).over_air and not (d.id in said and said[d.id].over_air)
+    ]  # fmt: skip
     return [best(device) for device in ([only] if only else wired)]
 
 

@@ -206,12 +206,16 @@ class Device(Element):
 
 
 class Run(Element):
-    """What the installer decided about a device's cable; without one the plan decides."""
+    """What the installer decided about a device's cable; without one the plan decides.
+
+    One that is ``over_air`` is none: the device's link is the air.
+    """
 
     device: DeviceRef
     category: Category | None = None
     cables: Annotated[int, Field(ge=1, le=4)] | None = None
     equipment_room: RoomRef | None = None
+    over_air: bool = False
 
 
 class Uplink(Element):

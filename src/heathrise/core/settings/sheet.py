@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict
 
 from ..bands import Band
 from ..catalogue import Catalogue, PortProfile, Rules
-from ..design import Design, Device, Network, Switch, WirelessName
+from ..design import Design, Device, Network, Run, Switch, WirelessName
 from .networks import NetworkSheet, network_sheet
 
 
@@ -63,7 +63,7 @@ class SettingsSheet(BaseModel):
     mesh: bool = False
     mesh_reason: str
     optimiser: bool = False
-    optimiser_reason: str
+    optimiser_reason: str = ""
 
 
 class Plug(BaseModel):
@@ -84,6 +84,10 @@ class Plug(BaseModel):
 def mesh_reason(design: Design, catalogue: Catalogue, wired: Collection[str]) -> str:
     """Return why mesh stays off; ``wired`` holds the devices that a run reaches."""
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
+    loose = {r.device for r in design.of(Run).values() if r.over_air}
+    if loose:
+        names = ", ".join(d.name for d in points if d.id in loose)
+        return f"back-haul of {names} is over the air; the strongest are wired"
     without = [d.name for d in points if d.id not in wired]
     if not without:
         return "every access point is wired"

@@ -17,6 +17,7 @@ from .difference import difference
 from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .levels import Air, Direction, heard_at, readings_at
+from .mesh import MeshLink, mesh_findings, mesh_links, over_the_air
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import RoomVerdict, judge_rooms
@@ -32,6 +33,7 @@ __all__ = [
     "Busy",
     "ChannelPlan",
     "Direction",
+    "MeshLink",
     "Relief",
     "RoomVerdict",
     "Show",
@@ -51,6 +53,9 @@ __all__ = [
     "explain_spot",
     "heard_at",
     "judge_rooms",
+    "mesh_findings",
+    "mesh_links",
+    "over_the_air",
     "quick_plans",
     "radios_of",
     "reach_dbm",

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, onUnmounted, shallowRef, watch } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import type { Change, ElementOf, MeshLink, MeshView } from '@/api/types'
+import { put } from '@/document/edits'
+import { hasAir } from '@/document/kinds'
+import { useDesign } from '@/document/store'
+import { dbm, length } from '@/document/units'
+
+/** Access points without a cable: the tree of their links, what a user gets, and a cable instead. */
+const emit = defineEmits<{ links: [rows: MeshLink[] | null]; floor: [id: string]; close: [] }>()
+const store = useDesign()
+const view = shallowRef<MeshView | null>(null)
+
+async function load(): Promise<void> {
+  const params = { path: { project_id: store.id } }
+  try {
+    view.value = await taken(api.GET('/api/projects/{project_id}/mesh', { params }))
+    emit('links', view.value.links.map((l) => l.link))
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    store.trouble = { message: error.message, detail: [] }
+  }
+}
+watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
+onUnmounted(() => emit('links', null))
+
+const selected = computed(() => {
+  const s = store.selection
+  const device = s?.kind === 'device' ? store.find('device', s.id) : undefined
+  return device && hasAir(store.catalogue, device) && !view.value?.links.some((l) => l.link.device === device.id) ? device : null
+})
+const money = (n: number) => `${n.toLocaleString('en', { maximumFractionDigits: 0 })} ${view.value?.currency ?? ''}`
+const mbps = (n: number) => n.toFixed(0)
+
+function loosen(): void {
+  const device = selected.value
+  if (!device) return
+  const held = store.all('run').find((r) => r.device === device.id)
+  const run: ElementOf<'run'> = { ...(held ?? { id: store.nextId('run', 'run'), device: device.id, category: null, cables: null, equipment_room: null }), over_air: true }
+  store.commit(`${device.name} over the air`, [put('run', run)])
+}
+function look(l: MeshLink): void {
+  const device = store.find('device', l.device)
+  if (device) emit('floor', device.floor)
+  store.selection = { kind: 'device', id: l.device }
+}
+</script>
+
+<template>
+  <section class="band" aria-label="Back-haul over the air" data-testid="mesh-band">
+    <div class="head">
+      <b>Without a cable</b>
+      <Button v-if="selected" :label="`Leave ${selected.name} without a cable`" size="small" outlined data-testid="loosen" @click="loosen" />
+      <span v-else class="quiet">Select an access point that no cable can reach, and leave it without one.</span>
+      <Button icon="pi pi-times" size="small" text aria-label="Close the back-haul" class="close" @click="emit('close')" />
+    </div>
+    <div class="rows" tabindex="0" role="region" aria-label="Access points without a cable">
+      <table v-if="view?.links.length" class="ledger">
+        <thead><tr><th>Access point</th><th>Way</th><th class="number">Level</th><th class="number">A user gets</th><th class="number">All at once</th><th class="number">With a kept radio</th><th>If the parent dies</th><th>A cable instead</th></tr></thead>
+        <tbody>
+          <tr v-for="{ link: l, ...instead } in view.links" :key="l.device" tabindex="0" :class="{ chosen: store.selection?.id === l.device }" :data-link="l.device" @click="look(l)" @keydown.enter="look(l)">
+            <td><b>{{ l.name }}</b><template v-if="l.repeater"><br><span class="quiet">repeats, {{ l.band }} GHz</span></template></td>
+            <td><template v-if="l.parent">{{ l.path.slice(1).join(' → ') }}<br><span class="quiet">{{ l.hops }} {{ l.hops === 1 ? 'hop' : 'hops' }}</span></template><span v-else class="not_met">hears none that has a cable</span></td>
+            <td class="number">{{ dbm(l.level_dbm) }}</td>
+            <td class="number figure"><b>{{ mbps(l.user_mbps) }}</b> Mb/s</td>
+            <td class="number figure">{{ mbps(l.shared_mbps) }}<span v-if="l.on_branch > 1" class="quiet"> of {{ l.on_branch }}</span></td>
+            <td class="number figure">{{ mbps(l.kept_mbps) }}</td>
+            <td><template v-if="l.second">{{ l.second_name }}, {{ mbps(l.second_mbps) }} Mb/s</template><span v-else class="near">cut off</span></td>
+            <td>
+              <template v-if="instead.changes.length">
+                <Button :label="`${mbps(l.wired_mbps)} Mb/s for ${money(instead.cost)}`" size="small" outlined :title="instead.reason" @click.stop="store.commit(`A cable for ${l.name}`, instead.changes as Change[])" />
+                <span class="quiet"> {{ length(instead.cable_m, 0) }}<template v-if="instead.verdict !== 'met'">, {{ instead.reason }}</template></span>
+              </template>
+              <span v-else class="quiet">without it a user beside it gets {{ mbps(l.direct_mbps) }} Mb/s</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else-if="view" class="quiet none">Every access point of this plan has a cable. Each hop over the air on one radio divides what a user gets; a second parent keeps a branch alive.</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.band {
+  flex: none;
+  height: 200px;
+  display: flex;
+  flex-direction: column;
+  border-top: 1px solid var(--granite-mid);
+  background: var(--paper);
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 4px 10px;
+}
+.close {
+  margin-left: auto;
+}
+.rows {
+  flex: 1;
+  overflow: auto;
+}
+.ledger td,
+.ledger th {
+  white-space: nowrap;
+  font-size: 12.5px;
+}
+.none {
+  padding: 12px;
+  max-width: 70ch;
+}
+</style>

@@ -1,0 +1,231 @@
+"""Back-haul over the air: who hangs on whom, over how many hops, and what a user gets of it."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass
+from typing import Any, ClassVar, Literal
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..bands import Band
+from ..catalogue import Catalogue
+from ..design import Design, Device, Run
+from ..findings import Finding, Place
+from .channels import hearing_dbm
+from .levels import Air
+from .rates import user_mbps
+from .rooms import target_of
+
+MOST_HOPS = 2
+BAND: Band = "5"
+
+
+class MeshLink(BaseModel):
+    """One access point without a cable: its way to one that has one, and what a user gets there.
+
+    ``user_mbps`` is the user's own end to end where back-haul and users share one radio,
+    ``kept_mbps`` where a radio is kept for the back-haul; ``shared_mbps`` if all on the branch ask
+    at once. ``repeater`` says that it repeats what it hears, on the band that it has.
+    """
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("device",)
+
+    device: str
+    name: str
+    parent: str | None
+    parent_name: str | None
+    path: tuple[str, ...] = Field(description="names from it to the wired one")
+    hops: int
+    band: Band
+    level_dbm: float | None = Field(description="what it and its parent hear of each other, dBm")
+    rate_mbps: float = Field(description="rate of the link to its parent, Mb/s")
+    user_mbps: float
+    kept_mbps: float
+    shared_mbps: float
+    on_branch: int = Field(description="access points without a cable on the same wired one")
+    second: str | None = Field(None, description="another parent near enough in level")
+    second_name: str | None = None
+    second_mbps: float = Field(0.0, description="what a user gets once the parent is gone")
+    wired_mbps: float = Field(0.0, description="what a user would get with a cable")
+    direct_mbps: float = Field(
+        description="what a user beside it would get from the wired ones themselves, without it"
+    )
+    repeater: bool = False
+
+
+def over_the_air(design: Design, catalogue: Catalogue) -> set[str]:
+    """Return the access points whose link is the air."""
+    said = {r.device for r in design.of(Run).values() if r.over_air}
+    return {
+        d.id for d in design.of(Device).values()
+        if d.model in catalogue.airs and (d.id in said or catalogue.model_of(d).over_air)
+    }  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Net:
+    """Access points of one band, how they hear each other, and what each link carries."""
+
+    devices: list[Device]
+    heard_dbm: np.ndarray
+    mbps: np.ndarray
+    wired: frozenset[int]
+
+
+def mesh_links(air: Air) -> list[MeshLink]:
+    """Return each access point without a cable with its back-haul, in order of placing."""
+    loose = over_the_air(air.design, air.catalogue)
+    if not loose:
+        return []
+    found: dict[str, MeshLink] = {}
+    on_5 = {d.id for d in air.access_points(BAND)}
+    split: tuple[tuple[Band, set[str]], ...] = ((BAND, loose & on_5), ("2.4", loose - on_5))
+    for band, mine in split:
+        if mine:
+            net = _net(air, band, loose)
+            found |= {k.device: k for k in _links(air, band, net, mine)}
+    return [found[d] for d in air.design.of(Device) if d in found]
+
+
+def _net(air: Air, band: Band, loose: Collection[str]) -> _Net:
+    devices = air.access_points(band)
+    heard = hearing_dbm(air, band)
+    share = air.rules["signal.user_share"]
+    mbps = np.array([
+        [user_mbps(air.rules, float(level), air.width_mhz(band)) / share for level in row]
+        for row in heard
+    ]).reshape(len(devices), len(devices))  # fmt: skip
+    wired = frozenset(k for k, d in enumerate(devices) if d.id not in loose)
+    return _Net(devices, heard, mbps, wired)
+
+
+def _ways(net: _Net, gone: int | None = None) -> dict[int, tuple[int, ...]]:
+    """Return by access point the way to a wired one that carries most, itself first."""
+    ways: dict[int, tuple[int, ...]] = {k: (k,) for k in net.wired if k != gone}
+    for _ in range(MOST_HOPS):
+        longer = dict(ways)
+        for k in range(len(net.devices)):
+            if k in net.wired or k == gone:
+                continue
+            for parent, way in ways.items():
+                if k in way or len(way) > MOST_HOPS or net.mbps[k, parent] <= 0:
+                    continue
+                if k not in longer or _carries(net, (k, *way)) > _carries(net, longer[k]) + 1e-9:
+                    longer[k] = (k, *way)
+        ways = longer
+    return {k: way for k, way in ways.items() if k not in net.wired}
+
+
+def _carries(net: _Net, way: tuple[int, ...]) -> float:
+    """Return what a way carries where all its hops share one radio, Mb/s."""
+    inverse = sum(1 / net.mbps[a, b] for a, b in itertools.pairwise(way))
+    return float("inf") if inverse == 0 else float(1 / inverse)
+
+
+def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[MeshLink]:
+    rules = air.rules
+    share = rules["signal.user_share"]
+    call = target_of(rules, "calls")
+    assert call is not None  # calls are judged by levels that a firm changes, never by none
+    at_target = user_mbps(rules, call.first_dbm, air.width_mhz(band)) / share
+    ways = _ways(net)
+    branches: dict[int, int] = {}
+    for way in ways.values():
+        branches[way[-1]] = branches.get(way[-1], 0) + 1
+    for k, device in enumerate(net.devices):
+        if device.id not in mine:
+            continue
+        repeater = air.catalogue.model_of(device).over_air
+        way = ways.get(k, ())
+        common: dict[str, Any] = {
+            "device": device.id, "name": device.name, "band": band, "repeater": repeater
+        }  # fmt: skip
+        if not way:
+            yield MeshLink(
+                **common, parent=None, parent_name=None, path=(device.name,), hops=0,
+                level_dbm=None, rate_mbps=0, user_mbps=0, kept_mbps=0, shared_mbps=0, on_branch=0,
+                wired_mbps=round(at_target * share, 1), direct_mbps=0,
+            )  # fmt: skip
+            continue
+        parent = way[1]
+        user = share / (1 / _carries(net, way) + 1 / at_target)
+        kept = share * min(at_target, *(net.mbps[a, b] for a, b in itertools.pairwise(way)))
+        second, second_mbps = _second(air, net, k, parent, at_target)
+        on_branch = branches[way[-1]]
+        yield MeshLink(
+            **common, parent=net.devices[parent].id, parent_name=net.devices[parent].name,
+            path=tuple(net.devices[j].name for j in way), hops=len(way) - 1,
+            level_dbm=round(float(net.heard_dbm[k, parent]), 1),
+            rate_mbps=round(float(net.mbps[k, parent]), 1), user_mbps=round(user, 1),
+            kept_mbps=round(kept, 1), shared_mbps=round(user / on_branch, 1), on_branch=on_branch,
+            second=net.devices[second].id if second is not None else None,
+            second_name=net.devices[second].name if second is not None else None,
+            second_mbps=round(second_mbps, 1), wired_mbps=round(at_target * share, 1),
+            direct_mbps=_direct(air, net, band, k),
+        )  # fmt: skip
+
+
+def _direct(air: Air, net: _Net, band: Band, k: int) -> float:
+    """Return what a client at an access point's own place gets from the best wired one."""
+    own, client = air.radios[net.devices[k].id, band], air.client
+    best = 0.0
+    for other in net.wired:
+        radio = air.radios[net.devices[other].id, band]
+        loss_db = max(own.power_dbm, radio.power_dbm) + own.gain_dbi + radio.gain_dbi
+        loss_db -= float(net.heard_dbm[k, other])
+        level = min(radio.power_dbm, client.power_dbm[band]) + radio.gain_dbi + client.gain_dbi
+        best = max(best, user_mbps(air.rules, level - loss_db, air.width_mhz(band)))
+    return round(best, 1)
+
+
+def _second(air: Air, net: _Net, k: int, parent: int, at_target: float) -> tuple[int | None, float]:
+    """Return the parent it would take if its own were gone, near enough in level, and what a user
+    gets then."""
+    way = _ways(net, gone=parent).get(k)
+    if way is None:
+        return None, 0.0
+    weaker_db = net.heard_dbm[k, parent] - net.heard_dbm[k, way[1]]
+    if weaker_db > air.rules["signal.mesh_second_db"]:
+        return None, 0.0
+    return way[1], float(air.rules["signal.user_share"] / (1 / _carries(net, way) + 1 / at_target))
+
+
+def mesh_findings(air: Air) -> Iterator[Finding]:
+    """Yield what is wrong with the back-haul over the air."""
+    devices, rules = air.design.of(Device), air.rules
+    for link in mesh_links(air):
+        device = devices[link.device]
+        severity: Literal["not_met", "near", "note"] = "note"
+        least = rules["signal.mesh_least_mbps"]
+        if link.parent is None:
+            severity = "not_met"
+            text = f"{link.name} has no cable, and hears no access point that leads to one."
+        elif link.repeater and link.direct_mbps >= link.user_mbps:
+            severity = "near"
+            text = (
+                f"{link.name} repeats what it hears: beside it a user gets {link.user_mbps:.0f} "
+                f"Mb/s through it and {link.direct_mbps:.0f} without it."
+            )
+        elif link.user_mbps < least:
+            severity = "near"
+            text = (
+                f"{link.name} over {' and '.join(link.path[1:])}: a user gets {link.user_mbps:.0f} "
+                f"Mb/s of the {link.wired_mbps:.0f} that a cable would give."
+            )
+        elif link.second is None:
+            text = f"{link.name} has no second parent: without {link.parent_name} it is cut off."
+        else:
+            continue
+        yield Finding(
+            id=f"signal-mesh-{link.device}", stage="signal", severity=severity, text=text,
+            places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
+            figure=link.user_mbps, limit=least, unit="Mb/s",
+            rule=f"at most {MOST_HOPS} hops, {least:g} Mb/s for a user, a second parent within "
+            f"{rules['signal.mesh_second_db']:g} dB",
+            source=rules.source("signal.mesh_least_mbps"),
+            used=rules.used("signal.mesh_least_mbps", "signal.mesh_second_db", "signal.user_share"),
+        )  # fmt: skip

@@ -1,0 +1,146 @@
+"""Back-haul over the air: by hand in the open, and each way against trying all there are."""
+
+from __future__ import annotations
+
+import itertools
+import math
+import random
+
+import pytest
+
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import Design, Device, Run, apply, put
+from heathrise.core.evaluate import evaluate
+from heathrise.core.meshing import mesh_view
+from heathrise.core.signal import air_of, mesh_findings, mesh_links
+from heathrise.core.signal.channels import hearing_dbm
+
+from .plans import access_point, design_of, rack, shell, wall
+
+RATES = [
+    (-82, 8.6), (-79, 17.2), (-77, 25.8), (-74, 34.4), (-70, 51.6), (-66, 68.8), (-65, 77.4),
+    (-64, 86.0), (-59, 103.2), (-57, 114.7), (-54, 129.0), (-52, 143.4),
+]  # fmt: skip
+
+
+def _mbps(level: float, width: int = 40) -> float:
+    """Two streams, the width's factor, 3 dB more for each doubling."""
+    factor, more = {20: (1, 0), 40: (2.1, 3), 80: (4.19, 6)}[width]
+    return max((2 * factor * r for dbm, r in RATES if level >= dbm + more), default=0.0)
+
+
+def _loose(*devices: Device) -> list[Run]:
+    return [Run(id=f"run-{d.id}", device=d.id, over_air=True) for d in devices]
+
+
+def _in_a_row(*gaps: float) -> Design:
+    """One with a cable, then others without, so many metres apart."""
+    at, points = 5.0, [access_point(5, 5, "ap-0")]
+    for k, gap in enumerate(gaps, 1):
+        at += gap
+        points.append(access_point(at, 5, f"ap-{k}"))
+    return design_of(*shell(300, 10), rack(1, 1), *points, *_loose(*points[1:]))
+
+
+def test_one_hop_by_hand(catalogue: Catalogue) -> None:
+    """Two discs 10 m apart hear each other by one antenna's side twice (6.75 dB each): 17 + 4 + 4
+    - 67.3 - 13.5 dBm; a user at -67 dBm shares the radio with the hop."""
+    (link,) = mesh_links(air_of(_in_a_row(10), catalogue))
+    power = air_of(_in_a_row(10), catalogue).radios["ap-0", "5"].power_dbm
+    free = 20 * math.log10(5500) - 27.55 + 20 * math.log10(10)
+    level = power + 8 - free - 2 * 12 * (90 / 120) ** 2
+    assert link.level_dbm == pytest.approx(level, abs=0.06)
+    hop, access = _mbps(level), _mbps(-67)
+    assert link.rate_mbps == pytest.approx(hop, abs=0.06)
+    assert link.user_mbps == pytest.approx(0.65 / (1 / hop + 1 / access), abs=0.06)
+    assert link.kept_mbps == pytest.approx(0.65 * min(hop, access), abs=0.06)
+    assert link.wired_mbps == pytest.approx(0.65 * access, abs=0.06)
+    assert (link.hops, link.path, link.second) == (1, ("AP-1", "AP-0"), None)
+
+
+def test_two_hops_are_the_most(catalogue: Catalogue) -> None:
+    links = {k.name: k for k in mesh_links(air_of(_in_a_row(90, 90, 90), catalogue))}
+    assert links["AP-2"].path == ("AP-2", "AP-1", "AP-0") and links["AP-2"].hops == 2
+    assert links["AP-3"].parent is None  # a third hop is none
+    assert links["AP-1"].on_branch == 2
+    assert links["AP-2"].shared_mbps == pytest.approx(links["AP-2"].user_mbps / 2, abs=0.06)
+    said = {f.id: f for f in mesh_findings(air_of(_in_a_row(90, 90, 90), catalogue))}
+    assert said["signal-mesh-ap-3"].severity == "not_met"
+
+
+def _best(heard, names, wired, k, gone=None, most=2):  # type: ignore[no-untyped-def]
+    """Every way of at most two hops to a wired one; the one that carries most."""
+    others = [j for j in range(len(names)) if j not in (k, gone)]
+    ways = [
+        (k, *way)
+        for count in range(1, most + 1)
+        for way in itertools.permutations(others, count)
+        if way[-1] in wired and not set(way[:-1]) & wired
+    ]
+
+    def carries(way):  # type: ignore[no-untyped-def]
+        rates = [_mbps(heard[a][b]) for a, b in itertools.pairwise(way)]
+        return 0.0 if 0.0 in rates else 1 / sum(1 / r for r in rates)
+
+    found = [(carries(w), w) for w in ways]
+    return max(found, default=(0.0, ()))[0]
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_each_way_carries_what_the_best_of_all_ways_does(seed: int, catalogue: Catalogue) -> None:
+    chance = random.Random(seed)
+    points = [
+        access_point(chance.uniform(2, 90), chance.uniform(2, 28), f"ap-{k}") for k in range(7)
+    ]
+    walls = [
+        wall(
+            k,
+            (x := chance.uniform(5, 85), 0),
+            (x, 30),
+            chance.choice(["brick-single", "block-dense"]),
+        )
+        for k in range(4)
+    ]
+    loose = points[2:]
+    design = design_of(*shell(92, 30), rack(1, 1), *walls, *points, *_loose(*loose))
+    air = air_of(design, catalogue)
+    heard, devices = hearing_dbm(air, "5"), air.access_points("5")
+    names = [d.id for d in devices]
+    wired = {names.index(p.id) for p in points[:2]}
+    access = _mbps(-67)
+    for link in mesh_links(air):
+        k = names.index(link.device)
+        carries = _best(heard, names, wired, k)
+        assert (link.parent is None) == (carries == 0)
+        if carries:
+            assert link.user_mbps == pytest.approx(0.65 / (1 / carries + 1 / access), abs=0.06)
+            after = _best(heard, names, wired, k, gone=names.index(link.parent or ""))
+            if link.second:
+                assert link.second_mbps == pytest.approx(0.65 / (1 / after + 1 / access), abs=0.06)
+
+
+def test_a_cable_instead_and_the_settings_that_follow(catalogue: Catalogue) -> None:
+    design = _in_a_row(15)
+    evaluation = evaluate(design, catalogue, "full")
+    assert {r.device for r in evaluation.runs} == {"ap-0"}
+    assert evaluation.settings is not None and evaluation.settings.mesh
+    assert "AP-1 is over the air" in evaluation.settings.mesh_reason
+    (row,) = mesh_view(design, catalogue, {}).links
+    wired = apply(design, row.changes)
+    after = evaluate(wired, catalogue, "full")
+    run = next(r for r in after.runs if r.device == "ap-1")
+    assert (row.verdict, row.cable_m) == (run.verdict, run.bought_m) and row.cost > 0
+    assert mesh_links(air_of(wired, catalogue)) == []
+    assert after.settings is not None and not after.settings.mesh
+
+
+def test_a_repeater_is_told_for_what_it_is(catalogue: Catalogue) -> None:
+    """Beside it a user hears the wired one well enough: through the repeater he gets less."""
+    repeater = access_point(13, 5, "rep", "old-repeater", state="keep", mount="wall", height_m=1)
+    design = apply(_in_a_row(), [put(repeater)])
+    (link,) = mesh_links(air_of(design, catalogue))
+    assert link.repeater and link.band == "2.4"
+    assert link.user_mbps < link.direct_mbps
+    (said,) = mesh_findings(air_of(design, catalogue))
+    assert "without it" in said.text and said.severity == "near"
+    assert mesh_view(design, catalogue, {}).links[0].changes == ()
