@@ -5,11 +5,11 @@ from __future__ import annotations
 import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import Device, Radio, Switch, apply, put
+from heathrise.core.design import Device, Radio, Remove, Switch, apply, put
 from heathrise.core.drill import Failure, drill
 from heathrise.core.evaluate import evaluate
 from heathrise.core.kept import as_planned
-from heathrise.core.signal import air_of, judge_rooms
+from heathrise.core.signal import WalkPoint, air_of, judge_rooms, walk
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell
@@ -92,3 +92,24 @@ def test_one_that_is_stopped_gives_what_it_has() -> None:
     evaluation = evaluate(design, catalogue, "figures")
     seen: list[Failure] = drill(design, catalogue, evaluation, lambda done, _total: done < 3)
     assert len(seen) == 3
+
+
+def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
+    """A corridor of 120 m with one at each end: without either, a call is lost over there, just as
+    long as the walk itself says."""
+    design = design_of(
+        *shell(120, 3), rack(1, 1), access_point(2, 1.5), access_point(118, 1.5, "ap-2")
+    )
+    path = [WalkPoint(floor="f", at=(3, 1.5)), WalkPoint(floor="f", at=(117, 1.5))]
+    evaluation = evaluate(design, catalogue, "figures")
+    found = {f.element: f for f in drill(design, catalogue, evaluation, path=path)}
+    for key, other in (("ap-1", "ap-2"), ("ap-2", "ap-1")):
+        alone = apply(design, [Remove(kind="device", id=key)])
+        air = air_of(design, catalogue)
+        held = [
+            Radio(id=f"r-{b[0]}", device=other, band=b, power_dbm=air.radios[other, b].power_dbm)
+            for d, b in air.radios if d == other
+        ]  # fmt: skip
+        samples = walk(air_of(apply(alone, [put(r) for r in held]), catalogue), path).samples
+        assert found[key].walk_lost_s == 0.5 * sum(s.serving is None for s in samples) > 0
+    assert drill(design, catalogue, evaluation)[0].walk_lost_s == 0

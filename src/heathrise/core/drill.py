@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -14,7 +14,7 @@ from .evaluate import Evaluation
 from .in_force import in_force
 from .kept import as_planned
 from .progress import Progress, always
-from .signal import Air, RoomVerdict, air_of, judge_rooms
+from .signal import STEP_S, Air, RoomVerdict, WalkPoint, air_of, judge_rooms, walk
 
 
 class Fallen(BaseModel):
@@ -42,32 +42,44 @@ class Failure(BaseModel):
     gone: tuple[str, ...] = Field(description="those access points, by their ids")
     others: int = Field(description="other devices that go with it")
     rooms: tuple[Fallen, ...]
+    walk_lost_s: float = Field(
+        0.0, description="seconds of the walk on which a call is lost that holds with all"
+    )
 
     @property
-    def weight(self) -> tuple[int, int, int]:
-        """What failures are ordered by: rooms without anybody, rooms not met, rooms worse."""
+    def weight(self) -> tuple[int, int, int, float]:
+        """What failures are ordered by: rooms without anybody, rooms not met, rooms worse, and
+        how long a walk's call is lost."""
         lost = [r for r in self.rooms if r.now == "not_met" and r.was != "not_met"]
-        return sum(r.silent for r in self.rooms), len(lost), len(self.rooms)
+        return sum(r.silent for r in self.rooms), len(lost), len(self.rooms), self.walk_lost_s
 
 
+_LEAST_POINTS = 2  # of a path
 _RANK = {"not_met": 0, "near": 1, "met": 2}
 
 
 def drill(
-    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, progress: Progress = always
-) -> list[Failure]:
+    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, progress: Progress = always,
+    path: Sequence[WalkPoint] = (),
+) -> list[Failure]:  # fmt: skip
     """Return what each single failure does, the worst first; one that is stopped gives those that
-    were tried by then. Power stays as planned: nobody turns it up in the night."""
+    were tried by then. Power stays as planned: nobody turns it up in the night.
+
+    Args:
+        path: a walk that is carried on a call through each failure.
+    """
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     air = air_of(design, ruled)
     before = {r.space: r for r in judge_rooms(air)}
+    whole_s = _lost_s(air, path)
     cases = list(_cases(design, ruled, evaluation))
     found: list[Failure] = []
     for number, (kind, element, name, gone) in enumerate(cases):
         if not progress(number, len(cases)):
             break
         points = [d for d in gone if d in _points(air)]
-        after = judge_rooms(air.without(frozenset(points)))
+        without = air.without(frozenset(points))
+        after = judge_rooms(without)
         devices = design.of(Device)
         found.append(
             Failure(
@@ -75,9 +87,17 @@ def drill(
                 takes=tuple(devices[d].name for d in points), gone=tuple(points),
                 others=len(gone) - len(points),
                 rooms=tuple(_fallen(before, after)),
+                walk_lost_s=max(0.0, _lost_s(without, path) - whole_s) if points else 0.0,
             )
         )  # fmt: skip
     return sorted(found, key=lambda f: f.weight, reverse=True)
+
+
+def _lost_s(air: Air, path: Sequence[WalkPoint]) -> float:
+    """Return for how many seconds of a walk nobody serves."""
+    if len(path) < _LEAST_POINTS:
+        return 0.0
+    return STEP_S * sum(s.serving is None for s in walk(air, path).samples)
 
 
 def _points(air: Air) -> set[str]:

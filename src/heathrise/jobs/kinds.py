@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from pydantic import ValidationError
+from pydantic import TypeAdapter, ValidationError
 
 from ..core.catalogue import Catalogue
-from ..core.design import Design, DesignError, Problem
+from ..core.design import Design, DesignError, Floor, Problem
 from ..core.drill import drill
 from ..core.evaluate import Evaluation, evaluate
 from ..core.handing import Observed, handover_of
@@ -23,6 +23,7 @@ from ..core.ordering import order_of
 from ..core.progress import Progress
 from ..core.records import HandedOver, Record
 from ..core.remedies import search_cures
+from ..core.signal import MOST_POINTS, WalkPoint
 from ..core.siting import Wishes, best_places, needless, search_sites
 from ..formats.papers import (
     Drawn,
@@ -163,8 +164,19 @@ def _variant(work: Work) -> dict[str, Any]:
 def _drill(work: Work) -> dict[str, Any]:
     """Try what each single failure does; one that is stopped gives those tried by then."""
     evaluation = evaluate(work.design, work.catalogue, "figures")
-    found = drill(work.design, work.catalogue, evaluation, work.progress)
+    found = drill(work.design, work.catalogue, evaluation, work.progress, _path(work))
     return {"failures": [f.model_dump(mode="json") for f in found]}
+
+
+def _path(work: Work) -> list[WalkPoint]:
+    """Return the walk that was asked about, storeys that are no more left out."""
+    try:
+        rows = TypeAdapter(list[WalkPoint]).validate_python(work.arguments.get("path", []))
+    except ValidationError as error:
+        raise DesignError([Problem("path", error.errors()[0]["msg"])]) from None
+    if len(rows) > MOST_POINTS:
+        raise DesignError([Problem("path", f"has {len(rows)} spots; at most {MOST_POINTS}")])
+    return [r for r in rows if r.floor in work.design.of(Floor)]
 
 
 def _wishes(work: Work) -> Wishes:

@@ -2,6 +2,7 @@
 import Button from 'primevue/button'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
+import type { WalkPoint } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 
@@ -21,7 +22,9 @@ interface Failure {
   gone: string[]
   others: number
   rooms: Fallen[]
+  walk_lost_s: number
 }
+const props = defineProps<{ path: WalkPoint[] }>()
 const emit = defineEmits<{ failure: [what: { name: string; gone: string[]; rooms: Map<string, string> }]; floor: [id: string]; close: [] }>()
 const store = useDesign()
 const { job, running, run, stop } = useProjectJob(() => 'drill')
@@ -37,7 +40,7 @@ const named = (rooms: Fallen[]) => rooms.map((r) => (r.silent ? `${r.name} (nobo
 const key = (f: Failure) => `${f.kind}/${f.element}`
 
 async function begin(): Promise<void> {
-  const done = await run()
+  const done = await run({ path: props.path })
   if (done?.result) failures.value = done.result.failures as Failure[]
   if (failures.value[0]) show(failures.value[0])
 }
@@ -74,7 +77,8 @@ watch(() => store.revision, () => !running.value && void begin())
             <td>
               <span v-if="lost(f).length" class="not_met">{{ lost(f).length }} fall: {{ named(lost(f)) }}</span>
               <span v-if="near(f).length" class="near">{{ lost(f).length ? '; ' : '' }}{{ near(f).length }} only just: {{ named(near(f)) }}</span>
-              <span v-if="!f.rooms.length" class="met">✓ no room falls</span>
+              <span v-if="f.walk_lost_s" class="not_met">{{ f.rooms.length ? '; ' : '' }}the walk loses its call for {{ f.walk_lost_s }} s</span>
+              <span v-if="!f.rooms.length && !f.walk_lost_s" class="met">✓ no room falls</span>
             </td>
           </tr>
         </tbody>

@@ -120,7 +120,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
         v-if="drawer === 'walk'" v-model:moment="moment" :walk="walk" :points="points.length" :drawing="drawing" @draw="drawing = !drawing"
         @clear="points = []; drawing = true" @back="points = points.slice(0, -1)" @close="drawer = ''" @floor="floor = $event"
       />
-      <DrillBand v-else-if="drawer === 'drill'" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
+      <DrillBand v-else-if="drawer === 'drill'" :path="points" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
       <StoreysBand v-else-if="drawer === 'storeys'" :view="view" :floor="floor" @floor="floor = $event" @close="drawer = ''" />
       <SitesBand v-else-if="drawer === 'sites'" @proposed="proposed = $event" @best="best = $event" @close="drawer = ''" />
       <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />

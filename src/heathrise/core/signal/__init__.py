@@ -22,11 +22,12 @@ from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import RoomVerdict, judge_rooms
 from .verdicts import channel_findings, signal_findings
-from .walk import MOST_POINTS, MOST_SECONDS, Walk, WalkPoint, walk
+from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, WalkPoint, walk
 
 __all__ = [
     "MOST_POINTS",
     "MOST_SECONDS",
+    "STEP_S",
     "Air",
     "Asked",
     "BandView",
