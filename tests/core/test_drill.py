@@ -95,12 +95,12 @@ def test_one_that_is_stopped_gives_what_it_has() -> None:
 
 
 def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
-    """A corridor of 120 m with one at each end: without either, a call is lost over there, just as
+    """A corridor of 400 m with one at each end: without either, a call is lost over there, just as
     long as the walk itself says."""
     design = design_of(
-        *shell(120, 3), rack(1, 1), access_point(2, 1.5), access_point(118, 1.5, "ap-2")
+        *shell(400, 3), rack(1, 1), access_point(2, 1.5), access_point(398, 1.5, "ap-2")
     )
-    path = [WalkPoint(floor="f", at=(3, 1.5)), WalkPoint(floor="f", at=(117, 1.5))]
+    path = [WalkPoint(floor="f", at=(3, 1.5)), WalkPoint(floor="f", at=(397, 1.5))]
     evaluation = evaluate(design, catalogue, "figures")
     found = {f.element: f for f in drill(design, catalogue, evaluation, path=path)}
     for key, other in (("ap-1", "ap-2"), ("ap-2", "ap-1")):
