@@ -59,7 +59,7 @@ const fall = computed(() => {
   const points: [number, number][] = []
   const start = end.value + props.ray.loss_db
   let through = props.ray.antenna_db
-  const free = (share: number) => props.ray.free_db + 20 * Math.log10(Math.max(share, 1 / Math.max(props.ray.distance_m, 1)))
+  const free = (share: number) => props.ray.free_db + 10 * props.spot.exponent * Math.log10(Math.max(share, 1 / Math.max(props.ray.distance_m, 1)))
   let next = 0
   for (let k = 1; k <= 60; k++) {
     const share = k / 60

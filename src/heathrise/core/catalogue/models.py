@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from functools import cached_property
 from typing import Annotated, Literal, Protocol
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, PrivateAttr
 
 from ..bands import BANDS, Band
 from ..design import Purpose
@@ -32,6 +32,25 @@ class Construction(Entry):
     masonry: bool = False
     wet: bool = False
     shields: bool = False
+
+
+def calibrated(listed: dict[str, Construction], rules: Rules) -> dict[str, Construction]:
+    """Return what constructions take by the scales and corrections that hold; the same dict where
+    nothing was measured."""
+    scales = {
+        kind: rules["signal.floor_scale" if kind in ("slab", "roof") else "signal.wall_scale"]
+        for kind in ("wall", "door", "window", "gap", "slab", "roof")
+    }
+    more = rules.table("signal.correction_db")
+    if set(scales.values()) == {1.0} and not any(more.values()):
+        return listed
+    return {
+        key: one.model_copy(update={"loss_db": {
+            band: max(0.0, round(scales[one.kind] * loss + more.get(key, 0.0), 3))
+            for band, loss in one.loss_db.items()
+        }})
+        for key, one in listed.items()
+    }  # fmt: skip
 
 
 class PowerDemand(BaseModel):
@@ -251,10 +270,15 @@ class Catalogue(BaseModel):
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
     site_kinds: dict[str, SiteKindModel]
     rules: Rules
+    # Constructions as they are listed, before measurements moved what they take.
+    _listed: dict[str, Construction] | None = PrivateAttr(None)
 
     def ruled_by(self, rules: Rules) -> Catalogue:
-        """Return the same gear under other figures."""
-        return self._with(rules=rules)
+        """Return the same gear under other figures: what constructions take follows them."""
+        listed = self._listed or self.constructions
+        made = self._with(rules=rules, constructions=calibrated(listed, rules))
+        made._listed = listed
+        return made
 
     def with_kind(self, role: Role, models: Mapping[str, DeviceModel]) -> Catalogue:
         """Return a catalogue with one more kind of device and its gear."""
@@ -264,7 +288,9 @@ class Catalogue(BaseModel):
     def _with(self, **fields: object) -> Catalogue:
         # A copy would take along what was worked out from the fields that change.
         kept = {name: getattr(self, name) for name in type(self).model_fields}
-        return Catalogue.model_construct(**{**kept, **fields})
+        made = Catalogue.model_construct(**{**kept, **fields})
+        made._listed = self._listed
+        return made
 
     def role_of(self, device: HasKind) -> Role:
         """Return what a device's kind can do."""

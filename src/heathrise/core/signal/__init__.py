@@ -10,6 +10,7 @@ from .assess import (
     search_longer,
     sharing,
 )
+from .calibrate import Calibration, Reading, calibrate, proposed_names
 from .capacity import Busy, busy_hour
 from .channels import ChannelPlan, Task
 from .deviate import BandView, band_view
@@ -21,6 +22,7 @@ from .mesh import MeshLink, mesh_findings, mesh_links, over_the_air
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import RoomVerdict, judge_rooms
+from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
 from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, WalkPoint, walk
 
@@ -32,9 +34,11 @@ __all__ = [
     "Asked",
     "BandView",
     "Busy",
+    "Calibration",
     "ChannelPlan",
     "Direction",
     "MeshLink",
+    "Reading",
     "Relief",
     "RoomVerdict",
     "Show",
@@ -47,6 +51,7 @@ __all__ = [
     "asked_rooms",
     "band_view",
     "busy_hour",
+    "calibrate",
     "channel_findings",
     "channel_plans",
     "channel_tasks",
@@ -54,9 +59,11 @@ __all__ = [
     "explain_spot",
     "heard_at",
     "judge_rooms",
+    "losses_db",
     "mesh_findings",
     "mesh_links",
     "over_the_air",
+    "proposed_names",
     "quick_plans",
     "radios_of",
     "reach_dbm",

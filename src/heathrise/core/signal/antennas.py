@@ -9,6 +9,8 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from .propagation import EXPONENT
+
 Array = NDArray[np.float64]
 Pattern = Literal["dome", "omni", "panel"]
 
@@ -70,7 +72,7 @@ _CODES: dict[Pattern, int] = {"dome": 0, "omni": 1, "panel": 2}
 
 
 @numba.njit(cache=True, nogil=True, error_model="numpy")
-def _open_loss(x, y, rise, at, code, aim, azimuth, down, widths, most, out):  # type: ignore[no-untyped-def] # pragma: no cover
+def _open_loss(x, y, rise, at, code, aim, azimuth, down, widths, most, exponent, out):  # type: ignore[no-untyped-def] # pragma: no cover
     for i in range(x.shape[0]):
         dx = x[i] - at[0]
         dy = y[i] - at[1]
@@ -92,7 +94,7 @@ def _open_loss(x, y, rise, at, code, aim, azimuth, down, widths, most, out):  # 
                 loss = min(12.0 * (sideways / width) ** 2, most[code])
                 loss += min(12.0 * ((elevation + down) / width) ** 2, most[code])
                 loss = min(loss, most[code])
-        out[i] = loss + 10.0 * math.log10(max(d2, 1.0))
+        out[i] = loss + 5.0 * exponent * math.log10(max(d2, 1.0))
 
 
 def open_loss_db(
@@ -104,8 +106,9 @@ def open_loss_db(
     mount: str,
     azimuth_deg: float,
     tilt_deg: float,
+    exponent: float = EXPONENT,
 ) -> Array:
-    """Return ``attenuation_db`` and ``20 log10(d)``, ``d`` at least 1 m, in one pass.
+    """Return ``attenuation_db`` and ``10 n log10(d)``, ``d`` at least 1 m, in one pass.
 
     Args:
         x, y: shape (n,), points in m, all ``rise_m`` above the antenna.
@@ -117,6 +120,7 @@ def open_loss_db(
     aim = _direction(azimuth_deg, -down)
     code = _CODES[pattern]
     _open_loss(
-        x, y, float(rise_m), at, code, aim, float(azimuth_deg), float(down), widths, most, out
-    )
+        x, y, float(rise_m), at, code, aim, float(azimuth_deg), float(down), widths, most,
+        float(exponent), out,
+    )  # fmt: skip
     return out

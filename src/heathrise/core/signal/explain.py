@@ -119,6 +119,7 @@ class SpotView(BaseModel):
     wants_second_dbm: float | None
     margin_db: float
     noise_dbm: float
+    exponent: float = Field(description="of the distance: the level falls by 10 n log10(d)")
     width_mhz: int
     user_mbps: float = Field(description="what one user gets from the first, before sharing")
     chance: float | None = Field(description="that the first target is met here, 0 to 1")
@@ -134,6 +135,11 @@ _SWAPS: dict[str, tuple[str, ...]] = {
     "gap": ("gap", "door", "window"), "slab": ("slab",), "roof": ("roof",),
 }  # fmt: skip
 _named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(8)
+
+
+def ray_to(air: Air, device: Device, floor: str, at: Point, band: Band) -> Ray:
+    """Return one access point's ray to a spot, for the site's own client."""
+    return _ray(air, device, floor, at, band, air.client)
 
 
 def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
@@ -160,7 +166,7 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
         wants_dbm=target.first_dbm if target is not None else None,
         wants_second_dbm=target.second_dbm if target is not None else None,
         margin_db=design.site.margin_db,
-        noise_dbm=round(air.noise_dbm(band), 1),
+        noise_dbm=round(air.noise_dbm(band), 1), exponent=air.terrain.exponent,
         user_mbps=round(user_mbps(rules, levels[0], air.width_mhz(band)), 1) if levels else 0.0,
         width_mhz=air.width_mhz(band),
         chance=first, chance_second=second, rays=tuple(rays),
@@ -205,7 +211,7 @@ def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: Cl
     # Distance and antenna look from where the device hangs, walls from the side it stands on.
     offset = np.array([[at[0] - device.at[0], at[1] - device.at[1], z_m - sz]])
     distance = float(np.linalg.norm(offset))
-    free = float(distance_loss_db(distance, FREQUENCY_MHZ[band]))
+    free = float(distance_loss_db(distance, FREQUENCY_MHZ[band], terrain.exponent))
     aside = float(
         attenuation_db(model.pattern, offset, device.mount, device.azimuth_deg, device.tilt_deg)[0]
     )

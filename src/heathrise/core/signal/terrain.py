@@ -56,6 +56,7 @@ class Terrain:
     surveys: dict[str, Survey]
     bounds: dict[str, list[tuple[float, float, float, float]]]
     client_height_m: float
+    exponent: float
     like: Likeness | None = None
 
     def height_m(self, device: Device) -> float:
@@ -101,8 +102,11 @@ def _make(design: Design, catalogue: Catalogue) -> Terrain:
     layers = _layers.get((storeys, catalogue), None, lambda: layers_of(storeys.slabs, catalogue))
     panels = panels_of(design, catalogue)
     height_m = catalogue.rules["signal.client_height_m"]
+    exponent = catalogue.rules["signal.exponent"]
     like = _likeness(panels, storeys, layers)
-    made = Terrain(panels, storeys, layers, survey_of(design), _bounds(design), height_m, like)
+    made = Terrain(
+        panels, storeys, layers, survey_of(design), _bounds(design), height_m, exponent, like
+    )
     if like is None:
         _roots.append(made)
     return made
@@ -285,7 +289,7 @@ def losses_to_db(
     add_slabs_db(loss, *ends, z_m, source, terrain.layers)
     apart = open_loss_db(
         model.pattern, x, y, z_m - source[2], device.at, device.mount, device.azimuth_deg,
-        device.tilt_deg,
+        device.tilt_deg, terrain.exponent,
     )  # fmt: skip
     loss += apart[None, :] + _FREE_AT_1_M_DB
     return loss

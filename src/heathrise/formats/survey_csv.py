@@ -1,0 +1,97 @@
+"""A walk with a survey meter as CSV in: where, whose radio, how loud; any order and delimiter."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from ..core.bands import BANDS, Band
+from ..core.design import Device, Floor
+from ..core.signal import Reading
+from .tables_in import Fault, Row, number_of, read_table
+
+COLUMNS = {
+    "who": ("access_point", "ap", "bssid", "address", "name", "radio"),
+    "dbm": ("level", "level_dbm", "rssi", "signal"),
+    "band": ("ghz",),
+    "channel": ("ch",),
+    "floor": ("storey",),
+    "x": ("east", "x_m"),
+    "y": ("north", "y_m"),
+}
+_LAST_24 = 14
+_FARTHEST_M = 10_000
+
+
+@dataclass(frozen=True)
+class SurveyIn:
+    """Readings by what the file calls each radio, and what could not be read."""
+
+    heard: Mapping[str, tuple[Reading, ...]]
+    faults: tuple[Fault, ...]
+
+
+def read_survey(
+    data: bytes, floors: Sequence[Floor], devices: Sequence[Device], floor: str
+) -> SurveyIn:
+    """Return the readings of a file by the radio they are of; a row at fault is told and left out.
+
+    A radio that is called as an access point of the plan is that one's; others wait for a name.
+
+    Args:
+        floor: the storey of a row that names none.
+
+    Raises:
+        DesignError: it is no such file at all.
+    """
+    by_floor = {f.name.lower(): f.id for f in floors} | {f.id.lower(): f.id for f in floors}
+    by_name = {d.name.lower(): d.id for d in devices} | {d.id.lower(): d.id for d in devices}
+    heard: dict[str, list[Reading]] = {}
+    faults: list[Fault] = []
+    for row in read_table(data, COLUMNS, ("who", "dbm", "x", "y")):
+        found = _reading(row, by_floor, by_name, floor)
+        if isinstance(found, str):
+            faults.append(Fault(row.line, found))
+        else:
+            heard.setdefault(row.cells["who"].lstrip("'").strip()[:60], []).append(found)
+    return SurveyIn({who: tuple(rows) for who, rows in heard.items()}, tuple(faults))
+
+
+def _reading(
+    row: Row, floors: Mapping[str, str], names: Mapping[str, str], floor: str
+) -> Reading | str:
+    cells = row.cells
+    who, storey = cells["who"].lstrip("'").strip(), cells.get("floor", "")
+    dbm, x, y = (number_of(cells[c]) for c in ("dbm", "x", "y"))
+    band = _band(cells)
+    what = ""
+    if not who:
+        what = "does not say whose radio it is of"
+    elif dbm is None or not -120 <= dbm <= 0:
+        what = f"{cells['dbm'][:20]!r} is no level in dBm, -120 to 0"
+    elif x is None or y is None or max(abs(x), abs(y)) > _FARTHEST_M:
+        what = f"{cells['x'][:12]!r}, {cells['y'][:12]!r} is no place in m"
+    elif band is None:
+        what = "does not say its band: a column band with 2.4, 5 or 6, or a channel"
+    elif storey and storey.lower() not in floors:
+        what = f"there is no storey {storey[:40]!r}"
+    if what or dbm is None or x is None or y is None or band is None:
+        return what
+    return Reading(
+        floor=floors[storey.lower()] if storey else floor, at=(round(x, 2), round(y, 2)),
+        device=names.get(who.lower(), _UNKNOWN), band=band, dbm=dbm,
+    )  # fmt: skip
+
+
+_UNKNOWN = "unknown"
+
+
+def _band(cells: Mapping[str, str]) -> Band | None:
+    said = cells.get("band", "").lower().replace("ghz", "").strip().replace(",", ".")
+    known: Band | None = next((b for b in BANDS if b == said), None)
+    if known is not None or said:
+        return known
+    channel = number_of(cells.get("channel", ""))
+    if channel is None:
+        return None
+    return "2.4" if channel <= _LAST_24 else "5"

@@ -1,0 +1,61 @@
+"""A stand-in for a surveyor: levels along a walk, made from hidden values, with noise."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from ..core.bands import BANDS, Band
+from ..core.catalogue import Catalogue
+from ..core.design import Design, Device, OwnFigure, Point, apply, put
+from ..core.signal import air_of, losses_db
+
+SURVEY_HEADER = ("storey", "x", "y", "bssid", "band", "dbm")
+_HEARD_DBM = -88.0
+
+
+@dataclass(frozen=True)
+class Hidden:
+    """How a site really is: figures by their path, and what the meter adds to each level."""
+
+    figures: dict[str, float] = field(default_factory=dict)
+    offset_db: float = 0.0
+    noise_db: float = 3.0
+
+
+def surveyed_csv(
+    design: Design, catalogue: Catalogue, hidden: Hidden, spots: Sequence[tuple[str, Point]],
+    seed: int, bands: Sequence[Band] = ("5",), by_address: bool = False,
+) -> str:  # fmt: skip
+    """Return a meter's file of a walk over spots; the same seed gives the same file.
+
+    Args:
+        by_address: name radios by an address, not by what they are called.
+    """
+    chance = random.Random(seed)
+    own = [
+        put(OwnFigure(id=f"hidden-{k}", figure=figure, value=value))
+        for k, (figure, value) in enumerate(hidden.figures.items())
+    ]
+    planned, air = air_of(design, catalogue), air_of(apply(design, own), catalogue)
+    rows = [",".join(SURVEY_HEADER)]
+    for floor, at in spots:
+        x, y = np.array([at[0]]), np.array([at[1]])
+        for number, device in enumerate(design.of(Device).values()):
+            model = catalogue.airs.get(device.model)
+            if model is None:
+                continue
+            loss = losses_db(air.terrain, device, model, floor, x, y)[:, 0]
+            for band in bands:
+                if (device.id, band) not in planned.radios:
+                    continue
+                level = planned.lossless_dbm(device, band, "downlink") - loss[BANDS.index(band)]
+                level += hidden.offset_db + chance.gauss(0, hidden.noise_db)
+                if level >= _HEARD_DBM:
+                    who = f"02:00:5e:00:{number // 256:02x}:{number % 256:02x}"
+                    said = who if by_address else device.name
+                    rows.append(f"{floor},{at[0]},{at[1]},{said},{band},{level:.1f}")
+    return "\n".join(rows) + "\n"
