@@ -8,6 +8,11 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.kept import as_planned
+from heathrise.demo import music_school
+from heathrise.standins.surveyor import Hidden, surveyed_csv
+
 from .conftest import Sheet
 
 pytestmark = pytest.mark.browser
@@ -218,7 +223,7 @@ def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(school_sheet: Sheet) 
     sheet, page = school_sheet, school_sheet.page
     sheet.stage("signal")
     page.wait_for_selector("[data-layer=relief]")
-    page.get_by_role("button", name="The busiest hour").click()
+    page.get_by_role("button", name="Busy hour").click()
     busy = page.get_by_test_id("busy-band")
     expect(busy).to_contain_text("too little air for 197 clients")
     worst = busy.locator("[data-load]").first
@@ -237,6 +242,38 @@ def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(school_sheet: Sheet) 
     expect(row).to_contain_text("1 hop")
     expect(page.locator("[data-layer=mesh]")).to_contain_text("dBm")
     expect(page.locator("[data-tally=cable]")).to_contain_text("−")
-    row.get_by_role("button", name=re.compile("Mb/s for")).click()
+    row.get_by_role("button", name=re.compile("for [0-9]+ EUR")).click()
     sheet.saved(4)
     expect(row).to_have_count(0)
+
+
+def test_a_measured_walk_is_read_and_the_plan_goes_by_it(
+    school_sheet: Sheet, tmp_path: Path
+) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("signal")
+    page.wait_for_selector("[data-layer=relief]")
+    page.get_by_role("button", name="Measured against planned").click()
+    band = page.get_by_test_id("measured-band")
+    expect(band).to_contain_text("Nothing was measured yet")
+    walk = tmp_path / "walk.csv"
+    spots = [
+        ("ground", (x, y))
+        for x in (3.0, 9.0, 16.0, 20.0, 25.0, 31.0, 37.0)
+        for y in (3.0, 9.0, 15.0)
+    ]
+    school = as_planned(music_school())
+    hidden = Hidden({"signal.wall_scale": 1.4}, noise_db=2.0)
+    walk.write_text(surveyed_csv(school, load_catalogue(), hidden, spots, 3, by_address=True))
+    band.locator("input[type=file]").set_input_files(walk)
+    expect(band).to_contain_text("Whose is each?")
+    band.get_by_test_id("take-walk").click()
+    expect(band.locator("[data-fitted='signal.wall_scale']")).to_be_visible()
+    expect(page.locator("[data-layer=measured] circle").first).to_be_visible()
+    first = page.locator("[data-tally=first]").inner_text()
+    band.get_by_test_id("use-measured").click()
+    sheet.saved(2)
+    expect(page.locator("[data-tally=first]")).not_to_have_text(first)
+    expect(band.get_by_test_id("use-measured")).to_have_text("Go by the figures as listed")
+    band.get_by_test_id("use-measured").click()
+    sheet.saved(3)

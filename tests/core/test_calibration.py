@@ -10,8 +10,9 @@ import pytest
 
 from heathrise.core.bands import BANDS
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import Design, Device, OwnFigure, apply, put
-from heathrise.core.signal import Reading, air_of, calibrate, losses_db, proposed_names, readings_at
+from heathrise.core.design import Design, Device, Floor, OwnFigure, apply, put
+from heathrise.core.readings import Reading
+from heathrise.core.signal import air_of, calibrate, losses_db, proposed_names, readings_at
 from heathrise.formats.survey_csv import read_survey
 from heathrise.standins.surveyor import Hidden, surveyed_csv
 
@@ -45,8 +46,6 @@ def _walked(
     by_address: bool = False,
 ) -> dict[str, tuple[Reading, ...]]:  # fmt: skip
     text = surveyed_csv(design, catalogue, hidden, _spots(seed, count), seed, by_address=by_address)
-    from heathrise.core.design import Floor
-
     floors, devices = list(design.of(Floor).values()), list(design.of(Device).values())
     read = read_survey(text.encode(), floors, devices, "f")
     assert not read.faults

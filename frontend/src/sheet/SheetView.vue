@@ -3,7 +3,7 @@ import { useElementSize, useThrottleFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Device, EquipmentRoom, LevelReading, MeshLink, Point, Ray, Riser, SpotView } from '@/api/types'
+import type { Device, EquipmentRoom, LevelReading, MeshLink, Point, Ray, Residual, Riser, SpotView } from '@/api/types'
 import type { BestSoFar, Moved } from '@/answers/useSites'
 import { useDesign } from '@/document/store'
 import { boundsOf, centre } from '@/document/geometry'
@@ -14,6 +14,7 @@ import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
+import MeasuredLayer from './MeasuredLayer.vue'
 import MeshLayer from './MeshLayer.vue'
 import MarksLayer from './MarksLayer.vue'
 import ProposedLayer from './ProposedLayer.vue'
@@ -38,7 +39,7 @@ import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -261,6 +262,7 @@ defineExpose({ fit, remove: gestures.remove })
       <RayLayer v-if="spot && spot.floor === floor" :spot="spot" :ray="ray ?? null" :viewport="viewport" />
       <ProposedLayer v-if="proposed || best" :moved="proposed ?? null" :best="best ?? null" :devices="devices" :floor="floor" :viewport="viewport" />
       <MeshLayer v-if="mesh?.length" :links="mesh" :devices="devices" :viewport="viewport" />
+      <MeasuredLayer v-if="measured" v-bind="measured" :device="store.selection?.kind === 'device' ? chosen : null" :floor="floor" :viewport="viewport" />
       <WalkLayer v-if="walked" v-bind="walked" :floor="floor" :viewport="viewport" />
       <StatesLayer v-if="standing" :standing="standing" :devices="devices" :floor="floor" :viewport="viewport" />
       <BriefLayer

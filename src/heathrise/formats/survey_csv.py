@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..core.bands import BANDS, Band
 from ..core.design import Device, Floor
-from ..core.signal import Reading
+from ..core.readings import Reading
 from .tables_in import Fault, Row, number_of, read_table
 
 COLUMNS = {

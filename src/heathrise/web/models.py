@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
 
 from ..core.bands import Band
+from ..core.calibrating import Proposed
 from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId, Neighbour
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
@@ -275,6 +276,24 @@ class ScanRead(Wire):
     """What could be read of a scan, and what could not."""
 
     neighbours: list[Neighbour]
+    faults: list[LineFault]
+
+
+class SurveyQuery(Wire):
+    """The storey of rows that name none; whose each radio is, as JSON by what the file calls it;
+    whether it is taken."""
+
+    floor: ElementId
+    names: Annotated[str, Field(max_length=20_000)] = ""
+    take: bool = False
+
+
+class SurveyRead(Wire):
+    """What could be read of a walk's file, whose each radio seems to be, whether it was taken."""
+
+    read: int
+    taken: bool
+    proposed: list[Proposed]
     faults: list[LineFault]
 
 

@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
+import hashlib
 import itertools
 import math
+from datetime import UTC, datetime
 
 from apiflask import APIBlueprint
 from flask import Response, request
+from pydantic import TypeAdapter, ValidationError
 
 from ..core.bands import BANDS, Band
 from ..core.busy_hour import BusyView, busy_view
-from ..core.design import Design, DesignError, Floor, Neighbour, Problem, Variant
+from ..core.calibrating import CalibrationView, calibration_view, proposals
+from ..core.design import Design, DesignError, Device, Floor, Neighbour, Problem, Variant
 from ..core.kept import as_planned, as_today
 from ..core.meshing import MeshView, mesh_view
 from ..core.offers import with_changes
+from ..core.records import MeasuredWalk
 from ..core.signal import (
     MOST_SECONDS,
     Air,
@@ -33,9 +38,11 @@ from ..core.signal import (
 )
 from ..core.storeys import storeys_of
 from ..formats.scan_csv import read_scan
+from ..formats.survey_csv import read_survey
 from ..formats.tables_in import shown
 from ..store import Repository
 from ..store.prices import FirmPrices
+from ..store.records import Records
 from .models import (
     ChannelQuery,
     LevelList,
@@ -43,15 +50,18 @@ from .models import (
     LineFault,
     ScanQuery,
     ScanRead,
+    SurveyQuery,
+    SurveyRead,
     View,
     WalkRequest,
 )
-from .wire import json_of
+from .wire import AUTHOR, json_of
 
 
 def make_signal(repository: Repository) -> APIBlueprint:
     """Return the routes for what is heard where."""
     routes = APIBlueprint("signal", __name__, url_prefix="/api")
+    records = Records(repository.engine) if repository is not None else None
     prices = FirmPrices(repository.engine) if repository is not None else None
 
     @routes.get("/projects/<project_id>/relief")
@@ -85,6 +95,43 @@ def make_signal(repository: Repository) -> APIBlueprint:
         assert prices is not None
         design = repository.load(project_id).design
         return json_of(mesh_view(design, repository.catalogue, prices.all()))
+
+    @routes.post("/projects/<project_id>/survey")
+    @routes.input(SurveyQuery, location="query", arg_name="asked")
+    @routes.output(SurveyRead)
+    def survey(project_id: str, asked: SurveyQuery) -> Response:
+        """Read a measured walk. It is taken once each radio is known, or ``take`` says so."""
+        assert records is not None
+        design = repository.load(project_id).design
+        _known_floor(design, asked.floor)
+        floors, devices = list(design.of(Floor).values()), list(design.of(Device).values())
+        read = read_survey(request.get_data(), floors, devices, asked.floor)
+        found = proposals(design, repository.catalogue, read.heard)
+        names = _names_of(asked.names, design)
+        if asked.take:
+            rows = [
+                r.model_copy(update={"device": names.get(who, r.device)})
+                for who, heard in read.heard.items() for r in heard
+            ]  # fmt: skip
+            known = tuple(r for r in rows if r.device in design.of(Device))
+            if not known:
+                raise DesignError([Problem("names", "no radio of the file is known to be ours")])
+            digest = hashlib.sha256(request.get_data() + asked.names.encode()).hexdigest()[:32]
+            walked = MeasuredWalk(at=datetime.now(UTC), author=AUTHOR, readings=known)
+            records.append(project_id, walked, digest)
+        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        count = sum(map(len, read.heard.values()))
+        return json_of(SurveyRead(read=count, taken=asked.take, proposed=found, faults=faults))
+
+    @routes.get("/projects/<project_id>/calibration")
+    @routes.output(CalibrationView)
+    def calibration(project_id: str) -> Response:
+        """Show what was measured beside the plan, and the model fitted to it."""
+        assert records is not None
+        design = repository.load(project_id).design
+        walks = records.of(project_id, MeasuredWalk)
+        readings = [r for walked in walks for r in walked.readings]
+        return json_of(calibration_view(design, repository.catalogue, readings))
 
     @routes.post("/projects/<project_id>/scan")
     @routes.input(ScanQuery, location="query", arg_name="asked")
@@ -180,6 +227,20 @@ def _compared(
 def _known_floor(design: Design, floor: str) -> None:
     if floor not in design.of(Floor):
         raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
+
+
+def _names_of(text: str, design: Design) -> dict[str, str]:
+    """Return whose each radio is, as it was confirmed."""
+    if not text:
+        return {}
+    try:
+        names = TypeAdapter(dict[str, str]).validate_json(text)
+    except ValidationError:
+        raise DesignError([Problem("names", "should be names by address, in JSON")]) from None
+    for device in names.values():
+        if device not in design.of(Device):
+            raise DesignError([Problem("names", f"there is no device {device[:40]!r}")])
+    return names
 
 
 def _known_band(band: str) -> Band:

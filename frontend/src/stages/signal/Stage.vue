@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, ref, shallowRef, watch } from 'vue'
-import type { MeshLink, Point, View } from '@/api/types'
+import type { MeshLink, Point, Residual, View } from '@/api/types'
 import { useAgainst } from '@/answers/useAgainst'
 import type { BestSoFar, Moved } from '@/answers/useSites'
 import { useSpot } from '@/answers/useSpot'
@@ -13,6 +13,7 @@ import SheetStage from '@/sheet/SheetStage.vue'
 import BusyBand from './BusyBand.vue'
 import ChannelsBand from './ChannelsBand.vue'
 import DrillBand from './DrillBand.vue'
+import MeasuredBand from './MeasuredBand.vue'
 import MeshBand from './MeshBand.vue'
 import RayBand from './RayBand.vue'
 import SitesBand from './SitesBand.vue'
@@ -42,20 +43,23 @@ const WAYS = [
 ]
 
 /** What lies under the sheet: one thing at a time. */
-type Drawer = '' | 'sites' | 'channels' | 'busy' | 'mesh' | 'storeys' | 'walk' | 'drill'
+type Drawer = '' | 'sites' | 'channels' | 'busy' | 'mesh' | 'measured' | 'storeys' | 'walk' | 'drill'
 const DRAWERS: { id: Drawer; label: string; what: string }[] = [
   { id: 'sites', label: 'Places', what: 'Search for places' },
   { id: 'channels', label: 'Channels', what: 'Channels' },
-  { id: 'busy', label: 'Busy hour', what: 'The busiest hour' },
-  { id: 'mesh', label: 'Mesh', what: 'Back-haul over the air' },
+  { id: 'busy', label: 'Busy hour', what: 'Busy hour of the site' },
+  { id: 'mesh', label: 'Mesh', what: 'Mesh: back-haul over the air' },
   { id: 'storeys', label: 'Storeys', what: 'Storeys side by side' },
   { id: 'walk', label: 'Walk', what: 'Walk with a call' },
   { id: 'drill', label: 'Drill', what: 'Failure drill' },
+  { id: 'measured', label: 'Measured', what: 'Measured against planned' },
 ]
 const drawer = ref<Drawer>('')
 const { options: others } = useAgainst()
 /** Back-haul over the air, while it is looked at. */
 const mesh = shallowRef<MeshLink[] | null>(null)
+/** What was measured beside the plan, while it is looked at. */
+const measured = shallowRef<{ rows: Residual[]; fitted: boolean } | null>(null)
 /** Where the air was scanned, on this storey. */
 const scanned = shallowRef<Point | null>(null)
 watch(floor, () => (scanned.value = null))
@@ -95,7 +99,7 @@ function open(next: Drawer): void {
 function pressed(spot: Point): void {
   if (drawer.value === 'walk' && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
   else if (drawer.value === 'channels') scanned.value = [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))]
-  else if (drawer.value === 'sites') return // a search is not left by a press beside it
+  else if (drawer.value === 'sites' || drawer.value === 'measured' || drawer.value === 'mesh' || drawer.value === 'busy') return // what is worked on there is not left by a press beside it
   else {
     drawer.value = ''
     failure.value = null
@@ -106,7 +110,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" :mesh="mesh" @spot="pressed">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" :mesh="mesh" :measured="measured" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
@@ -126,6 +130,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />
       <BusyBand v-else-if="drawer === 'busy'" @floor="floor = $event" @close="drawer = ''" />
       <MeshBand v-else-if="drawer === 'mesh'" @links="mesh = $event" @floor="floor = $event" @close="drawer = ''" />
+      <MeasuredBand v-else-if="drawer === 'measured'" :floor="floor" @rows="measured = $event" @floor="floor = $event" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
       <div class="drawers" role="group" aria-label="Under the sheet">
         <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>

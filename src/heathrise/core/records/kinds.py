@@ -8,6 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from ..design import ElementId
+from ..readings import Reading
 
 Result = Literal["pass", "marginal", "fail"]
 
@@ -39,6 +40,15 @@ class CableTest(CableResult, Record):
     """A cable tester's result, with when it was seen and by whom."""
 
     KIND = "cable_test"
+
+
+class MeasuredWalk(Record):
+    """Levels that were measured on a walk, each with where and whose."""
+
+    KIND = "measured_walk"
+
+    name: Annotated[str, Field(max_length=120)] = ""
+    readings: Annotated[tuple[Reading, ...], Field(min_length=1, max_length=20_000)]
 
 
 StepState = Literal["open", "done", "skipped", "blocked"]
@@ -143,10 +153,10 @@ class Signed(Record):
     signed_by: Annotated[str, Field(min_length=1, max_length=120)]
 
 
-RECORD_KINDS: dict[str, type[Record]] = {
-    cls.KIND: cls
-    for cls in (CableTest, StepRecord, PortReading, SnagRecord, Agreed, HandedOver, Signed)
-}
+_ALL: tuple[type[Record], ...] = (
+    CableTest, MeasuredWalk, StepRecord, PortReading, SnagRecord, Agreed, HandedOver, Signed,
+)  # fmt: skip
+RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in _ALL}
 
 
 def place_in_time(record: Record) -> tuple[datetime, int]:

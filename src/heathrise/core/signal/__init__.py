@@ -10,7 +10,7 @@ from .assess import (
     search_longer,
     sharing,
 )
-from .calibrate import Calibration, Reading, calibrate, proposed_names
+from .calibrate import Calibration, calibrate, proposed_names
 from .capacity import Busy, busy_hour
 from .channels import ChannelPlan, Task
 from .deviate import BandView, band_view
@@ -38,7 +38,6 @@ __all__ = [
     "ChannelPlan",
     "Direction",
     "MeshLink",
-    "Reading",
     "Relief",
     "RoomVerdict",
     "Show",

@@ -12,7 +12,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from scipy.optimize import linear_sum_assignment, lsq_linear
 
 from ..bands import BANDS, Band
-from ..design import Device, ElementId, Opening, Point, Wall
+from ..design import Device, Opening, Point, Wall
+from ..readings import Reading
 from .explain import Ray, ray_to
 from .levels import Air
 from .terrain import losses_db
@@ -25,18 +26,6 @@ _SURE = 3.0  # standard errors beyond which something stands out
 _LEAST_OF_ONE = 4  # measurements through one wall, or of one access point, to speak of it
 _AROUND_M = (2.0, 4.0, 6.0, 9.0)
 _BETTER = 0.6  # what is left of the squares once an access point is thought elsewhere
-
-
-class Reading(BaseModel):
-    """A level of one access point as a client heard it at one spot, dBm."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
-
-    floor: ElementId
-    at: Point
-    device: ElementId
-    band: Band
-    dbm: float = Field(ge=-120, le=0)
 
 
 class Fitted(BaseModel):

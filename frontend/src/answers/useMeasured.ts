@@ -1,0 +1,46 @@
+import { shallowRef, watch } from 'vue'
+import { ApiError, api, file as asFile, taken } from '@/api/client'
+import type { CalibrationView, Proposed } from '@/api/types'
+import { useDesign } from '@/document/store'
+
+/** A file of a walk that waits for its radios to be confirmed. */
+export interface Waiting {
+  file: Blob
+  proposed: Proposed[]
+  read: number
+}
+
+/** What was measured beside the plan: walks that are read in, and the model fitted to them. */
+export function useMeasured(floor: () => string) {
+  const store = useDesign()
+  const view = shallowRef<CalibrationView | null>(null)
+  const waiting = shallowRef<Waiting | null>(null)
+  const faults = shallowRef<string[]>([])
+
+  async function attempt<T>(work: () => Promise<T>): Promise<T | null> {
+    try {
+      return await work()
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      store.trouble = { message: error.message, detail: error.problems.map((p) => `${p.where}: ${p.what}`) }
+      return null
+    }
+  }
+
+  async function load(): Promise<void> {
+    const params = { path: { project_id: store.id } }
+    view.value = await attempt(() => taken(api.GET('/api/projects/{project_id}/calibration', { params })))
+  }
+
+  async function send(file: Blob, names: Record<string, string> | null): Promise<void> {
+    const query = { floor: floor(), names: names ? JSON.stringify(names) : '', take: names !== null }
+    const params = { path: { project_id: store.id }, query }
+    const read = await attempt(() => taken(api.POST('/api/projects/{project_id}/survey', { params, ...asFile(file) })))
+    if (!read) return
+    faults.value = read.faults.map((f) => `line ${f.line}: ${f.what}`)
+    waiting.value = read.taken ? null : { file, proposed: read.proposed, read: read.read }
+    if (read.taken) await load()
+  }
+  watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
+  return { view, waiting, faults, send }
+}

@@ -1,0 +1,88 @@
+"""A measured walk over the wire: read, confirmed, kept once, fitted, put in force and taken back."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+
+import pytest
+from flask.testing import FlaskClient
+
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import Design, Device, Space
+from heathrise.core.kept import as_planned
+from heathrise.standins.surveyor import Hidden, surveyed_csv
+from heathrise.store import Repository
+from heathrise.web.app import create_app
+
+
+@pytest.fixture
+def client(repository: Repository) -> Iterator[FlaskClient]:
+    with create_app(repository).test_client() as made:
+        yield made
+
+
+def _walk(school: Design, by_address: bool) -> bytes:
+    rooms = [s for s in school.of(Space).values() if not s.outdoor]
+    spots = [
+        (s.floor, (round(sum(x for x, _ in s.outline) / 4 + dx, 2), round(sum(y for _, y in s.outline) / 4, 2)))
+        for s in rooms if len(s.outline) == 4 for dx in (-0.7, 0.7)
+    ]  # fmt: skip
+    hidden = Hidden({"signal.wall_scale": 1.3}, offset_db=-2.0, noise_db=2.0)
+    text = surveyed_csv(
+        as_planned(school), load_catalogue(), hidden, spots, 5, by_address=by_address
+    )
+    return text.encode()
+
+
+def test_a_walk_is_confirmed_kept_once_and_put_in_force(
+    client: FlaskClient, repository: Repository, school: Design
+) -> None:
+    project = repository.create("Larkmere", school, "me", "made").id
+    base = f"/api/projects/{project}"
+    data = _walk(school, by_address=True)
+    read = client.post(f"{base}/survey?floor=ground", data=data).get_json()
+    assert not read["taken"] and not read["faults"] and read["read"] > 100
+    names = {p["who"]: p["device"] for p in read["proposed"]}
+    right = {f"02:00:5e:00:00:{k:02x}": d for k, d in enumerate(as_planned(school).of(Device))}
+    assert names == {who: right[who] for who in names}
+    nothing = client.get(f"{base}/calibration").get_json()["calibration"]
+    assert nothing["readings"] == 0 and nothing["why_not"]
+
+    for _ in range(2):  # sent twice it is kept once
+        query = {"floor": "ground", "take": "true", "names": json.dumps(names)}
+        assert client.post(f"{base}/survey", data=data, query_string=query).get_json()["taken"]
+    view = client.get(f"{base}/calibration").get_json()
+    fit = view["calibration"]
+    assert fit["readings"] == read["read"] and not view["in_force"]
+    scale = next(f for f in fit["fitted"] if f["figure"] == "signal.wall_scale")
+    assert abs(scale["value"] - 1.3) <= 1.96 * scale["error"]
+    assert fit["after_db"] < fit["before_db"]
+
+    # In force the rooms are judged by it; it is an edit, and it is fitted to the listed figures.
+    edit = {"revision": 1, "label": "measured", "changes": view["changes"]}
+    assert client.post(f"{base}/changes", json=edit).status_code == 200
+    after = client.get(f"{base}/calibration").get_json()
+    assert after["in_force"] and after["calibration"]["fitted"] == fit["fitted"]
+    back = {"revision": 2, "label": "listed", "changes": after["back"]}
+    assert client.post(f"{base}/changes", json=back).status_code == 200
+    assert not client.get(f"{base}/calibration").get_json()["in_force"]
+
+
+def test_what_is_wrong_is_told(client: FlaskClient, repository: Repository, school: Design) -> None:
+    project = repository.create("Larkmere", school, "me", "made").id
+    base = f"/api/projects/{project}"
+    text = "bssid,x,y,dbm,band\n,1,1,-60,5\nAP-1,1,1,9,5\nAP-1,a,1,-60,5\nAP-1,1,1,-60,7\nAP-1,2,2,-55,5\n"
+    read = client.post(f"{base}/survey?floor=ground", data=text.encode()).get_json()
+    assert read["read"] == 1 and [f["line"] for f in read["faults"]] == [2, 3, 4, 5]
+    assert read["proposed"][0]["name"] == "AP-1"
+    for query, said in (
+        ("floor=attic", "there is no floor"),
+        ("floor=ground&take=true&names=%7B", "names by address"),
+        ("floor=ground&take=true&names=%7B%22x%22%3A%22tea%22%7D", "no device"),
+    ):
+        refused = client.post(f"{base}/survey?{query}", data=text.encode())
+        assert refused.status_code == 422 and said in refused.get_json()["message"]
+    stranger = b"bssid,x,y,dbm,band\nother,1,1,-60,5\n"
+    refused = client.post(f"{base}/survey?floor=ground&take=true", data=stranger)
+    assert refused.status_code == 422 and "known to be ours" in refused.get_json()["message"]
