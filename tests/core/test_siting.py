@@ -273,3 +273,17 @@ def test_small_questions(catalogue: Catalogue) -> None:
     assert {c.changes[-1].id for c in needless(data, catalogue)} == {"ap-1", "ap-2"}
     with pytest.raises(DesignError, match="which new access point"):
         best_places(data, catalogue, "ap-9", Wishes())
+
+
+def test_schools_change_what_is_asked_and_where_things_hang(catalogue: Catalogue) -> None:
+    """Without a second for calls one access point does for a hut; on walls they hang at 2.2 m."""
+    design, best = _islands(3)
+    assert best > len({s.id.split("-")[0] for s in design.of(Space).values()})
+    alone = apply(design, [put(design.site.model_copy(update={"asks_second": False}))])
+    (answer,) = search_sites(alone, catalogue, QUICK, {}, TODAY).answers
+    assert answer.count == len({s.id.split("-")[0] for s in design.of(Space).values()})
+    judged = judge_rooms(air_of(apply(alone, answer.changes), catalogue))
+    assert all(r.verdict == "met" and r.share_second is None for r in judged)
+    walls = apply(design, [put(design.site.model_copy(update={"mount_first": "wall"}))])
+    places, _ = places_of(walls, catalogue, Wishes())
+    assert {(d.mount, d.height_m) for d in places} == {("wall", 2.2)}

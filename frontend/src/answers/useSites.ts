@@ -43,7 +43,7 @@ export interface BestSoFar {
 /** A search for places: what it is free to do, how far it is, its answers; and the small questions. */
 export function useSites() {
   const store = useDesign()
-  const wishes = reactive({ models: [] as string[], mounts: ['ceiling'] as string[], second: true, margin_db: null as number | null, keep: [] as string[], seconds: 30 })
+  const wishes = reactive({ models: [] as string[], mounts: [] as string[], second: true, margin_db: null as number | null, keep: [] as string[], seconds: 30 })
   const kind = ref<'sites' | 'best_places' | 'needless'>('sites')
   const { job, running, run, stop } = useProjectJob(() => kind.value)
   const found = shallowRef<Sited | null>(null)

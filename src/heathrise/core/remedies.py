@@ -199,7 +199,9 @@ def added_in(
     storeys = storeys_of(design)
     models = {m.id: m for m in catalogue.sold(role.kind)}
     near = [models[p.model] for p in points if p.model in models]
-    mounts = ("pole", "wall") if space.outdoor else ("ceiling", "wall")
+    first = design.site.mount_first
+    other = "wall" if first == "ceiling" else "ceiling"
+    mounts = ("pole", "wall") if space.outdoor else (first, other)
     fitting = [
         m
         for m in (*near, *sorted(models.values(), key=lambda m: m.price))

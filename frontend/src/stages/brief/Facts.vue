@@ -24,6 +24,8 @@ const RULES: { value: Site['house_rules'][number]; label: string }[] = [
   { value: 'landlord', label: 'Landlord’s consent needed' }, { value: 'no_visible_cable', label: 'No cable in sight' },
   { value: 'quiet_hours', label: 'Noise in set hours only' },
 ]
+const MOUNTS = [{ value: 'ceiling', label: 'on ceilings, for many close by' }, { value: 'wall', label: 'on walls facing in, for reach' }]
+const BY = [{ value: 'plan', label: 'by plan, looked at again after a scan' }, { value: 'controller', label: 'by the controller, within fences' }]
 const WIDTHS = [20, 40, 80].map((w) => ({ value: w, label: `${w} MHz` }))
 
 function set(change: Partial<Site>, what: string): void {
@@ -104,6 +106,17 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
       <label>5 GHz width <Select :model-value="site.width_5ghz_mhz" :options="WIDTHS" option-label="label" option-value="value" size="small" fluid aria-label="5 GHz width" @update:model-value="set({ width_5ghz_mhz: $event }, '5 GHz width')" /></label>
       <NumberField label="Signal kept in hand" unit="plain" suffix=" dB" :value="site.margin_db" :min="0" :max="20" @change="set({ margin_db: $event }, 'Signal kept in hand')" />
       <NumberField label="Power kept free" unit="plain" suffix=" %" :digits="0" :value="Math.round(site.power_headroom * 100)" :min="0" :max="90" @change="set({ power_headroom: $event / 100 }, 'Power kept free')" />
+    </section>
+    <section class="fields" aria-labelledby="schools">
+      <h2 id="schools">Schools of practice</h2>
+      <div class="ticks">
+        <label><Checkbox :model-value="site.asks_second" binary @update:model-value="set({ asks_second: $event as boolean }, 'Second access point for calls')" /> A second access point where calls are made</label>
+        <label><Checkbox :model-value="site.radar_channels" binary @update:model-value="set({ radar_channels: $event as boolean }, 'Radar channels')" /> Channels that may be left to radar</label>
+        <label v-if="site.domain === 'europe'"><Checkbox :model-value="site.four_channels_24" binary @update:model-value="set({ four_channels_24: $event as boolean }, 'Four channels on 2.4 GHz')" /> Four channels on 2.4 GHz: 1, 5, 9, 13</label>
+      </div>
+      <label>Access points hang first <Select :model-value="site.mount_first" :options="MOUNTS" option-label="label" option-value="value" size="small" fluid aria-label="Access points hang first" @update:model-value="set({ mount_first: $event }, 'Where access points hang')" /></label>
+      <label>Channels and power <Select :model-value="site.channels_by" :options="BY" option-label="label" option-value="value" size="small" fluid aria-label="Channels and power" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" /></label>
+      <p class="quiet">What a choice changes stands in the line of figures below, beside what was before.</p>
     </section>
     <section class="fields" aria-labelledby="cable">
       <h2 id="cable">How cable is pulled</h2>

@@ -18,8 +18,8 @@ const { wishes, job, running, stop, found, cures, chosen, answer, best, search, 
 
 const MOUNTS = [{ value: ['ceiling'], label: 'Ceiling' }, { value: ['wall'], label: 'Wall' }, { value: ['ceiling', 'wall'], label: 'Both' }]
 const mounts = computed({
-  get: () => MOUNTS.find((m) => m.value.join() === wishes.mounts.join())?.value,
-  set: (v) => (wishes.mounts = v ?? ['ceiling']),
+  get: () => MOUNTS.find((m) => m.value.join() === (wishes.mounts.length ? wishes.mounts : [store.site?.mount_first ?? 'ceiling']).join())?.value,
+  set: (v) => (wishes.mounts = v ?? []),
 })
 const points = computed(() => store.all('device').filter((d) => d.kind === 'access_point' && d.state === 'new'))
 const models = computed(() => modelsOf(store.catalogue, 'access_point').filter((m) => m.air && !m.old))

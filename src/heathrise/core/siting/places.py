@@ -32,14 +32,15 @@ Goal = Literal["fewest", "cheapest", "strongest"]
 class Wishes(BaseModel):
     """What a search for places is free to do, and what it has to bring.
 
-    Without ``models`` those that the plan uses are taken; what is in ``keep`` stays where it is;
+    Without ``models`` those that the plan uses are taken, without ``mounts`` the one that comes
+    first on the site; what is in ``keep`` stays where it is;
     ``margin_db`` is the site's where it is not said, ``most`` how many there may be in all.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
     models: tuple[ModelId, ...] = Field((), max_length=6)
-    mounts: tuple[Literal["ceiling", "wall"], ...] = ("ceiling",)
+    mounts: tuple[Literal["ceiling", "wall"], ...] = ()
     second: bool = True
     margin_db: float | None = Field(None, ge=0, le=20)
     keep: tuple[ElementId, ...] = Field((), max_length=500)
@@ -56,6 +57,11 @@ class Excluded(BaseModel):
     space: str
     name: str
     why: str
+
+
+def mounts_wished(design: Design, wishes: Wishes) -> tuple[str, ...]:
+    """Return where access points are hung: as wished, else as is the site's school."""
+    return wishes.mounts or (design.site.mount_first,)
 
 
 def air_role(catalogue: Catalogue) -> Role:
@@ -76,7 +82,8 @@ def models_wished(design: Design, catalogue: Catalogue, wishes: Wishes) -> list[
     """
     sold = {m.id: m for m in catalogue.sold(air_role(catalogue).kind)}
     by_price = sorted(sold.values(), key=lambda m: m.price)
-    ceiling = [m for m in by_price if not m.outdoor and set(m.mounts) & set(wishes.mounts)]
+    mounts = mounts_wished(design, wishes)
+    ceiling = [m for m in by_price if not m.outdoor and set(m.mounts) & set(mounts)]
     used = [d.model for d in movable(design, catalogue)]
     # Of those in use the most used: a second model only doubles what has to be looked at.
     usual = max(
@@ -116,6 +123,7 @@ class _Maker:
         self.design, self.catalogue, self.wishes = design, catalogue, wishes
         self.rules = catalogue.rules
         self.storeys = storeys_of(design)
+        self.mounts = mounts_wished(design, wishes)
         self.models = models_wished(design, catalogue, wishes)
         self.shields = walls_that(design, catalogue, lambda c: c.shields)
         self.metal = walls_that(design, catalogue, lambda c: c.kind == "wall" and c.shields)
@@ -133,9 +141,9 @@ class _Maker:
             if space.outdoor:
                 yield from self._outdoors(space)
                 continue
-            if "ceiling" in self.wishes.mounts:
+            if "ceiling" in self.mounts:
                 yield from self._ceiling(space)
-            if "wall" in self.wishes.mounts:
+            if "wall" in self.mounts:
                 yield from self._on_walls(space)
 
     def _why_not(self, space: Space) -> str:
