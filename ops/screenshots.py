@@ -3,8 +3,15 @@
 from __future__ import annotations
 
 import time
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Page, ViewportSize, sync_playwright
+
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.kept import as_planned
+from heathrise.demo import music_school
+from heathrise.standins.surveyor import Hidden, surveyed_csv
 
 from .database import running
 from .machine import FRONTEND, ROOT, VAR, free_port
@@ -33,9 +40,6 @@ def stage(page: Page, name: str) -> None:
 def views(page: Page) -> None:
     """Walk through the main views, taking each."""
     take(page, "plan")
-    page.click("[data-mark=ap-6]")
-    take(page, "plan-selected")
-    page.keyboard.press("Escape")
     stage(page, "signal")
     page.wait_for_selector("[data-layer=relief]")
     take(page, "signal")
@@ -46,10 +50,8 @@ def views(page: Page) -> None:
     take(page, "signal-ray")
     page.keyboard.press("Escape")
     page.keyboard.press("Escape")
+    under_the_sheet(page)
     page.click("text=List")
-    page.click("[data-room-row=ground-stairs]")
-    take(page, "signal-rooms")
-    page.keyboard.press("Escape")
     stage(page, "cable")
     page.click("[data-run-row=ap-15]")
     page.click("text=Reasons")
@@ -71,15 +73,38 @@ def views(page: Page) -> None:
     take(page, "order-offers")
     page.keyboard.press("Control+z")
     stage(page, "plan")
-    page.click("text=New")
-    take(page, "new-project")
-    page.keyboard.press("Escape")
-    page.click("[aria-label='Switch the night scheme']")
-    stage(page, "signal")
-    take(page, "signal-night")
-    page.click("[aria-label='Switch the night scheme']")
     page.set_viewport_size(TABLET)
     take(page, "tablet")
+
+
+def under_the_sheet(page: Page) -> None:
+    """Take what lies under the sheet of the signal: places, channels, the busy hour, a walk."""
+    page.click("[aria-label='Search for places']")
+    page.click("[data-testid=search-places]")
+    page.wait_for_selector("[data-answer=fewest]", timeout=90_000)
+    take(page, "signal-places")
+    page.click("[data-mark=ap-3]")
+    page.click("[aria-label=Channels]")
+    take(page, "signal-channels")
+    page.keyboard.press("Escape")
+    page.click("[aria-label='Busy hour of the site']")
+    take(page, "signal-busy")
+    page.click("[aria-label='Measured against planned']")
+    with TemporaryDirectory() as folder:
+        walk = Path(folder) / "walk.csv"
+        walk.write_text(_walk(), "utf-8")
+        page.set_input_files("[aria-label='Measured walk']", walk)
+        page.click("[data-testid=take-walk]")
+        page.wait_for_selector("[data-fitted]")
+    take(page, "signal-measured")
+    page.click("[aria-label='Close the measurements']")
+
+
+def _walk() -> str:
+    """Return a walk over the school's ground floor, whose walls take a fifth more than listed."""
+    spots = [("ground", (2.0 + 3.1 * i, 2.0 + 3.4 * j)) for i in range(13) for j in range(5)]
+    hidden = Hidden({"signal.wall_scale": 1.2}, offset_db=-2.0)
+    return surveyed_csv(as_planned(music_school()), load_catalogue(), hidden, spots, 4)
 
 
 def on_site(page: Page, base: str) -> None:

@@ -182,10 +182,10 @@ onUnmounted(() => {
 }
 .ledger td,
 .ledger th {
-  padding: 1px 8px;
+  padding: 1px 6px;
   white-space: nowrap;
 }
-.found th {
+.found .ledger th {
   font: 600 12.5px var(--condensed);
 }
 .head {
