@@ -5,6 +5,7 @@ import { ApiError, api, taken } from '@/api/client'
 import type { BusyView, Change } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
+import BandFrame from './BandFrame.vue'
 
 /** The busiest hour: the air of each radio as a bar, who takes it, what would relieve it. */
 const emit = defineEmits<{ floor: [id: string]; close: [] }>()
@@ -45,7 +46,7 @@ function look(l: Load): void {
 </script>
 
 <template>
-  <section class="band" aria-label="The busiest hour" data-testid="busy-band">
+  <BandFrame :high="236" close="Close the busiest hour" aria-label="The busiest hour" data-testid="busy-band" @close="emit('close')">
     <div class="left">
       <p class="head"><b :class="shown[0]?.verdict ?? 'met'">{{ said }}</b> <span class="key"><i class="own" /> own clients <i class="beacons" /> beacons <i class="others" /> others on the channel</span></p>
       <div class="rows" tabindex="0" role="region" aria-label="Air of each radio, the busiest first">
@@ -79,18 +80,10 @@ function look(l: Load): void {
       <p v-else-if="shown[0] && shown[0].verdict !== 'met'" class="quiet">No single step that was tried relieves it.</p>
       <p class="quiet foot">Lines at {{ percent(view?.busy.near_share ?? 0.6) }} and {{ percent(view?.busy.most_share ?? 0.8) }}. What neighbours send is not known and not counted.</p>
     </div>
-    <Button icon="pi pi-times" size="small" text aria-label="Close the busiest hour" class="close" @click="emit('close')" />
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex: none;
-  height: 236px;
-  display: flex;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
-}
 .left {
   flex: 1;
   min-width: 0;
@@ -162,9 +155,5 @@ function look(l: Load): void {
 .foot {
   margin-top: 8px;
   font: 400 12px/1.35 var(--condensed);
-}
-.close {
-  align-self: flex-start;
-  margin-left: -34px;
 }
 </style>

@@ -10,6 +10,7 @@ import NumberField from '@/controls/NumberField.vue'
 import TextField from '@/controls/TextField.vue'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
+import BandFrame from './BandFrame.vue'
 
 /** A band as a row of channels: who is on each, what it would cost the one selected, whose else are heard. */
 const props = defineProps<{ band: View['band']; floor: string; spot: Point | null }>()
@@ -107,7 +108,7 @@ function sleep(): void {
 </script>
 
 <template>
-  <section class="band" aria-label="Channels" data-testid="channels-band">
+  <BandFrame :high="252" close="Close the channels" aria-label="Channels" data-testid="channels-band" @close="emit('close')">
     <div class="asked">
       <SelectButton :model-value="site?.channels_by" :options="SCHOOLS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Who sets channels" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" />
       <label v-if="band === '5'" class="tick"><ToggleSwitch :model-value="site?.radar_channels ?? true" aria-label="Plan radar channels" @update:model-value="set({ radar_channels: $event as boolean }, 'Radar channels')" /> Plan radar channels</label>
@@ -155,18 +156,10 @@ function sleep(): void {
         <span>May sleep on 2.4 GHz: <template v-for="(s, i) in view.sleepers" :key="s.device">{{ i ? '; ' : '' }}<b>{{ s.name }}</b> ({{ s.covers.join(', ') }} {{ s.covers.length === 1 ? 'covers' : 'cover' }})</template></span>
       </div>
     </div>
-    <Button icon="pi pi-times" size="small" text aria-label="Close the channels" class="close" @click="emit('close')" />
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex: none;
-  height: 252px;
-  display: flex;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
-}
 .asked {
   width: 236px;
   flex: none;
@@ -300,9 +293,5 @@ function sleep(): void {
 }
 .asleep :deep(button) {
   flex: none;
-}
-.close {
-  align-self: flex-start;
-  margin-left: -34px;
 }
 </style>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
 import type { WalkPoint } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
+import BandFrame from './BandFrame.vue'
 
 /** What each single failure does, the worst first; the one that is pressed shows its rooms on the sheet. */
 interface Fallen {
@@ -58,11 +58,10 @@ watch(() => store.revision, () => !running.value && void begin())
 </script>
 
 <template>
-  <section class="band" aria-label="Failure drill" data-testid="drill-band">
+  <BandFrame class="band" :high="236" close="Close the drill" aria-label="Failure drill" data-testid="drill-band" @close="emit('close')">
     <div class="head">
       <b>If one of these fails</b>
       <span v-if="harmless.length" class="quiet">{{ harmless.map((f) => f.name).join(', ') }}: no room would notice</span>
-      <Button icon="pi pi-times" size="small" text aria-label="Close the drill" class="close" @click="emit('close')" />
     </div>
     <JobProgress v-if="running" :job="job" what="Switching off one after the other" @stop="stop" />
     <div class="rows" tabindex="0" role="region" aria-label="Failures, the worst first">
@@ -84,26 +83,18 @@ watch(() => store.revision, () => !running.value && void begin())
         </tbody>
       </table>
     </div>
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
 .band {
-  flex: none;
-  height: 236px;
-  display: flex;
   flex-direction: column;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
 }
 .head {
   display: flex;
   align-items: center;
   gap: 12px;
   padding: 4px 10px;
-}
-.close {
-  margin-left: auto;
 }
 .rows {
   flex: 1;

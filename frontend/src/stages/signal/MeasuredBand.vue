@@ -8,6 +8,7 @@ import { useMeasured } from '@/answers/useMeasured'
 import { hasAir } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
+import BandFrame from './BandFrame.vue'
 
 /** Measured against planned: the deviation before and after, what was fitted, what stands out. */
 const props = defineProps<{ floor: string }>()
@@ -50,7 +51,7 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
 </script>
 
 <template>
-  <section class="band" aria-label="Measured against planned" data-testid="measured-band">
+  <BandFrame :high="248" close="Close the measurements" aria-label="Measured against planned" data-testid="measured-band" @close="emit('close')">
     <div class="left">
       <div class="row">
         <Button label="Read a walk (CSV)" icon="pi pi-upload" size="small" outlined @click="file?.click()" />
@@ -100,18 +101,10 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
       </template>
       <p v-else class="quiet none">Nothing was measured yet. A plan rests on listed figures, good to about 6 dB; a walk with a meter shows how good it is here.</p>
     </div>
-    <Button icon="pi pi-times" size="small" text aria-label="Close the measurements" class="close" @click="emit('close')" />
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex: none;
-  height: 248px;
-  display: flex;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
-}
 .left {
   width: 256px;
   flex: none;
@@ -163,9 +156,5 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
 }
 .none {
   max-width: 60ch;
-}
-.close {
-  align-self: flex-start;
-  margin-left: -36px;
 }
 </style>

@@ -7,6 +7,7 @@ import { put } from '@/document/edits'
 import { hasAir } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { dbm, length } from '@/document/units'
+import BandFrame from './BandFrame.vue'
 
 /** Access points without a cable: the tree of their links, what a user gets, and a cable instead. */
 const emit = defineEmits<{ links: [rows: MeshLink[] | null]; floor: [id: string]; close: [] }>()
@@ -49,12 +50,11 @@ function look(l: MeshLink): void {
 </script>
 
 <template>
-  <section class="band" aria-label="Back-haul over the air" data-testid="mesh-band">
+  <BandFrame class="band" :high="200" close="Close the back-haul" aria-label="Back-haul over the air" data-testid="mesh-band" @close="emit('close')">
     <div class="head">
       <b>Without a cable</b>
       <Button v-if="selected" :label="`Leave ${selected.name} without a cable`" size="small" outlined data-testid="loosen" @click="loosen" />
       <span v-else class="quiet">Select an access point that no cable can reach, and leave it without one.</span>
-      <Button icon="pi pi-times" size="small" text aria-label="Close the back-haul" class="close" @click="emit('close')" />
     </div>
     <div class="rows" tabindex="0" role="region" aria-label="Access points without a cable">
       <table v-if="view?.links.length" class="ledger">
@@ -80,26 +80,18 @@ function look(l: MeshLink): void {
       </table>
       <p v-else-if="view" class="quiet none">Every access point of this plan has a cable. Each hop over the air on one radio divides what a user gets; a second parent keeps a branch alive.</p>
     </div>
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
 .band {
-  flex: none;
-  height: 200px;
-  display: flex;
   flex-direction: column;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
 }
 .head {
   display: flex;
   align-items: center;
   gap: 12px;
   padding: 4px 10px;
-}
-.close {
-  margin-left: auto;
 }
 .rows {
   flex: 1;

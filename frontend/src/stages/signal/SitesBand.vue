@@ -10,6 +10,7 @@ import JobProgress from '@/controls/JobProgress.vue'
 import { hasAir, modelsOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { inUnits, length } from '@/document/units'
+import BandFrame from './BandFrame.vue'
 
 /** The search for places: what it may do on the left, what it found beside the plan on the right. */
 const emit = defineEmits<{ proposed: [moved: Moved[] | null]; best: [best: BestSoFar | null]; close: [] }>()
@@ -54,7 +55,7 @@ onUnmounted(() => {
 </script>
 
 <template>
-  <section class="band" aria-label="Search for places" data-testid="sites-band">
+  <BandFrame :high="252" close="Close the search" aria-label="Search for places" data-testid="sites-band" @close="emit('close')">
     <div class="asked">
       <div class="row">
         <SelectButton v-model="mounts" :options="MOUNTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Where they are mounted" />
@@ -114,18 +115,10 @@ onUnmounted(() => {
       </template>
       <p v-else class="quiet intro">Looks at every ceiling or wall where an access point may hang, and finds the fewest that meet every room’s first and second target with the margin, the cheapest installed, and the strongest second. What stands is moved the shortest way.</p>
     </div>
-    <Button icon="pi pi-times" size="small" text aria-label="Close the search" class="close" @click="emit('close')" />
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex: none;
-  height: 252px;
-  display: flex;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
-}
 .asked {
   width: 248px;
   flex: none;
@@ -234,8 +227,5 @@ onUnmounted(() => {
   gap: 10px;
   margin: 3px 0;
   font-size: 12.5px;
-}
-.close {
-  align-self: flex-start;
 }
 </style>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import Button from 'primevue/button'
 import { computed, shallowRef, useTemplateRef, watch } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { Relief, View } from '@/api/types'
@@ -8,6 +7,7 @@ import { boundsOf } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { tintOf } from '@/sheet/reliefs'
+import BandFrame from './BandFrame.vue'
 
 /** Every storey as a small sheet at one scale, the lowest first, with what the large sheet shows of it. */
 const props = defineProps<{ view: Omit<View, 'floor'>; floor: string }>()
@@ -17,8 +17,8 @@ const reliefs = shallowRef<Record<string, Relief>>({})
 const HIGH_PX = 158
 const EDGE_M = 0.4
 const APART_PX = 30
-const MOST_SMALL = 4 // px per m: smaller than this nothing is seen, and the row is moved instead
-const band = useTemplateRef<HTMLElement>('band')
+const MOST_SMALL = 7 // px per m: smaller than this nothing is seen, and the row is moved instead
+const band = useTemplateRef<HTMLElement>('row')
 const { width } = useElementSize(band)
 
 let round = 0
@@ -69,8 +69,8 @@ const sheets = computed(() => {
 </script>
 
 <template>
-  <section ref="band" class="band" aria-label="Storeys side by side" data-testid="storeys-band">
-    <div class="row">
+  <BandFrame :high="204" close="Close the storeys" aria-label="Storeys side by side" data-testid="storeys-band" @close="emit('close')">
+    <div ref="row" class="row">
       <button v-for="s in sheets" :key="s.id" class="plain storey" :class="{ chosen: s.id === floor }" :aria-pressed="s.id === floor" :data-storey="s.id" @click="emit('floor', s.id)">
         <svg :viewBox="s.box" :width="s.wide" :height="s.high" aria-hidden="true">
           <defs><clipPath :id="`small-${s.id}`"><path :d="s.outline" /></clipPath></defs>
@@ -87,18 +87,10 @@ const sheets = computed(() => {
         <span class="name"><b>{{ s.name }}</b> <span :class="s.short ? 'not_met' : 'met'">{{ s.needed ? (s.short ? `${s.short} of ${s.needed} ${s.needed === 1 ? 'room' : 'rooms'} short` : `✓ ${s.needed === 1 ? 'its room is met' : `all ${s.needed} rooms met`}`) : '' }}</span></span>
       </button>
     </div>
-    <Button icon="pi pi-times" size="small" text aria-label="Close the storeys" class="close" @click="emit('close')" />
-  </section>
+  </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex: none;
-  height: 204px;
-  display: flex;
-  border-top: 1px solid var(--granite-mid);
-  background: var(--paper);
-}
 .row {
   flex: 1;
   display: flex;
@@ -120,9 +112,6 @@ const sheets = computed(() => {
 }
 .storey.chosen {
   border-color: var(--heather);
-}
-.close {
-  align-self: flex-start;
 }
 .name {
   font: 400 12px/1.4 var(--condensed);
