@@ -10,7 +10,7 @@ from .assess import (
     search_longer,
     sharing,
 )
-from .calibrate import Calibration, calibrate, proposed_names
+from .calibrate import Calibration, calibrate
 from .capacity import Busy, busy_hour
 from .channels import ChannelPlan, Task
 from .deviate import BandView, band_view
@@ -25,6 +25,7 @@ from .rooms import RoomVerdict, judge_rooms
 from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
 from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, WalkPoint, walk
+from .whose import proposed_names
 
 __all__ = [
     "MOST_POINTS",

@@ -3,29 +3,25 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
-from scipy.optimize import linear_sum_assignment, lsq_linear
+from scipy.optimize import lsq_linear
 
-from ..bands import BANDS, Band
-from ..design import Device, Opening, Point, Wall
+from ..bands import Band
+from ..design import Device, Point
 from ..readings import Reading
 from .explain import Ray, ray_to
 from .levels import Air
-from .terrain import losses_db
+from .standing_out import StandsOut, points_that_stand_out, walls_that_stand_out
 
 Array = NDArray[np.float64]
 
 _ROUNDS = 4
 _LEAST_SIGMA_DB = 0.5
-_SURE = 3.0  # standard errors beyond which something stands out
-_LEAST_OF_ONE = 4  # measurements through one wall, or of one access point, to speak of it
-_AROUND_M = (2.0, 4.0, 6.0, 9.0)
-_BETTER = 0.6  # what is left of the squares once an access point is thought elsewhere
 
 
 class Fitted(BaseModel):
@@ -55,18 +51,6 @@ class Residual(BaseModel):
     dbm: float
     planned_dbm: float
     fitted_dbm: float
-
-
-class StandsOut(BaseModel):
-    """Something that one wall or one access point explains."""
-
-    model_config = ConfigDict(frozen=True)
-
-    kind: str
-    element: str
-    floor: str
-    at: Point
-    text: str
 
 
 class Calibration(BaseModel):
@@ -103,7 +87,11 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     ``level = P + G - FSPL(1 m) - antenna - 10 n log10(d) - s_w walls - s_f slabs - sum(c k) + b``.
     """
     rules = air.rules
-    known = [r for r in readings if (r.device, r.band) in air.radios and _floor(air, r.floor)]
+    known = [
+        r
+        for r in readings
+        if (r.device, r.band) in air.radios and r.floor in air.terrain.storeys.elevation_m
+    ]
     terms = _terms(air, known)
     planned = terms.fixed - air.terrain.exponent * terms.distance - terms.walls - terms.floors
     before = _spread(terms.dbm - planned)
@@ -133,13 +121,12 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     return Calibration(
         readings=len(known), before_db=before, after_db=round(max(sigma, _LEAST_SIGMA_DB), 2),
         fitted=found, residuals=_residuals(air, known, terms.dbm, planned, fitted_dbm),
-        stands_out=(*_walls_that(air, terms, left, sigma), *_points_that(air, known, left)),
+        stands_out=(
+            *walls_that_stand_out(air, terms.rays, left, sigma),
+            *points_that_stand_out(air, known, left),
+        ),
         why_not="",
     )  # fmt: skip
-
-
-def _floor(air: Air, floor: str) -> bool:
-    return floor in air.terrain.storeys.elevation_m
 
 
 def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
@@ -252,143 +239,3 @@ def _residuals(
         )
         for k, r in enumerate(readings)
     )  # fmt: skip
-
-
-def _walls_that(air: Air, terms: _Terms, left: Array, sigma: float) -> list[StandsOut]:
-    """Return the walls that explain what is left on the rays through them, the plainest first."""
-    factors: dict[str, dict[int, float]] = {}
-    places: dict[str, Point] = {}
-    kinds: dict[str, str] = {}
-    floors: dict[str, str] = {}
-    for k, ray in enumerate(terms.rays):
-        for c in ray.crossings:
-            if c.kind in ("wall", "opening"):
-                row = factors.setdefault(c.element, {})
-                row[k] = row.get(k, 0.0) + c.factor
-                places.setdefault(c.element, c.at)
-                kinds[c.element] = c.label
-                floors[c.element] = _storey_of(air, c.element)
-    found = []
-    least_db = air.rules["signal.fit_wall_db"]
-    for element, row in factors.items():
-        if _LEAST_OF_ONE <= len(row) < len(left):
-            here, f = list(row), np.array(list(row.values()))
-            more_db = -float(f @ left[here]) / float(f @ f)
-            error = sigma / math.sqrt(float(f @ f))
-            if abs(more_db) >= least_db and abs(more_db) > _SURE * error:
-                floor = floors[element]
-                heavier = "heavier" if more_db > 0 else "lighter"
-                ask = ": foil, a tank, a cupboard?" if more_db > 0 else ": a door, a gap?"
-                text = f"{kinds[element]} here is {abs(more_db):.0f} dB {heavier} than drawn{ask}"
-                out = StandsOut(
-                    kind="wall", element=element, floor=floor, at=places[element], text=text
-                )
-                found.append((abs(more_db) / error, out))
-    found.sort(key=lambda row: -row[0])
-    return [out for _, out in found[:3]]
-
-
-def _storey_of(air: Air, element: str) -> str:
-    """Return the storey of a wall or an opening."""
-    opening = air.design.of(Opening).get(element)
-    return air.design.of(Wall)[opening.wall if opening is not None else element].floor
-
-
-def _points_that(air: Air, readings: Sequence[Reading], left: Array) -> list[StandsOut]:
-    """Return the access points that seem to hang elsewhere than drawn."""
-    by: dict[str, list[int]] = {}
-    for k, r in enumerate(readings):
-        by.setdefault(r.device, []).append(k)
-    found = []
-    for key, rows in by.items():
-        if len(rows) < 2 * _LEAST_OF_ONE:
-            continue
-        device = air.design.of(Device)[key]
-        squares = float(left[rows] @ left[rows])
-        best = min(
-            ((_squares(air, device, at, readings, rows, left), at) for at in _around(device)),
-            default=(squares, device.at),
-        )
-        far_m = math.dist(best[1], device.at)
-        if best[0] < _BETTER * squares and far_m >= air.rules["signal.fit_moved_m"]:
-            text = f"{device.name} seems to hang {far_m:.0f} m from where it is drawn"
-            found.append(
-                StandsOut(kind="device", element=key, floor=device.floor, at=best[1], text=text)
-            )
-    return found
-
-
-def _around(device: Device) -> list[Point]:
-    return [
-        (
-            round(device.at[0] + far * math.sin(turn), 2),
-            round(device.at[1] + far * math.cos(turn), 2),
-        )
-        for far in _AROUND_M
-        for turn in (2 * math.pi * k / 8 for k in range(8))
-    ]
-
-
-def _squares(
-    air: Air, device: Device, at: Point, readings: Sequence[Reading], rows: Sequence[int],
-    left: Array,
-) -> float:  # fmt: skip
-    """Return what would be left, squared, if an access point hung elsewhere."""
-    model = air.catalogue.airs[device.model]
-    moved = device.model_copy(update={"at": at})
-    total = 0.0
-    floors: dict[str, list[int]] = {}
-    for k in rows:
-        floors.setdefault(readings[k].floor, []).append(k)
-    for floor, here in floors.items():
-        x, y = (np.array([readings[k].at[i] for k in here]) for i in (0, 1))
-        there = losses_db(air.terrain, moved, model, floor, x, y)
-        now = losses_db(air.terrain, device, model, floor, x, y)
-        for column, k in enumerate(here):
-            band = BANDS.index(readings[k].band)
-            total += float(left[k] + there[band, column] - now[band, column]) ** 2
-    return total
-
-
-def proposed_names(
-    air: Air, heard: Mapping[str, Sequence[Reading]]
-) -> dict[str, tuple[str, float]]:
-    """Return by an unknown address the access point whose levels fit best, and by how many dB.
-
-    Args:
-        heard: readings by address; their ``device`` is not looked at.
-    """
-    points = {d for d, _ in air.radios}
-    devices = [d for d in air.design.of(Device).values() if d.id in points]
-    addresses = list(heard)
-    if not devices or not addresses:
-        return {}
-    cost = np.full((len(addresses), len(devices)), 99.0)
-    for i, address in enumerate(addresses):
-        for j, device in enumerate(devices):
-            apart = _apart(air, device, heard[address])
-            if apart is not None:
-                cost[i, j] = apart
-    rows, columns = linear_sum_assignment(cost)
-    return {
-        addresses[i]: (devices[j].id, round(float(cost[i, j]), 1))
-        for i, j in zip(rows, columns, strict=True)
-        if cost[i, j] < _NO_FIT_DB
-    }
-
-
-_NO_FIT_DB = 25.0
-
-
-def _apart(air: Air, device: Device, readings: Sequence[Reading]) -> float | None:
-    """Return how far readings are from what is planned of an access point, dB, root mean square."""
-    model = air.catalogue.airs[device.model]
-    squares = []
-    for r in readings:
-        if (device.id, r.band) not in air.radios or not _floor(air, r.floor):
-            continue
-        x, y = np.array([r.at[0]]), np.array([r.at[1]])
-        loss = losses_db(air.terrain, device, model, r.floor, x, y)[BANDS.index(r.band), 0]
-        level = air.lossless_dbm(device, r.band, "downlink") - float(loss)
-        squares.append((r.dbm - level) ** 2)
-    return math.sqrt(sum(squares) / len(squares)) if squares else None

@@ -16,8 +16,8 @@ from ..offers import removal
 from ..progress import Progress, always
 from ..signal import RoomVerdict, air_of, judge_rooms
 from ..wording import metres
+from .ground import Ground, ground_of
 from .places import Wishes, movable
-from .search import Ground, ground_of
 from .shift import Rooms, Standing, two_best
 
 _OFFERED = 3

@@ -1,0 +1,58 @@
+"""Whose radio it is that a survey calls by an address: the one whose levels fit the plan best."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+
+import numpy as np
+from scipy.optimize import linear_sum_assignment
+
+from ..bands import BANDS
+from ..design import Device
+from ..readings import Reading
+from .levels import Air
+from .terrain import losses_db
+
+_NO_FIT_DB = 25.0
+
+
+def proposed_names(
+    air: Air, heard: Mapping[str, Sequence[Reading]]
+) -> dict[str, tuple[str, float]]:
+    """Return by an unknown address the access point whose levels fit best, and by how many dB.
+
+    Args:
+        heard: readings by address; their ``device`` is not looked at.
+    """
+    points = {d for d, _ in air.radios}
+    devices = [d for d in air.design.of(Device).values() if d.id in points]
+    addresses = list(heard)
+    if not devices or not addresses:
+        return {}
+    cost = np.full((len(addresses), len(devices)), 99.0)
+    for i, address in enumerate(addresses):
+        for j, device in enumerate(devices):
+            apart = _apart(air, device, heard[address])
+            if apart is not None:
+                cost[i, j] = apart
+    rows, columns = linear_sum_assignment(cost)
+    return {
+        addresses[i]: (devices[j].id, round(float(cost[i, j]), 1))
+        for i, j in zip(rows, columns, strict=True)
+        if cost[i, j] < _NO_FIT_DB
+    }
+
+
+def _apart(air: Air, device: Device, readings: Sequence[Reading]) -> float | None:
+    """Return how far readings are from what is planned of an access point, dB, root mean square."""
+    model = air.catalogue.airs[device.model]
+    squares = []
+    for r in readings:
+        if (device.id, r.band) not in air.radios or r.floor not in air.terrain.storeys.elevation_m:
+            continue
+        x, y = np.array([r.at[0]]), np.array([r.at[1]])
+        loss = losses_db(air.terrain, device, model, r.floor, x, y)[BANDS.index(r.band), 0]
+        level = air.lossless_dbm(device, r.band, "downlink") - float(loss)
+        squares.append((r.dbm - level) ** 2)
+    return math.sqrt(sum(squares) / len(squares)) if squares else None
