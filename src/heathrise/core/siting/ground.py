@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from shapely.geometry import Polygon
 
 from ..catalogue import Catalogue
-from ..design import Design, DesignError, Device, Problem, apply, put
+from ..design import Design, DesignError, Device, Problem, Space, apply, put
 from ..in_force import in_force
 from ..kept import as_planned
 from ..signal import Air, Asked, air_of, asked_rooms, reach_dbm, rooms_of
@@ -18,6 +19,7 @@ from .places import Excluded, Wishes, movable, places_of
 from .shift import Levels
 
 _SAME_SPOT_M = 0.3
+_MOST_POINTS = 4_000
 
 
 @dataclass(frozen=True, eq=False)
@@ -79,6 +81,12 @@ class Ground:
         return tuple(pairs)
 
 
+def _apart_m(design: Design) -> float:
+    """Return how far apart points lie of which a site has no more than can be looked at."""
+    rooms = [s for s in design.of(Space).values() if s.use != "none"]
+    return math.sqrt(sum(Polygon(s.outline).area for s in rooms) / _MOST_POINTS)
+
+
 def ground_of(drawn: Design, catalogue: Catalogue, wishes: Wishes) -> Ground:
     """Return what a search for places stands on.
 
@@ -98,7 +106,8 @@ def ground_of(drawn: Design, catalogue: Catalogue, wishes: Wishes) -> Ground:
     air = air_of(apply(base, [put(p) for p in places]), ruled, "5")
     fixed = tuple(d for d in standing.values() if d.model in ruled.airs)
     margin_db = wishes.margin_db if wishes.margin_db is not None else design.site.margin_db
-    asked = asked_rooms(air, margin_db, ruled.rules["signal.place_point_m"], wishes.second)
+    apart_m = max(ruled.rules["signal.place_point_m"], _apart_m(design))
+    asked = asked_rooms(air, margin_db, apart_m, wishes.second)
     if not asked:
         raise DesignError([Problem("space", "no room asks for signal: say what each is for")])
     if not places:

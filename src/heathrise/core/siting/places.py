@@ -24,6 +24,7 @@ _OFF_WALL_M = 0.1
 _AT_WALL_M = 0.25
 _LEAST_WALL_M = 1.0
 _FEW, _CLOSER = 300, 0.6
+_MANY, _FARTHER = 1_500, 1.4
 
 
 Goal = Literal["fewest", "cheapest", "strongest"]
@@ -109,6 +110,12 @@ def places_of(
     if len(found) < _FEW:  # a small site can be looked at more closely
         maker = _Maker(design, catalogue, wishes, _CLOSER)
         found = list(maker.places())
+    while len(found) > _MANY:  # a large one from farther off, or it would take minutes
+        maker = _Maker(design, catalogue, wishes, maker.closer * _FARTHER)
+        farther = list(maker.places())
+        if len(farther) >= len(found):
+            break  # one in the middle of each room is left
+        found = farther
     role = air_role(catalogue)
     devices = [
         Device.model_validate({"id": f"place-{k}", "kind": role.kind, "name": f"Place {k}", **pose})
@@ -201,7 +208,8 @@ class _Maker:
         """Yield spots along a room's walls, clear of openings, and where they face in degrees."""
         ring = shapely.geometry.polygon.orient(Polygon(space.outline)).exterior
         corners = list(ring.coords)
-        step, edge = self.rules["signal.place_wall_step_m"], self.rules["signal.place_edge_m"]
+        step = max(1.0, self.closer) * self.rules["signal.place_wall_step_m"]
+        edge = self.rules["signal.place_edge_m"]
         tree = self.walls.get(space.floor)
         for (ax, ay), (bx, by) in itertools.pairwise(corners):
             length = math.dist((ax, ay), (bx, by))

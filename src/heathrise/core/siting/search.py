@@ -40,6 +40,7 @@ _MORE_FOR_SECOND = 1.25  # so many times the fewest may be used for the stronges
 _MOST_DB = 15  # by which a second is looked for to be stronger, or is given up
 _REFINED = 2  # times that rooms are looked at more closely
 _TINY = 1e-6
+_LEAST_SHIFT_S, _SHIFT_SHARE = 5.0, 0.2
 _KEPT_APART = 6  # times that a choice is made anew because two came too near
 _NICENESS = 10
 
@@ -324,10 +325,15 @@ class _Seeker:
 
     def _shifted(self, choice: Choice) -> list[Device]:
         ground = self.ground
+        until = time.monotonic() + max(_LEAST_SHIFT_S, _SHIFT_SHARE * ground.wishes.seconds)
+
+        def go_on(done: int, total: int) -> bool:
+            return self.progress(done, total) and time.monotonic() < until
+
         placed = [ground.columns[k] for k in choice.places if k >= len(ground.fixed)]
         return shifted(
             placed, self.of_fixed, self.rooms, self._reach, self._allowed,
-            ground.catalogue.rules["signal.place_shift_m"], self.progress,
+            ground.catalogue.rules["signal.place_shift_m"], go_on,
         )  # fmt: skip
 
     def _reach(self, devices: Sequence[Device]) -> Levels:
