@@ -26,6 +26,7 @@ from bench.load import starts, under_load
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
 from bench.papers import papers
 from bench.places import places
+from bench.tall import tall
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, apply, put
 from heathrise.core.evaluate import evaluate
@@ -193,6 +194,7 @@ def main() -> None:
     edits()
     papers()
     places()
+    tall()
     flat()
     drag()
     under_load()
