@@ -83,6 +83,11 @@ def test_what_is_wrong_is_told(client: FlaskClient, repository: Repository, scho
     ):
         refused = client.post(f"{base}/survey?{query}", data=text.encode())
         assert refused.status_code == 422 and said in refused.get_json()["message"]
+    placeless = b"bssid,dbm,band\nAP-1,-60,5\n"
+    read = client.post(f"{base}/survey?floor=ground&x=3&y=4", data=placeless).get_json()
+    assert (read["read"], read["faults"]) == (1, [])
+    read = client.post(f"{base}/survey?floor=ground", data=placeless).get_json()
+    assert read["faults"][0]["what"] == "'', '' is no place in m"
     stranger = b"bssid,x,y,dbm,band\nother,1,1,-60,5\n"
     refused = client.post(f"{base}/survey?floor=ground&take=true", data=stranger)
     assert refused.status_code == 422 and "known to be ours" in refused.get_json()["message"]

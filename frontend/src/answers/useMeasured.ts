@@ -1,6 +1,6 @@
 import { shallowRef, watch } from 'vue'
 import { ApiError, api, file as asFile, taken } from '@/api/client'
-import type { CalibrationView, Proposed } from '@/api/types'
+import type { CalibrationView, Point, Proposed } from '@/api/types'
 import { useDesign } from '@/document/store'
 
 /** A file of a walk that waits for its radios to be confirmed. */
@@ -11,7 +11,7 @@ export interface Waiting {
 }
 
 /** What was measured beside the plan: walks that are read in, and the model fitted to them. */
-export function useMeasured(floor: () => string) {
+export function useMeasured(floor: () => string, spot: () => Point | null) {
   const store = useDesign()
   const view = shallowRef<CalibrationView | null>(null)
   const waiting = shallowRef<Waiting | null>(null)
@@ -33,7 +33,8 @@ export function useMeasured(floor: () => string) {
   }
 
   async function send(file: Blob, names: Record<string, string> | null): Promise<void> {
-    const query = { floor: floor(), names: names ? JSON.stringify(names) : '', take: names !== null }
+    const at = spot() ? { x: spot()![0], y: spot()![1] } : {}
+    const query = { floor: floor(), ...at, names: names ? JSON.stringify(names) : '', take: names !== null }
     const params = { path: { project_id: store.id }, query }
     const read = await attempt(() => taken(api.POST('/api/projects/{project_id}/survey', { params, ...asFile(file) })))
     if (!read) return

@@ -9,7 +9,7 @@ import SheetView from './SheetView.vue'
 import type { Walked } from './walked'
 
 /** The frame of a stage whose work is on the sheet: a bar above, what stands beside it, the drawing. */
-defineProps<{ mode: SheetMode; today?: boolean; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null }>()
+defineProps<{ mode: SheetMode; today?: boolean; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null; pin?: Point | null }>()
 defineEmits<{ spot: [at: Point] }>()
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
@@ -27,7 +27,7 @@ const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.n
     </div>
     <div class="ground">
       <slot name="beside" />
-      <SheetView v-if="floor" :floor="floor" :mode="mode" :today="today" :spot="spot" :ray="ray" :walked="walked" :fallen="fallen" :against="against" :proposed="proposed" :best="best" :mesh="mesh" :measured="measured" class="drawing" @spot="$emit('spot', $event)" />
+      <SheetView v-if="floor" :floor="floor" :mode="mode" :today="today" :spot="spot" :ray="ray" :walked="walked" :fallen="fallen" :against="against" :proposed="proposed" :best="best" :mesh="mesh" :measured="measured" :pin="pin" class="drawing" @spot="$emit('spot', $event)" />
     </div>
     <slot name="below" />
   </section>

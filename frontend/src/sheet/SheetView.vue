@@ -39,7 +39,7 @@ import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
 import { useViewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null }>()
+const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null; pin?: Point | null }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -124,6 +124,8 @@ const worst = computed(() => {
   const level = room.binds === 'second' ? room.worst_second_dbm : room.worst_first_dbm
   return { x, y, text: dbm(level) }
 })
+/** Where something was measured. */
+const pinned = computed(() => props.pin && viewport.toScreen(props.pin))
 /** The room or duct whose corners can be moved. */
 const shaped = computed(() => {
   if (!drawsGround.value || tool.value !== 'select' || !store.selection) return null
@@ -270,6 +272,7 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(kind, id) => tool === 'select' && (store.selection = { kind, id })"
       />
       <CornersLayer v-if="shaped" :shape="shaped" :viewport="viewport" @grab="gestures.grabCorner" />
+      <path v-if="pinned" :d="`M${pinned[0] - 9} ${pinned[1]}h18m-9 -9v18`" class="pin" data-pin />
       <g v-if="worst" class="worst" :transform="`translate(${worst.x} ${worst.y})`" data-worst>
         <path d="M-7 -7L7 7M7 -7L-7 7" />
         <text x="11" y="4">worst, {{ worst.text }}</text>
@@ -317,6 +320,11 @@ defineExpose({ fit, remove: gestures.remove })
 }
 .frame:not(.tool-select) .sheet {
   cursor: crosshair;
+}
+.pin {
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 2.5;
 }
 .worst {
   pointer-events: none;

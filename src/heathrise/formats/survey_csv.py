@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ..core.bands import BANDS, Band
-from ..core.design import Device, Floor
+from ..core.design import Device, Floor, Point
 from ..core.readings import Reading
 from .tables_in import Fault, Row, number_of, read_table
 
@@ -32,14 +32,16 @@ class SurveyIn:
 
 
 def read_survey(
-    data: bytes, floors: Sequence[Floor], devices: Sequence[Device], floor: str
-) -> SurveyIn:
+    data: bytes, floors: Sequence[Floor], devices: Sequence[Device], floor: str,
+    at: Point | None = None,
+) -> SurveyIn:  # fmt: skip
     """Return the readings of a file by the radio they are of; a row at fault is told and left out.
 
     A radio that is called as an access point of the plan is that one's; others wait for a name.
 
     Args:
         floor: the storey of a row that names none.
+        at: where a row without a place was measured; without it such a row is at fault.
 
     Raises:
         DesignError: it is no such file at all.
@@ -48,8 +50,8 @@ def read_survey(
     by_name = {d.name.lower(): d.id for d in devices} | {d.id.lower(): d.id for d in devices}
     heard: dict[str, list[Reading]] = {}
     faults: list[Fault] = []
-    for row in read_table(data, COLUMNS, ("who", "dbm", "x", "y")):
-        found = _reading(row, by_floor, by_name, floor)
+    for row in read_table(data, COLUMNS, ("who", "dbm")):
+        found = _reading(row, by_floor, by_name, floor, at)
         if isinstance(found, str):
             faults.append(Fault(row.line, found))
         else:
@@ -58,11 +60,13 @@ def read_survey(
 
 
 def _reading(
-    row: Row, floors: Mapping[str, str], names: Mapping[str, str], floor: str
+    row: Row, floors: Mapping[str, str], names: Mapping[str, str], floor: str, at: Point | None
 ) -> Reading | str:
     cells = row.cells
     who, storey = cells["who"].lstrip("'").strip(), cells.get("floor", "")
-    dbm, x, y = (number_of(cells[c]) for c in ("dbm", "x", "y"))
+    dbm, x, y = (number_of(cells.get(c, "")) for c in ("dbm", "x", "y"))
+    if at is not None and not cells.get("x") and not cells.get("y"):
+        x, y = at
     band = _band(cells)
     what = ""
     if not who:
@@ -70,7 +74,7 @@ def _reading(
     elif dbm is None or not -120 <= dbm <= 0:
         what = f"{cells['dbm'][:20]!r} is no level in dBm, -120 to 0"
     elif x is None or y is None or max(abs(x), abs(y)) > _FARTHEST_M:
-        what = f"{cells['x'][:12]!r}, {cells['y'][:12]!r} is no place in m"
+        what = f"{cells.get('x', '')[:12]!r}, {cells.get('y', '')[:12]!r} is no place in m"
     elif band is None:
         what = "does not say its band: a column band with 2.4, 5 or 6, or a channel"
     elif storey and storey.lower() not in floors:

@@ -280,10 +280,12 @@ class ScanRead(Wire):
 
 
 class SurveyQuery(Wire):
-    """The storey of rows that name none; whose each radio is, as JSON by what the file calls it;
-    whether it is taken."""
+    """Storey and place of rows that name none; whose each radio is, as JSON by what the file calls
+    it; whether it is taken."""
 
     floor: ElementId
+    x: Annotated[float, Field(ge=-10_000, le=10_000)] | None = None
+    y: Annotated[float, Field(ge=-10_000, le=10_000)] | None = None
     names: Annotated[str, Field(max_length=20_000)] = ""
     take: bool = False
 

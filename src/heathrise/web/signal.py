@@ -105,7 +105,8 @@ def make_signal(repository: Repository) -> APIBlueprint:
         design = repository.load(project_id).design
         _known_floor(design, asked.floor)
         floors, devices = list(design.of(Floor).values()), list(design.of(Device).values())
-        read = read_survey(request.get_data(), floors, devices, asked.floor)
+        at = (asked.x, asked.y) if asked.x is not None and asked.y is not None else None
+        read = read_survey(request.get_data(), floors, devices, asked.floor, at)
         found = proposals(design, repository.catalogue, read.heard)
         names = _names_of(asked.names, design)
         if asked.take:

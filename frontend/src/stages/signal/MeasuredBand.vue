@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
-import type { Change, Residual } from '@/api/types'
+import type { Change, Point, Residual } from '@/api/types'
 import { useMeasured } from '@/answers/useMeasured'
 import { hasAir } from '@/document/kinds'
 import { useDesign } from '@/document/store'
@@ -11,10 +11,10 @@ import { inUnits } from '@/document/units'
 import BandFrame from './BandFrame.vue'
 
 /** Measured against planned: the deviation before and after, what was fitted, what stands out. */
-const props = defineProps<{ floor: string }>()
+const props = defineProps<{ floor: string; spot: Point | null }>()
 const emit = defineEmits<{ rows: [what: { rows: Residual[]; fitted: boolean } | null]; floor: [id: string]; close: [] }>()
 const store = useDesign()
-const { view, waiting, faults, send } = useMeasured(() => props.floor)
+const { view, waiting, faults, send } = useMeasured(() => props.floor, () => props.spot)
 const file = useTemplateRef<HTMLInputElement>('file')
 const names = ref<Record<string, string>>({})
 const beside = ref<'planned' | 'fitted'>('planned')
@@ -65,7 +65,7 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
         <SelectButton v-model="beside" :options="BESIDE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the spots are beside" />
         <p class="quiet">Spots: measured over it in blue, under it in rust{{ store.selection?.kind === 'device' ? ', of the one selected' : '' }}.</p>
       </template>
-      <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
+      <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m, or press the sheet where it was measured; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
       <p v-for="f in faults.slice(0, 3)" :key="f" class="near fault">{{ f }}</p>
     </div>
     <div class="found" tabindex="0" role="region" aria-label="What was fitted and what stands out">

@@ -98,8 +98,8 @@ function open(next: Drawer): void {
 /** A press draws the walk on while it is drawn, else it asks why it is so loud there. */
 function pressed(spot: Point): void {
   if (drawer.value === 'walk' && drawing.value) add({ floor: floor.value, at: [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))] })
-  else if (drawer.value === 'channels') scanned.value = [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))]
-  else if (drawer.value === 'sites' || drawer.value === 'measured' || drawer.value === 'mesh' || drawer.value === 'busy') return // what is worked on there is not left by a press beside it
+  else if (drawer.value === 'channels' || drawer.value === 'measured') scanned.value = [Number(spot[0].toFixed(2)), Number(spot[1].toFixed(2))]
+  else if (drawer.value === 'sites' || drawer.value === 'mesh' || drawer.value === 'busy') return // what is worked on there is not left by a press beside it
   else {
     drawer.value = ''
     failure.value = null
@@ -110,7 +110,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 </script>
 
 <template>
-  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" :mesh="mesh" :measured="measured" @spot="pressed">
+  <SheetStage v-model:floor="floor" mode="signal" :today="wanted.when === 'today'" :spot="spot" :ray="ray" :walked="walked" :fallen="failure?.rooms ?? null" :against="said" :proposed="proposed" :best="best" :mesh="mesh" :measured="measured" :pin="drawer === 'channels' || drawer === 'measured' ? scanned : null" @spot="pressed">
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
@@ -130,7 +130,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />
       <BusyBand v-else-if="drawer === 'busy'" @floor="floor = $event" @close="drawer = ''" />
       <MeshBand v-else-if="drawer === 'mesh'" @links="mesh = $event" @floor="floor = $event" @close="drawer = ''" />
-      <MeasuredBand v-else-if="drawer === 'measured'" :floor="floor" @rows="measured = $event" @floor="floor = $event" @close="drawer = ''" />
+      <MeasuredBand v-else-if="drawer === 'measured'" :floor="floor" :spot="scanned" @rows="measured = $event" @floor="floor = $event" @close="drawer = ''" />
       <RayBand v-else-if="spot" :spot="spot" :ray="ray" @choose="device = $event" @close="at = null" />
       <div class="drawers" role="group" aria-label="Under the sheet">
         <button v-for="d in DRAWERS" :key="d.id" class="plain drawer" :aria-pressed="drawer === d.id" :aria-label="d.what" :title="d.what" @click="open(d.id)">{{ d.label }}</button>
