@@ -9,11 +9,12 @@ import random
 import pytest
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import Design, Device, Run, apply, put
+from heathrise.core.design import Design, Device, Run, Space, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.meshing import mesh_view
 from heathrise.core.signal import air_of, mesh_findings, mesh_links
 from heathrise.core.signal.channels import hearing_dbm
+from heathrise.core.siting import Wishes, best_places
 
 from .plans import access_point, design_of, rack, shell, wall
 
@@ -144,3 +145,23 @@ def test_a_repeater_is_told_for_what_it_is(catalogue: Catalogue) -> None:
     (said,) = mesh_findings(air_of(design, catalogue))
     assert "without it" in said.text and said.severity == "near"
     assert mesh_view(design, catalogue, {}).links[0].changes == ()
+
+
+def test_the_best_place_for_one_without_a_cable_minds_its_back_haul(catalogue: Catalogue) -> None:
+    """Two rooms behind a wall each wish for data; the farther in, the less of the back-haul is left."""
+    rooms = [
+        Space(id=f"r{k}", floor="f", name=f"R{k}", outline=((a, 0), (b, 0), (b, 6), (a, 6)))
+        for k, (a, b) in enumerate(((0, 30), (30, 60)))
+    ]
+    loose = access_point(59, 3, "ap-2")
+    walls = [wall(1, (30, 0), (30, 6), "brick-single")]
+    design = design_of(
+        *shell()[:3], *rooms, rack(1, 1), *walls, access_point(4, 3), loose, *_loose(loose)
+    )
+    before = mesh_links(air_of(design, catalogue))[0]
+    for cure in best_places(design, catalogue, "ap-2", Wishes()):
+        link = next(k for k in mesh_links(air_of(apply(design, cure.changes), catalogue)))
+        assert link.parent == "ap-1"
+        assert f"{link.user_mbps:.0f} Mb/s for a user over AP-1" in cure.effect
+        assert link.user_mbps >= before.user_mbps
+    assert best_places(design, catalogue, "ap-2", Wishes())

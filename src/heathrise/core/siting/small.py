@@ -14,7 +14,7 @@ from ..in_force import in_force
 from ..kept import as_planned
 from ..offers import removal
 from ..progress import Progress, always
-from ..signal import RoomVerdict, air_of, judge_rooms
+from ..signal import RoomVerdict, air_of, judge_rooms, mesh_links
 from ..wording import metres
 from .ground import Ground, ground_of
 from .places import Wishes, movable
@@ -25,6 +25,7 @@ _APART_M = 2.5  # what is nearer than this to a better place is no other one
 _LEAST_MOVE_M = 0.5
 _TRIED = 12  # places that are really tried, the most promising first
 _LEAST_SHARE = 0.02
+_MOST_ORPHANS = 80  # places without a parent that are passed over
 
 
 def best_places(
@@ -32,6 +33,9 @@ def best_places(
     progress: Progress = always,
 ) -> list[Cure]:  # fmt: skip
     """Return the best places for one access point while all others stay, the best first.
+
+    One without a cable is looked at with its back-haul: where it hears no parent it is not hung, of
+    places that serve rooms alike the one is better where a user gets more.
 
     Raises:
         DesignError: it is none that may be moved.
@@ -44,9 +48,12 @@ def best_places(
     own = wishes.model_copy(update={"keep": others, "models": (device.model,)})
     ground = ground_of(drawn, catalogue, own)
     ranked = _ranked(ground, progress)
-    before = judge_rooms(air_of(design, ruled))
+    standing = air_of(design, ruled)
+    before = judge_rooms(standing)
+    now_mbps = next((k.user_mbps for k in mesh_links(standing) if k.device == device_id), 0.0)
     tried: list[tuple[tuple[float, float], Cure]] = []
     taken: list[Device] = []
+    orphans = 0
     for place, _ in ranked:
         near = [t for t in taken if t.floor == place.floor and math.dist(t.at, place.at) < _APART_M]
         there = place.floor == device.floor and math.dist(place.at, device.at) < _LEAST_MOVE_M
@@ -55,12 +62,24 @@ def best_places(
         moved = device.model_copy(update={
             k: getattr(place, k) for k in ("floor", "at", "height_m", "mount", "azimuth_deg")
         })  # fmt: skip
-        after = judge_rooms(air_of(apply(design, [put(moved)]), ruled))
+        air = air_of(apply(design, [put(moved)]), ruled)
+        after = judge_rooms(air)
+        link = next((k for k in mesh_links(air) if k.device == device.id), None)
+        if link is not None and link.parent is None:
+            orphans += 1
+            if orphans == _MOST_ORPHANS:
+                break
+            continue
         taken.append(place)
-        if _better(before, after):
+        more = link is not None and link.user_mbps > now_mbps
+        if _better(before, after) or (more and _worth(after)[0] >= _worth(before)[0]):
             label = f"Move {device.name} {_where(ground, device, place)}"
-            cure = Cure(label=label, effect=effect(before, after), changes=(put(moved),))
-            tried.append((_worth(after), cure))
+            said = effect(before, after)
+            rank, shares = _worth(after)
+            if link is not None:
+                said += f"; {link.user_mbps:.0f} Mb/s for a user over {link.parent_name}"
+                shares = link.user_mbps
+            tried.append(((rank, shares), Cure(label=label, effect=said, changes=(put(moved),))))
         if len(taken) == _TRIED or not progress(len(taken), _TRIED):
             break
     tried.sort(key=lambda row: row[0], reverse=True)
