@@ -1,4 +1,4 @@
-"""The busiest hour: the handbook's own example, and a plain sum over points of random rooms."""
+"""The busiest hour: an example worked by hand, and a plain sum over points of random rooms."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ def _far_room(count: int, width_mhz: int = 20) -> Design:
     )  # fmt: skip
 
 
-def test_twelve_phones_in_a_call_as_the_handbook_has_it(catalogue: Catalogue) -> None:
+def test_twelve_phones_in_a_call_by_hand(catalogue: Catalogue) -> None:
     """12 x 6 Mb/s over 172 x 0.65 = 64 % of the air, beacons of three names at 12 Mb/s beside it;
     at 40 MHz the same phones take 31 %."""
     design = _far_room(12)

@@ -1,4 +1,4 @@
-"""The order: the handbook's example by hand, and slow, plain references on the sites."""
+"""The order: the trade's example by hand, and slow, plain references on the sites."""
 
 from __future__ import annotations
 

@@ -41,7 +41,7 @@ def _spots(design, floor: str, count: int) -> list[tuple[float, float]]:  # type
 
 
 def _plain(show: Show, levels: list[float], rank: int) -> float:
-    """The figure at a spot by the handbook's own words, from the levels there."""
+    """The figure at a spot by the trade's own words, from the levels there."""
     level = sorted(levels, reverse=True)[rank - 1]
     noise = -174 + 10 * math.log10(40e6) + 7
     if show == "snr":
