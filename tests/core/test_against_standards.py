@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from heathrise.core.bands import BANDS, FREQUENCY_MHZ
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.signal import air_of, losses_db
-from heathrise.core.signal.channels import hearing_dbm
+from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.signal.propagation import distance_loss_db, floors_loss_db
 
 from .plans import access_point, design_of, rack, shell, wall

@@ -13,7 +13,7 @@ from heathrise.core.design import Design, Device, Run, Space, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.meshing import mesh_view
 from heathrise.core.signal import air_of, mesh_findings, mesh_links
-from heathrise.core.signal.channels import hearing_dbm
+from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.siting import Wishes, best_places
 
 from .plans import access_point, design_of, rack, shell, wall

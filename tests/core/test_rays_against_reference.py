@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, Floor, Point, Wall, apply, put
 from heathrise.core.signal.assess import air_of
-from heathrise.core.signal.channels import hearing_dbm
+from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.signal.terrain import losses_db
 
 from . import reference_ray as plain

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import itertools
 import math
+import os
 import random
+import threading
 from datetime import date
 
 import numpy as np
@@ -119,6 +121,13 @@ def test_one_fewer_is_proven_not_to_do_and_a_kept_one_stays(catalogue: Catalogue
     )  # fmt: skip
     assert all(c.id != "ap-1" for c in held.answers[0].changes)
     assert held.answers[0].count in (best, best + 1)
+
+
+def test_a_search_leaves_whoever_asks_as_quick_as_before(catalogue: Catalogue) -> None:
+    """It gives way in a thread of its own: there is no way back from giving way."""
+    own = os.getpriority(os.PRIO_PROCESS, threading.get_native_id())
+    search_sites(_islands(0)[0], catalogue, QUICK, {}, TODAY)
+    assert os.getpriority(os.PRIO_PROCESS, threading.get_native_id()) == own
 
 
 def test_nothing_to_search_for_says_what_to_do(catalogue: Catalogue) -> None:

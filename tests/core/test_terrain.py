@@ -25,7 +25,7 @@ from heathrise.core.design import (
 )
 from heathrise.core.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
-from heathrise.core.signal.channels import hearing_dbm
+from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.signal.propagation import chance_of
 from heathrise.core.signal.rooms import judge_rooms
 from heathrise.core.signal.survey import room_points

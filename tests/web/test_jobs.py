@@ -10,9 +10,8 @@ import pytest
 from flask.testing import FlaskClient
 
 from heathrise.core.design import Design
-from heathrise.core.progress import Progress
+from heathrise.core.progress import Progress, ShowBest
 from heathrise.jobs import EmbeddedRunner, Stopped
-from heathrise.jobs.runner import Show
 from heathrise.store import Repository
 from heathrise.store.jobs import INTERRUPTED, JobRow, Jobs, UnknownJob
 from heathrise.web.app import create_app
@@ -43,7 +42,7 @@ def _ended(jobs: Jobs, job_id: str) -> JobRow:
 def test_progress_is_in_the_row_and_a_stop_keeps_what_was_found(jobs: Jobs) -> None:
     runner, going = EmbeddedRunner(jobs), threading.Event()
 
-    def count(progress: Progress, show: Show) -> dict[str, object]:
+    def count(progress: Progress, show: ShowBest) -> dict[str, object]:
         done = 0
         show({"best": 1})
         while progress(done, 1000):
@@ -67,10 +66,10 @@ def test_progress_is_in_the_row_and_a_stop_keeps_what_was_found(jobs: Jobs) -> N
 def test_a_job_that_fails_says_so(jobs: Jobs) -> None:
     runner = EmbeddedRunner(jobs)
 
-    def broken(_: Progress, _show: Show) -> dict[str, object]:
+    def broken(_: Progress, _show: ShowBest) -> dict[str, object]:
         raise ZeroDivisionError
 
-    def given_up(_: Progress, _show: Show) -> dict[str, object]:
+    def given_up(_: Progress, _show: ShowBest) -> dict[str, object]:
         raise Stopped
 
     for task, state in ((broken, "failed"), (given_up, "stopped")):

@@ -14,7 +14,7 @@ from .evaluate import Evaluation
 from .in_force import in_force
 from .kept import as_planned
 from .progress import Progress, always
-from .signal import STEP_S, Air, RoomVerdict, WalkPoint, air_of, judge_rooms, walk
+from .signal import STEP_S, VERDICT_RANK, Air, RoomVerdict, WalkPoint, air_of, judge_rooms, walk
 
 
 class Fallen(BaseModel):
@@ -55,7 +55,6 @@ class Failure(BaseModel):
 
 
 _LEAST_POINTS = 2  # of a path
-_RANK = {"not_met": 0, "near": 1, "met": 2}
 
 
 def drill(
@@ -72,15 +71,16 @@ def drill(
     air = air_of(design, ruled)
     before = {r.space: r for r in judge_rooms(air)}
     whole_s = _lost_s(air, path)
+    heard = {device for device, _ in air.radios}
+    devices = design.of(Device)
     cases = list(_cases(design, ruled, evaluation))
     found: list[Failure] = []
     for number, (kind, element, name, gone) in enumerate(cases):
         if not progress(number, len(cases)):
             break
-        points = [d for d in gone if d in _points(air)]
+        points = [d for d in gone if d in heard]
         without = air.without(frozenset(points))
         after = judge_rooms(without)
-        devices = design.of(Device)
         found.append(
             Failure(
                 kind=kind, element=element, name=name,
@@ -100,17 +100,13 @@ def _lost_s(air: Air, path: Sequence[WalkPoint]) -> float:
     return STEP_S * sum(s.serving is None for s in walk(air, path).samples)
 
 
-def _points(air: Air) -> set[str]:
-    return {device for device, _ in air.radios}
-
-
 def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterator[Fallen]:
     for room in after:
         was, now = before[room.space].verdict, room.verdict
         if was == "not_needed" or now == "not_needed":
             continue
         silent = room.worst_first_dbm is None and before[room.space].worst_first_dbm is not None
-        if _RANK[now] < _RANK[was] or silent:
+        if VERDICT_RANK[now] < VERDICT_RANK[was] or silent:
             yield Fallen(
                 space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent
             )

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..core.bands import BANDS, Band
+from ..core.bands import Band
 from ..core.design import Floor, Neighbour, Point
-from .tables_in import Fault, Row, number_of, read_table
+from .tables_in import Fault, Row, floors_by_name, number_of, read_table, said_band
 
 COLUMNS = {
     "name": ("ssid", "bssid", "network", "radio", "neighbour"),
@@ -46,7 +46,7 @@ def read_scan(
     Raises:
         DesignError: it is no such file at all.
     """
-    by_name = {f.name.lower(): f.id for f in floors} | {f.id.lower(): f.id for f in floors}
+    by_name = floors_by_name(floors)
     used, number = set(taken), 0
     found: list[Neighbour] = []
     faults: list[Fault] = []
@@ -106,8 +106,7 @@ def _place(
 
 def _band(cells: Mapping[str, str], channel: int) -> Band | None:
     """Return the band as it is said, by the frequency, or by the channel where only one has it."""
-    said = cells.get("band", "").lower().replace("ghz", "").strip().replace(",", ".")
-    known: Band | None = next((b for b in BANDS if b == said), None)
+    known = said_band(cells.get("band", ""))
     if known is not None:
         return known
     mhz = number_of(cells.get("frequency_mhz", ""))

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..core.bands import BANDS, Band
+from ..core.bands import Band
 from ..core.design import Device, Floor, Point
 from ..core.readings import Reading
-from .tables_in import Fault, Row, number_of, read_table
+from .tables_in import Fault, Row, floors_by_name, number_of, read_table, said_band
 
 COLUMNS = {
     "who": ("access_point", "ap", "bssid", "address", "name", "radio"),
@@ -46,7 +46,7 @@ def read_survey(
     Raises:
         DesignError: it is no such file at all.
     """
-    by_floor = {f.name.lower(): f.id for f in floors} | {f.id.lower(): f.id for f in floors}
+    by_floor = floors_by_name(floors)
     by_name = {d.name.lower(): d.id for d in devices} | {d.id.lower(): d.id for d in devices}
     heard: dict[str, list[Reading]] = {}
     faults: list[Fault] = []
@@ -91,10 +91,8 @@ _UNKNOWN = "unknown"
 
 
 def _band(cells: Mapping[str, str]) -> Band | None:
-    said = cells.get("band", "").lower().replace("ghz", "").strip().replace(",", ".")
-    known: Band | None = next((b for b in BANDS if b == said), None)
-    if known is not None or said:
-        return known
+    if cells.get("band", ""):
+        return said_band(cells["band"])
     channel = number_of(cells.get("channel", ""))
     if channel is None:
         return None

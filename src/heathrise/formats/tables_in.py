@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Literal, NoReturn
 
-from ..core.design import DesignError, Problem
+from ..core.bands import BANDS, Band
+from ..core.design import DesignError, Floor, Problem
 
 MAX_BYTES = 40_000_000
 MAX_ROWS = 250_000
@@ -104,6 +105,17 @@ def day_of(text: str) -> datetime | None:
     except ValueError:
         return None
     return found if found.tzinfo is not None else found.replace(tzinfo=UTC)
+
+
+def said_band(text: str) -> Band | None:
+    """Return a band as it is written, with GHz or without, or None for anything else."""
+    plain = text.lower().replace("ghz", "").strip().replace(",", ".")
+    return next((b for b in BANDS if b == plain), None)
+
+
+def floors_by_name(floors: Sequence[Floor]) -> dict[str, str]:
+    """Return storeys by what a table may call them, lower case: by id before by name."""
+    return {f.name.lower(): f.id for f in floors} | {f.id.lower(): f.id for f in floors}
 
 
 def shown(faults: Sequence[Fault]) -> list[Fault]:

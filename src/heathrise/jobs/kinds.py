@@ -20,7 +20,7 @@ from ..core.labelling import project_labels
 from ..core.offers import POLICY_NAMES, make_variant
 from ..core.order import FirmPrice
 from ..core.ordering import order_of
-from ..core.progress import Progress
+from ..core.progress import Progress, ShowBest
 from ..core.records import HandedOver, Record
 from ..core.remedies import search_cures
 from ..core.signal import MOST_POINTS, WalkPoint
@@ -61,7 +61,7 @@ class Work:
     history: Callable[[], list[History]]
     record: Callable[[Record], int]
     last_record: Callable[[], int]
-    show: Callable[[Mapping[str, Any]], None]
+    show: ShowBest
 
 
 def _cures(work: Work) -> dict[str, Any]:

@@ -10,15 +10,14 @@ from threading import Event, Lock
 from typing import Any, Protocol
 
 from ..core.design import DesignError
-from ..core.progress import Progress
+from ..core.progress import Progress, ShowBest
 from ..store.jobs import Jobs, State
 
 log = logging.getLogger(__name__)
 
 AT_ONCE = 2
 NOTED_EVERY_SECONDS = 0.25
-Show = Callable[[Mapping[str, Any]], None]
-Task = Callable[[Progress, Show], dict[str, Any]]
+Task = Callable[[Progress, ShowBest], dict[str, Any]]
 
 
 class Stopped(Exception):

@@ -12,11 +12,10 @@ from ..core.offers import offers
 from ..core.order import Order, items_of
 from ..core.ordering import order_of
 from ..formats.prices_csv import read_prices, write_prices
-from ..formats.tables_in import shown
 from ..store import Repository, Saved
 from ..store.prices import FirmPrices
-from .models import LineFault, OfferList, PricesRead
-from .wire import json_of
+from .models import OfferList, PricesRead
+from .wire import json_of, line_faults
 
 
 def today() -> date:
@@ -64,7 +63,7 @@ def make_orders(repository: Repository) -> APIBlueprint:
         taken = not read.faults or request.args.get("take") == "1"
         if taken:
             FirmPrices(repository.engine).take(read.prices)
-        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        faults = line_faults(read.faults)
         return json_of(PricesRead(read=len(read.prices), taken=taken, faults=faults))
 
     return routes

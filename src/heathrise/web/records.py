@@ -21,13 +21,12 @@ from ..core.records import (
     cables_as_tested,
 )
 from ..formats.ports_csv import read_ports
-from ..formats.tables_in import shown
 from ..formats.tests_csv import read_tests
 from ..store import Repository
 from ..store.observed import ports_observed
 from ..store.records import Records
-from .models import LineFault, PortsRead, SeenPorts, TestedCables, TestsRead
-from .wire import AUTHOR, json_of
+from .models import PortsRead, SeenPorts, TestedCables, TestsRead
+from .wire import AUTHOR, json_of, line_faults
 
 
 def make_records(repository: Repository) -> APIBlueprint:
@@ -83,7 +82,7 @@ def make_records(repository: Repository) -> APIBlueprint:
             for row in read.tests:
                 records.append(project_id, row.test, row.key)
         tests = records.of(project_id, CableTest)
-        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        faults = line_faults(read.faults)
         found = cables_as_tested(rules, planned(design), tests)
         return json_of(TestsRead(read=len(read.tests), taken=taken, faults=faults, cables=found))
 
@@ -119,7 +118,7 @@ def make_ports(repository: Repository) -> APIBlueprint:
         if taken:
             for row in read.readings:
                 records.append(project_id, row.reading, row.key)
-        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        faults = line_faults(read.faults)
         ports, switches = ports_observed(repository, saved, evaluation)
         return json_of(
             PortsRead(

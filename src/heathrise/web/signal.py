@@ -39,7 +39,6 @@ from ..core.signal import (
 from ..core.storeys import storeys_of
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
-from ..formats.tables_in import shown
 from ..store import Repository
 from ..store.prices import FirmPrices
 from ..store.records import Records
@@ -47,7 +46,6 @@ from .models import (
     ChannelQuery,
     LevelList,
     LevelReading,
-    LineFault,
     ScanQuery,
     ScanRead,
     SurveyQuery,
@@ -55,7 +53,7 @@ from .models import (
     View,
     WalkRequest,
 )
-from .wire import AUTHOR, json_of
+from .wire import AUTHOR, json_of, line_faults
 
 
 def make_signal(repository: Repository) -> APIBlueprint:
@@ -120,7 +118,7 @@ def make_signal(repository: Repository) -> APIBlueprint:
             digest = hashlib.sha256(request.get_data() + asked.names.encode()).hexdigest()[:32]
             walked = MeasuredWalk(at=datetime.now(UTC), author=AUTHOR, readings=known)
             records.append(project_id, walked, digest)
-        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        faults = line_faults(read.faults)
         count = sum(map(len, read.heard.values()))
         return json_of(SurveyRead(read=count, taken=asked.take, proposed=found, faults=faults))
 
@@ -144,7 +142,7 @@ def make_signal(repository: Repository) -> APIBlueprint:
         floors = list(design.of(Floor).values())
         taken = list(design.of(Neighbour))
         read = read_scan(request.get_data(), floors, asked.floor, (asked.x, asked.y), taken)
-        faults = [LineFault(line=f.line, what=f.what) for f in shown(read.faults)]
+        faults = line_faults(read.faults)
         return json_of(ScanRead(neighbours=list(read.neighbours), faults=faults))
 
     @routes.get("/projects/<project_id>/levels/<floor>/<x>/<y>")

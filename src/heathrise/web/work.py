@@ -10,11 +10,11 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.design import DesignError, Problem
-from ..core.progress import Progress
+from ..core.progress import Progress, ShowBest
 from ..formats.confined import import_confined
 from ..formats.papers import History
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
-from ..jobs.runner import Show, Task
+from ..jobs.runner import Task
 from ..store import Repository, Saved
 from ..store.jobs import JobRow, Jobs
 from ..store.observed import observed
@@ -50,7 +50,7 @@ def make_work(repository: Repository) -> APIBlueprint:
             raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
         saved = repository.load(project_id)  # as it is now, however long the job has to wait
 
-        def task(progress: Progress, show: Show) -> dict[str, Any]:
+        def task(progress: Progress, show: ShowBest) -> dict[str, Any]:
             return run_kind(repository, saved, wanted.kind, wanted.arguments, progress, show)
 
         return begun(wanted.kind, project_id, task)
@@ -72,7 +72,7 @@ def make_work(repository: Repository) -> APIBlueprint:
             raise DesignError([Problem("drawing", "no drawing came with the request")])
         choice, data = choice_of(request.form.get("choice", "")), drawing.read()
 
-        def work(progress: Progress, _show: Show) -> dict[str, Any]:
+        def work(progress: Progress, _show: ShowBest) -> dict[str, Any]:
             try:
                 design = import_confined(data, choice, repository.catalogue, progress)
             except DesignError:
@@ -105,7 +105,7 @@ def make_work(repository: Repository) -> APIBlueprint:
 
 def run_kind(
     repository: Repository, saved: Saved, kind: str, arguments: Mapping[str, Any],
-    progress: Progress, show: Show = lambda _: None,
+    progress: Progress, show: ShowBest = lambda _: None,
 ) -> dict[str, Any]:  # fmt: skip
     """Run a kind of job on a project as it was saved, and return its result."""
     papers, records = Papers(repository.engine), Records(repository.engine)

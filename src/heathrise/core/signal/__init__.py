@@ -21,7 +21,7 @@ from .levels import Air, Direction, heard_at, readings_at
 from .mesh import MeshLink, mesh_findings, mesh_links, over_the_air
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
-from .rooms import RoomVerdict, judge_rooms
+from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
 from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
 from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, WalkPoint, walk
@@ -31,6 +31,7 @@ __all__ = [
     "MOST_POINTS",
     "MOST_SECONDS",
     "STEP_S",
+    "VERDICT_RANK",
     "Air",
     "Asked",
     "BandView",

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from scipy.optimize import lsq_linear
 
 from ..bands import Band
+from ..catalogue import Rules
 from ..design import Device, Point
 from ..readings import Reading
 from .explain import Ray, ray_to
@@ -22,6 +23,7 @@ Array = NDArray[np.float64]
 
 _ROUNDS = 4
 _LEAST_SIGMA_DB = 0.5
+_MOST_OFFSET_DB = 30.0
 
 
 class Fitted(BaseModel):
@@ -80,6 +82,24 @@ class _Terms:
     by_construction: dict[str, Array]
 
 
+@dataclass(frozen=True, eq=False)
+class _Unknown:
+    """One figure that is fitted: how each level rises with it, what is listed, and the spread about
+    that before anything was measured. The meter's offset is no figure."""
+
+    figure: str
+    label: str
+    unit: str
+    column: Array
+    listed: float
+    prior: float
+
+    @property
+    def rays(self) -> int:
+        """How many measurements bear on it."""
+        return int(np.count_nonzero(self.column))
+
+
 def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     """Fit exponent, scales of walls and of slabs, the meter's own offset, and a correction for each
     construction that enough rays cross; least squares with what is listed as prior.
@@ -104,18 +124,16 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
             readings=len(known), before_db=before, after_db=before, fitted=(), stands_out=(),
             residuals=_residuals(air, known, terms.dbm, planned, planned), why_not=why,
         )  # fmt: skip
-    names, matrix, start, prior, low, high = _unknowns(air, terms)
-    seen = terms.dbm - terms.fixed
-    value, error, sigma = _solve(matrix, seen, start, prior, low, high)
+    unknowns = _unknowns(air, terms)
+    matrix = np.column_stack([u.column for u in unknowns])
+    value, error, sigma = _solve(unknowns, matrix, terms.dbm - terms.fixed, air.rules)
     fitted_dbm = terms.fixed + matrix @ value
     found = tuple(
         Fitted(
-            figure=_path(name), label=_label(air, name), listed=float(start[k]),
+            figure=u.figure, label=u.label, unit=u.unit, listed=u.listed, rays=u.rays,
             value=round(float(value[k]), 3), error=round(float(error[k]), 3),
-            unit="" if name in ("exponent", "walls", "floors") else "dB",
-            rays=int(np.count_nonzero(matrix[:, k])),
         )
-        for k, name in enumerate(names)
+        for k, u in enumerate(unknowns)
     )  # fmt: skip
     left = terms.dbm - fitted_dbm
     return Calibration(
@@ -130,9 +148,8 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
 
 
 def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
-    rays = []
-    for r in readings:
-        rays.append(ray_to(air, air.design.of(Device)[r.device], r.floor, r.at, r.band))
+    devices = air.design.of(Device)
+    rays = [ray_to(air, devices[r.device], r.floor, r.at, r.band) for r in readings]
     fixed, distance, walls, floors = [], [], [], []
     by: dict[str, Array] = {}
     client = air.client
@@ -156,47 +173,37 @@ def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
     )  # fmt: skip
 
 
-def _unknowns(air: Air, terms: _Terms) -> tuple[list[str], Array, Array, Array, Array, Array]:
-    """Return the names of what is fitted, its matrix, where it starts, its prior's spread, and the
-    least and most that it may be."""
+def _unknowns(air: Air, terms: _Terms) -> list[_Unknown]:
+    """Return what is fitted: figures that some measurement bears on, and the meter's offset."""
     rules = air.rules
     spread = rules.table("signal.fit_prior")
-    names, columns = ["exponent"], [-terms.distance]
-    start, prior, low, high = [air.terrain.exponent], [spread["exponent"]], [1.6], [3.5]
-    if np.count_nonzero(terms.walls):
-        names.append("walls")
-        columns.append(-terms.walls)
-    if np.count_nonzero(terms.floors):
-        names.append("floors")
-        columns.append(-terms.floors)
-    for _ in names[1:]:
-        start.append(1.0)
-        prior.append(spread["scale"])
-        low.append(0.5)
-        high.append(2.0)
+    found = [
+        _Unknown("signal.exponent", "Exponent of the distance", "", -terms.distance,
+                 air.terrain.exponent, spread["exponent"]),
+        _Unknown("signal.wall_scale", "Scale of the walls", "", -terms.walls, 1.0, spread["scale"]),
+        _Unknown("signal.floor_scale", "Scale of the slabs", "", -terms.floors, 1.0,
+                 spread["scale"]),
+    ]  # fmt: skip
+    found = [u for u in found if u.rays]
     least = rules["signal.fit_least_rays"]
-    for construction, factors in sorted(terms.by_construction.items()):
-        if np.count_nonzero(factors) >= least:
-            names.append(construction)
-            columns.append(-factors)
-            start.append(0.0)
-            prior.append(spread["correction"])
-            low.append(-30.0)
-            high.append(30.0)
-    names.append("offset")
-    columns.append(np.ones(len(terms.dbm)))
-    start.append(0.0)
-    prior.append(spread["offset"])
-    low.append(-30.0)
-    high.append(30.0)
-    arrays = (np.array(rows, dtype=float) for rows in (start, prior, low, high))
-    return (names, np.column_stack(columns), *arrays)  # type: ignore[return-value]
+    for key, factors in sorted(terms.by_construction.items()):
+        label = f"{air.catalogue.constructions[key].label}, more than listed"
+        own = _Unknown(
+            f"signal.correction_db.{key}", label, "dB", -factors, 0.0, spread["correction"]
+        )
+        if own.rays >= least:
+            found.append(own)
+    offset = np.ones(len(terms.dbm))
+    return [*found, _Unknown("", "The meter's own", "dB", offset, 0.0, spread["offset"])]
 
 
 def _solve(
-    matrix: Array, seen: Array, start: Array, prior: Array, low: Array, high: Array
+    unknowns: Sequence[_Unknown], matrix: Array, seen: Array, rules: Rules
 ) -> tuple[Array, Array, float]:
-    """Return values, standard errors, and the standard deviation of what is left, in dB."""
+    """Return values, standard errors, and the standard deviation of what is left, in dB; no value
+    is beyond what its figure may be."""
+    start, prior = np.array([u.listed for u in unknowns]), np.array([u.prior for u in unknowns])
+    low, high = zip(*(_limits(rules, u.figure) for u in unknowns), strict=True)
     sigma, value = 6.0, start
     for _ in range(_ROUNDS):
         rows = np.vstack([matrix / sigma, np.diag(1 / prior)])
@@ -211,16 +218,12 @@ def _solve(
     return value, np.sqrt(np.diag(np.linalg.inv(rows.T @ rows))), sigma
 
 
-def _path(name: str) -> str:
-    plain = {"exponent": "signal.exponent", "walls": "signal.wall_scale",
-             "floors": "signal.floor_scale", "offset": ""}  # fmt: skip
-    return plain.get(name, f"signal.correction_db.{name}")
-
-
-def _label(air: Air, name: str) -> str:
-    plain = {"exponent": "Exponent of the distance", "walls": "Scale of the walls",
-             "floors": "Scale of the slabs", "offset": "The meter's own"}  # fmt: skip
-    return plain.get(name) or f"{air.catalogue.constructions[name].label}, more than listed"
+def _limits(rules: Rules, figure: str) -> tuple[float, float]:
+    """Return the least and the most that a figure may be, or the meter's offset."""
+    known = rules.figures.get(figure)
+    if known is None or known.least is None or known.most is None:
+        return -_MOST_OFFSET_DB, _MOST_OFFSET_DB
+    return known.least, known.most
 
 
 def _spread(left: Array) -> float:

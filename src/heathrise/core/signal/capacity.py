@@ -7,19 +7,23 @@ from dataclasses import dataclass, field
 from typing import ClassVar, Literal
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Polygon
 
-from ..bands import BANDS, Band
+from ..bands import Band
 from ..catalogue import ClientModel
 from ..design import ClientGroup, Device, Space
 from .channels import ChannelPlan
 from .levels import Air
-from .rates import user_mbps
+from .rates import users_mbps
 from .survey import room_points
 from .terrain import losses_db
 
+Array = NDArray[np.float64]
+
 POINTS_M = 1.0
+_USED: tuple[Band, Band] = ("2.4", "5")
 
 
 class Using(BaseModel):
@@ -141,51 +145,60 @@ def _serve(air: Air, group: ClientGroup, served: _Served) -> None:
         )
         return
     x, y = room_points(Polygon(space.outline), POINTS_M)
-    best = {b: _best(air, space, client, b, x, y) for b in BANDS[:2] if b in client.power_dbm}
+    best = _best(air, space, client, x, y)
+    asks_mbps = client.down_mbps + client.up_mbps
     stays_dbm = air.rules["signal.roam_below_dbm"]
     each, without = count / len(x), 0.0
     for k in range(len(x)):
-        band, rate = _choice(air, best, k, stays_dbm)
+        band = _choice(best, k, stays_dbm)
         if band is None:
             without += each
             continue
-        device = best[band][0][int(best[band][1][k])]
-        row = served.sums.setdefault((device.id, band), {}).setdefault(group.id, _Sum())
+        row = served.sums.setdefault((best[band].devices[k], band), {}).setdefault(group.id, _Sum())
         row.clients += each
-        row.mbps += each * (client.down_mbps + client.up_mbps)
-        row.share += each * (client.down_mbps + client.up_mbps) / rate
+        row.mbps += each * asks_mbps
+        row.share += each * asks_mbps / float(best[band].mbps[k])
     if without > 0:
         why = "no access point is loud enough where they are used"
         served.starved.append(_starved(group, space, client, without, why))
 
 
-def _choice(
-    air: Air, best: Mapping[Band, tuple[list[Device], np.ndarray, np.ndarray]], k: int,
-    stays_dbm: float,
-) -> tuple[Band | None, float]:  # fmt: skip
-    """Return the band that a client uses at a point, and what it gets there alone in Mb/s."""
-    rates = {
-        band: user_mbps(air.rules, float(levels[k]), air.width_mhz(band))
-        for band, (_, _, levels) in best.items()
+@dataclass(frozen=True, eq=False)
+class _Best:
+    """The loudest access point of a band at each point: its id, its level, what one user gets."""
+
+    devices: list[str]
+    dbm: Array
+    mbps: NDArray[np.floating]
+
+
+def _choice(best: Mapping[Band, _Best], k: int, stays_dbm: float) -> Band | None:
+    """Return the band that a client uses at a point, or None where it gets nothing on any."""
+    gets = [band for band, row in best.items() if row.mbps[k] > 0]
+    if "5" in gets and best["5"].dbm[k] >= stays_dbm:
+        return "5"
+    return gets[0] if gets else None  # 2.4 GHz comes first
+
+
+def _best(air: Air, space: Space, client: ClientModel, x: Array, y: Array) -> dict[Band, _Best]:
+    """Return the loudest access point at each point by band, the bands that the client has."""
+    losses = {
+        device.id: losses_db(air.terrain, device, model, space.floor, x, y)
+        for device in air.design.of(Device).values()
+        if (model := air.catalogue.airs.get(device.model)) is not None
     }
-    if "5" in best and best["5"][2][k] >= stays_dbm and rates["5"] > 0:
-        return "5", rates["5"]
-    for band in BANDS[:2]:
-        if rates.get(band, 0.0) > 0:
-            return band, rates[band]
-    return None, 0.0
-
-
-def _best(
-    air: Air, space: Space, client: ClientModel, band: Band, x: np.ndarray, y: np.ndarray
-) -> tuple[list[Device], np.ndarray, np.ndarray]:
-    """Return the access points of a band, which of them is loudest at each point, and how loud."""
-    devices = air.access_points(band)
-    levels = np.full((len(devices) + 1, len(x)), -200.0)
-    for row, device in zip(levels, devices, strict=False):
-        loss = losses_db(air.terrain, device, air.catalogue.airs[device.model], space.floor, x, y)
-        row[:] = air.lossless_dbm(device, band, "weaker", client) - loss[BANDS.index(band)]
-    return devices, levels.argmax(axis=0), levels.max(axis=0)
+    found: dict[Band, _Best] = {}
+    for row, band in enumerate(_USED):
+        devices = air.access_points(band)
+        if band not in client.power_dbm or not devices:
+            continue
+        levels = np.array([
+            air.lossless_dbm(d, band, "weaker", client) - losses[d.id][row] for d in devices
+        ])  # fmt: skip
+        loudest = levels.max(axis=0)
+        ids = [devices[int(k)].id for k in levels.argmax(axis=0)]
+        found[band] = _Best(ids, loudest, users_mbps(air.rules, loudest, air.width_mhz(band)))
+    return found
 
 
 def _starved(

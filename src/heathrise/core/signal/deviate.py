@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
-from ..design import Change, Device, Neighbour, Radio, put
+from ..design import Change, Device, Neighbour, Radio, Space, put
 from .channels import ChannelPlan, Solution, Task, channel_task, exchanged
-from .levels import Air
-from .reach import Asked, asked_rooms, reach_dbm, rooms_of
+from .levels import Air, band_losses
+from .rooms import target_in
 from .transmit import overrides
 
 
@@ -161,19 +161,19 @@ def sleepers(air: Air) -> list[Sleeper]:
     kept when 2.4 GHz is quietened: sensors their target with the margin, others a plain level.
     """
     devices = air.access_points("2.4")
-    asked = [_on_24(air, room) for room in asked_rooms(air, 0.0)]
-    if len(devices) < 2 or not asked:
+    parts = list(_parts(air, devices))
+    if len(devices) < 2 or not parts:
         return []
-    # As loud as each may be: those that stay awake are quietened anew.
-    levels = reach_dbm(air, devices, asked)
-    wanted = np.repeat([a.first_dbm for a in asked], [len(a.x) for a in asked])
-    rooms = rooms_of(asked)
-    heard = levels >= wanted
+    # As loud as each is planned: those that stay awake may be turned up again.
+    levels = np.concatenate([p[0] for p in parts], axis=1)
+    sizes = [p[0].shape[1] for p in parts]
+    rooms = np.repeat(np.arange(len(parts)), sizes)
+    heard = levels >= np.repeat([p[1] for p in parts], sizes)
     kept = air.rules["signal.quiet_share"]
 
     def shares(rows: np.ndarray) -> np.ndarray:
         reached = heard[rows].any(axis=0) if rows.any() else np.zeros(heard.shape[1])
-        return np.bincount(rooms, reached, len(asked)) / np.bincount(rooms, minlength=len(asked))
+        return np.bincount(rooms, reached, len(parts)) / sizes
 
     awake = np.ones(len(devices), dtype=bool)
     needed = np.minimum(shares(awake), kept)
@@ -191,12 +191,25 @@ def sleepers(air: Air) -> list[Sleeper]:
     return [_sleeper(air, devices, levels, awake, loudest, k) for k in found]
 
 
-def _on_24(air: Air, room: Asked) -> Asked:
-    """Return what a room asks of 2.4 GHz: its own target there, or a plain level."""
-    if room.band == "2.4":
-        return replace(room, first_dbm=room.first_dbm + air.design.site.margin_db)
-    plain = air.rules["signal.quiet_dbm"]
-    return replace(room, band="2.4", first_dbm=plain, second_dbm=None)
+def _parts(air: Air, devices: list[Device]) -> Iterator[tuple[np.ndarray, float]]:
+    """Yield for each room what each 2.4 GHz radio gives at its points, shape (devices, points), and
+    what it asks of that band in dBm: its own target with the margin, or a plain level."""
+    losses: dict[str, np.ndarray] = {}
+    for space in air.design.of(Space).values():
+        target = target_in(air, space.use)
+        if target is None or not devices:
+            continue
+        survey = air.terrain.surveys[space.floor]
+        if space.floor not in losses:
+            losses[space.floor] = np.array(band_losses(air, space.floor, survey, "2.4"))
+        client = air.client_in(space.id, "2.4")
+        power = np.array([air.lossless_dbm(d, "2.4", "weaker", client) for d in devices])
+        levels = power[:, None] - losses[space.floor][:, survey.rooms[space.id]]
+        wanted = air.rules["signal.quiet_dbm"]
+        if target.band == "2.4":
+            over_noise = target.snr_db + air.noise_dbm("2.4") if target.snr_db else -np.inf
+            wanted = max(target.first_dbm, over_noise) + air.design.site.margin_db
+        yield levels, wanted
 
 
 def _sleeper(

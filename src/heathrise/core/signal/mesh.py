@@ -14,9 +14,9 @@ from ..bands import Band
 from ..catalogue import Catalogue
 from ..design import Design, Device, Run
 from ..findings import Finding, Place
-from .channels import hearing_dbm
+from .hearing import hearing_dbm
 from .levels import Air
-from .rates import user_mbps
+from .rates import user_mbps, users_mbps
 from .rooms import target_of
 
 MOST_HOPS = 2
@@ -95,10 +95,7 @@ def _net(air: Air, band: Band, loose: Collection[str]) -> _Net:
     devices = air.access_points(band)
     heard = hearing_dbm(air, band)
     share = air.rules["signal.user_share"]
-    mbps = np.array([
-        [user_mbps(air.rules, float(level), air.width_mhz(band)) / share for level in row]
-        for row in heard
-    ]).reshape(len(devices), len(devices))  # fmt: skip
+    mbps = users_mbps(air.rules, heard, air.width_mhz(band)) / share
     wired = frozenset(k for k, d in enumerate(devices) if d.id not in loose)
     return _Net(devices, heard, mbps, wired)
 

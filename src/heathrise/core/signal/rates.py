@@ -4,7 +4,12 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ..catalogue import Rules
+
+Array = NDArray[np.floating]
 
 
 def user_mbps(rules: Rules, level_dbm: float, width_mhz: int) -> float:
@@ -12,10 +17,14 @@ def user_mbps(rules: Rules, level_dbm: float, width_mhz: int) -> float:
 
     The fastest rate whose level is reached, each doubling of the width wanting 3 dB more.
     """
-    held = [
-        mbps for mbps, least in zip(*_table(rules, width_mhz), strict=True) if level_dbm >= least
-    ]
-    return max(held, default=0.0)
+    return float(users_mbps(rules, np.array([level_dbm]), width_mhz)[0])
+
+
+def users_mbps(rules: Rules, levels_dbm: Array, width_mhz: int) -> Array:
+    """Return ``user_mbps`` at each of many levels, of the shape of ``levels_dbm``."""
+    rates, least = (np.array(rows) for rows in _table(rules, width_mhz))
+    held = np.where(np.asarray(levels_dbm)[..., None] >= least, rates, 0.0)
+    return np.asarray(held.max(axis=-1))
 
 
 def level_for(rules: Rules, mbps: float, width_mhz: int) -> float | None:

@@ -118,32 +118,45 @@ def _ranked(
     show: Show,
 ) -> dict[str, Any]:  # fmt: skip
     cuts = _cuts(air, band, rank, show)
-    limits = _limits(air, band, rank, show)
-    edges = list(itertools.pairwise((_LOWEST_DBM, *(at for _, at in cuts), _HIGHEST_DBM)))
-    tints, short = [""] * len(edges), [""] * len(limits)
-    lines: list[list[Array]] = [[] for _ in cuts]
-    for grid in grids:
-        maker = contours_of(
-            grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank)
-        )
-        for k, (low, high) in enumerate(edges):
-            if high > low:
-                tints[k] += areas_path(maker.filled(low, high))
-        for k, (_, limit) in enumerate(limits):
-            short[k] += areas_path(maker.filled(_LOWEST_DBM, limit))
-        for k, (_, at) in enumerate(cuts):
-            lines[k] += maker.lines(at)
-    if not grids:
-        return nothing_drawn(tuple(figure for figure, _ in cuts))
+    makers = [
+        contours_of(grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank))
+        for grid in grids
+    ]
+    drawn = tinted(makers, cuts, _LOWEST_DBM, _HIGHEST_DBM)
+    if makers:
+        drawn["shortfalls"] = tuple(
+            Shortfall(
+                use=use, target_dbm=limit,
+                path="".join(areas_path(m.filled(_LOWEST_DBM, limit)) for m in makers),
+            )
+            for use, limit in _limits(air, band, rank, show)
+        )  # fmt: skip
+    return drawn
+
+
+def tinted(
+    makers: Sequence[Any], cuts: Sequence[tuple[float, float]], lowest: float, highest: float
+) -> dict[str, Any]:
+    """Return tints between figures and lines at them, over all grids.
+
+    Args:
+        makers: what draws the values of each grid.
+        cuts: the figures, and the value at which each is reached, the lowest first.
+        lowest, highest: values beyond all that there are.
+    """
+    figures = tuple(figure for figure, _ in cuts)
+    if not makers:
+        return nothing_drawn(figures)
+    edges = itertools.pairwise((lowest, *(at for _, at in cuts), highest))
     return {
-        "figures": tuple(figure for figure, _ in cuts),
-        "tints": tuple(tints),
-        "contours": tuple(
-            contour_lines(cut[0], line) for cut, line in zip(cuts, lines, strict=True)
+        **nothing_drawn(figures),
+        "tints": tuple(
+            "".join(areas_path(m.filled(low, high)) for m in makers) if high > low else ""
+            for low, high in edges
         ),
-        "shortfalls": tuple(
-            Shortfall(use=use, target_dbm=limit, path=path)
-            for (use, limit), path in zip(limits, short, strict=True)
+        "contours": tuple(
+            contour_lines(figure, [line for m in makers for line in m.lines(at)])
+            for figure, at in cuts
         ),
     }
 

@@ -21,6 +21,8 @@ from .survey import Survey
 
 Array = NDArray[np.floating]
 Verdict = Literal["met", "near", "not_met", "not_needed"]
+# The better the greater.
+VERDICT_RANK: dict[Verdict, int] = {"not_met": 0, "near": 1, "met": 2, "not_needed": 3}
 # What keeps a room from its verdict: one access point or the other, one direction, the noise of
 # the width, or two targets that are each met but not in the same places.
 Binds = Literal["first", "second", "both", "uplink", "downlink", "width"]

@@ -2,22 +2,15 @@
 
 from __future__ import annotations
 
-import os
-import threading
 from collections import OrderedDict
 from concurrent.futures import Future, ThreadPoolExecutor
 from threading import Lock
 
+from ..progress import give_way
 from .channels import Solution, Task, greedy, solve
 
 _KEPT = 256
 _AT_ONCE = 1
-_NICENESS = 19
-
-
-def _give_way() -> None:
-    """Let a search, and the threads that it starts, yield the processors to whoever draws."""
-    os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), _NICENESS)
 
 
 class Searches:
@@ -27,7 +20,7 @@ class Searches:
         self._lock = Lock()
         self._found: OrderedDict[Task, Future[Solution]] = OrderedDict()
         self._pool = ThreadPoolExecutor(
-            _AT_ONCE, thread_name_prefix="channels", initializer=_give_way
+            _AT_ONCE, thread_name_prefix="channels", initializer=give_way
         )
 
     def begin(self, task: Task) -> Future[Solution]:

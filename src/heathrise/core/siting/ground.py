@@ -44,8 +44,7 @@ class Ground:
 
     @property
     def margin_db(self) -> float:
-        own = self.wishes.margin_db
-        return own if own is not None else self.design.site.margin_db
+        return self.wishes.margin_in_db(self.design.site)
 
     @property
     def share(self) -> float:
@@ -105,9 +104,8 @@ def ground_of(drawn: Design, catalogue: Catalogue, wishes: Wishes) -> Ground:
     places = [*found, *now]
     air = air_of(apply(base, [put(p) for p in places]), ruled, "5")
     fixed = tuple(d for d in standing.values() if d.model in ruled.airs)
-    margin_db = wishes.margin_db if wishes.margin_db is not None else design.site.margin_db
     apart_m = max(ruled.rules["signal.place_point_m"], _apart_m(design))
-    asked = asked_rooms(air, margin_db, apart_m, wishes.second)
+    asked = asked_rooms(air, wishes.margin_in_db(design.site), apart_m, wishes.second)
     if not asked:
         raise DesignError([Problem("space", "no room asks for signal: say what each is for")])
     if not places:

@@ -14,7 +14,7 @@ from shapely.geometry import LineString, Point, Polygon
 from shapely.ops import unary_union
 
 from ..catalogue import Catalogue, DeviceModel, Role
-from ..design import Design, Device, ElementId, Opening, Space, Wall, Zone
+from ..design import Design, Device, ElementId, Opening, Site, Space, Wall, Zone
 from ..design.values import ModelId
 from ..plan import mount_height_m
 from ..signal import share_walled, walls_that
@@ -48,6 +48,10 @@ class Wishes(BaseModel):
     goals: tuple[Goal, ...] = Field(("fewest", "cheapest", "strongest"), min_length=1, max_length=3)
     most: int | None = Field(None, ge=0, le=500)
     seconds: float = Field(30.0, ge=1, le=300)
+
+    def margin_in_db(self, site: Site) -> float:
+        """Return the margin that is kept: as wished, else the site's."""
+        return self.margin_db if self.margin_db is not None else site.margin_db
 
 
 class Excluded(BaseModel):
@@ -133,7 +137,6 @@ class _Maker:
         self.mounts = mounts_wished(design, wishes)
         self.models = models_wished(design, catalogue, wishes)
         self.shields = walls_that(design, catalogue, lambda c: c.shields)
-        self.metal = walls_that(design, catalogue, lambda c: c.kind == "wall" and c.shields)
         self.wet = walls_that(design, catalogue, lambda c: c.wet)
         self.walls = walls_that(design, catalogue, lambda _: True)
         self.openings = _openings(design)
@@ -160,13 +163,9 @@ class _Maker:
             return "concrete or metal encloses it"
         if share_walled(space, self.wet) >= self.rules["signal.place_wet_share"]:
             return "its walls are wet"
-        if self._free(space).is_empty:
+        if free_part(self.design, space).is_empty:
             return "closed to work"
         return ""
-
-    def _free(self, space: Space) -> Any:
-        """Return the part of a room in which something may be hung."""
-        return Polygon(space.outline).difference(closed_to_work(self.design, space.floor))
 
     def _fitting(self, mount: str, outdoor: bool) -> list[DeviceModel]:
         return [m for m in self.models if m.outdoor == outdoor and mount in m.mounts]
@@ -177,18 +176,19 @@ class _Maker:
 
     def _ceiling(self, space: Space) -> Iterator[dict[str, Any]]:
         models = self._fitting("ceiling", outdoor=False)
-        free = self._free(space).buffer(-self.rules["signal.place_edge_m"])
+        part = free_part(self.design, space)
+        free = part.buffer(-self.rules["signal.place_edge_m"])
         step = self.closer * self.rules["signal.place_step_m"]
         spots = [s for s in _grid(free, step) if not self._near_metal(space.floor, s)]
         if not spots:
-            middle = self._free(space).representative_point()
+            middle = part.representative_point()
             spots = [(middle.x, middle.y)]
         for spot in spots:
             for model in models:
                 yield _pose(space, model, spot, "ceiling", self._height_m(space, "ceiling"))
 
     def _near_metal(self, floor: str, spot: tuple[float, float]) -> bool:
-        tree = self.metal.get(floor)
+        tree = self.shields.get(floor)  # metal, and concrete with the iron in it
         within_m = self.rules["signal.place_metal_m"]
         return tree is not None and bool(
             len(tree.query(Point(spot), predicate="dwithin", distance=within_m))
@@ -258,6 +258,11 @@ def closed_to_work(design: Design, floor: str) -> Any:
         if z.floor == floor and z.kind == "no_drilling"
     ]
     return unary_union(zones) if zones else Polygon()
+
+
+def free_part(design: Design, space: Space) -> Any:
+    """Return the part of a room in which something may be hung."""
+    return Polygon(space.outline).difference(closed_to_work(design, space.floor))
 
 
 def _pose(

@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 import math
-import os
-import threading
 import time
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from datetime import date
-from typing import Any
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
-from shapely.geometry import Point, Polygon
+from shapely.geometry import Point
 
 from ..catalogue import Catalogue
 from ..design import Change, Design, Device, Space, apply
@@ -21,14 +19,14 @@ from ..evaluate import Evaluation, evaluate
 from ..kept import as_planned
 from ..offers import Offer, offer_of
 from ..order import FirmPrice
-from ..progress import Progress, always
+from ..progress import Progress, ShowBest, always, give_way
 from ..signal import Asked, air_of, asked_rooms, judge_rooms, reach_dbm
 from .changes import Moved, changes_to
 from .costs import place_cents, priced
 from .cover import Choice, Task, choose, greedy, too_near
 from .ground import Ground, ground_of
-from .places import Excluded, Goal, Wishes, closed_to_work
-from .shift import Levels, Rooms, shifted
+from .places import Excluded, Goal, Wishes, free_part
+from .shift import Levels, Rooms, shifted, two_best
 
 GOALS: dict[Goal, str] = {
     "fewest": "Fewest",
@@ -42,7 +40,6 @@ _REFINED = 2  # times that rooms are looked at more closely
 _TINY = 1e-6
 _LEAST_SHIFT_S, _SHIFT_SHARE = 5.0, 0.2
 _KEPT_APART = 6  # times that a choice is made anew because two came too near
-_NICENESS = 10
 
 
 class Lacks(BaseModel):
@@ -87,9 +84,6 @@ class Sited(BaseModel):
     lacking: tuple[Lacks, ...]
 
 
-Show = Callable[[Mapping[str, Any]], None]
-
-
 def search_sites(
     drawn: Design,
     catalogue: Catalogue,
@@ -97,7 +91,7 @@ def search_sites(
     firm: Mapping[str, FirmPrice],
     today: date,
     progress: Progress = always,
-    show: Show = lambda _: None,
+    show: ShowBest = lambda _: None,
 ) -> Sited:
     """Return up to three sets of places that meet first and second targets; stopped, those found.
 
@@ -107,7 +101,15 @@ def search_sites(
     Raises:
         DesignError: there is nothing to search for, or nowhere.
     """
-    _give_way()
+    with ThreadPoolExecutor(1, thread_name_prefix="sites", initializer=give_way) as beside:
+        search = beside.submit(_search, drawn, catalogue, wishes, firm, today, progress, show)
+        return search.result()
+
+
+def _search(
+    drawn: Design, catalogue: Catalogue, wishes: Wishes, firm: Mapping[str, FirmPrice],
+    today: date, progress: Progress, show: ShowBest,
+) -> Sited:  # fmt: skip
     ground = ground_of(drawn, catalogue, wishes)
     evaluation = evaluate(drawn, catalogue, "figures")
     seeker = _Seeker(ground, drawn, catalogue, evaluation, firm, today, progress, show)
@@ -124,17 +126,12 @@ def search_sites(
     )  # fmt: skip
 
 
-def _give_way() -> None:
-    """Let this search, and the threads that it starts, yield to whoever draws."""
-    os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), _NICENESS)
-
-
 class _Seeker:
     """One search: it makes each choice, shifts it, looks again where it falls short."""
 
     def __init__(
         self, ground: Ground, drawn: Design, catalogue: Catalogue, evaluation: Evaluation,
-        firm: Mapping[str, FirmPrice], today: date, progress: Progress, show: Show,
+        firm: Mapping[str, FirmPrice], today: date, progress: Progress, show: ShowBest,
     ) -> None:  # fmt: skip
         self.ground, self.drawn, self.catalogue = ground, drawn, catalogue
         self.evaluation, self.firm, self.today = evaluation, firm, today
@@ -351,13 +348,12 @@ class _Seeker:
             return False
         if room.id in {e.space for e in self.ground.excluded}:
             return False
-        area = Polygon(room.outline).difference(closed_to_work(self.ground.design, device.floor))
+        area = free_part(self.ground.design, room)
         return bool(area.buffer(-edge_m).contains(Point(device.at)))
 
     def _short(self, devices: Sequence[Device]) -> list[int]:
         levels = np.concatenate([self.of_fixed, self._reach(devices)])
-        ranked = np.sort(np.concatenate([np.full((2, levels.shape[1]), -140.0), levels]), axis=0)
-        over = self.rooms.over_db(ranked[-1].astype(np.float32), ranked[-2].astype(np.float32))
+        over = self.rooms.over_db(*two_best(levels, levels.shape[1]))
         return [int(k) for k in np.flatnonzero(over < 0)]
 
     def _coarse(self, room: int) -> bool:

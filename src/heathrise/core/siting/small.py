@@ -14,7 +14,7 @@ from ..in_force import in_force
 from ..kept import as_planned
 from ..offers import removal
 from ..progress import Progress, always
-from ..signal import RoomVerdict, air_of, judge_rooms, mesh_links
+from ..signal import VERDICT_RANK, RoomVerdict, air_of, judge_rooms, mesh_links
 from ..wording import metres
 from .ground import Ground, ground_of
 from .places import Wishes, movable
@@ -131,11 +131,8 @@ def needless(
     return found
 
 
-_RANKS = {"not_met": 0, "near": 1, "met": 2, "not_needed": 3}
-
-
 def _rank(room: RoomVerdict) -> int:
-    return _RANKS[room.verdict]
+    return VERDICT_RANK[room.verdict]
 
 
 def _better(before: Sequence[RoomVerdict], after: Sequence[RoomVerdict]) -> bool:
