@@ -18,16 +18,22 @@ from .conftest import Sheet
 pytestmark = pytest.mark.browser
 
 
+@pytest.fixture
+def signal(school_sheet: Sheet) -> Sheet:
+    """The school on the stage of its signal, the relief drawn."""
+    school_sheet.stage("signal")
+    school_sheet.page.wait_for_selector("[data-layer=relief]")
+    return school_sheet
+
+
 def _press(sheet: Sheet, space: str) -> None:
     box = sheet.page.locator(f"[data-space={space}]").bounding_box()
     assert box
     sheet.page.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.75)
 
 
-def test_a_spot_is_explained_and_what_would_mend_it_is_told(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_a_spot_is_explained_and_what_would_mend_it_is_told(signal: Sheet) -> None:
+    sheet, page = signal, signal.page
     _press(sheet, "ground-stairs")
     band = page.get_by_test_id("ray-band")
     expect(band).to_contain_text("Stairs")
@@ -60,10 +66,8 @@ def test_a_spot_is_explained_and_what_would_mend_it_is_told(school_sheet: Sheet)
     expect(band).to_have_count(0)
 
 
-def test_one_legend_says_what_is_drawn(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_one_legend_says_what_is_drawn(signal: Sheet) -> None:
+    page = signal.page
     drawn = page.get_by_test_id("drawn")
     expect(drawn).to_have_text("dBm: first access point, 5 GHz, weaker direction")
     for what, words in (
@@ -87,10 +91,8 @@ def _in_room(sheet: Sheet, space: str) -> None:
     sheet.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.35)
 
 
-def test_a_call_is_walked_up_the_stairs_before_and_after(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_a_call_is_walked_up_the_stairs_before_and_after(signal: Sheet) -> None:
+    sheet, page = signal, signal.page
     sheet.tab("Walk with a call")
     band = page.get_by_test_id("walk-band")
     expect(band).to_contain_text("Press on the sheet where the walk begins")
@@ -130,10 +132,8 @@ def test_a_call_is_walked_up_the_stairs_before_and_after(school_sheet: Sheet) ->
     expect(verdict).to_contain_text("Press on the sheet")
 
 
-def test_a_failure_is_drilled(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_a_failure_is_drilled(signal: Sheet) -> None:
+    sheet, page = signal, signal.page
     sheet.tab("Failure drill")
     rows = page.locator("[data-failure]")
     expect(rows).to_have_count(17)  # fifteen access points and two switches
@@ -147,10 +147,8 @@ def test_a_failure_is_drilled(school_sheet: Sheet) -> None:
     expect(page.locator(".inspector h2")).to_have_text("AP-3")
 
 
-def test_places_are_searched_stopped_compared_taken_and_undone(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_places_are_searched_stopped_compared_taken_and_undone(signal: Sheet) -> None:
+    sheet, page = signal, signal.page
     page.get_by_role("button", name="Search for places").click()
     band = page.get_by_test_id("sites-band")
     band.get_by_test_id("search-places").click()
@@ -175,10 +173,8 @@ def test_places_are_searched_stopped_compared_taken_and_undone(school_sheet: She
     expect(page.locator("[data-tally=aps]")).to_contain_text("15")
 
 
-def test_a_failure_is_seen_as_what_it_takes(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_a_failure_is_seen_as_what_it_takes(signal: Sheet) -> None:
+    page = signal.page
     page.get_by_role("button", name="Failure drill").click()
     page.locator("[data-failure='device/ap-6']").click()
     expect(page.get_by_test_id("drawn")).to_contain_text("dB more or less without AP-6")
@@ -190,10 +186,8 @@ def test_a_failure_is_seen_as_what_it_takes(school_sheet: Sheet) -> None:
     expect(page.get_by_label("Floor", exact=True)).to_contain_text("Upper floor")
 
 
-def test_a_scan_is_read_and_the_plan_keeps_clear_of_it(school_sheet: Sheet, tmp_path: Path) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_a_scan_is_read_and_the_plan_keeps_clear_of_it(signal: Sheet, tmp_path: Path) -> None:
+    sheet, page = signal, signal.page
     page.click("[data-mark=ap-3]")
     page.get_by_role("button", name="Channels", exact=True).click()
     band = page.get_by_test_id("channels-band")
@@ -219,10 +213,8 @@ def test_a_scan_is_read_and_the_plan_keeps_clear_of_it(school_sheet: Sheet, tmp_
     expect(band.get_by_test_id("fence")).to_contain_text("40 MHz")
 
 
-def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(school_sheet: Sheet) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(signal: Sheet) -> None:
+    sheet, page = signal, signal.page
     page.get_by_role("button", name="Busy hour").click()
     busy = page.get_by_test_id("busy-band")
     expect(busy).to_contain_text("too little air for 197 clients")
@@ -247,12 +239,8 @@ def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(school_sheet: Sheet) 
     expect(row).to_have_count(0)
 
 
-def test_a_measured_walk_is_read_and_the_plan_goes_by_it(
-    school_sheet: Sheet, tmp_path: Path
-) -> None:
-    sheet, page = school_sheet, school_sheet.page
-    sheet.stage("signal")
-    page.wait_for_selector("[data-layer=relief]")
+def test_a_measured_walk_is_read_and_the_plan_goes_by_it(signal: Sheet, tmp_path: Path) -> None:
+    sheet, page = signal, signal.page
     page.get_by_role("button", name="Measured against planned").click()
     band = page.get_by_test_id("measured-band")
     expect(band).to_contain_text("Nothing was measured yet")

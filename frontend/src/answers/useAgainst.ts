@@ -1,6 +1,7 @@
 import { computed, ref, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
+import { useAttempt } from './useAttempt'
 
 /** What the plan can be laid beside: its variants, and its own earlier revisions by what was done then. */
 export interface Against {
@@ -12,8 +13,10 @@ export interface Against {
 
 const MOST_REVISIONS = 40
 
-export function useAgainst() {
+/** Its revisions are asked for while they are ``wanted``. */
+export function useAgainst(wanted: () => boolean) {
   const store = useDesign()
+  const attempt = useAttempt()
   const earlier = ref<Against[]>([])
   const options = computed<Against[]>(() => [
     ...store.all('variant').map((v) => ({ value: `variant:${v.id}`, label: `With: ${v.name}`, said: `with “${v.name}” than as planned` })),
@@ -22,16 +25,12 @@ export function useAgainst() {
 
   async function load(): Promise<void> {
     const params = { path: { project_id: store.id } }
-    try {
-      // The journal's lines have no model of their own.
-      const { history } = (await taken(api.GET('/api/projects/{project_id}/history', { params }))) as unknown as { history: { revision: number; label: string }[] }
-      earlier.value = history.filter((h) => h.revision < store.revision).slice(0, MOST_REVISIONS)
-        .map((h) => ({ value: `revision:${h.revision}`, label: `Since ${h.revision}: ${h.label}`, said: `than at revision ${h.revision}` }))
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      store.trouble = { message: error.message, detail: [] }
-    }
+    // The journal's lines have no model of their own.
+    const found = (await attempt(() => taken(api.GET('/api/projects/{project_id}/history', { params })))) as unknown as { history: { revision: number; label: string }[] } | null
+    if (!found) return
+    earlier.value = found.history.filter((h) => h.revision < store.revision).slice(0, MOST_REVISIONS)
+      .map((h) => ({ value: `revision:${h.revision}`, label: `Since ${h.revision}: ${h.label}`, said: `than at revision ${h.revision}` }))
   }
-  watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
+  watch(() => [wanted(), store.id, store.revision] as const, () => wanted() && void load(), { immediate: true })
   return { options }
 }

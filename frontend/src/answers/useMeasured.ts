@@ -1,7 +1,8 @@
 import { shallowRef, watch } from 'vue'
-import { ApiError, api, file as asFile, taken } from '@/api/client'
+import { api, file as asFile, taken } from '@/api/client'
 import type { CalibrationView, Point, Proposed } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useAttempt } from './useAttempt'
 
 /** A file of a walk that waits for its radios to be confirmed. */
 export interface Waiting {
@@ -13,19 +14,10 @@ export interface Waiting {
 /** What was measured beside the plan: walks that are read in, and the model fitted to them. */
 export function useMeasured(floor: () => string, spot: () => Point | null) {
   const store = useDesign()
+  const attempt = useAttempt()
   const view = shallowRef<CalibrationView | null>(null)
   const waiting = shallowRef<Waiting | null>(null)
   const faults = shallowRef<string[]>([])
-
-  async function attempt<T>(work: () => Promise<T>): Promise<T | null> {
-    try {
-      return await work()
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      store.trouble = { message: error.message, detail: error.problems.map((p) => `${p.where}: ${p.what}`) }
-      return null
-    }
-  }
 
   async function load(): Promise<void> {
     const params = { path: { project_id: store.id } }

@@ -1,12 +1,14 @@
 import { shallowRef, watch } from 'vue'
-import { ApiError, api, file, taken } from '@/api/client'
+import { api, file, taken } from '@/api/client'
 import type { SeenPort, SwitchDraw } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useAttempt } from './useAttempt'
 import { useProgress } from './useProgress'
 
 /** Ports as they came up, against what is planned. */
 export function usePorts() {
   const store = useDesign()
+  const attempt = useAttempt()
   const progress = useProgress()
   const ports = shallowRef<SeenPort[]>([])
   const switches = shallowRef<SwitchDraw[]>([])
@@ -17,12 +19,8 @@ export function usePorts() {
   }
 
   async function load(): Promise<void> {
-    try {
-      show(await taken(api.GET('/api/projects/{project_id}/ports', { params: { path: { project_id: store.id } } })))
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      store.trouble = { message: error.message, detail: [] }
-    }
+    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/ports', { params: { path: { project_id: store.id } } })))
+    if (found) show(found)
   }
 
   async function send(data: File, take: boolean) {

@@ -52,34 +52,26 @@ export function useSites() {
   const answer = computed(() => found.value?.answers.find((a) => a.goal === chosen.value) ?? null)
   const best = computed(() => (running.value && kind.value === 'sites' ? ((job.value?.result as BestSoFar | null) ?? null) : null))
 
-  const asked = (more: Record<string, unknown> = {}) => ({ wishes: { ...wishes, ...more } })
-
-  async function search(): Promise<void> {
+  /** Begin a job anew: what an earlier one found is put away. */
+  function begin(what: typeof kind.value, more: Record<string, unknown> = {}, device = '') {
     look('')
     cures.value = found.value = null
-    kind.value = 'sites'
-    const done = await run(asked())
+    kind.value = what
+    return run({ wishes: { ...wishes, ...more }, ...(device && { device }) })
+  }
+
+  async function search(more: Record<string, unknown> = {}): Promise<void> {
+    const done = await begin('sites', more)
     if (!done?.result) return
     found.value = done.result as unknown as Sited
     look(found.value.answers[0]?.goal ?? '')
   }
 
   /** Whether one fewer will do: a search for fewer than there are. */
-  async function fewer(now: number): Promise<void> {
-    look('')
-    cures.value = found.value = null
-    kind.value = 'sites'
-    const done = await run(asked({ goals: ['fewest'], most: Math.max(0, now - 1) }))
-    if (!done?.result) return
-    found.value = done.result as unknown as Sited
-    look(found.value.answers[0]?.goal ?? '')
-  }
+  const fewer = (now: number) => search({ goals: ['fewest'], most: Math.max(0, now - 1) })
 
   async function ask(what: 'best_places' | 'needless', said: string, device = ''): Promise<void> {
-    look('')
-    cures.value = found.value = null
-    kind.value = what
-    const done = await run({ ...asked(), device })
+    const done = await begin(what, {}, device)
     if (done?.result) cures.value = { asked: said, rows: done.result.cures as Cure[] }
   }
 

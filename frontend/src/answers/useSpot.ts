@@ -1,11 +1,13 @@
 import { computed, ref, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { Point, SpotView, View } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useAttempt } from './useAttempt'
 
 /** A spot that was pressed on the sheet, and every ray to it explained; it follows band, storey and edits. */
 export function useSpot(floor: () => string, band: () => View['band']) {
   const store = useDesign()
+  const attempt = useAttempt()
   const at = ref<Point | null>(null)
   const spot = shallowRef<SpotView | null>(null)
   const device = ref('')
@@ -17,12 +19,8 @@ export function useSpot(floor: () => string, band: () => View['band']) {
       return
     }
     const path = { project_id: store.id, floor: floor(), x: at.value[0].toFixed(2), y: at.value[1].toFixed(2), band: band() }
-    try {
-      spot.value = await taken(api.GET('/api/projects/{project_id}/rays/{floor}/{x}/{y}/{band}', { params: { path } }))
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      store.trouble = { message: error.message, detail: [] }
-    }
+    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/rays/{floor}/{x}/{y}/{band}', { params: { path } })))
+    if (found) spot.value = found
   }
 
   watch(floor, () => (at.value = null))

@@ -1,12 +1,14 @@
 import { useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { View, Walk, WalkPoint } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useAttempt } from './useAttempt'
 
-/** A path that is walked with a call; it stays on this device, and what becomes of it follows every edit. */
-export function useWalk(band: () => View['band']) {
+/** A path that is walked with a call; it stays on this device, and what becomes of it follows every edit while it is ``shown``. */
+export function useWalk(band: () => View['band'], shown: () => boolean) {
   const store = useDesign()
+  const attempt = useAttempt()
   const points = useLocalStorage<WalkPoint[]>(`heathrise-walk-${store.id}`, [])
   const drawing = ref(false)
   const walk = shallowRef<Walk | null>(null)
@@ -24,13 +26,10 @@ export function useWalk(band: () => View['band']) {
       return
     }
     const params = { path: { project_id: store.id } }
-    try {
-      walk.value = await taken(api.POST('/api/projects/{project_id}/walk', { params, body: { points: known, band: band() } }))
-      moment.value = Math.min(moment.value, walk.value.seconds)
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      store.trouble = { message: error.message, detail: [] }
-    }
+    const found = await attempt(() => taken(api.POST('/api/projects/{project_id}/walk', { params, body: { points: known, band: band() } })))
+    if (!found) return
+    walk.value = found
+    moment.value = Math.min(moment.value, found.seconds)
   }
 
   function add(point: WalkPoint): void {
@@ -40,6 +39,6 @@ export function useWalk(band: () => View['band']) {
     points.value = [...points.value, ...climb, point]
   }
 
-  watch(() => [points.value, band(), store.revision] as const, () => void load(), { immediate: true })
+  watch(() => [shown(), points.value, band(), store.revision] as const, () => shown() && void load(), { immediate: true })
   return { points, drawing, walk, moment, here, add }
 }

@@ -1,26 +1,24 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import { useProgress } from '@/answers/useProgress'
 import { useWho } from '@/answers/useUnsent'
+import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 
 /** Which revision the client has agreed to, and a way to note that it is this one: what is built is compared with it. */
 const emit = defineEmits<{ agreed: [] }>()
 const store = useDesign()
+const attempt = useAttempt()
 const who = useWho()
 const { progress, load } = useProgress()
 
 async function agree(): Promise<void> {
   const params = { path: { project_id: store.id } }
-  try {
-    await taken(api.POST('/api/projects/{project_id}/agreed', { params, body: { revision: store.revision, by: who.value.trim() || 'installer' } }))
-    await load()
-    emit('agreed')
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  const agreed = await attempt(() => taken(api.POST('/api/projects/{project_id}/agreed', { params, body: { revision: store.revision, by: who.value.trim() || 'installer' } })))
+  if (!agreed) return
+  await load()
+  emit('agreed')
 }
 </script>
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import { useJob } from '@/answers/useJob'
 import type { Change, Offer } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { put, removal } from '@/document/edits'
+import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
 
@@ -46,15 +47,7 @@ function gap(row: Row, offer: Offer): string {
   return `${d > 0 ? '+' : '−'}${Math.abs(d).toLocaleString('en', { maximumFractionDigits: 1 })}`
 }
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
-}
-
+const attempt = useAttempt()
 const params = () => ({ path: { project_id: store.id } })
 const load = () => attempt(async () => {
   offers.value = (await taken(api.GET('/api/projects/{project_id}/offers', { params: params() }))).offers

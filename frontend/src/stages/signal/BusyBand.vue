@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { BusyView, Change } from '@/api/types'
+import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import BandFrame from './BandFrame.vue'
@@ -10,17 +11,13 @@ import BandFrame from './BandFrame.vue'
 /** The busiest hour: the air of each radio as a bar, who takes it, what would relieve it. */
 const emit = defineEmits<{ floor: [id: string]; close: [] }>()
 const store = useDesign()
+const attempt = useAttempt()
 const view = shallowRef<BusyView | null>(null)
 const LONG_PX = 210
 
 async function load(): Promise<void> {
   const params = { path: { project_id: store.id } }
-  try {
-    view.value = await taken(api.GET('/api/projects/{project_id}/busy', { params }))
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  view.value = (await attempt(() => taken(api.GET('/api/projects/{project_id}/busy', { params })))) ?? view.value
 }
 watch(() => [store.id, store.revision, store.shown?.signal.searching] as const, () => void load(), { immediate: true })
 

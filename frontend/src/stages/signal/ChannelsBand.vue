@@ -3,8 +3,9 @@ import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, ref, useTemplateRef } from 'vue'
-import { ApiError, api, file as asFile, taken } from '@/api/client'
+import { api, file as asFile, taken } from '@/api/client'
 import type { BandView, Change, ElementOf, Neighbour, Point, Site, View } from '@/api/types'
+import { useAttempt } from '@/answers/useAttempt'
 import { useChannels } from '@/answers/useChannels'
 import NumberField from '@/controls/NumberField.vue'
 import TextField from '@/controls/TextField.vue'
@@ -16,6 +17,7 @@ import BandFrame from './BandFrame.vue'
 const props = defineProps<{ band: View['band']; floor: string; spot: Point | null }>()
 const emit = defineEmits<{ close: [] }>()
 const store = useDesign()
+const attempt = useAttempt()
 const selected = computed(() => (store.selection?.kind === 'device' ? store.selection.id : ''))
 const { view } = useChannels(() => props.band, () => selected.value)
 const SCHOOLS = [{ value: 'plan', label: 'By plan' }, { value: 'controller', label: 'Fences' }]
@@ -80,16 +82,11 @@ async function read(event: Event): Promise<void> {
   const chosen = (event.target as HTMLInputElement).files?.[0]
   if (!chosen) return
   const params = { path: { project_id: store.id }, query: { floor: props.floor, x: place.value[0], y: place.value[1] } }
-  try {
-    const found = await taken(api.POST('/api/projects/{project_id}/scan', { params, ...asFile(chosen) }))
-    faults.value = found.faults.map((f) => `line ${f.line}: ${f.what}`)
-    if (found.neighbours.length) store.commit(`${found.neighbours.length} neighbours measured`, found.neighbours.map((n) => put('neighbour', n)))
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  } finally {
-    if (file.value) file.value.value = ''
-  }
+  const found = await attempt(() => taken(api.POST('/api/projects/{project_id}/scan', { params, ...asFile(chosen) })))
+  if (file.value) file.value.value = ''
+  if (!found) return
+  faults.value = found.faults.map((f) => `line ${f.line}: ${f.what}`)
+  if (found.neighbours.length) store.commit(`${found.neighbours.length} neighbours measured`, found.neighbours.map((n) => put('neighbour', n)))
 }
 function note(): void {
   const id = store.nextId('neighbour', 'nb')
@@ -109,7 +106,7 @@ function sleep(): void {
 
 <template>
   <BandFrame :high="252" close="Close the channels" aria-label="Channels" data-testid="channels-band" @close="emit('close')">
-    <div class="asked">
+    <template #side>
       <SelectButton :model-value="site?.channels_by" :options="SCHOOLS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Who sets channels" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" />
       <label v-if="band === '5'" class="tick"><ToggleSwitch :model-value="site?.radar_channels ?? true" aria-label="Plan radar channels" @update:model-value="set({ radar_channels: $event as boolean }, 'Radar channels')" /> Plan radar channels</label>
       <label v-if="band === '2.4'" class="tick"><ToggleSwitch :model-value="site?.four_channels_24 ?? false" :disabled="site?.domain !== 'europe'" aria-label="Four channels" @update:model-value="set({ four_channels_24: $event as boolean }, 'Four channels on 2.4 GHz')" /> Four channels: 1, 5, 9, 13</label>
@@ -128,8 +125,8 @@ function sleep(): void {
         <p class="quiet">Measured {{ spot ? 'where you pressed' : 'at an access point here; press the sheet for another place' }}.</p>
       </template>
       <input ref="file" type="file" accept=".csv,.txt,text/csv" hidden aria-label="Scan of the air" @change="read">
-      <p v-for="f in faults.slice(0, 4)" :key="f" class="near fault">{{ f }}</p>
-    </div>
+      <p v-for="f in faults.slice(0, 4)" :key="f" class="near">{{ f }}</p>
+    </template>
     <div class="found">
       <p class="head"><b :class="view?.cost_db ? 'near' : 'met'">{{ proof }}</b><span v-if="name" class="quiet">Press a channel to hold {{ name }} there; below it what that adds, others making way.</span><span v-else class="quiet">Select an access point to weigh its channels.</span></p>
       <div class="columns" tabindex="0" role="region" aria-label="Channels and who is on them">
@@ -160,21 +157,6 @@ function sleep(): void {
 </template>
 
 <style scoped>
-.asked {
-  width: 236px;
-  flex: none;
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  gap: 6px;
-  padding: 8px 10px;
-  border-right: 1px solid var(--granite-light);
-  overflow: auto;
-}
-.asked .quiet,
-.fault {
-  font: 400 12px/1.35 var(--condensed);
-}
 .tick {
   display: flex;
   align-items: center;
@@ -265,6 +247,7 @@ function sleep(): void {
 }
 .neighbour {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 3px;
   padding-left: 4px;
@@ -277,6 +260,7 @@ function sleep(): void {
   overflow: hidden;
 }
 .neighbour span:first-child {
+  flex: 1 0 100%;
   overflow: hidden;
   text-overflow: ellipsis;
 }

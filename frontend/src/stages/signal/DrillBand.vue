@@ -58,13 +58,12 @@ watch(() => store.revision, () => !running.value && void begin())
 </script>
 
 <template>
-  <BandFrame class="band" :high="236" close="Close the drill" aria-label="Failure drill" data-testid="drill-band" @close="emit('close')">
-    <div class="head">
+  <BandFrame rows="Failures, the worst first" :high="236" close="Close the drill" aria-label="Failure drill" data-testid="drill-band" @close="emit('close')">
+    <template #head>
       <b>If one of these fails</b>
       <span v-if="harmless.length" class="quiet">{{ harmless.map((f) => f.name).join(', ') }}: no room would notice</span>
-    </div>
-    <JobProgress v-if="running" :job="job" what="Switching off one after the other" @stop="stop" />
-    <div class="rows" tabindex="0" role="region" aria-label="Failures, the worst first">
+    </template>
+    <template #under><JobProgress v-if="running" :job="job" what="Switching off one after the other" @stop="stop" /></template>
       <table class="ledger">
         <tbody>
           <tr v-for="f in failures" :key="key(f)" tabindex="0" :class="{ chosen: chosen === key(f) }" :data-failure="key(f)" @click="show(f)" @keydown.enter="show(f)">
@@ -82,24 +81,10 @@ watch(() => store.revision, () => !running.value && void begin())
           </tr>
         </tbody>
       </table>
-    </div>
   </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex-direction: column;
-}
-.head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 4px 10px;
-}
-.rows {
-  flex: 1;
-  overflow: auto;
-}
 .what {
   white-space: nowrap;
 }

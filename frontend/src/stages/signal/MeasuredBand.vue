@@ -52,7 +52,7 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
 
 <template>
   <BandFrame :high="248" close="Close the measurements" aria-label="Measured against planned" data-testid="measured-band" @close="emit('close')">
-    <div class="left">
+    <template #side>
       <div class="row">
         <Button label="Read a walk (CSV)" icon="pi pi-upload" size="small" outlined @click="file?.click()" />
         <input ref="file" type="file" accept=".csv,.txt,text/csv" hidden aria-label="Measured walk" @change="choose">
@@ -66,8 +66,8 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
         <p class="quiet">Spots: measured over it in blue, under it in rust{{ store.selection?.kind === 'device' ? ', of the one selected' : '' }}.</p>
       </template>
       <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m, or press the sheet where it was measured; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
-      <p v-for="f in faults.slice(0, 3)" :key="f" class="near fault">{{ f }}</p>
-    </div>
+      <p v-for="f in faults.slice(0, 3)" :key="f" class="near">{{ f }}</p>
+    </template>
     <div class="found" tabindex="0" role="region" aria-label="What was fitted and what stands out">
       <template v-if="waiting">
         <p><b>{{ waiting.read }} measurements of {{ waiting.proposed.length }} radios.</b> Whose is each? Proposed by what fits the plan best; confirm it.</p>
@@ -105,21 +105,6 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
 </template>
 
 <style scoped>
-.left {
-  width: 256px;
-  flex: none;
-  display: flex;
-  flex-direction: column;
-  align-items: flex-start;
-  gap: 6px;
-  padding: 8px 10px;
-  border-right: 1px solid var(--granite-light);
-  overflow: auto;
-}
-.left .quiet,
-.fault {
-  font: 400 12px/1.35 var(--condensed);
-}
 .row {
   display: flex;
   align-items: center;

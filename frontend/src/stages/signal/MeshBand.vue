@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, onUnmounted, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { Change, ElementOf, MeshLink, MeshView } from '@/api/types'
 import { put } from '@/document/edits'
 import { hasAir } from '@/document/kinds'
+import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 import { dbm, length } from '@/document/units'
 import BandFrame from './BandFrame.vue'
@@ -12,17 +13,15 @@ import BandFrame from './BandFrame.vue'
 /** Access points without a cable: the tree of their links, what a user gets, and a cable instead. */
 const emit = defineEmits<{ links: [rows: MeshLink[] | null]; floor: [id: string]; close: [] }>()
 const store = useDesign()
+const attempt = useAttempt()
 const view = shallowRef<MeshView | null>(null)
 
 async function load(): Promise<void> {
   const params = { path: { project_id: store.id } }
-  try {
-    view.value = await taken(api.GET('/api/projects/{project_id}/mesh', { params }))
-    emit('links', view.value.links.map((l) => l.link))
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
-  }
+  const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/mesh', { params })))
+  if (!found) return
+  view.value = found
+  emit('links', found.links.map((l) => l.link))
 }
 watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
 onUnmounted(() => emit('links', null))
@@ -50,13 +49,12 @@ function look(l: MeshLink): void {
 </script>
 
 <template>
-  <BandFrame class="band" :high="200" close="Close the back-haul" aria-label="Back-haul over the air" data-testid="mesh-band" @close="emit('close')">
-    <div class="head">
+  <BandFrame rows="Access points without a cable" :high="200" close="Close the back-haul" aria-label="Back-haul over the air" data-testid="mesh-band" @close="emit('close')">
+    <template #head>
       <b>Without a cable</b>
       <Button v-if="selected" :label="`Leave ${selected.name} without a cable`" size="small" outlined data-testid="loosen" @click="loosen" />
       <span v-else class="quiet">Select an access point that no cable can reach, and leave it without one.</span>
-    </div>
-    <div class="rows" tabindex="0" role="region" aria-label="Access points without a cable">
+    </template>
       <table v-if="view?.links.length" class="ledger">
         <thead><tr><th>Access point</th><th>Way</th><th class="number">Level</th><th class="number">A user gets</th><th class="number">All at once</th><th class="number">With a kept radio</th><th>If the parent dies</th><th>A cable instead</th></tr></thead>
         <tbody>
@@ -79,24 +77,10 @@ function look(l: MeshLink): void {
         </tbody>
       </table>
       <p v-else-if="view" class="quiet none">Every access point of this plan has a cable. Each hop over the air on one radio divides what a user gets; a second parent keeps a branch alive.</p>
-    </div>
   </BandFrame>
 </template>
 
 <style scoped>
-.band {
-  flex-direction: column;
-}
-.head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 4px 10px;
-}
-.rows {
-  flex: 1;
-  overflow: auto;
-}
 .ledger td,
 .ledger th {
   white-space: nowrap;

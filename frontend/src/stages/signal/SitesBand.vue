@@ -66,7 +66,7 @@ onUnmounted(() => {
       <label class="second"><ToggleSwitch v-model="wishes.second" input-id="second-too" aria-label="Second access point too" /> Second too</label>
         <label class="margin">Margin <InputNumber v-model="wishes.margin_db" size="small" :min="0" :max="20" :placeholder="String(store.site?.margin_db ?? 3)" suffix=" dB" input-class="narrow" aria-label="Margin in dB" /></label>
       </div>
-      <Button v-if="!running" label="Search for places" icon="pi pi-compass" size="small" data-testid="search-places" @click="search" />
+      <Button v-if="!running" label="Search for places" icon="pi pi-compass" size="small" data-testid="search-places" @click="search()" />
       <JobProgress v-else :job="job" what="Searching" @stop="stop" />
       <div v-if="!running" class="small">
         <button class="plain link" @click="fewer(count)">Can one fewer do?</button>

@@ -55,7 +55,7 @@ const DRAWERS: { id: Drawer; label: string; what: string }[] = [
   { id: 'measured', label: 'Measured', what: 'Measured against planned' },
 ]
 const drawer = ref<Drawer>('')
-const { options: others } = useAgainst()
+const { options: others } = useAgainst(() => wanted.show === 'difference')
 /** Back-haul over the air, while it is looked at. */
 const mesh = shallowRef<MeshLink[] | null>(null)
 /** What was measured beside the plan, while it is looked at. */
@@ -86,7 +86,7 @@ watch(
 onUnmounted(() => store.show(null))
 
 const { at, spot, ray, device } = useSpot(() => floor.value, () => wanted.band)
-const { points, drawing, walk, moment, add } = useWalk(() => wanted.band)
+const { points, drawing, walk, moment, add } = useWalk(() => wanted.band, () => drawer.value === 'walk')
 const walked = computed(() => (drawer.value === 'walk' ? { points: points.value, walk: walk.value, moment: moment.value } : null))
 
 function open(next: Drawer): void {

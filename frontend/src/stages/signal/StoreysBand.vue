@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, shallowRef, useTemplateRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
 import type { Relief, View } from '@/api/types'
 import { boundsOf } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
+import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 import { tintOf } from '@/sheet/reliefs'
 import BandFrame from './BandFrame.vue'
@@ -13,6 +14,7 @@ import BandFrame from './BandFrame.vue'
 const props = defineProps<{ view: Omit<View, 'floor'>; floor: string }>()
 const emit = defineEmits<{ floor: [id: string]; close: [] }>()
 const store = useDesign()
+const attempt = useAttempt()
 const reliefs = shallowRef<Record<string, Relief>>({})
 const HIGH_PX = 158
 const EDGE_M = 0.4
@@ -24,16 +26,11 @@ const { width } = useElementSize(band)
 let round = 0
 async function load(): Promise<void> {
   const mine = ++round
-  try {
-    for (const floor of store.floors) {
-      const params = { path: { project_id: store.id }, query: { ...props.view, floor: floor.id, quick: true } }
-      const drawn = await taken(api.GET('/api/projects/{project_id}/relief', { params }))
-      if (mine !== round) return
-      reliefs.value = { ...reliefs.value, [floor.id]: drawn }
-    }
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    store.trouble = { message: error.message, detail: [] }
+  for (const floor of store.floors) {
+    const params = { path: { project_id: store.id }, query: { ...props.view, floor: floor.id, quick: true } }
+    const drawn = await attempt(() => taken(api.GET('/api/projects/{project_id}/relief', { params })))
+    if (!drawn || mine !== round) return
+    reliefs.value = { ...reliefs.value, [floor.id]: drawn }
   }
 }
 watch(() => [JSON.stringify(props.view), store.revision, store.id], () => void load(), { immediate: true })
