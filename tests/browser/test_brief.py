@@ -168,3 +168,32 @@ def test_what_is_there_is_decided_on_and_today_is_told_apart(
     page.keyboard.press("Control+z")
     sheet.saved(4)
     expect(page.locator("[data-tally=aps] .value")).to_have_text(before)
+
+
+def test_a_walk_of_the_brief_is_noted_and_walked(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("brief")
+    page.get_by_role("button", name="On the sheet").click()
+    page.locator("[data-part=walks] .head").click()
+    part = page.locator("[data-part=walks]")
+    expect(part.locator("[data-walk]")).to_have_count(3)
+    for label, room in (("Walk from", "Gallery"), ("Walk to", "Foyer")):
+        page.get_by_role("combobox", name=label).click()
+        page.get_by_role("searchbox").last.fill(room)
+        page.get_by_role("option", name=room).click()
+    part.get_by_role("button", name="Add this walk").click()
+    sheet.saved(2)
+    mine = part.locator("[data-walk]").last
+    expect(mine).to_contain_text("Gallery to Foyer")
+    expect(mine).to_contain_text(re.compile(r"hand-overs? with fast transition"))
+
+    mine.get_by_role("button", name="Walk it").click()
+    band = page.get_by_test_id("walk-band")
+    expect(band.get_by_label("Which walk")).to_contain_text("Gallery to Foyer")
+    expect(page.get_by_label("Floor", exact=True)).to_contain_text("Upper floor")
+    expect(page.get_by_test_id("walk-verdict")).to_contain_text(
+        re.compile("The call (holds|is lost)")
+    )
+    expect(page.locator("[data-layer=walk] .corner").first).to_be_attached()
+    band.get_by_role("button", name="Draw one").click()
+    expect(page.get_by_test_id("walk-verdict")).to_contain_text("Press on the sheet")

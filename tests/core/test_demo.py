@@ -19,7 +19,7 @@ UNBEGUN = {"signal-none", "cable-no-room", "settings-networks"}
 FAMILIES = {
     "plan-storeys", "plan-ceiling", "plan-tall", "plan-outdoors", "plan-mount", "plan-height",
     "signal-room", "signal-deaf", "signal-loud", "signal-shielded", "signal-channel",
-    "signal-illegal", "cable-way", "cable-length", "cable-category", "cable-uplink",
+    "signal-illegal", "signal-walk", "cable-way", "cable-length", "cable-category", "cable-uplink",
     "cable-surge", "cable-jacket", "cable-duct", "cable-recommended", "power-left", "power-none",
     "power-budget", "power-loop", "power-narrow", "power-cascade", "power-converter",
     "power-injector", "power-slow", "settings-subnet", "settings-public", "settings-upstream",

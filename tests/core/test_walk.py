@@ -113,7 +113,9 @@ def test_a_client_that_clings_to_the_storey_below_is_told(catalogue: Catalogue) 
     assert found.verdict == "holds" and not [e for e in found.events if e.kind == "hand_over"]
 
 
-def _plain(air: Air, points: list[WalkPoint]) -> list[tuple[str | None, float]]:
+def _plain(
+    air: Air, points: list[WalkPoint], below_dbm: float = -70
+) -> list[tuple[str | None, float]]:
     """Who serves and how loud, half a second at a time, by readings of single spots."""
     x = y = 0.0
     found: list[tuple[str | None, float]] = []
@@ -132,7 +134,9 @@ def _plain(air: Air, points: list[WalkPoint]) -> list[tuple[str | None, float]]:
         fits = min(best.downlink_dbm, best.uplink_dbm) >= -80
         if now is None:
             now = best.device if fits else None
-        elif heard[now].downlink_dbm < -70 and best.downlink_dbm >= heard[now].downlink_dbm + 8:
+        elif (
+            heard[now].downlink_dbm < below_dbm and best.downlink_dbm >= heard[now].downlink_dbm + 8
+        ):
             now = best.device
         if now is not None and min(heard[now].downlink_dbm, heard[now].uplink_dbm) < -80:
             now = best.device if fits else None
@@ -146,14 +150,14 @@ def _plain(air: Air, points: list[WalkPoint]) -> list[tuple[str | None, float]]:
 def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) -> None:
     points = [WalkPoint(floor="ground", at=(round(x, 2), round(y, 2))) for x, y in spots]
     air = air_of(SITES[0].make(), load_catalogue())
-    found, plain = walk(air, points), _plain(air, points)
-    assert abs(len(found.samples) - len(plain)) <= 1
+    # A tenth of a dB, to which readings are rounded, may decide whether a client changes.
+    found, plains = walk(air, points), [_plain(air, points, -70 + db) for db in (-0.1, 0, 0.1)]
+    assert abs(len(found.samples) - len(plains[0])) <= 1
     same = sum(
-        s.serving == p[0] and (p[0] is None or abs(s.dbm - p[1]) < 0.4)
-        for s, p in zip(found.samples, plain, strict=False)
+        any(s.serving == p[0] and (p[0] is None or abs(s.dbm - p[1]) < 0.4) for p in alike)
+        for s, *alike in zip(found.samples, *plains, strict=False)
     )
-    # A tenth of a dB, to which readings are rounded, may decide a change a step earlier.
-    assert same >= 0.9 * len(plain) - 1
+    assert same >= 0.9 * len(plains[0]) - 1
     changes = [e for e in found.events if e.kind in ("hand_over", "lost", "back")]
     served = [s.serving for s in found.samples]
     assert len(changes) == sum(a != b for a, b in itertools.pairwise(served)) + (served[0] is None)

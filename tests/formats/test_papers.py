@@ -97,7 +97,7 @@ def test_papers_read_nothing_from_elsewhere() -> None:
     assert "fine" in _text(pdf_of(f"<html><body>{probe}</body></html>"))
     assert "&lt;script&gt;" in html_of(
         "brief.html", style="", size="A4", name="<script>", revision=1, today="", facts=[],
-        pains=[], tones={}, outcomes={}, sheets=[], rooms=[], found=[], states={}, advice={},
+        pains=[], tones={}, outcomes={}, sheets=[], rooms=[], walks=(), found=[], states={}, advice={},
         limits=[],
     )  # fmt: skip
 

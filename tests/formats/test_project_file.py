@@ -23,7 +23,7 @@ from heathrise.formats.project_file import Project, dump_project, load_project, 
 from heathrise.formats.settings_export import settings_json, settings_yaml
 from heathrise.formats.tables_csv import cable_schedule, port_map
 
-SHIPPED = Path(project_file.__file__).parent / "schema" / "project-5.json"
+SHIPPED = Path(project_file.__file__).parent / "schema" / "project-6.json"
 
 
 @pytest.fixture(scope="module")
@@ -169,7 +169,7 @@ def test_a_name_that_stands_twice_is_refused(catalogue: Catalogue, home: Design)
     text = dump_project(Project("Hut", home)).replace('"name": "Hut"', '"name": "Hut", "name": "X"')
     with pytest.raises(DesignError, match="'name' twice"):
         load_project(text, catalogue)
-    for version in ("6", "true", '"2"', "null"):
-        later = dump_project(Project("Hut", home)).replace('"version": 5', f'"version": {version}')
-        with pytest.raises(DesignError, match="reads 1 to 5"):
+    for version in ("7", "true", '"2"', "null"):
+        later = dump_project(Project("Hut", home)).replace('"version": 6', f'"version": {version}')
+        with pytest.raises(DesignError, match="reads 1 to 6"):
             load_project(later, catalogue)

@@ -5,11 +5,18 @@ import type { View, Walk, WalkPoint } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useAttempt } from './useAttempt'
 
-/** A path that is walked with a call; it stays on this device, and what becomes of it follows every edit while it is ``shown``. */
+/** A walk of the brief that is to be looked at next. */
+export const walkToShow = ref('')
+
+/** A path that is walked with a call, drawn (it stays on this device) or one of the brief's; what becomes of it follows every edit while it is ``shown``. */
 export function useWalk(band: () => View['band'], shown: () => boolean) {
   const store = useDesign()
   const attempt = useAttempt()
-  const points = useLocalStorage<WalkPoint[]>(`heathrise-walk-${store.id}`, [])
+  const drawn = useLocalStorage<WalkPoint[]>(`heathrise-walk-${store.id}`, [])
+  /** The walk of the brief that is looked at, or none. */
+  const habit = ref('')
+  const habitual = computed(() => store.shown?.signal.habits?.find((h) => h.habit === habit.value))
+  const points = computed(() => habitual.value?.points ?? drawn.value)
   const drawing = ref(false)
   const walk = shallowRef<Walk | null>(null)
   /** Seconds into the walk that are looked at. */
@@ -21,24 +28,24 @@ export function useWalk(band: () => View['band'], shown: () => boolean) {
 
   async function load(): Promise<void> {
     const known = points.value.filter((p) => store.find('floor', p.floor))
-    if (known.length < 2) {
+    if (known.length < 2 || habitual.value?.verdict === 'no_way') {
       walk.value = null
       return
     }
     const params = { path: { project_id: store.id } }
-    const found = await attempt(() => taken(api.POST('/api/projects/{project_id}/walk', { params, body: { points: known, band: band() } })))
+    const found = await attempt(() => taken(api.POST('/api/projects/{project_id}/walk', { params, body: { points: habitual.value ? [] : known, habit: habit.value, band: band() } })))
     if (!found) return
     walk.value = found
     moment.value = Math.min(moment.value, found.seconds)
   }
 
   function add(point: WalkPoint): void {
-    const last = points.value.at(-1)
+    const last = drawn.value.at(-1)
     // From one storey to the next one climbs where one stands, then walks on.
     const climb = last && last.floor !== point.floor ? [{ floor: point.floor, at: last.at }] : []
-    points.value = [...points.value, ...climb, point]
+    drawn.value = [...drawn.value, ...climb, point]
   }
 
-  watch(() => [shown(), points.value, band(), store.revision] as const, () => shown() && void load(), { immediate: true })
-  return { points, drawing, walk, moment, here, add }
+  watch(() => [shown(), habit.value, points.value, band(), store.revision] as const, () => shown() && void load(), { immediate: true })
+  return { drawn, habit, points, drawing, walk, moment, here, add }
 }

@@ -25,6 +25,7 @@ export const KINDS: Kind[] = [
   "line_entry",
   "pain",
   "client_group",
+  "habit",
   "zone",
   "old_cable",
   "underlay",
@@ -208,6 +209,20 @@ export const REFERENCES: Record<Kind, Reference[]> = {
   "client_group": [
     {
       "field": "space",
+      "kind": "space",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "habit": [
+    {
+      "field": "from_space",
+      "kind": "space",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "to_space",
       "kind": "space",
       "many": false,
       "optional": false
@@ -434,6 +449,13 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
         "wall"
       ]
     },
+    "back_haul": {
+      "default": "wired",
+      "choices": [
+        "wired",
+        "mesh"
+      ]
+    },
     "margin_db": {
       "default": 3.0,
       "least": 0,
@@ -567,6 +589,9 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
       "above": 1.5
     },
     "open_above": {
+      "default": false
+    },
+    "stairs": {
       "default": false
     },
     "outdoor": {
@@ -964,6 +989,17 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
       "default": false
     }
   },
+  "habit": {
+    "id": {
+      "longest": 40
+    },
+    "from_space": {
+      "longest": 40
+    },
+    "to_space": {
+      "longest": 40
+    }
+  },
   "zone": {
     "id": {
       "longest": 40
@@ -1121,6 +1157,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
   "signal": {
     "rooms": [
       "space"
+    ],
+    "habits": [
+      "habit"
     ],
     "radios": [
       "device",

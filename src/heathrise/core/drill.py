@@ -9,12 +9,22 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from .bands import BANDS
 from .catalogue import Catalogue
-from .design import Design, Device, EquipmentRoom, Switch
+from .design import Design, Device, EquipmentRoom, Habit, Switch
 from .evaluate import Evaluation
 from .in_force import in_force
 from .kept import as_planned
 from .progress import Progress, always
-from .signal import STEP_S, VERDICT_RANK, Air, RoomVerdict, WalkPoint, air_of, judge_rooms, walk
+from .signal import (
+    STEP_S,
+    VERDICT_RANK,
+    Air,
+    RoomVerdict,
+    WalkPoint,
+    air_of,
+    judge_rooms,
+    walk,
+    way_of,
+)
 
 
 class Fallen(BaseModel):
@@ -43,7 +53,7 @@ class Failure(BaseModel):
     others: int = Field(description="other devices that go with it")
     rooms: tuple[Fallen, ...]
     walk_lost_s: float = Field(
-        0.0, description="seconds of the walk on which a call is lost that holds with all"
+        0.0, description="seconds of the walks on which a call is lost that holds with all"
     )
 
     @property
@@ -65,12 +75,13 @@ def drill(
     were tried by then. Power stays as planned: nobody turns it up in the night.
 
     Args:
-        path: a walk that is carried on a call through each failure.
+        path: a walk that is carried on a call through each failure, beside those of the brief.
     """
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     air = air_of(design, ruled)
     before = {r.space: r for r in judge_rooms(air)}
-    whole_s = _lost_s(air, path)
+    walks = [path, *(way.points for h in design.of(Habit).values() if (way := way_of(design, h)))]
+    whole_s = _lost_s(air, walks)
     heard = {device for device, _ in air.radios}
     devices = design.of(Device)
     cases = list(_cases(design, ruled, evaluation))
@@ -87,17 +98,16 @@ def drill(
                 takes=tuple(devices[d].name for d in points), gone=tuple(points),
                 others=len(gone) - len(points),
                 rooms=tuple(_fallen(before, after)),
-                walk_lost_s=max(0.0, _lost_s(without, path) - whole_s) if points else 0.0,
+                walk_lost_s=max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0,
             )
         )  # fmt: skip
     return sorted(found, key=lambda f: f.weight, reverse=True)
 
 
-def _lost_s(air: Air, path: Sequence[WalkPoint]) -> float:
-    """Return for how many seconds of a walk nobody serves."""
-    if len(path) < _LEAST_POINTS:
-        return 0.0
-    return STEP_S * sum(s.serving is None for s in walk(air, path).samples)
+def _lost_s(air: Air, walks: Sequence[Sequence[WalkPoint]]) -> float:
+    """Return for how many seconds of some walks nobody serves."""
+    walked = (walk(air, path) for path in walks if len(path) >= _LEAST_POINTS)
+    return STEP_S * sum(s.serving is None for w in walked for s in w.samples)
 
 
 def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterator[Fallen]:

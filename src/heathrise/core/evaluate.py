@@ -39,6 +39,8 @@ from .signal import (
     channel_findings,
     channel_plans,
     channel_tasks,
+    habit_findings,
+    judge_habits,
     judge_rooms,
     mesh_findings,
     radios_of,
@@ -99,8 +101,8 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     Args:
         depth: "full" waits for the channel search; "figures" takes the best plan known and leaves
             the search running; "preview", while something is dragged, leaves out what takes a
-            search: the channel plan, the settings sheet, cures that try other switches, and the
-            proof of box counts.
+            search: the channel plan, the brief's walks, the settings sheet, cures that try other
+            switches, and the proof of box counts.
     """
     full, wait = depth != "preview", depth == "full"
     drawn, design = design, as_planned(design)
@@ -121,6 +123,10 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         chapters.tell("signal", lambda: signal_findings(air, rooms))
         chapters.tell("signal", lambda: mesh_findings(air))
         signal = SignalChapter.model_construct(rooms=tuple(rooms))
+        if full:
+            habits = chapters.run("signal", lambda: judge_habits(air)) or []
+            chapters.tell("signal", lambda: habit_findings(air, habits))
+            signal = signal.model_copy(update={"habits": tuple(habits)})
     links = chapters.run("cable", cable.result) or CableChapter()
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER

@@ -9,6 +9,7 @@ from ..core.design import (
     Complaint,
     Device,
     Element,
+    Habit,
     LineEntry,
     OldCable,
     Pain,
@@ -37,6 +38,14 @@ def _groups(rows: list[tuple[str, str, int, int]]) -> list[Element]:
     return [
         ClientGroup(id=f"who-{k}", space=space, kind=kind, count=count, wired=wired)
         for k, (space, kind, count, wired) in enumerate(rows, start=1)
+    ]
+
+
+def _habits(*rows: tuple[str, str]) -> list[Element]:
+    """Return walks that are often taken with a call: out of which room, into which."""
+    return [
+        Habit(id=f"walk-{k}", from_space=start, to_space=end)
+        for k, (start, end) in enumerate(rows, start=1)
     ]
 
 
@@ -71,6 +80,10 @@ def mill_brief(at: Turned, studio: Turned) -> list[Element]:
                 ("wheel-boot-hall", "doorbell", 1, 1), ("bin-bedroom-2", "sensor", 3, 0),
                 ("studio-painting-room", "laptop", 2, 0),
             ]
+        ),
+        *_habits(
+            ("wheel-great-kitchen", "wheel-mill-terrace"), ("stone-study", "wheel-great-kitchen"),
+            ("wheel-great-kitchen", "studio-painting-room"),
         ),
         _found("old-1", "wheel", "Old router", "old-router", at((1.4, 8.8)), 1.1, "retire"),
         _found("old-2", "stone", "Repeater", "old-repeater", at((7.7, 8.0)), 0.4, "retire"),
@@ -116,6 +129,9 @@ def practice_brief(at: Turned) -> list[Element]:
                 ("flat-living-room", "console", 1, 1), ("kennels-dog-kennels", "sensor", 6, 0),
             ]
         ),
+        *_habits(
+            ("ground-reception", "ground-consulting-2"), ("ground-consulting-1", "flat-kitchen")
+        ),
         _found("old-1", "ground", "Desk router", "old-router-ac", at((1.0, 1.0)), 0.9, "unknown"),
         Switch(
             id="old-switch", equipment_room="rack", name="Desk switch", model="old-switch-100",
@@ -146,6 +162,10 @@ def school_brief() -> list[Element]:
                 ("ground-cafe", "till", 1, 1), ("ground-foyer", "doorbell", 1, 1),
                 ("upper-control-room", "storage", 1, 1),
             ]
+        ),
+        *_habits(
+            ("ground-staff-room", "upper-theory-class"), ("ground-office", "ground-hall"),
+            ("ground-cafe", "ground-terrace"),
         ),
         Zone(
             id="zone-1", floor="ground", kind="later", name="New wing, second summer",

@@ -50,6 +50,7 @@ class Room:
     overhead: Overhead | None = None
     ceiling_m: float | None = None
     open_above: bool = False
+    stairs: bool = False
     outdoor: bool = False
 
 
@@ -141,6 +142,7 @@ class Drawing:
                     overhead=room.overhead,
                     ceiling_height_m=room.ceiling_m,
                     open_above=room.open_above,
+                    stairs=room.stairs,
                     outdoor=room.outdoor,
                 )
             )

@@ -35,7 +35,7 @@ GROUND = [
     Room("Staff room", (34, 10, 40, 18), "calls"),
     Room("Office", (14, 0, 19, 8), "calls"),
     Room("Head's study", (19, 0, 23, 8), "calls"),
-    Room("Stairs", (23, 0, 26, 8), "calls", walls="brick-single"),
+    Room("Stairs", (23, 0, 26, 8), "calls", walls="brick-single", stairs=True),
     Room("Washrooms", (26, 0, 30, 8), "none", walls="wet-wall"),
     Room("Cafe", (30, 0, 36, 8), "everyday"),
     Room("Store", (36, 0, 40, 4), "none", walls="block-light"),

@@ -38,7 +38,7 @@ GROUND = [
     Room("X-ray", (7, 6, 11, 10), "everyday", walls="metal", lined=True),
     Room("Preparation", (11, 6, 15, 10), "calls", walls="wet-wall"),
     Room("Theatre", (15, 6, 20, 10), "calls", walls="wet-wall"),
-    Room("Stairs", (20, 4, 23, 10), "calls", walls="brick-single"),
+    Room("Stairs", (20, 4, 23, 10), "calls", walls="brick-single", stairs=True),
     Room("Comms cupboard", (20, 0, 23, 4), "none", walls="block-light"),
     Room("Yard", (0, -14, 23, 0), "everyday", outdoor=True),
 ]

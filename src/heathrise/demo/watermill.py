@@ -35,14 +35,14 @@ WHEEL_FLOOR = [
     Room("Wheel room", (0, 0, 5, 4.5), "sensors", walls="metal", lined=True),
     Room("Boot hall", (5, 0, 8, 4.5), "everyday"),
     Room("Plant room", (0, 4.5, 3.5, 9), "none", walls="block-dense"),
-    Room("Lower stairs", (3.5, 4.5, 8, 9), "calls"),
+    Room("Lower stairs", (3.5, 4.5, 8, 9), "calls", stairs=True),
     Room("Great kitchen", (8, 0, 14, 9), "calls", ceiling_m=4.0),
     Room("Mill terrace", (2, -5, 14, 0), "everyday", outdoor=True),
 ]
 STONE_FLOOR = [
     Room("Living room", (0, 0, 8, 5), "calls"),
     Room("Study", (0, 5, 3.5, 9), "calls"),
-    Room("Stairs", (3.5, 5, 8, 9), "calls"),
+    Room("Stairs", (3.5, 5, 8, 9), "calls", stairs=True),
 ]
 GRANARY = [
     Room("Main bedroom", (8, 0, 14, 5), "everyday"),
@@ -152,10 +152,12 @@ def _openings(drawing: Drawing) -> None:
     ):  # fmt: skip
         drawing.opening(floor, x, y, 0.8, "door-solid")
     for floor, x, y, width in (
-        ("wheel", 11, 0, 2.4), ("wheel", 14, 4.5, 1.4), ("stone", 3, 0, 1.2), ("stone", 6, 0, 1.2),
-        ("granary", 11, 0, 1.2), ("bin", 2, 0, 0.9), ("bin", 6, 0, 0.9), ("studio", 3.5, 0, 3.0),
+        ("wheel", 14, 4.5, 1.4), ("stone", 3, 0, 1.2), ("stone", 6, 0, 1.2),
+        ("granary", 11, 0, 1.2), ("bin", 2, 0, 0.9), ("bin", 6, 0, 0.9),
     ):  # fmt: skip
         drawing.opening(floor, x, y, width, "glass-clear", "window")
+    drawing.opening("wheel", 11, 0, 2.4, "glass-clear")  # glazed doors
+    drawing.opening("studio", 3.5, 0, 3.0, "glass-clear")
     drawing.opening("shed", 19, -12, 3.0, "open-gap", "gap")
 
 

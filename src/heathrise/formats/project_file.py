@@ -1,9 +1,9 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 5, "name": ..., "elements": {kind: [element, ...]}}``;
-the JSON Schema lies beside this module as ``schema/project-5.json``. Version 1 knew no roofs, no
+``{"format": "heathrise-project", "version": 6, "name": ..., "elements": {kind: [element, ...]}}``;
+the JSON Schema lies beside this module as ``schema/project-6.json``. Version 1 knew no roofs, no
 margin and no bundles, version 2 no figures of its own, version 3 no brief, version 4 no neighbours
-and no schools: what a file leaves out takes its default.
+and no schools, version 5 no stairs and no walks: what a file leaves out takes its default.
 """
 
 from __future__ import annotations
@@ -18,8 +18,8 @@ from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_el
 from ..core.integrity import MAX_ELEMENTS, check
 
 FORMAT = "heathrise-project"
-VERSION = 5
-READS = (1, 2, 3, 4, 5)
+VERSION = 6
+READS = (1, 2, 3, 4, 5, 6)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())

@@ -300,9 +300,11 @@ class SurveyRead(Wire):
 
 
 class WalkRequest(Wire):
-    """A path to walk with a call: spots storey by storey, at least two of them."""
+    """A path to walk with a call: spots storey by storey, at least two of them, or a walk of the
+    brief by its id."""
 
-    points: Annotated[list[WalkPoint], Field(min_length=2, max_length=MOST_POINTS)]
+    points: Annotated[list[WalkPoint], Field(max_length=MOST_POINTS)] = []
+    habit: str = ""
     band: Band = "5"
 
 

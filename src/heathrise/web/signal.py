@@ -14,7 +14,8 @@ from pydantic import TypeAdapter, ValidationError
 from ..core.bands import BANDS, Band
 from ..core.busy_hour import BusyView, busy_view
 from ..core.calibrating import CalibrationView, calibration_view, proposals
-from ..core.design import Design, DesignError, Device, Floor, Neighbour, Problem, Variant
+from ..core.catalogue import Catalogue
+from ..core.design import Design, DesignError, Device, Floor, Habit, Neighbour, Problem, Variant
 from ..core.kept import as_planned, as_today
 from ..core.meshing import MeshView, mesh_view
 from ..core.offers import with_changes
@@ -35,6 +36,7 @@ from ..core.signal import (
     readings_at,
     relief,
     walk,
+    walk_of,
 )
 from ..core.storeys import storeys_of
 from ..formats.scan_csv import read_scan
@@ -172,6 +174,10 @@ def make_signal(repository: Repository) -> APIBlueprint:
     def walked(project_id: str, wanted: WalkRequest) -> Response:
         """Carry a call along a path over rooms, stairs and storeys."""
         design = as_planned(repository.load(project_id).design)
+        if wanted.habit:
+            return json_of(_habitual(design, repository.catalogue, wanted))
+        if len(wanted.points) < 2:
+            raise DesignError([Problem("points", "a path has two spots at least")])
         for number, point in enumerate(wanted.points):
             if point.floor not in design.of(Floor):
                 what = f"there is no floor {point.floor!r}"
@@ -221,6 +227,18 @@ def _compared(
         return air_of(other, catalogue, view.band), plan
     what = "say revision:, variant: or without: and what of it"
     raise DesignError([Problem("against", what)])
+
+
+def _habitual(design: Design, catalogue: Catalogue, wanted: WalkRequest) -> Walk:
+    """Return a walk of the brief."""
+    habit = design.of(Habit).get(wanted.habit)
+    if habit is None:
+        raise DesignError([Problem("habit", f"there is no walk {wanted.habit[:40]!r}")])
+    found = walk_of(air_of(design, catalogue), habit, wanted.band)
+    if found is None:
+        what = "no stair leads from storey to storey; say in which room one does"
+        raise DesignError([Problem("habit", what)])
+    return found
 
 
 def _known_floor(design: Design, floor: str) -> None:

@@ -6,13 +6,14 @@ import FoundPart from './FoundPart.vue'
 import LaterPart from './LaterPart.vue'
 import PainsPart from './PainsPart.vue'
 import PicturePart from './PicturePart.vue'
+import WalksPart from './WalksPart.vue'
 import WhoPart from './WhoPart.vue'
 
 /** The notebook of the visit: its parts in the order in which they come up, one open at a time. */
 const props = defineProps<{ floor: string }>()
 const emit = defineEmits<{ floor: [id: string] }>()
 const store = useDesign()
-type Part = 'picture' | 'pains' | 'who' | 'found' | 'later'
+type Part = 'picture' | 'pains' | 'who' | 'walks' | 'found' | 'later'
 const open = ref<Part>('pains')
 const brief = computed(() => store.shown?.brief)
 
@@ -21,11 +22,13 @@ const parts = computed<{ id: Part; name: string; says: string; component: Compon
   const missing = (brief.value?.wishes ?? []).reduce((sum, w) => sum + w.wanted - w.given, 0)
   const undecided = (brief.value?.found ?? []).filter((f) => f.state === 'unknown').length
   const picture = store.all('underlay').find((u) => u.floor === props.floor)
+  const walks = store.shown?.signal.habits ?? []
   const zones = store.all('zone').length
   return [
     { id: 'picture', name: 'Client’s plan', says: picture ? picture.name : 'none on this floor', component: PicturePart },
     { id: 'pains', name: 'What hurts', says: pains.length ? `${pains.filter((p) => p.outcome === 'mended').length} of ${pains.length} mended` : 'nothing noted', component: PainsPart },
     { id: 'who', name: 'Who uses what', says: missing ? `${missing} wires missing` : `${store.all('client_group').length} groups`, component: WhoPart },
+    { id: 'walks', name: 'Where they walk and talk', says: walks.length ? `${walks.filter((w) => w.verdict === 'holds').length} of ${walks.length} hold` : 'nothing noted', component: WalksPart },
     { id: 'found', name: 'What is there', says: undecided ? `${undecided} to decide` : `${brief.value?.found.length ?? 0} noted`, component: FoundPart },
     { id: 'later', name: 'Line, limits, later', says: `${zones} marked`, component: LaterPart },
   ]

@@ -67,6 +67,7 @@ function setName(event: Event): void {
     <div class="ticks">
       <label><Checkbox :model-value="space.outdoor" binary @update:model-value="set({ outdoor: $event as boolean }, 'Outdoors')" /> Outdoors</label>
       <label><Checkbox :model-value="space.open_above" binary @update:model-value="set({ open_above: $event as boolean }, 'Opening')" /> No slab above</label>
+      <label><Checkbox :model-value="space.stairs" binary @update:model-value="set({ stairs: $event as boolean }, 'Stairs')" /> Stairs lead up from here</label>
     </div>
   </div>
 </template>

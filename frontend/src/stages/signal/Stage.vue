@@ -7,7 +7,7 @@ import type { MeshLink, Point, Residual, View } from '@/api/types'
 import { useAgainst } from '@/answers/useAgainst'
 import type { BestSoFar, Moved } from '@/answers/useSites'
 import { useSpot } from '@/answers/useSpot'
-import { useWalk } from '@/answers/useWalk'
+import { useWalk, walkToShow } from '@/answers/useWalk'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
 import BusyBand from './BusyBand.vue'
@@ -86,8 +86,22 @@ watch(
 onUnmounted(() => store.show(null))
 
 const { at, spot, ray, device } = useSpot(() => floor.value, () => wanted.band)
-const { points, drawing, walk, moment, add } = useWalk(() => wanted.band, () => drawer.value === 'walk')
+const { drawn, habit, points, drawing, walk, moment, add } = useWalk(() => wanted.band, () => drawer.value === 'walk')
 const walked = computed(() => (drawer.value === 'walk' ? { points: points.value, walk: walk.value, moment: moment.value } : null))
+
+/** One of the brief's walks, from where it begins. */
+function walkHabit(id: string): void {
+  habit.value = id
+  drawing.value = false
+  moment.value = 0
+  const begins = points.value[0]
+  if (id && begins) floor.value = begins.floor
+}
+if (walkToShow.value) {
+  drawer.value = 'walk'
+  walkHabit(walkToShow.value)
+  walkToShow.value = ''
+}
 
 function open(next: Drawer): void {
   drawer.value = drawer.value === next ? '' : next
@@ -121,10 +135,10 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
     </template>
     <template #below>
       <WalkBand
-        v-if="drawer === 'walk'" v-model:moment="moment" :walk="walk" :points="points.length" :drawing="drawing" @draw="drawing = !drawing"
-        @clear="points = []; drawing = true" @back="points = points.slice(0, -1)" @close="drawer = ''" @floor="floor = $event"
+        v-if="drawer === 'walk'" v-model:moment="moment" :walk="walk" :points="drawn.length" :drawing="drawing" :habit="habit" @draw="habit = ''; drawing = !drawing"
+        @clear="drawn = []; drawing = true" @back="drawn = drawn.slice(0, -1)" @close="drawer = ''" @floor="floor = $event" @habit="walkHabit"
       />
-      <DrillBand v-else-if="drawer === 'drill'" :path="points" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
+      <DrillBand v-else-if="drawer === 'drill'" :path="drawn" @failure="failure = $event" @floor="floor = $event" @close="open('drill')" />
       <StoreysBand v-else-if="drawer === 'storeys'" :view="view" :floor="floor" @floor="floor = $event" @close="drawer = ''" />
       <SitesBand v-else-if="drawer === 'sites'" @proposed="proposed = $event" @best="best = $event" @close="drawer = ''" />
       <ChannelsBand v-else-if="drawer === 'channels'" :band="wanted.band" :floor="floor" :spot="scanned" @close="drawer = ''" />

@@ -1,16 +1,25 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import Button from 'primevue/button'
+import Select from 'primevue/select'
 import { computed, useTemplateRef } from 'vue'
 import type { Walk } from '@/api/types'
 import { length } from '@/document/units'
 import { useDesign } from '@/document/store'
 
 /** Levels along the way, a line for each access point; who serves is heavy, hand-overs stand upright. */
-const props = defineProps<{ walk: Walk | null; points: number; drawing: boolean }>()
+const props = defineProps<{ walk: Walk | null; points: number; drawing: boolean; habit: string }>()
 const moment = defineModel<number>('moment', { required: true })
-const emit = defineEmits<{ draw: []; clear: []; back: []; close: []; floor: [id: string] }>()
+const emit = defineEmits<{ draw: []; clear: []; back: []; close: []; floor: [id: string]; habit: [id: string] }>()
 const store = useDesign()
+const habits = computed(() => store.shown?.signal.habits ?? [])
+const SIGN = { holds: '✓', breaks: '✕', no_way: '?' } as const
+const walks = computed(() => [{ value: '', label: 'As drawn here' }, ...habits.value.map((h) => ({ value: h.habit, label: `${SIGN[h.verdict]} ${h.name}` }))])
+const said = computed(() => {
+  if (props.walk) return props.walk.text
+  if (props.habit) return habits.value.find((h) => h.habit === props.habit)?.text ?? ''
+  return props.points ? 'Press where the way goes on.' : 'Press on the sheet where the walk begins, then where it goes; change the floor to climb.'
+})
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width } = useElementSize(frame)
 const LEFT = 38
@@ -78,12 +87,13 @@ function look(t: number): void {
 <template>
   <section class="band" aria-label="A call on a walk" data-testid="walk-band">
     <div class="head">
-      <b :class="walk ? (walk.verdict === 'holds' ? 'met' : 'not_met') : ''" data-testid="walk-verdict">{{ walk ? walk.text : points ? 'Press where the way goes on.' : 'Press on the sheet where the walk begins, then where it goes; change the floor to climb.' }}</b>
+      <b :class="walk ? (walk.verdict === 'holds' ? 'met' : 'not_met') : ''" data-testid="walk-verdict">{{ said }}</b>
       <span v-if="walk" class="quiet">{{ length(walk.metres, 0) }}, {{ walk.seconds.toFixed(0) }} s on {{ walk.band }} GHz<template v-if="walk.name">, {{ walk.name }}</template></span>
       <span class="acts">
-        <Button :label="drawing ? 'Done drawing' : 'Draw on'" size="small" outlined @click="emit('draw')" />
-        <Button v-if="points" label="One back" size="small" text @click="emit('back')" />
-        <Button v-if="points" label="Clear" size="small" text @click="emit('clear')" />
+        <Select v-if="habits.length" :model-value="habit" :options="walks" option-label="label" option-value="value" size="small" aria-label="Which walk" class="which" @update:model-value="emit('habit', $event)" />
+        <Button :label="drawing ? 'Done drawing' : habit ? 'Draw one' : 'Draw on'" size="small" outlined @click="emit('draw')" />
+        <Button v-if="points && !habit" label="One back" size="small" text @click="emit('back')" />
+        <Button v-if="points && !habit" label="Clear" size="small" text @click="emit('clear')" />
         <Button icon="pi pi-times" size="small" text aria-label="Close the walk" @click="emit('close')" />
       </span>
     </div>
@@ -128,9 +138,13 @@ function look(t: number): void {
   gap: 2px 12px;
   padding: 4px 10px 2px;
 }
+.which {
+  width: 230px;
+}
 .acts {
   margin-left: auto;
   display: flex;
+  gap: 4px;
 }
 .frame {
   position: relative;

@@ -10,6 +10,7 @@ from pydantic import Field, field_validator
 from ..bands import Band
 from ..mounts import Mount
 from .values import (
+    BackHaul,
     CableState,
     Category,
     ChannelsBy,
@@ -94,6 +95,7 @@ class Site(Element):
     channels_by: ChannelsBy = "plan"
     asks_second: bool = True
     mount_first: MountFirst = "ceiling"
+    back_haul: BackHaul = "wired"
     margin_db: Annotated[float, Field(ge=0, le=20)] = 3.0
     tight_bundles: bool = False
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
@@ -146,7 +148,10 @@ class Opening(Element):
 
 
 class Space(Element):
-    """A named room or outdoor area with the use that its signal is judged by."""
+    """A named room or outdoor area with the use that its signal is judged by.
+
+    One with ``stairs`` holds a flight that leads up to the storey above.
+    """
 
     floor: FloorRef
     name: Name
@@ -155,6 +160,7 @@ class Space(Element):
     overhead: Overhead | None = None
     ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] | None = None
     open_above: bool = False
+    stairs: bool = False
     outdoor: bool = False
 
 
@@ -322,6 +328,13 @@ class ClientGroup(Element):
     old: bool = False
 
 
+class Habit(Element):
+    """A way that is often walked with a call: out of one room and into another."""
+
+    from_space: SpaceRef
+    to_space: SpaceRef
+
+
 class Zone(Element):
     """A part of a storey that is built out later, or in which nothing is drilled.
 
@@ -400,6 +413,7 @@ KINDS: dict[str, type[Element]] = {
     "line_entry": LineEntry,
     "pain": Pain,
     "client_group": ClientGroup,
+    "habit": Habit,
     "zone": Zone,
     "old_cable": OldCable,
     "underlay": Underlay,

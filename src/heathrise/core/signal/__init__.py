@@ -17,6 +17,7 @@ from .deviate import BandView, band_view
 from .difference import difference
 from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
+from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
 from .levels import Air, Direction, heard_at, readings_at
 from .mesh import MeshLink, mesh_findings, mesh_links, over_the_air
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
@@ -39,6 +40,7 @@ __all__ = [
     "Calibration",
     "ChannelPlan",
     "Direction",
+    "HabitVerdict",
     "MeshLink",
     "Relief",
     "RoomVerdict",
@@ -58,7 +60,9 @@ __all__ = [
     "channel_tasks",
     "difference",
     "explain_spot",
+    "habit_findings",
     "heard_at",
+    "judge_habits",
     "judge_rooms",
     "losses_db",
     "mesh_findings",
@@ -76,5 +80,7 @@ __all__ = [
     "sharing",
     "signal_findings",
     "walk",
+    "walk_of",
     "walls_that",
+    "way_of",
 ]

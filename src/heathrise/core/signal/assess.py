@@ -22,6 +22,7 @@ from .channels import (
     plan_channels,
     solve,
 )
+from .habits import HabitVerdict
 from .levels import Air
 from .quiet import quieten
 from .radios import Fence, RadioSheet, fences, proof_of, radio_sheets
@@ -32,7 +33,7 @@ from .transmit import transmits
 
 
 class SignalChapter(BaseModel):
-    """Rooms and radios. What takes a search is None where none was made.
+    """Rooms, walks and radios. What takes a search is None where none was made.
 
     ``channels`` are those that each band has on this site; ``searching`` says that those planned
     are a first plan and a better one is being looked for; ``fences`` is what a controller's own
@@ -42,6 +43,7 @@ class SignalChapter(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     rooms: tuple[RoomVerdict, ...] = ()
+    habits: tuple[HabitVerdict, ...] | None = None
     radios: tuple[RadioSheet, ...] | None = None
     channels: dict[Band, tuple[int, ...]] | None = None
     channels_proven: bool | None = None

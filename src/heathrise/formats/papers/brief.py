@@ -49,6 +49,8 @@ def brief_pdf(
         outcomes={"mended": "mended", "better": "better", "not_addressed": "not yet"},
         sheets=_sheets(design, catalogue, evaluation),
         rooms=_rooms(design, catalogue, evaluation),
+        walks=evaluation.signal.habits or (),
+        held={"holds": "met", "breaks": "not_met", "no_way": "near"},
         found=brief.found,
         states={"keep": "kept", "retire": "retired", "unknown": "to be decided", "new": "new"},
         advice={"keep": "keep", "retire": "retire", "test_first": "test first"},

@@ -1,0 +1,117 @@
+"""Walks that people are used to take with a call: each is carried along its way by the plan."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..bands import Band
+from ..catalogue import Used
+from ..design import Design, Floor, Habit, Point, Space, WirelessName, put
+from ..findings import Cure, Finding, Place
+from .footways import Way, footways_of
+from .levels import Air
+from .walk import Walk, WalkPoint, walk
+
+
+class HabitVerdict(BaseModel):
+    """A walk out of one room into another, its way, and what becomes of a call on it.
+
+    ``text`` says it in words; ``no_way`` is where no stair leads from storey to storey.
+    """
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("habit",)
+
+    habit: str
+    name: str
+    verdict: Literal["holds", "breaks", "no_way"]
+    text: str
+    points: tuple[WalkPoint, ...] = ()
+    metres: float = 0.0
+    seconds: float = 0.0
+    at: Point | None = Field(None, description="where it first goes wrong")
+    floor: str | None = None
+    late: bool = Field(False, description="whether it is a hand-over's gap alone that breaks it")
+    undrawn: tuple[str, ...] = Field((), description="rooms between which no door is drawn")
+    used: tuple[Used, ...] = ()
+
+
+def name_of(design: Design, habit: Habit) -> str:
+    """Return what a walk is called: where from and where to."""
+    spaces = design.of(Space)
+    return f"{spaces[habit.from_space].name} to {spaces[habit.to_space].name}"
+
+
+def way_of(design: Design, habit: Habit) -> Way | None:
+    """Return the way of a walk on foot; None where there is none."""
+    spaces = design.of(Space)
+    return footways_of(design).way(spaces[habit.from_space], spaces[habit.to_space])
+
+
+def walk_of(air: Air, habit: Habit, band: Band = "5") -> Walk | None:
+    """Return a walk that people are used to take, on a call; None where no way leads there."""
+    way = way_of(air.design, habit)
+    return walk(air, way.points, band) if way is not None else None
+
+
+def judge_habits(air: Air) -> list[HabitVerdict]:
+    """Return what becomes of each walk that the brief names, in order of placing."""
+    band: Band = "5" if air.access_points("5") else "2.4"
+    return [_judge(air, habit, band) for habit in air.design.of(Habit).values()]
+
+
+def _judge(air: Air, habit: Habit, band: Band) -> HabitVerdict:
+    name = name_of(air.design, habit)
+    way = way_of(air.design, habit)
+    if way is None:
+        spaces, floors = air.design.of(Space), air.design.of(Floor)
+        a, b = (floors[spaces[s].floor].name for s in (habit.from_space, habit.to_space))
+        text = f"no way leads from {a} to {b}: say which room holds the stairs"
+        return HabitVerdict(habit=habit.id, name=name, verdict="no_way", text=text)
+    walked = walk(air, way.points, band)
+    wrong = next((e for e in walked.events if e.bad), None)
+    return HabitVerdict(
+        habit=habit.id, name=name, verdict=walked.verdict, text=walked.text, points=way.points,
+        metres=walked.metres, seconds=walked.seconds,
+        at=wrong.at if wrong else None, floor=wrong.floor if wrong else None,
+        late=wrong is not None and all(e.kind == "hand_over" for e in walked.events if e.bad),
+        undrawn=tuple(f"{a} and {b}" for a, b in way.through), used=walked.used,
+    )  # fmt: skip
+
+
+def habit_findings(air: Air, habits: list[HabitVerdict]) -> Iterator[Finding]:
+    """Yield the walks on which a call breaks, and those whose way is not drawn."""
+    spaces, habits_of = air.design.of(Space), air.design.of(Habit)
+    for row in habits:
+        start = spaces[habits_of[row.habit].from_space]
+        if row.verdict == "holds" and not row.undrawn:
+            continue
+        text = f"{row.name}: {row.text[0].lower()}{row.text[1:]}"
+        if row.undrawn:
+            doors = ", and between ".join(row.undrawn)
+            text = f"{text.rstrip('.')}. No door is drawn between {doors}; the walk goes through."
+        elif row.verdict == "no_way":
+            text += "."
+        gap, bears = "signal.gap_ms.fast", "signal.call_gap_ms"
+        yield Finding(
+            id=f"signal-walk-{row.habit}", stage="signal",
+            severity="not_met" if row.verdict == "breaks" else "near", text=text,
+            places=(
+                Place(kind="space", id=start.id, floor=row.floor or start.floor, at=row.at),
+            ),
+            rule=f"a call holds all the way: nobody is lost below "
+            f"{air.rules['signal.drop_dbm']:g} dBm, no gap is over {air.rules[bears]:g} ms",
+            source=air.rules.source("signal.drop_dbm"),
+            used=row.used or air.rules.used(gap, bears),
+            cures=_faster(air.design) if row.late else (),
+        )  # fmt: skip
+
+
+def _faster(design: Design) -> tuple[Cure, ...]:
+    slow = [n for n in design.of(WirelessName).values() if not n.fast_transition]
+    changes = tuple(put(n.model_copy(update={"fast_transition": True})) for n in slow)
+    said = ", ".join(n.ssid for n in slow)
+    return (Cure(label=f"Fast transition on {said}", changes=changes),) if slow else ()
