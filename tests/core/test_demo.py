@@ -35,7 +35,7 @@ CURES = {
     "Let the plan choose these", "Pull category", "back along its run", "of cords in all",
     "A second room", "Join the two rooms by fibre", "Pull category 6A to all", "Put in an injector",
     "in place of", "Add Dunthrip", "Choose Dunthrip", "in its place", "on VLAN",
-    "Update at", "Place an outlet", "Isolate the guests", "Turn client isolation on", "Keep Cameras out", "Add a network for",
+    "Update at", "Place an outlet", "over the air", "Isolate the guests", "Turn client isolation on", "Keep Cameras out", "Add a network for",
 }  # fmt: skip
 
 

@@ -9,10 +9,21 @@ import random
 import pytest
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import Design, Device, Run, Space, apply, put
+from heathrise.core.design import (
+    Building,
+    Design,
+    Device,
+    Floor,
+    Run,
+    Space,
+    apply,
+    put,
+    remove,
+)
+from heathrise.core.drill import drill
 from heathrise.core.evaluate import evaluate
 from heathrise.core.meshing import mesh_view
-from heathrise.core.signal import air_of, mesh_findings, mesh_links
+from heathrise.core.signal import air_of, judge_rooms, mesh_findings, mesh_links, readings_at
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.siting import Wishes, best_places
 
@@ -105,7 +116,9 @@ def test_each_way_carries_what_the_best_of_all_ways_does(seed: int, catalogue: C
     loose = points[2:]
     design = design_of(*shell(92, 30), rack(1, 1), *walls, *points, *_loose(*loose))
     air = air_of(design, catalogue)
-    heard, devices = hearing_dbm(air, "5"), air.access_points("5")
+    # All of them as they hear each other; what leads nowhere is silent in the air itself.
+    whole = air_of(Design({**design.tables, "run": {}}), catalogue)
+    heard, devices = hearing_dbm(whole, "5"), whole.access_points("5")
     names = [d.id for d in devices]
     wired = {names.index(p.id) for p in points[:2]}
     access = _mbps(-67)
@@ -118,6 +131,66 @@ def test_each_way_carries_what_the_best_of_all_ways_does(seed: int, catalogue: C
             after = _best(heard, names, wired, k, gone=names.index(link.parent or ""))
             if link.second:
                 assert link.second_mbps == pytest.approx(0.65 / (1 / after + 1 / access), abs=0.06)
+
+
+def _served_rooms() -> Design:
+    """Three rooms 90 m apart, each with an access point; the second and third over the air."""
+    rooms = [
+        Space(id=f"r{k}", floor="f", name=f"R{k}", outline=((a, 2), (a + 6, 2), (a + 6, 8), (a, 8)))
+        for k, a in enumerate((2, 92, 182))
+    ]
+    points = [access_point(5 + 90 * k, 5, f"ap-{k}") for k in range(3)]
+    return design_of(*shell()[:3], *rooms, rack(1, 1), *points, *_loose(*points[1:]))
+
+
+def _verdicts(design: Design, catalogue: Catalogue) -> dict[str, str]:
+    return {r.space: r.verdict for r in judge_rooms(air_of(design, catalogue))}
+
+
+def test_what_leads_nowhere_serves_nobody(catalogue: Catalogue) -> None:
+    """Two hops reach the third room; once the second is taken away nobody hears its link."""
+    design = _served_rooms()
+    assert _verdicts(design, catalogue) == {"r0": "met", "r1": "met", "r2": "met"}
+    alone = apply(design, [remove(design.of(Run)["run-ap-1"]), remove(design.of(Device)["ap-1"])])
+    assert _verdicts(alone, catalogue) == {"r0": "met", "r1": "not_met", "r2": "not_met"}
+    air = air_of(alone, catalogue)
+    assert air.cut_off == {"ap-2"} and {d.id for d in air.access_points("5")} == {"ap-0"}
+    (link,) = mesh_links(air)
+    assert link.device == "ap-2" and link.parent is None
+    assert "ap-2" not in {r.device for r in readings_at(air, "f", 185, 5)}
+
+
+def test_a_branch_falls_with_the_one_that_it_hangs_on(catalogue: Catalogue) -> None:
+    design = _served_rooms()
+    failures = {f.element: f for f in drill(design, catalogue, evaluate(design, catalogue))}
+    fallen = {k: {r.space for r in f.rooms} for k, f in failures.items()}
+    assert fallen["ap-2"] == {"r2"}
+    assert fallen["ap-1"] == {"r1", "r2"}
+    assert fallen["ap-0"] == {"r0", "r1", "r2"}
+
+
+def test_a_run_that_reaches_nothing_may_be_the_air(catalogue: Catalogue) -> None:
+    """A rack in another building, no duct: the cure takes the cable away; by the school of mesh it
+    comes before what a cable would take."""
+    far = Floor(id="g", building="c", name="Barn", level=0)
+    there = access_point(30, 5, "ap-2").model_copy(update={"floor": "g"})
+    design = design_of(
+        *shell(20, 10), Building(id="c", name="Barn"), far, rack(1, 1), access_point(15, 5), there
+    )
+    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "cable-way-ap-2")
+    (cure,) = [c for c in finding.cures if "over the air" in c.label]
+    after = evaluate(apply(design, cure.changes), catalogue)
+    assert not [f for f in after.findings if f.id == "cable-way-ap-2"]
+    links = mesh_links(air_of(apply(design, cure.changes), catalogue))
+    assert [(k.device, k.parent) for k in links] == [("ap-2", "ap-1")]
+    long = design_of(*shell(120, 10), rack(1, 1), access_point(98, 5))
+    for school, first in (("wired", False), ("mesh", True)):
+        asked = apply(long, [put(long.site.model_copy(update={"back_haul": school}))])
+        finding = next(
+            f for f in evaluate(asked, catalogue).findings if f.id == "cable-length-ap-1"
+        )
+        assert ("over the air" in finding.cures[0].label) is first
+        assert any("over the air" in c.label for c in finding.cures)
 
 
 def test_a_cable_instead_and_the_settings_that_follow(catalogue: Catalogue) -> None:

@@ -1,6 +1,6 @@
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
-import type { Change, Cure, Offer, Point } from '@/api/types'
+import type { Change, Cure, Offer, Point, Site } from '@/api/types'
 import { useDesign } from '@/document/store'
 
 /** What becomes of one access point in an answer. */
@@ -22,6 +22,7 @@ export interface Answer {
   moved: Moved[]
   offer: Offer
   short: string[]
+  over_air: number
 }
 export interface Sited {
   looked_at: number
@@ -43,7 +44,7 @@ export interface BestSoFar {
 /** A search for places: what it is free to do, how far it is, its answers; and the small questions. */
 export function useSites() {
   const store = useDesign()
-  const wishes = reactive({ models: [] as string[], mounts: [] as string[], second: true, margin_db: null as number | null, keep: [] as string[], seconds: 30 })
+  const wishes = reactive({ models: [] as string[], mounts: [] as string[], second: true, margin_db: null as number | null, keep: [] as string[], back_haul: null as Site['back_haul'] | null, seconds: 30 })
   const kind = ref<'sites' | 'best_places' | 'needless'>('sites')
   const { job, running, run, stop } = useProjectJob(() => kind.value)
   const found = shallowRef<Sited | null>(null)

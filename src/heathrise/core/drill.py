@@ -21,6 +21,7 @@ from .signal import (
     RoomVerdict,
     WalkPoint,
     air_of,
+    connected,
     judge_rooms,
     walk,
     way_of,
@@ -90,7 +91,7 @@ def drill(
         if not progress(number, len(cases)):
             break
         points = [d for d in gone if d in heard]
-        without = air.without(frozenset(points))
+        without = connected(air.without(frozenset(points)))
         after = judge_rooms(without)
         found.append(
             Failure(

@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from pydantic import BaseModel, ConfigDict
 
-from .catalogue import Catalogue, InjectorModel, SwitchModel, poe_rank
+from .catalogue import Catalogue, SwitchModel
 from .design import Design, Device, Injector, Switch, put
 from .findings import Cure
 from .ports import Assignment, Demand, Shelf, Uplink, Way, assign, reserved_w, uplinks
@@ -51,9 +51,9 @@ def weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjecto
         model = catalogue.injectors[injector.model]
         if wanted.power is None:
             continue
-        if _injector_does(model, wanted.power.poe_class, wanted.speed_mbps):
+        if model.does(wanted.power.poe_class, wanted.speed_mbps):
             continue
-        better = _injector_for(catalogue, wanted.power.poe_class, wanted.speed_mbps)
+        better = catalogue.injector_for(wanted.power.poe_class, wanted.speed_mbps)
         cures: tuple[Cure, ...] = ()
         if better is not None:
             changed = put(injector.model_copy(update={"model": better.id}))
@@ -64,16 +64,6 @@ def weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjecto
             wanted_class=wanted.power.poe_class, speed_mbps=model.speed_mbps,
             wanted_mbps=wanted.speed_mbps, cures=cures,
         )  # fmt: skip
-
-
-def _injector_does(model: InjectorModel, poe_class: int, speed_mbps: int) -> bool:
-    return poe_rank(model.poe_class) >= poe_rank(poe_class) and model.speed_mbps >= speed_mbps
-
-
-def _injector_for(catalogue: Catalogue, poe_class: int, speed_mbps: int) -> InjectorModel | None:
-    """Return the cheapest injector that feeds a class at a speed, or None."""
-    fitting = [m for m in catalogue.injectors.values() if _injector_does(m, poe_class, speed_mbps)]
-    return min(fitting, key=lambda m: m.price, default=None)
 
 
 def rack_cures(
@@ -101,7 +91,7 @@ def _injector_cure(
         return []
     bought: list[Injector] = []
     for demand in left:
-        model = _injector_for(catalogue, demand.poe_class or 0, demand.speed_mbps)
+        model = catalogue.injector_for(demand.poe_class or 0, demand.speed_mbps)
         if model is None:
             return []
         new_id = f"inj-{demand.device}"[:40]

@@ -10,6 +10,7 @@ from .cabling import CableChapter, LinkVerdict, boxes_for
 from .catalogue import Catalogue
 from .design import Design, Device, Injector, Switch
 from .findings import Finding
+from .over_air import feeds
 from .rack import PowerPlan
 from .signal import RoomVerdict
 
@@ -71,6 +72,7 @@ def tally_of(
     fresh = [s for s in design.of(Switch).values() if s.state == "new"]
     parts += [catalogue.switches[s.model].price for s in fresh]
     parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
+    parts += [feed.price for _, feed in feeds(design, catalogue)]
     severities = [f.severity for f in findings]
     return Tally(
         access_points=sum(d.model in catalogue.airs for d in design.of(Device).values()),

@@ -31,6 +31,7 @@ from ..core.signal import (
     band_view,
     channel_plans,
     channel_tasks,
+    connected,
     difference,
     explain_spot,
     readings_at,
@@ -217,7 +218,7 @@ def _compared(
     catalogue = repository.catalogue
     kind, _, key = view.against.partition(":")
     if kind == "without":
-        return plan.without(frozenset(key.split(","))), plan
+        return connected(plan.without(frozenset(key.split(",")))), plan
     if kind == "revision" and key.isdecimal():
         earlier = as_planned(repository.at(project_id, int(key)))
         return plan, air_of(earlier, catalogue, view.band)

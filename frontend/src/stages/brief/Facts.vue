@@ -25,6 +25,7 @@ const RULES: { value: Site['house_rules'][number]; label: string }[] = [
   { value: 'quiet_hours', label: 'Noise in set hours only' },
 ]
 const MOUNTS = [{ value: 'ceiling', label: 'on ceilings, for many close by' }, { value: 'wall', label: 'on walls facing in, for reach' }]
+const LINKS = [{ value: 'wired', label: 'by cable, each one' }, { value: 'mesh', label: 'over the air where that is cheaper' }]
 const BY = [{ value: 'plan', label: 'by plan, looked at again after a scan' }, { value: 'controller', label: 'by the controller, within fences' }]
 const WIDTHS = [20, 40, 80].map((w) => ({ value: w, label: `${w} MHz` }))
 
@@ -115,6 +116,7 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
         <label v-if="site.domain === 'europe'"><Checkbox :model-value="site.four_channels_24" binary @update:model-value="set({ four_channels_24: $event as boolean }, 'Four channels on 2.4 GHz')" /> Four channels on 2.4 GHz: 1, 5, 9, 13</label>
       </div>
       <label>Access points hang first <Select :model-value="site.mount_first" :options="MOUNTS" option-label="label" option-value="value" size="small" fluid aria-label="Access points hang first" @update:model-value="set({ mount_first: $event }, 'Where access points hang')" /></label>
+      <label>Access points are linked <Select :model-value="site.back_haul" :options="LINKS" option-label="label" option-value="value" size="small" fluid aria-label="Access points are linked" @update:model-value="set({ back_haul: $event }, 'How access points are linked')" /></label>
       <label>Channels and power <Select :model-value="site.channels_by" :options="BY" option-label="label" option-value="value" size="small" fluid aria-label="Channels and power" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" /></label>
       <p class="quiet">What a choice changes stands in the line of figures below, beside what was before.</p>
     </section>

@@ -22,6 +22,10 @@ const mounts = computed({
   get: () => MOUNTS.find((m) => m.value.join() === (wishes.mounts.length ? wishes.mounts : [store.site?.mount_first ?? 'ceiling']).join())?.value,
   set: (v) => (wishes.mounts = v ?? []),
 })
+const mesh = computed({
+  get: () => (wishes.back_haul ?? store.site?.back_haul) === 'mesh',
+  set: (on) => (wishes.back_haul = on ? 'mesh' : 'wired'),
+})
 const points = computed(() => store.all('device').filter((d) => d.kind === 'access_point' && d.state === 'new'))
 const models = computed(() => modelsOf(store.catalogue, 'access_point').filter((m) => m.air && !m.old))
 const selected = computed(() => {
@@ -66,6 +70,7 @@ onUnmounted(() => {
       <label class="second"><ToggleSwitch v-model="wishes.second" input-id="second-too" aria-label="Second access point too" /> Second too</label>
         <label class="margin">Margin <InputNumber v-model="wishes.margin_db" size="small" :min="0" :max="20" :placeholder="String(store.site?.margin_db ?? 3)" suffix=" dB" input-class="narrow" aria-label="Margin in dB" /></label>
       </div>
+      <label class="second"><ToggleSwitch v-model="mesh" input-id="mesh-too" aria-label="Over the air where that is cheaper" /> Over the air where that is cheaper</label>
       <Button v-if="!running" label="Search for places" icon="pi pi-compass" size="small" data-testid="search-places" @click="search()" />
       <JobProgress v-else :job="job" what="Searching" @stop="stop" />
       <div v-if="!running" class="small">
@@ -101,7 +106,7 @@ onUnmounted(() => {
         </table>
         <div v-if="answer" class="taking">
           <Button :label="`Take: ${answer.name.toLowerCase()}`" size="small" data-testid="take-answer" @click="take" />
-          <span>{{ what }}. <span :class="answer.proven ? 'met' : 'near'">{{ inUnits(answer.proof) }}</span><template v-if="answer.short.length">; still short: {{ answer.short.join(', ') }}</template></span>
+          <span>{{ what }}. <span :class="answer.proven ? 'met' : 'near'">{{ inUnits(answer.proof) }}</span><template v-if="answer.over_air">; {{ answer.over_air }} of {{ answer.count }} hang on the air, each by a mains socket: see Mesh</template><template v-if="answer.short.length">; still short: {{ answer.short.join(', ') }}</template></span>
         </div>
         <p class="quiet told">
           {{ found.looked_at }} places and {{ found.points }} points were looked at<template v-if="found.excluded.length">; nothing is hung in {{ found.excluded.map((e) => `${e.name} (${e.why})`).join(', ') }}</template>.

@@ -6,6 +6,7 @@ from ..catalogue import Catalogue, DeviceModel, Rules
 from ..design import Category, Design, Device, OldCable, Run, Site
 from ..kept import kept_cables
 from ..memo import IdentityMemo
+from ..over_air import said_over_air
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .links import LinkVerdict, measured, slack_m
 from .routes import route_to
@@ -53,9 +54,10 @@ def judge_runs(
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
+    loose = said_over_air(design)
     wired = [
         d for d in design.of(Device).values()
-        if not catalogue.model_of(d).over_air and not (d.id in said and said[d.id].over_air)
+        if not catalogue.model_of(d).over_air and d.id not in loose
     ]  # fmt: skip
     return [best(device) for device in ([only] if only else wired)]
 

@@ -95,6 +95,7 @@ def _length(
             severity="not_met",
             text=text,
             rule="every device has a run",
+            cures=_over_air(design, catalogue, device),
         )
     elif run.verdict in ("not_met", "test_first"):
         yield _finding(
@@ -108,10 +109,14 @@ def _length(
             limit=run.limit_m,
             unit="m",
             rule="what each category carries, by speed and length",
-            cures=(
-                *_other_category(design, catalogue, run),
-                *_nearer(design, catalogue, run, device),
-                *_shorter_cords(design, catalogue, run),
+            cures=_by_school(
+                design,
+                _over_air(design, catalogue, device),
+                (
+                    *_other_category(design, catalogue, run),
+                    *_nearer(design, catalogue, run, device),
+                    *_shorter_cords(design, catalogue, run),
+                ),
             ),
             searches_cures=True,
         )
@@ -226,9 +231,31 @@ def _other_category(design: Design, catalogue: Catalogue, run: RunVerdict) -> tu
 
 def _pulled(design: Design, run: RunVerdict, category: Category) -> Change:
     """Return the change that pins a run's category, keeping what else was said of it."""
-    said = {r.device: r for r in design.of(Run).values()}.get(run.device)
-    kept = said or Run(id=f"r-{run.device}"[:40], device=run.device)
-    return put(kept.model_copy(update={"category": category}))
+    return put(_said_of(design, run.device).model_copy(update={"category": category}))
+
+
+def _said_of(design: Design, device: str) -> Run:
+    """Return what was said of a device's cable, or what would be."""
+    said = {r.device: r for r in design.of(Run).values()}.get(device)
+    return said or Run(id=f"r-{device}"[:40], device=device)
+
+
+def _by_school(
+    design: Design, by_air: tuple[Cure, ...], by_cable: tuple[Cure, ...]
+) -> tuple[Cure, ...]:
+    """Return cures in the order of the site's school: of cable, or of links over the air."""
+    first_air = design.site.back_haul == "mesh"
+    return (*by_air, *by_cable) if first_air else (*by_cable, *by_air)
+
+
+def _over_air(design: Design, catalogue: Catalogue, device: Device) -> tuple[Cure, ...]:
+    """Offer an access point its link over the air."""
+    if catalogue.model_of(device).air is None:
+        return ()
+    changed = put(_said_of(design, device.id).model_copy(update={"over_air": True}))
+    label = f"Link {device.name} over the air"
+    effect = "by a mains socket; what a user then gets stands under Mesh"
+    return (Cure(label=label, effect=effect, changes=(changed,)),)
 
 
 def _nearer(

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, PrivateAttr
 from ..bands import BANDS, Band
 from ..design import Purpose
 from ..mounts import Mount
+from .poe_classes import poe_rank
 from .roles import Role, by_kind
 from .rules import Rules
 
@@ -170,6 +171,10 @@ class InjectorModel(Entry):
     speed_mbps: int
     price: Positive
 
+    def does(self, poe_class: int, speed_mbps: float) -> bool:
+        """Whether it feeds a class at a speed."""
+        return poe_rank(self.poe_class) >= poe_rank(poe_class) and self.speed_mbps >= speed_mbps
+
 
 class CableModel(Entry):
     """A category of cable as it is bought."""
@@ -315,6 +320,11 @@ class Catalogue(BaseModel):
         """The switches that can be bought, the cheapest first."""
         fresh = (m for m in self.switches.values() if m.old is None)
         return tuple(sorted(fresh, key=lambda m: m.price))
+
+    def injector_for(self, poe_class: int, speed_mbps: float) -> InjectorModel | None:
+        """Return the cheapest injector that feeds a class at a speed, or None."""
+        fitting = (m for m in self.injectors.values() if m.does(poe_class, speed_mbps))
+        return min(fitting, key=lambda m: m.price, default=None)
 
     def gives_air(self, kind: str) -> bool:
         """Whether a kind of device has radios that clients hear."""

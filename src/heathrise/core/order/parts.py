@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import Catalogue
 from ..design import Design, Device, Duct, EquipmentRoom, Injector, Switch
+from ..over_air import feeds
 from .holes import Hole
 from .links import Link
 
@@ -128,6 +129,11 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
             room = rooms[switch.equipment_room]
             where = Where(kind="switch", id=switch.id, name=switch.name, floor=room.floor)
             parts.add(switch.model, "gear", where)
+    for device, feed in feeds(design, catalogue):
+        where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket",
+                      floor=device.floor)  # fmt: skip
+        parts.add(feed.id, "gear", where)
+        parts.add(cord_for(0.0, 0.0), "ends", _of(device))
     for injector in design.of(Injector).values():
         device = design.of(Device)[injector.device]
         where = Where(kind="injector", id=injector.id, name=device.name, floor=device.floor)

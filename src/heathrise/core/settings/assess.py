@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Collection, Iterator, Sequence
 
 from ..catalogue import Catalogue
-from ..design import Design, Network, Run, WirelessName
+from ..design import Design, Network, WirelessName
 from ..findings import Finding
+from ..over_air import said_over_air
 from .sheet import (
     Plug,
     SettingsSheet,
@@ -38,7 +39,7 @@ def settings_sheet(
         networks=network_sheets(design, catalogue.rules),
         names=name_sheets(design, catalogue.rules),
         ports=port_sheets(design, catalogue, plugs),
-        mesh=any(r.over_air for r in design.of(Run).values()),
+        mesh=bool(said_over_air(design)),
         mesh_reason=mesh_reason(design, catalogue, wired),
         optimiser=design.site.channels_by == "controller",
         optimiser_reason=_OPTIMISER[design.site.channels_by],

@@ -10,7 +10,8 @@ from pydantic import BaseModel, ConfigDict
 
 from ..bands import Band
 from ..catalogue import Catalogue, PortProfile, Rules
-from ..design import Design, Device, Network, Run, Switch, WirelessName
+from ..design import Design, Device, Network, Switch, WirelessName
+from ..over_air import said_over_air
 from .networks import NetworkSheet, network_sheet
 
 
@@ -84,7 +85,7 @@ class Plug(BaseModel):
 def mesh_reason(design: Design, catalogue: Catalogue, wired: Collection[str]) -> str:
     """Return why mesh stays off; ``wired`` holds the devices that a run reaches."""
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
-    loose = {r.device for r in design.of(Run).values() if r.over_air}
+    loose = said_over_air(design)
     if loose:
         names = ", ".join(d.name for d in points if d.id in loose)
         return f"back-haul of {names} is over the air; the strongest are wired"

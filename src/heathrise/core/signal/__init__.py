@@ -19,7 +19,7 @@ from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
 from .levels import Air, Direction, heard_at, readings_at
-from .mesh import MeshLink, mesh_findings, mesh_links, over_the_air
+from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, rates_over_air
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
@@ -58,6 +58,7 @@ __all__ = [
     "channel_findings",
     "channel_plans",
     "channel_tasks",
+    "connected",
     "difference",
     "explain_spot",
     "habit_findings",
@@ -71,6 +72,7 @@ __all__ = [
     "proposed_names",
     "quick_plans",
     "radios_of",
+    "rates_over_air",
     "reach_dbm",
     "readings_at",
     "relief",

@@ -24,6 +24,7 @@ from .channels import (
 )
 from .habits import HabitVerdict
 from .levels import Air
+from .mesh import connected
 from .quiet import quieten
 from .radios import Fence, RadioSheet, fences, proof_of, radio_sheets
 from .rooms import RoomVerdict
@@ -69,7 +70,7 @@ def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
         if band == "2.4":
             return quieten(air_of(design, catalogue, "5"))
         terrain = terrain_of(design, catalogue)
-        return Air(design, catalogue, terrain, transmits(design, catalogue))
+        return connected(Air(design, catalogue, terrain, transmits(design, catalogue)))
 
     return _airs.get((design, catalogue), band == "2.4", make)
 

@@ -28,12 +28,16 @@ SILENT_DBM = -140.0
 
 @dataclass(frozen=True)
 class Air:
-    """All that levels depend on: the terrain, the radios and the client judged by."""
+    """All that levels depend on: the terrain, the radios and the client judged by.
+
+    ``cut_off`` are access points over the air whose link leads to none with a cable: silent here.
+    """
 
     design: Design
     catalogue: Catalogue
     terrain: Terrain
     radios: dict[tuple[str, Band], Transmit]
+    cut_off: frozenset[str] = frozenset()
 
     @property
     def rules(self) -> Rules:

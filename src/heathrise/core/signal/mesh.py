@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Collection, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal
 
 import numpy as np
@@ -12,8 +12,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
 from ..catalogue import Catalogue
-from ..design import Design, Device, Run
+from ..design import Design, Device
 from ..findings import Finding, Place
+from ..over_air import said_over_air
 from .hearing import hearing_dbm
 from .levels import Air
 from .rates import user_mbps, users_mbps
@@ -21,6 +22,7 @@ from .rooms import target_of
 
 MOST_HOPS = 2
 BAND: Band = "5"
+_SHARE = "signal.user_share"
 
 
 class MeshLink(BaseModel):
@@ -59,11 +61,34 @@ class MeshLink(BaseModel):
 
 def over_the_air(design: Design, catalogue: Catalogue) -> set[str]:
     """Return the access points whose link is the air."""
-    said = {r.device for r in design.of(Run).values() if r.over_air}
+    said = said_over_air(design)
     return {
         d.id for d in design.of(Device).values()
         if d.model in catalogue.airs and (d.id in said or catalogue.model_of(d).over_air)
     }  # fmt: skip
+
+
+def connected(air: Air) -> Air:
+    """Return the air with what leads to no cable silent: a client hears it and gets nothing."""
+    orphans = frozenset(link.device for link in mesh_links(air) if link.parent is None)
+    return replace(air.without(orphans), cut_off=orphans) if orphans - air.cut_off else air
+
+
+def _orphan(air: Air, device: Device) -> MeshLink:
+    band: Band = BAND if (device.id, BAND) in air.radios else "2.4"
+    return MeshLink(
+        device=device.id, name=device.name, band=band, parent=None, parent_name=None,
+        path=(device.name,), hops=0, level_dbm=None, rate_mbps=0, user_mbps=0, kept_mbps=0,
+        shared_mbps=0, on_branch=0, wired_mbps=round(_at_target(air, band) * air.rules[_SHARE], 1),
+        direct_mbps=0, repeater=air.catalogue.model_of(device).over_air,
+    )  # fmt: skip
+
+
+def _at_target(air: Air, band: Band) -> float:
+    """Return the rate of a user at the level that calls ask for, Mb/s."""
+    call = target_of(air.rules, "calls")
+    assert call is not None  # calls are judged by levels that a firm changes, never by none
+    return user_mbps(air.rules, call.first_dbm, air.width_mhz(band)) / air.rules[_SHARE]
 
 
 @dataclass(frozen=True)
@@ -81,8 +106,10 @@ def mesh_links(air: Air) -> list[MeshLink]:
     loose = over_the_air(air.design, air.catalogue)
     if not loose:
         return []
-    found: dict[str, MeshLink] = {}
+    devices = air.design.of(Device)
+    found = {d: _orphan(air, devices[d]) for d in air.cut_off}
     on_5 = {d.id for d in air.access_points(BAND)}
+    loose = loose - air.cut_off
     split: tuple[tuple[Band, set[str]], ...] = ((BAND, loose & on_5), ("2.4", loose - on_5))
     for band, mine in split:
         if mine:
@@ -124,11 +151,7 @@ def _carries(net: _Net, way: tuple[int, ...]) -> float:
 
 
 def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[MeshLink]:
-    rules = air.rules
-    share = rules["signal.user_share"]
-    call = target_of(rules, "calls")
-    assert call is not None  # calls are judged by levels that a firm changes, never by none
-    at_target = user_mbps(rules, call.first_dbm, air.width_mhz(band)) / share
+    share, at_target = air.rules[_SHARE], _at_target(air, band)
     ways = _ways(net)
     branches: dict[int, int] = {}
     for way in ways.values():
@@ -142,11 +165,7 @@ def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[M
             "device": device.id, "name": device.name, "band": band, "repeater": repeater
         }  # fmt: skip
         if not way:
-            yield MeshLink(
-                **common, parent=None, parent_name=None, path=(device.name,), hops=0,
-                level_dbm=None, rate_mbps=0, user_mbps=0, kept_mbps=0, shared_mbps=0, on_branch=0,
-                wired_mbps=round(at_target * share, 1), direct_mbps=0,
-            )  # fmt: skip
+            yield _orphan(air, device)
             continue
         parent = way[1]
         user = share / (1 / _carries(net, way) + 1 / at_target)
@@ -179,6 +198,20 @@ def _direct(air: Air, net: _Net, band: Band, k: int) -> float:
     return round(best, 1)
 
 
+def rates_over_air(air: Air) -> tuple[list[Device], np.ndarray]:
+    """Return the access points, and what a user at each would get if another were its only one
+    with a cable: shape (n, n), Mb/s, by the row's way of at most two hops to the column's."""
+    net = _net(air, BAND, ())
+    share, at_target = air.rules[_SHARE], _at_target(air, BAND)
+    with np.errstate(divide="ignore"):
+        inverse = np.where(net.mbps > 0, 1 / net.mbps, np.inf)
+    np.fill_diagonal(inverse, 0.0)
+    best = inverse.copy()
+    for between in range(len(net.devices)):
+        best = np.minimum(best, inverse[:, between, None] + inverse[None, between, :])
+    return net.devices, share / (best + 1 / at_target)
+
+
 def _second(air: Air, net: _Net, k: int, parent: int, at_target: float) -> tuple[int | None, float]:
     """Return the parent it would take if its own were gone, near enough in level, and what a user
     gets then."""
@@ -200,7 +233,8 @@ def mesh_findings(air: Air) -> Iterator[Finding]:
         least = rules["signal.mesh_least_mbps"]
         if link.parent is None:
             severity = "not_met"
-            text = f"{link.name} has no cable, and hears no access point that leads to one."
+            text = f"{link.name} has no cable, and hears no access point that leads to one: it is "
+            text += "counted as silent."
         elif link.repeater and link.direct_mbps >= link.user_mbps:
             severity = "near"
             text = (

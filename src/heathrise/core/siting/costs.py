@@ -44,6 +44,22 @@ def place_cents(
     return found
 
 
+def air_cents(
+    catalogue: Catalogue, places: Sequence[Device], firm: Mapping[str, FirmPrice]
+) -> list[int]:
+    """Return what it costs to hang an access point at each place without a cable, in cents: its
+    hours and what feeds it from a socket; the thing itself is bought in packs."""
+    prices, rules = Prices(items_of(catalogue), firm), catalogue.rules
+    minute, margin = rules["order.rate_per_hour"] / 60, 1 + rules["order.margin_share"]
+    found = []
+    for place in places:
+        power = catalogue.model_of(place).power
+        feed = catalogue.injector_for(power.poe_class, 0) if power is not None else None
+        bought = margin * prices.each(feed.id) if feed is not None else 0.0
+        found.append(round(_CENTS * (bought + minute * _handling(rules, place, catalogue, 0))))
+    return found
+
+
 def _minutes(rules: Rules, run: RunVerdict) -> float:
     rates, beside = rules.table("order.pull_minutes"), rules["order.pulled_beside_share"]
     total = 0.0

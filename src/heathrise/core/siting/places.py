@@ -15,7 +15,7 @@ from shapely.ops import unary_union
 
 from ..catalogue import Catalogue, DeviceModel, Role
 from ..design import Design, Device, ElementId, Opening, Site, Space, Wall, Zone
-from ..design.values import ModelId
+from ..design.values import BackHaul, ModelId
 from ..plan import mount_height_m
 from ..signal import share_walled, walls_that
 from ..storeys import storeys_of
@@ -34,8 +34,8 @@ class Wishes(BaseModel):
     """What a search for places is free to do, and what it has to bring.
 
     Without ``models`` those that the plan uses are taken, without ``mounts`` the one that comes
-    first on the site; what is in ``keep`` stays where it is;
-    ``margin_db`` is the site's where it is not said, ``most`` how many there may be in all.
+    first on the site; what is in ``keep`` stays where it is; ``back_haul`` and ``margin_db`` are
+    the site's where they are not said, ``most`` how many there may be in all.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -43,11 +43,16 @@ class Wishes(BaseModel):
     models: tuple[ModelId, ...] = Field((), max_length=6)
     mounts: tuple[Literal["ceiling", "wall"], ...] = ()
     second: bool = True
+    back_haul: BackHaul | None = None
     margin_db: float | None = Field(None, ge=0, le=20)
     keep: tuple[ElementId, ...] = Field((), max_length=500)
     goals: tuple[Goal, ...] = Field(("fewest", "cheapest", "strongest"), min_length=1, max_length=3)
     most: int | None = Field(None, ge=0, le=500)
     seconds: float = Field(30.0, ge=1, le=300)
+
+    def meshes(self, site: Site) -> bool:
+        """Whether links may be over the air: as wished, else as is the site's school."""
+        return (self.back_haul or site.back_haul) == "mesh"
 
     def margin_in_db(self, site: Site) -> float:
         """Return the margin that is kept: as wished, else the site's."""

@@ -20,11 +20,20 @@ from ..kept import as_planned
 from ..offers import Offer, offer_of
 from ..order import FirmPrice
 from ..progress import Progress, ShowBest, always, give_way
-from ..signal import Asked, air_of, asked_rooms, judge_rooms, reach_dbm
+from ..signal import (
+    Asked,
+    air_of,
+    asked_rooms,
+    judge_rooms,
+    over_the_air,
+    reach_dbm,
+)
+from .backhaul import links_to
 from .changes import Moved, changes_to
 from .costs import place_cents, priced
 from .cover import Choice, Task, choose, greedy, too_near
 from .ground import Ground, ground_of
+from .landings import crossings
 from .places import Excluded, Goal, Wishes, free_part
 from .shift import Levels, Rooms, shifted, two_best
 
@@ -39,6 +48,7 @@ _MOST_DB = 15  # by which a second is looked for to be stronger, or is given up
 _REFINED = 2  # times that rooms are looked at more closely
 _TINY = 1e-6
 _LEAST_SHIFT_S, _SHIFT_SHARE = 5.0, 0.2
+_CROSSING_SECONDS = 3.0
 _KEPT_APART = 6  # times that a choice is made anew because two came too near
 
 
@@ -68,6 +78,7 @@ class Answer(BaseModel):
     moved: tuple[Moved, ...]
     offer: Offer
     short: tuple[str, ...] = Field(description="names of rooms that still fall short")
+    over_air: int = Field(0, description="access points that hang on the air, not on a cable")
 
 
 class Sited(BaseModel):
@@ -268,6 +279,8 @@ class _Seeker:
             if choice is None or choice.impossible:
                 self.none = self._none(choice)
                 return best
+            if goal == "fewest" and self.ground.wishes.meshes(self.ground.design.site):
+                choice = self._where_ways_cross(task, choice)
             devices = self._shifted(choice)
             short = self._short(devices)
             if len(self.fine) - len(short) > met:
@@ -279,6 +292,20 @@ class _Seeker:
             self._look_closer(more)
             task = replace(task, demands=self.demands, start=choice.places)
         return best
+
+    def _where_ways_cross(self, task: Task, choice: Choice) -> Choice:
+        """Return as many places, more of them where air reaches on through stairwells and doors."""
+        ground = self.ground
+        halls = crossings(ground.design, ground.catalogue.rules)
+        storeys = ground.air.terrain.storeys
+        rooms = (storeys.room_at(d.floor, d.at) for d in ground.columns)
+        prices = tuple(int(r is None or r.id not in halls) for r in rooms)
+        count = len(choice.places)
+        again = replace(task, prices=prices, most=count, least=count, start=choice.places)
+        better = choose(again, _CROSSING_SECONDS, self.progress)
+        if better is None or len(better.places) != count:
+            return choice
+        return replace(choice, places=better.places)
 
     def _chosen(self, task: Task, seconds: float, goal: Goal) -> Choice | None:
         """Choose; pairs that come too near are kept apart from then on, which few choices need."""
@@ -374,6 +401,9 @@ class _Seeker:
         ground = self.ground
         changes, moved = changes_to(ground.design, ground.catalogue, ground.free, devices)
         after = apply(self.drawn, changes) if changes else self.drawn
+        if ground.wishes.meshes(ground.design.site):
+            links = links_to(after, ground.catalogue, ground.wishes.keep, self.firm)
+            changes, after = [*changes, *links], apply(after, links) if links else after
         rooms = judge_rooms(air_of(as_planned(after), ground.catalogue))
         count = len(devices) + len(ground.fixed)
         least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
@@ -384,6 +414,7 @@ class _Seeker:
             changes=tuple(changes), moved=tuple(moved),
             offer=offer_of(None, GOALS[goal], after, self.catalogue, self.firm, self.today),
             short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
+            over_air=len(over_the_air(as_planned(after), ground.catalogue)),
         )  # fmt: skip
 
     def _proof(self, goal: Goal, choice: Choice, over: float) -> str:

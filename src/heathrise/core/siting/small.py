@@ -17,6 +17,7 @@ from ..progress import Progress, always
 from ..signal import VERDICT_RANK, RoomVerdict, air_of, judge_rooms, mesh_links
 from ..wording import metres
 from .ground import Ground, ground_of
+from .landings import crossings
 from .places import Wishes, movable
 from .shift import Rooms, Standing, two_best
 
@@ -25,6 +26,7 @@ _APART_M = 2.5  # what is nearer than this to a better place is no other one
 _LEAST_MOVE_M = 0.5
 _TRIED = 12  # places that are really tried, the most promising first
 _LEAST_SHARE = 0.02
+_HALL_SHARE = 0.1  # a place on a landing is worth so much more over the air: it reaches on
 _MOST_ORPHANS = 80  # places without a parent that are passed over
 
 
@@ -51,6 +53,7 @@ def best_places(
     standing = air_of(design, ruled)
     before = judge_rooms(standing)
     now_mbps = next((k.user_mbps for k in mesh_links(standing) if k.device == device_id), 0.0)
+    halls = crossings(design, ruled.rules)
     tried: list[tuple[tuple[float, float], Cure]] = []
     taken: list[Device] = []
     orphans = 0
@@ -76,10 +79,14 @@ def best_places(
             label = f"Move {device.name} {_where(ground, device, place)}"
             said = effect(before, after)
             rank, shares = _worth(after)
+            worth = (rank, shares)
             if link is not None:
                 said += f"; {link.user_mbps:.0f} Mb/s for a user over {link.parent_name}"
-                shares = link.user_mbps
-            tried.append(((rank, shares), Cure(label=label, effect=said, changes=(put(moved),))))
+                room = air.terrain.storeys.room_at(place.floor, place.at)
+                hall = room is not None and room.id in halls
+                said += ", where ways cross" if hall else ""
+                worth = (rank, link.user_mbps * (1 + _HALL_SHARE * hall))
+            tried.append((worth, Cure(label=label, effect=said, changes=(put(moved),))))
         if len(taken) == _TRIED or not progress(len(taken), _TRIED):
             break
     tried.sort(key=lambda row: row[0], reverse=True)

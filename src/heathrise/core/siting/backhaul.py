@@ -1,0 +1,104 @@
+"""Which access points get a cable where the others may hang on the air."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator, Mapping, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+from ortools.sat.python import cp_model
+
+from ..catalogue import Catalogue
+from ..design import Change, Design, Device, Run, put
+from ..kept import as_planned
+from ..order import FirmPrice
+from ..over_air import said_over_air
+from ..signal import air_of, over_the_air, rates_over_air
+from .costs import air_cents, place_cents
+from .places import movable
+
+_SECONDS = 5.0
+_SCALE = 100  # a second parent is worth this share of a cent for each that has none
+
+
+def wired_ones(
+    rates_mbps: NDArray[np.float64], cable_cents: Sequence[int], air_cents: Sequence[int],
+    least_mbps: float, decided: Collection[int] = (), loose: Collection[int] = (),
+) -> set[int]:  # fmt: skip
+    """Return which access points are wired so that all others get enough over the air, for least.
+
+    Of choices that cost alike the one is taken that leaves the fewest without a second parent.
+
+    Args:
+        rates_mbps: what a user at the row gets if the column is wired, shape (n, n).
+        cable_cents, air_cents: what a cable to each costs, and what it takes without one.
+        decided: those that have a cable whatever is chosen; ``loose`` those that never have one.
+    """
+    count = len(cable_cents)
+    reach = rates_mbps >= least_mbps
+    model = cp_model.CpModel()
+    wired = [model.new_bool_var(f"w{k}") for k in range(count)]
+    alone = [model.new_bool_var(f"a{k}") for k in range(count)]
+    for k in range(count):
+        parents = [wired[j] for j in range(count) if j != k and reach[k, j]]
+        if k in decided:
+            model.add(wired[k] == 1)
+        elif k in loose:
+            model.add(wired[k] == 0)
+        else:
+            model.add_bool_or([wired[k], *parents])
+        model.add(2 * wired[k] + sum(parents) >= 2).only_enforce_if(~alone[k])
+    own = [(c - a) * _SCALE * v for c, a, v in zip(cable_cents, air_cents, wired, strict=True)]
+    model.minimize(cp_model.LinearExpr.sum([*own, *alone]))
+    solver = cp_model.CpSolver()
+    solver.parameters.max_time_in_seconds = _SECONDS
+    solver.parameters.random_seed = 1
+    if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return set(range(count)) - set(loose)
+    return {k for k, v in enumerate(wired) if solver.boolean_value(v)}
+
+
+def links_to(
+    drawn: Design, catalogue: Catalogue, keep: Collection[str], firm: Mapping[str, FirmPrice]
+) -> list[Change]:
+    """Return the changes that leave a cable to those access points alone that need one.
+
+    Args:
+        keep: access points that are left as they are.
+    """
+    design = as_planned(drawn)
+    devices, rates = rates_over_air(air_of(design, catalogue))
+    mine = {d.id: d for d in movable(design, catalogue) if d.id not in keep}
+    cable = dict.fromkeys((d.id for d in devices), 0)
+    air = dict(cable)
+    points = list(mine.values())
+    cable |= zip(mine, place_cents(design, catalogue, points, firm), strict=True)
+    air |= zip(mine, air_cents(catalogue, points, firm), strict=True)
+    stays = {k for k, d in enumerate(devices) if d.id not in mine}
+    by_air = over_the_air(design, catalogue)
+    loose = {k for k in stays if devices[k].id in by_air}
+    wired = wired_ones(
+        rates, [cable[d.id] for d in devices], [air[d.id] for d in devices],
+        catalogue.rules["signal.mesh_least_mbps"], stays - loose, loose,
+    )  # fmt: skip
+    on_5 = {d.id for d in devices}
+    with_cable = {devices[k].id for k in wired} | (set(mine) - on_5)
+    return list(_linked(drawn, points, with_cable))
+
+
+def _linked(
+    design: Design, devices: Sequence[Device], with_cable: Collection[str]
+) -> Iterator[Change]:
+    """Yield the changes that take the cable from access points, or give it back."""
+    said = {r.device: r for r in design.of(Run).values()}
+    loose, taken = said_over_air(design), set(design.of(Run))
+    for device in devices:
+        on_air = device.id not in with_cable
+        if (device.id in loose) == on_air:
+            continue
+        run = said.get(device.id)
+        if run is None:
+            key = next(k for n in range(1, 10_000) if (k := f"run-air-{n}") not in taken)
+            taken.add(key)
+            run = Run(id=key, device=device.id)
+        yield put(run.model_copy(update={"over_air": on_air}))

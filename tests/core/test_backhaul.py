@@ -1,0 +1,152 @@
+"""Which access points get a cable in a site of mesh, against trying all; landings and halls; feeds."""
+
+from __future__ import annotations
+
+import itertools
+import random
+from datetime import date
+
+import numpy as np
+import pytest
+
+from heathrise.core.catalogue import Catalogue
+from heathrise.core.design import (
+    Design,
+    Floor,
+    Opening,
+    Run,
+    Space,
+    apply,
+    put,
+)
+from heathrise.core.evaluate import evaluate
+from heathrise.core.kept import as_planned
+from heathrise.core.ordering import order_of
+from heathrise.core.signal import air_of, mesh_links, rates_over_air
+from heathrise.core.siting import Wishes, search_sites
+from heathrise.core.siting.backhaul import wired_ones
+from heathrise.core.siting.costs import air_cents
+from heathrise.core.siting.landings import crossings
+from heathrise.demo import SITES
+
+from .plans import access_point, design_of, rack, shell, wall
+
+TODAY = date(2026, 11, 25)
+
+
+def _mill() -> Design:
+    return next(s for s in SITES if s.key == "mill").make()
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_the_cheapest_cables_against_trying_every_choice(seed: int) -> None:
+    dice = random.Random(seed)
+    n = dice.randint(3, 8)
+    rates = np.array([[dice.choice([0, 20, 49, 50, 90]) for _ in range(n)] for _ in range(n)])
+    cable = [dice.randint(5_000, 60_000) for _ in range(n)]
+    air = [dice.randint(2_000, 8_000) for _ in range(n)]
+    decided = {0} if dice.random() < 0.5 else set()
+    loose = {n - 1} if dice.random() < 0.3 else set()
+
+    def cost(chosen: set[int]) -> float:
+        """In cents; a hundredth of one for each that has but one parent."""
+        total = 0.0
+        for k in range(n):
+            parents = sum(rates[k][j] >= 50 for j in chosen - {k})
+            if k in chosen:
+                total += cable[k]
+            elif k in loose or parents:
+                total += air[k]
+            else:
+                return float("inf")
+            total += 0.01 * (k not in chosen and parents < 2)
+        return total
+
+    every = (
+        set(c) | decided
+        for size in range(n + 1)
+        for c in itertools.combinations([k for k in range(n) if k not in loose], size)
+    )
+    best = min(cost(c) for c in every)
+    found = wired_ones(rates, cable, air, 50, decided, loose)
+    assert decided <= found and not loose & found
+    assert cost(found) == pytest.approx(best, abs=1e-6)
+
+
+@pytest.mark.parametrize("key", ["mill", "school"])
+def test_what_a_user_gets_is_what_the_links_say(key: str, catalogue: Catalogue) -> None:
+    """With one access point wired and all others on the air, way by way as mesh_links has it."""
+    design = as_planned(next(s for s in SITES if s.key == key).make())
+    devices, rates = rates_over_air(air_of(design, catalogue))
+    root = len(devices) // 2
+    runs = [Run(id=f"a{k}", device=d.id, over_air=True) for k, d in enumerate(devices) if k != root]
+    gone = {r.id: r for r in runs}
+    loose = Design({**design.tables, "run": gone})
+    links = {k.device: k for k in mesh_links(air_of(loose, catalogue)) if k.band == "5"}
+    at = {d.id: k for k, d in enumerate(devices)}
+    for link in links.values():
+        mine = rates[at[link.device], root]
+        assert link.user_mbps == pytest.approx(mine if mine > 0 else 0, abs=0.06)
+
+
+def test_a_search_by_the_school_of_mesh_leaves_cables_to_few(catalogue: Catalogue) -> None:
+    """Its answer is cheaper than the wired one, each of its links carries what is asked for."""
+    design = _mill()
+    wishes = Wishes(goals=("fewest",), seconds=6)
+    (wired,) = search_sites(design, catalogue, wishes, {}, TODAY).answers
+    school = apply(design, [put(design.site.model_copy(update={"back_haul": "mesh"}))])
+    (answer,) = search_sites(school, catalogue, wishes, {}, TODAY).answers
+    assert wired.over_air == 0 < answer.over_air < answer.count == wired.count
+    assert answer.offer.total < wired.offer.total and answer.offer.cable_m < wired.offer.cable_m
+    after = apply(design, answer.changes)
+    links = mesh_links(air_of(as_planned(after), catalogue))
+    least = catalogue.rules["signal.mesh_least_mbps"]
+    assert len(links) == answer.over_air and all(k.user_mbps >= least for k in links)
+    # Asked for cables again, each has one.
+    back = wishes.model_copy(update={"back_haul": "wired"})
+    (again,) = search_sites(after, catalogue, back, {}, TODAY).answers
+    assert again.over_air == answer.over_air  # a search by wire leaves links as they are
+
+
+def _door(number: int, on: int, at_m: float) -> Opening:
+    return Opening(
+        id=f"d{number}", wall=f"w{on}", kind="door", offset_m=at_m, width_m=0.9,
+        construction="door-hollow",
+    )  # fmt: skip
+
+
+def test_landings_and_halls_by_hand(catalogue: Catalogue) -> None:
+    """A stair, what lies over it, and a hall with four doors; not the room with one."""
+    box = ((0, 0), (4, 0), (4, 4), (0, 4))
+    design = design_of(
+        *shell()[:3], Floor(id="u", building="b", name="Up", level=1, elevation_m=3),
+        Space(id="stair", floor="f", name="Stair", outline=box, stairs=True),
+        Space(id="landing", floor="u", name="Landing", outline=box),
+        Space(id="hall", floor="f", name="Hall", outline=((4, 0), (10, 0), (10, 4), (4, 4))),
+        Space(id="den", floor="f", name="Den", outline=((10, 0), (14, 0), (14, 4), (10, 4))),
+        wall(1, (4, 0), (4, 4), "brick-single"), wall(2, (10, 0), (10, 4), "brick-single"),
+        wall(3, (4, 4), (10, 4), "brick-single"), wall(4, (4, 0), (10, 0), "brick-single"),
+        *(_door(k, k, 1.5) for k in (1, 2, 3, 4)),
+    )  # fmt: skip
+    assert crossings(design, catalogue.rules) == {"stair", "landing", "hall"}
+    fewer = {**design.tables, "opening": {}}
+    assert crossings(Design(fewer), catalogue.rules) == {"stair", "landing"}
+
+
+def test_what_hangs_on_the_air_is_fed_from_a_socket(catalogue: Catalogue) -> None:
+    """An injector and a short cord are ordered for it, and its cost by hand is theirs with 31
+    minutes: 22 to hang it, 9 to adopt it."""
+    loose = access_point(15, 5, "ap-2")
+    base = design_of(*shell(), rack(1, 5), access_point(5, 5), loose)
+    design = apply(base, [put(Run(id="r", device="ap-2", over_air=True))])
+    power = catalogue.model_of(loose).power
+    assert power is not None
+    fitting = [i for i in catalogue.injectors.values() if i.poe_class >= power.poe_class]
+    feed = min(fitting, key=lambda i: i.price)
+    before = order_of(base, catalogue, evaluate(base, catalogue), {}, TODAY)
+    order = order_of(design, catalogue, evaluate(design, catalogue), {}, TODAY)
+    (line,) = [row for row in order.lines if row.item == feed.id]
+    assert line.quantity == 1 and "at its socket" in line.where[0].name
+    assert not [row for row in before.lines if row.item == feed.id]
+    (cents,) = air_cents(catalogue, [loose], {})
+    assert cents / 100 == pytest.approx(1.18 * feed.price + 58 / 60 * 31, abs=0.01)
