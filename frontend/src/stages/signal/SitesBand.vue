@@ -67,12 +67,14 @@ onUnmounted(() => {
       <MultiSelect v-model="wishes.models" :options="models" option-label="label" option-value="id" size="small" placeholder="Models: as in the plan" :max-selected-labels="1" selected-items-label="{0} models" aria-label="Models to place" class="wide" />
       <MultiSelect v-model="wishes.keep" :options="points" option-label="name" option-value="id" size="small" placeholder="All may be moved" :max-selected-labels="3" selected-items-label="{0} stay where they are" aria-label="Access points that stay where they are" class="wide" />
       <div class="row">
-      <label class="second"><ToggleSwitch v-model="wishes.second" input-id="second-too" aria-label="Second access point too" /> Second too</label>
-        <label class="margin">Margin <InputNumber v-model="wishes.margin_db" size="small" :min="0" :max="20" :placeholder="String(store.site?.margin_db ?? 3)" suffix=" dB" input-class="narrow" aria-label="Margin in dB" /></label>
+        <label class="second"><ToggleSwitch v-model="wishes.second" input-id="second-too" aria-label="Second access point too" /> Second too</label>
+        <label class="second" title="A cable only to those that need one; the others hang on the air"><ToggleSwitch v-model="mesh" input-id="mesh-too" aria-label="Over the air where that is cheaper" /> Mesh</label>
       </div>
-      <label class="second"><ToggleSwitch v-model="mesh" input-id="mesh-too" aria-label="Over the air where that is cheaper" /> Over the air where that is cheaper</label>
-      <Button v-if="!running" label="Search for places" icon="pi pi-compass" size="small" data-testid="search-places" @click="search()" />
-      <JobProgress v-else :job="job" what="Searching" @stop="stop" />
+      <div class="row">
+        <label class="margin">Margin <InputNumber v-model="wishes.margin_db" size="small" :min="0" :max="20" :placeholder="String(store.site?.margin_db ?? 3)" suffix=" dB" input-class="narrow" aria-label="Margin in dB" /></label>
+        <Button v-if="!running" label="Search" aria-label="Search for places" icon="pi pi-compass" size="small" data-testid="search-places" @click="search()" />
+      </div>
+      <JobProgress v-if="running" :job="job" what="Searching" @stop="stop" />
       <div v-if="!running" class="small">
         <button class="plain link" @click="fewer(count)">Can one fewer do?</button>
         <button class="plain link" @click="ask('needless', 'Not needed')">Which is not needed?</button>
