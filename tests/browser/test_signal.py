@@ -110,7 +110,7 @@ def test_a_call_is_walked_up_the_stairs_before_and_after(signal: Sheet) -> None:
     expect(page.locator("[data-layer=walk] .corner")).to_have_count(2)  # the climb and the end
 
     # A press in the band shows the spot, on its own storey.
-    box = band.locator("svg").bounding_box()
+    box = band.get_by_role("slider", name="Moment of the walk").bounding_box()
     assert box
     page.mouse.click(box["x"] + 45, box["y"] + 80)
     expect(page.get_by_test_id("walk-now")).to_contain_text("AP-")
@@ -211,6 +211,18 @@ def test_a_scan_is_read_and_the_plan_keeps_clear_of_it(signal: Sheet, tmp_path: 
     sheet.tab("Fences")
     sheet.saved(5)
     expect(band.get_by_test_id("fence")).to_contain_text("40 MHz")
+
+
+def test_a_width_is_weighed_and_planned(signal: Sheet) -> None:
+    sheet, page = signal, signal.page
+    sheet.tab("Channels")
+    band = page.get_by_test_id("channels-band")
+    expect(band.get_by_test_id("widths").locator("tbody tr")).to_have_count(3)
+    expect(band.get_by_test_id("width-allowed")).to_contain_text("40 MHz: no two share their air")
+    band.get_by_role("button", name="Plan 80 MHz").click()
+    sheet.saved(2)
+    expect(band.get_by_test_id("widths").locator("tr.now")).to_contain_text("80")
+    expect(band.get_by_role("button", name="Plan 40 MHz")).to_be_visible()
 
 
 def test_the_busiest_hour_and_a_wing_that_no_cable_reaches(signal: Sheet) -> None:

@@ -19,7 +19,7 @@ from .signal import Busy, ChannelPlan, air_of, busy_hour, channel_plans, channel
 
 _LEAST_GAIN = 0.01
 _OFFERED = 4
-_WIDTHS = (20, 40, 80)
+WIDTHS = (20, 40, 80)
 
 
 class BusyView(BaseModel):
@@ -81,7 +81,7 @@ def _ideas(
             wired = group.model_copy(update={"wired": group.count})
             room = spaces[group.space].name
             yield f"A wire for {group.count} × {client.label.lower()}, {room}", [put(wired)], False
-    for width in _WIDTHS:
+    for width in WIDTHS:
         if width != design.site.width_5ghz_mhz:
             site = design.site.model_copy(update={"width_5ghz_mhz": width})
             yield f"Plan {width} MHz channels on 5 GHz", [put(site)], True

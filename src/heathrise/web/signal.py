@@ -40,6 +40,7 @@ from ..core.signal import (
     walk_of,
 )
 from ..core.storeys import storeys_of
+from ..core.widths import WidthView, width_view
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
 from ..store import Repository
@@ -88,6 +89,12 @@ def make_signal(repository: Repository) -> APIBlueprint:
     def busy(project_id: str) -> Response:
         """Show the busiest hour by the brief's clients, and what would relieve it."""
         return json_of(busy_view(repository.load(project_id).design, repository.catalogue))
+
+    @routes.get("/projects/<project_id>/widths")
+    @routes.output(WidthView)
+    def widths(project_id: str) -> Response:
+        """Show what each width of channels comes to on 5 GHz."""
+        return json_of(width_view(repository.load(project_id).design, repository.catalogue))
 
     @routes.get("/projects/<project_id>/mesh")
     @routes.output(MeshView)

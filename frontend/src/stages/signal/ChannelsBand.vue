@@ -7,6 +7,7 @@ import { api, file as asFile, taken } from '@/api/client'
 import type { BandView, Change, ElementOf, Neighbour, Point, Site, View } from '@/api/types'
 import { useAttempt } from '@/answers/useAttempt'
 import { useChannels } from '@/answers/useChannels'
+import { useWidths } from '@/answers/useWidths'
 import NumberField from '@/controls/NumberField.vue'
 import TextField from '@/controls/TextField.vue'
 import { put } from '@/document/edits'
@@ -19,6 +20,7 @@ const emit = defineEmits<{ close: [] }>()
 const store = useDesign()
 const attempt = useAttempt()
 const selected = computed(() => (store.selection?.kind === 'device' ? store.selection.id : ''))
+const { widths } = useWidths(() => props.band === '5')
 const { view } = useChannels(() => props.band, () => selected.value)
 const SCHOOLS = [{ value: 'plan', label: 'By plan' }, { value: 'controller', label: 'Fences' }]
 const file = useTemplateRef<HTMLInputElement>('file')
@@ -120,10 +122,23 @@ function sleep(): void {
         <div class="row"><Button label="Note it" size="small" @click="note" /><Button label="Leave" size="small" text @click="typing = false" /></div>
       </template>
       <template v-else>
-        <button class="plain link" @click="file?.click()"><i class="pi pi-upload" /> Read a scan (CSV)</button>
-        <button class="plain link" @click="typing = true"><i class="pi pi-pencil" /> Type in a neighbour</button>
-        <p class="quiet">Measured {{ spot ? 'where you pressed' : 'at an access point here; press the sheet for another place' }}.</p>
+        <div class="row apart">
+          <button class="plain link" @click="file?.click()"><i class="pi pi-upload" /> Read a scan</button>
+          <button class="plain link" @click="typing = true"><i class="pi pi-pencil" /> Type in a neighbour</button>
+        </div>
+        <p v-if="spot || band !== '5'" class="quiet">Measured {{ spot ? 'where you pressed' : 'at an access point here; press the sheet for another place' }}.</p>
       </template>
+      <table v-if="band === '5' && widths && !typing" class="widths" data-testid="widths">
+        <thead><tr><th>MHz</th><th>share air</th><th>rooms met</th><th>busiest</th></tr></thead>
+        <tbody>
+          <tr v-for="w in widths.rows" :key="w.width_mhz" :class="{ now: !w.changes.length }">
+            <td><button v-if="w.changes.length" class="plain link figure" :aria-label="`Plan ${w.width_mhz} MHz`" @click="store.commit(`Channels of ${w.width_mhz} MHz`, w.changes as Change[])">{{ w.width_mhz }}</button><b v-else class="figure">{{ w.width_mhz }}</b></td>
+            <td class="figure" :class="w.sharing.length ? 'near' : 'met'">{{ w.sharing.length || 'none' }}</td>
+            <td class="figure">{{ w.rooms_met }}</td>
+            <td class="figure" :class="w.busiest > 0.8 ? 'not_met' : w.busiest > 0.6 ? 'near' : ''">{{ Math.round(100 * w.busiest) }} %</td>
+          </tr>
+        </tbody>
+      </table>
       <input ref="file" type="file" accept=".csv,.txt,text/csv" hidden aria-label="Scan of the air" @change="read">
       <p v-for="f in faults.slice(0, 4)" :key="f" class="near">{{ f }}</p>
     </template>
@@ -148,6 +163,7 @@ function sleep(): void {
         </div>
         <p v-if="view && !view.radios.length" class="quiet">No radio is on this band.</p>
       </div>
+      <p v-if="band === '5' && widths" class="allowed" data-testid="width-allowed">The air allows {{ widths.why }}.</p>
       <div v-if="view?.sleepers.length" class="asleep">
         <Button :label="view.sleepers.length === 1 ? 'Let it sleep' : `Let ${view.sleepers.length} sleep`" size="small" outlined @click="sleep" />
         <span>May sleep on 2.4 GHz: <template v-for="(s, i) in view.sleepers" :key="s.device">{{ i ? '; ' : '' }}<b>{{ s.name }}</b> ({{ s.covers.join(', ') }} {{ s.covers.length === 1 ? 'covers' : 'cover' }})</template></span>
@@ -162,6 +178,43 @@ function sleep(): void {
   align-items: center;
   gap: 8px;
   font-size: 12.5px;
+}
+.apart {
+  justify-content: space-between;
+}
+.widths {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 12.5px;
+}
+.widths th {
+  font: 400 11px var(--condensed);
+  color: var(--granite);
+  text-align: right;
+}
+.widths td.figure {
+  font-size: 12.5px;
+}
+.widths td {
+  text-align: right;
+  padding: 0 0 0 8px;
+  border-top: 1px solid var(--granite-light);
+}
+.widths td:first-child,
+.widths th:first-child {
+  text-align: left;
+}
+.widths .met {
+  color: var(--moss);
+}
+.widths .near {
+  color: var(--gorse-ink);
+}
+.widths .not_met {
+  color: var(--rust);
+}
+.widths .now {
+  background: var(--heather-wash);
 }
 .pair,
 .row {
@@ -267,6 +320,10 @@ function sleep(): void {
 .gone {
   margin-left: auto;
   min-width: 24px;
+}
+.allowed {
+  padding-top: 4px;
+  font: 400 12px/1.35 var(--condensed);
 }
 .asleep {
   display: flex;
