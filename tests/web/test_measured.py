@@ -69,6 +69,39 @@ def test_a_walk_is_confirmed_kept_once_and_put_in_force(
     assert not client.get(f"{base}/calibration").get_json()["in_force"]
 
 
+def test_a_walk_is_left_out_and_counted_again(
+    client: FlaskClient, repository: Repository, school: Design
+) -> None:
+    """Two walks: without the second the fit is as it was before it; sent once more it counts."""
+    project = repository.create("Larkmere", school, "me", "made").id
+    base = f"/api/projects/{project}"
+    first = _walk(school, by_address=False)
+    second = b"access point,storey,x,y,band,dbm\nAP-1,ground,4,10,5,-99\nAP-2,ground,10,14,5,-99\n"
+
+    def fit() -> dict[str, object]:
+        return client.get(f"{base}/calibration").get_json()["calibration"]
+
+    def take(data: bytes) -> None:
+        query = {"floor": "ground", "take": "true"}
+        assert client.post(f"{base}/survey", data=data, query_string=query).get_json()["taken"]
+
+    take(first)
+    before = fit()
+    take(second)
+    walks = client.get(f"{base}/calibration").get_json()["walks"]
+    assert [w["counts"] for w in walks] == [True, True]
+    assert (walks[1]["readings"], walks[1]["devices"]) == (2, 2)
+    both = fit()
+    assert both["readings"] == before["readings"] + 2 and both["after_db"] > before["after_db"]
+    number = walks[1]["number"]
+    assert client.post(f"{base}/walks/{number}", json={"counts": False}).status_code == 200
+    assert fit() == before
+    take(second)
+    assert fit() == both
+    wrong = client.post(f"{base}/walks/{number + 50}", json={"counts": False})
+    assert wrong.status_code == 422 and "no measured walk" in wrong.get_data(as_text=True)
+
+
 def test_what_is_wrong_is_told(client: FlaskClient, repository: Repository, school: Design) -> None:
     project = repository.create("Larkmere", school, "me", "made").id
     base = f"/api/projects/{project}"

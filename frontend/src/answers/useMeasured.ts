@@ -34,6 +34,11 @@ export function useMeasured(floor: () => string, spot: () => Point | null) {
     waiting.value = read.taken ? null : { file, proposed: read.proposed, read: read.read }
     if (read.taken) await load()
   }
+  /** Leave a walk out, or count it again. */
+  async function count(number: number, counts: boolean): Promise<void> {
+    const params = { path: { project_id: store.id, number } }
+    if (await attempt(() => taken(api.POST('/api/projects/{project_id}/walks/{number}', { params, body: { counts } })))) await load()
+  }
   watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
-  return { view, waiting, faults, send }
+  return { view, waiting, faults, send, count }
 }

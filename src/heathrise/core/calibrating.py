@@ -11,6 +11,7 @@ from .design import Change, Design, Device, OwnFigure, Remove, put
 from .in_force import in_force
 from .kept import as_planned
 from .readings import Reading
+from .records import WalkTaken
 from .signal import Air, Calibration, air_of, calibrate, proposed_names
 
 _SPREAD = "signal.deviation_db"
@@ -22,6 +23,7 @@ class CalibrationView(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     calibration: Calibration
+    walks: tuple[WalkTaken, ...] = ()
     in_force: bool = Field(description="whether the plan goes by what was measured")
     changes: tuple[Change, ...]
     back: tuple[Change, ...]

@@ -290,6 +290,12 @@ class SurveyQuery(Wire):
     take: bool = False
 
 
+class WalkMark(Wire):
+    """Whether a measured walk counts."""
+
+    counts: bool
+
+
 class SurveyRead(Wire):
     """What could be read of a walk's file, whose each radio seems to be, whether it was taken."""
 

@@ -19,7 +19,7 @@ from ..core.design import Design, DesignError, Device, Floor, Habit, Neighbour, 
 from ..core.kept import as_planned, as_today
 from ..core.meshing import MeshView, mesh_view
 from ..core.offers import with_changes
-from ..core.records import MeasuredWalk
+from ..core.records import MeasuredWalk, WalkCounts, WalkTaken, walks_as_taken
 from ..core.signal import (
     MOST_SECONDS,
     Air,
@@ -55,6 +55,7 @@ from .models import (
     SurveyQuery,
     SurveyRead,
     View,
+    WalkMark,
     WalkRequest,
 )
 from .wire import AUTHOR, json_of, line_faults
@@ -127,7 +128,9 @@ def make_signal(repository: Repository) -> APIBlueprint:
                 raise DesignError([Problem("names", "no radio of the file is known to be ours")])
             digest = hashlib.sha256(request.get_data() + asked.names.encode()).hexdigest()[:32]
             walked = MeasuredWalk(at=datetime.now(UTC), author=AUTHOR, readings=known)
-            records.append(project_id, walked, digest)
+            number = records.append(project_id, walked, digest)
+            if any(w.number == number and not w.counts for w in walks_of(project_id)):
+                _count(project_id, number, True)  # left out before, and now sent again
         faults = line_faults(read.faults)
         count = sum(map(len, read.heard.values()))
         return json_of(SurveyRead(read=count, taken=asked.take, proposed=found, faults=faults))
@@ -138,9 +141,35 @@ def make_signal(repository: Repository) -> APIBlueprint:
         """Show what was measured beside the plan, and the model fitted to it."""
         assert records is not None
         design = repository.load(project_id).design
-        walks = records.of(project_id, MeasuredWalk)
-        readings = [r for walked in walks for r in walked.readings]
-        return json_of(calibration_view(design, repository.catalogue, readings))
+        walks = walks_of(project_id)
+        counted = {w.number for w in walks if w.counts}
+        readings = [
+            r for walked in records.of(project_id, MeasuredWalk) if walked.number in counted
+            for r in walked.readings
+        ]  # fmt: skip
+        view = calibration_view(design, repository.catalogue, readings)
+        return json_of(view.model_copy(update={"walks": tuple(walks)}))
+
+    @routes.post("/projects/<project_id>/walks/<int:number>")
+    @routes.input(WalkMark, arg_name="mark")
+    @routes.output(WalkMark)
+    def mark_walk(project_id: str, number: int, mark: WalkMark) -> Response:
+        """Leave a measured walk out, or count it again; it stays on record."""
+        repository.load(project_id)
+        if number not in {w.number for w in walks_of(project_id)}:
+            raise DesignError([Problem("walk", f"there is no measured walk {number}")])
+        _count(project_id, number, mark.counts)
+        return json_of(mark)
+
+    def walks_of(project_id: str) -> list[WalkTaken]:
+        assert records is not None
+        said = records.of(project_id, WalkCounts)
+        return walks_as_taken(records.of(project_id, MeasuredWalk), said)
+
+    def _count(project_id: str, number: int, counts: bool) -> None:
+        assert records is not None
+        now = datetime.now(UTC)
+        records.append(project_id, WalkCounts(at=now, author=AUTHOR, walk=number, counts=counts))
 
     @routes.post("/projects/<project_id>/scan")
     @routes.input(ScanQuery, location="query", arg_name="asked")

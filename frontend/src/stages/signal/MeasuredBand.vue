@@ -14,7 +14,7 @@ import BandFrame from './BandFrame.vue'
 const props = defineProps<{ floor: string; spot: Point | null }>()
 const emit = defineEmits<{ rows: [what: { rows: Residual[]; fitted: boolean } | null]; floor: [id: string]; close: [] }>()
 const store = useDesign()
-const { view, waiting, faults, send } = useMeasured(() => props.floor, () => props.spot)
+const { view, waiting, faults, send, count } = useMeasured(() => props.floor, () => props.spot)
 const file = useTemplateRef<HTMLInputElement>('file')
 const names = ref<Record<string, string>>({})
 const beside = ref<'planned' | 'fitted'>('planned')
@@ -66,6 +66,12 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
         <p class="quiet">Spots: measured over it in blue, under it in rust{{ store.selection?.kind === 'device' ? ', of the one selected' : '' }}.</p>
       </template>
       <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m, or press the sheet where it was measured; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
+      <ul v-if="view?.walks.length && !waiting" class="walks" aria-label="Walks that were taken in">
+        <li v-for="w in view.walks" :key="w.number" :class="{ out: !w.counts }" :data-measured="w.number">
+          <span>{{ w.at.slice(0, 10) }}: {{ w.readings }} of {{ w.devices }}</span>
+          <button class="plain link" @click="count(w.number, !w.counts)">{{ w.counts ? 'Leave out' : 'Count again' }}</button>
+        </li>
+      </ul>
       <p v-for="f in faults.slice(0, 3)" :key="f" class="near">{{ f }}</p>
     </template>
     <div class="found" tabindex="0" role="region" aria-label="What was fitted and what stands out">
@@ -109,6 +115,26 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
   display: flex;
   align-items: center;
   gap: 8px;
+}
+.walks {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font: 400 12px var(--condensed);
+}
+.walks li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  border-top: 1px solid var(--granite-light);
+}
+.walks .out span {
+  text-decoration: line-through;
+  color: var(--granite);
+}
+.link {
+  min-height: 24px;
+  color: var(--heather);
 }
 .deviation {
   display: flex;

@@ -19,10 +19,12 @@ from .kinds import (
     SnagWords,
     StepRecord,
     StepWords,
+    WalkCounts,
 )
 from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, speed, switches_as_seen
 from .snags import Snag, snags_as_left
 from .steps import StepStand, steps_as_done
+from .walks import WalkTaken, walks_as_taken
 
 __all__ = [
     "RECORD_KINDS",
@@ -45,6 +47,8 @@ __all__ = [
     "StepWords",
     "SwitchDraw",
     "TestedCable",
+    "WalkCounts",
+    "WalkTaken",
     "as_judged",
     "cables_as_tested",
     "ports_as_seen",
@@ -52,4 +56,5 @@ __all__ = [
     "speed",
     "steps_as_done",
     "switches_as_seen",
+    "walks_as_taken",
 ]

@@ -73,6 +73,15 @@ class StepWords(BaseModel):
     photo: ElementId | None = None
 
 
+class WalkCounts(Record):
+    """Whether a measured walk counts from now on; ``walk`` is the number of its record."""
+
+    KIND = "walk_counts"
+
+    walk: Annotated[int, Field(ge=1)]
+    counts: bool
+
+
 class StepRecord(StepWords, Record):
     """A step as somebody left it, with when and by whom."""
 
@@ -154,7 +163,8 @@ class Signed(Record):
 
 
 _ALL: tuple[type[Record], ...] = (
-    CableTest, MeasuredWalk, StepRecord, PortReading, SnagRecord, Agreed, HandedOver, Signed,
+    CableTest, MeasuredWalk, WalkCounts, StepRecord, PortReading, SnagRecord, Agreed, HandedOver,
+    Signed,
 )  # fmt: skip
 RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in _ALL}
 
