@@ -54,16 +54,16 @@ def median_ms(work: Callable[[int], object], runs: int = 9) -> float:
     return statistics.median(times)
 
 
-def scattered_walls() -> np.ndarray:
-    """Return 300 walls of 1 to 6 m, square to a floor of 40 x 24 m, each with its own loss."""
+def scattered_walls(count: int = WALLS) -> np.ndarray:
+    """Return walls of 1 to 6 m, square to a floor of 40 x 24 m, each with its own loss."""
     rng = np.random.default_rng(SEED)
-    length = rng.uniform(1, 6, WALLS)
-    turn = rng.integers(0, 4, WALLS) * np.pi / 2
-    panels = np.zeros((WALLS, 12))
-    panels[:, 0], panels[:, 1] = rng.uniform(0, 40, WALLS), rng.uniform(0, 24, WALLS)
+    length = rng.uniform(1, 6, count)
+    turn = rng.integers(0, 4, count) * np.pi / 2
+    panels = np.zeros((count, 12))
+    panels[:, 0], panels[:, 1] = rng.uniform(0, 40, count), rng.uniform(0, 24, count)
     panels[:, 2], panels[:, 3] = np.cos(turn) * length, np.sin(turn) * length
     panels[:, 5], panels[:, 7], panels[:, 8] = 1, 3, length
-    panels[:, 9:] = rng.uniform(2, 16, (WALLS, 3))
+    panels[:, 9:] = rng.uniform(2, 16, (count, 3))
     return panels
 
 
@@ -85,10 +85,27 @@ def kernel() -> None:
     whole, walled = median_ms(broadcast, 3), median_ms(by_wall, 5)
     print(f"  compiled                        {fast:8.1f} ms   (wanted under 20 ms)")
     print(
-        f"  NumPy, points x walls at once   {whole:8.1f} ms   ratio {whole / fast:6.1f} (wanted 20)"
+        f"  NumPy, points x walls at once   {whole:8.1f} ms   ratio {whole / fast:6.1f} (wanted 50)"
     )
     print(f"  NumPy, wall after wall          {walled:8.1f} ms   ratio {walled / fast:6.1f}")
+    _curve(x, y)
     _against_before(x, y, panels)
+
+
+def _curve(x: np.ndarray, y: np.ndarray) -> None:
+    """How both grow with the walls."""
+    for count in (75, 150, 300, 600, 1200):
+        panels = scattered_walls(count)
+
+        def compiled(k: int, panels: np.ndarray = panels) -> object:
+            return wall_losses_db(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 2.7), panels)
+
+        def by_wall(k: int, panels: np.ndarray = panels) -> object:
+            return wall_losses_numpy(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 2.7), panels)
+
+        fast, walled = median_ms(compiled, 9), median_ms(by_wall, 2)
+        print(f"    {count:5d} walls                 {fast:8.2f} ms   NumPy {walled:7.1f} ms, "
+              f"ratio {walled / fast:6.1f}")  # fmt: skip
 
 
 def _against_before(x: np.ndarray, y: np.ndarray, panels: np.ndarray) -> None:

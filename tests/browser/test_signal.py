@@ -52,6 +52,11 @@ def test_a_spot_is_explained_and_what_would_mend_it_is_told(signal: Sheet) -> No
     expect(band.locator(".then")).to_contain_text("With reinforced concrete 200 mm")
     expect(band.locator(".then")).to_contain_text("−")  # fainter by so much
 
+    # Slid to the light end whatever stands there takes less.
+    slider = band.get_by_role("slider", name="Lighter or heavier at 1")
+    slider.press("Home")
+    expect(band.locator(".then")).to_contain_text("+")
+
     # It follows the band, and an edit; Escape puts it away.
     sheet.tab("2.4 GHz")
     expect(band).to_contain_text("nothing is asked for here on 2.4 GHz")

@@ -59,6 +59,7 @@ export const heath = definePreset(Aura, {
         surface: paperSurface,
         primary: { color: '{primary.500}', hoverColor: '{primary.600}', activeColor: '{primary.700}' },
         text: { color: '#2b2622', mutedColor: '#65605c' },
+        formField: { placeholderColor: '#65605c' },
       },
       dark: {
         surface: nightSurface,

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import Select from 'primevue/select'
+import Slider from 'primevue/slider'
+import { computed } from 'vue'
 import type { Ray, SpotView } from '@/api/types'
 import { dbm, length } from '@/document/units'
 
@@ -8,6 +10,17 @@ const props = defineProps<{ spot: SpotView; ray: Ray }>()
 const instead = defineModel<Record<number, string>>({ required: true })
 const DRAWN = 'as-drawn'
 const chosen = (k: number) => props.ray.crossings[k]?.instead.find((o) => o.construction === instead.value[k])
+/** What may stand in a place, from what takes least to what takes most; as drawn at its own place among them. */
+const scales = computed(() =>
+  props.ray.crossings.map((c) =>
+    [{ construction: DRAWN, change_db: 0 }, ...c.instead].sort((a, b) => b.change_db - a.change_db).map((o) => o.construction),
+  ),
+)
+const at = (k: number) => scales.value[k]!.indexOf(instead.value[k] ?? DRAWN)
+function slide(k: number, step: number): void {
+  const to = scales.value[k]![step]
+  instead.value = to === undefined || to === DRAWN ? {} : { [k]: to }
+}
 const signed = (db: number) => `${db > 0 ? '+' : '−'}${Math.abs(db).toFixed(1)}`
 const how = (k: number) => {
   const c = props.ray.crossings[k]!
@@ -32,6 +45,10 @@ const how = (k: number) => {
               >
                 <template #option="{ option }"><span>{{ option.label }}</span> <span v-if="option.construction !== DRAWN" class="figure option">{{ signed(option.change_db) }} dB</span></template>
               </Select>
+              <Slider
+                v-if="c.instead.length" :model-value="at(k)" :min="0" :max="scales[k]!.length - 1" :step="1" class="lighter" :pt="{ handle: { 'aria-valuetext': chosen(k)?.label ?? c.label } }"
+                :aria-label="`Lighter or heavier at ${k + 1}`" @update:model-value="slide(k, $event as number)"
+              />
               <span v-if="how(k)" class="quiet how">{{ how(k) }}</span>
             </td>
             <td class="figure">{{ c.takes_db.toFixed(1) }}</td>
@@ -74,6 +91,10 @@ td:last-child {
 }
 .swap :deep(.p-select-label) {
   padding: 1px 6px;
+}
+.lighter {
+  width: 216px;
+  margin: 9px 10px 8px;
 }
 .how {
   display: block;
