@@ -121,6 +121,11 @@ def test_a_call_is_walked_up_the_stairs_before_and_after(signal: Sheet) -> None:
     expect(page.get_by_test_id("walk-now")).to_contain_text("AP-")
     expect(page.get_by_label("Floor", exact=True)).to_contain_text("Ground floor")
 
+    # Played, it goes on by itself, and stands where it is told to.
+    page.get_by_test_id("play-walk").click()
+    expect(page.get_by_test_id("walk-now")).to_contain_text(re.compile(r"^ ?[1-9]\d*\.\d s"))
+    page.get_by_test_id("play-walk").click()
+
     # It outlives a reload, and follows what is changed: without fast transition gaps are longer.
     page.reload()
     page.wait_for_selector("[data-layer=relief]")

@@ -10,8 +10,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import Device, Floor, Network, Space, WirelessName, apply, put
+from heathrise.core.design import (
+    Device,
+    Floor,
+    Network,
+    Radio,
+    Space,
+    WirelessName,
+    apply,
+    put,
+)
 from heathrise.core.signal import Air, WalkPoint, air_of, readings_at, walk
+from heathrise.core.signal.levels import Reading
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, shell
@@ -113,14 +123,19 @@ def test_a_client_that_clings_to_the_storey_below_is_told(catalogue: Catalogue) 
     assert found.verdict == "holds" and not [e for e in found.events if e.kind == "hand_over"]
 
 
+def _weaker(reading: Reading) -> float:
+    return min(reading.downlink_dbm, reading.uplink_dbm)
+
+
 def _plain(
-    air: Air, points: list[WalkPoint], below_dbm: float = -70
+    air: Air, points: list[WalkPoint], below_dbm: float = -70, bands: tuple[str, ...] = ("5",)
 ) -> list[tuple[str | None, float]]:
     """Who serves and how loud, half a second at a time, by readings of single spots."""
     x = y = 0.0
+    now: tuple[str, str] | None = None
     found: list[tuple[str | None, float]] = []
     legs = [math.dist(a.at, b.at) for a, b in itertools.pairwise(points)]
-    total, now, t = sum(legs), None, 0.0
+    total, t = sum(legs), 0.0
     while t < total / 1.4 + 0.5:
         gone = min(t * 1.4, total)
         for leg, a, b in zip(legs, points, points[1:], strict=False):
@@ -129,18 +144,22 @@ def _plain(
                 x, y = (a.at[k] + (b.at[k] - a.at[k]) * share for k in (0, 1))
                 break
             gone -= leg
-        heard = {r.device: r for r in readings_at(air, points[0].floor, x, y) if r.band == "5"}
-        best = max(heard.values(), key=lambda r: r.downlink_dbm)
-        fits = min(best.downlink_dbm, best.uplink_dbm) >= -80
-        if now is None:
-            now = best.device if fits else None
-        elif (
-            heard[now].downlink_dbm < below_dbm and best.downlink_dbm >= heard[now].downlink_dbm + 8
+        readings = readings_at(air, points[0].floor, x, y)
+        heard = {(r.device, r.band): r for r in readings if r.band in bands}
+        loudest = [
+            max((r for r in heard.values() if r.band == b), key=lambda r: r.downlink_dbm)
+            for b in bands
+        ]
+        best = next((r for r in loudest if now is not None and r.band == now[1]), loudest[0])
+        if now is not None and now[1] != bands[0] and loudest[0].downlink_dbm >= below_dbm:
+            now = (loudest[0].device, bands[0])  # back to 5 GHz
+        elif now is not None and heard[now].downlink_dbm < min(
+            below_dbm, best.downlink_dbm - 8 + 1e-9
         ):
-            now = best.device
-        if now is not None and min(heard[now].downlink_dbm, heard[now].uplink_dbm) < -80:
-            now = best.device if fits else None
-        found.append((now, min(heard[now].downlink_dbm, heard[now].uplink_dbm) if now else -140.0))
+            now = (best.device, best.band)
+        if now is None or _weaker(heard[now]) < -80:
+            now = next(((r.device, r.band) for r in loudest if _weaker(r) >= -80), None)
+        found.append((now[0] if now else None, _weaker(heard[now]) if now else -140.0))
         t += 0.5
     return found
 
@@ -150,8 +169,24 @@ def _plain(
 def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) -> None:
     points = [WalkPoint(floor="ground", at=(round(x, 2), round(y, 2))) for x, y in spots]
     air = air_of(SITES[0].make(), load_catalogue())
+    _compare(air, points, ("5", "2.4"))
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.lists(st.tuples(st.floats(-60, 20), st.floats(-40, 60)), min_size=2, max_size=3))
+def test_each_step_out_of_doors_against_a_plain_simulation(
+    spots: list[tuple[float, float]],
+) -> None:
+    """Round the mill, where 5 GHz is lost and the call falls to 2.4 GHz, and is lost there too."""
+    points = [WalkPoint(floor="wheel", at=(round(x, 2), round(y, 2))) for x, y in spots]
+    mill = next(s for s in SITES if s.key == "mill").make()
+    _compare(air_of(mill, load_catalogue()), points, ("5", "2.4"))
+
+
+def _compare(air: Air, points: list[WalkPoint], bands: tuple[str, ...]) -> None:
     # A tenth of a dB, to which readings are rounded, may decide whether a client changes.
-    found, plains = walk(air, points), [_plain(air, points, -70 + db) for db in (-0.1, 0, 0.1)]
+    found = walk(air, points)
+    plains = [_plain(air, points, -70 + db, bands) for db in (-0.1, 0, 0.1)]
     assert abs(len(found.samples) - len(plains[0])) <= 1
     same = sum(
         any(s.serving == p[0] and (p[0] is None or abs(s.dbm - p[1]) < 0.4) for p in alike)
@@ -159,8 +194,33 @@ def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) 
     )
     assert same >= 0.9 * len(plains[0]) - 1
     changes = [e for e in found.events if e.kind in ("hand_over", "lost", "back")]
-    served = [s.serving for s in found.samples]
+    served = [s.serving and (s.serving, s.band) for s in found.samples]
     assert len(changes) == sum(a != b for a, b in itertools.pairwise(served)) + (served[0] is None)
+
+
+@pytest.mark.parametrize("bands", [("5",), ("2.4", "5")])
+def test_a_call_falls_to_the_lower_band_rather_than_be_lost(
+    catalogue: Catalogue, bands: tuple[str, ...]
+) -> None:
+    """Out into the open and back: where 5 GHz is below -80, 2.4 GHz is 8 dB louder; only a name
+    that is on it catches the call. It is steered back where 5 GHz is at -70 again."""
+    names = _names()
+    names[1] = names[1].model_copy(update={"bands": bands})
+    loud = Radio(id="r", device="ap-1", band="2.4", power_dbm=20)
+    point = access_point(1, 2, height_m=1.2, mount="wall")
+    design = design_of(*shell(20, 4), point, *names, loud)
+    far = [_at(1, 2), _at(400, 2), _at(1, 2)]
+    found = walk(air_of(design, catalogue), far)
+    low = [s for s in found.samples if s.band == "2.4" and s.serving]
+    falls = [e for e in found.events if e.kind == "hand_over"]
+    if bands == ("5",):
+        assert not low and found.verdict == "breaks" and not falls
+        return
+    assert [e.device for e in falls] == ["ap-1", "ap-1"] and "on 2.4 GHz" in falls[0].text
+    out, back = falls[0].at[0], falls[1].at[0]
+    # Up it is 3 dB fainter than down: lost at -77 dBm down, taken again at -70, 7 dB of distance.
+    assert (out - 1) / (back - 1) == pytest.approx(10 ** (7 / 20), rel=0.03)
+    assert "on 2.4 GHz" in found.text or found.verdict == "breaks"
 
 
 def test_a_fast_transition_that_is_switched_off_is_seen_in_the_gaps() -> None:

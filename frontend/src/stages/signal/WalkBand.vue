@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useIntervalFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import { computed, useTemplateRef } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
 import type { Walk } from '@/api/types'
 import { length } from '@/document/units'
 import { useDesign } from '@/document/store'
@@ -13,6 +13,18 @@ const moment = defineModel<number>('moment', { required: true })
 const emit = defineEmits<{ draw: []; clear: []; back: []; close: []; floor: [id: string]; habit: [id: string] }>()
 const store = useDesign()
 const habits = computed(() => store.shown?.signal.habits ?? [])
+/** Four times as fast as one walks. */
+const QUICKER = 4
+const { pause, resume, isActive } = useIntervalFn(() => {
+  if (moment.value >= seconds.value) pause()
+  else look(moment.value + 0.5)
+}, 500 / QUICKER, { immediate: false })
+function play(): void {
+  if (isActive.value) return pause()
+  if (moment.value >= seconds.value) look(0)
+  resume()
+}
+watch(() => props.walk, (w) => w ?? pause())
 const SIGN = { holds: '✓', breaks: '✕', no_way: '?' } as const
 const walks = computed(() => [{ value: '', label: 'As drawn here' }, ...habits.value.map((h) => ({ value: h.habit, label: `${SIGN[h.verdict]} ${h.name}` }))])
 const said = computed(() => {
@@ -36,7 +48,7 @@ const scale = computed(() => {
 })
 const y = (dbm: number) => TOP + HIGH * (1 - (Math.max(scale.value.low, dbm) - scale.value.low) / (scale.value.high - scale.value.low))
 const lines = computed(() =>
-  (props.walk?.lines ?? []).map((l) => ({ device: l.device, name: l.name, d: `M${l.dbm.map((v, k) => `${x(k * 0.5).toFixed(1)} ${y(v).toFixed(1)}`).join('L')}`, end: y(l.dbm.at(-1) ?? LOW_DBM) })),
+  (props.walk?.lines ?? []).map((l) => ({ device: `${l.device} ${l.band}`, name: l.name, d: `M${l.dbm.map((v, k) => `${x(k * 0.5).toFixed(1)} ${y(v).toFixed(1)}`).join('L')}`, end: y(l.dbm.at(-1) ?? LOW_DBM) })),
 )
 /** Names at the ends of their lines, moved apart where they would lie on one another. */
 const names = computed(() => {
@@ -53,8 +65,9 @@ const served = computed(() => {
   let d = ''
   let before: string | null = null
   for (const s of w.samples) {
-    if (s.serving !== null) d += `${s.serving === before ? 'L' : 'M'}${x(s.t_s).toFixed(1)} ${y(s.dbm).toFixed(1)}`
-    before = s.serving
+    const who = s.serving && `${s.serving} ${s.band}`
+    if (s.serving !== null) d += `${who === before ? 'L' : 'M'}${x(s.t_s).toFixed(1)} ${y(s.dbm).toFixed(1)}`
+    before = who
   }
   return d
 })
@@ -66,6 +79,11 @@ const stretches = computed(() => {
     else found.push({ floor: s.floor, from: s.t_s, to: s.t_s })
   }
   return found.map((f) => ({ ...f, name: store.find('floor', f.floor)?.name ?? '', wide: x(f.to) - x(f.from) }))
+})
+/** Hand-overs; a gap is written where there is room for it up to the next. */
+const changes = computed(() => {
+  const found = (props.walk?.events ?? []).filter((e) => e.kind === 'hand_over')
+  return found.map((e, k) => ({ ...e, said: (k + 1 < found.length ? x(found[k + 1]!.t_s) : LEFT + room.value + 8) - x(e.t_s) > 44 }))
 })
 const ticks = computed(() => {
   const step = seconds.value > 150 ? 30 : seconds.value > 60 ? 10 : 5
@@ -91,6 +109,7 @@ function look(t: number): void {
       <span v-if="walk" class="quiet">{{ length(walk.metres, 0) }}, {{ walk.seconds.toFixed(0) }} s on {{ walk.band }} GHz<template v-if="walk.name">, {{ walk.name }}</template></span>
       <span class="acts">
         <Select v-if="habits.length" :model-value="habit" :options="walks" option-label="label" option-value="value" size="small" aria-label="Which walk" class="which" @update:model-value="emit('habit', $event)" />
+        <Button v-if="walk" :icon="isActive ? 'pi pi-pause' : 'pi pi-play'" :label="isActive ? 'Stand' : 'Walk'" size="small" outlined data-testid="play-walk" @click="play" />
         <Button :label="drawing ? 'Done drawing' : habit ? 'Draw one' : 'Draw on'" size="small" outlined @click="emit('draw')" />
         <Button v-if="points && !habit" label="One back" size="small" text @click="emit('back')" />
         <Button v-if="points && !habit" label="Clear" size="small" text @click="emit('clear')" />
@@ -108,14 +127,14 @@ function look(t: number): void {
         <g v-for="e in walk.events.filter((v) => v.kind === 'lost' || v.kind === 'clings')" :key="`${e.kind}${e.t_s}`"><rect :x="x(e.t_s)" :y="TOP" :width="Math.max(2, x(e.until_s) - x(e.t_s))" :height="HIGH" :class="e.kind"><title>{{ e.text }}</title></rect></g>
         <path v-for="l in lines" :key="l.device" :d="l.d" class="line" :data-line="l.device" />
         <path :d="served" class="served" />
-        <g v-for="e in walk.events.filter((v) => v.kind === 'hand_over')" :key="`h${e.t_s}`" :class="['change', { bad: e.bad }]" :data-change="e.to">
-          <path :d="`M${x(e.t_s)} ${TOP}V${TOP + HIGH}`" /><text :x="x(e.t_s) + 3" :y="TOP + 9">{{ e.gap_ms }} ms</text><title>{{ e.text }}</title>
+        <g v-for="e in changes" :key="`h${e.t_s}`" :class="['change', { bad: e.bad }]" :data-change="e.to">
+          <path :d="`M${x(e.t_s)} ${TOP}V${TOP + HIGH}`" /><text v-if="e.said" :x="x(e.t_s) + 3" :y="TOP + 9">{{ e.gap_ms }} ms</text><title>{{ e.text }}</title>
         </g>
-        <text v-for="n in names" :key="n.device" :x="LEFT + room + 5" :y="n.y + 4" class="name" :class="{ now: n.device === now?.serving }">{{ n.name }}</text>
+        <text v-for="n in names" :key="n.device" :x="LEFT + room + 5" :y="n.y + 4" class="name" :class="{ now: n.device === `${now?.serving} ${now?.band}` }">{{ n.name }}</text>
         <g v-for="t in ticks" :key="t"><path :d="`M${x(t)} ${TOP + HIGH}v4`" class="mark" /><text :x="x(t)" :y="TOP + HIGH + 15" text-anchor="middle" class="axis">{{ t }}{{ t === 0 ? ' s' : '' }}</text></g>
         <path :d="`M${x(moment)} ${TOP}V${TOP + HIGH}`" class="moment" />
       </svg>
-      <p v-if="walk && now" class="now" data-testid="walk-now"><b class="figure">{{ moment.toFixed(1) }} s</b> {{ now.serving ? `${walk.lines.find((l) => l.device === now!.serving)?.name} at ${now.dbm.toFixed(0).replace('-', '−')} dBm` : 'nobody serves' }}</p>
+      <p v-if="walk && now" class="now" data-testid="walk-now"><b class="figure">{{ moment.toFixed(1) }} s</b> {{ now.serving ? `${walk.lines.find((l) => l.device === now!.serving && l.band === now!.band)?.name ?? ''} at ${now.dbm.toFixed(0).replace('-', '−')} dBm` : 'nobody serves' }}</p>
     </div>
     <ul v-if="walk" class="events"><li v-for="e in walk.events" :key="`${e.kind}${e.t_s}`"><button class="plain" :class="{ not_met: e.bad }" @click="look(e.t_s)"><span class="figure">{{ e.t_s.toFixed(0) }} s</span> {{ e.text }}</button></li></ul>
   </section>
@@ -139,7 +158,7 @@ function look(t: number): void {
   padding: 4px 10px 2px;
 }
 .which {
-  width: 230px;
+  width: 200px;
 }
 .acts {
   margin-left: auto;

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -12,13 +13,14 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import BANDS, Band
 from ..catalogue import Rules, Used
-from ..design import Design, ElementId, Floor, Point, WirelessName
+from ..design import Design, Device, ElementId, Floor, Point, WirelessName
 from .levels import SILENT_DBM, Air
 from .terrain import losses_to_db
 
 Array = NDArray[np.float64]
 
 STEP_S = 0.5
+_BELOW: Band = "2.4"  # that a client falls to where its own band does not reach
 MOST_POINTS, MOST_SECONDS = 200, 1800.0
 _SHOWN = 6  # access points that are drawn; those that are never near the loudest are not
 
@@ -41,6 +43,7 @@ class Sample(BaseModel):
     floor: str
     at: Point
     serving: str | None
+    band: Band = Field(description="that it is served on")
     dbm: float = Field(description="of the weaker direction, from who serves")
 
 
@@ -50,6 +53,7 @@ class Line(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     device: str
+    band: Band
     name: str
     floor: str
     dbm: tuple[float, ...]
@@ -98,21 +102,20 @@ def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
     """Return what becomes of a call along a path.
 
     A client looks at what it hears: below ``roam_below_dbm`` it takes what is louder by
-    ``roam_better_db``. The call is lost where the weaker direction is below ``drop_dbm``.
+    ``roam_better_db``. The call is lost where the weaker direction is below ``drop_dbm``. Where
+    its name is on 2.4 GHz too it falls there rather than lose the call, and is steered back once
+    the band is above ``roam_below_dbm`` again.
     """
     rules = air.rules
     track = _Track.of(air, points, rules["signal.walk_mps"])
-    devices = air.access_points(band)
-    down = np.full((len(devices), len(track.t_s)), SILENT_DBM)
-    weaker = down.copy()
-    for k, device in enumerate(devices):
-        loss = _losses(air, track, k, band)
-        down[k] = air.lossless_dbm(device, band, "downlink") - loss
-        weaker[k] = air.lossless_dbm(device, band, "weaker") - loss
     name = _name_of(air.design, band)
+    falls = name is not None and band != _BELOW and _BELOW in name.bands
+    heard = _Heard.of(air, track, (band, _BELOW) if falls else (band,))
+    devices, weaker = heard.devices, heard.weaker
     gap_ms, how = _gap(rules, name)
-    serving = _serving(rules, down, weaker)
-    events = _events(air, track, band, serving, down, weaker, gap_ms)
+    serving = _serving(rules, heard)
+    events = _events(air, track, heard, serving, gap_ms)
+    fallen_s = STEP_S * sum(k >= heard.preferred for k in serving)
     lost = [e for e in events if e.kind == "lost"]
     late = [e for e in events if e.kind == "hand_over" and e.bad]
     return Walk(
@@ -122,21 +125,51 @@ def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
             Sample(
                 t_s=round(float(t), 2), floor=track.floors[k], at=track.spot(k),
                 serving=devices[serving[k]].id if serving[k] >= 0 else None,
+                band=heard.bands[serving[k]] if serving[k] >= 0 else band,
                 dbm=round(float(weaker[serving[k], k]), 1) if serving[k] >= 0 else SILENT_DBM,
             )
             for k, t in enumerate(track.t_s)
         ),
         lines=tuple(
             Line(
-                device=devices[k].id, name=devices[k].name, floor=devices[k].floor,
+                device=devices[k].id, band=heard.bands[k], name=heard.name(k),
+                floor=devices[k].floor,
                 dbm=tuple(round(float(v), 1) for v in weaker[k]),
             )
-            for k in _shown(weaker, serving)
+            for k in _shown(weaker[: heard.preferred], serving)
         ),
         events=tuple(events), verdict="breaks" if lost or late else "holds",
-        text=_said(len([e for e in events if e.kind == "hand_over"]), lost, late, how),
+        text=_said(len([e for e in events if e.kind == "hand_over"]), lost, late, how, fallen_s),
         used=rules.used(*(f"signal.{f}" for f in _FIGURES), f"signal.gap_ms.{how}"),
     )  # fmt: skip
+
+
+@dataclass(frozen=True, eq=False)
+class _Heard:
+    """Radios along a track, those of the band that is preferred first: what a client hears of
+    each, dBm, shape (radios, steps)."""
+
+    devices: list[Device]
+    bands: list[Band]
+    preferred: int  # so many are on the band that is preferred
+    down: Array
+    weaker: Array
+
+    @classmethod
+    def of(cls, air: Air, track: _Track, bands: Sequence[Band]) -> _Heard:
+        rows = [(device, band) for band in bands for device in air.access_points(band)]
+        down = np.full((len(rows), len(track.t_s)), SILENT_DBM)
+        weaker = down.copy()
+        for k, (device, band) in enumerate(rows):
+            loss = _losses(air, track, device, band)
+            down[k] = air.lossless_dbm(device, band, "downlink") - loss
+            weaker[k] = air.lossless_dbm(device, band, "weaker") - loss
+        preferred = sum(b == bands[0] for _, b in rows)
+        return cls([d for d, _ in rows], [b for _, b in rows], preferred, down, weaker)
+
+    def name(self, k: int) -> str:
+        said = f" on {self.bands[k]} GHz" if k >= self.preferred else ""
+        return f"{self.devices[k].name}{said}"
 
 
 class _Track:
@@ -166,8 +199,7 @@ class _Track:
         return round(float(self.x[k]), 2), round(float(self.y[k]), 2)
 
 
-def _losses(air: Air, track: _Track, number: int, band: Band) -> Array:
-    device = air.access_points(band)[number]
+def _losses(air: Air, track: _Track, device: Device, band: Band) -> Array:
     model = air.catalogue.airs[device.model]
     loss = np.empty(len(track.t_s))
     for z in np.unique(np.round(track.z_m, 3)):
@@ -177,23 +209,30 @@ def _losses(air: Air, track: _Track, number: int, band: Band) -> Array:
     return loss
 
 
-def _serving(rules: Rules, down: Array, weaker: Array) -> list[int]:
-    """Return by step the access point that serves, -1 where a call is lost."""
-    if not len(down):
-        return [-1] * down.shape[1]
+def _serving(rules: Rules, heard: _Heard) -> list[int]:
+    """Return by step the radio that serves, -1 where a call is lost."""
+    down, weaker, preferred = heard.down, heard.weaker, heard.preferred
     below, better, drop = (
         rules[f"signal.{f}"] for f in ("roam_below_dbm", "roam_better_db", "drop_dbm")
     )
+    groups = [g for g in (range(preferred), range(preferred, len(down))) if len(g)]
+
+    def fitting(loudest: Sequence[int], k: int) -> int:
+        """Return the loudest of the first band on which a call holds, -1 where it does on none."""
+        return next((b for b in loudest if weaker[b, k] >= drop), -1)
+
     found: list[int] = []
     now = -1
     for k in range(down.shape[1]):
-        best = int(down[:, k].argmax())
-        if now < 0:
-            now = best if weaker[best, k] >= drop else -1
-        elif down[now, k] < below and down[best, k] >= down[now, k] + better:
-            now = best
-        if now >= 0 and weaker[now, k] < drop:
-            now = best if weaker[best, k] >= drop else -1
+        loudest = [g[int(down[g.start : g.stop, k].argmax())] for g in groups]
+        if now >= 0:
+            best = next(b for b, g in zip(loudest, groups, strict=True) if now in g)
+            if now >= preferred > 0 and down[loudest[0], k] >= below:
+                now = loudest[0]  # steered back
+            elif down[now, k] < below and down[best, k] >= down[now, k] + better:
+                now = best
+        if now < 0 or weaker[now, k] < drop:
+            now = fitting(loudest, k)
         found.append(now)
     return found
 
@@ -215,10 +254,9 @@ def _gap(rules: Rules, name: WirelessName | None) -> tuple[float, str]:
 
 
 def _events(
-    air: Air, track: _Track, band: Band, serving: list[int], down: Array, weaker: Array,
-    gap_ms: float,
-) -> list[Event]:  # fmt: skip
-    devices, rules = air.access_points(band), air.rules
+    air: Air, track: _Track, heard: _Heard, serving: list[int], gap_ms: float
+) -> list[Event]:
+    devices, down, weaker, rules = heard.devices, heard.down, heard.weaker, air.rules
     bears, drop = rules["signal.call_gap_ms"], rules["signal.drop_dbm"]
     found: list[Event] = []
 
@@ -242,22 +280,22 @@ def _events(
             continue
         if now < 0:
             end = next((n for n in range(k, last + 1) if serving[n] >= 0), last)
-            level = float(weaker[:, k].max())
+            level = float(weaker[:, k].max(initial=SILENT_DBM))
             text = f"the call is lost: nobody is louder than {level:.0f} dBm, {drop:g} are needed"
             event("lost", k, end, was, -1, 0.0, True, text)
         elif was < 0:
-            event("back", k, k, -1, now, 0.0, False, f"{devices[now].name} is heard again")
+            event("back", k, k, -1, now, 0.0, False, f"{heard.name(now)} is heard again")
         else:
             bad = gap_ms > bears
             text = (
-                f"{devices[was].name} at {down[was, k]:.0f} dBm to {devices[now].name} at "
+                f"{heard.name(was)} at {down[was, k]:.0f} dBm to {heard.name(now)} at "
                 f"{down[now, k]:.0f}: a gap of {gap_ms:g} ms"
             )
             event("hand_over", k, k, was, now, gap_ms, bad, text)
     if serving and serving[0] < 0:
         end = next((n for n in range(len(serving)) if serving[n] >= 0), last)
         event("lost", 0, end, -1, -1, 0.0, True, "no call can begin here")
-    for start, end, frm, to in _clings(air, band, track, serving, down):
+    for start, end, frm, to in _clings(air, track, heard, serving):
         text = (
             f"clings to {devices[frm].name} on another storey at {down[frm, start]:.0f} dBm, "
             f"though {devices[to].name} is there at {down[to, start]:.0f}"
@@ -270,17 +308,18 @@ _CLINGS_S = 3.0
 
 
 def _clings(
-    air: Air, band: Band, track: _Track, serving: list[int], down: Array
+    air: Air, track: _Track, heard: _Heard, serving: list[int]
 ) -> list[tuple[int, int, int, int]]:
     """Return the stretches on which a client stays with another storey's access point while one
     of its own is louder by what it would change for."""
-    devices, better = air.access_points(band), air.rules["signal.roam_better_db"]
+    devices, better = heard.devices, air.rules["signal.roam_better_db"]
+    down = heard.down[: heard.preferred]
     building = {f.id: f.building for f in air.design.of(Floor).values()}
     found: list[tuple[int, int, int, int]] = []
     start: tuple[int, int, int] | None = None
     for k in range(len(serving) + 1):
         row: tuple[int, int, int] | None = None
-        if k < len(serving) and serving[k] >= 0:
+        if k < len(serving) and 0 <= serving[k] < heard.preferred:
             best, now = int(down[:, k].argmax()), serving[k]
             floor = track.floors[k]
             away = devices[now].floor != floor and building[devices[now].floor] == building[floor]
@@ -302,7 +341,7 @@ def _shown(weaker: Array, serving: list[int]) -> list[int]:
     return list(dict.fromkeys([*served, *by_peak]))[: max(_SHOWN, len(served))]
 
 
-def _said(hand_overs: int, lost: list[Event], late: list[Event], how: str) -> str:
+def _said(hand_overs: int, lost: list[Event], late: list[Event], how: str, fallen_s: float) -> str:
     words = {"fast": "with fast transition", "shared_key": "without fast transition",
              "person": "with a person's own password"}[how]  # fmt: skip
     many = f"{hand_overs} hand-over{'s' if hand_overs != 1 else ''} {words}"
@@ -312,4 +351,5 @@ def _said(hand_overs: int, lost: list[Event], late: list[Event], how: str) -> st
         return f"The call is lost {times}, for {math.ceil(seconds)} s in all; {many}."
     if late:
         return f"The call breaks off: {many}, {late[0].gap_ms:g} ms each."
-    return f"The call holds: {many}."
+    low = f", {math.ceil(fallen_s)} s of it on {_BELOW} GHz" if fallen_s else ""
+    return f"The call holds: {many}{low}."
