@@ -23,15 +23,6 @@ path {
   stroke-width: 2;
   stroke-linecap: round;
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 .unknown {
   color: var(--granite);
 }

@@ -107,13 +107,4 @@ li.chosen {
 header {
   display: flex;
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

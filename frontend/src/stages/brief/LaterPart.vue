@@ -83,10 +83,4 @@ header {
   align-items: center;
   padding: 1px 0;
 }
-.met {
-  color: var(--moss);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

@@ -89,13 +89,4 @@ dd {
 .outcome {
   font: 600 12px var(--condensed);
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

@@ -98,13 +98,4 @@ header {
   flex: 1;
   font: 600 13px var(--condensed);
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

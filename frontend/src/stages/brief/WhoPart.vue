@@ -129,13 +129,4 @@ li > .plain {
 li.chosen {
   background: var(--heather-wash);
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

@@ -85,13 +85,4 @@ h2 {
 .point:hover {
   background: var(--heather-wash);
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

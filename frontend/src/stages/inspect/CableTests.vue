@@ -66,15 +66,6 @@ form {
   gap: 8px;
   width: 100%;
 }
-.met {
-  color: var(--moss);
-}
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 .verdict {
   font-weight: 600;
 }

@@ -65,15 +65,4 @@ const SPACE: Record<string, string> = {
   margin: -4px 0 10px;
   color: var(--granite);
 }
-.reason.met {
-  color: var(--moss);
-}
-.reason.near,
-.reason.test_first {
-  color: var(--gorse-ink);
-}
-.reason.not_met,
-.reason.no_way {
-  color: var(--rust);
-}
 </style>

@@ -96,10 +96,4 @@ function choose(port: (typeof rows.value)[number]): void {
 .all {
   color: var(--heather);
 }
-.not_met {
-  color: var(--rust);
-}
-.near {
-  color: var(--gorse-ink);
-}
 </style>

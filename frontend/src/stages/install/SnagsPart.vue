@@ -128,7 +128,4 @@ function choose(snag: SnagHere): void {
 .all {
   color: var(--heather);
 }
-.not_met {
-  color: var(--rust);
-}
 </style>

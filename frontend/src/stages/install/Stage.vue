@@ -134,12 +134,6 @@ watch(opened, (id) => {
   color: var(--moss);
   font-weight: 600;
 }
-.near {
-  color: var(--gorse-ink);
-}
-.not_met {
-  color: var(--rust);
-}
 .head span {
   margin-left: 12px;
 }

@@ -48,10 +48,4 @@ async function send(data: File, take: boolean) {
 .all {
   color: var(--heather);
 }
-.not_met {
-  color: var(--rust);
-}
-.near {
-  color: var(--gorse-ink);
-}
 </style>

@@ -122,12 +122,6 @@ function takeOver(offer: Offer): void {
   font: 500 12px var(--mono);
   color: var(--granite);
 }
-.met {
-  color: var(--moss);
-}
-.not_met {
-  color: var(--rust);
-}
 .make {
   display: flex;
   align-items: center;

@@ -108,10 +108,4 @@ dd {
   border: 0;
   border-left: 2.5px solid var(--rust);
 }
-.met {
-  color: var(--moss);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>

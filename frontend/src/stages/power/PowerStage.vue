@@ -169,10 +169,4 @@ section {
 .switch {
   margin-top: 0;
 }
-.not_met {
-  color: var(--rust);
-}
-.near {
-  color: var(--gorse-ink);
-}
 </style>

@@ -27,7 +27,4 @@ const OVER = { cord: 'a cord', copper: 'copper', fibre: 'fibre' } as const
   font-size: 12px;
   margin-bottom: 2px;
 }
-.near {
-  color: var(--gorse-ink);
-}
 </style>

@@ -204,15 +204,6 @@ function sleep(): void {
 .widths th:first-child {
   text-align: left;
 }
-.widths .met {
-  color: var(--moss);
-}
-.widths .near {
-  color: var(--gorse-ink);
-}
-.widths .not_met {
-  color: var(--rust);
-}
 .widths .now {
   background: var(--heather-wash);
 }

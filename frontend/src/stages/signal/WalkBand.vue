@@ -247,10 +247,4 @@ rect.clings {
   border-left: 1px solid var(--granite-light);
   font: 400 12px/1.35 var(--condensed);
 }
-.met {
-  color: var(--moss);
-}
-.not_met {
-  color: var(--rust);
-}
 </style>
