@@ -28,8 +28,8 @@ from heathrise.core.design import (
 )
 from heathrise.core.drill import drill
 from heathrise.core.evaluate import evaluate
+from heathrise.core.footways import footways_of
 from heathrise.core.signal import air_of, judge_habits, walk_of
-from heathrise.core.signal.footways import footways_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, shell, wall

@@ -1,5 +1,6 @@
 """Radio: propagation, antennas, coverage, channels and power."""
 
+from ..footways import WalkPoint
 from .assess import (
     SignalChapter,
     air_of,
@@ -25,7 +26,7 @@ from .relief import Relief, Show, relief
 from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
 from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
-from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, WalkPoint, walk
+from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, walk
 from .whose import proposed_names
 
 __all__ = [

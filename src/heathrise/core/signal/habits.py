@@ -11,9 +11,9 @@ from ..bands import Band
 from ..catalogue import Used
 from ..design import Design, Floor, Habit, Point, Space, WirelessName, put
 from ..findings import Cure, Finding, Place
-from .footways import Way, footways_of
+from ..footways import WalkPoint, Way, footways_of
 from .levels import Air
-from .walk import Walk, WalkPoint, walk
+from .walk import Walk, walk
 
 
 class HabitVerdict(BaseModel):

@@ -13,7 +13,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import BANDS, Band
 from ..catalogue import Rules, Used
-from ..design import Design, Device, ElementId, Floor, Point, WirelessName
+from ..design import Design, Device, Floor, Point, WirelessName
+from ..footways import WalkPoint
 from .levels import SILENT_DBM, Air
 from .terrain import losses_to_db
 
@@ -23,15 +24,6 @@ STEP_S = 0.5
 _BELOW: Band = "2.4"  # that a client falls to where its own band does not reach
 MOST_POINTS, MOST_SECONDS = 200, 1800.0
 _SHOWN = 6  # access points that are drawn; those that are never near the loudest are not
-
-
-class WalkPoint(BaseModel):
-    """A spot that a path leads through; between two storeys it climbs."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
-
-    floor: ElementId
-    at: Point
 
 
 class Sample(BaseModel):

@@ -1,0 +1,175 @@
+"""Storeys laid out in cells that one can stand in, with what stands between them."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry import LineString
+from shapely.ops import unary_union
+
+from ..design import Design, Opening, Spot, Wall
+from ..storeys import OVERLAP_M2, Storeys
+
+Flags = NDArray[np.bool_]
+
+CELL_M, WIDEST_CELL_M = 0.25, 0.5  # a door of a usual width is met by a step of either
+MOST_CELLS = 60_000
+_SAME_HEIGHT_M = 1.0
+_AROUND_M = 2.0
+_OFF_M = 0.0371  # walls are drawn on round figures; the middles of cells lie beside them
+_JAMB_M = 0.1  # one does not scrape along it
+
+
+@dataclass(frozen=True, eq=False)
+class Plane:
+    """Storeys of about one height, laid out in cells; ``first`` is the number of the first."""
+
+    floors: tuple[str, ...]
+    west: float
+    south: float
+    cell_m: float
+    columns: int
+    rows: int
+    first: int
+    open_: Flags  # cells that one can stand in, by row and column
+    solid: Any  # what stands between doors, a tree of lines
+
+    @property
+    def size(self) -> int:
+        return self.columns * self.rows
+
+    def cell_at(self, at: Spot) -> int:
+        column = min(self.columns - 1, max(0, int((at[0] - self.west) / self.cell_m)))
+        row = min(self.rows - 1, max(0, int((at[1] - self.south) / self.cell_m)))
+        return self.first + row * self.columns + column
+
+    def middle(self, cell: int) -> Spot:
+        row, column = divmod(cell - self.first, self.columns)
+        return (
+            self.west + (column + 0.5) * self.cell_m,
+            self.south + (row + 0.5) * self.cell_m,
+        )
+
+    def sees(self, a: Spot, b: Spot) -> bool:
+        """Whether one walks straight from one spot to another."""
+        line = LineString([a, b])
+        if len(self.solid.query(line, predicate="intersects")):
+            return False
+        steps = max(2, math.ceil(line.length / self.cell_m) + 1)
+        xs, ys = np.linspace(a[0], b[0], steps), np.linspace(a[1], b[1], steps)
+        columns = ((xs - self.west) / self.cell_m).astype(int)
+        rows = ((ys - self.south) / self.cell_m).astype(int)
+        return bool(self.open_[rows, columns].all())
+
+
+def planes_of(design: Design, storeys: Storeys) -> list[Plane]:
+    """Return the planes of a design, the lowest first; their cells are numbered through."""
+    solid = _solid(design)
+    planes: list[Plane] = []
+    first = 0
+    for floors in _heights(storeys):
+        plane = _plane(storeys, floors, solid, first)
+        planes.append(plane)
+        first += plane.size
+    return planes
+
+
+def _heights(storeys: Storeys) -> list[tuple[str, ...]]:
+    """Return the storeys in groups of about one height, none of which lies over another."""
+    groups: list[list[str]] = []
+    for floor in sorted(storeys.floors, key=lambda f: storeys.elevation_m[f]):
+        for group in groups:
+            near = storeys.elevation_m[floor] - storeys.elevation_m[group[0]] < _SAME_HEIGHT_M
+            if near and not any(_overlap(storeys, floor, other) for other in group):
+                group.append(floor)
+                break
+        else:
+            groups.append([floor])
+    return [tuple(g) for g in groups]
+
+
+def _overlap(storeys: Storeys, a: str, b: str) -> bool:
+    if a not in storeys.regions or b not in storeys.regions:
+        return False
+    return bool(storeys.regions[a].intersection(storeys.regions[b]).area > OVERLAP_M2)
+
+
+def _solid(design: Design) -> dict[str, list[Any]]:
+    """Return by storey what is left of the walls between doors and gaps, as lines."""
+    doors: dict[str, list[Opening]] = {}
+    for opening in design.of(Opening).values():
+        if opening.kind != "window":
+            doors.setdefault(opening.wall, []).append(opening)
+    found: dict[str, list[Any]] = {}
+    for wall in design.of(Wall).values():
+        at = 0.0
+        for door in sorted(doors.get(wall.id, ()), key=lambda o: o.offset_m):
+            beside_m = max(0.0, min(_JAMB_M, (door.width_m - WIDEST_CELL_M) / 2))
+            if door.offset_m + beside_m > at:
+                found.setdefault(wall.floor, []).append(_piece(wall, at, door.offset_m + beside_m))
+            at = max(at, door.offset_m + door.width_m - beside_m)
+        if at < wall.length_m:
+            found.setdefault(wall.floor, []).append(_piece(wall, at, wall.length_m))
+    return found
+
+
+def _piece(wall: Wall, start_m: float, end_m: float) -> Any:
+    (ax, ay), (bx, by), size = wall.a, wall.b, wall.length_m
+    return LineString(
+        [(ax + (bx - ax) * m / size, ay + (by - ay) * m / size) for m in (start_m, end_m)]
+    )
+
+
+def _plane(
+    storeys: Storeys, floors: tuple[str, ...], solid: dict[str, list[Any]], first: int
+) -> Plane:
+    lines = [line for f in floors for line in solid.get(f, ())]
+    areas = [polygon for f in floors for _, polygon in storeys.rooms.get(f, ())]
+    # All ground is one, so that one walks from any building to any other.
+    wide_as = tuple(storeys.floors) if on_ground(storeys, floors) else floors
+    drawn = [line for f in wide_as for line in solid.get(f, ())]
+    drawn += [polygon for f in wide_as for _, polygon in storeys.rooms.get(f, ())]
+    bounds = np.array([g.bounds for g in drawn] or [(0.0, 0.0, 1.0, 1.0)])
+    west, south = bounds[:, 0].min() - _AROUND_M, bounds[:, 1].min() - _AROUND_M
+    wide, deep = bounds[:, 2].max() + _AROUND_M - west, bounds[:, 3].max() + _AROUND_M - south
+    cell_m = min(WIDEST_CELL_M, max(CELL_M, math.sqrt(wide * deep / MOST_CELLS)))
+    columns, rows = math.ceil(wide / cell_m) + 1, math.ceil(deep / cell_m) + 1
+    plane = Plane(
+        floors, float(west) - _OFF_M, float(south) - _OFF_M, float(cell_m), columns, rows, first,
+        np.ones((rows, columns), dtype=bool), shapely.STRtree(lines),
+    )  # fmt: skip
+    plane.open_[:] = _stood_in(storeys, plane, areas)
+    return plane
+
+
+def on_ground(storeys: Storeys, floors: tuple[str, ...]) -> bool:
+    return any(storeys.floors[f].level == 0 for f in floors)
+
+
+def _stood_in(storeys: Storeys, plane: Plane, areas: list[Any]) -> Flags:
+    """Return the cells that have a floor: all at the ground, else rooms that are no void."""
+    x = plane.west + (np.arange(plane.columns) + 0.5) * plane.cell_m
+    y = plane.south + (np.arange(plane.rows) + 0.5) * plane.cell_m
+    spots = np.meshgrid(x, y)
+    found = np.ones((plane.rows, plane.columns), dtype=bool)
+    if not on_ground(storeys, plane.floors):
+        found = shapely.contains_xy(unary_union(areas), *spots)
+    others = [
+        region for f, region in storeys.regions.items()
+        if f not in plane.floors and on_ground(storeys, (f,))
+    ]  # fmt: skip
+    if on_ground(storeys, plane.floors):  # a building on another height is not walked through
+        found &= ~shapely.contains_xy(unary_union(others), *spots)
+    below = [
+        (space, polygon) for f, rows in storeys.rooms.items() for space, polygon in rows
+        if any(up in plane.floors for up in storeys.above(f, polygon)[:1])
+    ]  # fmt: skip
+    void = unary_union([p for s, p in below if s.open_above and not s.stairs])
+    flights = unary_union([p for s, p in below if s.stairs])
+    found &= ~shapely.contains_xy(void, *spots)
+    return np.asarray(found | shapely.contains_xy(flights, *spots))
