@@ -22,8 +22,7 @@ from .signal import (
     judge_rooms,
     quick_plans,
 )
-
-_NAMED = 3
+from .wording import some
 
 
 class Width(BaseModel):
@@ -106,15 +105,10 @@ def _judged(rows: Sequence[Width], rooms: Sequence[Sequence[RoomVerdict]]) -> Wi
 def _against(row: Width, spoilt: Sequence[str]) -> str:
     said = []
     if row.sharing:
-        said.append(f"{_some(row.sharing)} do")
+        said.append(f"{some(row.sharing)} do")
     if spoilt:
-        said.append(f"the noise spoils {_some(spoilt)}")
+        said.append(f"the noise spoils {some(spoilt)}")
     return " and ".join(said) or "a neighbour is in the way"
-
-
-def _some(names: Sequence[str]) -> str:
-    more = len(names) - _NAMED
-    return ", ".join(names[:_NAMED]) + (f" and {more} more" if more > 0 else "")
 
 
 def _spoilt(narrow: Sequence[RoomVerdict], now: Sequence[RoomVerdict]) -> list[str]:

@@ -1,11 +1,14 @@
-"""Lengths and temperatures as they stand in sentences.
+"""Lengths, temperatures and names as they stand in sentences.
 
-A no-break space joins such a figure to its unit. A line never breaks inside it, and an interface
+A no-break space joins a figure to its unit. A line never breaks inside it, and an interface
 that shows feet and Fahrenheit finds by it what to convert.
 """
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+_NAMED = 3
 _JOIN = "\u00a0"
 
 
@@ -17,3 +20,9 @@ def metres(value_m: float, digits: int | None = None) -> str:
 def celsius(value_c: float) -> str:
     """Return a temperature in words."""
     return f"{value_c:g}{_JOIN}°C"
+
+
+def some(names: Sequence[str]) -> str:
+    """Return the first few of some names, and how many more there are."""
+    more = len(names) - _NAMED
+    return ", ".join(names[:_NAMED]) + (f" and {more} more" if more > 0 else "")

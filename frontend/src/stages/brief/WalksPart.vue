@@ -55,7 +55,7 @@ function look(id: string): void {
         </header>
         <template v-if="verdicts.get(h.id)">
           <p>{{ verdicts.get(h.id)!.text }} <span v-if="verdicts.get(h.id)!.metres" class="quiet">{{ length(verdicts.get(h.id)!.metres, 0) }}, {{ verdicts.get(h.id)!.seconds.toFixed(0) }} s</span></p>
-          <p v-for="doors in verdicts.get(h.id)!.undrawn" :key="doors" class="near">No door is drawn between {{ doors }}.</p>
+          <p v-for="doors in verdicts.get(h.id)!.undrawn.slice(0, 3)" :key="doors" class="near">No door is drawn between {{ doors }}.</p>
           <Button v-if="verdicts.get(h.id)!.verdict !== 'no_way'" label="Walk it" icon="pi pi-arrow-right" icon-pos="right" size="small" text @click="look(h.id)" />
         </template>
       </li>

@@ -22,10 +22,11 @@ _BESIDE_STAIR_M = 0.4  # from the ends of a flight to those of its room
 
 
 def steps_over(storeys: Storeys, planes: Sequence[Plane]) -> csr_array:
+    """Return what each step costs in m, from cell to cell, either way: shape (cells, cells)."""
     parts: list[tuple[Any, Any, Any]] = [part for p in planes for part in _steps(p)]
     flights = [
-        (planes_of[0].cell_at(low), planes_of[1].cell_at(high), metres)
-        for planes_of, low, high, metres in _flights(storeys, planes)
+        (lower.cell_at(low), upper.cell_at(high), metres)
+        for (lower, upper), low, high, metres in _flights(storeys, planes)
     ]
     if flights:
         parts.append(tuple(map(np.array, zip(*flights, strict=True))))  # type: ignore[arg-type]

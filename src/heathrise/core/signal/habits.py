@@ -12,6 +12,7 @@ from ..catalogue import Used
 from ..design import Design, Floor, Habit, Point, Space, WirelessName, put
 from ..findings import Cure, Finding, Place
 from ..footways import WalkPoint, Way, footways_of
+from ..wording import some
 from .levels import Air
 from .walk import Walk, walk
 
@@ -91,8 +92,8 @@ def habit_findings(air: Air, habits: list[HabitVerdict]) -> Iterator[Finding]:
             continue
         text = f"{row.name}: {row.text[0].lower()}{row.text[1:]}"
         if row.undrawn:
-            doors = ", and between ".join(row.undrawn)
-            text = f"{text.rstrip('.')}. No door is drawn between {doors}; the walk goes through."
+            text = f"{text.rstrip('.')}. No door is drawn between {some(row.undrawn)}; the walk "
+            text += "goes through."
         elif row.verdict == "no_way":
             text += "."
         gap, bears = "signal.gap_ms.fast", "signal.call_gap_ms"
