@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.design import Device, OwnFigure, apply, put
+from heathrise.core.design import Device, OwnFigure, Run, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.install import PHASES, Step, finish_for
 from heathrise.core.kept import as_planned
@@ -68,6 +68,26 @@ def test_every_new_device_is_mounted_and_every_height_has_its_caution(key: str) 
         ladder = any(c.startswith("Ladder") for c in mount.cautions)
         assert ladder == (device.height_m > 2.2), device.name
         assert mount.people == (2 if ladder else 1)
+
+
+def test_what_hangs_on_the_air_is_adopted_last_from_its_socket() -> None:
+    """No cable is pulled to it; an injector goes up with it, the socket is the electrician's."""
+    design = next(s for s in SITES if s.key == "school").make()
+    run = Run(id="air", device="ap-14", over_air=True)
+    loose = apply(design, [put(run)])
+    steps = tuple(steps_of(loose, CATALOGUE, evaluate(loose, CATALOGUE, "figures")))
+    by_id = {s.id: s for s in steps}
+    assert "run-ap-14" not in " ".join(by_id) and "pull-run-ap-14" in {
+        s.id for s in _steps("school")
+    }
+    mount = by_id["mount-ap-14"]
+    assert any("injector" in m for m in mount.materials)
+    assert any("electrician" in c for c in mount.cautions)
+    assert not any("injector" in m for m in by_id["mount-ap-13"].materials)
+    adopt = by_id["adopt-ap-14"]
+    assert "at its socket" in adopt.title
+    others = [s.id for s in steps if s.phase == "adopt" and s.id.startswith("adopt-ap-")]
+    assert all(_before(steps, k, adopt.id) for k in others if k != adopt.id)
 
 
 def test_heat_allows_its_minutes_and_the_firm_may_see_it_differently() -> None:

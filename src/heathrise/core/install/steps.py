@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..catalogue import Catalogue, Rules
 from ..design import Design, Device, EquipmentRoom, Floor, Space, Switch
+from ..over_air import feeds, said_over_air
 from .hazards import ALWAYS_TWO, SAID, Hazard, heat_minutes, heat_said
 
 Phase = Literal[
@@ -213,6 +214,7 @@ def _mounts(todo: _List, design: Design, catalogue: Catalogue, pulls: Sequence[P
     rules = catalogue.rules
     rates = rules.table("order.mount_minutes")
     by_device = {p.device: p for p in pulls if p.device is not None}
+    fed = {device.id: (feed.label,) for device, feed in feeds(design, catalogue)}
     for device in design.of(Device).values():
         if device.state != "new":
             continue
@@ -223,11 +225,14 @@ def _mounts(todo: _List, design: Design, catalogue: Catalogue, pulls: Sequence[P
         hazards: list[Hazard] = ["ladder"] if high else []
         if model.outdoor and device.height_m > rules["install.roof_m"]:
             hazards.append("roof")
+        if device.id in fed:
+            hazards.append("mains")  # a socket that is missing is no work of the installer's
         waits = (f"far-{pull.id}",) if pull is not None else ("safe",)
         todo.add(
             f"mount-{device.id}", "mount", f"Mount {device.name}: {model.label}",
             ("device", device.id, device.floor), minutes, waits, hazards,
-            materials=(model.label, "bracket or box"), tools=("level", "drill", "screwdriver"),
+            materials=(model.label, "bracket or box", *fed.get(device.id, ())),
+            tools=("level", "drill", "screwdriver"),
         )  # fmt: skip
 
 
@@ -272,7 +277,9 @@ def _powering(todo: _List, design: Design, catalogue: Catalogue, pulls: Sequence
         ("site", "site", None), rules["install.controller_minutes"], todo.of("power"),
     )  # fmt: skip
     by_device = {p.device: p for p in pulls if p.device is not None}
-    for device in design.of(Device).values():
+    loose = said_over_air(design)
+    # What hangs on the air is adopted over what has a cable.
+    for device in sorted(design.of(Device).values(), key=lambda d: d.id in loose):
         role, pull = catalogue.role_of(device), by_device.get(device.id)
         if role.links == "every_cable":
             continue
@@ -285,8 +292,12 @@ def _powering(todo: _List, design: Design, catalogue: Catalogue, pulls: Sequence
                 ("device", device.id, device.floor), rules["install.reset_minutes"],
             )  # fmt: skip
             ready.append(f"reset-{device.id}")
+        said = f"Patch {device.name} last, adopt, name, see it alive"
+        if device.id in loose:
+            said = f"Plug {device.name} in at its socket, adopt over the air, name, read its link"
+            ready += [k for k in todo.of("adopt") if k.removeprefix("adopt-") not in loose]
         todo.add(
-            f"adopt-{device.id}", "adopt", f"Patch {device.name} last, adopt, name, see it alive",
+            f"adopt-{device.id}", "adopt", said,
             ("device", device.id, device.floor), rules["order.adopt_minutes"], ready,
         )  # fmt: skip
 
