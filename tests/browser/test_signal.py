@@ -71,6 +71,34 @@ def test_a_spot_is_explained_and_what_would_mend_it_is_told(signal: Sheet) -> No
     expect(band).to_have_count(0)
 
 
+def test_why_a_room_fails_and_what_mends_it(signal: Sheet) -> None:
+    """The spot, its ray with what stands in the way, a cure, and the ray that it brings."""
+    sheet, page = signal, signal.page
+    page.get_by_label("Floor", exact=True).click()
+    page.get_by_role("option", name="Upper floor").click()
+    page.wait_for_selector("[data-space=upper-practice-8]")
+    _press(sheet, "upper-practice-8")
+    band = page.get_by_test_id("ray-band")
+    expect(band).to_contain_text("wants -70 dBm")
+    rows = band.locator("[data-of]")
+
+    def level() -> int:
+        return int(re.search(r"-(\d+) dBm", rows.first.inner_text())[1])  # type: ignore[index]
+
+    assert level() > 70
+    expect(band.locator("[data-crossing]").first).to_be_visible()
+    finding = page.locator("[data-finding=signal-room-upper-practice-8]")
+    finding.locator("[data-search]").click()
+    cure = finding.locator("[data-cure]").first
+    cure.wait_for(timeout=30_000)
+    before = rows.first.inner_text()
+    cure.click()
+    sheet.saved(2)
+    expect(finding).to_have_count(0)
+    expect(rows.first).not_to_have_text(before)
+    assert level() < 70
+
+
 def test_one_legend_says_what_is_drawn(signal: Sheet) -> None:
     page = signal.page
     drawn = page.get_by_test_id("drawn")
