@@ -146,6 +146,28 @@ def meter_command(project: Path, seed: int, faults: int) -> None:
     click.echo(metered_csv(ports, seed, faults, day)[0], nl=False)
 
 
+@main.command("surveyor")
+@click.argument("project", type=click.Path(path_type=Path))
+@click.option("--seed", default=1, show_default=True, help="the same seed gives the same file")
+@click.option("--walls", default=1.2, show_default=True, help="how heavy walls really are")
+@click.option("--offset", default=-2.0, show_default=True, help="what the meter adds, dB")
+@click.option("--noise", default=3.0, show_default=True, help="spread of its levels, dB")
+@click.option("--addresses", is_flag=True, help="name radios by their addresses")
+def surveyor_command(
+    project: Path, seed: int, walls: float, offset: float, noise: float, addresses: bool
+) -> None:
+    """Print what a stand-in for a survey meter hears on a walk through PROJECT's rooms, as CSV."""
+    from .core.catalogue import load_catalogue
+    from .core.kept import as_planned
+    from .standins import Hidden, spots_of, surveyed_csv
+
+    design = as_planned(_open(project).design)
+    hidden = Hidden({"signal.wall_scale": walls}, offset, noise)
+    spots = spots_of(design)
+    text = surveyed_csv(design, load_catalogue(), hidden, spots, seed, by_address=addresses)
+    click.echo(text, nl=False)
+
+
 @main.command("sheet")
 @click.argument("project", type=click.Path(path_type=Path))
 @click.option("--out", type=click.Path(path_type=Path), required=True, help="PDF to write")

@@ -1,6 +1,15 @@
-"""Small stand-ins for devices that are not here: a cable tester, a meter at the ports."""
+"""Small stand-ins for devices that are not here: a cable tester, a meter at the ports, a surveyor."""
 
 from .cable_tester import FAULTS, measured_csv
 from .meter import METER_FAULTS, metered_csv
+from .surveyor import Hidden, spots_of, surveyed_csv
 
-__all__ = ["FAULTS", "METER_FAULTS", "measured_csv", "metered_csv"]
+__all__ = [
+    "FAULTS",
+    "METER_FAULTS",
+    "Hidden",
+    "measured_csv",
+    "metered_csv",
+    "spots_of",
+    "surveyed_csv",
+]

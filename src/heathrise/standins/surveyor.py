@@ -7,14 +7,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
+from shapely.geometry import Polygon
 
 from ..core.bands import BANDS, Band
 from ..core.catalogue import Catalogue
-from ..core.design import Design, Device, OwnFigure, Point, apply, put
-from ..core.signal import air_of, losses_db
+from ..core.design import Design, Device, OwnFigure, Point, Space, apply, put
+from ..core.signal import air_of, losses_db, room_points
 
 SURVEY_HEADER = ("storey", "x", "y", "bssid", "band", "dbm")
 _HEARD_DBM = -88.0
+_APART_M = 3.0
 
 
 @dataclass(frozen=True)
@@ -24,6 +26,18 @@ class Hidden:
     figures: dict[str, float] = field(default_factory=dict)
     offset_db: float = 0.0
     noise_db: float = 3.0
+
+
+def spots_of(design: Design) -> list[tuple[str, Point]]:
+    """Return where somebody stands on a walk through all rooms: a few metres apart in each."""
+    found: list[tuple[str, Point]] = []
+    for space in design.of(Space).values():
+        x, y = room_points(Polygon(space.outline), _APART_M)
+        found += [
+            (space.floor, (round(float(a), 2), round(float(b), 2)))
+            for a, b in zip(x, y, strict=True)
+        ]
+    return found
 
 
 def surveyed_csv(

@@ -24,6 +24,7 @@ from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, 
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
+from .survey import room_points
 from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
 from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, walk
@@ -77,6 +78,7 @@ __all__ = [
     "reach_dbm",
     "readings_at",
     "relief",
+    "room_points",
     "rooms_of",
     "search_longer",
     "share_walled",
