@@ -1,4 +1,4 @@
-"""Small stand-ins for devices that are not here: a cable tester, a meter at the ports, a surveyor."""
+"""Small stand-ins for what is not here: a cable tester, a meter at the ports, a surveyor."""
 
 from .cable_tester import FAULTS, measured_csv
 from .meter import METER_FAULTS, metered_csv

@@ -15,17 +15,18 @@ from ..core.design import Design, Device, OwnFigure, Point, Space, apply, put
 from ..core.signal import air_of, losses_db, room_points
 
 SURVEY_HEADER = ("storey", "x", "y", "bssid", "band", "dbm")
-_HEARD_DBM = -88.0
 _APART_M = 3.0
 
 
 @dataclass(frozen=True)
 class Hidden:
-    """How a site really is: figures by their path, and what the meter adds to each level."""
+    """How a site really is: figures by their path, what the meter adds to each level, and the
+    faintest that it hears."""
 
     figures: dict[str, float] = field(default_factory=dict)
     offset_db: float = 0.0
     noise_db: float = 3.0
+    hears_dbm: float = -88.0
 
 
 def spots_of(design: Design) -> list[tuple[str, Point]]:
@@ -68,7 +69,7 @@ def surveyed_csv(
                     continue
                 level = planned.lossless_dbm(device, band, "downlink") - loss[BANDS.index(band)]
                 level += hidden.offset_db + chance.gauss(0, hidden.noise_db)
-                if level >= _HEARD_DBM:
+                if level >= hidden.hears_dbm:
                     who = f"02:00:5e:00:{number // 256:02x}:{number % 256:02x}"
                     said = who if by_address else device.name
                     rows.append(f"{floor},{at[0]},{at[1]},{said},{band},{level:.1f}")

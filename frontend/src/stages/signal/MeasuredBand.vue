@@ -59,7 +59,7 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
       </div>
       <template v-if="fit?.readings && !waiting">
         <p class="deviation"><span class="figure">{{ fit.before_db.toFixed(1) }}</span> <i class="pi pi-arrow-right" /> <span class="figure after">{{ fit.after_db.toFixed(1) }} dB</span></p>
-        <p class="quiet">Deviation of {{ fit.readings }} measurements, from the plan and from the fit.</p>
+        <p class="quiet">Deviation of {{ fit.readings - fit.faint }} measurements, from the plan and from the fit.<template v-if="fit.faint"> {{ fit.faint }} more are near the faintest that the meter hears and are left out.</template></p>
         <Button v-if="view?.changes.length || view?.in_force" :label="view?.in_force ? 'Go by the figures as listed' : 'Go by what was measured'" size="small" data-testid="use-measured" @click="swap" />
         <p v-if="fit.why_not" class="near">{{ fit.why_not }}</p>
         <SelectButton v-model="beside" :options="BESIDE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the spots are beside" />

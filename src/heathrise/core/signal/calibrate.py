@@ -24,6 +24,8 @@ Array = NDArray[np.float64]
 _ROUNDS = 4
 _LEAST_SIGMA_DB = 0.5
 _MOST_OFFSET_DB = 30.0
+_FAINTEST = 0.01  # share of measurements that may be fainter than the meter's floor by a slip
+_CLEAR_SIGMAS = 2.0
 
 
 class Fitted(BaseModel):
@@ -61,6 +63,10 @@ class Calibration(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     readings: int
+    faint: int = Field(
+        0, description="of them left out: expected so near to the faintest heard that others "
+        "like them were missed"
+    )  # fmt: skip
     before_db: float
     after_db: float
     fitted: tuple[Fitted, ...]
@@ -105,6 +111,10 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     construction that enough rays cross; least squares with what is listed as prior.
 
     ``level = P + G - FSPL(1 m) - antenna - 10 n log10(d) - s_w walls - s_f slabs - sum(c k) + b``.
+
+    A meter hears what is faint only where noise lifts it: of spots at which it should be near the
+    faintest there is, the louder half is on file. They are left out by what is expected of them,
+    not by what was heard, or walls would pass for lighter than they are.
     """
     rules = air.rules
     known = [
@@ -126,22 +136,27 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
         )  # fmt: skip
     unknowns = _unknowns(air, terms)
     matrix = np.column_stack([u.column for u in unknowns])
-    value, error, sigma = _solve(unknowns, matrix, terms.dbm - terms.fixed, air.rules)
+    value, error, sigma, clear = _clear_of_the_floor(unknowns, matrix, terms, rules)
     fitted_dbm = terms.fixed + matrix @ value
     found = tuple(
         Fitted(
-            figure=u.figure, label=u.label, unit=u.unit, listed=u.listed, rays=u.rays,
+            figure=u.figure, label=u.label, unit=u.unit, listed=u.listed,
+            rays=int(np.count_nonzero(u.column[clear])),
             value=round(float(value[k]), 3), error=round(float(error[k]), 3),
         )
         for k, u in enumerate(unknowns)
     )  # fmt: skip
-    left = terms.dbm - fitted_dbm
+    left = (terms.dbm - fitted_dbm)[clear]
+    heard = [r for r, is_clear in zip(known, clear, strict=True) if is_clear]
+    rays = [r for r, is_clear in zip(terms.rays, clear, strict=True) if is_clear]
     return Calibration(
-        readings=len(known), before_db=before, after_db=round(max(sigma, _LEAST_SIGMA_DB), 2),
+        readings=len(known), faint=len(known) - len(heard),
+        before_db=_spread((terms.dbm - planned)[clear]),
+        after_db=round(max(sigma, _LEAST_SIGMA_DB), 2),
         fitted=found, residuals=_residuals(air, known, terms.dbm, planned, fitted_dbm),
         stands_out=(
-            *walls_that_stand_out(air, terms.rays, left, sigma),
-            *points_that_stand_out(air, known, left),
+            *walls_that_stand_out(air, rays, left, sigma),
+            *points_that_stand_out(air, heard, left),
         ),
         why_not="",
     )  # fmt: skip
@@ -195,6 +210,27 @@ def _unknowns(air: Air, terms: _Terms) -> list[_Unknown]:
             found.append(own)
     offset = np.ones(len(terms.dbm))
     return [*found, _Unknown("", "The meter's own", "dB", offset, 0.0, spread["offset"])]
+
+
+def _clear_of_the_floor(
+    unknowns: Sequence[_Unknown], matrix: Array, terms: _Terms, rules: Rules
+) -> tuple[Array, Array, float, NDArray[np.bool_]]:
+    """Return the fit to those measurements that are expected well above the faintest, and which
+    they are."""
+    clear = np.ones(len(terms.dbm), dtype=bool)
+    seen = terms.dbm - terms.fixed
+    value, error, sigma = _solve(unknowns, matrix, seen, rules)
+    floor_dbm = float(np.quantile(terms.dbm, _FAINTEST))
+    if floor_dbm > rules["signal.fit_faint_dbm"]:
+        return value, error, sigma, clear
+    for _ in range(_ROUNDS):
+        expected = terms.fixed + matrix @ value
+        still = expected >= floor_dbm + _CLEAR_SIGMAS * sigma
+        if still.sum() < rules["signal.fit_least"] or (still == clear).all():
+            break
+        clear = still
+        value, error, sigma = _solve(unknowns, matrix[clear], seen[clear], rules)
+    return value, error, sigma, clear
 
 
 def _solve(
