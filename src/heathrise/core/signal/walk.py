@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -12,9 +13,10 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import BANDS, Band
-from ..catalogue import Rules, Used
+from ..catalogue import AirModel, Rules, Used
 from ..design import Design, Device, Floor, Point, WirelessName
 from ..footways import WalkPoint
+from ..memo import IdentityMemo
 from .levels import SILENT_DBM, Air
 from .terrain import losses_to_db
 
@@ -153,7 +155,7 @@ class _Heard:
         down = np.full((len(rows), len(track.t_s)), SILENT_DBM)
         weaker = down.copy()
         for k, (device, band) in enumerate(rows):
-            loss = _losses(air, track, device, band)
+            loss = _losses(air, track, device)[BANDS.index(band)]
             down[k] = air.lossless_dbm(device, band, "downlink") - loss
             weaker[k] = air.lossless_dbm(device, band, "weaker") - loss
         preferred = sum(b == bands[0] for _, b in rows)
@@ -173,6 +175,11 @@ class _Track:
         self.t_s, self.x, self.y, self.z_m = t_s, x, y, z_m
         self.floors, self.metres = floors, metres
 
+    @cached_property
+    def key(self) -> Hashable:
+        """What tracks of one way have alike."""
+        return self.x.tobytes(), self.y.tobytes(), self.z_m.tobytes()
+
     @classmethod
     def of(cls, air: Air, points: Sequence[WalkPoint], speed_mps: float) -> _Track:
         elevation, held = air.terrain.storeys.elevation_m, air.terrain.client_height_m
@@ -191,13 +198,24 @@ class _Track:
         return round(float(self.x[k]), 2), round(float(self.y[k]), 2)
 
 
-def _losses(air: Air, track: _Track, device: Device, band: Band) -> Array:
+# While one access point is moved the others are heard on a way as they were.
+_kept: IdentityMemo[Array] = IdentityMemo(2_000)
+
+
+def _losses(air: Air, track: _Track, device: Device) -> Array:
+    """Return the loss from an access point to each step of a track, by band, dB."""
     model = air.catalogue.airs[device.model]
-    loss = np.empty(len(track.t_s))
+    return _kept.get(
+        (air.terrain, device, model), track.key, lambda: _traced(air, track, device, model)
+    )
+
+
+def _traced(air: Air, track: _Track, device: Device, model: AirModel) -> Array:
+    loss = np.empty((len(BANDS), len(track.t_s)))
     for z in np.unique(np.round(track.z_m, 3)):
         here = np.flatnonzero(np.round(track.z_m, 3) == z)
         found = losses_to_db(air.terrain, device, model, track.x[here], track.y[here], float(z))
-        loss[here] = found[BANDS.index(band)]
+        loss[:, here] = found
     return loss
 
 
