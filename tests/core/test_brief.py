@@ -107,7 +107,7 @@ def test_kept_gear_takes_part_and_costs_nothing(catalogue: Catalogue) -> None:
     ("model", "line", "advice", "words"),
     [
         ("old-open-box", 60, "retire", "its security is broken"),
-        ("old-repeater", 60, "retire", "repeater: halves the air for 1 room"),
+        ("old-repeater", 60, "retire", "repeater: serves no room"),  # there is nothing to repeat
         ("old-router-ac", 2000, "retire", "narrowest link: 1000 Mb/s on a line of 2000 Mb/s"),
         ("old-router", 60, "retire", "gets no updates any more"),
         ("old-router-ac", 60, "keep", "1000 Mb/s on a line of 60 Mb/s"),
@@ -120,6 +120,15 @@ def test_the_gravest_reason_is_given(
     design = design_of(*shell(), _found(model, "unknown"), _site(line_mbps=line))
     row = _figures(design, catalogue).brief.found[0]
     assert row.advice == advice and row.reason.startswith(words)
+
+
+def test_a_repeater_is_told_by_the_rooms_that_it_serves(catalogue: Catalogue) -> None:
+    """The router stands in the corner, the repeater nearer to the middle of the one room."""
+    router = _found("old-router", "unknown").model_copy(update={"id": "old-2", "at": (1.0, 1.0)})
+    repeater = _found("old-repeater", "unknown").model_copy(update={"at": (9.0, 9.0)})
+    design = design_of(*shell(), repeater, router, _site(line_mbps=60))
+    row = next(r for r in _figures(design, catalogue).brief.found if r.id == "old-1")
+    assert row.reason.startswith("repeater: halves the air for 1 room")
 
 
 def test_an_old_switch_is_kept_on_a_slow_line_unless_there_is_storage(catalogue: Catalogue) -> None:

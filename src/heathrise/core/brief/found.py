@@ -94,9 +94,10 @@ def _gear(
     need, words = asked
     known = old or OldGear(security="none", updates=True)
     rooms = f"{served} room{'s' if served != 1 else ''}"
+    repeats = f"halves the air for {rooms}" if served else "serves no room"
     reasons = (
         (known.security == "broken", "its security is broken"),
-        (known.repeats, f"repeater: halves the air for {rooms}"),
+        (known.repeats, f"repeater: {repeats}"),
         (speed_mbps < need, f"narrowest link: {speed_mbps:g} Mb/s on {words}"),
         (not known.updates, "gets no updates any more"),
         (bands is not None and "5" not in bands, "2.4 GHz only: for sensors, not for calls"),
