@@ -53,6 +53,9 @@ defineEmits<{ close: [] }>()
   border-right: 1px solid var(--granite-light);
   overflow: auto;
 }
+.side > :deep(*) {
+  flex: none;
+}
 .side :deep(.quiet),
 .side :deep(.near) {
   font: 400 12px/1.35 var(--condensed);

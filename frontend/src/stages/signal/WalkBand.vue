@@ -136,7 +136,7 @@ function look(t: number): void {
       </svg>
       <p v-if="walk && now" class="now" data-testid="walk-now"><b class="figure">{{ moment.toFixed(1) }} s</b> {{ now.serving ? `${walk.lines.find((l) => l.device === now!.serving && l.band === now!.band)?.name ?? ''} at ${now.dbm.toFixed(0).replace('-', '−')} dBm` : 'nobody serves' }}</p>
     </div>
-    <ul v-if="walk" class="events"><li v-for="e in walk.events" :key="`${e.kind}${e.t_s}`"><button class="plain" :class="{ not_met: e.bad }" @click="look(e.t_s)"><span class="figure">{{ e.t_s.toFixed(0) }} s</span> {{ e.text }}</button></li></ul>
+    <ul v-if="walk" class="events"><li v-for="e in walk.events" :key="`${e.kind}${e.t_s}`"><button class="plain" @click="look(e.t_s)"><span class="figure">{{ e.t_s.toFixed(0) }} s</span> <span :class="{ not_met: e.bad }">{{ e.text }}</span></button></li></ul>
   </section>
 </template>
 

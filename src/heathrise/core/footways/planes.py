@@ -10,7 +10,6 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 from shapely.geometry import LineString
-from shapely.ops import unary_union
 
 from ..design import Design, Opening, Spot, Wall
 from ..storeys import OVERLAP_M2, Storeys
@@ -18,7 +17,7 @@ from ..storeys import OVERLAP_M2, Storeys
 Flags = NDArray[np.bool_]
 
 CELL_M, WIDEST_CELL_M = 0.25, 0.5  # a door of a usual width is met by a step of either
-MOST_CELLS = 60_000
+MOST_CELLS = 25_000
 _SAME_HEIGHT_M = 1.0
 _AROUND_M = 2.0
 _OFF_M = 0.0371  # walls are drawn on round figures; the middles of cells lie beside them
@@ -54,6 +53,11 @@ class Plane:
             self.west + (column + 0.5) * self.cell_m,
             self.south + (row + 0.5) * self.cell_m,
         )
+
+    def span(self, low: float, high: float, first: float, count: int) -> tuple[int, int]:
+        """Return the first cell and the one after the last of a stretch, of so many."""
+        start, stop = (int((v - first) / self.cell_m) for v in (low, high))
+        return min(count, max(0, start)), min(count, max(0, stop + 1))
 
     def sees(self, a: Spot, b: Spot) -> bool:
         """Whether one walks straight from one spot to another."""
@@ -153,23 +157,29 @@ def on_ground(storeys: Storeys, floors: tuple[str, ...]) -> bool:
 
 def _stood_in(storeys: Storeys, plane: Plane, areas: list[Any]) -> Flags:
     """Return the cells that have a floor: all at the ground, else rooms that are no void."""
-    x = plane.west + (np.arange(plane.columns) + 0.5) * plane.cell_m
-    y = plane.south + (np.arange(plane.rows) + 0.5) * plane.cell_m
-    spots = np.meshgrid(x, y)
-    found = np.ones((plane.rows, plane.columns), dtype=bool)
-    if not on_ground(storeys, plane.floors):
-        found = shapely.contains_xy(unary_union(areas), *spots)
-    others = [
-        region for f, region in storeys.regions.items()
-        if f not in plane.floors and on_ground(storeys, (f,))
-    ]  # fmt: skip
-    if on_ground(storeys, plane.floors):  # a building on another height is not walked through
-        found &= ~shapely.contains_xy(unary_union(others), *spots)
     below = [
         (space, polygon) for f, rows in storeys.rooms.items() for space, polygon in rows
-        if any(up in plane.floors for up in storeys.above(f, polygon)[:1])
+        if (space.open_above or space.stairs)
+        and any(up in plane.floors for up in storeys.above(f, polygon)[:1])
     ]  # fmt: skip
-    void = unary_union([p for s, p in below if s.open_above and not s.stairs])
-    flights = unary_union([p for s, p in below if s.stairs])
-    found &= ~shapely.contains_xy(void, *spots)
-    return np.asarray(found | shapely.contains_xy(flights, *spots))
+    if on_ground(storeys, plane.floors):
+        # A building on another height is not walked through.
+        others = (f for f in storeys.regions if f not in plane.floors)
+        found = ~_cells_in(plane, [storeys.regions[f] for f in others if on_ground(storeys, (f,))])
+    else:
+        found = _cells_in(plane, areas)
+    found &= ~_cells_in(plane, [p for s, p in below if s.open_above and not s.stairs])
+    return found | _cells_in(plane, [p for s, p in below if s.stairs])
+
+
+def _cells_in(plane: Plane, areas: list[Any]) -> Flags:
+    """Return the cells whose middle lies in some area."""
+    found = np.zeros((plane.rows, plane.columns), dtype=bool)
+    for area in areas:
+        west, south, east, north = area.bounds
+        columns = slice(*plane.span(west, east, plane.west, plane.columns))
+        rows = slice(*plane.span(south, north, plane.south, plane.rows))
+        x = plane.west + (np.arange(columns.start, columns.stop) + 0.5) * plane.cell_m
+        y = plane.south + (np.arange(rows.start, rows.stop) + 0.5) * plane.cell_m
+        found[rows, columns] |= shapely.contains_xy(area, *np.meshgrid(x, y))
+    return found

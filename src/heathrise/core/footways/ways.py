@@ -8,17 +8,20 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import dijkstra
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import Polygon
 
 from ..design import Building, Design, ElementId, Floor, Opening, Point, Space, Spot, Wall
 from ..memo import IdentityMemo
 from ..storeys import Storeys, storeys_of
 from .planes import Plane, planes_of
 from .steps import steps_over
+
+_USUAL, _USUAL_M = 2.0, 20.0
 
 
 class WalkPoint(BaseModel):
@@ -54,22 +57,28 @@ class Footways:
 
     def _way(self, start: Space, end: Space) -> Way | None:
         a, b = (self._plane_of(s.floor).cell_at(middle_of(s)) for s in (start, end))
-        far, before = self._from(a)
-        if not math.isfinite(far[b]):
+        straight_m = math.dist(*(self._in_space(s) for s in (start, end)))
+        # Most ways are little longer than the straight line: the rest is looked at where one is.
+        for limit_m in (_USUAL * straight_m + _USUAL_M, math.inf):
+            far, before = self._from(a, limit_m)
+            if math.isfinite(far[b]):
+                break
+        else:
             return None
         cells = [b]
         while cells[-1] != a:
             cells.append(int(before[cells[-1]]))
         return self._made(cells[::-1], start, end)
 
-    def _from(self, cell: int) -> tuple[NDArray[np.float64], NDArray[np.int32]]:
-        return _reached.get((self,), cell, lambda: self._dijkstra(cell))
-
-    def _dijkstra(self, cell: int) -> tuple[NDArray[np.float64], NDArray[np.int32]]:
+    def _from(self, cell: int, limit_m: float) -> tuple[NDArray[np.float64], NDArray[np.int32]]:
         far, before = dijkstra(
-            self.graph, directed=False, indices=np.array([cell]), return_predecessors=True
-        )
+            self.graph, directed=False, indices=np.array([cell]), return_predecessors=True,
+            limit=limit_m,
+        )  # fmt: skip
         return far[0], before[0]
+
+    def _in_space(self, space: Space) -> tuple[float, float, float]:
+        return *middle_of(space), self.storeys.elevation_m[space.floor]
 
     def _plane_of(self, floor: str) -> Plane:
         return next(p for p in self.planes if floor in p.floors)
@@ -121,7 +130,6 @@ class Footways:
 
 
 _footways: IdentityMemo[Footways] = IdentityMemo(4, weigh=lambda f: 80 * f.graph.shape[0])
-_reached: IdentityMemo[tuple[NDArray[np.float64], NDArray[np.int32]]] = IdentityMemo(64)
 _ways: IdentityMemo[Way | None] = IdentityMemo(256)
 _middles: IdentityMemo[Spot] = IdentityMemo(4096, weigh=lambda _: 300)
 
@@ -156,23 +164,25 @@ def _make(design: Design) -> Footways:
 
 def _unbroken(plane: Plane, spots: list[Spot]) -> Iterator[list[Spot]]:
     """Yield a way in the pieces that lie between walls stepped through."""
-    piece = [spots[0]]
-    for a, b in itertools.pairwise(spots):
-        if len(plane.solid.query(LineString([a, b]), predicate="intersects")):
-            yield piece
-            piece = []
-        piece.append(b)
-    yield piece
+    lines = shapely.linestrings(list(itertools.pairwise(spots)))
+    broken = set(plane.solid.query(lines, predicate="intersects")[0].tolist())
+    ends = [*(k + 1 for k in sorted(broken)), len(spots)]
+    for start, end in itertools.pairwise([0, *ends]):
+        yield spots[start:end]
 
 
 def _straightened(plane: Plane, spots: list[Spot]) -> list[Spot]:
-    """Return fewer spots of a way: as far straight on as one sees."""
+    """Return fewer spots of a way: as far straight on as one sees, by longer and longer looks."""
     found = [spots[0]]
-    k = 0
-    while k < len(spots) - 1:
-        on = k + 1
-        while on + 1 < len(spots) and plane.sees(spots[k], spots[on + 1]):
-            on += 1
+    k, last = 0, len(spots) - 1
+    while k < last:
+        on, look = k + 1, 1
+        while look:
+            farther = min(last, on + look)
+            if farther > on and plane.sees(spots[k], spots[farther]):
+                on, look = farther, 2 * look
+            else:
+                look //= 2
         found.append(spots[on])
         k = on
     return found

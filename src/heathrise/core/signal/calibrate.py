@@ -20,6 +20,7 @@ from .levels import Air
 from .standing_out import StandsOut, points_that_stand_out, walls_that_stand_out
 
 Array = NDArray[np.float64]
+Flags = NDArray[np.bool_]
 
 _ROUNDS = 4
 _LEAST_SIGMA_DB = 0.5
@@ -100,10 +101,9 @@ class _Unknown:
     listed: float
     prior: float
 
-    @property
-    def rays(self) -> int:
-        """How many measurements bear on it."""
-        return int(np.count_nonzero(self.column))
+    def rays(self, clear: Flags) -> int:
+        """Return how many of some measurements bear on it."""
+        return int(np.count_nonzero(self.column[clear]))
 
 
 def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
@@ -134,14 +134,13 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
             readings=len(known), before_db=before, after_db=before, fitted=(), stands_out=(),
             residuals=_residuals(air, known, terms.dbm, planned, planned), why_not=why,
         )  # fmt: skip
-    unknowns = _unknowns(air, terms)
-    matrix = np.column_stack([u.column for u in unknowns])
-    value, error, sigma, clear = _clear_of_the_floor(unknowns, matrix, terms, rules)
-    fitted_dbm = terms.fixed + matrix @ value
+    clear = _clear_of_the_floor(air, terms)
+    unknowns = _unknowns(air, terms, clear)
+    value, error, sigma, fitted_dbm = _fitted(unknowns, terms, clear, rules)
     found = tuple(
         Fitted(
             figure=u.figure, label=u.label, unit=u.unit, listed=u.listed,
-            rays=int(np.count_nonzero(u.column[clear])),
+            rays=u.rays(clear),
             value=round(float(value[k]), 3), error=round(float(error[k]), 3),
         )
         for k, u in enumerate(unknowns)
@@ -188,7 +187,7 @@ def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
     )  # fmt: skip
 
 
-def _unknowns(air: Air, terms: _Terms) -> list[_Unknown]:
+def _unknowns(air: Air, terms: _Terms, clear: Flags) -> list[_Unknown]:
     """Return what is fitted: figures that some measurement bears on, and the meter's offset."""
     rules = air.rules
     spread = rules.table("signal.fit_prior")
@@ -199,38 +198,45 @@ def _unknowns(air: Air, terms: _Terms) -> list[_Unknown]:
         _Unknown("signal.floor_scale", "Scale of the slabs", "", -terms.floors, 1.0,
                  spread["scale"]),
     ]  # fmt: skip
-    found = [u for u in found if u.rays]
+    found = [u for u in found if u.rays(clear)]
     least = rules["signal.fit_least_rays"]
     for key, factors in sorted(terms.by_construction.items()):
         label = f"{air.catalogue.constructions[key].label}, more than listed"
         own = _Unknown(
             f"signal.correction_db.{key}", label, "dB", -factors, 0.0, spread["correction"]
         )
-        if own.rays >= least:
+        if own.rays(clear) >= least:
             found.append(own)
     offset = np.ones(len(terms.dbm))
     return [*found, _Unknown("", "The meter's own", "dB", offset, 0.0, spread["offset"])]
 
 
-def _clear_of_the_floor(
-    unknowns: Sequence[_Unknown], matrix: Array, terms: _Terms, rules: Rules
-) -> tuple[Array, Array, float, NDArray[np.bool_]]:
-    """Return the fit to those measurements that are expected well above the faintest, and which
-    they are."""
+def _clear_of_the_floor(air: Air, terms: _Terms) -> Flags:
+    """Return which measurements are expected well above the faintest."""
+    rules = air.rules
     clear = np.ones(len(terms.dbm), dtype=bool)
-    seen = terms.dbm - terms.fixed
-    value, error, sigma = _solve(unknowns, matrix, seen, rules)
     floor_dbm = float(np.quantile(terms.dbm, _FAINTEST))
     if floor_dbm > rules["signal.fit_faint_dbm"]:
-        return value, error, sigma, clear
+        return clear
     for _ in range(_ROUNDS):
-        expected = terms.fixed + matrix @ value
+        unknowns = _unknowns(air, terms, clear)
+        _, _, sigma, expected = _fitted(unknowns, terms, clear, rules)
         still = expected >= floor_dbm + _CLEAR_SIGMAS * sigma
         if still.sum() < rules["signal.fit_least"] or (still == clear).all():
             break
         clear = still
-        value, error, sigma = _solve(unknowns, matrix[clear], seen[clear], rules)
-    return value, error, sigma, clear
+    return clear
+
+
+def _fitted(
+    unknowns: Sequence[_Unknown], terms: _Terms, clear: Flags, rules: Rules
+) -> tuple[Array, Array, float, Array]:
+    """Return values, standard errors and the deviation of a fit to some measurements, and the
+    levels that it expects of all."""
+    matrix = np.column_stack([u.column for u in unknowns])
+    seen = terms.dbm - terms.fixed
+    value, error, sigma = _solve(unknowns, matrix[clear], seen[clear], rules)
+    return value, error, sigma, terms.fixed + matrix @ value
 
 
 def _solve(

@@ -23,6 +23,7 @@ from .terrain import losses_to_db
 Array = NDArray[np.float64]
 
 STEP_S = 0.5
+_FLIGHT_M = 0.5
 _BELOW: Band = "2.4"  # that a client falls to where its own band does not reach
 MOST_POINTS, MOST_SECONDS = 200, 1800.0
 _SHOWN = 6  # access points that are drawn; those that are never near the loudest are not
@@ -176,6 +177,12 @@ class _Track:
         self.floors, self.metres = floors, metres
 
     @cached_property
+    def level(self) -> NDArray[np.bool_]:
+        """Whether each step is on a storey, not between two."""
+        still = np.diff(self.z_m, prepend=self.z_m[:1], append=self.z_m[-1:]) == 0
+        return np.asarray(still[:-1] & still[1:])
+
+    @cached_property
     def key(self) -> Hashable:
         """What tracks of one way have alike."""
         return self.x.tobytes(), self.y.tobytes(), self.z_m.tobytes()
@@ -212,8 +219,10 @@ def _losses(air: Air, track: _Track, device: Device) -> Array:
 
 def _traced(air: Air, track: _Track, device: Device, model: AirModel) -> Array:
     loss = np.empty((len(BANDS), len(track.t_s)))
-    for z in np.unique(np.round(track.z_m, 3)):
-        here = np.flatnonzero(np.round(track.z_m, 3) == z)
+    # On a flight half a metre of height is near enough.
+    heights = np.where(track.level, track.z_m, np.round(track.z_m / _FLIGHT_M) * _FLIGHT_M)
+    for z in np.unique(np.round(heights, 3)):
+        here = np.flatnonzero(np.round(heights, 3) == z)
         found = losses_to_db(air.terrain, device, model, track.x[here], track.y[here], float(z))
         loss[:, here] = found
     return loss
