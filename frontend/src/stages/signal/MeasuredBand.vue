@@ -61,17 +61,19 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
         <p class="deviation"><span class="figure">{{ fit.before_db.toFixed(1) }}</span> <i class="pi pi-arrow-right" /> <span class="figure after">{{ fit.after_db.toFixed(1) }} dB</span></p>
         <p class="quiet">Deviation of {{ fit.readings - fit.faint }} measurements, from the plan and from the fit<template v-if="fit.faint">; {{ fit.faint }} more, near the faintest that the meter hears, are left out</template>.</p>
         <Button v-if="view?.changes.length || view?.in_force" :label="view?.in_force ? 'Go by the figures as listed' : 'Go by what was measured'" size="small" data-testid="use-measured" @click="swap" />
-        <p v-if="fit.why_not" class="near">{{ fit.why_not }}</p>
-        <SelectButton v-model="beside" :options="BESIDE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the spots are beside" />
-        <p class="quiet">Spots: measured over it in blue, under it in rust{{ store.selection?.kind === 'device' ? ', of the one selected' : '' }}.</p>
       </template>
-      <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m, or press the sheet where it was measured; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
       <ul v-if="view?.walks.length && !waiting" class="walks" aria-label="Walks that were taken in">
         <li v-for="w in view.walks" :key="w.number" :class="{ out: !w.counts }" :data-measured="w.number">
           <span>Walk of {{ w.at.slice(0, 10) }}, {{ w.readings }} levels</span>
           <button class="plain link" @click="count(w.number, !w.counts)">{{ w.counts ? 'Leave out' : 'Count again' }}</button>
         </li>
       </ul>
+      <template v-if="fit?.readings && !waiting">
+        <p v-if="fit.why_not" class="near">{{ fit.why_not }}</p>
+        <SelectButton v-model="beside" :options="BESIDE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the spots are beside" />
+        <p class="quiet">Spots: measured over it in blue, under it in rust{{ store.selection?.kind === 'device' ? ', of the one selected' : '' }}.</p>
+      </template>
+      <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m, or press the sheet where it was measured; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
       <p v-for="f in faults.slice(0, 3)" :key="f" class="near">{{ f }}</p>
     </template>
     <div class="found" tabindex="0" role="region" aria-label="What was fitted and what stands out">
