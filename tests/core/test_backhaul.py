@@ -24,7 +24,7 @@ from heathrise.core.kept import as_planned
 from heathrise.core.ordering import order_of
 from heathrise.core.signal import air_of, mesh_links, rates_over_air
 from heathrise.core.siting import Wishes, search_sites
-from heathrise.core.siting.backhaul import wired_ones
+from heathrise.core.siting.backhaul import links_to, wired_ones
 from heathrise.core.siting.costs import air_cents
 from heathrise.core.siting.landings import crossings
 from heathrise.demo import SITES
@@ -48,6 +48,8 @@ def test_the_cheapest_cables_against_trying_every_choice(seed: int) -> None:
     decided = {0} if dice.random() < 0.5 else set()
     loose = {n - 1} if dice.random() < 0.3 else set()
 
+    others = [[j for j in range(n) if j != k and j not in loose] for k in range(n)]
+
     def cost(chosen: set[int]) -> float:
         """In cents; a hundredth of one for each that has but one parent."""
         total = 0.0
@@ -55,7 +57,7 @@ def test_the_cheapest_cables_against_trying_every_choice(seed: int) -> None:
             parents = sum(rates[k][j] >= 50 for j in chosen - {k})
             if k in chosen:
                 total += cable[k]
-            elif k in loose or parents:
+            elif parents or (k in loose and not any(rates[k][j] >= 50 for j in others[k])):
                 total += air[k]
             else:
                 return float("inf")
@@ -106,6 +108,17 @@ def test_a_search_by_the_school_of_mesh_leaves_cables_to_few(catalogue: Catalogu
     back = wishes.model_copy(update={"back_haul": "wired"})
     (again,) = search_sites(after, catalogue, back, {}, TODAY).answers
     assert again.over_air == answer.over_air  # a search by wire leaves links as they are
+
+
+def test_what_leads_nowhere_now_is_weighed_like_all_others(catalogue: Catalogue) -> None:
+    """Two over the air, 40 m apart, no cable at all: one gets one, the other hangs on it."""
+    points = [access_point(5 + 40 * k, 5, f"ap-{k}") for k in range(2)]
+    loose = [Run(id=f"r{k}", device=p.id, over_air=True) for k, p in enumerate(points)]
+    design = design_of(*shell(100, 10), rack(1, 1), *points, *loose)
+    assert air_of(design, catalogue).cut_off == {"ap-0", "ap-1"}
+    after = apply(design, links_to(design, catalogue, (), {}))
+    (link,) = mesh_links(air_of(after, catalogue))
+    assert (link.device, link.parent) == ("ap-1", "ap-0")  # the cable goes to the nearer one
 
 
 def _door(number: int, on: int, at_m: float) -> Opening:

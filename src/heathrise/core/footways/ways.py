@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 import shapely
@@ -49,11 +49,15 @@ class Footways:
     storeys: Storeys
     planes: tuple[Plane, ...]
     graph: csr_array
+    _kept: dict[tuple[str, str], Way | None] = field(default_factory=dict)
 
     def way(self, start: Space, end: Space) -> Way | None:
         """Return the shortest way from the middle of one room to that of another; None where no
         stair leads from storey to storey."""
-        return _ways.get((self, start, end), None, lambda: self._way(start, end))
+        key = start.id, end.id
+        if key not in self._kept:
+            self._kept[key] = self._way(start, end)
+        return self._kept[key]
 
     def _way(self, start: Space, end: Space) -> Way | None:
         a, b = (self._plane_of(s.floor).cell_at(middle_of(s)) for s in (start, end))
@@ -130,7 +134,6 @@ class Footways:
 
 
 _footways: IdentityMemo[Footways] = IdentityMemo(4, weigh=lambda f: 80 * f.graph.shape[0])
-_ways: IdentityMemo[Way | None] = IdentityMemo(256)
 _middles: IdentityMemo[Spot] = IdentityMemo(4096, weigh=lambda _: 300)
 
 

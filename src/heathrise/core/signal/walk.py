@@ -206,7 +206,7 @@ class _Track:
 
 
 # While one access point is moved the others are heard on a way as they were.
-_kept: IdentityMemo[Array] = IdentityMemo(2_000)
+_kept: IdentityMemo[Array] = IdentityMemo(500)
 
 
 def _losses(air: Air, track: _Track, device: Device) -> Array:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
 from ..catalogue import Catalogue
-from ..design import Change, Design, Device, Run, put
+from ..design import Change, Design, Device, Run, apply, put
 from ..kept import as_planned
 from ..order import FirmPrice
 from ..over_air import said_over_air
@@ -40,12 +40,13 @@ def wired_ones(
     wired = [model.new_bool_var(f"w{k}") for k in range(count)]
     alone = [model.new_bool_var(f"a{k}") for k in range(count)]
     for k in range(count):
-        parents = [wired[j] for j in range(count) if j != k and reach[k, j]]
+        parents = [wired[j] for j in range(count) if j != k and reach[k, j] and j not in loose]
         if k in decided:
             model.add(wired[k] == 1)
-        elif k in loose:
+            continue
+        if k in loose:
             model.add(wired[k] == 0)
-        else:
+        if parents or k not in loose:  # what nothing can reach stays cut off
             model.add_bool_or([wired[k], *parents])
         model.add(2 * wired[k] + sum(parents) >= 2).only_enforce_if(~alone[k])
     own = [(c - a) * _SCALE * v for c, a, v in zip(cable_cents, air_cents, wired, strict=True)]
@@ -67,15 +68,17 @@ def links_to(
         keep: access points that are left as they are.
     """
     design = as_planned(drawn)
-    devices, rates = rates_over_air(air_of(design, catalogue))
     mine = {d.id: d for d in movable(design, catalogue) if d.id not in keep}
+    # With a cable to each of them all are heard, those too that now lead nowhere.
+    cabled = apply(design, list(_linked(design, list(mine.values()), mine)))
+    devices, rates = rates_over_air(air_of(cabled, catalogue))
     cable = dict.fromkeys((d.id for d in devices), 0)
     air = dict(cable)
     points = list(mine.values())
     cable |= zip(mine, place_cents(design, catalogue, points, firm), strict=True)
     air |= zip(mine, air_cents(catalogue, points, firm), strict=True)
     stays = {k for k, d in enumerate(devices) if d.id not in mine}
-    by_air = over_the_air(design, catalogue)
+    by_air = over_the_air(cabled, catalogue)
     loose = {k for k in stays if devices[k].id in by_air}
     wired = wired_ones(
         rates, [cable[d.id] for d in devices], [air[d.id] for d in devices],
