@@ -303,7 +303,7 @@ class _Seeker:
         count = len(choice.places)
         again = replace(task, prices=prices, most=count, least=count, start=choice.places)
         better = choose(again, _CROSSING_SECONDS, self.progress)
-        if better is None or len(better.places) != count:
+        if better is None or len(better.places) != count or too_near(task, better.places):
             return choice
         return replace(choice, places=better.places)
 
@@ -421,6 +421,8 @@ class _Seeker:
         places = len(self.ground.places)
         if choice.proven:
             what = "has fewer" if goal == "fewest" else "is cheaper by this count"
+            if goal == "cheapest" and self.ground.wishes.meshes(self.ground.design.site):
+                what = "is cheaper with a cable to each; those that need none then lose theirs"
             return f"proven: no choice of the {places} places {what}"
         if goal == "fewest":
             return f"not proven: at least {math.ceil(choice.bound - _TINY)} are needed"
