@@ -32,6 +32,9 @@ def test_each_width_is_what_its_own_plan_comes_to(key: str, catalogue: Catalogue
         loads = [k.total for k in busy_view(there, catalogue).busy.loads if k.band == "5"]
         if not row.shared_db:
             assert row.busiest == pytest.approx(max(loads), abs=0.2)
+        near, most = (catalogue.rules[f"signal.busy_{k}share"] for k in ("near_", ""))
+        said = "not_met" if row.busiest > most else "near" if row.busiest > near else "met"
+        assert row.verdict == said
     # 36 to 64 and 100 to 140 in Europe: 19 channels, 9 pairs, 4 blocks of four.
     if key == "school":
         assert [r.blocks for r in view.rows] == [19, 9, 4]

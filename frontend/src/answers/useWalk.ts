@@ -15,7 +15,9 @@ export function useWalk(band: () => View['band'], shown: () => boolean) {
   const drawn = useLocalStorage<WalkPoint[]>(`heathrise-walk-${store.id}`, [])
   /** The walk of the brief that is looked at, or none. */
   const habit = ref('')
-  const habitual = computed(() => store.shown?.signal.habits?.find((h) => h.habit === habit.value))
+  // While something is dragged walks are not judged: the way stays as it was.
+  const habitual = computed(() => store.evaluation?.signal.habits?.find((h) => h.habit === habit.value))
+  watch(() => store.find('habit', habit.value), (there) => there ?? (habit.value = ''))
   const points = computed(() => habitual.value?.points ?? drawn.value)
   const drawing = ref(false)
   const walk = shallowRef<Walk | null>(null)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -36,6 +37,7 @@ class Width(BaseModel):
     sharing: tuple[str, ...] = Field(description="access points that share their air")
     rooms_met: int
     busiest: float = Field(description="share of the air of the busiest radio, 0 to 1 and more")
+    verdict: Literal["met", "near", "not_met"] = Field(description="of the busiest radio")
     changes: tuple[Change, ...] = Field(description="what plans it; none where it is planned")
 
 
@@ -72,14 +74,15 @@ def _tried(drawn: Design, catalogue: Catalogue) -> tuple[Width, list[RoomVerdict
     plan, rooms = plans.get("5"), judge_rooms(air)
     task = channel_tasks(air, begin=False).get("5")
     busy = busy_hour(air, plans, beacons_by_band(design, ruled))
+    busiest = next((load for load in busy.loads if load.band == "5"), None)  # they come first
     devices = design.of(Device)
     sharing = [devices[d].name for d, rows in plan.contenders.items() if rows] if plan else []
     return Width(
         width_mhz=design.site.width_5ghz_mhz, blocks=len(task.options) if task else 0,
         shared_db=round(plan.cost_db, 1) if plan else 0.0, sharing=tuple(sorted(sharing)),
         rooms_met=sum(r.verdict == "met" for r in rooms),
-        busiest=round(max((u.total for u in busy.loads if u.band == "5"), default=0.0), 4),
-        changes=(),
+        busiest=busiest.total if busiest else 0.0, changes=(),
+        verdict=busiest.verdict if busiest else "met",
     ), rooms  # fmt: skip
 
 

@@ -22,7 +22,7 @@ const parts = computed<{ id: Part; name: string; says: string; component: Compon
   const missing = (brief.value?.wishes ?? []).reduce((sum, w) => sum + w.wanted - w.given, 0)
   const undecided = (brief.value?.found ?? []).filter((f) => f.state === 'unknown').length
   const picture = store.all('underlay').find((u) => u.floor === props.floor)
-  const walks = store.shown?.signal.habits ?? []
+  const walks = store.evaluation?.signal.habits ?? []
   const zones = store.all('zone').length
   return [
     { id: 'picture', name: 'Client’s plan', says: picture ? picture.name : 'none on this floor', component: PicturePart },

@@ -20,7 +20,7 @@ const groups = computed(() => {
     .map((f) => ({ name: f.name, rooms: store.all('space').filter((s) => s.floor === f.id) }))
     .filter((g) => g.rooms.length)
 })
-const verdicts = computed(() => new Map((store.shown?.signal.habits ?? []).map((h) => [h.habit, h])))
+const verdicts = computed(() => new Map((store.evaluation?.signal.habits ?? []).map((h) => [h.habit, h])))
 const TONE = { holds: 'met', breaks: 'not_met', no_way: 'near' } as const
 const SIGN = { holds: '✓', breaks: '✕', no_way: '?' } as const
 const nameOf = (space: string) => store.find('space', space)?.name ?? space

@@ -135,7 +135,7 @@ function sleep(): void {
             <td><button v-if="w.changes.length" class="plain link figure" :aria-label="`Plan ${w.width_mhz} MHz`" @click="store.commit(`Channels of ${w.width_mhz} MHz`, w.changes as Change[])">{{ w.width_mhz }}</button><b v-else class="figure">{{ w.width_mhz }}</b></td>
             <td class="figure" :class="w.sharing.length ? 'near' : 'met'">{{ w.sharing.length || 'none' }}</td>
             <td class="figure">{{ w.rooms_met }}</td>
-            <td class="figure" :class="w.busiest > 0.8 ? 'not_met' : w.busiest > 0.6 ? 'near' : ''">{{ Math.round(100 * w.busiest) }} %</td>
+            <td class="figure" :class="w.verdict === 'met' ? '' : w.verdict">{{ Math.round(100 * w.busiest) }} %</td>
           </tr>
         </tbody>
       </table>

@@ -12,7 +12,7 @@ const props = defineProps<{ walk: Walk | null; points: number; drawing: boolean;
 const moment = defineModel<number>('moment', { required: true })
 const emit = defineEmits<{ draw: []; clear: []; back: []; close: []; floor: [id: string]; habit: [id: string] }>()
 const store = useDesign()
-const habits = computed(() => store.shown?.signal.habits ?? [])
+const habits = computed(() => store.evaluation?.signal.habits ?? [])
 /** Four times as fast as one walks. */
 const QUICKER = 4
 const { pause, resume, isActive } = useIntervalFn(() => {
