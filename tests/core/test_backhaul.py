@@ -26,7 +26,7 @@ from heathrise.core.signal import air_of, mesh_links, rates_over_air
 from heathrise.core.siting import Wishes, search_sites
 from heathrise.core.siting.backhaul import links_to, wired_ones
 from heathrise.core.siting.costs import air_cents
-from heathrise.core.siting.landings import crossings
+from heathrise.core.siting.landings import by_outlets, crossings
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell, wall
@@ -144,6 +144,19 @@ def test_landings_and_halls_by_hand(catalogue: Catalogue) -> None:
     assert crossings(design, catalogue.rules) == {"stair", "landing", "hall"}
     fewer = {**design.tables, "opening": {}}
     assert crossings(Design(fewer), catalogue.rules) == {"stair", "landing"}
+
+
+def test_places_near_an_outlet_by_hand(catalogue: Catalogue) -> None:
+    """Two metres reach; not through the wall, though it is nearer."""
+    box = ((0, 0), (5, 0), (5, 4), (0, 4))
+    outlet = access_point(0.1, 2, "out-1", "outlet-double", mount="wall", height_m=0.3)
+    outlet = outlet.model_copy(update={"kind": "outlet"})
+    design = design_of(
+        *shell()[:3], Space(id="a", floor="f", name="A", outline=box),
+        Space(id="b", floor="f", name="B", outline=((-5, 0), (0, 0), (0, 4), (-5, 4))), outlet,
+    )  # fmt: skip
+    places = [access_point(x, 2, f"p{k}") for k, x in enumerate((1.5, 2.05, 2.2, -0.5))]
+    assert by_outlets(design, catalogue, places) == {"p0", "p1"}
 
 
 def test_what_hangs_on_the_air_is_fed_from_a_socket(catalogue: Catalogue) -> None:

@@ -1,14 +1,16 @@
-"""Where ways cross: stairs, the landings over them, and rooms with doors on many sides."""
+"""Where mesh hangs well: stairs, the landings over them, rooms with many doors, near an outlet."""
 
 from __future__ import annotations
 
+import math
 from collections import Counter
+from collections.abc import Sequence
 
 from shapely import STRtree
 from shapely.geometry import Point, Polygon
 
-from ..catalogue import Rules
-from ..design import Design, Opening, Space, Wall
+from ..catalogue import Catalogue, Rules
+from ..design import Design, Device, Opening, Space, Wall
 from ..storeys import storeys_of
 
 _AT_WALL_M = 0.3
@@ -30,6 +32,24 @@ def crossings(design: Design, rules: Rules) -> set[str]:
                 found.add(over.id)
     least = rules["signal.mesh_hall_doors"]
     return found | {s for s, count in _doors(design).items() if count >= least}
+
+
+def by_outlets(design: Design, catalogue: Catalogue, places: Sequence[Device]) -> set[str]:
+    """Return the places near an outlet of their room: mains is beside one as a rule."""
+    storeys, near_m = storeys_of(design), catalogue.rules["signal.mesh_outlet_m"]
+    outlets = [
+        (d, storeys.room_at(d.floor, d.at, _AT_WALL_M)) for d in design.of(Device).values()
+        if catalogue.role_of(d).links == "every_cable"
+    ]  # fmt: skip
+    found: set[str] = set()
+    for place in places:
+        room = storeys.room_at(place.floor, place.at, _AT_WALL_M)
+        if room is not None and any(
+            there is not None and there.id == room.id and math.dist(d.at, place.at) <= near_m
+            for d, there in outlets
+        ):
+            found.add(place.id)
+    return found
 
 
 def _doors(design: Design) -> Counter[str]:

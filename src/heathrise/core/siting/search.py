@@ -33,7 +33,7 @@ from .changes import Moved, changes_to
 from .costs import place_cents, priced
 from .cover import Choice, Task, choose, greedy, too_near
 from .ground import Ground, ground_of
-from .landings import crossings
+from .landings import by_outlets, crossings
 from .places import Excluded, Goal, Wishes, free_part
 from .shift import Levels, Rooms, shifted, two_best
 
@@ -280,7 +280,7 @@ class _Seeker:
                 self.none = self._none(choice)
                 return best
             if goal == "fewest" and self.ground.wishes.meshes(self.ground.design.site):
-                choice = self._where_ways_cross(task, choice)
+                choice = self._fit_for_mesh(task, choice)
             devices = self._shifted(choice)
             short = self._short(devices)
             if len(self.fine) - len(short) > met:
@@ -293,13 +293,18 @@ class _Seeker:
             task = replace(task, demands=self.demands, start=choice.places)
         return best
 
-    def _where_ways_cross(self, task: Task, choice: Choice) -> Choice:
-        """Return as many places, more of them where air reaches on through stairwells and doors."""
+    def _fit_for_mesh(self, task: Task, choice: Choice) -> Choice:
+        """Return as many places, more of them where air reaches on through stairwells and doors,
+        and near an outlet."""
         ground = self.ground
         halls = crossings(ground.design, ground.catalogue.rules)
+        fed = by_outlets(ground.design, ground.catalogue, ground.columns)
         storeys = ground.air.terrain.storeys
         rooms = (storeys.room_at(d.floor, d.at) for d in ground.columns)
-        prices = tuple(int(r is None or r.id not in halls) for r in rooms)
+        prices = tuple(
+            int(room is None or room.id not in halls) + int(place.id not in fed)
+            for place, room in zip(ground.columns, rooms, strict=True)
+        )
         count = len(choice.places)
         again = replace(task, prices=prices, most=count, least=count, start=choice.places)
         better = choose(again, _CROSSING_SECONDS, self.progress)
