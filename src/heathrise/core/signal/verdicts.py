@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 
 from shapely import STRtree
 
 from ..bands import BANDS, Band
 from ..design import Design, Device, Radio, Space, WirelessName, put
 from ..findings import Cure, Finding, Place
+from ..over_air import said_over_air
 from .channels import ChannelPlan
 from .enclosing import share_walled, walls_that
+from .hearing import hearing_dbm
 from .levels import Air
 from .rooms import RoomVerdict, target_figures
+from .transmit import nearest_step, overrides
 
 
 def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
@@ -214,7 +218,7 @@ def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fi
             f"{contend_dbm:g} dBm",
             source=air.rules.source("signal.contend_dbm"),
             used=air.rules.used("signal.contend_dbm"),
-            cures=_free_channels(air.design, band),
+            cures=(*_free_channels(air.design, band), *_as_the_clients(air, plan)),
             searches_cures=not plan.proven and not plan.searching,
         )
 
@@ -238,6 +242,42 @@ def _illegal(air: Air) -> Iterator[Finding]:
             source=air.rules.source(f"bands.channels.{plan.domain}.{radio.band}"),
             cures=(Cure(label="Let the plan choose its channel", changes=(freed,)),),
         )
+
+
+def _as_the_clients(air: Air, plan: ChannelPlan) -> tuple[Cure, ...]:
+    """Offer radios that share air the power of their clients: up it is no louder than that anyhow,
+    so no room loses, and the radios hear less of each other."""
+    band, client_dbm = plan.band, air.client.power_dbm[plan.band]
+    devices, said = air.design.of(Device), overrides(air.design)
+    lower: dict[str, float] = {}
+    for device in (d for d, rows in plan.contenders.items() if rows):
+        model = air.catalogue.airs[devices[device].model].radios[band]
+        step_dbm = nearest_step(model, client_dbm)
+        if step_dbm < client_dbm:
+            step_dbm += model.step_db
+        radio = air.radios[device, band]
+        if not radio.by_person and client_dbm <= step_dbm < radio.power_dbm:
+            lower[device] = step_dbm
+    if band == "2.4" or not lower or said_over_air(air.design):  # links of air want what there is
+        return ()
+    radios = dict(air.radios)
+    for device, power_dbm in lower.items():
+        radios[device, band] = replace(radios[device, band], power_dbm=power_dbm)
+    heard = hearing_dbm(replace(air, radios=radios), band)
+    at = {d.id: k for k, d in enumerate(air.access_points(band))}
+    pairs = {tuple(sorted((a, b))) for a, rows in plan.contenders.items() for b, _ in rows}
+    contend_dbm = air.rules["signal.contend_dbm"]
+    still = [p for p in pairs if heard[at[p[0]], at[p[1]]] >= contend_dbm]
+    changes = []
+    for device, power_dbm in lower.items():
+        own = Radio(id=f"rad-{device}-{band}"[:40], device=device, band=band)
+        kept = said.get((device, band), own)
+        changes.append(put(kept.model_copy(update={"power_dbm": power_dbm})))
+    quieter_db = max(air.radios[d, band].power_dbm - power for d, power in lower.items())
+    effect = f"each hears up to {quieter_db:g} dB less of the others: {len(pairs)} pairs share air "
+    effect += f"now, {len(still)} then; rooms stand as they do"
+    label = f"{len(changes)} radios on {band} GHz as loud as the clients"
+    return (Cure(label=label, effect=effect, changes=tuple(changes)),)
 
 
 def _free_channels(design: Design, band: Band) -> tuple[Cure, ...]:
