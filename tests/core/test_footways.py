@@ -145,6 +145,31 @@ def test_from_one_building_to_another_over_the_ground(height_m: float) -> None:
     assert way.metres == pytest.approx(math.hypot(24, height_m), abs=0.05 * 24 + height_m)
 
 
+def test_a_wide_plot_takes_no_longer_and_doors_are_met(catalogue: Catalogue) -> None:
+    """Two huts of three rooms with doors in line, 4 km apart: through all doors, no wall."""
+    huts: list[Element] = []
+    for k, x in enumerate((0.0, 4000.0)):
+        floor = "f" if k == 0 else "g"
+        for n in range(4):
+            number = 10 * k + n
+            huts.append(
+                Wall(id=f"w{number}", floor=floor, a=(x + 5 * n, 0), b=(x + 5 * n, 4), construction="brick-single")
+            )  # fmt: skip
+            huts.append(_door(number, 1.5))
+        huts += [_room(f"r{k}{n}", (x + 5 * n, 0, x + 5 * n + 5, 4), floor) for n in range(3)]
+    site = shell()[:3]
+    barn = Floor(id="g", building="c", name="Barn floor", level=0, elevation_m=0.2)
+    rooms = [e for e in huts if isinstance(e, Space)]
+    walls = [e for e in huts if not isinstance(e, Space)]
+    design = design_of(*site, Building(id="c", name="Barn"), barn, *rooms, *walls)
+    spaces = design.of(Space)
+    ways = footways_of(design)
+    assert sum(p.size for p in ways.planes) < 500_000
+    way = ways.way(spaces["r00"], spaces["r12"])
+    assert way is not None and not way.through
+    assert way.metres == pytest.approx(4010, rel=0.01)
+
+
 # A slow, plain reference: rooms are rectangles, so the shortest way bends at jambs alone.
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +19,7 @@ Flags = NDArray[np.bool_]
 
 CELL_M, WIDEST_CELL_M = 0.25, 0.5  # a door of a usual width is met by a step of either
 MOST_CELLS = 25_000
+_MOST_ON_A_WIDE_PLOT = 400_000  # then cells grow, and doors with them
 _SAME_HEIGHT_M = 1.0
 _AROUND_M = 2.0
 _OFF_M = 0.0371  # walls are drawn on round figures; the middles of cells lie beside them
@@ -73,11 +75,11 @@ class Plane:
 
 def planes_of(design: Design, storeys: Storeys) -> list[Plane]:
     """Return the planes of a design, the lowest first; their cells are numbered through."""
-    solid = _solid(design)
+    walls = _walls(design)
     planes: list[Plane] = []
     first = 0
     for floors in _heights(storeys):
-        plane = _plane(storeys, floors, solid, first)
+        plane = _plane(storeys, floors, walls, first)
         planes.append(plane)
         first += plane.size
     return planes
@@ -103,23 +105,33 @@ def _overlap(storeys: Storeys, a: str, b: str) -> bool:
     return bool(storeys.regions[a].intersection(storeys.regions[b]).area > OVERLAP_M2)
 
 
-def _solid(design: Design) -> dict[str, list[Any]]:
-    """Return by storey what is left of the walls between doors and gaps, as lines."""
+def _walls(design: Design) -> dict[str, list[tuple[Wall, list[Opening]]]]:
+    """Return by storey the walls with their doors and gaps, each wall's from its beginning."""
     doors: dict[str, list[Opening]] = {}
     for opening in design.of(Opening).values():
         if opening.kind != "window":
             doors.setdefault(opening.wall, []).append(opening)
-    found: dict[str, list[Any]] = {}
+    found: dict[str, list[tuple[Wall, list[Opening]]]] = {}
     for wall in design.of(Wall).values():
+        mine = sorted(doors.get(wall.id, ()), key=lambda o: o.offset_m)
+        found.setdefault(wall.floor, []).append((wall, mine))
+    return found
+
+
+def _solid(rows: Iterable[tuple[Wall, list[Opening]]], cell_m: float) -> Iterator[Any]:
+    """Yield what is left of walls between their doors, as lines; a door is met by a step."""
+    for wall, doors in rows:
         at = 0.0
-        for door in sorted(doors.get(wall.id, ()), key=lambda o: o.offset_m):
+        for door in doors:
             beside_m = max(0.0, min(_JAMB_M, (door.width_m - WIDEST_CELL_M) / 2))
-            if door.offset_m + beside_m > at:
-                found.setdefault(wall.floor, []).append(_piece(wall, at, door.offset_m + beside_m))
+            if cell_m > WIDEST_CELL_M:
+                beside_m = min(beside_m, (door.width_m - cell_m) / 2)
+            opens_m = door.offset_m + beside_m
+            if opens_m > at:
+                yield _piece(wall, at, opens_m)
             at = max(at, door.offset_m + door.width_m - beside_m)
         if at < wall.length_m:
-            found.setdefault(wall.floor, []).append(_piece(wall, at, wall.length_m))
-    return found
+            yield _piece(wall, at, wall.length_m)
 
 
 def _piece(wall: Wall, start_m: float, end_m: float) -> Any:
@@ -130,19 +142,24 @@ def _piece(wall: Wall, start_m: float, end_m: float) -> Any:
 
 
 def _plane(
-    storeys: Storeys, floors: tuple[str, ...], solid: dict[str, list[Any]], first: int
-) -> Plane:
-    lines = [line for f in floors for line in solid.get(f, ())]
+    storeys: Storeys, floors: tuple[str, ...],
+    walls: Mapping[str, list[tuple[Wall, list[Opening]]]], first: int,
+) -> Plane:  # fmt: skip
     areas = [polygon for f in floors for _, polygon in storeys.rooms.get(f, ())]
     # All ground is one, so that one walks from any building to any other.
     wide_as = tuple(storeys.floors) if on_ground(storeys, floors) else floors
-    drawn = [line for f in wide_as for line in solid.get(f, ())]
-    drawn += [polygon for f in wide_as for _, polygon in storeys.rooms.get(f, ())]
-    bounds = np.array([g.bounds for g in drawn] or [(0.0, 0.0, 1.0, 1.0)])
-    west, south = bounds[:, 0].min() - _AROUND_M, bounds[:, 1].min() - _AROUND_M
-    wide, deep = bounds[:, 2].max() + _AROUND_M - west, bounds[:, 3].max() + _AROUND_M - south
+    drawn = [p for f in wide_as for wall, _ in walls.get(f, ()) for p in (wall.a, wall.b)]
+    drawn += [
+        corner for f in wide_as for _, polygon in storeys.rooms.get(f, ())
+        for corner in (polygon.bounds[:2], polygon.bounds[2:])
+    ]  # fmt: skip
+    corners = np.array(drawn or [(0.0, 0.0), (1.0, 1.0)])
+    west, south = corners.min(axis=0) - _AROUND_M
+    wide, deep = corners.max(axis=0) + _AROUND_M - (west, south)
     cell_m = min(WIDEST_CELL_M, max(CELL_M, math.sqrt(wide * deep / MOST_CELLS)))
+    cell_m = max(cell_m, math.sqrt(wide * deep / _MOST_ON_A_WIDE_PLOT))
     columns, rows = math.ceil(wide / cell_m) + 1, math.ceil(deep / cell_m) + 1
+    lines = list(_solid((row for f in floors for row in walls.get(f, ())), cell_m))
     plane = Plane(
         floors, float(west) - _OFF_M, float(south) - _OFF_M, float(cell_m), columns, rows, first,
         np.ones((rows, columns), dtype=bool), shapely.STRtree(lines),
