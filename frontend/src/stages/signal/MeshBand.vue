@@ -56,7 +56,7 @@ function look(l: MeshLink): void {
       <span v-else class="quiet">Select an access point that no cable can reach, and leave it without one.</span>
     </template>
       <table v-if="view?.links.length" class="ledger">
-        <thead><tr><th>Access point</th><th>Way</th><th class="number">Level</th><th class="number">A user gets</th><th class="number">All at once</th><th class="number">With a kept radio</th><th>If the parent dies</th><th>A cable instead</th></tr></thead>
+        <thead><tr><th></th><th>Way</th><th class="number">Level</th><th class="number">A user</th><th class="number">All at once</th><th class="number">Kept radio</th><th>Parent gone</th><th>A cable instead</th></tr></thead>
         <tbody>
           <tr v-for="{ link: l, ...instead } in view.links" :key="l.device" tabindex="0" :class="{ chosen: store.selection?.id === l.device }" :data-link="l.device" @click="look(l)" @keydown.enter="look(l)">
             <td><b>{{ l.name }}</b><template v-if="l.repeater"><br><span class="quiet">repeats, {{ l.band }} GHz</span></template></td>
@@ -65,7 +65,7 @@ function look(l: MeshLink): void {
             <td class="number figure"><b>{{ mbps(l.user_mbps) }}</b> Mb/s</td>
             <td class="number figure">{{ mbps(l.shared_mbps) }}<span v-if="l.on_branch > 1" class="quiet"> of {{ l.on_branch }}</span></td>
             <td class="number figure">{{ mbps(l.kept_mbps) }}</td>
-            <td><template v-if="l.second">{{ l.second_name }}, {{ mbps(l.second_mbps) }} Mb/s</template><span v-else class="near">cut off</span></td>
+            <td><template v-if="l.second">{{ l.second_name }}, {{ mbps(l.second_mbps) }} Mb/s</template><span v-else-if="l.parent" class="near">cut off</span></td>
             <td>
               <template v-if="instead.changes.length">
                 <Button :label="`${mbps(l.wired_mbps)} Mb/s for ${money(instead.cost)}`" size="small" outlined :title="instead.reason" @click.stop="store.commit(`A cable for ${l.name}`, instead.changes as Change[])" />
@@ -85,6 +85,9 @@ function look(l: MeshLink): void {
 .ledger th {
   white-space: nowrap;
   font-size: 12.5px;
+}
+.ledger td:last-child {
+  white-space: normal;
 }
 .none {
   padding: 12px;
