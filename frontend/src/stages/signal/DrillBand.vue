@@ -75,7 +75,7 @@ watch(() => store.revision, () => !running.value && void begin())
             <td>
               <span v-if="lost(f).length" class="not_met">{{ lost(f).length }} fall: {{ named(lost(f)) }}</span>
               <span v-if="near(f).length" class="near">{{ lost(f).length ? '; ' : '' }}{{ near(f).length }} only just: {{ named(near(f)) }}</span>
-              <span v-if="f.walk_lost_s" class="not_met">{{ f.rooms.length ? '; ' : '' }}the walk loses its call for {{ f.walk_lost_s }} s</span>
+              <span v-if="f.walk_lost_s" class="not_met">{{ f.rooms.length ? '; ' : '' }}calls on walks are lost for {{ f.walk_lost_s }} s</span>
               <span v-if="!f.rooms.length && !f.walk_lost_s" class="met">✓ no room falls</span>
             </td>
           </tr>
