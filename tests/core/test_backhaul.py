@@ -22,6 +22,7 @@ from heathrise.core.design import (
 from heathrise.core.evaluate import evaluate
 from heathrise.core.kept import as_planned
 from heathrise.core.ordering import order_of
+from heathrise.core.over_air import run_said
 from heathrise.core.signal import air_of, mesh_links, rates_over_air
 from heathrise.core.siting import Wishes, search_sites
 from heathrise.core.siting.backhaul import links_to, wired_ones
@@ -176,3 +177,11 @@ def test_what_hangs_on_the_air_is_fed_from_a_socket(catalogue: Catalogue) -> Non
     assert not [row for row in before.lines if row.item == feed.id]
     (cents,) = air_cents(catalogue, [loose], {})
     assert cents / 100 == pytest.approx(1.18 * feed.price + 58 / 60 * 31, abs=0.01)
+
+
+def test_a_run_of_which_nothing_is_said_takes_no_other_s_name() -> None:
+    """What is said of another device under the name that would be its own is left alone."""
+    points = [access_point(5, 5, "ap-1"), access_point(15, 5, "ap-2")]
+    design = design_of(*shell(), *points, Run(id="r-ap-1", device="ap-2"))
+    assert run_said(design, "ap-1").id == "r1-ap-1"
+    assert run_said(design, "ap-2").id == "r-ap-1"

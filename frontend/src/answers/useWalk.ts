@@ -5,6 +5,9 @@ import type { View, Walk, WalkPoint } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useAttempt } from './useAttempt'
 
+/** How a call on a walk is marked. */
+export const HELD = { holds: '✓', breaks: '✕', no_way: '?' } as const
+
 /** A walk of the brief that is to be looked at next. */
 export const walkToShow = ref('')
 

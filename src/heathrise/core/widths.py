@@ -19,7 +19,6 @@ from .signal import (
     RoomVerdict,
     air_of,
     busy_hour,
-    channel_tasks,
     judge_rooms,
     quick_plans,
 )
@@ -71,14 +70,13 @@ def _tried(drawn: Design, catalogue: Catalogue) -> tuple[Width, list[RoomVerdict
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     air = air_of(design, ruled)
     plans: Mapping[Band, ChannelPlan] = quick_plans(air)
-    plan, rooms = plans.get("5"), judge_rooms(air)
-    task = channel_tasks(air, begin=False).get("5")
+    plan, rooms, width = plans.get("5"), judge_rooms(air), design.site.width_5ghz_mhz
     busy = busy_hour(air, plans, beacons_by_band(design, ruled))
     busiest = next((load for load in busy.loads if load.band == "5"), None)  # they come first
     devices = design.of(Device)
     sharing = [devices[d].name for d, rows in plan.contenders.items() if rows] if plan else []
     return Width(
-        width_mhz=design.site.width_5ghz_mhz, blocks=len(task.options) if task else 0,
+        width_mhz=width, blocks=len(air.channels.primaries("5", width)) if plan else 0,
         shared_db=round(plan.cost_db, 1) if plan else 0.0, sharing=tuple(sorted(sharing)),
         rooms_met=sum(r.verdict == "met" for r in rooms),
         busiest=busiest.total if busiest else 0.0, changes=(),

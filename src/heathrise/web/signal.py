@@ -141,12 +141,10 @@ def make_signal(repository: Repository) -> APIBlueprint:
         """Show what was measured beside the plan, and the model fitted to it."""
         assert records is not None
         design = repository.load(project_id).design
-        walks = walks_of(project_id)
+        measured = records.of(project_id, MeasuredWalk)
+        walks = walks_as_taken(measured, records.of(project_id, WalkCounts))
         counted = {w.number for w in walks if w.counts}
-        readings = [
-            r for walked in records.of(project_id, MeasuredWalk) if walked.number in counted
-            for r in walked.readings
-        ]  # fmt: skip
+        readings = [r for walked in measured if walked.number in counted for r in walked.readings]
         view = calibration_view(design, repository.catalogue, readings)
         return json_of(view.model_copy(update={"walks": tuple(walks)}))
 

@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { walkToShow } from '@/answers/useWalk'
+import { HELD, walkToShow } from '@/answers/useWalk'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
@@ -22,7 +22,6 @@ const groups = computed(() => {
 })
 const verdicts = computed(() => new Map((store.evaluation?.signal.habits ?? []).map((h) => [h.habit, h])))
 const TONE = { holds: 'met', breaks: 'not_met', no_way: 'near' } as const
-const SIGN = { holds: '✓', breaks: '✕', no_way: '?' } as const
 const nameOf = (space: string) => store.find('space', space)?.name ?? space
 const ready = computed(() => store.find('space', start.value) && store.find('space', end.value) && start.value !== end.value)
 
@@ -49,7 +48,7 @@ function look(id: string): void {
     <ul>
       <li v-for="h in store.all('habit')" :key="h.id" :data-walk="h.id">
         <header>
-          <b :class="TONE[verdicts.get(h.id)?.verdict ?? 'no_way']">{{ SIGN[verdicts.get(h.id)?.verdict ?? 'no_way'] }}</b>
+          <b :class="TONE[verdicts.get(h.id)?.verdict ?? 'no_way']">{{ HELD[verdicts.get(h.id)?.verdict ?? 'no_way'] }}</b>
           <span class="name">{{ nameOf(h.from_space) }} to {{ nameOf(h.to_space) }}</span>
           <Button icon="pi pi-trash" text size="small" :aria-label="`Remove the walk from ${nameOf(h.from_space)} to ${nameOf(h.to_space)}`" @click="store.commit('Remove a walk', removal(store, 'habit', h.id))" />
         </header>

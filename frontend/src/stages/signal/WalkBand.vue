@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, useTemplateRef, watch } from 'vue'
 import type { Walk } from '@/api/types'
+import { HELD } from '@/answers/useWalk'
 import { length } from '@/document/units'
 import { useDesign } from '@/document/store'
 
@@ -25,8 +26,7 @@ function play(): void {
   resume()
 }
 watch(() => props.walk, (w) => w ?? pause())
-const SIGN = { holds: '✓', breaks: '✕', no_way: '?' } as const
-const walks = computed(() => [{ value: '', label: 'As drawn here' }, ...habits.value.map((h) => ({ value: h.habit, label: `${SIGN[h.verdict]} ${h.name}` }))])
+const walks = computed(() => [{ value: '', label: 'As drawn here' }, ...habits.value.map((h) => ({ value: h.habit, label: `${HELD[h.verdict]} ${h.name}` }))])
 const said = computed(() => {
   if (props.walk) return props.walk.text
   if (props.habit) return habits.value.find((h) => h.habit === props.habit)?.text ?? ''

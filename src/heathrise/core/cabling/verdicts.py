@@ -15,12 +15,12 @@ from ..design import (
     Design,
     Device,
     EquipmentRoom,
-    Run,
     Uplink,
     apply,
     put,
 )
 from ..findings import Cure, Finding, Place
+from ..over_air import run_said
 from ..wording import metres
 from .assess import CableChapter
 from .conduit import duct_findings
@@ -231,13 +231,7 @@ def _other_category(design: Design, catalogue: Catalogue, run: RunVerdict) -> tu
 
 def _pulled(design: Design, run: RunVerdict, category: Category) -> Change:
     """Return the change that pins a run's category, keeping what else was said of it."""
-    return put(_said_of(design, run.device).model_copy(update={"category": category}))
-
-
-def _said_of(design: Design, device: str) -> Run:
-    """Return what was said of a device's cable, or what would be."""
-    said = {r.device: r for r in design.of(Run).values()}.get(device)
-    return said or Run(id=f"r-{device}"[:40], device=device)
+    return put(run_said(design, run.device).model_copy(update={"category": category}))
 
 
 def _by_school(
@@ -252,7 +246,7 @@ def _over_air(design: Design, catalogue: Catalogue, device: Device) -> tuple[Cur
     """Offer an access point its link over the air."""
     if catalogue.model_of(device).air is None:
         return ()
-    changed = put(_said_of(design, device.id).model_copy(update={"over_air": True}))
+    changed = put(run_said(design, device.id).model_copy(update={"over_air": True}))
     label = f"Link {device.name} over the air"
     effect = "by a mains socket; what a user then gets stands under Mesh"
     return (Cure(label=label, effect=effect, changes=(changed,)),)

@@ -9,10 +9,10 @@ from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
 from ..catalogue import Catalogue
-from ..design import Change, Design, Device, Run, apply, put
+from ..design import Change, Design, Device, apply, put
 from ..kept import as_planned
 from ..order import FirmPrice
-from ..over_air import said_over_air
+from ..over_air import run_said, said_over_air
 from ..signal import air_of, over_the_air, rates_over_air
 from .costs import air_cents, place_cents
 from .places import movable
@@ -93,15 +93,9 @@ def _linked(
     design: Design, devices: Sequence[Device], with_cable: Collection[str]
 ) -> Iterator[Change]:
     """Yield the changes that take the cable from access points, or give it back."""
-    said = {r.device: r for r in design.of(Run).values()}
-    loose, taken = said_over_air(design), set(design.of(Run))
+    loose = said_over_air(design)
     for device in devices:
         on_air = device.id not in with_cable
-        if (device.id in loose) == on_air:
-            continue
-        run = said.get(device.id)
-        if run is None:
-            key = next(k for n in range(1, 10_000) if (k := f"run-air-{n}") not in taken)
-            taken.add(key)
-            run = Run(id=key, device=device.id)
-        yield put(run.model_copy(update={"over_air": on_air}))
+        if (device.id in loose) != on_air:
+            run = run_said(design, device.id)
+            yield put(run.model_copy(update={"over_air": on_air}))

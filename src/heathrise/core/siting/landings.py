@@ -16,6 +16,17 @@ from ..storeys import storeys_of
 _AT_WALL_M = 0.3
 
 
+def drawbacks(design: Design, catalogue: Catalogue, places: Sequence[Device]) -> tuple[int, ...]:
+    """Return by place how much speaks against it for mesh: no way crosses there, no outlet near."""
+    storeys, halls = storeys_of(design), crossings(design, catalogue.rules)
+    fed = by_outlets(design, catalogue, places)
+    rooms = (storeys.room_at(p.floor, p.at) for p in places)
+    return tuple(
+        int(room is None or room.id not in halls) + int(place.id not in fed)
+        for place, room in zip(places, rooms, strict=True)
+    )
+
+
 def crossings(design: Design, rules: Rules) -> set[str]:
     """Return the rooms from which the air reaches on through stairwells and doors."""
     storeys = storeys_of(design)

@@ -33,7 +33,7 @@ from .changes import Moved, changes_to
 from .costs import place_cents, priced
 from .cover import Choice, Task, choose, greedy, too_near
 from .ground import Ground, ground_of
-from .landings import by_outlets, crossings
+from .landings import drawbacks
 from .places import Excluded, Goal, Wishes, free_part
 from .shift import Levels, Rooms, shifted, two_best
 
@@ -297,14 +297,7 @@ class _Seeker:
         """Return as many places, more of them where air reaches on through stairwells and doors,
         and near an outlet."""
         ground = self.ground
-        halls = crossings(ground.design, ground.catalogue.rules)
-        fed = by_outlets(ground.design, ground.catalogue, ground.columns)
-        storeys = ground.air.terrain.storeys
-        rooms = (storeys.room_at(d.floor, d.at) for d in ground.columns)
-        prices = tuple(
-            int(room is None or room.id not in halls) + int(place.id not in fed)
-            for place, room in zip(ground.columns, rooms, strict=True)
-        )
+        prices = drawbacks(ground.design, ground.catalogue, ground.columns)
         count = len(choice.places)
         again = replace(task, prices=prices, most=count, least=count, start=choice.places)
         better = choose(again, _CROSSING_SECONDS, self.progress)
