@@ -70,8 +70,12 @@ def over_the_air(design: Design, catalogue: Catalogue) -> set[str]:
 
 def connected(air: Air) -> Air:
     """Return the air with what leads to no cable silent: a client hears it and gets nothing."""
-    orphans = frozenset(link.device for link in mesh_links(air) if link.parent is None)
-    return replace(air.without(orphans), cut_off=orphans) if orphans - air.cut_off else air
+    orphans: set[str] = set()
+    for _, net, mine in _nets(air):
+        leading = {net.devices[k].id for k in _ways(net)}
+        orphans |= {d.id for d in net.devices if d.id in mine} - leading
+    gone = frozenset(orphans)
+    return replace(air.without(gone), cut_off=air.cut_off | gone) if gone else air
 
 
 def _orphan(air: Air, device: Device) -> MeshLink:
@@ -103,19 +107,21 @@ class _Net:
 
 def mesh_links(air: Air) -> list[MeshLink]:
     """Return each access point without a cable with its back-haul, in order of placing."""
-    loose = over_the_air(air.design, air.catalogue)
-    if not loose:
-        return []
     devices = air.design.of(Device)
     found = {d: _orphan(air, devices[d]) for d in air.cut_off}
+    for band, net, mine in _nets(air):
+        found |= {k.device: k for k in _links(air, band, net, mine)}
+    return [found[d] for d in devices if d in found]
+
+
+def _nets(air: Air) -> Iterator[tuple[Band, _Net, set[str]]]:
+    """Yield each band over which somebody hangs on the air, with those who do."""
+    loose = over_the_air(air.design, air.catalogue) - air.cut_off
     on_5 = {d.id for d in air.access_points(BAND)}
-    loose = loose - air.cut_off
     split: tuple[tuple[Band, set[str]], ...] = ((BAND, loose & on_5), ("2.4", loose - on_5))
     for band, mine in split:
         if mine:
-            net = _net(air, band, loose)
-            found |= {k.device: k for k in _links(air, band, net, mine)}
-    return [found[d] for d in air.design.of(Device) if d in found]
+            yield band, _net(air, band, loose), mine
 
 
 def _net(air: Air, band: Band, loose: Collection[str]) -> _Net:
