@@ -36,7 +36,7 @@ def home() -> Design:
 @pytest.fixture(scope="session")
 def database() -> Iterator[Database]:
     LOGS.mkdir(parents=True, exist_ok=True)
-    with running(VAR / "test") as server:
+    with running(VAR / "test", durable=False) as server:
         yield server
 
 

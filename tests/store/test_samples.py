@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import re
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
-from sqlalchemy import select
+from sqlalchemy import Engine, select
 
+from bench.migrations import kills_from, load_sample, shape_of
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Device, Wall, put
 from heathrise.core.evaluate import evaluate
@@ -33,15 +35,38 @@ def test_an_older_project_file_opens(name: str, catalogue: Catalogue) -> None:
 @pytest.mark.parametrize("name", sorted(p.name for p in SAMPLES.glob("database-*.sql")))
 def test_an_older_database_migrates(name: str, database: Database, catalogue: Catalogue) -> None:
     engine = connect(database.create(f"old_{re.sub('[^0-9]', '', name)}", fresh=True))
-    script = re.sub(r"^/\*.*?\*/;?\s*$", "", (SAMPLES / name).read_text("utf-8"), flags=re.M)
-    raw = engine.raw_connection()
-    with raw.cursor() as cursor:
-        cursor.execute("SET foreign_key_checks = 0")
-        for statement in filter(str.strip, re.split(r";\n", script)):
-            cursor.execute(statement)
-    raw.commit()
-    raw.close()
+    script = load_sample(engine, SAMPLES / name)
     migrate(engine)
+    _as_it_was(engine, catalogue, script)
+    engine.dispose()
+
+
+@pytest.mark.parametrize(
+    "name", [None, "database-0006.sql", "database-0008.sql", "database-0010.sql"]
+)
+def test_a_migration_that_is_killed_goes_on(
+    name: str | None, database: Database, catalogue: Catalogue, tmp_path: Path
+) -> None:
+    sample = SAMPLES / name if name else None
+    kills, engine, alike = kills_from(database, sample, tmp_path)
+    assert kills >= 3 and alike
+    if sample is not None:
+        _as_it_was(engine, catalogue, sample.read_text("utf-8"))
+    engine.dispose()
+
+
+def test_two_that_migrate_at_once_wait_for_each_other(database: Database) -> None:
+    engines = [connect(database.create("at_once", fresh=k == 0)) for k in range(3)]
+    with ThreadPoolExecutor(3) as pool:
+        for done in [pool.submit(migrate, engine) for engine in engines]:
+            done.result()
+    assert "habit" in shape_of(engines[0])
+    for engine in engines:
+        engine.dispose()
+
+
+def _as_it_was(engine: Engine, catalogue: Catalogue, script: str) -> None:
+    """What a sample holds is read, and can be changed."""
     repository = Repository(engine, catalogue)
     with engine.connect() as connection:
         ids = list(connection.scalars(select(project.c.id)))
@@ -60,4 +85,3 @@ def test_an_older_database_migrates(name: str, database: Database, catalogue: Ca
         assert repository.catalogue.rules["signal.contend_dbm"] == -84
     if "INSERT INTO `record`" in script:
         assert [t.length_m for t in Records(engine).of(ids[0], CableTest)] == [20.5]
-    engine.dispose()

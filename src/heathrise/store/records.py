@@ -27,7 +27,8 @@ class Records:
         """Write a record and return its number.
 
         Args:
-            key: made by who sends it; one that was written already is written no second time.
+            key: made by who sends it; what was written of its kind under it is written no
+                second time.
 
         Raises:
             UnknownProject: there is no such project.
@@ -42,14 +43,15 @@ class Records:
             with self._engine.begin() as connection:
                 return int(connection.execute(insert(table).values(**row)).lastrowid)
         except IntegrityError as error:
-            written = self._sent(project_id, key)
+            written = self._sent(project_id, record.KIND, key)
             if written is None:
                 raise UnknownProject(project_id) from error
             return written
 
-    def _sent(self, project_id: str, key: str | None) -> int | None:
-        """Return the number of the record that was sent under a key."""
-        wanted = select(table.c.number).where(table.c.project_id == project_id, table.c.sent == key)
+    def _sent(self, project_id: str, kind: str, key: str | None) -> int | None:
+        """Return the number of the record of a kind that was sent under a key."""
+        same = (table.c.project_id == project_id, table.c.kind == kind, table.c.sent == key)
+        wanted = select(table.c.number).where(*same)
         with self._engine.connect() as connection:
             return connection.scalar(wanted) if key is not None else None
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import secrets
 from collections import OrderedDict
@@ -137,10 +138,19 @@ class Repository:
             found = connection.execute(rows.order_by(project.c.opened.desc(), project.c.id))
             return [ProjectRow(*row) for row in found]
 
-    def create(self, name: str, design: Design, author: str, label: str) -> Saved:
-        """Save a whole new project as its first revision."""
+    def create(
+        self, name: str, design: Design, author: str, label: str, project_id: str | None = None
+    ) -> Saved:
+        """Save a whole new project as its first revision.
+
+        Args:
+            project_id: of the caller's own; a project that is there under it is left as it is.
+        """
+        if project_id is not None:
+            with contextlib.suppress(UnknownProject):
+                return self.load(project_id)
         check(design, self.catalogue)
-        project_id = f"p-{secrets.token_hex(6)}"
+        project_id = project_id or f"p-{secrets.token_hex(6)}"
         changes: list[Change] = [put(element) for _, element in design.elements()]
         with self._engine.begin() as connection:
             connection.execute(insert(project).values(id=project_id, name=name, revision=1))

@@ -97,7 +97,7 @@ record = Table(
     Column("author", String(TEXT_LENGTH), nullable=False),
     Column("body", LONGTEXT, nullable=False),
     Column("sent", String(ID_LENGTH)),
-    UniqueConstraint("project_id", "sent", name="record_sent"),
+    UniqueConstraint("project_id", "kind", "sent", name="record_said"),
 )
 picture = Table(
     "picture",

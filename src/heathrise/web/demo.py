@@ -27,13 +27,16 @@ _BY = {"by": "Ann"}
 
 
 def load_demo(repository: Repository) -> None:
-    """Load each made-up site once in a database's life, also those that are newer than it."""
+    """Load each made-up site once in a database's life, also those that are newer than it.
+
+    Ids and keys are the same at each start, so that one that was killed half way is gone on with.
+    """
     known = _known(repository)
     for site in (s for s in SITES if s.key not in known):
-        design = site.make()
-        known[site.key] = repository.create(site.name, design, "demo", "Demo site").id
-        for record in site.records(design) if site.records is not None else ():
-            Records(repository.engine).append(known[site.key], record)
+        design, own_id = site.make(), f"p-demo-{site.key}"
+        known[site.key] = repository.create(site.name, design, "demo", "Demo site", own_id).id
+        for k, record in enumerate(site.records(design) if site.records is not None else ()):
+            Records(repository.engine).append(own_id, record, f"demo-{k}")
         repository.set_setting(_SETTING, json.dumps(known))
 
 

@@ -1,12 +1,13 @@
 """${message}"""
 
-from alembic import op
 import sqlalchemy as sa
-from sqlalchemy.dialects import mysql
+
+from heathrise.store.migrations import steps
 
 revision = ${repr(up_revision)}
 down_revision = ${repr(down_revision)}
 
 
 def upgrade() -> None:
+    # Through steps, each of which can be made again: nothing takes a change of a table back.
     ${upgrades if upgrades else "pass"}

@@ -8,6 +8,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.mysql import DOUBLE
 
+from heathrise.store.migrations import steps
+
 revision = "0002"
 down_revision = "0001"
 branch_labels = None
@@ -24,10 +26,7 @@ ADDED = (
 
 def upgrade() -> None:
     for table, name, kind, before in ADDED:
-        op.add_column(table, sa.Column(name, kind, nullable=False, server_default=before))
-        op.alter_column(
-            table, name, existing_type=kind, existing_nullable=False, server_default=None
-        )
+        steps.add_column(table, sa.Column(name, kind, nullable=False), before)
 
 
 def downgrade() -> None:

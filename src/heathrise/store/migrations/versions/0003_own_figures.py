@@ -7,6 +7,8 @@ Revises: 0002
 import sqlalchemy as sa
 from alembic import op
 
+from heathrise.store.migrations import steps
+
 revision = "0003"
 down_revision = "0002"
 branch_labels = None
@@ -14,14 +16,14 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.create_table(
+    steps.create_table(
         "firm_figure",
         sa.Column("path", sa.String(120), primary_key=True),
         sa.Column("value", sa.JSON(), nullable=False),
         mysql_engine="InnoDB",
         mysql_charset="utf8mb4",
     )
-    op.create_table(
+    steps.create_table(
         "own_figure",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),

@@ -7,6 +7,8 @@ Revises: 0003
 import sqlalchemy as sa
 from alembic import op
 
+from heathrise.store.migrations import steps
+
 revision = "0004"
 down_revision = "0003"
 branch_labels = None
@@ -14,12 +16,12 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.add_column("run", sa.Column("equipment_room", sa.String(40), nullable=True))
-    op.create_foreign_key(
+    steps.add_column("run", sa.Column("equipment_room", sa.String(40), nullable=True))
+    steps.create_foreign_key(
         "run_equipment_room", "run", "equipment_room",
         ["project_id", "equipment_room"], ["project_id", "id"],
     )  # fmt: skip
-    op.create_table(
+    steps.create_table(
         "uplink",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),

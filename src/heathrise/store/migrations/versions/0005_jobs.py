@@ -8,6 +8,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.mysql import LONGTEXT
 
+from heathrise.store.migrations import steps
+
 revision = "0005"
 down_revision = "0004"
 branch_labels = None
@@ -15,7 +17,7 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.create_table(
+    steps.create_table(
         "job",
         sa.Column("id", sa.String(40), primary_key=True),
         sa.Column("project_id", sa.String(40), nullable=True),

@@ -8,6 +8,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.mysql import DATETIME, LONGTEXT
 
+from heathrise.store.migrations import steps
+
 revision = "0006"
 down_revision = "0005"
 branch_labels = None
@@ -15,7 +17,7 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.create_table(
+    steps.create_table(
         "record",
         sa.Column("number", sa.Integer(), primary_key=True, autoincrement=True),
         sa.Column("project_id", sa.String(40), nullable=False),

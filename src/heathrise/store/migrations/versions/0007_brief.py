@@ -10,6 +10,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.mysql import DOUBLE, LONGBLOB
 
+from heathrise.store.migrations import steps
+
 revision = "0007"
 down_revision = "0006"
 branch_labels = None
@@ -70,18 +72,15 @@ TABLES: dict[str, dict[str, tuple[Any, bool]]] = {
 
 def upgrade() -> None:
     for name, (kind, before) in SITE.items():
-        op.add_column("site", sa.Column(name, kind, nullable=True))
+        steps.add_column("site", sa.Column(name, kind, nullable=True))
         if before is not None:
             op.execute(sa.text(f"UPDATE site SET `{name}` = :v").bindparams(v=before))
             op.alter_column("site", name, existing_type=kind, nullable=False)
     for table in ("device", "switch"):
-        op.add_column(
-            table, sa.Column("state", sa.String(40), nullable=False, server_default="new")
-        )
-        op.alter_column(table, "state", existing_type=sa.String(40), server_default=None)
+        steps.add_column(table, sa.Column("state", sa.String(40), nullable=False), "new")
     for table, columns in TABLES.items():
         to = "space" if "space" in columns else "floor"
-        op.create_table(
+        steps.create_table(
             table,
             sa.Column("project_id", sa.String(40), nullable=False),
             sa.Column("id", sa.String(40), nullable=False),
@@ -93,7 +92,7 @@ def upgrade() -> None:
             mysql_engine="InnoDB",
             mysql_charset="utf8mb4",
         )
-    op.create_table(
+    steps.create_table(
         "picture",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),
@@ -106,7 +105,7 @@ def upgrade() -> None:
         mysql_engine="InnoDB",
         mysql_charset="utf8mb4",
     )
-    op.create_table(
+    steps.create_table(
         "paper",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),

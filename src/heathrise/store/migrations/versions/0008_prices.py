@@ -8,6 +8,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.mysql import DOUBLE
 
+from heathrise.store.migrations import steps
+
 revision = "0008"
 down_revision = "0007"
 branch_labels = None
@@ -15,9 +17,9 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.add_column("record", sa.Column("sent", sa.String(40), nullable=True))
-    op.create_unique_constraint("record_sent", "record", ["project_id", "sent"])
-    op.create_table(
+    steps.add_column("record", sa.Column("sent", sa.String(40), nullable=True))
+    steps.create_unique_constraint("record_sent", "record", ["project_id", "sent"])
+    steps.create_table(
         "firm_price",
         sa.Column("item", sa.String(120), primary_key=True),
         sa.Column("price", DOUBLE(asdecimal=False), nullable=False),
@@ -25,7 +27,7 @@ def upgrade() -> None:
         mysql_engine="InnoDB",
         mysql_charset="utf8mb4",
     )
-    op.create_table(
+    steps.create_table(
         "variant",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),

@@ -8,6 +8,8 @@ import sqlalchemy as sa
 from alembic import op
 from sqlalchemy.dialects.mysql import DOUBLE
 
+from heathrise.store.migrations import steps
+
 revision = "0009"
 down_revision = "0008"
 branch_labels = None
@@ -25,11 +27,8 @@ ADDED = (
 
 def upgrade() -> None:
     for name, kind, before in ADDED:
-        op.add_column("site", sa.Column(name, kind, nullable=False, server_default=before))
-        op.alter_column(
-            "site", name, existing_type=kind, existing_nullable=False, server_default=None
-        )
-    op.create_table(
+        steps.add_column("site", sa.Column(name, kind, nullable=False), before)
+    steps.create_table(
         "neighbour",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),

@@ -7,6 +7,8 @@ Revises: 0009
 import sqlalchemy as sa
 from alembic import op
 
+from heathrise.store.migrations import steps
+
 revision = "0010"
 down_revision = "0009"
 branch_labels = None
@@ -14,10 +16,7 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.add_column("run", sa.Column("over_air", sa.Boolean(), nullable=False, server_default="0"))
-    op.alter_column(
-        "run", "over_air", existing_type=sa.Boolean(), existing_nullable=False, server_default=None
-    )
+    steps.add_column("run", sa.Column("over_air", sa.Boolean(), nullable=False), "0")
 
 
 def downgrade() -> None:

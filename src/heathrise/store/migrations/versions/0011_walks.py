@@ -7,6 +7,8 @@ Revises: 0010
 import sqlalchemy as sa
 from alembic import op
 
+from heathrise.store.migrations import steps
+
 revision = "0011"
 down_revision = "0010"
 branch_labels = None
@@ -21,11 +23,8 @@ ADDED = (
 
 def upgrade() -> None:
     for table, name, kind, before in ADDED:
-        op.add_column(table, sa.Column(name, kind, nullable=False, server_default=before))
-        op.alter_column(
-            table, name, existing_type=kind, existing_nullable=False, server_default=None
-        )
-    op.create_table(
+        steps.add_column(table, sa.Column(name, kind, nullable=False), before)
+    steps.create_table(
         "habit",
         sa.Column("project_id", sa.String(40), nullable=False),
         sa.Column("id", sa.String(40), nullable=False),

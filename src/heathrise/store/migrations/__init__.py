@@ -1,0 +1,1 @@
+"""The shapes that a database has had, each made from the one before."""
