@@ -11,9 +11,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.bandplan import band_plan
+from heathrise.core.bands import Band
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import Design, Neighbour, Radio, Space, apply, put
+from heathrise.core.design import Design, Element, Neighbour, Radio, Space, apply, put
 from heathrise.core.evaluate import evaluate
+from heathrise.core.remedies import search_cures
 from heathrise.core.signal import air_of, band_view, judge_rooms
 from heathrise.core.signal.channels import (
     Solution,
@@ -137,6 +139,34 @@ def test_a_measured_neighbour_moves_the_plan(catalogue: Catalogue) -> None:
     held = apply(alone, [put(loud), put(Radio(id="r", device="ap-1", band="5", channel=before))])
     (sheet,) = [r for r in evaluate(held, catalogue, "full").signal.radios or () if r.band == "5"]
     assert "shares air with a neighbour at -55 dBm" in sheet.channel_reason
+
+
+@pytest.mark.parametrize("others", [[], [access_point(500, 5, "ap-2")]])
+@pytest.mark.parametrize("band", ["2.4", "5"])
+def test_what_shares_air_with_neighbours_alone_is_told(
+    others: list[Element], band: Band, catalogue: Catalogue
+) -> None:
+    """Neighbours on every channel; the access points of the site do not hear each other."""
+    design = design_of(*shell(10, 10), access_point(5, 5), *others)
+    legal = band_plan(catalogue.rules, design.site.domain).legal[band]
+    around = [
+        Neighbour(
+            id=f"nb-{c}", floor="f", name="N", at=(6, 5), band=band, channel=c, level_dbm=-50 - k
+        )
+        for k, c in enumerate(legal)
+    ]
+    found = evaluate(apply(design, [put(n) for n in around]), catalogue, "full")
+    assert not [f for f in found.findings if f.id.startswith(("failed", f"signal-channel-{band}"))]
+    told = next(f for f in found.findings if f.id == f"signal-neighbour-{band}")
+    plan = next(r for r in found.signal.radios or () if r.band == band and r.device == "ap-1")
+    # By hand: the loudest of all neighbours whose channel lies in the one that was chosen.
+    rules, width = band_plan(catalogue.rules, design.site.domain), plan.width_mhz
+    met = [
+        n.level_dbm for n in around if rules.met_by(band, width, plan.channel, n.channel, 20) > 0
+    ]
+    assert told.figure == max(met)
+    assert told.text.startswith(f"{band} GHz: 1 of {1 + len(others)} access points shares air")
+    assert search_cures(design, catalogue, told.id) == []
 
 
 def _plan(design: Design, catalogue: Catalogue) -> int:

@@ -227,5 +227,6 @@ _SEARCHES: dict[str, Callable[[Design, Catalogue, str, Progress], list[Cure]]] =
     "signal-room-": _moves,
     "signal-none": _first_places,
     "signal-channel-": _longer_search,
+    "signal-neighbour-": _longer_search,
     "cable-length-": _another_room,
 }

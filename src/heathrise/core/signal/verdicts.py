@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
+from typing import Any
 
 from shapely import STRtree
 
@@ -186,41 +187,77 @@ def _shielded(air: Air, device: Device, shields: dict[str, STRtree]) -> Iterator
 def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Finding]:
     """Yield the pairs that share air, with a cure where a person's choice is to blame."""
     yield from _illegal(air)
-    names = {d.id: d for d in air.design.of(Device).values()}
+    for plan in plans.values():
+        if plan.cost_db > 0:
+            yield from _sharing(air, plan)
+            yield from _beside_neighbours(air, plan)
+
+
+def _proof(plan: ChannelPlan) -> str:
+    if plan.searching:
+        return "a better plan is being looked for"
+    return "proven the least there is" if plan.proven else f"at least {plan.bound_db:.0f} dB"
+
+
+def _sharing(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
+    """Radios of the site that share air with each other."""
+    pairs = {
+        tuple(sorted((one, other))): level
+        for one, rows in plan.contenders.items()
+        for other, level in rows
+    }
+    if not pairs:
+        return
+    (one, other), loudest = max(pairs.items(), key=lambda row: row[1])
+    devices, band = air.design.of(Device), plan.band
+    first, second = devices[one], devices[other]
+    yield Finding(
+        id=f"signal-channel-{band}",
+        text=(
+            f"{band} GHz: {len(pairs)} pairs of access points share air, {first.name} and "
+            f"{second.name} at {loudest:.0f} dBm most; {_proof(plan)}."
+        ),
+        figure=loudest,
+        **_contention(air, plan, (first, second)),
+        cures=(*_free_channels(air.design, band), *_as_the_clients(air, plan)),
+    )
+
+
+def _beside_neighbours(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
+    """Radios of the site that share air with a network that was measured beside it."""
+    if not plan.neighbours:
+        return
+    worst, loudest = max(plan.neighbours.items(), key=lambda row: row[1])
+    device, band = air.design.of(Device)[worst], plan.band
+    many = len(plan.neighbours)
+    yield Finding(
+        id=f"signal-neighbour-{band}",
+        text=(
+            f"{band} GHz: {many} of {len(plan.channels)} access points "
+            f"{'share' if many > 1 else 'shares'} air with measured neighbours, {device.name} "
+            f"at {loudest:.0f} dBm most; {_proof(plan)}."
+        ),
+        figure=round(loudest, 1),
+        **_contention(air, plan, (device,)),
+        cures=_free_channels(air.design, band),
+    )
+
+
+def _contention(air: Air, plan: ChannelPlan, devices: Sequence[Device]) -> dict[str, Any]:
+    """Return the fields that findings of shared air have in common."""
     contend_dbm = air.rules["signal.contend_dbm"]
-    for band, plan in plans.items():
-        if plan.cost_db <= 0:
-            continue
-        pairs = {
-            tuple(sorted((one, other))): level
-            for one, rows in plan.contenders.items()
-            for other, level in rows
-        }
-        (one, other), loudest = max(pairs.items(), key=lambda row: row[1])
-        proof = "proven the least there is" if plan.proven else f"at least {plan.bound_db:.0f} dB"
-        proof = "a better plan is being looked for" if plan.searching else proof
-        first, second = names[one], names[other]
-        yield Finding(
-            id=f"signal-channel-{band}",
-            stage="signal",
-            severity="note" if band == "2.4" else "near",
-            text=(
-                f"{band} GHz: {len(pairs)} pairs of access points share air, {first.name} and "
-                f"{second.name} at {loudest:.0f} dBm most; {proof}."
-            ),
-            places=tuple(
-                Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in (first, second)
-            ),
-            figure=loudest,
-            limit=contend_dbm,
-            unit="dBm",
-            rule="two radios on one channel contend when they hear each other at "
-            f"{contend_dbm:g} dBm",
-            source=air.rules.source("signal.contend_dbm"),
-            used=air.rules.used("signal.contend_dbm"),
-            cures=(*_free_channels(air.design, band), *_as_the_clients(air, plan)),
-            searches_cures=not plan.proven and not plan.searching,
-        )
+    return {
+        "stage": "signal",
+        "severity": "note" if plan.band == "2.4" else "near",
+        "places": tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in devices),
+        "limit": contend_dbm,
+        "unit": "dBm",
+        "rule": f"two radios on one channel contend when they hear each other at {contend_dbm:g} "
+        "dBm",
+        "source": air.rules.source("signal.contend_dbm"),
+        "used": air.rules.used("signal.contend_dbm"),
+        "searches_cures": not plan.proven and not plan.searching,
+    }
 
 
 def _illegal(air: Air) -> Iterator[Finding]:
