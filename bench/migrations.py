@@ -33,10 +33,10 @@ def load_sample(engine: Engine, path: Path) -> str:
     """Write a database as an earlier version left it; return the script."""
     script = re.sub(r"^/\*.*?\*/;?\s*$", "", path.read_text("utf-8"), flags=re.M)
     raw = engine.raw_connection()
-    with raw.cursor() as cursor:
-        cursor.execute("SET foreign_key_checks = 0")
-        for statement in filter(str.strip, re.split(r";\n", script)):
-            cursor.execute(statement)
+    cursor = raw.cursor()
+    cursor.execute("SET foreign_key_checks = 0")
+    for statement in filter(str.strip, re.split(r";\n", script)):
+        cursor.execute(statement)
     raw.commit()
     raw.close()
     return script
@@ -99,8 +99,9 @@ def kills_from(database: Database, sample: Path | None, folder: Path) -> tuple[i
     """
     name = f"kill_{re.sub('[^0-9]', '', sample.name) if sample else 'new'}"
     engines = [connect(database.create(n, fresh=True)) for n in (name, f"{name}_whole")]
-    for engine in engines if sample is not None else ():
-        load_sample(engine, sample)
+    if sample is not None:
+        for engine in engines:
+            load_sample(engine, sample)
     killed, whole = engines
     migrate(whole)
     seen = folder / f"{name}.steps"

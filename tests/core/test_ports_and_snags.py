@@ -180,6 +180,14 @@ def test_a_snag_is_as_it_was_said_last_and_remembers_who_saw_it() -> None:
     assert not in_time.late
 
 
+def test_a_photograph_alone_takes_no_snag_over() -> None:
+    rows = [_snag("open", 0, owner="Ann"), _snag("closed", 1), _snag("open", 2, photo="three")]
+    shown = rows[2].model_copy(update={"state": None, "what": ""})
+    (snag,) = snags_as_left([*rows[:2], shown], date(2026, 3, 5))
+    assert (snag.state, snag.what, snag.said_by) == ("closed", "Plate missing", "by 1")
+    assert snag.photos == ("three",)
+
+
 def test_open_snags_come_first_by_the_day_they_are_due() -> None:
     rows = [
         _snag("closed", 0).model_copy(update={"snag": "done"}),

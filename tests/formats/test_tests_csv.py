@@ -8,6 +8,7 @@ from functools import cache
 import pytest
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import DesignError
 from heathrise.core.evaluate import evaluate
 from heathrise.core.install import Label
 from heathrise.core.labelling import project_labels
@@ -94,9 +95,26 @@ def test_each_fault_is_told_with_its_line() -> None:
 
 def test_two_hundred_thousand_rows_are_read() -> None:
     text = _site("school")[0][0].text
-    rows = "".join(f"{text},pass,{10 + k % 500 / 10}\n" for k in range(200_000))
-    read = _read("label,result,length_m\n" + rows)
+    rows = "".join(f"{text},pass,{10 + k % 500 / 10},2026-11-24T10:00\n" for k in range(200_000))
+    read = _read("label,result,length_m,date\n" + rows)
     assert len(read.tests) == 500 and len(read.faults) == 199_500
+    with pytest.raises(DesignError, match="more than 20,000 tests"):
+        _read("label,result,length_m\n" + rows)
+
+
+def test_a_cable_may_pass_fail_and_pass_again() -> None:
+    """Without a time of day each row is a test of its own, unless it repeats the one before."""
+    text = _site("school")[0][0].text
+    for date in ("", "2026-11-24"):
+        said = [f"{text},{word},{date}\n" for word in ("pass", "pass", "fail", "pass")]
+        read = _read("label,result,date\n" + "".join(said))
+        assert [t.test.result for t in read.tests] == ["pass", "fail", "pass"]
+        assert [t.key for t in read.tests] == [None] * 3
+        assert [f.line for f in read.faults] == [3]
+    timed = _read(f"label,result,date\n{text},pass,2026-11-24T10:00\n{text},pass,2026-11-24T11:00")
+    assert len({t.key for t in timed.tests}) == 2 and None not in {t.key for t in timed.tests}
+    wrong = _read(f"label,result,date\n{text},pass,24.11.2026\n{text},pass,0001-01-01T00:00+14:00")
+    assert not wrong.tests and all("is no day" in f.what for f in wrong.faults)
 
 
 def test_a_way_between_racks_is_told_apart() -> None:

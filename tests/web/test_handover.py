@@ -171,13 +171,17 @@ def test_snags_are_written_once_and_the_last_word_counts(client: FlaskClient, pr
         kind="device",
         element="ap-6",
     )
+    clock = "2026-11-25T12:00:00+00:00"
     for _ in range(2):
-        answer = client.post(path, json={"said": [late, early]})
+        answer = client.post(path, json={"said": [late, early], "clock": clock})
     (snag,) = answer.json["snags"]  # type: ignore[index]
     assert (snag["state"], snag["seen_by"]) == ("closed", "Jo")
     again = client.post(
         path,
-        json={"said": [_said("open", "2026-11-25T11:00:00+00:00", owner="Ben", due="2020-01-01")]},
+        json={
+            "said": [_said("open", "2026-11-25T11:00:00+00:00", owner="Ben", due="2020-01-01")],
+            "clock": clock,
+        },
     )
     (snag,) = again.json["snags"]  # type: ignore[index]
     assert snag["state"] == "open" and snag["late"]

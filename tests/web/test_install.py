@@ -5,6 +5,7 @@ from __future__ import annotations
 import uuid
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from flask.testing import FlaskClient
@@ -27,6 +28,10 @@ def work(client: FlaskClient, school: Design) -> str:
     return f"/api/projects/{client.post('/api/import/project', data=data).json['id']}/work"
 
 
+def _clock(off: timedelta = timedelta(), **more: float) -> str:
+    return (datetime.now(UTC) + off + timedelta(**more)).isoformat()
+
+
 def _tick(step: str, state: str = "done", **more: object) -> dict[str, object]:
     return {"key": uuid.uuid4().hex, "step": step, "state": state, "by": "Jo", **more}
 
@@ -43,12 +48,54 @@ def test_a_tick_is_written_once_however_often_it_is_sent(client: FlaskClient, wo
 
 
 def test_what_was_said_last_counts_and_nothing_is_lost(client: FlaskClient, work: str) -> None:
-    late = _tick("safe", "blocked", reason="no key", at="2026-11-25T10:00:00+00:00")
-    early = _tick("safe", at="2026-11-25T09:00:00+00:00")  # said offline, sent later
-    client.post(work, json={"ticks": [late]})
-    client.post(work, json={"ticks": [early]})
+    late = _tick("safe", "blocked", reason="no key", at=_clock(hours=-1))
+    early = _tick("safe", at=_clock(hours=-2))  # said offline, sent later
+    client.post(work, json={"ticks": [late], "clock": _clock()})
+    client.post(work, json={"ticks": [early], "clock": _clock()})
     stand = client.get(work).json["stands"][0]
     assert (stand["state"], stand["reason"], stand["said"]) == ("blocked", "no key", 2)
+
+
+@pytest.mark.parametrize("says_clock", [True, False])
+@pytest.mark.parametrize("wrong", [timedelta(days=1), timedelta(days=-1), timedelta(days=-9000)])
+def test_a_wrong_clock_beats_nobody_and_is_told(
+    client: FlaskClient, work: str, wrong: timedelta, says_clock: bool
+) -> None:
+    """Done by a tablet of tomorrow, then blocked by one of today; and the other way round."""
+    right, off = timedelta(), wrong
+    for first, then in ((off, right), (right, off)):
+        for state, clock in (("done", first), ("blocked", then)):
+            tick = _tick("safe", state, reason="wet", at=_clock(clock))
+            body = {"ticks": [tick], **({"clock": _clock(clock)} if says_clock else {})}
+            answer = client.post(work, json=body).json
+            told = answer["clock_ahead_s"]
+            assert told == pytest.approx(clock.total_seconds() if says_clock else 0, abs=3)
+        (stand,) = answer["stands"]
+        assert stand["state"] == "blocked" and stand["clock_ahead_s"] == told
+        said = datetime.fromisoformat(stand["at"])
+        assert abs((datetime.now(UTC) - said).total_seconds()) < 20
+
+
+def test_a_photograph_alone_leaves_a_step_with_who_did_it(client: FlaskClient, work: str) -> None:
+    client.post(work, json={"ticks": [_tick("safe", minutes=12)]})
+    photo = {**_tick("safe", photo="abc"), "state": None, "by": "Ben"}
+    (stand,) = client.post(work, json={"ticks": [photo]}).json["stands"]
+    assert (stand["state"], stand["by"], stand["minutes"]) == ("done", "Jo", 12)
+    assert stand["photos"] == ["abc"] and stand["said"] == 2
+    nothing = client.post(work, json={"ticks": [{**_tick("safe"), "state": None}]})
+    assert nothing.status_code == 422 and nothing.json["problems"][0]["where"] == "ticks[0].state"
+
+
+def test_a_row_at_fault_is_named_whatever_is_wrong_with_it(client: FlaskClient, work: str) -> None:
+    faults = {
+        "minutes": {"minutes": 6000}, "key": {"key": "x"}, "reason": {"state": "skipped"},
+        "at": {"at": "0001-01-01T00:00:00+05:00"}, "step": {"step": ""},
+    }  # fmt: skip
+    for field, wrong in faults.items():
+        answer = client.post(work, json={"ticks": [_tick("safe"), {**_tick("safe"), **wrong}]})
+        assert answer.status_code == 422
+        assert [p["where"] for p in answer.json["problems"]] == [f"ticks[1].{field}"]
+    assert client.get(work).json["stands"] == []
 
 
 def test_two_people_tick_at_once_without_losing_anything(

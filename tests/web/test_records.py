@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
+
 import pytest
 from sqlalchemy import select
 
 from heathrise.core.design import Design, Device, put, remove
-from heathrise.core.records import CableTest
+from heathrise.core.evaluate import evaluate
+from heathrise.core.labelling import project_labels
+from heathrise.core.records import CableTest, PortReading, Signed, SnagRecord
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository, UnknownProject
 from heathrise.store.records import Records
@@ -110,3 +114,42 @@ def test_the_demo_s_practice_is_half_installed_with_faults(repository: Repositor
         assert len(work["stands"]) < len(work["steps"])
         cables = client.get(f"/api/projects/{project}/tests").get_json()["cables"]
         assert {"met", "near", "not_met"} <= {c["verdict"] for c in cables}
+
+
+def test_a_cable_tested_again_without_a_time_is_not_swallowed(
+    repository: Repository, school: Design
+) -> None:
+    """Pass, fail, pass in three files, two of them alike to the byte; each sent twice."""
+    client = create_app(repository).test_client()
+    project = repository.create("Again", school, "me", "made").id
+    label = project_labels(school, evaluate(school, repository.catalogue, "figures"))[0].near
+    path = f"/api/projects/{project}/tests/list"
+    for count, word in enumerate(("pass", "fail", "pass"), start=1):
+        for _ in range(2):
+            answer = client.post(path, data=f"label,result\n{label},{word}\n").get_json()
+            assert answer["taken"]
+        (found,) = [c for c in answer["cables"] if c["tests"]]
+        assert (found["tests"], found["last"]["result"]) == (count, word)
+    ports = f"/api/projects/{project}/ports/list"
+    for count, mbps in enumerate((1000, 100, 1000), start=1):
+        for _ in range(2):
+            answer = client.post(ports, data=f"label,mbps\n{label},{mbps}\n").get_json()
+        (port,) = [p for p in answer["ports"] if p["last"]]
+        assert port["last"]["mbps"] == mbps
+        assert len(Records(repository.engine).of(project, PortReading)) == count
+
+
+def test_a_signature_is_not_kept_out_by_a_key_of_a_snag(
+    repository: Repository, school: Design
+) -> None:
+    records = Records(repository.engine)
+    project = repository.create("Keys", school, "me", "made").id
+    now = datetime.now(UTC)
+    snag = SnagRecord(key="signed-12", snag="snag-1", what="Plate", at=now, author="me")
+    signed = Signed(handover=12, signed_by="Client", at=now, author="me")
+    first = records.append(project, snag, "signed-12")
+    assert records.append(project, signed, "signed-12") not in (first, None)
+    records.append_all(project, [("signed-12", signed), ("signed-13", signed)])
+    assert len(records.of(project, Signed)) == 2 and len(records.of(project, SnagRecord)) == 1
+    with pytest.raises(UnknownProject):
+        records.append_all("p-none", [(None, signed)])

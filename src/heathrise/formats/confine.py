@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import signal
 import subprocess
 import sys
 import time
@@ -18,19 +19,20 @@ _slots = BoundedSemaphore(AT_ONCE)
 
 
 class Busy(RuntimeError):
-    """As many files are being read as may be at once."""
+    """The machine has no time for the file just now; nothing is known to be wrong with it."""
 
 
 def confined(module: str, request: bytes, go_on: Progress, seconds: float) -> bytes | None:
-    """Return what a worker answers to a request, or None where it was ended.
+    """Return what a worker answers to a request, or None where it was ended by its own limits.
 
     Args:
         module: the worker's, below ``formats``; it reads standard input and sets its own limits.
         go_on: is asked from time to time whether the file is still wanted.
-        seconds: after which it is ended whatever it says.
+        seconds: after which it is ended whatever it says; its own limit of time is in seconds of
+            the processor and less than that, so that what takes so long was kept waiting.
 
     Raises:
-        Busy: too many files are being read already.
+        Busy: too many files are being read already, or the processor was too busy for this one.
     """
     if not _slots.acquire(timeout=_WAIT_SECONDS):
         raise Busy
@@ -38,6 +40,8 @@ def confined(module: str, request: bytes, go_on: Progress, seconds: float) -> by
         code, answer = _work(module, request, go_on, seconds)
     finally:
         _slots.release()
+    if code == -signal.SIGKILL:  # by the system, which was short of memory
+        raise Busy
     return answer if code == CALM else None
 
 
@@ -59,7 +63,10 @@ def _work(module: str, request: bytes, go_on: Progress, seconds: float) -> tuple
             return worker.returncode, answer
         except subprocess.TimeoutExpired:
             waiting = None  # it has it already
-        if time.monotonic() > deadline or not go_on(0, 0):
+        late, wanted = time.monotonic() > deadline, go_on(0, 0)
+        if late or not wanted:
             worker.kill()
             worker.communicate()
+            if late and wanted:
+                raise Busy
             return None, b""

@@ -7,9 +7,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from ..core.design import DesignError, Problem
 from ..core.install import Label
 from ..core.records import PlannedPort, PortReading
-from .tables_in import Fault, Row, day_of, number_of, read_table
+from .tables_in import Fault, Row, number_of, read_table, taken_at
 
 COLUMNS = {
     "switch": ("switch_name", "host", "unit"),
@@ -20,15 +21,19 @@ COLUMNS = {
     "date": ("at", "time", "read"),
     "meter": ("by", "operator", "author"),
 }
+MOST_READINGS = 20_000
 _FASTEST_MBPS, _MOST_W = 400_000, 200.0
 _DOWN = {"down", "none", "no link", "no_link", "-"}
 
 
 @dataclass(frozen=True)
 class ReadPort:
-    """A reading, and the key under which it is written once."""
+    """A reading, and the key under which it is written once.
 
-    key: str
+    There is no key where nothing tells a reading from the one before: see ``anew``.
+    """
+
+    key: str | None
     reading: PortReading
 
 
@@ -61,24 +66,31 @@ def read_ports(
     found: list[ReadPort] = []
     faults: list[Fault] = []
     seen: dict[str, int] = {}
+    last: dict[tuple[str, int], str] = {}  # by port what was read of it last
     for row in read_table(data, COLUMNS, ("link_mbps", "watts"), needs="any"):
         port = _port(row, by_place, by_label)
-        said = _said(row)
+        said, taken = _said(row), taken_at(row.cells.get("date", ""), now)
         digest = hashlib.sha256("|".join(row.cells.values()).encode()).hexdigest()[:32]
         if isinstance(port, str):
             faults.append(Fault(row.line, port))
         elif isinstance(said, str):
             faults.append(Fault(row.line, said))
-        elif digest in seen:
+        elif isinstance(taken, str):
+            faults.append(Fault(row.line, taken))
+        elif digest in seen and (taken.exact or last[port.switch, port.port] == digest):
             faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
         else:
             seen[digest] = row.line
+            last[port.switch, port.port] = digest
             reading = PortReading(
                 switch=port.switch, port=port.port, device=port.device, cable=port.cable,
-                mbps=said[0], watts=said[1], at=day_of(row.cells.get("date", "")) or now,
+                mbps=said[0], watts=said[1], at=taken.at,
                 author=row.cells.get("meter", "")[:120] or "meter",
             )  # fmt: skip
-            found.append(ReadPort(digest, reading))
+            found.append(ReadPort(digest if taken.exact else None, reading))
+            if len(found) > MOST_READINGS:
+                what = f"has more than {MOST_READINGS:,} readings; take in the latest of each port"
+                raise DesignError([Problem("file", what)])
     return PortsIn(tuple(found), tuple(faults))
 
 

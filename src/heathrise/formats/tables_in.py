@@ -12,6 +12,7 @@ from typing import Literal, NoReturn
 
 from ..core.bands import BANDS, Band
 from ..core.design import DesignError, Floor, Problem
+from ..core.records import in_our_time
 
 MAX_BYTES = 40_000_000
 MAX_ROWS = 250_000
@@ -98,13 +99,27 @@ def number_of(text: str) -> float | None:
     return value if math.isfinite(value) else None
 
 
-def day_of(text: str) -> datetime | None:
-    """Return a day or a time as ISO 8601 has it, or None; without a zone it is taken for UTC."""
+@dataclass(frozen=True)
+class Taken:
+    """When a measurement was taken; ``exact`` where a time of day tells it from the next."""
+
+    at: datetime
+    exact: bool
+
+
+def taken_at(text: str, now: datetime) -> Taken | str:
+    """Return when a row was measured, as ISO 8601 has it, or what is wrong with that.
+
+    Without a zone it is taken for UTC; where nothing is said it is ``now``.
+    """
+    if not text:
+        return Taken(now, False)
     try:
         found = datetime.fromisoformat(text)
+        at = in_our_time(found if found.tzinfo is not None else found.replace(tzinfo=UTC))
     except ValueError:
-        return None
-    return found if found.tzinfo is not None else found.replace(tzinfo=UTC)
+        return f"{text[:20]!r} is no day; write it as 2026-11-24 or 2026-11-24T15:30"
+    return Taken(at, len(text) > len("2026-11-24"))
 
 
 def said_band(text: str) -> Band | None:

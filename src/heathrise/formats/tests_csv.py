@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..core.catalogue import Rules
+from ..core.design import DesignError, Problem
 from ..core.install import Label
 from ..core.records import CableTest, as_judged
-from .tables_in import Fault, Row, day_of, number_of, read_table
+from .tables_in import Fault, Row, number_of, read_table, taken_at
 
 COLUMNS = {
     "label": ("cable_id", "id", "cable", "name"),
@@ -25,13 +26,17 @@ _PASSED = {"pass", "passed", "ok", "p"}
 _MARGINAL = {"marginal", "pass*", "warning", "near"}
 _FAILED = {"fail", "failed", "f", "fail*"}
 _LONGEST_M = 2000.0
+MOST_TESTS = 20_000
 
 
 @dataclass(frozen=True)
 class Read:
-    """A test of a cable that was read, and the key under which it is written once."""
+    """A test of a cable that was read, and the key under which it is written once.
 
-    key: str
+    There is no key where nothing tells a test from the one before: see ``anew``.
+    """
+
+    key: str | None
     test: CableTest
 
 
@@ -60,10 +65,11 @@ def read_tests(
     found: list[Read] = []
     faults: list[Fault] = []
     seen: dict[str, int] = {}
+    last: dict[str, str] = {}  # by label what was read of it last
     for row in read_table(data, COLUMNS, ("label", "result")):
         text = row.cells["label"].lstrip("'").upper().removesuffix("/A").removesuffix("/B")
         label = by_text.get(text)
-        said = _said(row, rules)
+        said, taken = _said(row, rules), taken_at(row.cells.get("date", ""), now)
         digest = hashlib.sha256("|".join([text, *row.cells.values()]).encode()).hexdigest()[:32]
         if label is None:
             faults.append(Fault(row.line, f"no cable of this plan is labelled {text[:30]!r}"))
@@ -71,16 +77,20 @@ def read_tests(
             faults.append(Fault(row.line, f"{text} lies between racks; note its test by hand"))
         elif isinstance(said, str):
             faults.append(Fault(row.line, said))
-        elif digest in seen:
+        elif isinstance(taken, str):
+            faults.append(Fault(row.line, taken))
+        elif digest in seen and (taken.exact or last[text] == digest):
             faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
         else:
-            seen[digest] = row.line
-            at = day_of(row.cells.get("date", "")) or now
+            seen[digest], last[text] = row.line, digest
             test = CableTest(
-                device=runs[label.link], cable=label.cable, at=at,
+                device=runs[label.link], cable=label.cable, at=taken.at,
                 author=row.cells.get("tester", "")[:120] or "tester", **said,
             )  # fmt: skip
-            found.append(Read(digest, test))
+            found.append(Read(digest if taken.exact else None, test))
+            if len(found) > MOST_TESTS:
+                what = f"has more than {MOST_TESTS:,} tests; take in the latest of each cable"
+                raise DesignError([Problem("file", what)])
     return TestsIn(tuple(found), tuple(faults))
 
 

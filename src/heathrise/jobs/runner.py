@@ -11,6 +11,7 @@ from typing import Any, Protocol
 
 from ..core.design import DesignError
 from ..core.progress import Progress, ShowBest
+from ..formats.confine import Busy
 from ..store.jobs import Jobs, State
 
 log = logging.getLogger(__name__)
@@ -82,6 +83,8 @@ class EmbeddedRunner:
             state = "stopped" if stop.is_set() else "done"
         except Stopped:
             state = "stopped"
+        except Busy:
+            state, message = "failed", "The machine is busy with other files; try again soon."
         except DesignError as error:
             state, message = "failed", str(error)
         except Exception as error:

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import json
-from datetime import UTC
+from collections.abc import Sequence
+from datetime import UTC, datetime
 from typing import Any, TypeVar
 
 from sqlalchemy import Engine, func, insert, select
+from sqlalchemy.dialects.mysql import insert as upsert
 from sqlalchemy.exc import IntegrityError
 
 from ..core.records import Record
@@ -14,7 +16,8 @@ from .repository import UnknownProject
 from .tables import record as table
 
 R = TypeVar("R", bound=Record)
-_OWN = ("number", "at", "author")  # columns; all else of a record is its body
+_AT_ONCE = 500
+_OWN = ("number", "at", "author", "written")  # columns; all else of a record is its body
 
 
 class Records:
@@ -33,20 +36,31 @@ class Records:
         Raises:
             UnknownProject: there is no such project.
         """
-        body = record.model_dump(mode="json", exclude=set(_OWN))
-        row: dict[str, Any] = {
-            "project_id": project_id, "kind": record.KIND, "author": record.author,
-            "at": record.at.astimezone(UTC).replace(tzinfo=None), "sent": key,
-            "body": json.dumps(body, ensure_ascii=False),
-        }  # fmt: skip
+        row = insert(table).values(**_row(project_id, record, key))
         try:
             with self._engine.begin() as connection:
-                return int(connection.execute(insert(table).values(**row)).lastrowid)
+                return int(connection.execute(row).lastrowid)
         except IntegrityError as error:
             written = self._sent(project_id, record.KIND, key)
             if written is None:
                 raise UnknownProject(project_id) from error
             return written
+
+    def append_all(self, project_id: str, rows: Sequence[tuple[str | None, Record]]) -> None:
+        """Write records with their keys, all of them or none; see ``append``.
+
+        Raises:
+            UnknownProject: there is no such project.
+        """
+        try:
+            with self._engine.begin() as connection:
+                for k in range(0, len(rows), _AT_ONCE):
+                    values = [_row(project_id, r, key) for key, r in rows[k : k + _AT_ONCE]]
+                    fresh = upsert(table).values(values)
+                    # What was written under the same key stays as it is.
+                    connection.execute(fresh.on_duplicate_key_update(number=table.c.number))
+        except IntegrityError as error:
+            raise UnknownProject(project_id) from error
 
     def _sent(self, project_id: str, kind: str, key: str | None) -> int | None:
         """Return the number of the record of a kind that was sent under a key."""
@@ -63,7 +77,8 @@ class Records:
         return [
             cls.model_validate(
                 {**json.loads(r.body), "number": r.number, "author": r.author,
-                 "at": r.at.replace(tzinfo=UTC)}
+                 "at": r.at.replace(tzinfo=UTC),
+                 "written": r.written.replace(tzinfo=UTC) if r.written is not None else None}
             )
             for r in rows
         ]  # fmt: skip
@@ -73,3 +88,18 @@ class Records:
         wanted = select(func.max(table.c.number)).where(table.c.project_id == project_id)
         with self._engine.connect() as connection:
             return int(connection.scalar(wanted) or 0)
+
+
+def _row(project_id: str, record: Record, key: str | None) -> dict[str, Any]:
+    """Return a record as a row of the table."""
+    body = record.model_dump(mode="json", exclude=set(_OWN))
+    return {
+        "project_id": project_id, "kind": record.KIND, "author": record.author,
+        "at": _plain(record.at), "sent": key, "written": _plain(datetime.now(UTC)),
+        "body": json.dumps(body, ensure_ascii=False),
+    }  # fmt: skip
+
+
+def _plain(at: datetime) -> datetime:
+    """Return a time as its column holds it."""
+    return at.astimezone(UTC).replace(tzinfo=None)

@@ -97,6 +97,7 @@ record = Table(
     Column("author", String(TEXT_LENGTH), nullable=False),
     Column("body", LONGTEXT, nullable=False),
     Column("sent", String(ID_LENGTH)),
+    Column("written", DATETIME(fsp=6)),
     UniqueConstraint("project_id", "kind", "sent", name="record_said"),
 )
 picture = Table(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import re
 from pathlib import Path
 from typing import Any
 
@@ -188,7 +189,7 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
 
     @app.errorhandler(Busy)
     def busy(_error: Busy) -> Any:
-        message = "Other files are being read just now; try again in half a minute."
+        message = "The machine is busy with other files; try again in half a minute."
         return jsonify(message=message, problems=[]), 503
 
     @app.errorhandler(RecursionError)
@@ -198,7 +199,7 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     @app.error_processor
     def from_apiflask(error: Any) -> Any:
         problems = [
-            {"where": field, "what": "; ".join(map(str, texts))}
+            {"where": _placed(field), "what": "; ".join(map(str, texts))}
             for place in (error.detail or {}).values()
             for field, texts in place.items()
         ]
@@ -209,6 +210,11 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     @app.errorhandler(HTTPException)
     def other(error: HTTPException) -> Any:
         return jsonify(message=error.description, problems=[]), error.code
+
+
+def _placed(field: str) -> str:
+    """Return where a fault is, rows of a list by their number in brackets: ``ticks[0].minutes``."""
+    return re.sub(r"\.(\d+)(?=\.|$)", r"[\1]", field)
 
 
 def _is_too_large(error: object) -> bool:

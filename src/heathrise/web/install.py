@@ -11,7 +11,7 @@ from ..core.design import DesignError, Problem
 from ..core.evaluate import evaluate
 from ..core.install import Step, finish_for
 from ..core.memo import IdentityMemo
-from ..core.records import StepRecord, steps_as_done
+from ..core.records import StepRecord, by_the_server, steps_as_done
 from ..core.working import steps_of
 from ..store import Repository, Saved
 from ..store.records import Records
@@ -35,9 +35,10 @@ def make_install(repository: Repository) -> APIBlueprint:
         # Ticks come by the dozen while the plan stays as it is.
         return kept.get((design, catalogue), None, work_out)
 
-    def stands(project_id: str) -> StepStands:
+    def stands(project_id: str, ahead_s: float = 0.0) -> StepStands:
         assert records is not None
-        return StepStands(stands=steps_as_done(records.of(project_id, StepRecord)))
+        known = steps_as_done(records.of(project_id, StepRecord))
+        return StepStands(stands=known, clock_ahead_s=ahead_s)
 
     @routes.get("")
     @routes.output(WorkList)
@@ -61,11 +62,15 @@ def make_install(repository: Repository) -> APIBlueprint:
         problems = [p for k, tick in enumerate(ticks.ticks) for p in _wrong(k, tick, steps)]
         if problems:
             raise DesignError(problems)
+        now, ahead_s = datetime.now(UTC), 0.0
+        said = []
         for tick in ticks.ticks:
+            at, ahead_s = by_the_server(tick.at, ticks.clock, now)
             words = tick.model_dump(exclude={"by", "at"})
-            said = StepRecord(at=tick.at or datetime.now(UTC), author=tick.by, **words)
-            records.append(project_id, said, tick.key)
-        return json_of(stands(project_id))
+            record = StepRecord(at=at, author=tick.by, clock_ahead_s=ahead_s, **words)
+            said.append((tick.key, record))
+        records.append_all(project_id, said)
+        return json_of(stands(project_id, ahead_s))
 
     return routes
 
@@ -73,6 +78,8 @@ def make_install(repository: Repository) -> APIBlueprint:
 def _wrong(number: int, tick: Ticks.Tick, steps: dict[str, Step]) -> list[Problem]:
     where = f"ticks[{number}]"
     step = steps.get(tick.step)
+    if tick.state is None and tick.photo is None:
+        return [Problem(f"{where}.state", "say how the step stands")]
     if tick.state in ("skipped", "blocked") and not tick.reason.strip():
         return [Problem(f"{where}.reason", f"say why it is {tick.state}")]
     licensed = step is not None and step.licensed and tick.state == "done"

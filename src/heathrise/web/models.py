@@ -16,6 +16,7 @@ from ..core.handover import Handover
 from ..core.install import Finish, Step
 from ..core.offers import Offer
 from ..core.records import (
+    OurTime,
     SeenPort,
     Snag,
     SnagWords,
@@ -102,6 +103,7 @@ class WorkList(Wire):
 
 class StepStands(Wire):
     stands: list[StepStand]
+    clock_ahead_s: float = Field(0.0, description="of the device that has just sent, in s")
 
 
 class Ticks(Wire):
@@ -109,9 +111,10 @@ class Ticks(Wire):
 
     class Tick(StepWords):
         by: Annotated[str, Field(min_length=1, max_length=120)]
-        at: AwareDatetime | None = None
+        at: OurTime | None = None
 
     ticks: Annotated[list[Tick], Field(min_length=1, max_length=500)]
+    clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
 
 
 class OfferList(Wire):
@@ -154,6 +157,7 @@ class PortsRead(SeenPorts):
 
 class SnagList(Wire):
     snags: list[Snag]
+    clock_ahead_s: float = Field(0.0, description="of the device that has just sent, in s")
 
 
 class Snags(Wire):
@@ -161,9 +165,10 @@ class Snags(Wire):
 
     class Said(SnagWords):
         by: Annotated[str, Field(min_length=1, max_length=120)]
-        at: AwareDatetime | None = None
+        at: OurTime | None = None
 
     said: Annotated[list[Said], Field(min_length=1, max_length=500)]
+    clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
 
 
 class PastHandover(Wire):

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Hashable, Sequence
 from datetime import UTC, datetime
+from typing import TypeVar
 
 from apiflask import APIBlueprint
 from flask import Response, request
@@ -18,7 +20,10 @@ from ..core.records import (
     CableResult,
     CableTest,
     PlannedCable,
+    PortReading,
+    Record,
     cables_as_tested,
+    says_the_same,
 )
 from ..formats.ports_csv import read_ports
 from ..formats.tests_csv import read_tests
@@ -27,6 +32,8 @@ from ..store.observed import ports_observed
 from ..store.records import Records
 from .models import PortsRead, SeenPorts, TestedCables, TestsRead
 from .wire import AUTHOR, json_of, line_faults
+
+R = TypeVar("R", bound=Record)
 
 
 def make_records(repository: Repository) -> APIBlueprint:
@@ -79,8 +86,8 @@ def make_records(repository: Repository) -> APIBlueprint:
         read = read_tests(request.get_data(), labels, runs, rules, datetime.now(UTC))
         taken = not read.faults or request.args.get("take") == "1"
         if taken:
-            for row in read.tests:
-                records.append(project_id, row.test, row.key)
+            said = [(row.key, row.test) for row in read.tests]
+            _write(records, project_id, CableTest, said, lambda t: (t.device, t.cable))
         tests = records.of(project_id, CableTest)
         faults = line_faults(read.faults)
         found = cables_as_tested(rules, planned(design), tests)
@@ -116,8 +123,8 @@ def make_ports(repository: Repository) -> APIBlueprint:
         read = read_ports(request.get_data(), planned, labels, runs, datetime.now(UTC))
         taken = not read.faults or request.args.get("take") == "1"
         if taken:
-            for row in read.readings:
-                records.append(project_id, row.reading, row.key)
+            said = [(row.key, row.reading) for row in read.readings]
+            _write(records, project_id, PortReading, said, lambda r: (r.switch, r.port))
         faults = line_faults(read.faults)
         ports, switches = ports_observed(repository, saved, evaluation)
         return json_of(
@@ -128,3 +135,20 @@ def make_ports(repository: Repository) -> APIBlueprint:
         )  # fmt: skip
 
     return routes
+
+
+def _write(
+    records: Records, project_id: str, cls: type[R], rows: Sequence[tuple[str | None, R]],
+    place: Callable[[R], Hashable],
+) -> None:  # fmt: skip
+    """Write what a file says, each once. What has no key is new where it is not what was said of
+    its place last: a cable may pass, fail and pass again, a file be sent twice."""
+    last = {place(record): record for record in records.of(project_id, cls)}
+    anew = []
+    for key, record in rows:
+        before = last.get(place(record))
+        if key is None and before is not None and says_the_same(before, record):
+            continue
+        anew.append((key, record))
+        last[place(record)] = record
+    records.append_all(project_id, anew)

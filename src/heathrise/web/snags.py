@@ -7,7 +7,8 @@ from datetime import UTC, datetime
 from apiflask import APIBlueprint
 from flask import Response
 
-from ..core.records import SnagRecord, snags_as_left
+from ..core.design import DesignError, Problem
+from ..core.records import SnagRecord, by_the_server, snags_as_left
 from ..store import Repository
 from ..store.records import Records
 from .models import SnagList, Snags
@@ -19,10 +20,11 @@ def make_snags(repository: Repository) -> APIBlueprint:
     routes = APIBlueprint("snags", __name__, url_prefix="/api/projects/<project_id>/snags")
     records = Records(repository.engine) if repository is not None else None
 
-    def answered(project_id: str) -> Response:
+    def answered(project_id: str, ahead_s: float = 0.0) -> Response:
         assert records is not None
         rows = records.of(project_id, SnagRecord)
-        return json_of(SnagList(snags=snags_as_left(rows, datetime.now(UTC).date())))
+        snags = snags_as_left(rows, datetime.now(UTC).date())
+        return json_of(SnagList(snags=snags, clock_ahead_s=ahead_s))
 
     @routes.get("")
     @routes.output(SnagList)
@@ -34,12 +36,29 @@ def make_snags(repository: Repository) -> APIBlueprint:
     @routes.input(Snags, arg_name="snags")
     @routes.output(SnagList)
     def told(project_id: str, snags: Snags) -> Response:
-        """Write what was said; each once, however often it is sent."""
+        """Write what was said; each once, however often it is sent. All of it or nothing."""
         assert records is not None
+        repository.load(project_id)
+        problems = [p for k, said in enumerate(snags.said) for p in _wrong(k, said)]
+        if problems:
+            raise DesignError(problems)
+        now, ahead_s = datetime.now(UTC), 0.0
+        rows = []
         for said in snags.said:
+            at, ahead_s = by_the_server(said.at, snags.clock, now)
             words = said.model_dump(exclude={"by", "at"})
-            record = SnagRecord(at=said.at or datetime.now(UTC), author=said.by, **words)
-            records.append(project_id, record, said.key)
-        return answered(project_id)
+            record = SnagRecord(at=at, author=said.by, clock_ahead_s=ahead_s, **words)
+            rows.append((said.key, record))
+        records.append_all(project_id, rows)
+        return answered(project_id, ahead_s)
 
     return routes
+
+
+def _wrong(number: int, said: Snags.Said) -> list[Problem]:
+    where = f"said[{number}]"
+    if said.state is None and said.photo is None:
+        return [Problem(f"{where}.state", "say whether it is open or closed")]
+    if said.state is not None and not said.what.strip():
+        return [Problem(f"{where}.what", "say what is left to mend")]
+    return []

@@ -5,6 +5,7 @@ compared with the plan and are no part of it: undo does not touch them.
 """
 
 from .cables import PlannedCable, TestedCable, as_judged, cables_as_tested
+from .clocks import OurTime, by_the_server, in_our_time
 from .kinds import (
     RECORD_KINDS,
     Agreed,
@@ -20,6 +21,7 @@ from .kinds import (
     StepRecord,
     StepWords,
     WalkCounts,
+    says_the_same,
 )
 from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, speed, switches_as_seen
 from .snags import Snag, snags_as_left
@@ -33,6 +35,7 @@ __all__ = [
     "CableTest",
     "HandedOver",
     "MeasuredWalk",
+    "OurTime",
     "PlannedCable",
     "PlannedPort",
     "PortReading",
@@ -50,8 +53,11 @@ __all__ = [
     "WalkCounts",
     "WalkTaken",
     "as_judged",
+    "by_the_server",
     "cables_as_tested",
+    "in_our_time",
     "ports_as_seen",
+    "says_the_same",
     "snags_as_left",
     "speed",
     "steps_as_done",

@@ -14,7 +14,10 @@ Result = Literal["pass", "marginal", "fail"]
 
 
 class Record(BaseModel):
-    """One observation. ``number`` counts up within a site and is given when it is written."""
+    """One observation.
+
+    ``number`` counts up within a site and is given when it is written; so is ``written``.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
     KIND: ClassVar[str]
@@ -22,6 +25,16 @@ class Record(BaseModel):
     number: int = 0
     at: AwareDatetime
     author: Annotated[str, Field(min_length=1, max_length=120)]
+    written: AwareDatetime | None = None
+
+
+class FromDevice(BaseModel):
+    """What is said on a device, perhaps long before it is sent; ``at`` is by the server's clock.
+
+    ``clock_ahead_s`` says how far that device's clock went ahead of it, 0 where it goes right.
+    """
+
+    clock_ahead_s: float = 0.0
 
 
 class CableResult(BaseModel):
@@ -58,14 +71,15 @@ class StepWords(BaseModel):
     """What was said of a step of the work: done, skipped, blocked, or open again.
 
     ``key`` is made where it was said, so that what is sent twice counts once; ``licensed_by``
-    names who did what is kept for licensed people; ``photo`` is a kept picture.
+    names who did what is kept for licensed people; ``photo`` is a kept picture. A photograph
+    alone has no ``state``: the step stands as it did.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
     key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
     step: Annotated[str, Field(min_length=1, max_length=80)]
-    state: StepState
+    state: StepState | None
     reason: Annotated[str, Field(max_length=300)] = ""
     note: Annotated[str, Field(max_length=300)] = ""
     minutes: Annotated[float, Field(ge=0, le=5000)] | None = None
@@ -82,7 +96,7 @@ class WalkCounts(Record):
     counts: bool
 
 
-class StepRecord(StepWords, Record):
+class StepRecord(StepWords, FromDevice, Record):
     """A step as somebody left it, with when and by whom."""
 
     KIND = "step"
@@ -111,15 +125,16 @@ SnagState = Literal["open", "closed"]
 class SnagWords(BaseModel):
     """Something left to mend, as it is said: ``snag`` is its id, made where it was first seen.
 
-    ``kind`` and ``element`` name what it is about, ``owner`` who mends it, ``due`` by when.
+    ``kind`` and ``element`` name what it is about, ``owner`` who mends it, ``due`` by when. A
+    photograph alone has no ``state``: the snag stands as it did.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
     key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
     snag: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{4,40}$")]
-    state: SnagState = "open"
-    what: Annotated[str, Field(min_length=1, max_length=300)]
+    state: SnagState | None = "open"
+    what: Annotated[str, Field(max_length=300)] = ""
     kind: Annotated[str, Field(max_length=40)] = ""
     element: ElementId | None = None
     floor: ElementId | None = None
@@ -128,7 +143,7 @@ class SnagWords(BaseModel):
     photo: ElementId | None = None
 
 
-class SnagRecord(SnagWords, Record):
+class SnagRecord(SnagWords, FromDevice, Record):
     """A snag as somebody left it, with when and by whom."""
 
     KIND = "snag"
@@ -170,5 +185,15 @@ RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in _ALL}
 
 
 def place_in_time(record: Record) -> tuple[datetime, int]:
-    """Return what records are ordered by: when it was observed, then when it was written."""
-    return record.at, record.number
+    """Return what records are ordered by: when it was observed, then when it was written.
+
+    Nothing was observed after it was written, whatever the clock of an instrument says.
+    """
+    at = record.at if record.written is None else min(record.at, record.written)
+    return at, record.number
+
+
+def says_the_same(one: Record, other: Record) -> bool:
+    """Whether two records say the same, whoever said it and when."""
+    own = set(Record.model_fields)
+    return one.model_dump(exclude=own) == other.model_dump(exclude=own)

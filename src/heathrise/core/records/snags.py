@@ -28,6 +28,7 @@ class Snag(BaseModel):
     seen_at: str
     said_by: str
     said_at: str
+    clock_ahead_s: float = Field(0.0, description="of the device that spoke of it last, in s")
     late: bool = Field(description="open beyond the day it was due")
 
 
@@ -39,14 +40,17 @@ def snags_as_left(records: Iterable[SnagRecord], today: date) -> list[Snag]:
     found = []
     for snag, rows in by_snag.items():
         rows.sort(key=place_in_time)
-        first, last = rows[0], rows[-1]
+        # A photograph alone leaves a snag with whoever said how it stands.
+        told = [r for r in rows if r.state is not None] or rows
+        first, last = told[0], told[-1]
         photos = dict.fromkeys(r.photo for r in rows if r.photo is not None)
         found.append(
             Snag(
-                snag=snag, state=last.state, what=last.what, kind=last.kind,
+                snag=snag, state=last.state or "open", what=last.what, kind=last.kind,
                 element=last.element, floor=last.floor, owner=last.owner, due=last.due,
                 photos=tuple(photos), seen_by=first.author, seen_at=first.at.isoformat(),
                 said_by=last.author, said_at=last.at.isoformat(),
+                clock_ahead_s=last.clock_ahead_s,
                 late=last.state == "open" and last.due is not None and last.due < today,
             )
         )  # fmt: skip
