@@ -8,6 +8,7 @@ from typing import Any, Literal
 from heathrise.core.catalogue import drawing_style
 from heathrise.core.design import KINDS, Element
 from heathrise.core.integrity import REFERENCES
+from heathrise.core.records import SnagWords, StepWords
 from heathrise.formats.registry import formats
 from heathrise.web.app import create_app
 from heathrise.web.patches import ROW_KEYS
@@ -44,6 +45,7 @@ def design_module() -> str:
         for kind, cls in KINDS.items()
     }
     fields = {kind: _fields(cls) for kind, cls in KINDS.items()}
+    said = {"step": _fields(StepWords), "snag": _fields(SnagWords)}
     rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
     files = {
         way: [
@@ -86,6 +88,9 @@ export interface Field {{
 
 /** What the fields of each kind may hold, and what they hold at first. */
 export const FIELDS: Record<Kind, Record<string, Field>> = {_plain(fields)}
+
+/** What may be said on site of a step and of a snag. */
+export const SAID: Record<string, Record<string, Field>> = {_plain(said)}
 
 /** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
 export const ROW_KEYS: Record<string, Record<string, string[]>> = {_plain(rows)}

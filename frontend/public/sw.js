@@ -7,15 +7,23 @@ const ASKED_OF_THE_SERVER_FIRST = [/^\/api\/catalogue$/, /^\/api\/projects\/[^/]
 self.addEventListener('install', () => self.skipWaiting())
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()))
 
+const isPage = (answer) => (answer.headers.get('Content-Type') ?? '').startsWith('text/html')
+
 async function serverFirst(request, key) {
   const kept = await caches.open(KEPT)
+  const fits = (answer) => key !== PAGE || isPage(answer)
+  const copy = async () => {
+    const found = await kept.match(key)
+    return found && fits(found) ? found : undefined
+  }
   try {
     const answer = await fetch(request)
-    if (answer.ok) await kept.put(key, answer.clone())
-    return answer
+    if (answer.ok && fits(answer)) await kept.put(key, answer.clone())
+    // A server that fails is as good as none: reading goes on.
+    return answer.status >= 500 ? ((await copy()) ?? answer) : answer
   } catch (error) {
-    const copy = await kept.match(key)
-    if (copy) return copy
+    const found = await copy()
+    if (found) return found
     throw error
   }
 }
@@ -33,7 +41,8 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)
   if (request.method !== 'GET' || url.origin !== self.location.origin) return
-  if (request.mode === 'navigate') event.respondWith(serverFirst(request, PAGE))
+  // A paper that is opened is no page of the application.
+  if (request.mode === 'navigate' && !url.pathname.startsWith('/api/')) event.respondWith(serverFirst(request, PAGE))
   else if (url.pathname.startsWith('/assets/') || url.pathname === '/mark.svg') event.respondWith(keptFirst(request))
   else if (ASKED_OF_THE_SERVER_FIRST.some((path) => path.test(url.pathname))) event.respondWith(serverFirst(request, url.pathname))
 })

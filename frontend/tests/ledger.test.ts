@@ -83,12 +83,24 @@ describe('saving', () => {
     expect([theirs.pending, theirs.undo]).toEqual([[], []])
   })
 
-  it('a refusal takes back the edit and what was made on it, and keeps the steps before', () => {
+  it('a refusal takes back the edit alone and keeps the steps before', () => {
     const before = acknowledged(committed(start(), 'a', 'Good', [put('w3')]), 2)
-    const bad = committed(committed(before, 'b', 'Bad', [put('w4')]), 'c', 'On top', [put('w5')])
+    const bad = committed(before, 'b', 'Bad', [drop('w1')])
     const after = refused(bad, 2, before.tables)
     expect(walls(after).map((w) => w.id)).toEqual(['w1', 'w2', 'w3'])
     expect([after.pending.length, after.undo.map((b) => b.label)]).toEqual([0, ['Good']])
+  })
+
+  it('a refused edit keeps none of those behind it from going on', () => {
+    const before = committed(start(), 'a', 'Good', [put('w3')])
+    const bad = committed(acknowledged(before, 2), 'b', 'Bad', [drop('w1')])
+    const more = committed(committed(bad, 'c', 'After', [put('w4')]), 'd', 'Last', [put('w2', 'glass')])
+    const after = refused(more, 2, before.tables)
+    expect(after.pending.map((p) => [p.id, p.label])).toEqual([['c', 'After'], ['d', 'Last']])
+    expect(walls(after).map((w) => w.id)).toEqual(['w1', 'w2', 'w3', 'w4'])
+    expect(after.undo.map((b) => b.label)).toEqual(['Good', 'After', 'Last'])
+    const back = stepped(after, 'e', 'undo')
+    expect(walls(back).find((w) => w.id === 'w2')).toEqual(wall('w2'))
   })
 })
 

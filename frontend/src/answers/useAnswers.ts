@@ -133,7 +133,7 @@ export function useAnswers(asked: Asked) {
       sendForLines<Line>(path, { ...body, base: mark || null, view: wanted }, (line) => {
         if (line.answer) resolve(line.answer)
         if (line.relief && view.value === wanted && !previewing && !asked.unsaved().length) relief.value = line.relief
-      }).catch(reject)
+      }).then(() => reject(new ApiError(0, 'The answer was cut off.')), reject)
     })
   }
 

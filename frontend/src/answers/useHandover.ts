@@ -4,7 +4,7 @@ import type { HandoverView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useAttempt } from './useAttempt'
 import { useProgress } from './useProgress'
-import { useWho } from './useUnsent'
+import { useWho } from '@/outbox/useOutbox'
 
 /** How the job would be handed over now, and what was agreed, handed over and signed. */
 export function useHandover() {

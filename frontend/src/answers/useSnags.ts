@@ -1,10 +1,9 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { Snag, SnagSaid } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useOutbox, useWho } from '@/outbox/useOutbox'
 import { useProgress } from './useProgress'
-import { usePhotos } from './usePhotos'
-import { useUnsent, useWho } from './useUnsent'
 
 /** A snag as it stands here: what the server knows, with what is still to be sent laid over it. */
 export interface SnagHere extends Snag {
@@ -16,12 +15,15 @@ export function snagsHere(known: readonly Snag[], unsent: readonly SnagSaid[]): 
   const found = new Map<string, SnagHere>(known.map((s) => [s.snag, { ...s, unsent: false }]))
   for (const said of unsent) {
     const before = found.get(said.snag)
+    const photos = [...(before?.photos ?? []), ...(said.photo ? [said.photo] : [])]
     const at = said.at ?? ''
-    if (before && Date.parse(before.said_at) > Date.parse(at)) continue
+    if (said.state === null) {
+      if (before) found.set(said.snag, { ...before, photos })
+      continue
+    }
     found.set(said.snag, {
-      snag: said.snag, state: said.state ?? 'open', what: said.what, kind: said.kind ?? '', element: said.element ?? null,
-      floor: said.floor ?? null, owner: said.owner ?? '', due: said.due ?? null,
-      photos: [...(before?.photos ?? []), ...(said.photo ? [said.photo] : [])],
+      snag: said.snag, state: said.state ?? 'open', what: said.what ?? '', kind: said.kind ?? '', element: said.element ?? null,
+      floor: said.floor ?? null, owner: said.owner ?? '', due: said.due ?? null, photos, clock_ahead_s: 0,
       seen_by: before?.seen_by ?? said.by, seen_at: before?.seen_at ?? at, said_by: said.by, said_at: at, late: before?.late ?? false, unsent: true,
     })
   }
@@ -31,36 +33,46 @@ export function snagsHere(known: readonly Snag[], unsent: readonly SnagSaid[]): 
 /** What is left to mend; said on site, also without a connection. */
 export function useSnags() {
   const store = useDesign()
+  const outbox = useOutbox()
   const progress = useProgress()
   const who = useWho()
   const known = shallowRef<Snag[]>([])
-  const params = () => ({ path: { project_id: store.id } })
-  const { unsent, offline, keep } = useUnsent<SnagSaid>('snags', 'said', async (said) => {
-    known.value = (await taken(api.POST('/api/projects/{project_id}/snags', { params: params(), body: { said } }))).snags
-    void progress.load()
-  })
-  const snags = computed(() => snagsHere(known.value, unsent.value))
-  const photos = usePhotos('snag', (snag, photo) => {
-    const found = snags.value.find((s) => s.snag === snag)
-    if (found) say({ ...words(found), photo })
-  })
-
+  const unreached = ref(false)
+  const offline = computed(() => outbox.offline || unreached.value)
+  const snags = computed(() => snagsHere(known.value, outbox.waitingOf('snags', store.id).map((e) => e.row)))
+  const by = () => who.value.trim() || 'installer'
   const words = (s: Snag) => ({ snag: s.snag, state: s.state, what: s.what, kind: s.kind, element: s.element, floor: s.floor, owner: s.owner, due: s.due, photo: null })
 
-  function say(said: Omit<SnagSaid, 'key' | 'at' | 'by'>): void {
-    keep({ ...said, key: crypto.randomUUID(), by: who.value.trim() || 'installer', at: new Date().toISOString() })
+  /** Say how a snag stands; false where this device has no room to keep it. */
+  function say(said: Omit<SnagSaid, 'key' | 'at' | 'by'>): boolean {
+    const row = { ...said, key: crypto.randomUUID(), by: by(), at: new Date().toISOString() }
+    return outbox.keep('snags', store.id, store.name, said.what ?? '', row)
   }
 
+  const photograph = (snag: Snag, picture: File) =>
+    outbox.photograph(store.id, store.name, snag.what, { of: 'snag', about: snag.snag, by: by() }, picture)
+
   async function load(): Promise<void> {
+    const project_id = store.id
     try {
-      known.value = (await taken(api.GET('/api/projects/{project_id}/snags', { params: params() }))).snags
-      offline.value = false
+      const found = await taken(api.GET('/api/projects/{project_id}/snags', { params: { path: { project_id } } }))
+      if (project_id !== store.id) return
+      known.value = found.snags
+      unreached.value = false
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
-      offline.value = error.isOffline
+      unreached.value = error.isOffline
     }
   }
 
-  watch(() => store.id, () => void load(), { immediate: true })
-  return { snags, offline, say, words, photograph: photos.photograph }
+  outbox.onAnswered(({ project, snags: answered }) => {
+    if (!answered || project !== store.id) return
+    known.value = answered
+    void progress.load()
+  })
+  watch(() => store.id, () => {
+    known.value = []
+    void load()
+  }, { immediate: true })
+  return { snags, offline, say, words, photograph }
 }

@@ -17,6 +17,11 @@ export class ApiError extends Error {
     return this.status === 0 || this.status === 503
   }
 
+  /** Whether it lies in what was sent: the same again would be refused again. */
+  get isRefusal(): boolean {
+    return this.status >= 400 && this.status < 500 && ![408, 425, 429].includes(this.status)
+  }
+
   /** The changes that came in between, for a stale revision. */
   get since(): Change[] {
     return (this.body['since'] as Change[] | undefined) ?? []

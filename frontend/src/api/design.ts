@@ -1126,6 +1126,80 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
   }
 }
 
+/** What may be said on site of a step and of a snag. */
+export const SAID: Record<string, Record<string, Field>> = {
+  "step": {
+    "step": {
+      "longest": 80
+    },
+    "state": {
+      "choices": [
+        "open",
+        "done",
+        "skipped",
+        "blocked"
+      ]
+    },
+    "reason": {
+      "default": "",
+      "longest": 300
+    },
+    "note": {
+      "default": "",
+      "longest": 300
+    },
+    "minutes": {
+      "default": null,
+      "least": 0,
+      "most": 5000
+    },
+    "licensed_by": {
+      "default": "",
+      "longest": 120
+    },
+    "photo": {
+      "default": null,
+      "longest": 40
+    }
+  },
+  "snag": {
+    "state": {
+      "default": "open",
+      "choices": [
+        "open",
+        "closed"
+      ]
+    },
+    "what": {
+      "default": "",
+      "longest": 300
+    },
+    "kind": {
+      "default": "",
+      "longest": 40
+    },
+    "element": {
+      "default": null,
+      "longest": 40
+    },
+    "floor": {
+      "default": null,
+      "longest": 40
+    },
+    "owner": {
+      "default": "",
+      "longest": 120
+    },
+    "due": {
+      "default": null
+    },
+    "photo": {
+      "default": null,
+      "longest": 40
+    }
+  }
+}
+
 /** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
 export const ROW_KEYS: Record<string, Record<string, string[]>> = {
   "brief": {

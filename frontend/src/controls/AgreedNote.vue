@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { api, taken } from '@/api/client'
 import { useProgress } from '@/answers/useProgress'
-import { useWho } from '@/answers/useUnsent'
+import { useWho } from '@/outbox/useOutbox'
 import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 

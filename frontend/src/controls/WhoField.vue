@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
-import { useWho } from '@/answers/useUnsent'
+import { useWho } from '@/outbox/useOutbox'
 
 /** Who speaks on this device: what is ticked, noted and handed over bears the name. */
 const who = useWho()

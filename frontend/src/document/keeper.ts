@@ -19,18 +19,26 @@ export interface Steps {
   redo: Batch[]
 }
 
+/** An edit that the server would not have, and why: kept until a person makes it anew or throws it away. */
+export interface Refused extends Batch {
+  id: string
+  why: string
+}
+
 const MOST_STEPS = 200
 
 /** Keeps edits that are not yet saved in the browser, so that closing it loses nothing, and the steps back
  * for as long as its tab lives. */
 export class Keeper {
   private readonly key: string
+  private readonly refusedKey: string
   private readonly stepsKey: string
   /** Ids of the edits that this window has held. */
   private readonly known = new Set<string>()
 
   constructor(projectId: string) {
     this.key = `heathrise-pending-${projectId}`
+    this.refusedKey = `heathrise-refused-${projectId}`
     this.stepsKey = `heathrise-steps-${projectId}`
   }
 
@@ -44,17 +52,29 @@ export class Keeper {
   save(mine: Pending[]): void {
     for (const batch of mine) this.known.add(batch.id)
     const plain = mine.map(({ id, label, changes }) => ({ id, label, changes }))
-    const all = [...this.stored().filter((b) => !this.known.has(b.id)), ...plain]
-    if (all.length) localStorage.setItem(this.key, JSON.stringify(all))
-    else localStorage.removeItem(this.key)
+    this.store(this.key, [...this.stored().filter((b) => !this.known.has(b.id)), ...plain])
+  }
+
+  /** Let an edit go that is saved, also when another project is open by now. */
+  forget(id: string): void {
+    this.store(this.key, this.stored().filter((b) => b.id !== id))
+  }
+
+  refused(): Refused[] {
+    return read<Refused>(this.refusedKey)
+  }
+
+  saveRefused(rows: Refused[]): void {
+    this.store(this.refusedKey, rows)
   }
 
   private stored(): Pending[] {
-    try {
-      return JSON.parse(localStorage.getItem(this.key) ?? '[]') as Pending[]
-    } catch {
-      return []
-    }
+    return read<Pending>(this.key)
+  }
+
+  private store(key: string, rows: unknown[]): void {
+    if (rows.length) localStorage.setItem(key, JSON.stringify(rows))
+    else localStorage.removeItem(key)
   }
 
   /** The steps kept at a revision; none where the project has moved on since. */
@@ -76,5 +96,13 @@ export class Keeper {
       // No room: the steps last until the page is left.
       sessionStorage.removeItem(this.stepsKey)
     }
+  }
+}
+
+function read<T>(key: string): T[] {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? '[]') as T[]
+  } catch {
+    return []
   }
 }

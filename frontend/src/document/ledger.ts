@@ -86,10 +86,11 @@ export function resolved(ledger: Ledger, conflict: Conflict, keepMine: boolean):
 }
 
 /**
- * The server will not have the oldest edit: it and those made on top of it are taken back, and the steps
- * are those from before it. `tables` are the design as the server has it.
+ * The server will not have the oldest edit: it is taken back, and those behind it are made anew on the design
+ * as the server has it, which are `tables`; the steps are those from before it and theirs.
  */
 export function refused(ledger: Ledger, revision: number, tables: Tables): Ledger {
-  const before = ledger.pending[0]?.before
-  return { revision, tables, pending: [], undo: before?.undo ?? [], redo: before?.redo ?? [] }
+  const [first, ...rest] = ledger.pending
+  const before: Ledger = { revision, tables, pending: [], undo: first?.before?.undo ?? [], redo: first?.before?.redo ?? [] }
+  return rest.reduce((made, { id, label, changes }) => committed(made, id, label, changes), before)
 }

@@ -6,7 +6,7 @@ import { ApiError, api, taken } from '@/api/client'
 import type {
   Answer, AnyElement, Catalogue, Change, ElementOf, Floor, ElementTables, Kind, Point, ProjectDocument,
 } from '@/api/types'
-import { Keeper } from './keeper'
+import { Keeper, type Refused } from './keeper'
 import {
   acknowledged, committed, isConflict, opened, rebased, refused, resolved, stepped, takenUp,
   type Conflict, type Ledger,
@@ -19,6 +19,9 @@ export interface Selection {
 }
 
 const RETRY_MS = 2500
+/** So often an edit that the server fails at, through no fault that it names, is tried. */
+const MOST_TRIES = 4
+const NO_ROOM = 'This browser has no room left: what is not saved yet is lost when the page is closed.'
 
 /** The open design: what was decided, what is not yet saved, steps back, and what the server makes of it. */
 export const useDesign = defineStore('design', () => {
@@ -30,11 +33,14 @@ export const useDesign = defineStore('design', () => {
   const offline = ref(false)
   const trouble = ref<{ message: string; detail: string[] } | null>(null)
   const conflict = shallowRef<Conflict | null>(null)
+  /** Edits that the server would not have. */
+  const refusals = shallowRef<Refused[]>([])
   const selection = ref<Selection | null>(null)
   /** Where a mark is held while it is dragged or nudged, not yet part of the design. */
   const ghost = shallowRef<{ kind: Kind; id: string; at: Point } | null>(null)
   let keeper = new Keeper('')
   let retry: ReturnType<typeof setTimeout> | undefined
+  let tries = 0
 
   const tables = computed(() => ledger.value.tables)
   const revision = computed(() => ledger.value.revision)
@@ -87,7 +93,20 @@ export const useDesign = defineStore('design', () => {
   function hold(next: Ledger): void {
     ledger.value = next
     if (selection.value && !find(selection.value.kind, selection.value.id)) selection.value = null
-    keeper.save([...next.pending])
+    try {
+      keeper.save([...next.pending])
+    } catch {
+      trouble.value = { message: NO_ROOM, detail: [] }
+    }
+  }
+
+  function holdRefused(rows: Refused[]): void {
+    refusals.value = rows
+    try {
+      keeper.saveRefused(rows)
+    } catch {
+      trouble.value = { message: NO_ROOM, detail: [] }
+    }
   }
 
   const fetched = (project_id: string) => taken(api.GET('/api/projects/{project_id}', { params: { path: { project_id } } }))
@@ -103,6 +122,9 @@ export const useDesign = defineStore('design', () => {
     const steps = keeper.loadSteps(document.revision)
     const made = { ...opened(document.revision, tablesOf(document)), ...(steps && { undo: steps.undo, redo: steps.redo }) }
     const kept = keeper.load()
+    refusals.value = keeper.refused()
+    tries = 0
+    clearTimeout(retry)
     ledger.value = takenUp(made, kept)
     if (kept.length) void flush()
     await answers.evaluate()
@@ -136,6 +158,7 @@ export const useDesign = defineStore('design', () => {
 
   async function flush(): Promise<void> {
     if (saving.value || conflict.value) return
+    const project = id.value
     saving.value = true
     clearTimeout(retry)
     try {
@@ -143,22 +166,34 @@ export const useDesign = defineStore('design', () => {
     } finally {
       saving.value = false
     }
+    // Another project was opened while an edit of the one before was on its way.
+    if (project !== id.value) void flush()
   }
 
   /** Save the oldest edit; false when the server cannot be reached and it will be tried later. */
   async function saveFirst(): Promise<boolean> {
-    const { label, changes } = pending.value[0]!
+    const first = pending.value[0]!
+    const [project, itsKeeper] = [id.value, keeper]
     try {
-      saved(await answers.save({ revision: revision.value, label, changes }))
+      const answer = await answers.save({ revision: revision.value, label: first.label, changes: first.changes })
+      if (project !== id.value) {
+        itsKeeper.forget(first.id)
+        return false
+      }
+      tries = 0
+      saved(answer)
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
-      if (error.isOffline) {
+      // What is not saved is kept with its own project, and sent when that is open again.
+      if (project !== id.value) return false
+      if (error.isOffline || (!error.isRefusal && ++tries < MOST_TRIES)) {
         offline.value = true
         retry = setTimeout(() => void flush(), RETRY_MS)
         return false
       }
+      tries = 0
       if (error.status === 409) rebase(error)
-      else await refuse(label, error)
+      else return await refuse(first, error)
     }
     return true
   }
@@ -185,16 +220,41 @@ export const useDesign = defineStore('design', () => {
     void flush()
   }
 
-  /** The server will not have it: take the edit back and say why. */
-  async function refuse(label: string, error: ApiError): Promise<void> {
+  /** The server will not have it: take the edit back, keep it and say why; those behind it go on. */
+  async function refuse(edit: { id: string; label: string; changes: Change[] }, error: ApiError): Promise<boolean> {
+    const project = id.value
+    let document: ProjectDocument
+    try {
+      document = await fetched(project)
+    } catch (unreached) {
+      if (!(unreached instanceof ApiError)) throw unreached
+      // Gone, or out of reach meanwhile: nothing is taken back before the server says what it has.
+      if (unreached.status === 404) trouble.value = { message: 'This project is gone from the server. What is not saved is kept here.', detail: [] }
+      else retry = setTimeout(() => void flush(), RETRY_MS)
+      offline.value = true
+      return false
+    }
+    if (project !== id.value) return false
     trouble.value = {
-      message: `"${label}" was taken back. ${error.message}`,
+      message: `"${edit.label}" was taken back. ${error.message}`,
       detail: error.problems.slice(1, 4).map((p) => `${p.where}: ${p.what}`),
     }
-    const document = await fetched(id.value)
+    const { id: edited, label, changes } = edit
+    holdRefused([...refusals.value.filter((r) => r.id !== edited), { id: edited, label, changes, why: error.message }])
     hold(refused(ledger.value, document.revision, tablesOf(document)))
     answers.endPreview(false)
     answers.schedule()
+    return true
+  }
+
+  /** Make an edit anew that was refused, on the design as it is by now. */
+  function makeAnew(edit: Refused): void {
+    throwAway(edit)
+    commit(edit.label, edit.changes)
+  }
+
+  function throwAway(edit: Refused): void {
+    holdRefused(refusals.value.filter((r) => r.id !== edit.id))
   }
 
   function endPreview(kept: boolean): void {
@@ -211,7 +271,7 @@ export const useDesign = defineStore('design', () => {
   return {
     id, name, revision, tables, catalogue, evaluation, dragged, shown, findings, settings, relief, previousTally,
     view, pending, saving, offline, trouble, conflict, selection, ghost, floors, site, canUndo, canRedo, saveState,
-    all, find, nextId, open, commit, undo, redo, flush, resolve, show, preview, endPreview, rename,
+    refusals, makeAnew, throwAway, all, find, nextId, open, commit, undo, redo, flush, resolve, show, preview, endPreview, rename,
     evaluateFully: answers.evaluate,
   }
 })

@@ -5,6 +5,7 @@ import { computed, onMounted, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { DemoSite, ProjectLine } from '@/api/types'
 import { KINDS } from '@/stages/words'
+import OutboxButton from '@/outbox/OutboxButton.vue'
 import NewProject from './NewProject.vue'
 import SiteSketch from './SiteSketch.vue'
 
@@ -44,6 +45,7 @@ onMounted(load)
     <header>
       <img src="/mark.svg" alt="" width="28" height="28" />
       <b class="house">Heathrise</b>
+      <OutboxButton />
       <span class="gap" />
       <Button :icon="night ? 'pi pi-sun' : 'pi pi-moon'" text size="small" aria-label="Switch the night scheme" @click="night = !night" />
       <Button label="New project" icon="pi pi-plus" size="small" @click="asking = true" />

@@ -6,6 +6,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { FORMATS } from '@/api/design'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
+import OutboxButton from '@/outbox/OutboxButton.vue'
 import NewProject from './NewProject.vue'
 import ProjectList from './ProjectList.vue'
 
@@ -39,9 +40,10 @@ const items = computed(() =>
     <span class="state" role="status" :class="{ offline: store.offline || store.conflict }" data-testid="save-state">
       <i :class="store.offline ? 'pi pi-cloud' : 'pi pi-check-circle'" /> {{ store.saveState }}
     </span>
+    <OutboxButton />
     <span class="gap" />
-    <Button label="New" icon="pi pi-plus" text size="small" @click="making = true" />
-    <Button label="Export" icon="pi pi-download" text size="small" aria-haspopup="true" @click="menu?.toggle($event)" />
+    <Button label="New" aria-label="New" icon="pi pi-plus" text size="small" @click="making = true" />
+    <Button label="Export" aria-label="Export" icon="pi pi-download" text size="small" aria-haspopup="true" @click="menu?.toggle($event)" />
     <Menu ref="menu" :model="items" popup />
     <Button :label="imperial ? 'Feet' : 'Metres'" text size="small" aria-label="Switch between metres and feet" @click="imperial = !imperial" />
     <Button :icon="night ? 'pi pi-sun' : 'pi pi-moon'" text size="small" aria-label="Switch the night scheme" @click="night = !night" />
@@ -74,7 +76,7 @@ h1 {
   gap: 6px;
   padding: 4px 8px;
   margin: 0 8px 0 6px;
-  max-width: 340px;
+  max-width: min(340px, 100%);
 }
 .name {
   font: 600 15px var(--sans);
@@ -97,6 +99,20 @@ h1 {
 }
 .gap {
   flex: 1;
+}
+@media (max-width: 1000px) {
+  .top :deep(.p-button:has(.p-button-icon) .p-button-label) {
+    display: none;
+  }
+  .top > :not(h1, .gap) {
+    flex: none;
+  }
+  .project {
+    margin: 0;
+  }
+  .state {
+    margin-left: 0;
+  }
 }
 @media (max-width: 1000px), (pointer: coarse) {
   .home {

@@ -60,7 +60,8 @@ useShortcuts({ palette, goTo })
     <StageRail :stage="stage" @go="goTo" />
     <main class="work">
       <p v-if="failed" class="failed">{{ failed }} Nothing was lost; reload when the server is back.</p>
-      <template v-else-if="store.id">
+      <!-- Not before it is the project of this address: what is said goes to the one that is shown. -->
+      <template v-else-if="store.id && store.id === route.params['id']">
         <component :is="info.component" :key="info.id" v-model:floor="floor" />
       </template>
     </main>

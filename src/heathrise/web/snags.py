@@ -39,7 +39,9 @@ def make_snags(repository: Repository) -> APIBlueprint:
         """Write what was said; each once, however often it is sent. All of it or nothing."""
         assert records is not None
         repository.load(project_id)
-        problems = [p for k, said in enumerate(snags.said) for p in _wrong(k, said)]
+        known = {r.snag for r in records.of(project_id, SnagRecord)}
+        known |= {said.snag for said in snags.said if said.state is not None}
+        problems = [p for k, said in enumerate(snags.said) for p in _wrong(k, said, known)]
         if problems:
             raise DesignError(problems)
         now, ahead_s = datetime.now(UTC), 0.0
@@ -55,10 +57,12 @@ def make_snags(repository: Repository) -> APIBlueprint:
     return routes
 
 
-def _wrong(number: int, said: Snags.Said) -> list[Problem]:
+def _wrong(number: int, said: Snags.Said, known: set[str]) -> list[Problem]:
     where = f"said[{number}]"
     if said.state is None and said.photo is None:
         return [Problem(f"{where}.state", "say whether it is open or closed")]
+    if said.snag not in known:
+        return [Problem(f"{where}.snag", "nobody has noted this snag yet; note it first")]
     if said.state is not None and not said.what.strip():
         return [Problem(f"{where}.what", "say what is left to mend")]
     return []

@@ -4,6 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import type { Kind } from '@/api/types'
 import { useSnags, type SnagHere } from '@/answers/useSnags'
+import { clockOff } from '@/outbox/clocks'
 import { useDesign } from '@/document/store'
 
 /** What is left to mend: a thing pressed on the sheet, a word, who and by when, a photograph. */
@@ -30,18 +31,18 @@ function add(): void {
   asks.value = what.value.trim() ? '' : 'Say what is left to mend.'
   if (asks.value) return
   const snag = `s-${crypto.randomUUID().slice(0, 8)}`
-  say({
+  const kept = say({
     snag, state: 'open', what: what.value.trim(), kind: about.value?.kind ?? '', element: about.value?.id ?? null,
     floor: about.value?.floor ?? props.floor, owner: owner.value.trim(), due: due.value || null, photo: null,
   })
-  what.value = ''
+  if (kept) what.value = ''
 }
 
 function photographed(snag: SnagHere, event: Event): void {
   const input = event.target as HTMLInputElement
   const photo = input.files?.[0]
   input.value = ''
-  if (photo) void photograph(snag.snag, photo)
+  if (photo) void photograph(snag, photo)
 }
 
 function choose(snag: SnagHere): void {
@@ -64,7 +65,7 @@ function choose(snag: SnagHere): void {
       <button class="plain what" @click="choose(s)">
         <b>{{ s.what }}</b>
         <span class="quiet">{{ [nameOf(s), s.owner || 'nobody named', s.due ? `by ${s.due}` : ''].filter(Boolean).join(', ') }}<b v-if="s.late" class="not_met"> late</b></span>
-        <span class="quiet">seen by {{ s.seen_by }}, {{ s.seen_at.slice(0, 10) }}<template v-if="s.state === 'closed'">; mended, {{ s.said_by }}, {{ s.said_at.slice(0, 10) }}</template><template v-if="s.unsent">, kept here</template></span>
+        <span class="quiet">seen by {{ s.seen_by }}, {{ s.seen_at.slice(0, 10) }}<template v-if="s.state === 'closed'">; mended, {{ s.said_by }}, {{ s.said_at.slice(0, 10) }}</template><template v-if="s.unsent">, kept here</template><template v-else-if="s.clock_ahead_s">; that device’s clock was {{ clockOff(s.clock_ahead_s) }}</template></span>
       </button>
       <div class="acts">
         <label class="choose-file">Photograph <input type="file" accept="image/png,image/jpeg" capture="environment" data-testid="snag-photo" @change="photographed(s, $event)"></label>

@@ -8,6 +8,8 @@ import { useWork } from '@/answers/useWork'
 import StageFrame from '@/controls/StageFrame.vue'
 import WhoField from '@/controls/WhoField.vue'
 import { useDesign } from '@/document/store'
+import { clockOff } from '@/outbox/clocks'
+import { useOutbox } from '@/outbox/useOutbox'
 import SheetView from '@/sheet/SheetView.vue'
 import PhaseBand from './PhaseBand.vue'
 import StepRow from './StepRow.vue'
@@ -19,7 +21,10 @@ import { PHASES } from './phases'
 /** The work list, day by day and storey by storey; it works without a connection. */
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
-const { work, stands, unsent, offline, say, photograph, waitingPhotos } = useWork()
+const { work, stands, offline, say, photograph } = useWork()
+const outbox = useOutbox()
+const here = computed(() => outbox.waiting.filter((e) => e.project === store.id).length)
+const refused = computed(() => outbox.refused.filter((e) => e.project === store.id).length)
 const beside = useMediaQuery('(min-width: 1001px)')
 type Part = 'work' | 'tests' | 'ports' | 'snags'
 const part = ref<Part>('work')
@@ -87,11 +92,13 @@ watch(opened, (id) => {
       <Select v-model="storey" :options="storeys" option-label="label" option-value="value" size="small" aria-label="Storey" />
       <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which steps" />
       </template>
-      <span class="state" role="status" data-testid="work-state" :class="{ near: unsent.length + waitingPhotos }">
-        {{ unsent.length + waitingPhotos ? `${unsent.length + waitingPhotos} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : 'All ticks saved' }}
+      <span class="state" role="status" data-testid="work-state" :class="{ near: here, not_met: refused }">
+        {{ here ? `${here} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : refused ? 'All else saved' : 'All ticks saved' }}{{ refused ? `, ${refused} not taken` : '' }}
       </span>
     </template>
     <div class="page" tabindex="0" role="region" aria-label="Work list">
+        <p v-if="outbox.full" class="not_met" role="alert">This device has no room left: the last word was not kept. Send what waits, or free some room, and say it again.</p>
+        <p v-if="outbox.aheadS" class="near" role="status">This device’s clock is {{ clockOff(outbox.aheadS) }}; what is said here is noted by the server’s.</p>
         <TestsPart v-if="part === 'tests'" />
         <PortsPart v-else-if="part === 'ports'" />
         <SnagsPart v-else-if="part === 'snags'" :floor="floor" />

@@ -2,9 +2,11 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
+import { SAID } from '@/api/design'
 import type { Step, Tick } from '@/api/types'
 import type { Stand } from '@/answers/ticks'
 import { useDesign } from '@/document/store'
+import { clockOff } from '@/outbox/clocks'
 import Excerpt from '@/sheet/Excerpt.vue'
 
 /** One step: a large box to tick, and behind it what it takes, what it waits for and what can hurt. */
@@ -18,6 +20,7 @@ const licensed = ref(props.stand?.licensed_by ?? '')
 const asks = ref('')
 const state = computed(() => props.stand?.state ?? 'open')
 const waits = computed(() => props.step.waits.filter((w) => props.stands.get(w)?.state !== 'done' && props.stands.get(w)?.state !== 'skipped'))
+const MOST_MINUTES = SAID.step!['minutes']!.most!
 const MARK = { open: '', done: '✓', skipped: '–', blocked: '!' } as const
 const SAYS = { open: 'open', done: 'done', skipped: 'skipped', blocked: 'blocked' } as const
 
@@ -33,6 +36,10 @@ function say(to: Tick['state']): void {
     return
   }
   const taken = Number(minutes.value.replace(',', '.'))
+  if (minutes.value.trim() && !(taken > 0 && taken <= MOST_MINUTES)) {
+    asks.value = `Minutes taken should be a number up to ${MOST_MINUTES}.`
+    return
+  }
   emit('say', {
     step: props.step.id, state: to, reason: reason.value.trim(), note: note.value.trim(), licensed_by: licensed.value.trim(),
     minutes: taken > 0 ? taken : null, photo: null,
@@ -56,7 +63,7 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
     <button class="plain what" :aria-expanded="open" @click="emit('toggle')">
       <b>{{ step.title }}</b>
       <span class="quiet">{{ phase }}, <span class="figure">{{ Math.round(step.minutes) }} min</span><template v-if="people.length > 1">, both</template><template v-else-if="people.length">, {{ people[0] === 1 ? 'first' : 'second' }} person</template><template v-else-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
-      <span v-if="stand && state !== 'open'" class="said">{{ SAYS[state] }} by {{ stand.by }}<template v-if="stand.reason">: {{ stand.reason }}</template><template v-if="stand.unsent">, kept here</template></span>
+      <span v-if="stand && state !== 'open'" class="said">{{ SAYS[state] }} by {{ stand.by }}<template v-if="stand.reason">: {{ stand.reason }}</template><template v-if="stand.unsent">, kept here</template><template v-else-if="stand.clock_ahead_s">; that device’s clock was {{ clockOff(stand.clock_ahead_s) }}</template></span>
     </button>
     <span v-if="step.cautions.length" class="hurt" :title="step.cautions.join(' ')" aria-hidden="true">⚠ {{ step.cautions.length }}</span>
     <div v-if="open" class="more">
