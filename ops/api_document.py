@@ -5,8 +5,10 @@ from __future__ import annotations
 import json
 from typing import Any, Literal
 
+from pydantic import BaseModel
+
 from heathrise.core.catalogue import drawing_style
-from heathrise.core.design import KINDS, Element
+from heathrise.core.design import KINDS
 from heathrise.core.integrity import REFERENCES
 from heathrise.core.records import SnagWords, StepWords
 from heathrise.formats.registry import formats
@@ -131,7 +133,7 @@ export const FORMATS: {{ out: Format[]; in: Format[] }} = {_plain(files)}
 """
 
 
-def _fields(cls: type[Element]) -> dict[str, dict[str, Any]]:
+def _fields(cls: type[BaseModel]) -> dict[str, dict[str, Any]]:
     schema = cls.model_json_schema()
     found: dict[str, dict[str, Any]] = {}
     for name, rule in schema["properties"].items():

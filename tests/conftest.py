@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Iterator
 
 import pytest
@@ -36,7 +37,8 @@ def home() -> Design:
 @pytest.fixture(scope="session")
 def database() -> Iterator[Database]:
     LOGS.mkdir(parents=True, exist_ok=True)
-    with running(VAR / "test", durable=False) as server:
+    folder = VAR / f"test{os.environ.get('PYTEST_XDIST_WORKER', '')}"
+    with running(folder, durable=False) as server:
         yield server
 
 

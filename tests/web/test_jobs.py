@@ -8,10 +8,13 @@ from collections.abc import Iterator
 
 import pytest
 from flask.testing import FlaskClient
+from sqlalchemy.exc import OperationalError
 
 from heathrise.core.design import Design
 from heathrise.core.progress import Progress, ShowBest
 from heathrise.jobs import EmbeddedRunner, Stopped
+from heathrise.jobs import runner as runner_module
+from heathrise.jobs.runner import AT_ONCE
 from heathrise.store import Repository
 from heathrise.store.jobs import INTERRUPTED, JobRow, Jobs, UnknownJob
 from heathrise.web.app import create_app
@@ -118,3 +121,102 @@ def test_a_search_tells_how_far_it_is(school: Design, repository: Repository) ->
     finding = "signal-room-upper-practice-8"
     search_cures(school, repository.catalogue, finding, note)
     assert [done for done, _ in told] == [0, 1, 2, 3] and len({total for _, total in told}) == 1
+
+
+def test_what_waits_in_the_queue_is_stopped_at_once(jobs: Jobs) -> None:
+    runner, hold = EmbeddedRunner(jobs), threading.Event()
+
+    def busy(_: Progress, _show: ShowBest) -> dict[str, object]:
+        hold.wait(20)
+        return {}
+
+    ran: list[str] = []
+    ids = [jobs.create("busy", None) for _ in range(5)]
+    for job_id in ids[:AT_ONCE]:
+        runner.begin(job_id, busy)
+    for job_id in ids[AT_ONCE:]:
+        runner.begin(job_id, lambda _p, _s, it=job_id: ran.append(it) or {})  # type: ignore[misc]
+    for job_id in ids[AT_ONCE:-1]:
+        runner.stop(job_id)
+        assert jobs.get(job_id).state == "stopped"
+    assert {jobs.get(i).state for i in (*ids[:AT_ONCE], ids[-1])} == {"running"}
+    hold.set()
+    assert _ended(jobs, ids[-1]).state == "done" and ran == [ids[-1]]
+
+
+def test_a_job_ends_although_the_database_is_away(
+    jobs: Jobs, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Nothing it says can be written; its end is, as soon as the database is back."""
+    runner, away, done = EmbeddedRunner(jobs), threading.Event(), threading.Event()
+    monkeypatch.setattr(runner_module, "TRY_AGAIN_SECONDS", 0.05)
+
+    class Away(Jobs):
+        def _set(self, job_id: str, **values: object) -> None:
+            if away.is_set():
+                raise OperationalError("update job", {}, Exception(2013, "Lost connection"))
+            super()._set(job_id, **values)
+
+    runner._jobs = Away(jobs._engine)
+
+    def count(progress: Progress, show: ShowBest) -> dict[str, object]:
+        away.set()
+        for k in range(10):
+            show({"best": k})
+            assert progress(k, 10)
+            time.sleep(0.05)
+        done.set()
+        return {"counted": 10}
+
+    for _ in range(2):  # the second finds a thread free, however long the first waits to be written
+        done.clear()
+        job_id = jobs.create("count", None)
+        runner.begin(job_id, count)
+        assert done.wait(10)
+        time.sleep(0.2)
+        assert jobs.get(job_id).state == "running"
+    away.clear()
+    row = _ended(jobs, job_id)
+    assert (row.state, row.result) == ("done", {"counted": 10})
+
+
+def test_what_nobody_runs_any_more_can_be_stopped(client: FlaskClient, jobs: Jobs) -> None:
+    left, done = jobs.create("x", None), jobs.create("y", None)
+    jobs.end(done, "done", {})
+    for job_id, state in ((left, "failed"), (done, "done")):
+        assert client.post(f"/api/jobs/{job_id}/stop").get_json()["state"] == state
+
+
+@pytest.mark.parametrize(
+    ("kind", "arguments", "where"),
+    [
+        ("cures", {"finding": 7}, "finding"),
+        ("cures", {}, "finding"),
+        ("labels_pdf", {"sheet": ["a"]}, "sheet"),
+        ("sheets_pdf", {"paper": {"a": 1}}, "paper"),
+        ("sheets_pdf", {"scale": "wide"}, "scale"),
+        ("sheets_pdf", {"floors": 3}, "floors"),
+        ("handover", {"by": None}, "by"),
+        ("variant", {"policy": 1.5}, "policy"),
+        ("drill", {"path": "here"}, "path"),
+        ("drill", {"path": [{"floor": "f", "at": "x"}]}, "path.0.at"),
+        ("sites", {"wishes": {"seconds": "long"}}, "wishes.seconds"),
+        ("sites", {"wishes": 4}, "wishes"),
+        ("best_places", {"device": ""}, "device"),
+        ("brief_pdf", {"tea": 1}, "tea"),
+    ],
+)
+def test_arguments_of_a_wrong_type_are_told_before_a_job_begins(
+    kind: str,
+    arguments: dict,
+    where: str,
+    client: FlaskClient,
+    repository: Repository,
+    home: Design,
+) -> None:
+    project = repository.create("Asked", home, "me", "made").id
+    answer = client.post(
+        f"/api/projects/{project}/jobs", json={"kind": kind, "arguments": arguments}
+    )
+    assert answer.status_code == 422
+    assert where in [p["where"] for p in answer.get_json()["problems"]]

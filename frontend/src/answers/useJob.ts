@@ -22,10 +22,20 @@ export function useJob() {
         job.value = now
         if (now.state !== 'running') return now
         await new Promise((resume) => setTimeout(resume, LOOK_AGAIN_MS))
-        now = await taken(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: now.id } } }))
+        now = await look(now)
       }
     } finally {
       running.value = false
+    }
+  }
+
+  /** How a job stands by now; as it stood, while the server is out of reach. */
+  async function look(job: Job): Promise<Job> {
+    try {
+      return await taken(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: job.id } } }))
+    } catch (error) {
+      if (!(error instanceof ApiError) || !error.isOffline) throw error
+      return job
     }
   }
 

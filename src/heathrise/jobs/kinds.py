@@ -1,16 +1,17 @@
-"""The kinds of job: a name, and a function from a design to a result that JSON can hold."""
+"""The kinds of job: a name, what may be asked of it, and a function from a design to a result that
+JSON can hold."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import Annotated, Any, Generic, TypeVar
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ..core.catalogue import Catalogue
-from ..core.design import Design, DesignError, Floor, Problem
+from ..core.design import Design, DesignError, ElementId, Floor, Problem
 from ..core.drill import drill
 from ..core.evaluate import Evaluation, evaluate
 from ..core.handing import Observed, handover_of
@@ -41,7 +42,7 @@ from ..formats.papers import (
 
 @dataclass(frozen=True)
 class Work:
-    """What a job has to go on: a project as it was saved, and what was asked.
+    """What a job has to go on: a project as it was saved.
 
     ``keep`` keeps a paper of a kind under a name, and returns its id; ``prices`` gives the firm's;
     ``seen`` what was seen on the site beside an evaluation; ``history`` the journal's last lines;
@@ -53,7 +54,6 @@ class Work:
     revision: int
     design: Design
     catalogue: Catalogue
-    arguments: Mapping[str, Any]
     progress: Progress
     keep: Callable[[str, str, bytes], str]
     prices: Callable[[], Mapping[str, FirmPrice]]
@@ -64,14 +64,81 @@ class Work:
     show: ShowBest
 
 
-def _cures(work: Work) -> dict[str, Any]:
+class Asked(BaseModel):
+    """What may be asked of a job; by itself nothing."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+A = TypeVar("A", bound=Asked)
+
+
+@dataclass(frozen=True)
+class JobKind(Generic[A]):
+    """A kind of job: how it is asked for, and what it does."""
+
+    asked: type[A]
+    run: Callable[[Work, A], dict[str, Any]]
+
+    def parse(self, arguments: Mapping[str, Any]) -> A:
+        """Return what was asked, checked.
+
+        Raises:
+            DesignError: an argument is missing, too much, or not what it should be.
+        """
+        try:
+            return self.asked.model_validate(arguments)
+        except ValidationError as error:
+            raise DesignError(
+                [
+                    Problem(".".join(map(str, e["loc"])) or "arguments", e["msg"])
+                    for e in error.errors()
+                ]
+            ) from None
+
+
+class CuresAsked(Asked):
+    finding: Annotated[str, Field(max_length=200)]
+
+
+class LabelsAsked(Asked):
+    sheet: Annotated[str, Field(max_length=80)]
+
+
+class SheetsAsked(Asked):
+    paper: Annotated[str, Field(max_length=20)] = "A4"
+    scale: int | None = None
+    floors: Annotated[tuple[ElementId, ...], Field(max_length=200)] | None = None
+
+
+class HandoverAsked(Asked):
+    by: Annotated[str, Field(max_length=120)]
+
+
+class VariantAsked(Asked):
+    policy: Annotated[str, Field(max_length=40)]
+
+
+class DrillAsked(Asked):
+    path: Annotated[tuple[WalkPoint, ...], Field(max_length=MOST_POINTS)] = ()
+
+
+class SitesAsked(Asked):
+    wishes: Wishes = Wishes()
+
+
+class BestPlacesAsked(SitesAsked):
+    device: ElementId
+
+
+def _cures(work: Work, asked: CuresAsked) -> dict[str, Any]:
     """Look for moves that mend a room; one that is stopped gives the best found by then."""
-    finding = str(work.arguments.get("finding", ""))
-    found = search_cures(as_planned(work.design), work.catalogue, finding, work.progress)
+    planned = as_planned(work.design)
+    found = search_cures(planned, work.catalogue, asked.finding, work.progress)
     return {"cures": [cure.model_dump(mode="json") for cure in found]}
 
 
-def _brief_pdf(work: Work) -> dict[str, Any]:
+def _brief_pdf(work: Work, _: Asked) -> dict[str, Any]:
     """Print the brief."""
     work.progress(1, 3)
     evaluation = evaluate(work.design, work.catalogue, "figures")
@@ -82,7 +149,7 @@ def _brief_pdf(work: Work) -> dict[str, Any]:
     return {"paper": work.keep("brief", "brief.pdf", data)}
 
 
-def _quote_pdf(work: Work) -> dict[str, Any]:
+def _quote_pdf(work: Work, _: Asked) -> dict[str, Any]:
     """Print the offer."""
     work.progress(1, 3)
     evaluation = evaluate(work.design, work.catalogue, "figures")
@@ -93,9 +160,9 @@ def _quote_pdf(work: Work) -> dict[str, Any]:
     return {"paper": work.keep("quote", "offer.pdf", data)}
 
 
-def _labels_pdf(work: Work) -> dict[str, Any]:
+def _labels_pdf(work: Work, asked: LabelsAsked) -> dict[str, Any]:
     """Print the labels on a sheet as it is sold."""
-    sheet = work.catalogue.label_sheets.get(str(work.arguments.get("sheet", "")))
+    sheet = work.catalogue.label_sheets.get(asked.sheet)
     if sheet is None:
         listed = ", ".join(work.catalogue.label_sheets)
         raise DesignError([Problem("sheet", f"there are {listed}")])
@@ -110,21 +177,20 @@ def _drawn(work: Work, evaluation: Evaluation) -> Drawn:
     return drawn_of(work.name, work.revision, work.design, work.catalogue, evaluation, today)
 
 
-def _sheets_pdf(work: Work) -> dict[str, Any]:
+def _sheets_pdf(work: Work, asked: SheetsAsked) -> dict[str, Any]:
     """Print storeys to scale."""
-    paper, scale = str(work.arguments.get("paper", "A4")), work.arguments.get("scale")
-    check_paper(paper, scale)
+    check_paper(asked.paper, asked.scale)
     evaluation = evaluate(work.design, work.catalogue, "figures")
     work.progress(1, 2)
     drawn = _drawn(work, evaluation)
-    only = work.arguments.get("floors")
-    data = sheets_pdf(drawn, paper, scale, list(only) if only else None)
+    only = list(asked.floors) if asked.floors else None
+    data = sheets_pdf(drawn, asked.paper, asked.scale, only)
     return {"paper": work.keep("sheets", "sheets.pdf", data)}
 
 
-def _handover(work: Work) -> dict[str, Any]:
+def _handover(work: Work, asked: HandoverAsked) -> dict[str, Any]:
     """Print both hand-overs and note them: what is handed over does not change afterwards."""
-    by = str(work.arguments.get("by", "")).strip()[:120]
+    by = asked.by.strip()
     if not by:
         raise DesignError([Problem("by", "say who hands over")])
     last_record = work.last_record()
@@ -149,10 +215,10 @@ def _handover(work: Work) -> dict[str, Any]:
     return {"handover": work.record(said), "papers": papers}
 
 
-def _variant(work: Work) -> dict[str, Any]:
+def _variant(work: Work, asked: VariantAsked) -> dict[str, Any]:
     """Make another way of doing the job by a policy."""
-    policy = work.arguments.get("policy")
-    if policy not in POLICY_NAMES:
+    policy = next((p for p in POLICY_NAMES if p == asked.policy), None)
+    if policy is None:
         raise DesignError([Problem("policy", f"there are {', '.join(POLICY_NAMES)}")])
     changes = make_variant(work.design, work.catalogue, policy, work.progress)
     return {
@@ -161,65 +227,46 @@ def _variant(work: Work) -> dict[str, Any]:
     }
 
 
-def _drill(work: Work) -> dict[str, Any]:
+def _drill(work: Work, asked: DrillAsked) -> dict[str, Any]:
     """Try what each single failure does; one that is stopped gives those tried by then."""
     evaluation = evaluate(work.design, work.catalogue, "figures")
-    found = drill(work.design, work.catalogue, evaluation, work.progress, _path(work))
+    # Storeys that are no more are left out of the walk.
+    path = [p for p in asked.path if p.floor in work.design.of(Floor)]
+    found = drill(work.design, work.catalogue, evaluation, work.progress, path)
     return {"failures": [f.model_dump(mode="json") for f in found]}
 
 
-def _path(work: Work) -> list[WalkPoint]:
-    """Return the walk that was asked about, storeys that are no more left out."""
-    try:
-        rows = TypeAdapter(list[WalkPoint]).validate_python(work.arguments.get("path", []))
-    except ValidationError as error:
-        raise DesignError([Problem("path", error.errors()[0]["msg"])]) from None
-    if len(rows) > MOST_POINTS:
-        raise DesignError([Problem("path", f"has {len(rows)} spots; at most {MOST_POINTS}")])
-    return [r for r in rows if r.floor in work.design.of(Floor)]
-
-
-def _wishes(work: Work) -> Wishes:
-    try:
-        return Wishes.model_validate(work.arguments.get("wishes", {}))
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = ".".join(map(str, first["loc"])) or "wishes"
-        raise DesignError([Problem(where, first["msg"])]) from None
-
-
-def _sites(work: Work) -> dict[str, Any]:
+def _sites(work: Work, asked: SitesAsked) -> dict[str, Any]:
     """Look for places for access points; stopped, the best by then."""
     today = datetime.now(UTC).date()
     found = search_sites(
-        work.design, work.catalogue, _wishes(work), work.prices(), today, work.progress, work.show
+        work.design, work.catalogue, asked.wishes, work.prices(), today, work.progress, work.show
     )
     return found.model_dump(mode="json")
 
 
-def _best_places(work: Work) -> dict[str, Any]:
+def _best_places(work: Work, asked: BestPlacesAsked) -> dict[str, Any]:
     """Look for the best place for one access point while the others stay."""
-    device = str(work.arguments.get("device", ""))
-    found = best_places(work.design, work.catalogue, device, _wishes(work), work.progress)
+    found = best_places(work.design, work.catalogue, asked.device, asked.wishes, work.progress)
     return {"cures": [cure.model_dump(mode="json") for cure in found]}
 
 
-def _needless(work: Work) -> dict[str, Any]:
+def _needless(work: Work, _: SitesAsked) -> dict[str, Any]:
     """Try which access points nobody would miss."""
     found = needless(work.design, work.catalogue, work.progress)
     return {"cures": [cure.model_dump(mode="json") for cure in found]}
 
 
-KINDS: dict[str, Callable[[Work], dict[str, Any]]] = {
-    "cures": _cures,
-    "drill": _drill,
-    "brief_pdf": _brief_pdf,
-    "quote_pdf": _quote_pdf,
-    "labels_pdf": _labels_pdf,
-    "sheets_pdf": _sheets_pdf,
-    "handover": _handover,
-    "variant": _variant,
-    "sites": _sites,
-    "best_places": _best_places,
-    "needless": _needless,
+KINDS: dict[str, JobKind[Any]] = {
+    "cures": JobKind(CuresAsked, _cures),
+    "drill": JobKind(DrillAsked, _drill),
+    "brief_pdf": JobKind(Asked, _brief_pdf),
+    "quote_pdf": JobKind(Asked, _quote_pdf),
+    "labels_pdf": JobKind(LabelsAsked, _labels_pdf),
+    "sheets_pdf": JobKind(SheetsAsked, _sheets_pdf),
+    "handover": JobKind(HandoverAsked, _handover),
+    "variant": JobKind(VariantAsked, _variant),
+    "sites": JobKind(SitesAsked, _sites),
+    "best_places": JobKind(BestPlacesAsked, _best_places),
+    "needless": JobKind(SitesAsked, _needless),
 }

@@ -77,6 +77,12 @@ class Jobs:
         kept = json.dumps(result, ensure_ascii=False) if result is not None else None
         self._set(job_id, state=state, result=kept, message=message[:500])
 
+    def end_if_running(self, job_id: str, state: State, message: str) -> None:
+        """End a job that nobody runs; one that has ended stays as it is."""
+        with self._engine.begin() as connection:
+            still = update(job).where(job.c.id == job_id, job.c.state == "running")
+            connection.execute(still.values(state=state, message=message))
+
     def interrupted(self) -> int:
         """Mark the jobs that another process left running; return how many there were."""
         with self._engine.begin() as connection:

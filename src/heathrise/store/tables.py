@@ -30,6 +30,8 @@ from sqlalchemy import (
     func,
 )
 from sqlalchemy.dialects.mysql import DATETIME, DOUBLE, LONGBLOB, LONGTEXT
+from sqlalchemy.exc import InterfaceError, SQLAlchemyError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 
 from ..core.design import KINDS, Element
 from ..core.integrity import REFERENCES
@@ -243,3 +245,15 @@ def connect(url: str, patient: bool = False) -> Engine:
             **({} if patient else limits),
         },
     )
+
+
+# What MariaDB's client says when the server is not there, or went away on the way.
+_NO_SERVER = {1053, 1927, 2002, 2003, 2006, 2013, 2055}
+
+
+def out_of_reach(error: SQLAlchemyError) -> bool:
+    """Whether a statement failed because the database was not there, and may do well later."""
+    if isinstance(error, InterfaceError | PoolTimeout):
+        return True
+    arguments: tuple[object, ...] = getattr(getattr(error, "orig", None), "args", ())
+    return bool(arguments) and arguments[0] in _NO_SERVER

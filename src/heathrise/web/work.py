@@ -48,6 +48,7 @@ def make_work(repository: Repository) -> APIBlueprint:
         if wanted.kind not in KINDS:
             listed = ", ".join(KINDS)
             raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
+        KINDS[wanted.kind].parse(wanted.arguments)  # what is wrong with them is told at once
         saved = repository.load(project_id)  # as it is now, however long the job has to wait
 
         def task(progress: Progress, show: ShowBest) -> dict[str, Any]:
@@ -96,9 +97,9 @@ def make_work(repository: Repository) -> APIBlueprint:
     @routes.output(Job)
     def stop(job_id: str) -> Response:
         assert jobs is not None and runner is not None
-        found = jobs.get(job_id)
+        jobs.get(job_id)
         runner.stop(job_id)
-        return json_of(_wire(found))
+        return json_of(_wire(jobs.get(job_id)))
 
     return routes
 
@@ -110,18 +111,17 @@ def run_kind(
     """Run a kind of job on a project as it was saved, and return its result."""
     papers, records = Papers(repository.engine), Records(repository.engine)
     today = datetime.now(UTC).date()
-    return KINDS[kind](
-        Work(
-            saved.name, saved.revision, saved.design, repository.catalogue, arguments, progress,
-            lambda what, name, data: papers.keep(saved.id, what, name, saved.revision, data),
-            FirmPrices(repository.engine).all,
-            lambda evaluation: observed(repository, saved, evaluation, today),
-            lambda: _history(repository, saved.id),
-            lambda record: records.append(saved.id, record),
-            lambda: records.last_number(saved.id),
-            show,
-        )
+    work = Work(
+        saved.name, saved.revision, saved.design, repository.catalogue, progress,
+        lambda what, name, data: papers.keep(saved.id, what, name, saved.revision, data),
+        FirmPrices(repository.engine).all,
+        lambda evaluation: observed(repository, saved, evaluation, today),
+        lambda: _history(repository, saved.id),
+        lambda record: records.append(saved.id, record),
+        lambda: records.last_number(saved.id),
+        show,
     )  # fmt: skip
+    return KINDS[kind].run(work, KINDS[kind].parse(arguments))
 
 
 def _history(repository: Repository, project_id: str) -> list[History]:

@@ -121,9 +121,10 @@ def _search(
     drawn: Design, catalogue: Catalogue, wishes: Wishes, firm: Mapping[str, FirmPrice],
     today: date, progress: Progress, show: ShowBest,
 ) -> Sited:  # fmt: skip
+    begun = time.monotonic()
     ground = ground_of(drawn, catalogue, wishes)
     evaluation = evaluate(drawn, catalogue, "figures")
-    seeker = _Seeker(ground, drawn, catalogue, evaluation, firm, today, progress, show)
+    seeker = _Seeker(ground, drawn, catalogue, evaluation, firm, today, progress, show, begun)
     answers = list(seeker.answers())
     demands = seeker.demands
     return Sited(
@@ -143,12 +144,13 @@ class _Seeker:
     def __init__(
         self, ground: Ground, drawn: Design, catalogue: Catalogue, evaluation: Evaluation,
         firm: Mapping[str, FirmPrice], today: date, progress: Progress, show: ShowBest,
+        begun: float,
     ) -> None:  # fmt: skip
         self.ground, self.drawn, self.catalogue = ground, drawn, catalogue
         self.evaluation, self.firm, self.today = evaluation, firm, today
         self.demands = ground.demands()
         self.apart = ground.apart()
-        self.begun = time.monotonic()
+        self.begun = begun
         self.show_best, self.told = show, progress
         self.go_on = True
         self.none = ""
@@ -163,11 +165,24 @@ class _Seeker:
         self.go_on = self.told(min(tenths, total), total) and self.go_on
         return self.go_on
 
+    def within(self, seconds: float, least: float = 1.0) -> float:
+        """Return until when a part of the search may take: so long, and no longer than was asked
+        for in all, but for the least it wants."""
+        now = time.monotonic()
+        return max(now + least, min(now + seconds, self.begun + self.ground.wishes.seconds))
+
+    @property
+    def time_is_up(self) -> bool:
+        return time.monotonic() > self.begun + self.ground.wishes.seconds
+
     def answers(self) -> list[Answer]:
         found: list[Answer] = []
         least: Choice | None = None
-        for goal in self.ground.wishes.goals:
-            if found and not self.go_on:
+        for number, goal in enumerate(self.ground.wishes.goals):
+            if found and (not self.go_on or self.time_is_up):
+                left = [GOALS[g].lower() for g in self.ground.wishes.goals[number:]]
+                if self.go_on:
+                    self.none = f"No time was left to look for the {' and the '.join(left)}."
                 break
             if goal == "strongest":
                 found += self._strongest(least)
@@ -185,7 +200,7 @@ class _Seeker:
         """Return the choice with the strongest second wherever one is asked for, with no more than
         a quarter above the fewest: in whole dB, from both ends to the middle."""
         ground, begun = self.ground, time.monotonic()
-        until = begun + ground.wishes.seconds * _SECONDS_SHARE["strongest"]
+        until = self.within(ground.wishes.seconds * _SECONDS_SHARE["strongest"])
         fewest = len(least.places) if least is not None else len(greedy(self._task("fewest", None)))
         most = ground.wishes.most or math.ceil(_MORE_FOR_SECOND * fewest)
         low, high = -_MOST_DB, _MOST_DB + 1  # low will do as far as is known, high will not
@@ -268,7 +283,7 @@ class _Seeker:
     def _look(self, goal: Goal, task: Task) -> tuple[Choice, list[Device]] | None:
         """Choose, shift, and where a room falls short look at all of its points and choose anew."""
         seconds = self.ground.wishes.seconds * _SECONDS_SHARE[goal]
-        until = time.monotonic() + seconds
+        until = self.within(seconds)
         if task.start and goal == "fewest":
             self._show(task.start, 0.0, goal)
         best: tuple[Choice, list[Device]] | None = None
@@ -347,7 +362,8 @@ class _Seeker:
 
     def _shifted(self, choice: Choice) -> list[Device]:
         ground = self.ground
-        until = time.monotonic() + max(_LEAST_SHIFT_S, _SHIFT_SHARE * ground.wishes.seconds)
+        share_s = _SHIFT_SHARE * ground.wishes.seconds
+        until = self.within(max(_LEAST_SHIFT_S, share_s), least=share_s)
 
         def go_on(done: int, total: int) -> bool:
             return self.progress(done, total) and time.monotonic() < until
