@@ -9,7 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.cabling.boxes import boxes_for
+from heathrise.core.cabling import boxes as boxes_module
+from heathrise.core.cabling.boxes import Boxes, boxes_for, least_boxes
 from heathrise.core.cabling.limits import (
     check_channel,
     check_run,
@@ -209,6 +210,48 @@ def test_boxes_by_hand() -> None:
     assert boxes_for([200, 200, 100, 100], 305).count == 2
     assert boxes_for([160, 160], 305).count == 2
     assert boxes_for([310, 5], 305).too_long == 1
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(st.integers(1, 20), min_size=1, max_size=7))
+def test_boxes_against_every_way_of_cutting(cuts: list[int]) -> None:
+    """Boxes of 20 m: the bound is never over the best there is, and what is found is the best."""
+
+    def fewest(left: tuple[int, ...], rests: tuple[int, ...]) -> int:
+        if not left:
+            return len(rests)
+        cut, *more = left
+        fits = {r for r in rests if r >= cut}
+        tried = [
+            fewest(tuple(more), (*(x for k, x in enumerate(rests) if k != rests.index(r)), r - cut))
+            for r in fits
+        ]
+        return min([*tried, fewest(tuple(more), (*rests, 20 - cut))])
+
+    best = fewest(tuple(sorted(cuts, reverse=True)), ())
+    assert least_boxes(cuts, 20) <= best
+    assert boxes_for(cuts, 20) == Boxes(best, True)
+
+
+def test_a_bound_of_boxes_by_hand() -> None:
+    """Three of 12 m want one each; what is left of them, 24 m, does not hold four of 7 m: one more
+    box. By the metres alone 64 / 20 would say four as well; two of 11 and two of 10 take three."""
+    assert least_boxes([12, 12, 12, 7, 7, 7, 7], 20) == 4
+    assert least_boxes([11, 11, 10, 10], 20) == 3
+    assert least_boxes([15, 15, 15, 15], 20) == 4
+
+
+def test_cables_by_the_thousand_are_cut_without_a_search(monkeypatch: pytest.MonkeyPatch) -> None:
+    def refused() -> None:
+        raise AssertionError("a search over that many takes minutes")
+
+    monkeypatch.setattr(boxes_module.cp_model, "CpModel", refused)
+    found = boxes_for([41.0] * 1500 + [66.5] * 900 + [103.2] * 900, 305)
+    least = least_boxes([41] * 1500 + [67] * 900 + [104] * 900, 305)
+    assert least <= found.count <= 1.05 * least and found.proven
+    # By hand: 150 goes into a box twice; two of 104 and two of 41 leave 15 m, so a box each pair.
+    assert boxes_for([150.0] * 900, 305) == Boxes(450, True)
+    assert boxes_for([103.2] * 600 + [41.0] * 600, 305) == Boxes(300, True)
 
 
 def test_site_defaults_are_the_trade_s() -> None:

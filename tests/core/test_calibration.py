@@ -7,16 +7,23 @@ import random
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from heathrise.core.bands import BANDS
-from heathrise.core.catalogue import Catalogue
+from heathrise.core.calibrating import MOST_UNKNOWN, proposals
+from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, Floor, OwnFigure, apply, put
+from heathrise.core.kept import as_planned
 from heathrise.core.readings import Reading
 from heathrise.core.signal import air_of, calibrate, losses_db, proposed_names, readings_at
+from heathrise.core.signal.crossed import crossed, fixed_dbm, heard_by_radio
+from heathrise.core.signal.explain import named_panels, ray_to
 from heathrise.formats.survey_csv import read_survey
 from heathrise.standins.surveyor import Hidden, surveyed_csv
 
 from .plans import access_point, design_of, rack, shell, wall
+from .sites import sites
 
 
 def _offices(seed: int) -> Design:
@@ -175,3 +182,64 @@ def test_addresses_are_matched_to_access_points(catalogue: Catalogue) -> None:
         found = proposed_names(air_of(design, catalogue), heard)
         for address, (device, rms) in found.items():
             assert device == f"ap-{int(address[-2:], 16)}" and rms < 12
+
+
+@settings(max_examples=12, deadline=None)
+@given(design=sites(), seed=st.integers(0, 99))
+def test_many_rays_at_once_are_those_explained_one_by_one(design: Design, seed: int) -> None:
+    """Random sites, all bands: what is crossed, at which angle, what it takes."""
+    catalogue = load_catalogue()
+    air = air_of(as_planned(design), catalogue)
+    chance = random.Random(seed)
+    radios = sorted(air.radios)
+    floors = list(air.terrain.storeys.elevation_m)
+    readings = tuple(
+        Reading(
+            floor=chance.choice(floors), at=(round(chance.uniform(-3, 25), 2), round(chance.uniform(-3, 20), 2)),
+            device=device, band=band, dbm=-60,
+        )
+        for device, band in (chance.choice(radios) for _ in range(25))
+    )  # fmt: skip
+    pieces = named_panels(air.design, air.catalogue)[1]
+    looked_at = 0
+    for heard in heard_by_radio(readings):
+        found = crossed(air, heard)
+        fixed = fixed_dbm(air, heard, found)
+        for k, row in enumerate(heard.rows):
+            r = readings[int(row)]
+            ray = ray_to(air, air.design.of(Device)[r.device], r.floor, r.at, r.band)
+            upright = [c for c in ray.crossings if c.kind in ("wall", "opening")]
+            mine = np.flatnonzero(found.ray == k)
+            assert sorted(
+                (pieces[found.panel[m]].element, round(float(found.factor[m]), 3)) for m in mine
+            ) == sorted((c.element, c.factor) for c in upright)
+            assert found.walls_db[k] == pytest.approx(sum(c.takes_db for c in upright), abs=0.05)
+            slabs = sum(c.takes_db for c in ray.crossings if c.kind in ("slab", "roof"))
+            assert found.slabs_db[k] == pytest.approx(slabs, abs=0.05)
+            level = fixed[k] - air.terrain.exponent * 10 * math.log10(max(found.distance_m[k], 1))
+            level -= found.walls_db[k] + found.slabs_db[k]
+            assert level == pytest.approx(ray.downlink_dbm, abs=0.05)
+            looked_at += 1
+    assert looked_at == len(readings)
+
+
+def test_an_edit_looks_again_only_at_the_rays_that_it_moves(catalogue: Catalogue) -> None:
+    design = _offices(3)
+    readings = tuple(_all(_walked(design, catalogue, Hidden(), 3)))
+    air = air_of(design, catalogue)
+    before = {(g.device, g.band): crossed(air, g) for g in heard_by_radio(readings)}
+    moved = design.of(Device)["ap-1"].model_copy(update={"at": (12.5, 3.5)})
+    after = air_of(apply(design, [put(moved)]), catalogue)
+    for group in heard_by_radio(readings):
+        same = crossed(after, group) is before[group.device, group.band]
+        assert same == (group.device != "ap-1")
+
+
+def test_radios_of_neighbours_by_the_thousand_are_not_all_looked_at(catalogue: Catalogue) -> None:
+    design = _offices(1)
+    heard = _walked(design, catalogue, Hidden(), 1, by_address=True)
+    one = next(iter(heard.values()))[0].model_copy(update={"device": "unknown"})
+    crowd = {f"02:{k:04x}": (one,) for k in range(3000)}
+    found = proposals(design, catalogue, {**crowd, **heard})
+    assert len(found) == MOST_UNKNOWN
+    assert {p.who for p in found} >= set(heard)  # ours are heard most often

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from heathrise.core.design import DesignError, Floor
-from heathrise.formats.scan_csv import read_scan
+from heathrise.formats.scan_csv import MOST_NEIGHBOURS, read_scan
 
 FLOORS = [Floor(id="g", building="b", name="Ground floor", level=0)]
 
@@ -42,3 +42,18 @@ def test_what_is_wrong_with_a_row_is_told_and_the_others_are_read() -> None:
         assert part in what
     with pytest.raises(DesignError, match="no column level_dbm"):
         read_scan(b"channel,ssid\n6,x\n", FLOORS, "g", (0.0, 0.0), [])
+
+
+def test_of_very_many_neighbours_the_loudest_are_offered() -> None:
+    levels = [-40 - (k * 7919) % 60 for k in range(MOST_NEIGHBOURS + 500)]
+    rows = "".join(f"n{k},6,{dbm}\n" for k, dbm in enumerate(levels))
+    read = read_scan(f"name,channel,dbm\n{rows}".encode(), FLOORS, "g", (0, 0), ["nb-2"])
+    assert len(read.neighbours) == MOST_NEIGHBOURS
+    assert "2,500 neighbours the 2,000 loudest" in read.faults[-1].what
+    # By hand: the loudest of all, in the order in which they stand.
+    floor_dbm = sorted(levels, reverse=True)[MOST_NEIGHBOURS - 1]
+    assert min(n.level_dbm for n in read.neighbours) == floor_dbm
+    assert [int(n.name[1:]) for n in read.neighbours] == sorted(
+        int(n.name[1:]) for n in read.neighbours
+    )
+    assert "nb-2" not in {n.id for n in read.neighbours}

@@ -11,8 +11,10 @@ from flask.testing import FlaskClient
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, Space
 from heathrise.core.kept import as_planned
+from heathrise.core.records import MOST_READINGS
 from heathrise.standins.surveyor import Hidden, surveyed_csv
 from heathrise.store import Repository
+from heathrise.web import signal as signal_routes
 from heathrise.web.app import create_app
 
 
@@ -124,3 +126,26 @@ def test_what_is_wrong_is_told(client: FlaskClient, repository: Repository, scho
     stranger = b"bssid,x,y,dbm,band\nother,1,1,-60,5\n"
     refused = client.post(f"{base}/survey?floor=ground&take=true", data=stranger)
     assert refused.status_code == 422 and "known to be ours" in refused.get_json()["message"]
+
+
+def test_more_than_can_be_fitted_is_refused_in_words(
+    client: FlaskClient, repository: Repository, school: Design, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    project = repository.create("Larkmere", school, "me", "made").id
+    path = f"/api/projects/{project}/survey?floor=ground&take=true"
+    head = "access_point,x,y,band,dbm\n"
+
+    def sent(count: int, dbm: int = -60) -> tuple[int, str]:
+        rows = "".join(f"AP-1,{4 + k % 40 / 10},{5 + k // 4000},5,{dbm}\n" for k in range(count))
+        answer = client.post(path, data=(head + rows).encode())
+        return answer.status_code, answer.get_data(as_text=True)
+
+    status, text = sent(MOST_READINGS + 1)
+    assert status == 422 and "20,001 levels" in text and "a storey at a time" in text
+    monkeypatch.setattr(signal_routes, "MOST_COUNTED", 50)
+    assert sent(30)[0] == 200
+    status, text = sent(30, -61)
+    assert status == 422 and "the 30 that count already" in text
+    (walk,) = client.get(f"/api/projects/{project}/calibration").get_json()["walks"]
+    client.post(f"/api/projects/{project}/walks/{walk['number']}", json={"counts": False})
+    assert sent(30, -61)[0] == 200

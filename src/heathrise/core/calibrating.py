@@ -15,6 +15,7 @@ from .records import WalkTaken
 from .signal import Air, Calibration, air_of, calibrate, proposed_names
 
 _SPREAD = "signal.deviation_db"
+MOST_UNKNOWN = 200
 
 
 class CalibrationView(BaseModel):
@@ -85,10 +86,17 @@ def calibration_view(
 def proposals(
     drawn: Design, catalogue: Catalogue, heard: Mapping[str, Sequence[Reading]]
 ) -> list[Proposed]:
-    """Return whose each radio of a file is: as it is called, else whose levels fit best."""
+    """Return whose each radio of a file is: as it is called, else whose levels fit best.
+
+    Of more than ``MOST_UNKNOWN`` unknown radios those that were heard most often are looked at.
+    """
     air = listed_air(drawn, catalogue)
     devices = air.design.of(Device)
-    unknown = {w: rows for w, rows in heard.items() if rows[0].device not in devices}
+    others = {w: rows for w, rows in heard.items() if rows[0].device not in devices}
+    # Of very many unknown radios most are the neighbours'; ours are heard most often.
+    often = sorted(others, key=lambda w: -len(others[w]))[:MOST_UNKNOWN]
+    unknown = {w: others[w] for w in heard if w in set(often)}
+    heard = {w: rows for w, rows in heard.items() if w in unknown or w not in others}
     fits = proposed_names(air, unknown)
     found = []
     for who, rows in heard.items():

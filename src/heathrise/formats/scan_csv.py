@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import count
+
+import numpy as np
 
 from ..core.bands import Band
 from ..core.design import Floor, Neighbour, Point
@@ -24,6 +27,7 @@ _WIDTHS = (20, 40, 80, 160)
 _LAST, _LAST_24 = 233, 14
 _FIRST_5, _LAST_5 = 36, 177
 _FARTHEST_M = 10_000
+MOST_NEIGHBOURS = 2000
 
 
 @dataclass(frozen=True)
@@ -37,7 +41,8 @@ class ScanIn:
 def read_scan(
     data: bytes, floors: Sequence[Floor], floor: str, at: Point, taken: Sequence[str]
 ) -> ScanIn:
-    """Return the neighbours of a file; a row at fault is told and left out.
+    """Return the neighbours of a file; a row at fault is told and left out, and so are the faintest
+    of more than ``MOST_NEIGHBOURS``.
 
     Args:
         floor, at: where a row without a place was measured.
@@ -47,19 +52,26 @@ def read_scan(
         DesignError: it is no such file at all.
     """
     by_name = floors_by_name(floors)
-    used, number = set(taken), 0
-    found: list[Neighbour] = []
+    said: list[dict[str, object]] = []
     faults: list[Fault] = []
+    line = 0
     for row in read_table(data, COLUMNS, ("channel", "level_dbm")):
-        said = _said(row, by_name, floor, at)
-        if isinstance(said, str):
-            faults.append(Fault(row.line, said))
-            continue
-        number += 1
-        while f"nb-{number}" in used:
-            number += 1
-        found.append(Neighbour.model_validate({"id": f"nb-{number}", **said}))
-    return ScanIn(tuple(found), tuple(faults))
+        line, found = row.line, _said(row, by_name, floor, at)
+        if isinstance(found, str):
+            faults.append(Fault(row.line, found))
+        else:
+            said.append(found)
+    if len(said) > MOST_NEIGHBOURS:
+        what = f"of {len(said):,} neighbours the {MOST_NEIGHBOURS:,} loudest are offered"
+        faults.append(Fault(line, what))
+        levels = np.array([row["level_dbm"] for row in said], dtype=np.float64)
+        kept = np.argsort(-levels, kind="stable")[:MOST_NEIGHBOURS]
+        said = [said[int(k)] for k in np.sort(kept)]
+    used = set(taken)
+    free = (key for key in (f"nb-{n}" for n in count(1)) if key not in used)
+    return ScanIn(
+        tuple(Neighbour.model_validate({"id": next(free), **row}) for row in said), tuple(faults)
+    )
 
 
 def _said(row: Row, floors: Mapping[str, str], floor: str, at: Point) -> dict[str, object] | str:

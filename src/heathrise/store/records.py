@@ -26,6 +26,10 @@ class Records:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
+    @property
+    def engine(self) -> Engine:
+        return self._engine
+
     def append(self, project_id: str, record: Record, key: str | None = None) -> int:
         """Write a record and return its number.
 

@@ -17,9 +17,10 @@ from ..core.calibrating import CalibrationView, calibration_view, proposals
 from ..core.catalogue import Catalogue
 from ..core.design import Design, DesignError, Device, Floor, Habit, Neighbour, Problem, Variant
 from ..core.kept import as_planned, as_today
+from ..core.memo import IdentityMemo
 from ..core.meshing import MeshView, mesh_view
 from ..core.offers import with_changes
-from ..core.records import MeasuredWalk, WalkCounts, WalkTaken, walks_as_taken
+from ..core.records import MOST_READINGS, MeasuredWalk, WalkCounts, WalkTaken, walks_as_taken
 from ..core.signal import (
     MOST_SECONDS,
     Air,
@@ -44,6 +45,7 @@ from ..core.widths import WidthView, width_view
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
 from ..store import Repository
+from ..store.measured import MOST_COUNTED, Measured
 from ..store.prices import FirmPrices
 from ..store.records import Records
 from .models import (
@@ -65,7 +67,11 @@ def make_signal(repository: Repository) -> APIBlueprint:
     """Return the routes for what is heard where."""
     routes = APIBlueprint("signal", __name__, url_prefix="/api")
     records = Records(repository.engine) if repository is not None else None
+    measured = Measured(records) if records is not None else None
     prices = FirmPrices(repository.engine) if repository is not None else None
+    fits: IdentityMemo[CalibrationView] = IdentityMemo(
+        16, weigh=lambda view: 800 * len(view.calibration.residuals)
+    )
 
     @routes.get("/projects/<project_id>/relief")
     @routes.input(View, location="query", arg_name="view")
@@ -126,6 +132,10 @@ def make_signal(repository: Repository) -> APIBlueprint:
             known = tuple(r for r in rows if r.device in design.of(Device))
             if not known:
                 raise DesignError([Problem("names", "no radio of the file is known to be ours")])
+            if len(known) > MOST_READINGS:
+                what = f"has {len(known):,} levels of our radios; at most {MOST_READINGS:,} are one"
+                raise DesignError([Problem("file", f"{what} walk. Send it a storey at a time.")])
+            _room_for(project_id, len(known))
             digest = hashlib.sha256(request.get_data() + asked.names.encode()).hexdigest()[:32]
             walked = MeasuredWalk(at=datetime.now(UTC), author=AUTHOR, readings=known)
             number = records.append(project_id, walked, digest)
@@ -139,13 +149,16 @@ def make_signal(repository: Repository) -> APIBlueprint:
     @routes.output(CalibrationView)
     def calibration(project_id: str) -> Response:
         """Show what was measured beside the plan, and the model fitted to it."""
-        assert records is not None
+        assert measured is not None
         design = repository.load(project_id).design
-        measured = records.of(project_id, MeasuredWalk)
-        walks = walks_as_taken(measured, records.of(project_id, WalkCounts))
-        counted = {w.number for w in walks if w.counts}
-        readings = [r for walked in measured if walked.number in counted for r in walked.readings]
-        view = calibration_view(design, repository.catalogue, readings)
+        walks = walks_of(project_id)
+        counted = tuple(w.number for w in walks if w.counts)
+        readings = measured.of(project_id, counted)
+        catalogue = repository.catalogue
+        view = fits.get(
+            (design, catalogue, readings), None,
+            lambda: calibration_view(design, catalogue, readings),
+        )  # fmt: skip
         return json_of(view.model_copy(update={"walks": tuple(walks)}))
 
     @routes.post("/projects/<project_id>/walks/<int:number>")
@@ -160,9 +173,18 @@ def make_signal(repository: Repository) -> APIBlueprint:
         return json_of(mark)
 
     def walks_of(project_id: str) -> list[WalkTaken]:
-        assert records is not None
-        said = records.of(project_id, WalkCounts)
-        return walks_as_taken(records.of(project_id, MeasuredWalk), said)
+        assert records is not None and measured is not None
+        return walks_as_taken(measured.all(project_id), records.of(project_id, WalkCounts))
+
+    def _room_for(project_id: str, more: int) -> None:
+        """Refuse a walk with which more would count than can be fitted while one waits."""
+        counted = sum(w.readings for w in walks_of(project_id) if w.counts)
+        if counted + more > MOST_COUNTED:
+            what = (
+                f"has {more:,} levels; with the {counted:,} that count already that is more than "
+                f"{MOST_COUNTED:,}. Leave an earlier walk out first."
+            )
+            raise DesignError([Problem("file", what)])
 
     def _count(project_id: str, number: int, counts: bool) -> None:
         assert records is not None

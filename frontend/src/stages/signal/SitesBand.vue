@@ -88,7 +88,7 @@ onUnmounted(() => {
         <p><b>{{ best.goal }}</b> so far<br><span v-if="best.least" class="quiet">at least {{ best.least }} are needed</span><br><span class="quiet">Stop takes the best there is.</span></p>
       </div>
       <template v-else-if="found">
-        <p v-if="found.none && !found.answers.length" class="none"><b>{{ found.none }}</b></p>
+        <p v-if="found.none" class="none"><b>{{ found.none }}</b></p>
         <table v-if="found.answers.length" class="ledger">
           <thead>
             <tr>

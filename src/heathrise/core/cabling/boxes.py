@@ -7,9 +7,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
 from ortools.sat.python import cp_model
+from scipy.optimize import linprog
 
 _SOLVE_SECONDS = 1.0
+_MOST_CHOICES = 20_000  # of a box for a cut: beyond, a search finds nothing in its time
+_MOST_PATTERNS = 400
+_TINY, _SURE = 1e-7, 1e-6
 
 
 @dataclass(frozen=True)
@@ -37,10 +43,14 @@ def boxes_for(lengths_m: Sequence[float], box_m: float, prove: bool = True) -> B
 
 @lru_cache(maxsize=512)
 def _pack(cuts: tuple[int, ...], box_m: int, prove: bool) -> Boxes:
-    fewest = math.ceil(sum(cuts) / box_m)
+    fewest = least_boxes(cuts, box_m)
     quick = _first_fit(cuts, box_m)
     if quick == fewest or not prove:
         return Boxes(quick, quick == fewest)
+    found = _by_patterns(cuts, box_m, quick, fewest)
+    if found.proven or len(cuts) * found.count > _MOST_CHOICES:
+        return found
+    quick = found.count
     model = cp_model.CpModel()
     boxes = range(quick)
     into = [[model.new_bool_var("") for _ in boxes] for _ in cuts]
@@ -51,6 +61,7 @@ def _pack(cuts: tuple[int, ...], box_m: int, prove: bool) -> Boxes:
         model.add(sum(c * row[b] for c, row in zip(cuts, into, strict=True)) <= box_m * used[b])
         if b:
             model.add_implication(used[b], used[b - 1])
+    model.add(sum(used) >= fewest)
     model.minimize(sum(used))
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
@@ -59,6 +70,66 @@ def _pack(cuts: tuple[int, ...], box_m: int, prove: bool) -> Boxes:
     if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return Boxes(round(solver.objective_value), status == cp_model.OPTIMAL)
     return Boxes(quick, False)
+
+
+def _by_patterns(cuts: tuple[int, ...], box_m: int, quick: int, fewest: int) -> Boxes:
+    """Return how many boxes do where many cuts are of a few lengths: patterns by which a box is cut
+    are found one by one as the linear program asks for them (Gilmore and Gomory), whole boxes are
+    taken of each, and what is left over is packed by itself."""
+    lengths = np.array(sorted(set(cuts), reverse=True))
+    wanted = np.array([cuts.count(int(c)) for c in lengths], dtype=np.float64)
+    patterns = np.diag(np.floor(box_m / lengths))
+    for _ in range(_MOST_PATTERNS):
+        solved = linprog(np.ones(patterns.shape[1]), -patterns, -wanted, method="highs")
+        worth = -solved.ineqlin.marginals
+        pattern, value = _fullest(lengths, worth, box_m)
+        # A bound whether or not more patterns are to come (Farley).
+        fewest = max(fewest, math.ceil(float(solved.fun or 0) / max(value, 1.0) - _SURE))
+        if value <= 1 + _TINY:
+            break
+        patterns = np.column_stack([patterns, pattern])
+    whole = np.floor(np.asarray(solved.x) + _TINY)
+    left = np.maximum(wanted - patterns[:, : len(whole)] @ whole, 0)
+    rest = tuple(int(c) for c, n in zip(lengths, left, strict=True) for _ in range(int(n)))
+    count = min(quick, int(whole.sum()) + _first_fit(rest, box_m))
+    return Boxes(count, count == fewest)
+
+
+def _fullest(
+    lengths: NDArray[np.int64], worth: NDArray[np.float64], box_m: int
+) -> tuple[NDArray[np.float64], float]:
+    """Return how a box is cut for the most worth, by how often each length, and that worth."""
+    best, taken = np.zeros(box_m + 1), np.full(box_m + 1, -1)
+    for room in range(1, box_m + 1):
+        best[room] = best[room - 1]
+        fits = np.flatnonzero(lengths <= room)
+        if len(fits):
+            values = best[room - lengths[fits]] + worth[fits]
+            k = int(values.argmax())
+            if values[k] > best[room]:
+                best[room], taken[room] = values[k], fits[k]
+    pattern, room = np.zeros(len(lengths)), box_m
+    while room > 0:
+        k = int(taken[room])
+        room -= 1 if k < 0 else int(lengths[k])
+        if k >= 0:
+            pattern[k] += 1
+    return pattern, float(best[box_m])
+
+
+def least_boxes(cuts: Sequence[int], box_m: int) -> int:
+    """Return a number of boxes that no cutting beats: the longest cuts each want one of their own,
+    the middling share only among themselves, the rest fill up (bound L2 of Martello and Toth)."""
+    cuts = sorted(cuts, reverse=True)
+    best = math.ceil(sum(cuts) / box_m)
+    for shortest in {0, *(c for c in cuts if 2 * c <= box_m)}:
+        alone = [c for c in cuts if c > box_m - shortest]
+        large = [c for c in cuts if box_m - shortest >= c and 2 * c > box_m]
+        small = [c for c in cuts if shortest <= c and 2 * c <= box_m]
+        room = len(large) * box_m - sum(large)
+        more = max(0, math.ceil((sum(small) - room) / box_m))
+        best = max(best, len(alone) + len(large) + more)
+    return best
 
 
 def _first_fit(cuts: tuple[int, ...], box_m: int) -> int:

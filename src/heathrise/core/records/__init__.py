@@ -7,6 +7,7 @@ compared with the plan and are no part of it: undo does not touch them.
 from .cables import PlannedCable, TestedCable, as_judged, cables_as_tested
 from .clocks import OurTime, by_the_server, in_our_time
 from .kinds import (
+    MOST_READINGS,
     RECORD_KINDS,
     Agreed,
     CableResult,
@@ -29,6 +30,7 @@ from .steps import StepStand, steps_as_done
 from .walks import WalkTaken, walks_as_taken
 
 __all__ = [
+    "MOST_READINGS",
     "RECORD_KINDS",
     "Agreed",
     "CableResult",

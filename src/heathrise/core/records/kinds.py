@@ -55,13 +55,16 @@ class CableTest(CableResult, Record):
     KIND = "cable_test"
 
 
+MOST_READINGS = 20_000
+
+
 class MeasuredWalk(Record):
     """Levels that were measured on a walk, each with where and whose."""
 
     KIND = "measured_walk"
 
     name: Annotated[str, Field(max_length=120)] = ""
-    readings: Annotated[tuple[Reading, ...], Field(min_length=1, max_length=20_000)]
+    readings: Annotated[tuple[Reading, ...], Field(min_length=1, max_length=MOST_READINGS)]
 
 
 StepState = Literal["open", "done", "skipped", "blocked"]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,9 +16,10 @@ from ..bands import Band
 from ..catalogue import Rules
 from ..design import Device, Point
 from ..readings import Reading
-from .explain import Ray, ray_to
+from .crossed import crossed, fixed_dbm, heard_by_radio
+from .explain import named_panels
 from .levels import Air
-from .standing_out import StandsOut, points_that_stand_out, walls_that_stand_out
+from .standing_out import StandsOut, Through, points_that_stand_out, walls_that_stand_out
 
 Array = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -80,7 +82,8 @@ class Calibration(BaseModel):
 class _Terms:
     """What each reading's level is made of, linear in what is fitted."""
 
-    rays: list[Ray]
+    readings: list[Reading]
+    through: Through
     dbm: Array
     fixed: Array  # power, gains, free space at 1 m, antenna
     distance: Array  # 10 log10 d
@@ -117,12 +120,8 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     not by what was heard, or walls would pass for lighter than they are.
     """
     rules = air.rules
-    known = [
-        r
-        for r in readings
-        if (r.device, r.band) in air.radios and r.floor in air.terrain.storeys.elevation_m
-    ]
-    terms = _terms(air, known)
+    terms = _terms(air, readings)
+    known = terms.readings
     planned = terms.fixed - air.terrain.exponent * terms.distance - terms.walls - terms.floors
     before = _spread(terms.dbm - planned)
     least = int(rules["signal.fit_least"])
@@ -147,14 +146,13 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     )  # fmt: skip
     left = (terms.dbm - fitted_dbm)[clear]
     heard = [r for r, is_clear in zip(known, clear, strict=True) if is_clear]
-    rays = [r for r, is_clear in zip(terms.rays, clear, strict=True) if is_clear]
     return Calibration(
         readings=len(known), faint=len(known) - len(heard),
         before_db=_spread((terms.dbm - planned)[clear]),
         after_db=round(max(sigma, _LEAST_SIGMA_DB), 2),
         fitted=found, residuals=_residuals(air, known, terms.dbm, planned, fitted_dbm),
         stands_out=(
-            *walls_that_stand_out(air, rays, left, sigma),
+            *walls_that_stand_out(air, terms.through.of(clear), left, sigma),
             *points_that_stand_out(air, heard, left),
         ),
         why_not="",
@@ -162,29 +160,36 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
 
 
 def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
-    devices = air.design.of(Device)
-    rays = [ray_to(air, devices[r.device], r.floor, r.at, r.band) for r in readings]
-    fixed, distance, walls, floors = [], [], [], []
-    by: dict[str, Array] = {}
-    client = air.client
-    for k, (r, ray) in enumerate(zip(readings, rays, strict=True)):
-        radio = air.radios[r.device, r.band]
-        far = 10 * math.log10(max(ray.distance_m, 1.0))
-        fixed.append(
-            radio.power_dbm + radio.gain_dbi + client.gain_dbi
-            - (ray.free_db - air.terrain.exponent * far) - ray.antenna_db
-        )  # fmt: skip
-        distance.append(far)
-        level = [c for c in ray.crossings if c.kind in ("slab", "roof")]
-        upright = [c for c in ray.crossings if c.kind in ("wall", "opening")]
-        walls.append(sum(c.takes_db for c in upright))
-        floors.append(sum(c.takes_db for c in level))
-        for c in upright:
-            by.setdefault(c.construction, np.zeros(len(rays)))[k] += c.factor
-    return _Terms(
-        rays, np.array([r.dbm for r in readings]), np.array(fixed), np.array(distance),
-        np.array(walls), np.array(floors), by,
-    )  # fmt: skip
+    """Return the terms of the measurements of radios and storeys that the plan has."""
+    groups = [
+        g
+        for g in heard_by_radio(readings)
+        if (g.device, g.band) in air.radios and g.floor in air.terrain.storeys.elevation_m
+    ]
+    rows = np.sort(np.concatenate([g.rows for g in groups])) if groups else np.empty(0, np.intp)
+    known = [readings[int(k)] for k in rows]
+    fixed, distance, walls, floors = (np.zeros(len(rows)) for _ in range(4))
+    none, nothing = np.empty(0, np.intp), np.empty(0)
+    parts: list[tuple[NDArray[Any], ...]] = [(none, none, nothing, nothing, nothing)]
+    for group in groups:
+        found = crossed(air, group)
+        here = np.searchsorted(rows, group.rows)
+        fixed[here] = fixed_dbm(air, group, found)
+        distance[here] = 10 * np.log10(np.maximum(found.distance_m, 1.0))
+        walls[here], floors[here] = found.walls_db, found.slabs_db
+        parts.append((here[found.ray], found.panel, found.factor, found.x, found.y))
+    _, pieces = named_panels(air.design, air.catalogue)
+    ray, panel, factor, x, y = (np.concatenate(column) for column in zip(*parts, strict=True))
+    through = Through(pieces, ray, panel, factor, x, y)
+    constructions = np.array([p.construction for p in pieces])[through.panel]
+    by = {
+        str(key): np.bincount(
+            ray[constructions == key], factor[constructions == key], len(rows)
+        ).astype(np.float64)
+        for key in np.unique(constructions)
+    }
+    dbm = np.array([r.dbm for r in known])
+    return _Terms(known, through, dbm, fixed, distance, walls, floors, by)
 
 
 def _unknowns(air: Air, terms: _Terms, clear: Flags) -> list[_Unknown]:

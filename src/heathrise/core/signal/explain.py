@@ -237,7 +237,8 @@ def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: Cl
     )  # fmt: skip
 
 
-def _named_panels(design: Design, catalogue: Catalogue) -> tuple[Array, list[Panel]]:
+def named_panels(design: Design, catalogue: Catalogue) -> tuple[Array, list[Panel]]:
+    """Return the panels of a design, and for each row the piece of a wall that it is; kept."""
     parts = tuple(design.of(cls) for cls in (Wall, Opening, Floor, Space, Building))
     return _named.get((*parts, catalogue), None, lambda: named_panels_of(design, catalogue))
 
@@ -247,7 +248,7 @@ def _walls(
     spot: tuple[float, float, float], band: Band,
 ) -> Iterator[Crossing]:  # fmt: skip
     """Yield the panels that a ray crosses, with the stretch of it at the panel's height."""
-    panels, pieces = _named_panels(design, catalogue)
+    panels, pieces = named_panels(design, catalogue)
     column = 9 + BANDS.index(band)
     (sx, sy, sz), (tx, ty, tz) = source, spot
     rx, ry, rz = tx - sx, ty - sy, tz - sz

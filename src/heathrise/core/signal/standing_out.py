@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,14 +13,15 @@ from pydantic import BaseModel, ConfigDict
 from ..bands import BANDS
 from ..design import Device, Opening, Point, Wall
 from ..readings import Reading
-from .explain import Ray
 from .levels import Air
+from .overlaps import Panel
 from .terrain import losses_db
 
 Array = NDArray[np.float64]
 
 _SURE = 3.0  # standard errors beyond which something stands out
 _LEAST_OF_ONE = 4  # measurements through one wall, or of one access point, to speak of it
+_ENOUGH_OF_ONE = 300  # of an access point's measurements tell where it hangs
 _AROUND_M = (2.0, 4.0, 6.0, 9.0)
 _BETTER = 0.6  # what is left of the squares once an access point is thought elsewhere
 
@@ -36,38 +38,55 @@ class StandsOut(BaseModel):
     text: str
 
 
-def walls_that_stand_out(
-    air: Air, rays: Sequence[Ray], left: Array, sigma: float
-) -> list[StandsOut]:
+@dataclass(frozen=True, eq=False)
+class Through:
+    """Which piece of a wall which ray goes through, a row each: its factor for the angle, where."""
+
+    pieces: Sequence[Panel]
+    ray: NDArray[np.intp]
+    panel: NDArray[np.intp]
+    factor: Array
+    x: Array
+    y: Array
+
+    def of(self, rays: NDArray[np.bool_]) -> Through:
+        """Return what some of the rays go through, those counted anew."""
+        kept = rays[self.ray]
+        number = np.cumsum(rays) - 1
+        return Through(
+            self.pieces, number[self.ray[kept]], self.panel[kept], self.factor[kept],
+            self.x[kept], self.y[kept],
+        )  # fmt: skip
+
+
+def walls_that_stand_out(air: Air, through: Through, left: Array, sigma: float) -> list[StandsOut]:
     """Return the walls that explain what is left on the rays through them, the plainest first."""
-    factors: dict[str, dict[int, float]] = {}
-    places: dict[str, Point] = {}
-    kinds: dict[str, str] = {}
-    floors: dict[str, str] = {}
-    for k, ray in enumerate(rays):
-        for c in ray.crossings:
-            if c.kind in ("wall", "opening"):
-                row = factors.setdefault(c.element, {})
-                row[k] = row.get(k, 0.0) + c.factor
-                places.setdefault(c.element, c.at)
-                kinds[c.element] = c.label
-                floors[c.element] = _storey_of(air, c.element)
     found = []
     least_db = air.rules["signal.fit_wall_db"]
-    for element, row in factors.items():
-        if _LEAST_OF_ONE <= len(row) < len(left):
-            here, f = list(row), np.array(list(row.values()))
-            more_db = -float(f @ left[here]) / float(f @ f)
-            error = sigma / math.sqrt(float(f @ f))
-            if abs(more_db) >= least_db and abs(more_db) > _SURE * error:
-                floor = floors[element]
-                heavier = "heavier" if more_db > 0 else "lighter"
-                ask = ": foil, a tank, a cupboard?" if more_db > 0 else ": a door, a gap?"
-                text = f"{kinds[element]} here is {abs(more_db):.0f} dB {heavier} than drawn{ask}"
-                out = StandsOut(
-                    kind="wall", element=element, floor=floor, at=places[element], text=text
-                )
-                found.append((abs(more_db) / error, out))
+    elements, code = np.unique([p.element for p in through.pieces], return_inverse=True)
+    of_row = code[through.panel]
+    order = np.argsort(of_row, kind="stable")
+    ends = np.searchsorted(of_row[order], np.arange(len(elements) + 1))
+    for k, element in enumerate(elements):
+        rows = order[ends[k] : ends[k + 1]]
+        here, back = np.unique(through.ray[rows], return_inverse=True)
+        if not _LEAST_OF_ONE <= len(here) < len(left):
+            continue
+        f = np.bincount(back, through.factor[rows])
+        more_db = -float(f @ left[here]) / float(f @ f)
+        error = sigma / math.sqrt(float(f @ f))
+        if abs(more_db) >= least_db and abs(more_db) > _SURE * error:
+            piece = through.pieces[through.panel[rows[0]]]
+            label = air.catalogue.constructions[piece.construction].label
+            heavier = "heavier" if more_db > 0 else "lighter"
+            ask = ": foil, a tank, a cupboard?" if more_db > 0 else ": a door, a gap?"
+            at = round(float(through.x[rows[0]]), 2), round(float(through.y[rows[0]]), 2)
+            out = StandsOut(
+                kind="wall", element=str(element),
+                floor=_storey_of(air, str(element)), at=at,
+                text=f"{label} here is {abs(more_db):.0f} dB {heavier} than drawn{ask}",
+            )  # fmt: skip
+            found.append((abs(more_db) / error, out))
     found.sort(key=lambda row: -row[0])
     return [out for _, out in found[:3]]
 
@@ -84,10 +103,11 @@ def points_that_stand_out(air: Air, readings: Sequence[Reading], left: Array) ->
     for k, r in enumerate(readings):
         by.setdefault(r.device, []).append(k)
     found = []
-    for key, rows in by.items():
-        if len(rows) < 2 * _LEAST_OF_ONE:
+    for key, its in by.items():
+        if len(its) < 2 * _LEAST_OF_ONE:
             continue
         device = air.design.of(Device)[key]
+        rows = its[:: max(1, len(its) // _ENOUGH_OF_ONE)]
         squares = float(left[rows] @ left[rows])
         best = min(
             ((_squares(air, device, at, readings, rows, left), at) for at in _around(device)),

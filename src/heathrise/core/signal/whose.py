@@ -15,6 +15,7 @@ from .levels import Air
 from .terrain import losses_db
 
 _NO_FIT_DB = 25.0
+_ENOUGH = 100  # of a radio's measurements tell whose it is
 
 
 def proposed_names(
@@ -32,8 +33,9 @@ def proposed_names(
         return {}
     cost = np.full((len(addresses), len(devices)), 99.0)
     for i, address in enumerate(addresses):
+        enough = heard[address][:: max(1, len(heard[address]) // _ENOUGH)]
         for j, device in enumerate(devices):
-            apart = _apart(air, device, heard[address])
+            apart = _apart(air, device, enough)
             if apart is not None:
                 cost[i, j] = apart
     rows, columns = linear_sum_assignment(cost)
@@ -47,12 +49,16 @@ def proposed_names(
 def _apart(air: Air, device: Device, readings: Sequence[Reading]) -> float | None:
     """Return how far readings are from what is planned of an access point, dB, root mean square."""
     model = air.catalogue.airs[device.model]
-    squares = []
-    for r in readings:
-        if (device.id, r.band) not in air.radios or r.floor not in air.terrain.storeys.elevation_m:
+    squares = 0.0
+    count = 0
+    places = {(r.band, r.floor) for r in readings}
+    for band, floor in places:
+        if (device.id, band) not in air.radios or floor not in air.terrain.storeys.elevation_m:
             continue
-        x, y = np.array([r.at[0]]), np.array([r.at[1]])
-        loss = losses_db(air.terrain, device, model, r.floor, x, y)[BANDS.index(r.band), 0]
-        level = air.lossless_dbm(device, r.band, "downlink") - float(loss)
-        squares.append((r.dbm - level) ** 2)
-    return math.sqrt(sum(squares) / len(squares)) if squares else None
+        here = [r for r in readings if (r.band, r.floor) == (band, floor)]
+        x, y = (np.array([r.at[k] for r in here]) for k in (0, 1))
+        loss = losses_db(air.terrain, device, model, floor, x, y)[BANDS.index(band)]
+        level = air.lossless_dbm(device, band, "downlink") - loss
+        squares += float(np.sum((np.array([r.dbm for r in here]) - level) ** 2))
+        count += len(here)
+    return math.sqrt(squares / count) if count else None
