@@ -15,14 +15,13 @@ import os
 import pwd
 import secrets
 import shutil
-import signal
 import subprocess
 import time
 from collections.abc import Iterator
 from pathlib import Path
 
 from .lock import FolderLock
-from .machine import LOGS, ROOT, free_port, need_debian, run, stop
+from .machine import LOGS, ROOT, command_of, end_process, free_port, need_debian, run, stop
 
 START_SECONDS = 60.0
 STOP_SECONDS = 20.0
@@ -70,6 +69,7 @@ class Database:
                     "--bind-address=127.0.0.1", f"--port={self.port}", "--socket=../run/db.sock",
                     f"--pid-file={self.folder / 'run' / 'db.pid'}", f"--init-file={script}",
                     f"--secure-file-priv={self.folder / 'run'}", "--local-infile=0",
+                    f"--tmpdir={self.folder / 'tmp'}",
                     "--skip-name-resolve", "--skip-symbolic-links",
                     "--character-set-server=utf8mb4", f"--max-allowed-packet={_MAX_PACKET}",
                     "--innodb-buffer-pool-size=64M", "--skip-log-bin", *durable, *self._as_user(),
@@ -98,24 +98,35 @@ class Database:
                 "setting up the database", "mariadb-install",
             )  # fmt: skip
             fresh.rename(data)
-        runs = self.folder / "run"
-        runs.mkdir(exist_ok=True)
-        runs.chmod(0o700)
+        shutil.rmtree(self.folder / "tmp", ignore_errors=True)  # what a killed server left there
+        for name in ("run", "tmp"):
+            own = self.folder / name
+            own.mkdir(exist_ok=True)
+            own.chmod(0o700)
+            if os.geteuid() == 0:
+                shutil.chown(own, self.user)
         if os.geteuid() == 0:
             _give(self.folder / "data", self.user)
-            shutil.chown(runs, self.user)
 
     def _as_user(self) -> list[str]:
         return [f"--user={self.user}"] if os.geteuid() == 0 else []
 
     def _passwords(self) -> dict[str, str]:
+        """Return the passwords of both users. Where there are none that can be read they are made
+        anew, since each start sets them."""
         path = self.folder / "passwords.json"
-        if path.exists():
+        with contextlib.suppress(OSError, ValueError):
             kept: dict[str, str] = json.loads(path.read_text("utf-8"))
-            return kept
+            if {"root", USER} <= set(kept):
+                return kept
         made = {"root": secrets.token_urlsafe(24), USER: secrets.token_urlsafe(24)}
-        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
+        fresh = path.with_suffix(".new")
+        fresh.unlink(missing_ok=True)
+        with os.fdopen(os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
             json.dump(made, out)
+            out.flush()
+            os.fsync(out.fileno())
+        fresh.rename(path)
         return made
 
     def _script(self, passwords: dict[str, str]) -> Path:
@@ -151,12 +162,8 @@ class Database:
         for path in (self.folder / "run" / "db.pid", self.folder / "db.pid"):
             with contextlib.suppress(ValueError, ProcessLookupError, PermissionError, OSError):
                 pid = int(path.read_text())
-                command = Path(f"/proc/{pid}/cmdline").read_bytes().decode("utf-8", "replace")
-                if str(self.folder) in command:
-                    os.kill(pid, signal.SIGTERM)
-                    deadline = time.monotonic() + STOP_SECONDS
-                    while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline:
-                        time.sleep(0.05)
+                if str(self.folder) in command_of(pid):
+                    end_process(pid, STOP_SECONDS)
 
     def _wait(self, password: str) -> None:
         import pymysql

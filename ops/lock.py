@@ -6,7 +6,7 @@ import fcntl
 import os
 from pathlib import Path
 
-from .machine import ROOT, stop
+from .machine import ROOT, command_of, stop
 
 
 class FolderLock:
@@ -27,7 +27,8 @@ class FolderLock:
             pid = os.read(handle, 20).decode("ascii", "replace").strip() or "unknown"
             os.close(handle)
             where = self._folder.relative_to(ROOT) if self._folder.is_relative_to(ROOT) else "data"
-            stop(f"{where} is in use by process {pid} ({_command(pid)}); stop it first.")
+            whose = command_of(int(pid))[:80] if pid.isdecimal() else ""
+            stop(f"{where} is in use by process {pid} ({whose or 'just ended'}); stop it first.")
         os.ftruncate(handle, 0)
         os.write(handle, str(os.getpid()).encode())
         self._handle = handle
@@ -36,11 +37,3 @@ class FolderLock:
         if self._handle is not None:
             os.close(self._handle)
             self._handle = None
-
-
-def _command(pid: str) -> str:
-    try:
-        words = Path(f"/proc/{int(pid)}/cmdline").read_bytes().decode("utf-8", "replace")
-    except (OSError, ValueError):
-        return "which has just ended"
-    return " ".join(words.split("\0")).strip()[:80]

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import contextlib
 import ctypes.util
 import hashlib
 import importlib.util
 import os
 import re
 import shutil
+import signal
 import socket
 import subprocess
 import sys
@@ -220,6 +222,49 @@ def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
+
+
+def holder_of(port: int) -> tuple[int, str] | None:
+    """Return the process that listens on a port of loopback and its command line, or None where
+    there is none that this user may look at."""
+    wanted = f":{port:04X}"
+    rows = Path("/proc/net/tcp").read_text("ascii").splitlines()[1:]
+    cells = [row.split() for row in rows]
+    sockets = {f"socket:[{c[9]}]" for c in cells if c[1].endswith(wanted) and c[3] == "0A"}
+    for process in Path("/proc").glob("[0-9]*"):
+        with contextlib.suppress(OSError):
+            if any(os.readlink(handle) in sockets for handle in (process / "fd").iterdir()):
+                return int(process.name), command_of(int(process.name))
+    return None
+
+
+def command_of(pid: int) -> str:
+    """Return the command line of a process, nothing where it has ended."""
+    try:
+        words = Path(f"/proc/{pid}/cmdline").read_bytes().decode("utf-8", "replace")
+    except OSError:
+        return ""
+    return " ".join(words.split("\0")).strip()
+
+
+def keeper_of(pid: int) -> bool:
+    """Whether a server's process is still kept by who started it, or was left to the system."""
+    with contextlib.suppress(OSError, IndexError, ValueError):
+        parent = int(Path(f"/proc/{pid}/stat").read_text("ascii").rpartition(")")[2].split()[1])
+        return parent > 1 and "ops." in command_of(parent)
+    return False
+
+
+def end_process(pid: int, seconds: float) -> None:
+    """End a process, at once where it takes longer than so many seconds."""
+    for sign in (signal.SIGTERM, signal.SIGKILL):
+        with contextlib.suppress(ProcessLookupError, PermissionError):
+            os.kill(pid, sign)
+        until = time.monotonic() + seconds
+        while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
+            time.sleep(0.05)
+        if not Path(f"/proc/{pid}").exists():
+            return
 
 
 def port_is_free(port: int) -> bool:

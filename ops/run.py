@@ -12,13 +12,24 @@ import urllib.error
 import urllib.request
 from collections.abc import Callable, Sequence
 
-from .machine import FRONTEND, LOGS, ROOT, port_is_free, say, stop
+from .machine import (
+    FRONTEND,
+    LOGS,
+    ROOT,
+    end_process,
+    holder_of,
+    keeper_of,
+    port_is_free,
+    say,
+    stop,
+)
 from .setup import DIST, PYTHON, environment, set_up
 
 DEFAULT_PORT = 8425
 LAST_PORT = 65_535
 START_SECONDS = 90.0
-DEMO_LOCK_PORT_NOTE = "is taken; stop what listens there, or choose another with --port."
+END_SECONDS = 10.0
+SERVER = "heathrise.web.server"
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -71,8 +82,7 @@ def _command(
 
 
 def _demo(options: argparse.Namespace) -> int:
-    if not port_is_free(options.port):
-        stop(f"port {options.port} {DEMO_LOCK_PORT_NOTE}")
+    _free(options.port)
     set_up()
     # The database driver lives in the environment, so the keeper of the demo runs there too.
     keeper = subprocess.Popen(
@@ -96,6 +106,20 @@ def _demo(options: argparse.Namespace) -> int:
         return 0
     finally:
         _end(keeper)
+
+
+def _free(port: int) -> None:
+    """Have the port for this start: a server of this checkout whose keeper was killed is ended."""
+    if port_is_free(port):
+        return
+    pid, command = holder_of(port) or (0, "")
+    left_over = command.startswith(str(PYTHON)) and SERVER in command
+    if left_over and not keeper_of(pid):
+        say(f"Ending a server that a killed start left on port {port} (process {pid}) ...")
+        end_process(pid, END_SECONDS)
+    if not port_is_free(port):
+        whose = f" by process {pid} ({command[:80]})" if pid else ""
+        stop(f"port {port} is taken{whose}; stop what listens there, or choose another with --port")
 
 
 def _announce(keeper: subprocess.Popen[bytes], port: int) -> None:

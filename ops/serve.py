@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import contextlib
+import os
+import shutil
 import signal
 import subprocess
 import sys
@@ -29,7 +31,7 @@ class Server:
         self.port = port
         self._command = [
             sys.executable, "-m", "heathrise.web.server", "--port", str(port),
-            "--frontend", str(dist), *(["--demo"] if demo else []),
+            "--frontend", str(dist), "--kept", *(["--demo"] if demo else []),
         ]  # fmt: skip
         # In the environment, which only the same user can read, not on the command line.
         self._environment = {**environment(), DATABASE_VARIABLE: url}
@@ -104,6 +106,7 @@ def main() -> int:
     database = Database(VAR / "demo")
     try:
         database.take()
+        _own_folder_for_now()
         if fresh:
             database.clear()
         database.start()
@@ -116,6 +119,15 @@ def main() -> int:
     finally:
         database.stop()
     return 0
+
+
+def _own_folder_for_now() -> None:
+    """Have what is only there for now in a folder of the demo's own, empty at each start: what a
+    killed server leaves there does not pile up."""
+    folder = VAR / "demo-tmp"
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(parents=True)
+    os.environ["TMPDIR"] = str(folder)
 
 
 def _keep(database: Database, server: Server, stopping: Callable[[], bool]) -> None:

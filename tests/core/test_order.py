@@ -37,7 +37,7 @@ from heathrise.core.order import (
     cord_for,
     disks_for,
     holes_of,
-    items_of,
+    priced_items,
 )
 from heathrise.core.order.labour import labour_of, pull_minutes
 from heathrise.core.ordering import order_of
@@ -328,7 +328,7 @@ def test_one_more_is_what_it_really_costs() -> None:
 
 
 def test_every_item_has_one_name_and_a_price() -> None:
-    items = items_of(load_catalogue())
+    items = priced_items(load_catalogue())
     assert all(key == row.id and row.price > 0 for key, row in items.items())
     labels = defaultdict(list)
     for row in items.values():

@@ -17,7 +17,7 @@ from hypothesis import strategies as st
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, DesignError, apply, put
 from heathrise.core.evaluate import evaluate
-from heathrise.core.order import FirmPrice, Order, items_of
+from heathrise.core.order import FirmPrice, Order, priced_items
 from heathrise.core.ordering import order_of
 from heathrise.demo import SITES
 from heathrise.formats.order_tables import write_csv, write_xlsx
@@ -26,7 +26,7 @@ from heathrise.formats.prices_csv import read_prices, write_prices
 from heathrise.formats.tables_in import number_of
 
 TODAY = date(2026, 11, 25)
-ITEMS = items_of(load_catalogue())
+ITEMS = priced_items(load_catalogue())
 
 
 @pytest.fixture(scope="module")

@@ -5,10 +5,12 @@ from __future__ import annotations
 import json
 import os
 import pwd
+import signal
 import stat
 import subprocess
 import sys
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 import pymysql
@@ -110,6 +112,83 @@ def test_data_that_an_ended_set_up_left_half_made_are_made_anew(tmp_path: Path) 
         assert not list((tmp_path / "db").glob("new-*"))
     finally:
         database.stop()
+
+
+@pytest.mark.parametrize("left", ["", "{", '{"root": "x"}'])
+def test_passwords_that_a_killed_start_left_half_written_are_made_anew(
+    left: str, tmp_path: Path
+) -> None:
+    database = Database(tmp_path / "db", durable=False)
+    try:
+        database.start()
+        database.stop()
+        (tmp_path / "db" / "passwords.json").write_text(left)
+        database.start()
+        assert database.create("again").startswith(f"mysql+pymysql://{USER}:")
+        assert stat.S_IMODE((tmp_path / "db" / "passwords.json").stat().st_mode) == 0o600
+        with _connect(database, "root", database._passwords()["root"]) as line:
+            cursor = line.cursor()
+            cursor.execute("SELECT @@tmpdir")
+            assert cursor.fetchone() == (str(tmp_path / "db" / "tmp"),)
+    finally:
+        database.stop()
+
+
+KEEP = """
+import sys
+from pathlib import Path
+from ops.serve import Server
+server = Server(sys.argv[1], int(sys.argv[2]), Path(sys.argv[3]), demo=False)
+server.start()
+print(server.pid, flush=True)
+server._process.wait()
+"""
+
+
+def _kept_server(database: Database, port: int) -> tuple[subprocess.Popen[str], int]:
+    url = database.create("kept", fresh=True)
+    keeper = subprocess.Popen(
+        [sys.executable, "-c", KEEP, url, str(port), str(ROOT / "frontend" / "dist")],
+        cwd=ROOT, stdout=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    assert keeper.stdout
+    return keeper, int(keeper.stdout.readline())
+
+
+def _until(done: Callable[[], bool]) -> None:
+    deadline = time.monotonic() + 30
+    while not done() and time.monotonic() < deadline:
+        time.sleep(0.1)
+    assert done()
+
+
+def test_a_server_ends_when_its_keeper_is_killed(database: Database) -> None:
+    port = machine.free_port()
+    keeper, pid = _kept_server(database, port)
+    _until(lambda: not machine.port_is_free(port))
+    keeper.kill()
+    keeper.wait()
+    _until(lambda: machine.port_is_free(port) and not Path(f"/proc/{pid}").exists())
+
+
+def test_the_next_start_ends_a_server_that_was_left_over(
+    database: Database, capsys: pytest.CaptureFixture[str]
+) -> None:
+    """One that is stopped cannot end by itself; one that is still kept is nobody's to end."""
+    port = machine.free_port()
+    keeper, pid = _kept_server(database, port)
+    _until(lambda: not machine.port_is_free(port))
+    holder = machine.holder_of(port)
+    assert holder is not None and holder[0] == pid and "heathrise.web.server" in holder[1]
+    with pytest.raises(Stop):
+        run_module._free(port)
+    assert f"is taken by process {pid} (" in capsys.readouterr().err
+    os.kill(pid, signal.SIGSTOP)
+    keeper.kill()
+    keeper.wait()
+    run_module._free(port)
+    assert f"Ending a server that a killed start left on port {port}" in capsys.readouterr().out
+    assert machine.port_is_free(port)
 
 
 def test_a_server_that_dies_is_started_again() -> None:

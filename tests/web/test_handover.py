@@ -101,7 +101,7 @@ def test_a_hand_over_is_signed_once(client: FlaskClient, project: str) -> None:
 def test_who_hands_over_is_asked_for_and_what_is_not_there_is_told(
     client: FlaskClient, project: str
 ) -> None:
-    assert "say who hands over" in _job(client, project, "handover")["message"]
+    assert "say who hands over" in _job(client, project, "handover", by=" ")["message"]
     assert "there are A4" in _job(client, project, "sheets_pdf", paper="A9")["message"]
     late = client.post(f"/api/projects/{project}/agreed", json={"revision": 9, "by": "Ann"})
     assert late.status_code == 422 and "no revision 9 yet" in late.json["message"]  # type: ignore[index]

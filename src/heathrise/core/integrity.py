@@ -28,6 +28,7 @@ from .design import (
     Riser,
     Site,
     Space,
+    Switch,
     Underlay,
     Uplink,
     Wall,
@@ -79,10 +80,13 @@ def check_edit(
     """Refuse what an edit may not bring in, though a design that holds it can still be opened.
 
     Raises:
-        DesignError: a radio is set to a channel that its band does not have.
+        DesignError: a radio is set to a channel that its band does not have, or gear that nobody
+            sells any more is planned as new.
     """
     plan = band_plan_of(after.site, in_force(after, catalogue))
     for change in changes:
+        if change.kind in ("device", "switch"):
+            _sold(before, after, change, catalogue)
         radio = after.get(change.kind, change.id)
         if not isinstance(radio, Radio) or radio.channel is None:
             continue
@@ -90,6 +94,24 @@ def check_edit(
         if illegal and before.get("radio", radio.id) != radio:
             what = plan.refusal(radio.band, radio.channel)
             raise DesignError([Problem(f"radio[{radio.id}].channel", what)])
+
+
+def _sold(before: Design, after: Design, change: Change, catalogue: Catalogue) -> None:
+    gear = after.get(change.kind, change.id)
+    if not isinstance(gear, Device | Switch) or gear.state != "new":
+        return
+    shelf = catalogue.switches if isinstance(gear, Switch) else catalogue.devices[gear.kind]
+    model = shelf[gear.model]
+    earlier = before.get(change.kind, change.id)
+    same = isinstance(earlier, Device | Switch) and (earlier.model, earlier.state) == (
+        gear.model, gear.state,
+    )  # fmt: skip
+    if model.old is not None and not same:
+        what = (
+            f"{model.label} is no longer sold: choose another, or say that it was found and "
+            "whether it stays"
+        )
+        raise DesignError([Problem(f"{change.kind}[{change.id}].model", what)])
 
 
 def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:

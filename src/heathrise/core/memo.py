@@ -14,6 +14,7 @@ from threading import RLock
 from typing import Any, Generic, TypeVar
 
 import numpy as np
+from pydantic import BaseModel
 
 R = TypeVar("R")
 
@@ -22,6 +23,7 @@ BUDGET_VARIABLE = "HEATHRISE_CACHE_MB"
 _OBJECT_BYTES = 200
 _DEEPEST = 4
 _LONG = 256
+_FEW = 16
 
 
 def bytes_of(value: object, depth: int = 0) -> int:
@@ -36,9 +38,14 @@ def bytes_of(value: object, depth: int = 0) -> int:
     if isinstance(value, Mapping):
         inside = value.values()
     elif isinstance(value, tuple | list):
-        if len(value) > _LONG:  # of many things all alike
-            return len(value) * (_OBJECT_BYTES // 2)
+        if len(value) > _LONG:  # of many things much alike a few tell
+            few = value[:: len(value) // _FEW]
+            return 8 * len(value) + len(value) * sum(bytes_of(v, depth + 1) for v in few) // len(
+                few
+            )
         inside = value
+    elif isinstance(value, BaseModel):
+        inside = value.__dict__.values()
     elif is_dataclass(value):
         inside = (getattr(value, f.name) for f in fields(value))
     return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in inside)
@@ -65,6 +72,13 @@ class Budget:
         while self.held_bytes > self.limit_bytes and len(self._order) > 1:
             (_, oldest), (owner, _) = next(iter(self._order.items()))
             owner.forget(oldest)
+
+    def shrink(self, to_bytes: int) -> None:
+        """Let what was asked for longest ago go until no more than this is left."""
+        with self.lock:
+            while self.held_bytes > to_bytes and self._order:
+                (_, oldest), (owner, _) = next(iter(self._order.items()))
+                owner.forget(oldest)
 
     def remove(self, memo: IdentityMemo[Any], key: Hashable) -> None:
         _, weight = self._order.pop((id(memo), key))
@@ -103,6 +117,18 @@ class IdentityMemo(Generic[R]):
                 self._budget.touch(self, key)
                 return self._rows[key][1]
         result = compute()
+        self._add(key, objects, result)
+        return result
+
+    def put(self, objects: tuple[Any, ...], values: Hashable, result: R) -> None:
+        """Keep a result in place of one that is kept already."""
+        key = (tuple(id(o) for o in objects), values)
+        with self._budget.lock:
+            if key in self._rows:
+                self.forget(key)
+        self._add(key, objects, result)
+
+    def _add(self, key: Hashable, objects: tuple[Any, ...], result: R) -> None:
         weight = self._weigh(result)
         with self._budget.lock:
             if key not in self._rows:
@@ -110,14 +136,17 @@ class IdentityMemo(Generic[R]):
                 self._budget.add(self, key, weight)
             while len(self._rows) > self._size:
                 self.forget(next(iter(self._rows)))
-        return result
 
     def peek(self, objects: tuple[Any, ...], values: Hashable) -> R | None:
         """Return what is kept, or None; nothing is worked out."""
         key = (tuple(id(o) for o in objects), values)
         with self._budget.lock:
             row = self._rows.get(key)
-        return row[1] if row is not None else None
+            if row is None:
+                return None
+            self._rows.move_to_end(key)
+            self._budget.touch(self, key)
+        return row[1]
 
     def forget(self, key: Hashable) -> None:
         """Let one result go."""

@@ -137,7 +137,7 @@ class Storeys:
                 yield Slab(top_m, self.roofs[building], area, floor, roof=True)
 
 
-_storeys: IdentityMemo[Storeys] = IdentityMemo(8)
+_storeys: IdentityMemo[Storeys] = IdentityMemo(64)
 
 
 def storeys_of(design: Design) -> Storeys:

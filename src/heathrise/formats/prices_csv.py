@@ -15,7 +15,7 @@ COLUMNS = {
     "price": ("net", "price_each", "cost"),
     "on": ("date", "since", "valid_from"),
 }
-MOST_PRICE = 1_000_000.0
+LEAST_PRICE, MOST_PRICE = 0.01, 1_000_000.0
 
 
 @dataclass(frozen=True)
@@ -46,8 +46,8 @@ def read_prices(data: bytes, items: Mapping[str, Item], today: date) -> PriceLis
             continue  # no price yet: the shipped one holds
         elif price is None:
             wrong = f"{text[:30]!r} is no price"
-        elif not 0 < price <= MOST_PRICE:
-            wrong = f"{price:g} cannot be a price; it should be over 0"
+        elif not LEAST_PRICE <= price <= MOST_PRICE:
+            wrong = f"{price:g} cannot be a price; it should be {LEAST_PRICE} at least"
         elif on is None:
             wrong = f"{row.cells['on'][:20]!r} is no day; write it as 2026-11-25"
         if wrong:

@@ -16,6 +16,7 @@ from typing import Any, NoReturn
 from ..core.catalogue import Catalogue
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
 from ..core.integrity import MAX_ELEMENTS, check
+from ..core.plain_text import plain_values
 
 FORMAT = "heathrise-project"
 VERSION = 6
@@ -103,7 +104,7 @@ def _parse(data: bytes | str) -> dict[str, Any]:
 
 
 def once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    """Return the object that the pairs make.
+    """Return the object that the pairs make, its texts without what nothing can show.
 
     Raises:
         ValueError: a name stands twice, so that one of its values would be lost in silence.
@@ -113,7 +114,7 @@ def once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
         names = [name for name, _ in pairs]
         twice = next(name for name in names if names.count(name) > 1)
         raise ValueError(f"holds {twice[:40]!r} twice in one object")
-    return made
+    return plain_values(made)
 
 
 def _no_constant(text: str) -> NoReturn:

@@ -10,6 +10,7 @@ import numpy as np
 
 from ..core.bands import Band
 from ..core.design import Floor, Neighbour, Point
+from ..core.integrity import MAX_ELEMENTS
 from .tables_in import Fault, Row, floors_by_name, number_of, read_table, said_band
 
 COLUMNS = {
@@ -27,7 +28,7 @@ _WIDTHS = (20, 40, 80, 160)
 _LAST, _LAST_24 = 233, 14
 _FIRST_5, _LAST_5 = 36, 177
 _FARTHEST_M = 10_000
-MOST_NEIGHBOURS = 2000
+MOST_NEIGHBOURS = MAX_ELEMENTS["neighbour"]
 
 
 @dataclass(frozen=True)
@@ -42,7 +43,7 @@ def read_scan(
     data: bytes, floors: Sequence[Floor], floor: str, at: Point, taken: Sequence[str]
 ) -> ScanIn:
     """Return the neighbours of a file; a row at fault is told and left out, and so are the faintest
-    of more than ``MOST_NEIGHBOURS``.
+    of more than a plan can hold.
 
     Args:
         floor, at: where a row without a place was measured.
@@ -61,11 +62,12 @@ def read_scan(
             faults.append(Fault(row.line, found))
         else:
             said.append(found)
-    if len(said) > MOST_NEIGHBOURS:
-        what = f"of {len(said):,} neighbours the {MOST_NEIGHBOURS:,} loudest are offered"
+    room = max(0, MOST_NEIGHBOURS - len(taken))
+    if len(said) > room:
+        what = f"of {len(said):,} neighbours the {room:,} loudest are offered"
         faults.append(Fault(line, what))
         levels = np.array([row["level_dbm"] for row in said], dtype=np.float64)
-        kept = np.argsort(-levels, kind="stable")[:MOST_NEIGHBOURS]
+        kept = np.argsort(-levels, kind="stable")[:room]
         said = [said[int(k)] for k in np.sort(kept)]
     used = set(taken)
     free = (key for key in (f"nb-{n}" for n in count(1)) if key not in used)

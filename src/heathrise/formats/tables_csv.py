@@ -10,6 +10,7 @@ from collections.abc import Iterable, Sequence
 from ..core.design import Design, Floor, Switch
 from ..core.evaluate import Evaluation
 from ..core.labelling import project_labels
+from ..core.plain_text import plain
 
 # A spreadsheet takes a cell that begins so for a formula.
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
@@ -96,5 +97,5 @@ def safe_cell(cell: object) -> object:
     """Return a cell whose text no spreadsheet takes for a formula."""
     if not isinstance(cell, str):
         return cell
-    text = _FORMULA_WITHIN.sub(r"\1'", cell)
+    text = _FORMULA_WITHIN.sub(r"\1'", plain(cell))
     return f"'{text}" if text.startswith(_FORMULA_STARTS) else text

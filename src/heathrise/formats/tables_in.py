@@ -12,6 +12,7 @@ from typing import Literal, NoReturn
 
 from ..core.bands import BANDS, Band
 from ..core.design import DesignError, Floor, Problem
+from ..core.plain_text import plain
 from ..core.records import in_our_time
 
 MAX_BYTES = 40_000_000
@@ -55,7 +56,7 @@ def read_table(
     if len(data) > MAX_BYTES:
         most = MAX_BYTES // 1_000_000
         _refuse(f"has {len(data) / 1e6:.0f} MB; at most {most} MB can be read")
-    text = _decoded(data)
+    text = plain(_decoded(data))
     head, _, _ = text.partition("\n")
     if not head.strip():
         _refuse("is empty; its first line should name the columns")

@@ -33,7 +33,7 @@ from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting
 
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
 _RANK = {kind: rank for rank, kind in enumerate(KINDS)}
-_KEPT_DESIGNS = 8
+_KEPT_DESIGNS = 64
 MAX_LABEL = 120
 
 

@@ -8,10 +8,20 @@ from collections.abc import Iterable, Iterator
 
 from flask import Response, request
 
+from ..core.memo import IdentityMemo
+
 LEAST_BYTES = 1_000
 _QUICK = 1  # of the nine levels: a loopback is not worth more of the processor
 _AS_GZIP = 31
+_SHARED = "heathrise_shared"
+_packed: IdentityMemo[bytes] = IdentityMemo(200)
 KINDS = ("application/json", "application/x-ndjson", "application/yaml", "text/csv")
+
+
+def shared(response: Response) -> Response:
+    """Mark a response whose data many are given as one object, so that it is packed once."""
+    setattr(response, _SHARED, True)
+    return response
 
 
 def compressed(response: Response) -> Response:
@@ -25,7 +35,11 @@ def compressed(response: Response) -> Response:
         data = response.get_data()
         if len(data) < LEAST_BYTES:
             return response
-        response.set_data(gzip.compress(data, _QUICK))
+        response.set_data(
+            _packed.get((data,), None, lambda: gzip.compress(data, _QUICK))
+            if getattr(response, _SHARED, False)
+            else gzip.compress(data, _QUICK)
+        )
     response.headers["Content-Encoding"] = "gzip"
     response.headers.add("Vary", "Accept-Encoding")
     return response

@@ -18,7 +18,7 @@ from ..store.observed import observed
 from ..store.records import Records
 from .models import Agreement, HandoverView, Keys, PastHandover, Progress, Signature
 from .transfer import file_stem
-from .wire import json_of
+from .wire import json_of, whole_number
 
 
 def make_handover(repository: Repository) -> APIBlueprint:
@@ -121,7 +121,7 @@ def make_handover(repository: Repository) -> APIBlueprint:
         scale = request.args.get("scale", "100")
         evaluation = evaluate(saved.design, repository.catalogue, "figures")
         drawn = sheets_of(saved, evaluation)
-        text = sheet_svg(drawn, floor, int(scale) if scale.isdecimal() else 0)
+        text = sheet_svg(drawn, floor, whole_number(scale, most=10_000) or 0)
         response = Response(text, mimetype="image/svg+xml")
         name = f"{file_stem(saved.name)}-{file_stem(floor)}.svg"
         response.headers["Content-Disposition"] = f'attachment; filename="{name}"'

@@ -9,7 +9,7 @@ from flask import Response, request
 
 from ..core.evaluate import evaluate
 from ..core.offers import offers
-from ..core.order import Order, items_of
+from ..core.order import Order, priced_items
 from ..core.ordering import order_of
 from ..formats.prices_csv import read_prices, write_prices
 from ..store import Repository, Saved
@@ -49,7 +49,7 @@ def make_orders(repository: Repository) -> APIBlueprint:
 
     @routes.get("/firm/prices.csv")
     def prices_out() -> Response:
-        items = items_of(repository.catalogue).values()
+        items = priced_items(repository.catalogue).values()
         text = write_prices(items, FirmPrices(repository.engine).all())
         response = Response(text, mimetype="text/csv")
         response.headers["Content-Disposition"] = 'attachment; filename="prices.csv"'
@@ -59,7 +59,7 @@ def make_orders(repository: Repository) -> APIBlueprint:
     @routes.output(PricesRead)
     def prices_in() -> Response:
         """Read a list. It is taken when nothing is at fault, or when ``take`` says so."""
-        read = read_prices(request.get_data(), items_of(repository.catalogue), today())
+        read = read_prices(request.get_data(), priced_items(repository.catalogue), today())
         taken = not read.faults or request.args.get("take") == "1"
         if taken:
             FirmPrices(repository.engine).take(read.prices)

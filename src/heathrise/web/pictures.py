@@ -10,7 +10,7 @@ from ..formats.pictures import read_picture
 from ..store import Repository
 from ..store.pictures import Kept, Pictures
 from .models import KeptPicture
-from .wire import json_of
+from .wire import json_of, whole_number
 
 
 def make_pictures(repository: Repository) -> APIBlueprint:
@@ -27,10 +27,11 @@ def make_pictures(repository: Repository) -> APIBlueprint:
         if file is None:
             raise DesignError([Problem("picture", "no picture came with the request")])
         page = request.form.get("page", "1")
-        if not page.isdigit():
+        number = whole_number(page, most=100_000)
+        if number is None:
             raise DesignError([Problem("page", "should be the number of a page")])
         repository.load(project_id)
-        read = read_picture(file.read(), int(page))
+        read = read_picture(file.read(), number)
         kept = Kept(read.media, read.data)
         key = pictures.keep(project_id, kept, read.width_px, read.height_px)
         found = KeptPicture(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Iterator
 
 from apiflask import APIBlueprint
@@ -11,6 +12,7 @@ from ..core.catalogue import Catalogue
 from ..core.design import (
     Building,
     Design,
+    DesignError,
     Element,
     Floor,
     Site,
@@ -20,9 +22,11 @@ from ..core.design import (
 from ..core.evaluate import evaluate
 from ..core.integrity import check
 from ..core.storeys import SLAB_M
-from ..store import Repository, Saved
+from ..store import Repository, Saved, UnknownProject
 from .answers import Answers
 from .breaker import Breaker
+from .compress import shared
+from .memory import KEEPER
 from .models import (
     Answer,
     ChangeRequest,
@@ -66,13 +70,17 @@ def blank_design(new: NewProject) -> Design:
     return design_of(elements)
 
 
+def _line(answer: bytes) -> bytes:
+    return b'{"answer":' + answer + b"}\n"
+
+
 def make_projects(repository: Repository, answers: Answers, breaker: Breaker) -> APIBlueprint:
     """Return the blueprint over a repository."""
     routes = APIBlueprint("projects", __name__, url_prefix="/api")
 
     @routes.get("/health")
     def health() -> Response:
-        return jsonify(ok=True, database=breaker.answers)
+        return jsonify(ok=True, database=breaker.answers, memory=KEEPER.told())
 
     @routes.after_request
     def answered(response: Response) -> Response:
@@ -132,15 +140,14 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         saved = repository.commit(prepared, AUTHOR, edit.label)
         answers.settle(saved, catalogue, worked)
 
-        def lines() -> Iterator[str]:
-            yield f'{{"answer":{answers.text(worked, edit.base)}}}\n'
-            if edit.view is not None and edit.view.floor in saved.design.of(Floor):
-                yield (
-                    Line(
-                        relief=relief_of(repository, project_id, saved.design, edit.view)
-                    ).model_dump_json()
-                    + "\n"
-                )
+        def lines() -> Iterator[bytes]:
+            yield _line(answers.text(worked, edit.base))
+            if edit.view is None:
+                return
+            # What is on view may have gone with the edit: a storey, or what it is compared with.
+            with contextlib.suppress(DesignError, UnknownProject):
+                drawn = relief_of(repository, project_id, saved.design, edit.view)
+                yield Line(relief=drawn).model_dump_json().encode() + b"\n"
 
         return Response(lines(), mimetype=LINES)
 
@@ -156,13 +163,13 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
             relief_of(repository, project_id, design, edit.view, quick=True) if edit.view else None
         )
 
-        def lines() -> Iterator[str]:
+        def lines() -> Iterator[bytes]:
             # The relief is on the screen while the rest is still being worked out.
             if drawn:
-                yield Line(relief=drawn).model_dump_json() + "\n"
+                yield Line(relief=drawn).model_dump_json().encode() + b"\n"
             if edit.figures:
                 worked = answers.once(evaluate(design, catalogue, "preview"), saved.revision)
-                yield f'{{"answer":{answers.text(worked, edit.base)}}}\n'
+                yield _line(answers.text(worked, edit.base))
 
         return Response(lines(), mimetype=LINES)
 
@@ -171,8 +178,7 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
     @routes.output(Answer)
     def evaluation(project_id: str, known: Known) -> Response:
         worked = answers.figures(repository.load(project_id), repository.catalogue)
-        text = answers.text(worked, known.base)
-        return Response(text, mimetype="application/json")
+        return shared(Response(answers.text(worked, known.base), mimetype="application/json"))
 
     @routes.get("/projects/<project_id>/history")
     def history(project_id: str) -> Response:

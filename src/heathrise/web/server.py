@@ -6,7 +6,9 @@ import argparse
 import gc
 import logging
 import os
+import signal
 import threading
+import time
 from pathlib import Path
 
 from ..core.catalogue import load_catalogue
@@ -19,9 +21,11 @@ from ..store.migrate import migrate
 from .app import create_app
 from .demo import hand_over_demo, load_demo
 from .front_door import make_server
+from .memory import KEEPER
 
 # Not an argument: what is on a command line, everybody on the machine can read.
 DATABASE_VARIABLE = "HEATHRISE_DATABASE"
+KEEPER_SECONDS = 0.5
 COLLECT = (50_000, 20, 20)  # answers are made of many small objects that live on
 
 
@@ -31,6 +35,7 @@ def main() -> None:
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--frontend", type=Path)
     parser.add_argument("--demo", action="store_true")
+    parser.add_argument("--kept", action="store_true", help="end with the process that started it")
     options = parser.parse_args()
     gc.set_threshold(*COLLECT)
     url = os.environ.get(DATABASE_VARIABLE)
@@ -44,6 +49,8 @@ def main() -> None:
     Jobs(patient).interrupted()
     patient.dispose()
     repository = Repository(connect(url), load_catalogue())
+    if options.kept:
+        threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
     server = make_server(create_app(repository, options.frontend), options.port)
 
     def beside() -> None:
@@ -52,7 +59,15 @@ def main() -> None:
             hand_over_demo(repository)
 
     threading.Thread(target=beside, daemon=True).start()
+    KEEPER.begin()
     server.run()
+
+
+def _end_with(keeper: int) -> None:
+    """End this process soon after its keeper has, however that was ended."""
+    while os.getppid() == keeper:
+        time.sleep(KEEPER_SECONDS)
+    os.kill(os.getpid(), signal.SIGTERM)
 
 
 def warm() -> None:
@@ -64,6 +79,7 @@ def warm() -> None:
     # What is loaded by now stays: the collector need not look through it again and again.
     gc.collect()
     gc.freeze()
+    KEEPER.settle()
 
 
 if __name__ == "__main__":

@@ -60,7 +60,7 @@ from .models import (
     WalkMark,
     WalkRequest,
 )
-from .wire import AUTHOR, json_of, line_faults
+from .wire import AUTHOR, json_of, line_faults, whole_number
 
 
 def make_signal(repository: Repository) -> APIBlueprint:
@@ -275,8 +275,8 @@ def _compared(
     kind, _, key = view.against.partition(":")
     if kind == "without":
         return connected(plan.without(frozenset(key.split(",")))), plan
-    if kind == "revision" and key.isdecimal():
-        earlier = as_planned(repository.at(project_id, int(key)))
+    if kind == "revision" and (number := whole_number(key)) is not None:
+        earlier = as_planned(repository.at(project_id, number))
         return plan, air_of(earlier, catalogue, view.band)
     variant = design.of(Variant).get(key)
     if kind == "variant" and variant is not None:

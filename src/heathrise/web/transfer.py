@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
+import json
 import re
 
 from apiflask import APIBlueprint
 from flask import Response, abort, request
 from pydantic import ValidationError
 
-from ..core.design import DesignError, describe
+from ..core.design import DesignError, Problem, describe
 from ..core.evaluate import Evaluation
 from ..core.order import Order
 from ..formats.confined import inspect_confined
 from ..formats.dxf import Choice, Inspection
-from ..formats.project_file import load_project, project_schema
+from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
 from ..store import Repository
 from .answers import Answers
@@ -79,6 +80,8 @@ def choice_of(text: str) -> Choice:
         DesignError: with the path of what is wrong.
     """
     try:
-        return Choice.model_validate_json(text)
-    except ValidationError as error:
+        return Choice.model_validate(json.loads(text, object_pairs_hook=once))
+    except ValueError as error:
+        if not isinstance(error, ValidationError):
+            raise DesignError([Problem("choice", "should be what was chosen, in JSON")]) from None
         raise DesignError(list(describe(error, "choice"))) from None

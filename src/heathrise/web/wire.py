@@ -21,3 +21,10 @@ def line_faults(faults: Sequence[Fault]) -> list[LineFault]:
 def json_of(model: BaseModel, status: int = 200) -> Response:
     """Return a model as a response, written by Pydantic at once."""
     return Response(model.model_dump_json(), status, mimetype="application/json")
+
+
+def whole_number(text: str, most: int = 2**31 - 1) -> int | None:
+    """Return a number that was written in plain digits, or None where it is none or too large."""
+    if not (text.isascii() and text.isdecimal() and len(text) <= len(str(most))):
+        return None
+    return number if (number := int(text)) <= most else None

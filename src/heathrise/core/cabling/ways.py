@@ -86,8 +86,8 @@ class Ways:
         return self.floor_of[node if node < self.nodes else node - self.nodes]
 
 
-_ways: IdentityMemo[dict[str, Ways]] = IdentityMemo(8)
-_lattices: IdentityMemo[dict[str, Storey]] = IdentityMemo(8)
+_ways: IdentityMemo[dict[str, Ways]] = IdentityMemo(64)
+_lattices: IdentityMemo[dict[str, Storey]] = IdentityMemo(64)
 
 
 def ways_of(design: Design, catalogue: Catalogue) -> dict[str, Ways]:

@@ -9,6 +9,7 @@ from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
+from ..plain_text import plain_values
 from .elements import KIND_OF, KINDS, Site
 from .values import Element, ElementId
 
@@ -112,7 +113,7 @@ def parse_element(kind: str, data: Mapping[str, Any], where: str = "") -> Elemen
     if cls is None:
         raise DesignError([Problem(place, f"there is no kind of element called {kind[:40]!r}")])
     try:
-        return cls.model_validate(data)
+        return cls.model_validate(plain_values(data))
     except ValidationError as error:
         raise DesignError(list(describe(error, place))) from None
 

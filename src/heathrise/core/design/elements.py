@@ -388,6 +388,23 @@ class Variant(Element):
     name: Name
     changes: Annotated[tuple[dict[str, Any], ...], Field(max_length=2_000)]
 
+    @field_validator("changes")
+    @classmethod
+    def _flat(cls, changes: tuple[dict[str, Any], ...]) -> tuple[dict[str, Any], ...]:
+        if any(c.get("kind") == "variant" for c in changes):
+            raise ValueError("another way of doing the job holds no other ways")
+        if any(_deeper_than(c, _DEEPEST) for c in changes):
+            raise ValueError("a change is nested too deep")
+        return changes
+
+
+_DEEPEST = 8  # an outline in an element in a change has five
+
+
+def _deeper_than(value: object, most: int) -> bool:
+    inner = value.values() if isinstance(value, dict) else value if isinstance(value, list) else ()
+    return most == 0 or any(_deeper_than(v, most - 1) for v in inner)
+
 
 # In order of dependence: each kind refers only to kinds before it.
 KINDS: dict[str, type[Element]] = {

@@ -133,7 +133,7 @@ class Footways:
         return next((r.name for r in rooms if r is not None), "outdoors")
 
 
-_footways: IdentityMemo[Footways] = IdentityMemo(4, weigh=lambda f: 80 * f.graph.shape[0])
+_footways: IdentityMemo[Footways] = IdentityMemo(64, weigh=lambda f: 80 * f.graph.shape[0])
 _middles: IdentityMemo[Spot] = IdentityMemo(4096, weigh=lambda _: 300)
 
 

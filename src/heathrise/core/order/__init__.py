@@ -6,7 +6,7 @@ from .labour import Task, climbs_of, pull_minutes
 from .links import Link
 from .packs import Pack, cheapest_cover
 from .parts import GROUPS, Where, cord_for, disks_for
-from .prices import FirmPrice, Item, Prices, items_of
+from .prices import FirmPrice, Item, Prices, items_of, priced_items
 
 __all__ = [
     "GROUPS",
@@ -28,5 +28,6 @@ __all__ = [
     "disks_for",
     "holes_of",
     "items_of",
+    "priced_items",
     "pull_minutes",
 ]

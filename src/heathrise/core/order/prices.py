@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, DeviceModel, InjectorModel, SwitchModel
 from .packs import Pack
 
 
@@ -19,6 +19,7 @@ class Item:
     unit: str
     price: float
     packs: tuple[Pack, ...] = ()
+    sold: bool = True
 
 
 @dataclass(frozen=True)
@@ -30,15 +31,17 @@ class FirmPrice:
 
 
 def items_of(catalogue: Catalogue) -> dict[str, Item]:
-    """Return everything that an order can hold, by id."""
+    """Return everything that an order can hold, by id; with what nobody sells any more, since an
+    older plan may have it as new."""
     found: dict[str, Item] = {}
-    for kind in catalogue.devices:
-        for model in catalogue.sold(kind):
+    for models in catalogue.devices.values():
+        for model in models.values():
             packs = tuple(Pack(int(n), p) for n, p in model.packs.items())
-            found[model.id] = Item(model.id, model.label, "piece", model.price, packs)
-    for shelf in (catalogue.sold_switches, catalogue.injectors.values()):
-        for row in shelf:
-            found[row.id] = Item(row.id, row.label, "piece", row.price)
+            found[model.id] = _item(model, model.old is None, packs)
+    for switch in catalogue.switches.values():
+        found[switch.id] = _item(switch, switch.old is None)
+    for injector in catalogue.injectors.values():
+        found[injector.id] = _item(injector, True)
     for key, cable in catalogue.cables.items():
         label = f"{cable.label}, box of {cable.box_m:g} m"
         found[f"cable-{key.lower()}"] = Item(f"cable-{key.lower()}", label, "box", cable.box_price)
@@ -50,6 +53,18 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
     for part in catalogue.parts.values():
         found[part.id] = Item(part.id, part.label, part.unit, part.price)
     return found
+
+
+def priced_items(catalogue: Catalogue) -> dict[str, Item]:
+    """Return what the firm can have a price for, by id."""
+    return {key: item for key, item in items_of(catalogue).items() if item.sold}
+
+
+def _item(
+    model: DeviceModel | SwitchModel | InjectorModel, sold: bool, packs: tuple[Pack, ...] = ()
+) -> Item:
+    label = model.label if sold else f"{model.label}, no longer sold: choose another"
+    return Item(model.id, label, "piece", model.price, packs, sold)
 
 
 @dataclass(frozen=True)

@@ -55,7 +55,7 @@ class SignalChapter(BaseModel):
 
 
 # Its terrain and catalogue lie elsewhere too; its own are the radios.
-_airs: IdentityMemo[Air] = IdentityMemo(8, weigh=lambda air: 400 * len(air.radios))
+_airs: IdentityMemo[Air] = IdentityMemo(64, weigh=lambda air: 400 * len(air.radios))
 
 
 def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:

@@ -134,7 +134,7 @@ _SWAPS: dict[str, tuple[str, ...]] = {
     "wall": ("wall", "gap"), "door": ("door", "gap"), "window": ("window", "gap"),
     "gap": ("gap", "door", "window"), "slab": ("slab",), "roof": ("roof",),
 }  # fmt: skip
-_named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(8)
+_named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(64)
 
 
 def ray_to(air: Air, device: Device, floor: str, at: Point, band: Band) -> Ray:

@@ -16,7 +16,7 @@ from .terrain import losses_to_db, source_of
 
 Array = NDArray[np.float64]
 
-_hearing: IdentityMemo[Array] = IdentityMemo(16)
+_hearing: IdentityMemo[Array] = IdentityMemo(64)
 
 
 def hearing_dbm(air: Air, band: Band) -> Array:
@@ -36,7 +36,7 @@ def _hear(air: Air, band: Band) -> Array:
 
 
 # All bands are traced at once, and most access points are on more than one.
-_between: IdentityMemo[Array] = IdentityMemo(4)
+_between: IdentityMemo[Array] = IdentityMemo(64)
 
 
 def _all(air: Air, devices: Sequence[Device]) -> Array:

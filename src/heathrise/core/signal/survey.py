@@ -40,7 +40,7 @@ class Survey:
         return len(self.x)
 
 
-_surveys: IdentityMemo[dict[str, Survey]] = IdentityMemo(8)
+_surveys: IdentityMemo[dict[str, Survey]] = IdentityMemo(64)
 _rooms: IdentityMemo[tuple[Array, Array]] = IdentityMemo(4096)
 
 

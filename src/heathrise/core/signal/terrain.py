@@ -77,8 +77,8 @@ class Terrain:
         return z_m
 
 
-_layers: IdentityMemo[Layers] = IdentityMemo(8)
-_terrains: IdentityMemo[Terrain] = IdentityMemo(8)
+_layers: IdentityMemo[Layers] = IdentityMemo(64)
+_terrains: IdentityMemo[Terrain] = IdentityMemo(64)
 # Every access point over every floor of a large site, and some positions of one that is dragged.
 _losses: IdentityMemo[NDArray[np.float32]] = IdentityMemo(20_000)
 _grids: IdentityMemo[tuple[Grid, ...]] = IdentityMemo(64)

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import atexit
+import contextlib
 import re
 from functools import cache
 from pathlib import Path
+from queue import Empty, SimpleQueue
 from typing import Any
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
@@ -74,4 +77,23 @@ def pdf_of(html: str) -> bytes:
             return super().fetch(url, headers)
 
     document = HTML(string=html, base_url=HERE.as_uri() + "/", url_fetcher=OwnOnly())
-    return bytes(document.write_pdf(font_config=FontConfiguration()))
+    # Fonts are the same for all papers; each set of them has a folder of files while it lives.
+    try:
+        fonts = _fonts.get_nowait()
+    except Empty:
+        fonts = FontConfiguration()
+    try:
+        return bytes(document.write_pdf(font_config=fonts))
+    finally:
+        _fonts.put(fonts)
+
+
+_fonts: SimpleQueue[Any] = SimpleQueue()
+
+
+@atexit.register
+def _let_fonts_go() -> None:
+    """Have each set of fonts take its folder along, which an interpreter that ends may not."""
+    with contextlib.suppress(Empty):
+        while True:
+            _fonts.get_nowait().__del__()

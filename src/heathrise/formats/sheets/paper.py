@@ -6,6 +6,8 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from html import escape
 
+from ...core.plain_text import plain_line
+
 INK, GRANITE, PAPER = "#2b2622", "#65605c", "#ffffff"
 HEATHER, MOSS, GORSE, RUST, TARN = "#6d4a7e", "#4c6a3c", "#7d5c00", "#a8442a", "#2f6f86"
 LETTER = 0.52  # width of a letter over its height
@@ -76,5 +78,5 @@ def text(
     """Return a line of text; ``y`` is its baseline, sizes in mm."""
     return (
         f'<text x="{x:.2f}" y="{y:.2f}" font-size="{size}" font-weight="{weight}" '
-        f'text-anchor="{anchor}" fill="{tone}">{escape(said)}</text>'
+        f'text-anchor="{anchor}" fill="{tone}">{escape(plain_line(said))}</text>'
     )
