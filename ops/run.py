@@ -28,7 +28,7 @@ from .setup import DIST, PYTHON, environment, set_up
 DEFAULT_PORT = 8425
 LAST_PORT = 65_535
 START_SECONDS = 90.0
-END_SECONDS = 10.0
+END_SECONDS = 4.0
 SERVER = "heathrise.web.server"
 
 

@@ -21,17 +21,21 @@ from .setup import environment
 STOP_SECONDS = 15.0
 START_SECONDS = 60.0
 DATABASE_VARIABLE = "HEATHRISE_DATABASE"
+TRY_AGAIN_SECONDS = 5.0
 MOST_DEATHS, DEATHS_SECONDS = 5, 60.0
 
 
 class Server:
     """One server process on a port of loopback."""
 
-    def __init__(self, url: str, port: int, dist: Path, demo: bool = True) -> None:
+    def __init__(
+        self, url: str, port: int, dist: Path, demo: bool = True, data: Path | None = None
+    ) -> None:
         self.port = port
         self._command = [
             sys.executable, "-m", "heathrise.web.server", "--port", str(port),
             "--frontend", str(dist), "--kept", *(["--demo"] if demo else []),
+            *(["--data", str(data)] if data else []),
         ]  # fmt: skip
         # In the environment, which only the same user can read, not on the command line.
         self._environment = {**environment(), DATABASE_VARIABLE: url}
@@ -110,7 +114,7 @@ def main() -> int:
         if fresh:
             database.clear()
         database.start()
-        server = Server(database.create("heathrise"), port, dist)
+        server = Server(database.create("heathrise"), port, dist, data=database.folder)
         try:
             server.start()
             _keep(database, server, lambda: stopping)
@@ -119,6 +123,15 @@ def main() -> int:
     finally:
         database.stop()
     return 0
+
+
+def _started(database: Database) -> bool:
+    """Start the database again; where that fails the server goes on saying that it is away."""
+    try:
+        database.start()
+    except SystemExit:
+        return False
+    return True
 
 
 def _own_folder_for_now() -> None:
@@ -137,8 +150,9 @@ def _keep(database: Database, server: Server, stopping: Callable[[], bool]) -> N
         time.sleep(0.2)
         if stopping():
             return
-        if not database.running:
-            database.start()
+        if not database.running and not _started(database):
+            time.sleep(TRY_AGAIN_SECONDS)
+            continue
         if not server.running:
             deaths = [d for d in deaths if time.monotonic() - d < DEATHS_SECONDS]
             if len(deaths) >= MOST_DEATHS:

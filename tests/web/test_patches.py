@@ -5,6 +5,8 @@ from __future__ import annotations
 import gzip
 import json
 import random
+import time
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 from flask.testing import FlaskClient
@@ -13,7 +15,8 @@ from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Change, Design, Device, Network, Space, apply, put, remove
 from heathrise.core.evaluate import evaluate
 from heathrise.store import Repository
-from heathrise.web.answers import Answers
+from heathrise.web import answers as answers_module
+from heathrise.web.answers import KEPT, Answers
 from heathrise.web.app import create_app
 from heathrise.web.patches import ROW_KEYS, Tree, patch
 
@@ -127,7 +130,7 @@ def test_only_the_last_evaluations_are_known(catalogue: Catalogue, home: Design)
     answers, result = Answers(), evaluate(home, catalogue, "preview")
     first = answers.keep(result, 1)
     assert json.loads(answers.text(first, first.mark))["patch"] == {}
-    for _ in range(30):
+    for _ in range(KEPT):
         last = answers.keep(result, 1)
     told = json.loads(answers.text(last, first.mark))
     assert told["base"] is None and told["evaluation"]["tally"] == last.tree["tally"]
@@ -144,3 +147,42 @@ def test_who_takes_no_gzip_gets_plain_text(client: FlaskClient) -> None:
 @pytest.fixture
 def client(repository: Repository) -> FlaskClient:
     return create_app(repository).test_client()
+
+
+def test_all_who_ask_for_one_revision_share_one_answer(
+    repository: Repository, home: Design, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Twenty readers at once: it is worked out once, written once, packed once."""
+    saved = repository.create("Shared", home, "me", "made")
+    made, packed = [], []
+    evaluated, pack = answers_module.evaluate, gzip.compress
+
+    def evaluate_once(*args: object) -> object:
+        made.append(args)
+        time.sleep(0.2)
+        return evaluated(*args)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(answers_module, "evaluate", evaluate_once)
+    monkeypatch.setattr(gzip, "compress", lambda *a: packed.append(a) or pack(*a))  # type: ignore[func-returns-value]
+    app = create_app(repository)
+    path = f"/api/projects/{saved.id}/evaluation"
+
+    def read(_: int) -> bytes:
+        with app.test_client() as client:
+            return client.get(path, headers={"Accept-Encoding": "gzip"}).get_data()
+
+    with ThreadPoolExecutor(20) as pool:
+        answers = set(pool.map(read, range(20)))
+    # While channels are searched for they are asked for anew; of one answer all have the same bytes.
+    assert len(made) <= 2 and len(answers) == len(packed) <= 2
+
+
+def test_an_evaluation_that_fails_is_tried_again(
+    repository: Repository, home: Design, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    answers, saved = Answers(), repository.create("Failed", home, "me", "made")
+    monkeypatch.setattr(answers_module, "evaluate", lambda *_: 1 / 0)
+    with pytest.raises(ZeroDivisionError):
+        answers.figures(saved, repository.catalogue)
+    monkeypatch.undo()
+    assert answers.figures(saved, repository.catalogue).tree["tally"]

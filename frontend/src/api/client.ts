@@ -13,8 +13,9 @@ export class ApiError extends Error {
     super(message)
   }
 
+  /** Whether it was not reached, or has no database or no room just now: it may do well later. */
   get isOffline(): boolean {
-    return this.status === 0 || this.status === 503
+    return [0, 503, 507].includes(this.status)
   }
 
   /** Whether it lies in what was sent: the same again would be refused again. */

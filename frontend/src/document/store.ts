@@ -21,6 +21,8 @@ export interface Selection {
 const RETRY_MS = 2500
 /** So often an edit that the server fails at, through no fault that it names, is tried. */
 const MOST_TRIES = 4
+/** Answered by a server whose disk is full. */
+const NO_ROOM_THERE = 507
 const NO_ROOM = 'This browser has no room left: what is not saved yet is lost when the page is closed.'
 
 /** The open design: what was decided, what is not yet saved, steps back, and what the server makes of it. */
@@ -188,6 +190,7 @@ export const useDesign = defineStore('design', () => {
       if (project !== id.value) return false
       if (error.isOffline || (!error.isRefusal && ++tries < MOST_TRIES)) {
         offline.value = true
+        if (error.status === NO_ROOM_THERE) trouble.value = { message: error.message, detail: [] }
         retry = setTimeout(() => void flush(), RETRY_MS)
         return false
       }

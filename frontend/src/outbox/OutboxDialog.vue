@@ -34,7 +34,7 @@ const sendAll = () => outbox.refused.slice().forEach((e) => outbox.sendAgain(e))
       </article>
     </template>
     <template v-if="outbox.waiting.length">
-      <p class="head"><span><b>{{ outbox.waiting.length }} to send.</b> {{ outbox.offline ? 'No connection; it goes by itself when there is one.' : 'It goes by itself.' }}</span></p>
+      <p class="head"><span><b>{{ outbox.waiting.length }} to send.</b> {{ outbox.offline ? outbox.whyNot : 'It goes by itself.' }}</span></p>
       <OutboxRow v-for="e in outbox.waiting" :key="e.row.key" :entry="e" />
     </template>
   </Dialog>

@@ -30,6 +30,7 @@ export const useWho = createSharedComposable(() => useLocalStorage('heathrise-wh
 export const useOutbox = defineStore('outbox', () => {
   const entries = shallowRef<Entry[]>(entriesIn(localStorage))
   const offline = ref(false)
+  const whyNot = ref('')
   /** How far this device's clock goes ahead of the server's, in s. */
   const aheadS = ref(0)
   const full = ref(false)
@@ -104,6 +105,7 @@ export const useOutbox = defineStore('outbox', () => {
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       offline.value = true
+      whyNot.value = error.status ? error.message : 'No connection; it goes by itself when there is one.'
     } finally {
       sending = false
     }
@@ -209,5 +211,5 @@ export const useOutbox = defineStore('outbox', () => {
   useEventListener('online', () => void send())
   useEventListener('storage', () => load())
   void send()
-  return { entries, waiting, refused, offline, aheadS, full, waitingOf, keep, photograph, sendAgain, throwAway: drop, send, onAnswered: answered.on }
+  return { entries, waiting, refused, offline, whyNot, aheadS, full, waitingOf, keep, photograph, sendAgain, throwAway: drop, send, onAnswered: answered.on }
 })

@@ -15,6 +15,7 @@ from typing import Any
 from pydantic import TypeAdapter
 from sqlalchemy import Connection, Engine, delete, func, insert, select, update
 from sqlalchemy.dialects.mysql import insert as mysql_insert
+from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.catalogue import Catalogue, Value
 from ..core.design import (
@@ -29,7 +30,7 @@ from ..core.design import (
     put,
 )
 from ..core.integrity import check, check_edit
-from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting
+from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting, trouble_of
 
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
 _RANK = {kind: rank for rank, kind in enumerate(KINDS)}
@@ -189,10 +190,16 @@ class Repository:
         return design
 
     def opened(self, project_id: str) -> None:
-        """Note that a project was opened, so that it comes first next time."""
-        with self._engine.begin() as connection:
-            now = func.now(6)
-            connection.execute(update(project).where(project.c.id == project_id).values(opened=now))
+        """Note that a project was opened, so that it comes first next time. A database that has no
+        room to note it can be read all the same."""
+        now = func.now(6)
+        noted = update(project).where(project.c.id == project_id).values(opened=now)
+        try:
+            with self._engine.begin() as connection:
+                connection.execute(noted)
+        except SQLAlchemyError as error:
+            if trouble_of(error) != "full":
+                raise
 
     def rename(self, project_id: str, name: str) -> None:
         with self._engine.begin() as connection:

@@ -6,6 +6,7 @@ outlines and short lists become JSON columns; everything else has a column of it
 
 from __future__ import annotations
 
+import re
 import types
 from typing import Any, Literal, Union, get_args, get_origin
 
@@ -247,13 +248,28 @@ def connect(url: str, patient: bool = False) -> Engine:
     )
 
 
-# What MariaDB's client says when the server is not there, or went away on the way.
+# What MariaDB and its client say: that the server is not there or went away on the way; that its
+# disk is full; that a packet (1153) or a value (1406) is too large.
 _NO_SERVER = {1053, 1927, 2002, 2003, 2006, 2013, 2055}
+_DISK_FULL = {1021, 1114}
+_NO_SPACE = re.compile(r"\b(error|errno|Errcode):? ?28\b|No space left", re.IGNORECASE)
+_TOO_LARGE = {1153, 1406}
+Trouble = Literal["gone", "full", "too_large", "other"]
+
+
+def trouble_of(error: SQLAlchemyError) -> Trouble:
+    """Return what a failed statement says of the database."""
+    arguments: tuple[object, ...] = getattr(getattr(error, "orig", None), "args", ())
+    code = arguments[0] if arguments else None
+    if code in _DISK_FULL or _NO_SPACE.search(str(arguments[1:])):
+        return "full"
+    if code in _TOO_LARGE:
+        return "too_large"
+    if isinstance(error, InterfaceError | PoolTimeout) or code in _NO_SERVER:
+        return "gone"
+    return "other"
 
 
 def out_of_reach(error: SQLAlchemyError) -> bool:
-    """Whether a statement failed because the database was not there, and may do well later."""
-    if isinstance(error, InterfaceError | PoolTimeout):
-        return True
-    arguments: tuple[object, ...] = getattr(getattr(error, "orig", None), "args", ())
-    return bool(arguments) and arguments[0] in _NO_SERVER
+    """Whether a statement failed for now and may do well later: no server, or no room."""
+    return trouble_of(error) in ("gone", "full")

@@ -16,7 +16,7 @@ from ..core.memo import IdentityMemo
 from ..store import Saved
 from .patches import Tree, patch
 
-_KEPT = 200
+KEPT = 200
 _OVER_TEXT = 8  # times that plain data weighs more than its text
 
 
@@ -37,11 +37,11 @@ class Answers:
     counts within the budget of all that is."""
 
     def __init__(self) -> None:
-        self._lock = Lock()
+        self._lock, self._writing = Lock(), Lock()
         self._under_way: dict[tuple[int, int], Future[Worked]] = {}
-        self._settled: IdentityMemo[Worked] = IdentityMemo(_KEPT, weigh=lambda w: w.weight)
-        self._by_mark: IdentityMemo[Worked] = IdentityMemo(_KEPT, weigh=lambda w: w.weight)
-        self._texts: IdentityMemo[bytes] = IdentityMemo(_KEPT)
+        self._settled: IdentityMemo[Worked] = IdentityMemo(KEPT, weigh=lambda w: w.weight)
+        self._by_mark: IdentityMemo[Worked] = IdentityMemo(KEPT, weigh=lambda w: w.weight)
+        self._texts: IdentityMemo[bytes] = IdentityMemo(KEPT)
         # Marks of another process mean nothing here.
         self._run, self._numbers = secrets.token_hex(4), count(1)
 
@@ -102,7 +102,8 @@ class Answers:
             }
             return json.dumps(answer, separators=(",", ":"), ensure_ascii=False).encode()
 
-        return self._texts.get((worked,), known, write)
+        with self._writing:  # who comes second waits for the first rather than write it again
+            return self._texts.get((worked,), known, write)
 
     def whole(self, saved: Saved, catalogue: Catalogue) -> Evaluation:
         """Return the evaluation for a file: it waits for the search that all share."""

@@ -10,7 +10,7 @@ from typing import Any
 from apiflask import APIFlask
 from flask import Flask, Response, abort, jsonify, request, send_from_directory
 from flask.json.provider import DefaultJSONProvider
-from sqlalchemy.exc import InterfaceError, OperationalError
+from sqlalchemy.exc import OperationalError, SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
@@ -21,6 +21,7 @@ from ..store import Repository, StaleRevision, UnknownProject
 from ..store.jobs import UnknownJob
 from ..store.papers import UnknownPaper
 from ..store.pictures import UnknownPicture
+from ..store.tables import trouble_of
 from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
@@ -32,6 +33,7 @@ from .orders import make_orders
 from .pictures import make_pictures
 from .projects import make_projects
 from .records import make_ports, make_records
+from .room import Room, no_room
 from .signal import make_signal
 from .snags import make_snags
 from .transfer import make_transfer
@@ -66,8 +68,15 @@ class _Json(DefaultJSONProvider):
         return super().loads(s, object_pairs_hook=once, **kwargs)
 
 
-def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
-    """Return the application over a repository, serving ``frontend`` if it is given."""
+def create_app(
+    repository: Repository, frontend: Path | None = None, data: Path | None = None
+) -> Flask:
+    """Return the application over a repository.
+
+    Args:
+        frontend: what is built of the interface, to be served.
+        data: where the database keeps its data, if it is on this machine's disk.
+    """
     app = APIFlask(
         __name__, title="Heathrise", version="1", docs_path=None, static_folder=None,  # type: ignore[arg-type]
         spec_path="/api/openapi.json",
@@ -90,6 +99,7 @@ def create_app(repository: Repository, frontend: Path | None = None) -> Flask:
     app.register_blueprint(make_signal(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
+    app.before_request(Room(data).guard)
     app.after_request(compressed)
     app.after_request(_secure)
     _answer_errors(app, breaker)
@@ -175,14 +185,17 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
         most = MAX_BODY_BYTES // 1_000_000
         return jsonify(message=f"The file is larger than {most} MB.", problems=[]), 413
 
-    @app.errorhandler(OperationalError)
-    @app.errorhandler(InterfaceError)
-    @app.errorhandler(PoolTimeout)
-    def database_gone(error: OperationalError | InterfaceError | PoolTimeout) -> Any:
+    @app.errorhandler(SQLAlchemyError)
+    def database_trouble(error: SQLAlchemyError) -> Any:
+        trouble = trouble_of(error)
         log.warning("database: %s", getattr(error, "orig", error))
-        if _is_too_large(error):
+        if trouble == "too_large":
             message = "This is more than the database takes at once; nothing was saved."
             return jsonify(message=message, problems=[]), 413
+        if trouble == "full":
+            return no_room()
+        if trouble == "other" and not isinstance(error, OperationalError):
+            raise error
         if not isinstance(error, PoolTimeout):
             breaker.failed()
         return jsonify(message=NO_DATABASE, problems=[]), 503
@@ -215,9 +228,3 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
 def _placed(field: str) -> str:
     """Return where a fault is, rows of a list by their number in brackets: ``ticks[0].minutes``."""
     return re.sub(r"\.(\d+)(?=\.|$)", r"[\1]", field)
-
-
-def _is_too_large(error: object) -> bool:
-    """Whether MariaDB refused a packet for its size (1153) or a value for it (1406)."""
-    arguments: tuple[object, ...] = getattr(getattr(error, "orig", None), "args", ())
-    return bool(arguments) and arguments[0] in (1153, 1406)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import gzip
 import zlib
 from collections.abc import Iterable, Iterator
+from threading import Lock
 
 from flask import Response, request
 
@@ -15,6 +16,7 @@ _QUICK = 1  # of the nine levels: a loopback is not worth more of the processor
 _AS_GZIP = 31
 _SHARED = "heathrise_shared"
 _packed: IdentityMemo[bytes] = IdentityMemo(200)
+_packing = Lock()
 KINDS = ("application/json", "application/x-ndjson", "application/yaml", "text/csv")
 
 
@@ -35,14 +37,19 @@ def compressed(response: Response) -> Response:
         data = response.get_data()
         if len(data) < LEAST_BYTES:
             return response
-        response.set_data(
-            _packed.get((data,), None, lambda: gzip.compress(data, _QUICK))
-            if getattr(response, _SHARED, False)
-            else gzip.compress(data, _QUICK)
-        )
+        response.set_data(_packed_once(data) if hasattr(response, _SHARED) else _pack(data))
     response.headers["Content-Encoding"] = "gzip"
     response.headers.add("Vary", "Accept-Encoding")
     return response
+
+
+def _pack(data: bytes) -> bytes:
+    return gzip.compress(data, _QUICK)
+
+
+def _packed_once(data: bytes) -> bytes:
+    with _packing:
+        return _packed.get((data,), None, lambda: _pack(data))
 
 
 def _lines(parts: Iterable[bytes]) -> Iterator[bytes]:

@@ -11,6 +11,8 @@ import threading
 import time
 from pathlib import Path
 
+from sqlalchemy.exc import SQLAlchemyError
+
 from ..core.catalogue import load_catalogue
 from ..core.evaluate import evaluate
 from ..core.signal import air_of, relief
@@ -18,6 +20,7 @@ from ..demo import music_school
 from ..store import Repository, connect
 from ..store.jobs import Jobs
 from ..store.migrate import migrate
+from ..store.tables import trouble_of
 from .app import create_app
 from .demo import hand_over_demo, load_demo
 from .front_door import make_server
@@ -34,6 +37,7 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--frontend", type=Path)
+    parser.add_argument("--data", type=Path, help="where the database keeps its data")
     parser.add_argument("--demo", action="store_true")
     parser.add_argument("--kept", action="store_true", help="end with the process that started it")
     options = parser.parse_args()
@@ -46,12 +50,17 @@ def main() -> None:
     migrate(patient)
     if options.demo:
         load_demo(Repository(patient, load_catalogue()))
-    Jobs(patient).interrupted()
+    try:
+        Jobs(patient).interrupted()
+    except SQLAlchemyError as error:
+        if trouble_of(error) != "full":
+            raise
+        logging.warning("the disk is full; jobs of before are not marked as ended")
     patient.dispose()
     repository = Repository(connect(url), load_catalogue())
     if options.kept:
         threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
-    server = make_server(create_app(repository, options.frontend), options.port)
+    server = make_server(create_app(repository, options.frontend, options.data), options.port)
 
     def beside() -> None:
         warm()
