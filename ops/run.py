@@ -43,7 +43,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
     test = _command(commands, "test", _test, "set up what is missing and run every check and test")
     test.add_argument("rest", nargs="*", help="arguments for pytest; with any, only pytest runs")
     _command(commands, "check", _check, "lint, format, types and the front end's types")
-    _command(commands, "bench", _bench, "measure the figures the project promises")
+    bench = _command(commands, "bench", _bench, "measure the figures the project promises")
+    bench.add_argument(
+        "parts", nargs="*", help="soak, kills, fuzz ...; all if none is named"
+    )
     _command(commands, "screenshots", _screenshots, "draw docs/screenshots anew")
     options, extra = parser.parse_known_args(arguments)
     if extra and getattr(options, "call", None) is not _test:
@@ -182,9 +185,9 @@ def _test(options: argparse.Namespace) -> int:
     return _run_all([pytest] if options.rest else [*_checks(), pytest])
 
 
-def _bench(_: argparse.Namespace) -> int:
+def _bench(options: argparse.Namespace) -> int:
     set_up(for_tests=True)
-    return _run_all([("bench", [str(PYTHON), "-m", "bench.main"], str(ROOT))])
+    return _run_all([("bench", [str(PYTHON), "-m", "bench.main", *options.parts], str(ROOT))])
 
 
 def _screenshots(_: argparse.Namespace) -> int:
