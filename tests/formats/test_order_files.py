@@ -106,15 +106,16 @@ def test_a_list_is_read_however_it_is_written(text: str) -> None:
 def test_each_fault_is_told_with_its_line_and_the_rest_is_offered() -> None:
     text = (
         "item,price,on\njack,3.50,\nwidget,1,\nplug,-1,\nlabel,many,\nsleeve,2,yesterday\n"
-        "jack,4,\nraceway,,\nsurge,0,\nduct,2.1,2026-02-30\ncage-nuts,8\n"
+        "jack,4,\nraceway,,\nsurge,0,\nduct,2.1,2026-02-30\ncage-nuts,8\nsurge,0.00001\n"
     )
     read = read_prices(text.encode(), ITEMS, TODAY)
     assert read.prices == {"jack": FirmPrice(3.5, TODAY), "cage-nuts": FirmPrice(8.0, TODAY)}
     faults = {f.line: f.what for f in read.faults}
-    assert set(faults) == {3, 4, 5, 6, 7, 9, 10}
+    assert set(faults) == {3, 4, 5, 6, 7, 9, 10, 12}
     assert "'widget' is not an item" in faults[3] and "-1 cannot be a price" in faults[4]
     assert "'many' is no price" in faults[5] and "'yesterday' is no day" in faults[6]
     assert "stands twice" in faults[7] and "0 cannot" in faults[9]
+    assert "should be 0.01 at least" in faults[12]
 
 
 @pytest.mark.parametrize(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 import random
 from collections.abc import Iterator
@@ -12,7 +13,7 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.design import KINDS, Design
+from heathrise.core.design import KINDS, Design, Device, apply, put
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository
 from heathrise.web.app import MAX_BODY_BYTES, create_app
@@ -149,3 +150,87 @@ def test_text_is_kept_as_it_was_typed(client: FlaskClient) -> None:
     assert again.mimetype == "application/json"
     export = client.get(f"/api/projects/{made['id']}/export/project.json")
     assert "<" not in export.headers["Content-Disposition"]
+
+
+@pytest.mark.parametrize("page", ["²", "٣", "9" * 5000, "-1", "1e3", ""])
+def test_numbers_that_are_none_are_told(client: FlaskClient, project: str, page: str) -> None:
+    form = {"picture": (io.BytesIO(b"%PDF-1.4"), "p.pdf"), "page": page}
+    answer = client.post(f"/api/projects/{project}/pictures", data=form)
+    _refused(answer)
+    assert "number of a page" in answer.get_json()["message"]
+    floor = client.get(f"/api/projects/{project}").get_json()["elements"]["floor"][0]["id"]
+    _refused(
+        client.get(f"/api/projects/{project}/sheets/{floor}.svg", query_string={"scale": page})
+    )
+
+
+@pytest.mark.parametrize("at", ["0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-12:00"])
+def test_times_beyond_ours_are_told(client: FlaskClient, project: str, at: str) -> None:
+    tick = {"key": "key-12345678", "step": "safe", "state": "done", "by": "Jo"}
+    said = {"key": "key-12345679", "snag": "snag-1", "what": "Plate", "by": "Jo"}
+    for body in ({"ticks": [{**tick, "at": at}]}, {"ticks": [tick], "clock": at}):
+        _refused(client.post(f"/api/projects/{project}/work", json=body))
+    for other in ({"said": [{**said, "at": at}]}, {"said": [said], "clock": at}):
+        _refused(client.post(f"/api/projects/{project}/snags", json=other))
+
+
+def test_ways_of_doing_a_job_hold_no_others_and_nothing_deep(
+    client: FlaskClient, project: str
+) -> None:
+    deep: Any = {"op": "put", "kind": "pain", "element": {"id": "p"}}
+    inner: Any = "x"
+    for _ in range(300):
+        inner = [inner]
+    nested: Any = {"id": "v", "name": "V", "changes": []}
+    for k in range(300):
+        put = {"op": "put", "kind": "variant", "element": nested}
+        nested = {"id": f"v{k}", "name": "V", "changes": [put]}
+    for changes in ([{**deep, "element": {"id": "p", "words": inner}}], nested["changes"]):
+        variant = {"id": "other", "name": "Other", "changes": changes}
+        edit = {"revision": 1, "label": "x",
+                "changes": [{"op": "put", "kind": "variant", "element": variant}]}  # fmt: skip
+        _refused(client.post(f"/api/projects/{project}/changes", json=edit))
+
+
+def test_what_is_on_view_may_go_with_an_edit(
+    engine: Any, catalogue: Any, home: Design, client: FlaskClient
+) -> None:
+    """A variant is taken away while its difference is on view: the edit is saved and answered."""
+    project = Repository(engine, catalogue).create("Viewed", home, "me", "made").id
+    path = f"/api/projects/{project}/changes"
+    variant = {"id": "other", "name": "Other", "changes": []}
+    floor = next(iter(home.tables["floor"]))
+    view = {"floor": floor, "band": "5", "rank": 1, "direction": "weaker", "show": "difference",
+            "against": "variant:other"}  # fmt: skip
+    for revision, change in enumerate(
+        ({"op": "put", "kind": "variant", "element": variant},
+         {"op": "remove", "kind": "variant", "id": "other"}), start=1,
+    ):  # fmt: skip
+        body = {"revision": revision, "label": "x", "changes": [change], "view": view}
+        lines = client.post(path, json=body).get_data(as_text=True).splitlines()
+        assert json.loads(lines[0])["answer"]["revision"] == revision + 1
+        assert len(lines) == (2 if revision == 1 else 1)
+
+
+def test_gear_that_nobody_sells_is_refused_as_new_and_ordered_where_it_is(
+    engine: Any, catalogue: Any, home: Design, client: FlaskClient
+) -> None:
+    device = next(d for d in home.of(Device).values() if d.kind == "access_point")
+    old = device.model_copy(update={"model": "old-router", "mount": "wall", "state": "new"})
+    repository = Repository(engine, catalogue)
+    there = repository.create("Older", apply(home, [put(old)]), "me", "made").id
+    order = client.get(f"/api/projects/{there}/order").get_json()
+    assert any("no longer sold: choose another" in line["label"] for line in order["lines"])
+    for what in ("parts.csv", "order.xlsx"):
+        assert client.get(f"/api/projects/{there}/export/{what}").status_code == 200
+    # What is there can be edited all the same; it cannot be brought in.
+    moved = put(old.model_copy(update={"height_m": 2.0})).model_dump(mode="json")
+    edit = {"revision": 1, "label": "x", "changes": [moved]}
+    assert client.post(f"/api/projects/{there}/changes", json=edit).status_code == 200
+    fresh = repository.create("Fresh", home, "me", "made").id
+    answer = client.post(f"/api/projects/{fresh}/changes", json=edit)
+    _refused(answer)
+    assert "is no longer sold" in answer.get_json()["message"]
+    kept = put(old.model_copy(update={"state": "keep"})).model_dump(mode="json")
+    taken = client.post(f"/api/projects/{fresh}/changes", json={**edit, "changes": [kept]})
+    assert taken.status_code == 200

@@ -38,7 +38,7 @@ export class Keeper {
 
   constructor(projectId: string) {
     this.key = `heathrise-pending-${projectId}`
-    this.refusedKey = `heathrise-refused-${projectId}`
+    this.refusedKey = `heathrise-refused-${projectId}:`
     this.stepsKey = `heathrise-steps-${projectId}`
   }
 
@@ -60,12 +60,18 @@ export class Keeper {
     this.store(this.key, this.stored().filter((b) => b.id !== id))
   }
 
+  /** Edits that were refused, in whichever window; each is an item of its own. */
   refused(): Refused[] {
-    return read<Refused>(this.refusedKey)
+    const names = Array.from({ length: localStorage.length }, (_, k) => localStorage.key(k)!)
+    return names.filter((name) => name.startsWith(this.refusedKey)).flatMap((name) => read<Refused>(name))
   }
 
-  saveRefused(rows: Refused[]): void {
-    this.store(this.refusedKey, rows)
+  keepRefused(edit: Refused): void {
+    this.store(this.refusedKey + edit.id, [edit])
+  }
+
+  dropRefused(id: string): void {
+    localStorage.removeItem(this.refusedKey + id)
   }
 
   private stored(): Pending[] {

@@ -102,13 +102,13 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
-  function holdRefused(rows: Refused[]): void {
-    refusals.value = rows
+  function holdRefused(edit: Refused): void {
     try {
-      keeper.saveRefused(rows)
+      keeper.keepRefused(edit)
     } catch {
       trouble.value = { message: NO_ROOM, detail: [] }
     }
+    refusals.value = [...refusals.value.filter((r) => r.id !== edit.id), edit]
   }
 
   const fetched = (project_id: string) => taken(api.GET('/api/projects/{project_id}', { params: { path: { project_id } } }))
@@ -243,7 +243,7 @@ export const useDesign = defineStore('design', () => {
       detail: error.problems.slice(1, 4).map((p) => `${p.where}: ${p.what}`),
     }
     const { id: edited, label, changes } = edit
-    holdRefused([...refusals.value.filter((r) => r.id !== edited), { id: edited, label, changes, why: error.message }])
+    holdRefused({ id: edited, label, changes, why: error.message })
     hold(refused(ledger.value, document.revision, tablesOf(document)))
     answers.endPreview(false)
     answers.schedule()
@@ -257,7 +257,8 @@ export const useDesign = defineStore('design', () => {
   }
 
   function throwAway(edit: Refused): void {
-    holdRefused(refusals.value.filter((r) => r.id !== edit.id))
+    keeper.dropRefused(edit.id)
+    refusals.value = refusals.value.filter((r) => r.id !== edit.id)
   }
 
   function endPreview(kept: boolean): void {
