@@ -278,3 +278,33 @@ def test_a_server_that_fails_at_an_edit_loses_nothing(
     page.wait_for_selector("text=1 change kept here")
     sheet.saved(2)
     expect(page.get_by_label("East", exact=True)).to_have_value("36.6 m")
+
+
+def test_a_test_noted_by_hand_waits_and_is_written_once(
+    school_sheet: Sheet,
+) -> None:
+    """The answer to the first try is lost on its way back: it had arrived."""
+    sheet, page = school_sheet, school_sheet.page
+    lost = {"left": 1}
+
+    def lose(route: Any) -> None:
+        if route.request.method != "POST":
+            route.fallback()
+        elif lost["left"]:
+            lost["left"] -= 1
+            route.fetch()
+            route.abort()
+        else:
+            route.fallback()
+
+    page.route("**/tests", lose)
+    sheet.stage("cable")
+    page.click("[data-mark=ap-6]")
+    tests = page.get_by_role("region", name="Cable tests")
+    tests.get_by_role("button", name="Fail").click()
+    tests.get_by_role("button", name="Note the test").click()
+    expect(tests.locator("[data-tested='1']")).to_contain_text("fail, kept here")
+    expect(page.get_by_test_id("outbox")).to_contain_text("1 to send")
+    expect(tests.locator("[data-tested='1']")).to_contain_text("failed its last test")
+    expect(tests.locator("[data-tested='1']")).not_to_contain_text("test 2")
+    expect(page.get_by_test_id("outbox")).to_have_count(0)

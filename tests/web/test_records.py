@@ -153,3 +153,19 @@ def test_a_signature_is_not_kept_out_by_a_key_of_a_snag(
     assert len(records.of(project, Signed)) == 2 and len(records.of(project, SnagRecord)) == 1
     with pytest.raises(UnknownProject):
         records.append_all("p-none", [(None, signed)])
+
+
+def test_a_test_noted_by_hand_is_written_once_under_its_key(
+    repository: Repository, school: Design
+) -> None:
+    client = create_app(repository).test_client()
+    project = repository.create("Once", school, "me", "made").id
+    said = {"device": "ap-15", "result": "pass", "key": "key-00000001", "by": "Jo"}
+    for _ in range(3):
+        assert client.post(f"/api/projects/{project}/tests", json=said).status_code == 201
+    (test,) = Records(repository.engine).of(project, CableTest)
+    assert (test.author, test.result) == ("Jo", "pass")
+    future = {**said, "key": "key-00000002", "result": "fail", "at": "2199-01-01T00:00:00Z"}
+    client.post(f"/api/projects/{project}/tests", json={**future, "clock": "2199-01-01T00:00:00Z"})
+    last = Records(repository.engine).of(project, CableTest)[-1]
+    assert abs((last.at - datetime.now(UTC)).total_seconds()) < 20

@@ -1,32 +1,36 @@
-import { ref, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { CableTestWords, TestedCable } from '@/api/types'
+import type { CableTestSaid, TestedCable } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useOutbox, useWho } from '@/outbox/useOutbox'
 import { useAttempt } from './useAttempt'
 
 /** What was tested of the cables; facts beside the plan, which undo does not touch. */
 export function useCableTests() {
   const store = useDesign()
+  const outbox = useOutbox()
   const attempt = useAttempt()
+  const who = useWho()
   const cables = shallowRef<TestedCable[]>([])
-  const busy = ref(false)
-  const params = () => ({ path: { project_id: store.id } })
+  const unsent = computed(() => outbox.waitingOf('tests', store.id).map((e) => e.row))
 
-  async function show(work: () => Promise<{ cables: TestedCable[] }>): Promise<boolean> {
-    busy.value = true
-    try {
-      const found = await attempt(work)
-      if (found) cables.value = found.cables
-      return found !== null
-    } finally {
-      busy.value = false
-    }
+  async function load(): Promise<void> {
+    const project_id = store.id
+    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/tests', { params: { path: { project_id } } })))
+    if (found && project_id === store.id) cables.value = found.cables
   }
-  const load = () => show(() => taken(api.GET('/api/projects/{project_id}/tests', { params: params() })))
-  const add = (test: CableTestWords) =>
-    show(() => taken(api.POST('/api/projects/{project_id}/tests', { params: params(), body: test })))
 
+  /** Note a test; false where this device has no room to keep it. */
+  function add(test: Pick<CableTestSaid, 'device' | 'cable' | 'result' | 'length_m'>): boolean {
+    const name = cables.value.find((c) => c.device === test.device)?.name ?? test.device
+    const row = { ...test, note: '', key: crypto.randomUUID(), by: who.value.trim() || 'installer', at: new Date().toISOString(), clock: null }
+    return outbox.keep('tests', store.id, store.name, `Test of ${name}, cable ${test.cable ?? 1}`, row)
+  }
+
+  outbox.onAnswered(({ project, cables: known }) => {
+    if (known && project === store.id) cables.value = known
+  })
   // Planned lengths move with every edit that is saved.
   watch(() => [store.id, store.revision], () => void load(), { immediate: true })
-  return { cables, busy, add }
+  return { cables, unsent, add }
 }

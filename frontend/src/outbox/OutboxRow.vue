@@ -3,7 +3,7 @@ import { useObjectUrl } from '@vueuse/core'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, reactive, ref, watchEffect } from 'vue'
-import type { SnagSaid, Tick } from '@/api/types'
+import type { CableTestSaid, SnagSaid, Tick } from '@/api/types'
 import type { Entry, Shot } from './entries'
 import { pictures } from './pictures'
 import { useOutbox } from './useOutbox'
@@ -12,7 +12,7 @@ import { useOutbox } from './useOutbox'
 const props = defineProps<{ entry: Entry }>()
 const outbox = useOutbox()
 const sure = ref(false)
-const WORDS = { ticks: { minutes: 'Minutes taken', reason: 'Reason', note: 'Note', licensed_by: 'Done by, with licence', by: 'Said by' }, snags: { what: 'What is left to mend', owner: 'Who mends it', by: 'Said by' }, shots: {} } as const
+const WORDS = { ticks: { minutes: 'Minutes taken', reason: 'Reason', note: 'Note', licensed_by: 'Done by, with licence', by: 'Said by' }, snags: { what: 'What is left to mend', owner: 'Who mends it', by: 'Said by' }, tests: { length_m: 'Length in m', note: 'Note', by: 'Said by' }, shots: {} } as const
 /** Of what only names a picture there is nothing to mend. */
 const fields = computed(() => ((props.entry.row as Tick).state === null ? [] : Object.entries(WORDS[props.entry.kind])) as [string, string][])
 const row = computed(() => props.entry.row as unknown as Record<string, unknown>)
@@ -22,6 +22,7 @@ watchEffect(() => fields.value.forEach(([name]) => (typed[name] = String(row.val
 const at = computed(() => new Date((props.entry.row as Tick).at ?? 0).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }))
 const says = computed(() => {
   if (props.entry.kind === 'shots') return 'photograph'
+  if (props.entry.kind === 'tests') return (props.entry.row as CableTestSaid).result
   const said = props.entry.row as Tick | SnagSaid
   if (said.state === null) return 'photograph'
   const minutes = 'minutes' in said && said.minutes ? `, ${said.minutes} min` : ''
@@ -34,7 +35,7 @@ if (props.entry.kind === 'shots') void pictures.get(props.entry.project, props.e
 
 function mended(): void {
   const next: Record<string, unknown> = { ...row.value }
-  for (const [name] of fields.value) next[name] = name === 'minutes' ? Number(typed[name]!.replace(',', '.')) || null : typed[name]!.trim()
+  for (const [name] of fields.value) next[name] = ['minutes', 'length_m'].includes(name) ? Number(typed[name]!.replace(',', '.')) || null : typed[name]!.trim()
   outbox.sendAgain(props.entry, next as unknown as Entry['row'])
 }
 </script>

@@ -1,4 +1,4 @@
-import type { SnagSaid, Tick } from '@/api/types'
+import type { CableTestSaid, SnagSaid, Tick } from '@/api/types'
 
 /** A photograph that waits: its picture lies in the browser's cache under the same key. */
 export interface Shot {
@@ -12,6 +12,7 @@ export interface Shot {
 export interface Rows {
   ticks: Tick
   snags: SnagSaid
+  tests: CableTestSaid & { key: string }
   shots: Shot
 }
 export type Kind = keyof Rows
@@ -32,7 +33,7 @@ export interface Entry<K extends Kind = Kind> {
 }
 
 const PREFIX = 'heathrise-out'
-const KINDS: Kind[] = ['ticks', 'snags', 'shots']
+const KINDS: Kind[] = ['ticks', 'snags', 'tests', 'shots']
 /** Lists of one item a project, as they were kept before each row had its own. */
 const LISTS = /^heathrise-(ticks|snags)-(p-.+)$/
 

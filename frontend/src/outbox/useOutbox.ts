@@ -2,7 +2,7 @@ import { createEventHook, createSharedComposable, useEventListener, useIntervalF
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, file, taken } from '@/api/client'
-import type { Snag, StepStand } from '@/api/types'
+import type { Snag, StepStand, TestedCable } from '@/api/types'
 import { dropFrom, entriesIn, keepIn, nextOrder, type Entry, type Kind, type Rows, type Shot } from './entries'
 import { pictures } from './pictures'
 import { refusedRows } from './refusals'
@@ -10,13 +10,15 @@ import { refusedRows } from './refusals'
 const TRY_AGAIN_MS = 4000
 /** What the server failed at, through no fault that it can name, is not asked of it with every round. */
 const REST_MS = 30_000
-const MOST_AT_ONCE = 100
+/** Tests are taken one by one. */
+const MOST_AT_ONCE = { ticks: 100, snags: 100, tests: 1, shots: 1 }
 
-/** What the server knows of a project's steps or snags after it took what was said. */
+/** What the server knows of a project's steps, snags or cables after it took what was said. */
 export interface Answered {
   project: string
   stands?: StepStand[]
   snags?: Snag[]
+  cables?: TestedCable[]
 }
 
 /** Who speaks, on this device. */
@@ -139,7 +141,7 @@ export const useOutbox = defineStore('outbox', () => {
   async function together(list: Entry[]): Promise<void> {
     let left = list
     while (left.length) {
-      const part = left.slice(0, MOST_AT_ONCE)
+      const part = left.slice(0, MOST_AT_ONCE[list[0]!.kind])
       try {
         await post(part)
         left = left.slice(part.length)
@@ -178,6 +180,11 @@ export const useOutbox = defineStore('outbox', () => {
       aheadS.value = clock_ahead_s ?? 0
       await letGo(part)
       void answered.trigger({ project, stands })
+    } else if (kind === 'tests') {
+      const body = { ...(part[0]!.row as Rows['tests']), clock }
+      const { cables } = await taken(api.POST('/api/projects/{project_id}/tests', { params, body }))
+      await letGo(part)
+      void answered.trigger({ project, cables })
     } else {
       const body = { said: part.map((e) => e.row as Rows['snags']), clock }
       const { snags, clock_ahead_s } = await taken(api.POST('/api/projects/{project_id}/snags', { params, body }))

@@ -16,7 +16,9 @@ from ..core.handover import Handover
 from ..core.install import Finish, Step
 from ..core.offers import Offer
 from ..core.records import (
+    CableResult,
     OurTime,
+    RecordKey,
     SeenPort,
     Snag,
     SnagWords,
@@ -68,6 +70,15 @@ class DemoList(Wire):
 
 class TestedCables(Wire):
     cables: list[TestedCable]
+
+
+class CableTestSaid(CableResult):
+    """A test as it is noted by hand, by whom and when; kept on the device until it is sent."""
+
+    key: RecordKey | None = None
+    by: Annotated[str, Field(max_length=120)] = ""
+    at: OurTime | None = None
+    clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
 
 
 _LISTS: dict[str, Any] = {kind: (list[cls], []) for kind, cls in KINDS.items()}  # type: ignore[valid-type]

@@ -17,11 +17,11 @@ from ..core.kept import as_planned
 from ..core.labelling import project_labels
 from ..core.proving import planned_cables, planned_ports
 from ..core.records import (
-    CableResult,
     CableTest,
     PlannedCable,
     PortReading,
     Record,
+    by_the_server,
     cables_as_tested,
     says_the_same,
 )
@@ -30,7 +30,7 @@ from ..formats.tests_csv import read_tests
 from ..store import Repository
 from ..store.observed import ports_observed
 from ..store.records import Records
-from .models import PortsRead, SeenPorts, TestedCables, TestsRead
+from .models import CableTestSaid, PortsRead, SeenPorts, TestedCables, TestsRead
 from .wire import AUTHOR, json_of, line_faults
 
 R = TypeVar("R", bound=Record)
@@ -58,9 +58,10 @@ def make_records(repository: Repository) -> APIBlueprint:
         return answered(project_id, repository.load(project_id).design)
 
     @routes.post("")
-    @routes.input(CableResult, arg_name="new")
+    @routes.input(CableTestSaid, arg_name="new")
     @routes.output(TestedCables, status_code=201)
-    def told(project_id: str, new: CableResult) -> Response:
+    def told(project_id: str, new: CableTestSaid) -> Response:
+        """Note a test; one that is sent twice under its key is written once."""
         assert records is not None
         design = repository.load(project_id).design
         if new.device not in design.of(Device):
@@ -69,8 +70,10 @@ def make_records(repository: Repository) -> APIBlueprint:
         if new.cable not in cables:
             what = f"the run has {len(cables)} cables, there is no cable {new.cable}"
             raise DesignError([Problem("cable", what)])
-        said = CableTest(at=datetime.now(UTC), author=AUTHOR, **new.model_dump())
-        records.append(project_id, said)
+        at, _ = by_the_server(new.at, new.clock, datetime.now(UTC))
+        words = new.model_dump(exclude={"key", "by", "at", "clock"})
+        said = CableTest(at=at, author=new.by.strip() or AUTHOR, **words)
+        records.append(project_id, said, new.key)
         return answered(project_id, design, 201)
 
     @routes.post("/list")

@@ -3,27 +3,28 @@ import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
-import type { CableTestWords } from '@/api/types'
+import type { CableTestSaid } from '@/api/types'
 import { useCableTests } from '@/answers/useCableTests'
 import { fromShown, inUnits, lengthUnit } from '@/document/units'
 
 /** What the tester said of each cable of a run. A test that was wrong is corrected by a later one. */
 const props = defineProps<{ device: string }>()
-const { cables, busy, add } = useCableTests()
+const { cables, unsent, add } = useCableTests()
 const mine = computed(() => cables.value.filter((c) => c.device === props.device))
 const cable = ref(1)
-const result = ref<CableTestWords['result']>('pass')
+const result = ref<CableTestSaid['result']>('pass')
 const length = ref<number | null>(null)
 const RESULTS = [{ value: 'pass', label: 'Pass' }, { value: 'marginal', label: 'Marginal' }, { value: 'fail', label: 'Fail' }]
 const choices = computed(() => mine.value.map((c) => ({ value: c.cable, label: `Cable ${c.cable}` })))
 const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-async function save(): Promise<void> {
+const keptHere = (number: number) => unsent.value.filter((t) => t.device === props.device && (t.cable ?? 1) === number).at(-1)
+
+function save(): void {
   const length_m = length.value === null ? null : Number(fromShown(length.value).toFixed(3))
-  const done = await add({ device: props.device, cable: cable.value, result: result.value, length_m, note: '' })
-  if (!done) return
+  if (!add({ device: props.device, cable: cable.value, result: result.value, length_m })) return
   length.value = null
-  cable.value = (mine.value.find((c) => c.verdict === 'untested') ?? mine.value[0])?.cable ?? 1
+  cable.value = (mine.value.find((c) => c.verdict === 'untested' && !keptHere(c.cable)) ?? mine.value[0])?.cable ?? 1
 }
 </script>
 
@@ -34,13 +35,14 @@ async function save(): Promise<void> {
       <template v-if="mine.length > 1">Cable {{ c.cable }}: </template>
       <span class="verdict" :class="c.verdict">{{ inUnits(c.reason) }}</span>
       <span v-if="c.last" class="quiet">, {{ when(c.last.at) }}<template v-if="c.tests > 1">, test {{ c.tests }}</template></span>
+      <span v-if="keptHere(c.cable)" class="near">; {{ keptHere(c.cable)!.result }}, kept here</span>
     </p>
     <form @submit.prevent="save">
       <SelectButton v-if="choices.length > 1" v-model="cable" :options="choices" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which cable" />
       <SelectButton v-model="result" :options="RESULTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the tester said" />
       <div class="row">
         <InputNumber v-model="length" :min="0.1" :max-fraction-digits="1" :suffix="` ${lengthUnit()}`" size="small" fluid aria-label="Length measured" placeholder="Length measured" locale="en-GB" />
-        <Button type="submit" label="Note the test" size="small" outlined :disabled="busy" />
+        <Button type="submit" label="Note the test" size="small" outlined />
       </div>
     </form>
   </section>

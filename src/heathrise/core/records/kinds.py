@@ -11,6 +11,8 @@ from ..design import ElementId
 from ..readings import Reading
 
 Result = Literal["pass", "marginal", "fail"]
+# Made where a thing was said, so that what is sent twice is written once.
+RecordKey = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
 
 
 class Record(BaseModel):
@@ -80,7 +82,7 @@ class StepWords(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
-    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
+    key: RecordKey
     step: Annotated[str, Field(min_length=1, max_length=80)]
     state: StepState | None
     reason: Annotated[str, Field(max_length=300)] = ""
@@ -134,7 +136,7 @@ class SnagWords(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
-    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,40}$")]
+    key: RecordKey
     snag: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{4,40}$")]
     state: SnagState | None = "open"
     what: Annotated[str, Field(max_length=300)] = ""
