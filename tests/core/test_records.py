@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.records import CableTest, PlannedCable, cables_as_tested
+from heathrise.core.records import CableTest, PlannedCable, by_the_server, cables_as_tested
 
 RULES = load_catalogue().rules
 MORNING = datetime(2026, 3, 2, 9, tzinfo=UTC)
@@ -87,3 +87,27 @@ def test_the_last_one_of_each_cable_counts(rows: list[tuple], order: object) -> 
 def test_what_is_no_observation_is_refused(wrong: dict) -> None:
     with pytest.raises(ValidationError):
         CableTest.model_validate({**said().model_dump(), **wrong})
+
+
+@given(st.lists(st.integers(-10_000, 10_000), min_size=1, max_size=8), st.integers(-90_000, 90_000))
+def test_what_a_device_said_keeps_its_order_whatever_its_clock_does(
+    minutes: list[int], lead_s: int
+) -> None:
+    """Against a plain reading: the lead is taken off, nothing is later than what came after it."""
+    now = MORNING
+    lead = timedelta(seconds=lead_s)
+    said = [now + lead + timedelta(minutes=m) for m in minutes]
+    times, ahead_s = by_the_server(said, now + lead, now)
+    assert ahead_s == (lead_s if abs(lead_s) > 60 else 0)
+    off = timedelta(seconds=lead_s - ahead_s)
+    for k, at in enumerate(times):
+        after = [now, *(now + timedelta(minutes=m) + off for m in minutes[k:])]
+        assert at == min(after)
+    assert times == sorted(times)
+
+
+def test_of_a_device_that_says_no_clock_only_the_arrival_is_known() -> None:
+    assert by_the_server([MORNING, None], None, MORNING + timedelta(hours=2)) == (
+        [MORNING + timedelta(hours=2)] * 2,
+        0.0,
+    )

@@ -172,8 +172,8 @@ def test_snags_are_written_once_and_the_last_word_counts(client: FlaskClient, pr
         element="ap-6",
     )
     clock = "2026-11-25T12:00:00+00:00"
-    for _ in range(2):
-        answer = client.post(path, json={"said": [late, early], "clock": clock})
+    for said in (late, early, late, early):  # each twice, the earlier sent later
+        answer = client.post(path, json={"said": [said], "clock": clock})
     (snag,) = answer.json["snags"]  # type: ignore[index]
     assert (snag["state"], snag["seen_by"]) == ("closed", "Jo")
     again = client.post(

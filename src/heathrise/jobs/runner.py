@@ -129,9 +129,9 @@ class EmbeddedRunner:
                 if not out_of_reach(error):
                     log.exception("the result of job %s cannot be kept", job_id)
                     self._note(lambda: self._jobs.end(job_id, "failed", None, _TOO_MUCH))
-                    return True
-                log.info("how job %s ended is not written yet: %s", job_id, error)
-                return False
+                else:
+                    log.info("how job %s ended is not written yet: %s", job_id, error)
+                    return False
             with self._lock:
                 self._stops.pop(job_id, None)
                 self._waiting.pop(job_id, None)

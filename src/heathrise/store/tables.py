@@ -250,7 +250,7 @@ def connect(url: str, patient: bool = False) -> Engine:
 
 # What MariaDB and its client say: that the server is not there or went away on the way; that its
 # disk is full; that a packet (1153) or a value (1406) is too large.
-_NO_SERVER = {1053, 1927, 2002, 2003, 2006, 2013, 2055}
+_NO_SERVER = {1053, 1205, 1213, 1927, 2002, 2003, 2006, 2013, 2055}  # or others hold the rows
 _DISK_FULL = {1021, 1114}
 _NO_SPACE = re.compile(r"\b(error|errno|Errcode):? ?28\b|No space left", re.IGNORECASE)
 _TOO_LARGE = {1153, 1406}

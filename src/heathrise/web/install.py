@@ -62,10 +62,10 @@ def make_install(repository: Repository) -> APIBlueprint:
         problems = [p for k, tick in enumerate(ticks.ticks) for p in _wrong(k, tick, steps)]
         if problems:
             raise DesignError(problems)
-        now, ahead_s = datetime.now(UTC), 0.0
+        said_at = [t.at for t in ticks.ticks]
+        times, ahead_s = by_the_server(said_at, ticks.clock, datetime.now(UTC))
         said = []
-        for tick in ticks.ticks:
-            at, ahead_s = by_the_server(tick.at, ticks.clock, now)
+        for tick, at in zip(ticks.ticks, times, strict=True):
             words = tick.model_dump(exclude={"by", "at"})
             record = StepRecord(at=at, author=tick.by, clock_ahead_s=ahead_s, **words)
             said.append((tick.key, record))

@@ -70,7 +70,7 @@ def make_records(repository: Repository) -> APIBlueprint:
         if new.cable not in cables:
             what = f"the run has {len(cables)} cables, there is no cable {new.cable}"
             raise DesignError([Problem("cable", what)])
-        at, _ = by_the_server(new.at, new.clock, datetime.now(UTC))
+        (at,), _ = by_the_server([new.at], new.clock, datetime.now(UTC))
         words = new.model_dump(exclude={"key", "by", "at", "clock"})
         said = CableTest(at=at, author=new.by.strip() or AUTHOR, **words)
         records.append(project_id, said, new.key)

@@ -44,10 +44,10 @@ def make_snags(repository: Repository) -> APIBlueprint:
         problems = [p for k, said in enumerate(snags.said) for p in _wrong(k, said, known)]
         if problems:
             raise DesignError(problems)
-        now, ahead_s = datetime.now(UTC), 0.0
+        said_at = [s.at for s in snags.said]
+        times, ahead_s = by_the_server(said_at, snags.clock, datetime.now(UTC))
         rows = []
-        for said in snags.said:
-            at, ahead_s = by_the_server(said.at, snags.clock, now)
+        for said, at in zip(snags.said, times, strict=True):
             words = said.model_dump(exclude={"by", "at"})
             record = SnagRecord(at=at, author=said.by, clock_ahead_s=ahead_s, **words)
             rows.append((said.key, record))

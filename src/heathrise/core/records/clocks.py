@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Annotated
 
@@ -26,21 +27,26 @@ OurTime = Annotated[AwareDatetime, AfterValidator(in_our_time)]
 
 
 def by_the_server(
-    at: datetime | None, clock: datetime | None, now: datetime
-) -> tuple[datetime, float]:
-    """Return when something was said by the server's clock, and how far the device's is ahead.
+    said_at: Sequence[datetime | None], clock: datetime | None, now: datetime
+) -> tuple[list[datetime], float]:
+    """Return when things were said by the server's clock, and how far the device's is ahead.
 
     Args:
-        at: when it was said by the device's clock; None for now.
-        clock: what that clock showed when it was sent. Of a device that does not say so nothing
+        said_at: by the device's clock, in the order in which they were said; None for now.
+        clock: what that clock showed when they were sent. Of a device that does not say so nothing
             is known but that it has just sent.
 
     Returns:
-        The time, never later than ``now``, and the lead in s; 0 where it is within a minute.
+        The times, none later than ``now`` nor than what was said after it, whatever was done to
+        the clock in between; and the lead in s, 0 where it is within a minute.
     """
-    if at is None or clock is None:
-        return now, 0.0
+    if clock is None:
+        return [now] * len(said_at), 0.0
     ahead_s = float(round((clock - now).total_seconds()))
     if abs(ahead_s) <= RIGHT_WITHIN_S:
         ahead_s = 0.0
-    return min(at - timedelta(seconds=ahead_s), now), ahead_s
+    times, latest = [], now
+    for at in reversed(said_at):
+        latest = min(latest, at - timedelta(seconds=ahead_s) if at is not None else now)
+        times.append(latest)
+    return times[::-1], ahead_s
