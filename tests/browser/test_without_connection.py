@@ -276,7 +276,10 @@ def test_a_server_that_fails_at_an_edit_loses_nothing(
     page.locator("svg.sheet").focus()
     page.keyboard.press("ArrowRight")
     page.wait_for_selector("text=1 change kept here")
+    page.get_by_label("All projects").click()  # whoever leaves meanwhile is told what waits
+    page.get_by_text("1 change kept here: open it to save it").first.click()
     sheet.saved(2)
+    page.click("[data-mark=ap-6]")
     expect(page.get_by_label("East", exact=True)).to_have_value("36.6 m")
 
 

@@ -55,10 +55,14 @@ export async function taken<T>(call: Promise<{ data?: T; error?: unknown; respon
   return data as T
 }
 
+/** A call that hangs is given up: what it was to save is kept, and an edit that had arrived is recognised. */
+const LONGEST_MS = 120_000
+
 /** Hand over each line of the answer as it arrives. */
 export async function sendForLines<T>(path: string, body: unknown, take: (line: T) => void): Promise<void> {
   const headers = { 'Content-Type': 'application/json' }
-  const response = await reach(fetch(path, { method: 'POST', headers, body: JSON.stringify(body) }))
+  const signal = AbortSignal.timeout(LONGEST_MS)
+  const response = await reach(fetch(path, { method: 'POST', headers, body: JSON.stringify(body), signal }))
   if (!response.ok) throw refusal(response.status, await response.json().catch(() => null))
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''

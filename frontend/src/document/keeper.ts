@@ -105,6 +105,13 @@ export class Keeper {
   }
 }
 
+/** How many edits are kept here for each project and not saved yet. */
+export function editsKept(): Map<string, number> {
+  const names = Array.from({ length: localStorage.length }, (_, k) => localStorage.key(k)!)
+  const found = names.map((name) => [/^heathrise-pending-(.+)$/.exec(name)?.[1], read<Pending>(name).length] as const)
+  return new Map(found.filter((row): row is readonly [string, number] => !!row[0] && row[1] > 0))
+}
+
 function read<T>(key: string): T[] {
   try {
     return JSON.parse(localStorage.getItem(key) ?? '[]') as T[]

@@ -10,6 +10,9 @@ import { refusedRows } from './refusals'
 const TRY_AGAIN_MS = 4000
 /** What the server failed at, through no fault that it can name, is not asked of it with every round. */
 const REST_MS = 30_000
+/** A call that hangs, as where a connection fades, keeps nothing waiting for longer. */
+const WORDS_MS = 20_000
+const PICTURE_MS = 120_000
 /** Tests are taken one by one. */
 const MOST_AT_ONCE = { ticks: 100, snags: 100, tests: 1, shots: 1 }
 
@@ -117,7 +120,6 @@ export const useOutbox = defineStore('outbox', () => {
     load()
     if (!adopted) await adopt()
     const rested = (e: Entry) => !e.why || Date.now() - (tried.get(e.row.key) ?? 0) > REST_MS
-    for (const shot of waiting.value.filter((e) => e.kind === 'shots' && rested(e))) await alone(shot)
     const lists = new Map<string, Entry[]>()
     for (const e of waiting.value.filter((e) => e.kind !== 'shots' && rested(e))) {
       const list = `${e.kind} ${e.project}`
@@ -126,6 +128,11 @@ export const useOutbox = defineStore('outbox', () => {
     for (const list of lists.values()) {
       await together(list.filter((e) => !e.why))
       for (const e of list.filter((e) => e.why)) await alone(e)
+    }
+    // Pictures are large: what is said goes before them, and of each picture in the next round.
+    for (const shot of waiting.value.filter((e) => e.kind === 'shots' && rested(e))) {
+      await alone(shot)
+      again = true
     }
   }
 
@@ -174,20 +181,21 @@ export const useOutbox = defineStore('outbox', () => {
     const [{ project, kind }] = part as [Entry]
     const params = { path: { project_id: project } }
     const clock = new Date().toISOString()
+    const signal = AbortSignal.timeout(WORDS_MS)
     if (kind === 'ticks') {
       const body = { ticks: part.map((e) => e.row as Rows['ticks']), clock }
-      const { stands, clock_ahead_s } = await taken(api.POST('/api/projects/{project_id}/work', { params, body }))
+      const { stands, clock_ahead_s } = await taken(api.POST('/api/projects/{project_id}/work', { params, body, signal }))
       aheadS.value = clock_ahead_s ?? 0
       await letGo(part)
       void answered.trigger({ project, stands })
     } else if (kind === 'tests') {
       const body = { ...(part[0]!.row as Rows['tests']), clock }
-      const { cables } = await taken(api.POST('/api/projects/{project_id}/tests', { params, body }))
+      const { cables } = await taken(api.POST('/api/projects/{project_id}/tests', { params, body, signal }))
       await letGo(part)
       void answered.trigger({ project, cables })
     } else {
       const body = { said: part.map((e) => e.row as Rows['snags']), clock }
-      const { snags, clock_ahead_s } = await taken(api.POST('/api/projects/{project_id}/snags', { params, body }))
+      const { snags, clock_ahead_s } = await taken(api.POST('/api/projects/{project_id}/snags', { params, body, signal }))
       aheadS.value = clock_ahead_s ?? 0
       await letGo(part)
       void answered.trigger({ project, snags })
@@ -205,7 +213,7 @@ export const useOutbox = defineStore('outbox', () => {
     if (!picture) throw new ApiError(410, 'The browser has let go of this picture; take it again.')
     const form = new FormData()
     form.append('picture', picture, 'photo.jpg')
-    const { id } = await taken(api.POST('/api/projects/{project_id}/pictures', { params: { path: { project_id: project } }, ...file(form) }))
+    const { id } = await taken(api.POST('/api/projects/{project_id}/pictures', { params: { path: { project_id: project } }, ...file(form), signal: AbortSignal.timeout(PICTURE_MS) }))
     const said = { key: row.key, state: null, photo: id, by: row.by || 'installer', at: row.at }
     const told: Entry = row.of === 'step'
       ? { ...entry, kind: 'ticks', row: { ...said, step: row.about, reason: '', note: '', licensed_by: '', minutes: null }, why: '', refused: false }

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { DemoSite, ProjectLine } from '@/api/types'
+import { editsKept } from '@/document/keeper'
 import { KINDS } from '@/stages/words'
 import OutboxButton from '@/outbox/OutboxButton.vue'
 import NewProject from './NewProject.vue'
@@ -34,6 +35,11 @@ async function load(): Promise<void> {
   }
 }
 
+const kept = editsKept()
+const keptWords = (project: string) => {
+  const count = kept.get(project)
+  return count ? `${count} ${count === 1 ? 'change' : 'changes'} kept here: open it to save ${count === 1 ? 'it' : 'them'}` : ''
+}
 const when = (opened: string) =>
   new Date(opened).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
 
@@ -66,6 +72,7 @@ onMounted(load)
               <span class="words">
                 <span class="kind condensed">{{ KINDS.find((k) => k.value === site.kind)?.label }}</span>
                 <b>{{ site.name }}</b>
+                <b v-if="keptWords(site.project)" class="near">{{ keptWords(site.project) }}</b>
                 <span>{{ site.teaches }}</span>
                 <span class="quiet condensed">{{ site.needed }} rooms to serve, {{ site.storeys }} storeys, {{ site.devices }} devices</span>
               </span>
@@ -79,6 +86,7 @@ onMounted(load)
           <li v-for="p in own" :key="p.id">
             <RouterLink :to="`/p/${p.id}/plan`" class="line">
               <b>{{ p.name }}</b>
+              <b v-if="keptWords(p.id)" class="near">{{ keptWords(p.id) }}</b>
               <span class="quiet figure">revision {{ p.revision }}</span>
               <span class="quiet condensed">opened {{ when(p.opened) }}</span>
             </RouterLink>
