@@ -44,9 +44,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     test.add_argument("rest", nargs="*", help="arguments for pytest; with any, only pytest runs")
     _command(commands, "check", _check, "lint, format, types and the front end's types")
     bench = _command(commands, "bench", _bench, "measure the figures the project promises")
-    bench.add_argument(
-        "parts", nargs="*", help="soak, kills, fuzz ...; all if none is named"
-    )
+    bench.add_argument("parts", nargs="*", help="soak, kills, fuzz ...; all if none is named")
     _command(commands, "screenshots", _screenshots, "draw docs/screenshots anew")
     options, extra = parser.parse_known_args(arguments)
     if extra and getattr(options, "call", None) is not _test:
