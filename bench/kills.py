@@ -19,6 +19,7 @@ import urllib.request
 import uuid
 from collections import Counter
 from dataclasses import dataclass, field
+from http.client import HTTPException
 from pathlib import Path
 from typing import Any
 
@@ -66,7 +67,7 @@ class Writer:
         try:
             while True:
                 self.chance.choice(does)()
-        except (urllib.error.URLError, OSError, ValueError, KeyError):
+        except (urllib.error.URLError, HTTPException, OSError, ValueError, KeyError):
             return  # killed, or on the way to it
 
     def edit(self) -> None:

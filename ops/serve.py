@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import os
 import shutil
 import signal
 import subprocess
@@ -38,7 +37,7 @@ class Server:
             *(["--data", str(data)] if data else []),
         ]  # fmt: skip
         # In the environment, which only the same user can read, not on the command line.
-        self._environment = {**environment(), DATABASE_VARIABLE: url}
+        self.environment = {**environment(), DATABASE_VARIABLE: url}
         self._process: subprocess.Popen[bytes] | None = None
 
     @property
@@ -48,7 +47,7 @@ class Server:
     def start(self) -> None:
         with (LOGS / "server.log").open("ab") as log:
             self._process = subprocess.Popen(
-                self._command, cwd=ROOT, env=self._environment, stdout=log,
+                self._command, cwd=ROOT, env=self.environment, stdout=log,
                 stderr=subprocess.STDOUT,
             )  # fmt: skip
 
@@ -110,11 +109,12 @@ def main() -> int:
     database = Database(VAR / "demo")
     try:
         database.take()
-        _own_folder_for_now()
         if fresh:
             database.clear()
         database.start()
         server = Server(database.create("heathrise"), port, dist, data=database.folder)
+        # Its own alone: the database runs as another user, and has one of its own.
+        server.environment["TMPDIR"] = str(_own_folder_for_now())
         try:
             server.start()
             _keep(database, server, lambda: stopping)
@@ -134,13 +134,13 @@ def _started(database: Database) -> bool:
     return True
 
 
-def _own_folder_for_now() -> None:
+def _own_folder_for_now() -> Path:
     """Have what is only there for now in a folder of the demo's own, empty at each start: what a
     killed server leaves there does not pile up."""
     folder = VAR / "demo-tmp"
     shutil.rmtree(folder, ignore_errors=True)
     folder.mkdir(parents=True)
-    os.environ["TMPDIR"] = str(folder)
+    return folder
 
 
 def _keep(database: Database, server: Server, stopping: Callable[[], bool]) -> None:
