@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import pwd
+import shutil
 import signal
 import stat
 import subprocess
@@ -169,6 +170,49 @@ def test_a_server_ends_when_its_keeper_is_killed(database: Database) -> None:
     keeper.kill()
     keeper.wait()
     _until(lambda: machine.port_is_free(port) and not Path(f"/proc/{pid}").exists())
+
+
+SERVE = """
+import sys
+from pathlib import Path
+import ops.serve
+ops.serve.VAR = Path(sys.argv[3])
+sys.exit(ops.serve.main())
+"""
+
+
+def test_a_first_start_and_the_next_serve_from_folders_of_their_own() -> None:
+    """From nothing, as on a machine where nothing was ever started; killed, and started again."""
+    # Within the checkout, where the database runs as its package's own user.
+    folder = machine.VAR / f"first-start-{os.getpid()}"
+    port = machine.free_port()
+    for _ in range(2):
+        keeper = subprocess.Popen(
+            [
+                sys.executable,
+                "-c",
+                SERVE,
+                str(port),
+                str(ROOT / "frontend" / "dist"),
+                str(folder),
+            ],
+            cwd=ROOT,
+        )
+        try:
+            _until(lambda: not machine.port_is_free(port))
+            holder = machine.holder_of(port)
+            assert holder is not None
+            said = Path(f"/proc/{holder[0]}/environ").read_bytes().decode()
+            assert f"TMPDIR={folder / 'demo-tmp'}" in said.split("\0")
+        finally:
+            keeper.kill()
+            keeper.wait()
+        _until(lambda: machine.port_is_free(port))
+    last = Database(folder / "demo")
+    last.take()
+    last._end_left_over()
+    last.stop()
+    shutil.rmtree(folder)
 
 
 def test_the_next_start_ends_a_server_that_was_left_over(
