@@ -60,7 +60,7 @@ export const useDesign = defineStore('design', () => {
   const saveState = computed(() => {
     const kept = pending.value.length
     if (conflict.value) return 'Two versions: choose which to keep'
-    if (offline.value) return `Offline: ${kept} ${kept === 1 ? 'change' : 'changes'} kept here`
+    if (offline.value) return kept ? `Offline: ${kept} ${kept === 1 ? 'change' : 'changes'} kept here` : 'No connection'
     if (kept || saving.value) return 'Saving'
     return `Saved, revision ${revision.value}`
   })

@@ -15,6 +15,8 @@ const states = computed(() =>
     if (begun && info.says && progress.value) return { info, ...info.says(progress.value) }
     const open = store.findings.filter((f) => f.stage === info.id && f.severity !== 'note')
     const bad = open.filter((f) => f.severity === 'not_met').length
+    // Before the first figures, or without a connection, nobody knows what is open.
+    if (begun && !store.evaluation) return { info, text: '', tone: 'idle' }
     const text = !begun ? 'not begun' : open.length ? `${open.length} open` : 'settled'
     return { info, text, tone: !begun ? 'idle' : bad ? 'bad' : open.length ? 'near' : 'good' }
   }),
