@@ -5,8 +5,9 @@ from __future__ import annotations
 
 import json
 import secrets
+import time
 from concurrent.futures import Future
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import count
 from threading import Lock
 
@@ -17,6 +18,7 @@ from ..store import Saved
 from .patches import Tree, patch
 
 KEPT = 200
+_FRESH_SECONDS = 0.4
 _OVER_TEXT = 8  # times that plain data weighs more than its text
 
 
@@ -30,6 +32,12 @@ class Worked:
     tree: Tree
     searching: bool
     weight: int
+    made_s: float = field(default_factory=time.monotonic)
+
+    @property
+    def is_fresh(self) -> bool:
+        """Whether it was worked out just now."""
+        return time.monotonic() - self.made_s < _FRESH_SECONDS
 
 
 class Answers:
@@ -48,7 +56,8 @@ class Answers:
     def figures(self, saved: Saved, catalogue: Catalogue) -> Worked:
         """Return the evaluation, channels as far as they are known by now."""
         kept = self._settled.peek((saved.design, catalogue), None)
-        if kept is not None and not kept.searching:
+        # One with channels still searched for is worked out anew, but not for each who asks.
+        if kept is not None and (not kept.searching or kept.is_fresh):
             return kept
         key = (id(saved.design), id(catalogue))  # both are held for as long as it is under way
         with self._lock:
