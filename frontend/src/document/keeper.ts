@@ -62,8 +62,7 @@ export class Keeper {
 
   /** Edits that were refused, in whichever window; each is an item of its own. */
   refused(): Refused[] {
-    const names = Array.from({ length: localStorage.length }, (_, k) => localStorage.key(k)!)
-    return names.filter((name) => name.startsWith(this.refusedKey)).flatMap((name) => read<Refused>(name))
+    return itemNames(localStorage).filter((name) => name.startsWith(this.refusedKey)).flatMap((name) => read<Refused>(name))
   }
 
   keepRefused(edit: Refused): void {
@@ -105,10 +104,14 @@ export class Keeper {
   }
 }
 
+/** The names of all that a storage holds. */
+export function itemNames(storage: Storage): string[] {
+  return Array.from({ length: storage.length }, (_, k) => storage.key(k)!)
+}
+
 /** How many edits are kept here for each project and not saved yet. */
 export function editsKept(): Map<string, number> {
-  const names = Array.from({ length: localStorage.length }, (_, k) => localStorage.key(k)!)
-  const found = names.map((name) => [/^heathrise-pending-(.+)$/.exec(name)?.[1], read<Pending>(name).length] as const)
+  const found = itemNames(localStorage).map((name) => [/^heathrise-pending-(.+)$/.exec(name)?.[1], read<Pending>(name).length] as const)
   return new Map(found.filter((row): row is readonly [string, number] => !!row[0] && row[1] > 0))
 }
 

@@ -1,4 +1,5 @@
 import type { CableTestSaid, SnagSaid, Tick } from '@/api/types'
+import { itemNames } from '@/document/keeper'
 
 /** A photograph that waits: its picture lies in the browser's cache under the same key. */
 export interface Shot {
@@ -38,13 +39,12 @@ const KINDS: Kind[] = ['ticks', 'snags', 'tests', 'shots']
 const LISTS = /^heathrise-(ticks|snags)-(p-.+)$/
 
 const nameOf = (e: Entry) => [PREFIX, e.kind, e.project, e.row.key].join(':')
-const names = (storage: Storage) => Array.from({ length: storage.length }, (_, k) => storage.key(k)!)
 
 /** Everything that waits, in the order in which it was said. */
 export function entriesIn(storage: Storage): Entry[] {
   adopt(storage)
   const found: Entry[] = []
-  for (const name of names(storage)) {
+  for (const name of itemNames(storage)) {
     if (!name.startsWith(`${PREFIX}:`)) continue
     const entry = parsed<Entry>(storage.getItem(name))
     if (entry?.row && KINDS.includes(entry.kind)) found.push(entry)
@@ -67,7 +67,7 @@ export function nextOrder(entries: readonly Entry[]): number {
 }
 
 function adopt(storage: Storage): void {
-  for (const name of names(storage)) {
+  for (const name of itemNames(storage)) {
     const [, kind, project] = LISTS.exec(name) ?? []
     if (!kind || !project) continue
     const rows = parsed<Rows['ticks' | 'snags'][]>(storage.getItem(name))

@@ -7,7 +7,7 @@ import json
 import secrets
 import time
 from concurrent.futures import Future
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import count
 from threading import Lock
 
@@ -24,14 +24,14 @@ _OVER_TEXT = 8  # times that plain data weighs more than its text
 
 @dataclass(frozen=True, eq=False)
 class Worked:
-    """An evaluation of one revision as plain data. ``mark`` is what it is known by; ``weight`` is
-    in bytes of memory."""
+    """An evaluation of one revision as plain data. ``mark`` is what it is known by; ``weight``
+    is that of one which is kept, in bytes of memory."""
 
     mark: str
     revision: int
     tree: Tree
     searching: bool
-    weight: int
+    weight: int = 0
     made_s: float = field(default_factory=time.monotonic)
 
     @property
@@ -81,15 +81,15 @@ class Answers:
 
     def keep(self, result: Evaluation, revision: int) -> Worked:
         """Keep an evaluation, so that the next can be told by what is different."""
-        worked = self.once(result, revision)
+        weight = _OVER_TEXT * len(result.model_dump_json())
+        worked = replace(self.once(result, revision), weight=weight)
         self._by_mark.put((), worked.mark, worked)
         return worked
 
     def once(self, result: Evaluation, revision: int) -> Worked:
         """Return an evaluation that nothing will be told by."""
         mark = f"{self._run}-{next(self._numbers)}"
-        weight = _OVER_TEXT * len(result.model_dump_json())
-        return Worked(mark, revision, result.model_dump(mode="json"), result.searching, weight)
+        return Worked(mark, revision, result.model_dump(mode="json"), result.searching)
 
     def settle(self, saved: Saved, catalogue: Catalogue, worked: Worked) -> None:
         """Note that an evaluation that was kept is that of a saved revision."""

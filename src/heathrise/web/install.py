@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
-
 from apiflask import APIBlueprint
 from flask import Response
 
@@ -11,12 +9,12 @@ from ..core.design import DesignError, Problem
 from ..core.evaluate import evaluate
 from ..core.install import Step, finish_for
 from ..core.memo import IdentityMemo
-from ..core.records import StepRecord, by_the_server, steps_as_done
+from ..core.records import StepRecord, steps_as_done
 from ..core.working import steps_of
 from ..store import Repository, Saved
 from ..store.records import Records
 from .models import StepStands, Ticks, WorkList
-from .wire import json_of
+from .wire import json_of, records_of
 
 
 def make_install(repository: Repository) -> APIBlueprint:
@@ -62,13 +60,7 @@ def make_install(repository: Repository) -> APIBlueprint:
         problems = [p for k, tick in enumerate(ticks.ticks) for p in _wrong(k, tick, steps)]
         if problems:
             raise DesignError(problems)
-        said_at = [t.at for t in ticks.ticks]
-        times, ahead_s = by_the_server(said_at, ticks.clock, datetime.now(UTC))
-        said = []
-        for tick, at in zip(ticks.ticks, times, strict=True):
-            words = tick.model_dump(exclude={"by", "at"})
-            record = StepRecord(at=at, author=tick.by, clock_ahead_s=ahead_s, **words)
-            said.append((tick.key, record))
+        said, ahead_s = records_of(StepRecord, ticks.ticks, ticks.clock)
         records.append_all(project_id, said)
         return json_of(stands(project_id, ahead_s))
 

@@ -8,11 +8,11 @@ from apiflask import APIBlueprint
 from flask import Response
 
 from ..core.design import DesignError, Problem
-from ..core.records import SnagRecord, by_the_server, snags_as_left
+from ..core.records import SnagRecord, snags_as_left
 from ..store import Repository
 from ..store.records import Records
 from .models import SnagList, Snags
-from .wire import json_of
+from .wire import json_of, records_of
 
 
 def make_snags(repository: Repository) -> APIBlueprint:
@@ -44,13 +44,7 @@ def make_snags(repository: Repository) -> APIBlueprint:
         problems = [p for k, said in enumerate(snags.said) for p in _wrong(k, said, known)]
         if problems:
             raise DesignError(problems)
-        said_at = [s.at for s in snags.said]
-        times, ahead_s = by_the_server(said_at, snags.clock, datetime.now(UTC))
-        rows = []
-        for said, at in zip(snags.said, times, strict=True):
-            words = said.model_dump(exclude={"by", "at"})
-            record = SnagRecord(at=at, author=said.by, clock_ahead_s=ahead_s, **words)
-            rows.append((said.key, record))
+        rows, ahead_s = records_of(SnagRecord, snags.said, snags.clock)
         records.append_all(project_id, rows)
         return answered(project_id, ahead_s)
 
