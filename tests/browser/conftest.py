@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import re
 import urllib.request
@@ -10,6 +11,7 @@ from dataclasses import dataclass, field
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import TimeoutError as Late
 
 from heathrise.core.design import Design
 from heathrise.formats.project_file import Project, dump_project
@@ -138,3 +140,20 @@ def open_sheet(server: Server, chromium: Browser) -> Iterator[Callable[..., Shee
 @pytest.fixture
 def school_sheet(server: Server, school: Design, open_sheet: Callable[..., Sheet]) -> Sheet:
     return open_sheet(f"/p/{make_project(server, school)}/plan")
+
+
+def tick(page: Page, step: str, why: str = "done as it came") -> None:
+    """Tick a step as one does on site: read what can hurt, press its box, say why if it waits."""
+    row = page.locator(f"[data-step='{step}']")
+    row.locator(".box").wait_for()
+    read = row.get_by_role("button", name=re.compile("^Read what can hurt"))
+    if read.count():
+        read.click()
+    waits = "open step" in row.locator(".what").inner_text()
+    row.locator(".box").click()
+    asked = row.get_by_role("alert").filter(has_text="Say why")
+    if waits:
+        with contextlib.suppress(Late):
+            asked.wait_for(timeout=1500)
+            row.get_by_label("Reason").fill(why)
+            row.get_by_role("button", name="Done", exact=True).click()

@@ -25,7 +25,7 @@ from ops.database import Database
 from ops.machine import free_port
 from ops.serve import Server
 
-from .conftest import DIST
+from .conftest import DIST, tick
 
 pytestmark = pytest.mark.browser
 _DESK, _TABLET = {"width": 1280, "height": 800}, {"width": 820, "height": 1180}
@@ -136,11 +136,11 @@ def _installed(page: Page, server: Server, project: str) -> None:
     page.get_by_role("button", name="All", exact=True).click()
     with_server, without = steps[: len(steps) // 2], steps[len(steps) // 2 :]
     for step in with_server:
-        page.click(f"[data-step='{step}'] .box")
+        tick(page, step)
     server.stop()
     for step in without:
         if step != "papers":
-            page.click(f"[data-step='{step}'] .box")
+            tick(page, step)
     page.click("[data-step=walk] .what")
     expect(page.locator("[data-step=walk] .said")).to_contain_text("kept here")
     expect(page.get_by_test_id("work-state")).to_contain_text("kept here, no connection")

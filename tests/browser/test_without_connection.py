@@ -18,7 +18,7 @@ from ops.database import Database
 from ops.machine import free_port
 from ops.serve import Server
 
-from .conftest import DIST, Sheet, make_project
+from .conftest import DIST, Sheet, make_project, tick
 
 pytestmark = pytest.mark.browser
 
@@ -103,7 +103,7 @@ def test_thirty_ticks_three_snags_four_photographs_one_of_each_refused(
     steps = [s for s in listed if s not in licensed][:29]
     page.get_by_role("button", name="All", exact=True).click()
     for step in steps:
-        page.click(f"[data-step='{step}'] .box")
+        tick(page, step)
     page.get_by_role("button", name="Snags", exact=True).click()
     for number in range(3):
         page.get_by_label("What is left to mend").fill(f"Plate {number}")
@@ -144,10 +144,10 @@ def test_thirty_ticks_three_snags_four_photographs_one_of_each_refused(
     page.get_by_test_id("outbox").click()
     kept = page.locator("[data-kept]")
     expect(kept).to_have_count(2)
-    tick = kept.filter(has=page.get_by_label("Minutes taken"))
-    expect(tick.get_by_role("alert")).to_contain_text("minutes: Input should be less than")
-    tick.get_by_label("Minutes taken").fill("60")
-    tick.get_by_role("button", name="Send again").click()
+    refused = kept.filter(has=page.get_by_label("Minutes taken"))
+    expect(refused.get_by_role("alert")).to_contain_text("minutes: Input should be less than")
+    refused.get_by_label("Minutes taken").fill("60")
+    refused.get_by_role("button", name="Send again").click()
     expect(kept).to_have_count(1)
     expect(kept.get_by_role("alert")).to_contain_text("is neither a PNG, a JPEG nor a PDF")
     kept.get_by_role("button", name="Throw away").click()
@@ -173,18 +173,18 @@ def test_ticks_go_into_their_own_project_whichever_is_open(
     page = chromium.new_page(viewport=_TABLET)  # type: ignore[arg-type]
     page.route("**/work", lambda r: r.abort() if r.request.method == "POST" else r.fallback())
     page.goto(f"{mortal.base}/p/{one}/install")
-    page.click("[data-step=safe] .box")
+    tick(page, "safe")
     page.get_by_label("All projects").click()
     page.get_by_role("link", name=re.compile("^Other")).click()
     page.click("[data-stage=install]")
-    page.click("[data-step=rack-rack] .box")
+    tick(page, "rack-rack")
     expect(page.get_by_test_id("work-state")).to_contain_text("1 kept here")
     for _ in range(3):
         page.go_back()
     page.wait_for_url(f"**/p/{one}/install")
     page.wait_for_selector("[data-step=rack-rack]")
     expect(page.locator("[data-step=safe]")).to_have_count(0)  # done here
-    page.click("[data-step=rack-rack] .box")
+    tick(page, "rack-rack")
     expect(page.get_by_test_id("work-state")).to_contain_text("2 kept here")
     expect(page.get_by_test_id("outbox")).to_contain_text("3 to send")
     page.unroute("**/work")
@@ -213,7 +213,7 @@ def test_two_tablets_with_wrong_clocks(mortal: Server, school: Design, chromium:
         page.get_by_role("button", name="All", exact=True).click()
         pages.append(page)
     ann, ben = pages
-    ann.click("[data-step=safe] .box")
+    tick(ann, "safe")
     expect(ann.get_by_test_id("work-state")).to_have_text("All ticks saved")
     expect(ann.get_by_text("clock is 24 h ahead")).to_be_visible()
     ben.reload()

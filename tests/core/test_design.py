@@ -33,7 +33,7 @@ from heathrise.core.integrity import check
 from .plans import access_point, design_of, shell, wall
 
 SOURCE = Path(heathrise.__file__).parent
-SHARED = {"catalogue", "design", "footways"}  # what is drawn, sold and walked on
+SHARED = {"catalogue", "design", "footways", "laying"}  # what is drawn, sold and walked on
 JOINS = {"siting"}  # of several disciplines, as the modules beside the folders are
 FOLDERS = {p.name for p in (SOURCE / "core").iterdir() if p.is_dir()} - {"__pycache__"}
 DISCIPLINES = FOLDERS - SHARED - JOINS

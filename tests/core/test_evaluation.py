@@ -159,7 +159,9 @@ def test_tally_adds_up(catalogue: Catalogue, school: Design) -> None:
     assert tally.cable_m == pytest.approx(sum(r.fixed_m * r.cables for r in result.runs), abs=0.1)
     parts = [catalogue.model_of(d).price for d in school.of(Device).values()]
     parts += [catalogue.switches[s.model].price for s in school.of(Switch).values()]
-    boxes = tally.boxes * catalogue.cables["6"].box_price
+    sold = catalogue.cables["6"].jackets
+    ground = sum(r.bought_m * r.cables for r in result.runs if r.jacket == "ground") > 0
+    boxes = (tally.boxes - ground) * sold["indoor"].box_price + ground * sold["ground"].box_price
     assert tally.price == pytest.approx(sum(parts) + boxes)
     assert tally.not_met + tally.near + tally.notes == len(result.findings)
     assert tally.powered_devices == len(result.power.devices)

@@ -199,10 +199,14 @@ def test_each_rack_feeds_its_own_and_every_way_has_a_port_at_both_ends(
     assert result.tally.cable_m == pytest.approx(copper_m, abs=0.1)
     assert result.tally.fibre_m == pytest.approx(up.fixed_m, abs=0.1)
     fibre = catalogue.fibres[up.category]
-    price = fibre.price_per_m * up.bought_m + 2 * fibre.optic_price
+    assert up.jacket == "ground"
+    price = fibre.outside_price_per_m * up.bought_m + 2 * fibre.optic_price
     gear = [catalogue.model_of(d).price for d in design.of(Device).values()]
     gear += [catalogue.switches[s.model].price for s in design.of(Switch).values()]
-    boxes = result.tally.boxes * catalogue.cables[result.runs[0].category].box_price
+    jackets = {r.jacket for r in result.runs}  # a box for each
+    sold = catalogue.cables[result.runs[0].category].jackets
+    boxes = sum(sold[j].box_price for j in jackets)
+    assert result.tally.boxes == len(jackets)
     assert result.tally.price == pytest.approx(sum(gear) + price + boxes, abs=0.02)
     back = load_project(dump_project(Project("P", design)).encode(), catalogue).design
     assert back == design

@@ -4,26 +4,23 @@ from __future__ import annotations
 
 import csv
 import io
-import re
 import time
 from datetime import date
 
 import openpyxl
-import pypdfium2
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, DesignError, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.order import FirmPrice, Order, priced_items
 from heathrise.core.ordering import order_of
 from heathrise.demo import SITES
 from heathrise.formats.order_tables import write_csv, write_xlsx
-from heathrise.formats.papers import quote_pdf
 from heathrise.formats.prices_csv import read_prices, write_prices
-from heathrise.formats.tables_in import number_of
+from heathrise.formats.tables_in import decimal_sign, number_by, number_of, signs_of
 
 TODAY = date(2026, 11, 25)
 ITEMS = priced_items(load_catalogue())
@@ -72,16 +69,6 @@ def test_the_workbook_adds_up(mill: Design) -> None:
     assert sum(charged) == pytest.approx(order.sum.parts)
     assert book["Sum"].cell(8, 2).value == order.sum.total
     assert book["Work"].max_row == len(order.tasks) + 1
-
-
-def test_the_offer_names_every_part_and_the_sum(mill: Design, catalogue: Catalogue) -> None:
-    order = _order(mill)
-    data = quote_pdf("Mill", mill, evaluate(mill, catalogue, "figures"), order, 3, TODAY)
-    pages = [p.get_textpage().get_text_bounded() for p in pypdfium2.PdfDocument(data)]
-    text = re.sub(r"\s+", " ", " ".join(pages))
-    assert all(line.label in text for line in order.lines)
-    assert f"{order.sum.total:,.2f}" in text and "For E. Quern" in text
-    assert "licensed people" in text and 2 <= len(pages) <= 4
 
 
 # -- price lists -----------------------------------------------------------------------------------
@@ -152,3 +139,59 @@ def test_numbers_are_read_in_both_ways_of_writing(value: float, sign: str) -> No
         grouped = grouped.translate(str.maketrans(",.", ".,"))
     assert number_of(plain) == pytest.approx(value)
     assert number_of(grouped) == pytest.approx(value)
+
+
+# -- thousands or decimals -------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("column", "wanted"),
+    [
+        (["1,080", "2.50"], 1080.0),
+        (["1.080", "2,50"], 1080.0),
+        (["1,080", "2,50"], 1.08),
+        (["1.080", "0.125"], 1.08),
+        (["1.080", "1.234.567"], 1080.0),
+        (["1,080.00", "3"], 1080.0),
+        (["1 080,00", "3"], 1080.0),
+        (["1’080.00", "3"], 1080.0),
+    ],
+)
+def test_the_whole_column_says_what_a_sign_means(column: list[str], wanted: float) -> None:
+    items = ["dunthrip-m48", "jack"]
+    text = "item;price\n" + "\n".join(f"{i};{p}" for i, p in zip(items, column, strict=True))
+    read = read_prices(text.encode(), ITEMS, TODAY)
+    assert not read.asks and read.prices["dunthrip-m48"].price == pytest.approx(wanted)
+
+
+@pytest.mark.parametrize("column", [["1,080"], ["1.080", "12"], ["1.080", "2,50", "3.75"]])
+def test_what_nobody_can_tell_is_asked_and_nothing_is_taken(column: list[str]) -> None:
+    items = ["dunthrip-m48", "jack", "plug"]
+    rows = [f"{i};{p}" for i, p in zip(items, column, strict=False)]
+    data = ("item;price\n" + "\n".join(rows)).encode()
+    read = read_prices(data, ITEMS, TODAY)
+    assert read.asks == (column[0],) and not read.prices
+    for sign, price in ((".", 1.08), (",", 1080.0)):
+        point = column[0].count(".") == 1
+        told = read_prices(data, ITEMS, TODAY, sign)  # type: ignore[arg-type]
+        assert told.prices["dunthrip-m48"].price == pytest.approx(
+            price if point else 1081.08 - price
+        )
+
+
+@given(
+    st.lists(st.floats(0.01, 99_999), min_size=1, max_size=8),
+    st.sampled_from([".", ","]),
+    st.booleans(),
+)
+def test_a_column_written_one_way_is_never_read_another(
+    prices: list[float], sign: str, grouped: bool
+) -> None:
+    """Written with two decimals in either habit, with thousands or without, each is what it was."""
+    other = "," if sign == "." else "."
+    texts = [f"{p:,.2f}" if grouped else f"{p:.2f}" for p in prices]
+    texts = [t.replace(",", "\x00").replace(".", sign).replace("\x00", other) for t in texts]
+    assert decimal_sign(texts) == sign
+    for text, price in zip(texts, prices, strict=True):
+        assert sign in signs_of(text)
+        assert number_by(text, sign) == pytest.approx(round(price, 2), abs=0.006)  # type: ignore[arg-type]

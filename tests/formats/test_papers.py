@@ -14,7 +14,7 @@ from heathrise.core.design import Design, Pain, Site, Wall, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.labelling import project_labels
 from heathrise.demo import SITES
-from heathrise.formats.papers import brief_pdf, labels_pdf
+from heathrise.formats.papers import NO_HEAD, brief_pdf, labels_pdf
 from heathrise.formats.papers.render import html_of, pdf_of
 from heathrise.formats.sheets import draw_sheet
 
@@ -96,7 +96,7 @@ def test_papers_read_nothing_from_elsewhere() -> None:
     probe = '<img src="file:///etc/hostname"><img src="http://127.0.0.1:9/x.png">fine'
     assert "fine" in _text(pdf_of(f"<html><body>{probe}</body></html>"))
     assert "&lt;script&gt;" in html_of(
-        "brief.html", style="", size="A4", name="<script>", revision=1, today="", facts=[],
+        "brief.html", head=NO_HEAD, style="", size="A4", name="<script>", revision=1, today="", facts=[],
         pains=[], tones={}, outcomes={}, sheets=[], rooms=[], walks=(), found=[], states={}, advice={},
         limits=[],
     )  # fmt: skip

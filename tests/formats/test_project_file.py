@@ -23,7 +23,7 @@ from heathrise.formats.project_file import Project, dump_project, load_project, 
 from heathrise.formats.settings_export import settings_json, settings_yaml
 from heathrise.formats.tables_csv import cable_schedule, port_map
 
-SHIPPED = Path(project_file.__file__).parent / "schema" / "project-6.json"
+SHIPPED = Path(project_file.__file__).parent / "schema" / "project-7.json"
 
 
 @pytest.fixture(scope="module")
@@ -74,7 +74,7 @@ def test_bad_files_are_refused_with_the_place(document: dict, catalogue: Catalog
         (b"\xff\xfe\x00", "not UTF-8"),
         (b"[1, 2]", "one JSON object"),
         (_changed(document, format="other"), "not a project file"),
-        (_changed(document, version=7), "version 7 cannot be read"),
+        (_changed(document, version=8), "version 8 cannot be read"),
         (_changed(document, name="  "), "name"),
         (_changed(document, extra=1), "extra"),
         (_changed(document, elements=[]), "elements"),
@@ -169,7 +169,7 @@ def test_a_name_that_stands_twice_is_refused(catalogue: Catalogue, home: Design)
     text = dump_project(Project("Hut", home)).replace('"name": "Hut"', '"name": "Hut", "name": "X"')
     with pytest.raises(DesignError, match="'name' twice"):
         load_project(text, catalogue)
-    for version in ("7", "true", '"2"', "null"):
-        later = dump_project(Project("Hut", home)).replace('"version": 6', f'"version": {version}')
-        with pytest.raises(DesignError, match="reads 1 to 6"):
+    for version in ("8", "true", '"2"', "null"):
+        later = dump_project(Project("Hut", home)).replace('"version": 7', f'"version": {version}')
+        with pytest.raises(DesignError, match="reads 1 to 7"):
             load_project(later, catalogue)

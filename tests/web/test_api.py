@@ -277,7 +277,13 @@ def test_a_price_list_is_taken_whole_or_offered(client: FlaskClient, school: Des
         "read": 1,
         "taken": True,
         "faults": [],
+        "asks": [],
     }
+    unclear = b'item,price\njack,"1,080"\n'
+    asked = client.post("/api/firm/prices?take=1", data=unclear).json
+    assert asked["asks"] == ["1,080"] and not asked["taken"]
+    told = client.post("/api/firm/prices?decimal=point", data=unclear).json
+    assert told["taken"] and b"jack,Jack,piece,1080.0," in client.get("/api/firm/prices.csv").data
     book = client.get(f"/api/projects/{project}/export/order.xlsx")
     assert book.status_code == 200 and book.data[:2] == b"PK"
     assert client.post("/api/firm/prices", data=b"nothing").status_code == 422

@@ -106,7 +106,8 @@ def test_two_people_tick_at_once_without_losing_anything(
 
     def tick(row: tuple[int, str]) -> int:
         with app.test_client() as own:
-            return own.post(work, json={"ticks": [_tick(row[1], note=f"n{row[0]}")]}).status_code
+            tick = _tick(row[1], note=f"n{row[0]}", reason="as they came")
+            return own.post(work, json={"ticks": [tick]}).status_code
 
     with ThreadPoolExecutor(4) as pool:
         codes = list(pool.map(tick, enumerate(steps * 2)))
@@ -119,14 +120,36 @@ def test_reasons_and_licences_are_asked_for_and_nothing_is_half_written(
     client: FlaskClient, work: str
 ) -> None:
     licensed = next(s["id"] for s in client.get(work).json["steps"] if s["licensed"])
-    for wrong in (_tick("safe", "skipped"), _tick("safe", "blocked", reason=" "), _tick(licensed)):
-        answer = client.post(work, json={"ticks": [_tick("papers"), wrong]})
+    early = {"reason": "it was there"}  # of what it waits for nothing is done
+    for wrong in (_tick("safe", "skipped"), _tick("safe", "blocked", reason=" "),
+                  _tick(licensed, **early)):  # fmt: skip
+        answer = client.post(work, json={"ticks": [_tick("papers", **early), wrong]})
         assert answer.status_code == 422
     assert client.get(work).json["stands"] == []
-    named = client.post(work, json={"ticks": [_tick(licensed, licensed_by="A. Volt, no. 17")]})
+    named = client.post(
+        work, json={"ticks": [_tick(licensed, licensed_by="A. Volt, no. 17", **early)]}
+    )
     assert named.json["stands"][0]["licensed_by"] == "A. Volt, no. 17"
     bad = client.post(work, json={"ticks": [{**_tick("safe"), "key": "x"}]})
     assert bad.status_code == 422
     assert (
         client.post("/api/projects/none/work", json={"ticks": [_tick("safe")]}).status_code == 404
     )
+
+
+def test_what_waits_is_done_before_its_turn_only_with_a_reason(
+    client: FlaskClient, work: str
+) -> None:
+    steps = {s["id"]: s for s in client.get(work).json["steps"]}
+    pull = next(s for s in steps.values() if s["phase"] == "pull" and s["waits"])
+    answer = client.post(work, json={"ticks": [_tick(pull["id"])]})
+    assert answer.status_code == 422
+    (problem,) = answer.json["problems"]
+    assert problem["where"] == "ticks[0].reason" and steps["safe"]["title"] in problem["what"]
+    # In their order, and in one message, each may be said.
+    ways = [w for w in pull["waits"] if w != "safe"]
+    ticks = [_tick("safe"), *(_tick(w) for w in ways), _tick(pull["id"])]
+    assert client.post(work, json={"ticks": ticks}).status_code == 200
+    # What waits for it may be done; blocked and skipped ask for a reason of their own anyway.
+    far = next(s for s in steps.values() if pull["id"] in s["waits"] and s["phase"] == "ends")
+    assert client.post(work, json={"ticks": [_tick(far["id"])]}).status_code == 200

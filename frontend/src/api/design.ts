@@ -478,6 +478,11 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
     "roof": {
       "default": "roof-tiles",
       "longest": 60
+    },
+    "built": {
+      "default": null,
+      "least": 1000,
+      "most": 2200
     }
   },
   "floor": {
@@ -634,6 +639,19 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
       "default": 0.6,
       "least": 0,
       "most": 5
+    },
+    "dug": {
+      "default": "loam",
+      "choices": [
+        "loam",
+        "clay",
+        "stony",
+        "machine",
+        "plough",
+        "paving",
+        "drive",
+        "there"
+      ]
     }
   },
   "equipment_room": {
@@ -956,6 +974,8 @@ export const FIELDS: Record<Kind, Record<string, Field>> = {
         "slow",
         "drops",
         "lags",
+        "full_bars",
+        "clings",
         "one_device",
         "heap"
       ]

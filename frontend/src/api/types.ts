@@ -68,6 +68,7 @@ export type Difference = S['HandoverView.Difference']
 export type Progress = S['Progress']
 export type PastHandover = S['HandoverView.PastHandover']
 export type PricesRead = S['PricesRead']
+export type FirmSaid = S['FirmSaid']
 export type DemoSite = S['DemoList.DemoLine']
 
 export type ElementTables = Required<S['ProjectDocument.Elements']>

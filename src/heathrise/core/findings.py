@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from .catalogue import Used
 from .design import Change, Spot
 
-Stage = Literal["brief", "plan", "signal", "cable", "power", "settings"]
+Stage = Literal["brief", "plan", "signal", "cable", "power", "settings", "order"]
 Severity = Literal["not_met", "near", "note"]
 SEVERITY_ORDER: dict[Severity, int] = {"not_met": 0, "near": 1, "note": 2}
 

@@ -30,6 +30,7 @@ from .kept import as_planned
 from .order import FirmPrice
 from .ordering import order_of
 from .progress import Progress, always
+from .promising import promised_rooms
 from .remedies import added_in
 from .signal import RoomVerdict, air_of, judge_rooms
 
@@ -52,6 +53,7 @@ class Offer(BaseModel):
     fits: str = Field("", description="why it does not fit the plan any more, or nothing")
     access_points: int = 0
     rooms_needed: int = 0
+    rooms_met: int = Field(0, description="rooms whose use is promised, over what is connected")
     rooms_first: int = 0
     rooms_second_needed: int = 0
     rooms_second: int = 0
@@ -110,11 +112,15 @@ def offer_of(
     evaluation = evaluate(design, catalogue, "figures")
     order = order_of(design, catalogue, evaluation, firm, today)
     tally = evaluation.tally
+    rooms = promised_rooms(as_planned(design), in_force(design, catalogue), evaluation)
     return Offer(
         variant=variant, name=name, access_points=tally.access_points,
-        rooms_needed=tally.rooms_needed, rooms_first=tally.rooms_first,
+        rooms_needed=tally.rooms_needed, rooms_met=sum(r.kept for r in rooms),
+        rooms_first=tally.rooms_first,
         rooms_second_needed=tally.rooms_second_needed, rooms_second=tally.rooms_second,
-        cable_m=tally.cable_m, boxes=tally.boxes, expected_w=tally.expected_w,
+        cable_m=tally.cable_m,
+        boxes=int(sum(k.quantity for k in order.lines if k.unit in ("box", "reel"))),
+        expected_w=tally.expected_w,
         ports_left=tally.ports - tally.ports_used, hours=round(order.sum.minutes / 60, 1),
         total=order.sum.total, not_met=tally.not_met,
     )  # fmt: skip

@@ -1,18 +1,22 @@
-"""The order of a project: joined of what cable and power have worked out."""
+"""The order of a project: joined of what cable, power and the work list have worked out."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from datetime import date
 
-from .brief import Reserve
-from .cabling import LinkVerdict, RunVerdict, boxes_for
+from .cabling import Bought, cable_bought
 from .catalogue import Catalogue
 from .design import Design
 from .evaluate import Evaluation
 from .in_force import in_force
+from .install import Step
 from .kept import as_planned
-from .order import FirmPrice, Link, Order, Stretch, assess_order
+from .laid import cuts_of, links_of
+from .laying import Link, holes_of
+from .order import Bulk, Done, FirmPrice, Order, Where, assess_order
+from .wording import some
+from .working import steps_of
 
 
 def order_of(
@@ -25,45 +29,46 @@ def order_of(
     """Return what a project takes and costs, from its evaluation."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     links = links_of(design, ruled, evaluation)
-    boxes = {
-        category: boxes_for(
-            [k.bought_m for k in links if k.category == category and k.medium == "copper"
-             for _ in range(k.cables) if k.bought_m > 0],
-            cable.box_m,
-        ).count
-        for category, cable in ruled.cables.items()
-    }  # fmt: skip
-    return assess_order(design, ruled, links, boxes, firm, today)
-
-
-def links_of(design: Design, ruled: Catalogue, evaluation: Evaluation) -> list[Link]:
-    """Return everything that is cabled: runs, ways between racks, spares for what comes later."""
-    links = [_link(k) for k in evaluation.cable.links if k.verdict != "no_way"]
-    waste = 1 + ruled.rules["cabling.waste_share"]
-    return links + [_spare(r, design, waste) for r in evaluation.brief.reserves if r.cable_m]
-
-
-def _spare(reserve: Reserve, design: Design, waste: float) -> Link:
-    """Return the cables that are kept in a coil for what comes later."""
-    each = reserve.cable_m / reserve.cables
-    key = f"later-{reserve.zone}@"
-    way = Stretch(key, reserve.floor, "ceiling_void", each, (), reserve.cables)
-    return Link(
-        key, f"{reserve.name}, spare", reserve.zone, reserve.floor, "copper",
-        design.site.minimum_category, reserve.cables, round(each * waste, 1), False, False,
-        coil=True, stretches=(way,),
+    fresh = [s for k in links if not k.found for s in k.stretches]
+    bought = cable_bought(ruled, cuts_of(links))
+    steps = steps_of(drawn, catalogue, evaluation)
+    return assess_order(
+        design, ruled, links, holes_of(design, ruled, fresh), list(_bulk(ruled, bought, links)),
+        pieces_of(drawn, steps), firm, today, _told(bought, links),
     )  # fmt: skip
 
 
-def _link(link: LinkVerdict) -> Link:
-    device = link.device if isinstance(link, RunVerdict) else None
-    # A panel is counted where a link begins; ids of devices and racks hold no such sign.
-    key = f"{link.id}@{link.room or ''}"
-    stretches = tuple(
-        Stretch(key, leg.floor, leg.kind, leg.length_m, leg.points, link.cables, leg.way)
-        for leg in link.legs
-    )
-    return Link(
-        key, link.name, device, link.floor, link.medium, link.category, link.cables,
-        link.bought_m, link.chosen_by == "found", link.leaves, stretches=stretches,
-    )  # fmt: skip
+def _bulk(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link]) -> Iterator[Bulk]:
+    """Yield boxes and reels, each with the links that are cut from it."""
+    for row in bought:
+        model = catalogue.cables[row.category]
+        mine = [k for k in links if k.medium == "copper"
+                and (k.category, k.jacket) == (row.category, row.jacket)]  # fmt: skip
+        short = [k.id for k in mine if k.bought_m <= model.box_m]
+        long = [k.id for k in mine if model.box_m < k.bought_m <= model.reel_m]
+        yield Bulk(model.item(row.jacket), row.boxes, short)
+        yield Bulk(model.item(row.jacket, reel=True), row.reels, long)
+
+
+def _told(bought: Sequence[Bought], links: Sequence[Link]) -> list[str]:
+    names = {k.id: k.name for k in links}
+    long = [names[k] for row in bought for k in row.too_long]
+    if not long:
+        return []
+    return [
+        f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."
+    ]
+
+
+def pieces_of(drawn: Design, steps: Sequence[Step]) -> Iterator[Done]:
+    """Yield the work of the steps, piece by piece, as the order sums it."""
+    names = {(kind, e.id): getattr(e, "name", "") for kind, e in drawn.elements()}
+    for step in steps:
+        kind, key = step.kind, step.element
+        name = names.get((kind, key)) or ("the job" if kind == "site" else step.title)
+        for work in step.work:
+            where = Where(kind=kind, id=key, name=name, floor=step.floor, quantity=work.quantity)
+            yield Done(
+                work.task, work.label, work.unit, work.quantity, work.person_minutes, where,
+                step.licensed,
+            )  # fmt: skip

@@ -85,6 +85,24 @@ class Storeys:
             return space.ceiling_height_m
         return self.floors[floor].ceiling_height_m
 
+    def outdoors(self, floor: str, at: tuple[float, float], else_: bool) -> bool:
+        """Return whether a spot lies outside of all rooms; ``else_`` where no room is drawn."""
+        if floor not in self.regions:
+            return else_
+        room = self.room_at(floor, at)
+        return room is None or room.outdoor
+
+    def ground_m(self, floor: str) -> float:
+        """Return where the ground lies beside a storey's building: its lowest storey that is not
+        below ground."""
+        mine = [f for f in self.floors.values() if f.building == self.floors[floor].building]
+        over = [f for f in mine if f.level >= 0] or mine
+        return min(self.elevation_m[f.id] for f in over)
+
+    def over_ground_m(self, floor: str, height_m: float) -> float:
+        """Return how high over the ground a height over a storey's floor is."""
+        return self.elevation_m[floor] + height_m - self.ground_m(floor)
+
     def above(self, floor: str, polygon: Any) -> list[str]:
         """Return the storeys of the building whose rooms lie over an area, the lowest first."""
         here = self.floors[floor]

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from .cabling import CableChapter, LinkVerdict, boxes_for
+from .cabling import CableChapter, Cut, LinkVerdict, cable_bought, price_of_cable
 from .catalogue import Catalogue
 from .design import Design, Device, Injector, Switch
 from .findings import Finding
@@ -30,7 +30,7 @@ class Tally(BaseModel):
     rooms_second: int = Field(0, description="of those, rooms that have it")
     cable_m: float = Field(0.0, description="copper as installed, all cables, m")
     fibre_m: float = Field(0.0, description="fibre between racks, m")
-    boxes: int = Field(0, description="boxes of cable to buy")
+    boxes: int = Field(0, description="boxes and reels of cable to buy")
     boxes_proven: bool = Field(True, description="whether fewer boxes are proven not to do")
     expected_w: float = Field(0.0, description="watts expected at the ports")
     rated_w: float = Field(0.0, description="watts at the ports at rated draw")
@@ -105,17 +105,14 @@ def tally_of(
 
 def _fibre_price(catalogue: Catalogue, link: LinkVerdict) -> float:
     fibre = catalogue.fibres[link.category]
-    return fibre.price_per_m * link.bought_m + 2 * fibre.optic_price
+    metre = fibre.price_per_m if link.jacket == "indoor" else fibre.outside_price_per_m
+    return metre * link.bought_m + 2 * fibre.optic_price
 
 
 def _boxes(
     catalogue: Catalogue, links: Sequence[LinkVerdict], prove: bool
 ) -> tuple[int, bool, float]:
-    count, proven, price = 0, True, 0.0
-    for category, cable in catalogue.cables.items():
-        cuts = [k.bought_m for k in links if k.category == category for _ in range(k.cables)]
-        found = boxes_for([c for c in cuts if c > 0], cable.box_m, prove)
-        count += found.count
-        proven = proven and found.proven
-        price += found.count * cable.box_price
-    return count, proven, price
+    cuts = [Cut(k.name, k.category, k.jacket, k.bought_m, k.cables) for k in links]
+    bought = cable_bought(catalogue, cuts, prove)
+    count = sum(b.boxes + b.reels for b in bought)
+    return count, all(b.proven for b in bought), price_of_cable(catalogue, bought)

@@ -2,24 +2,58 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from .catalogue import Catalogue
-from .design import Design, Device
+from .design import Building, Design, Device, Duct, EquipmentRoom, Floor, Injector, Switch
 from .evaluate import Evaluation
 from .in_force import in_force
-from .install import Opening, Pull, Step, work_list
+from .install import Opening, Pull, Site, Stand, Step, Trench, work_list
 from .kept import as_planned
 from .labelling import project_labels
-from .order import Link, climbs_of, holes_of, pull_minutes
-from .ordering import links_of
+from .laid import links_of
+from .laying import Link, climbs_of, duct_m, holes_of, pulling_of, trench_minutes
+from .order import RACK_PARTS, panelled
+from .storeys import Storeys, storeys_of
+
+_OVERHEAD = frozenset({"ceiling_void", "joists", "raceway", "stub", "attic"})
 
 
 def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[Step]:
     """Return the steps of a project's work."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    rules, links = ruled.rules, links_of(design, ruled, evaluation)
-    fresh = [k for k in links if not k.found]
-    minutes = pull_minutes(rules, fresh)
-    openings = _openings(design, ruled, fresh)
+    links = links_of(design, ruled, evaluation)
+    plan = storeys_of(design)
+    openings = _openings(design, ruled, plan, [k for k in links if not k.found])
+    trenches = [
+        Trench(
+            d.id, d.name, d.from_floor, duct_m(d), d.depth_m, trench_minutes(ruled.rules, d),
+            ruled.parts["duct"].label,
+        )
+        for d in design.of(Duct).values()
+        if d.dug != "there"
+    ]  # fmt: skip
+    built = {f.id: drawn.of(Building)[f.building].built for f in drawn.of(Floor).values()}
+    stands = {
+        d.id: Stand(
+            plan.outdoors(d.floor, d.at, ruled.model_of(d).outdoor),
+            plan.over_ground_m(d.floor, d.height_m), built[d.floor],
+        )
+        for d in drawn.of(Device).values()
+    }  # fmt: skip
+    site = Site(
+        _pulls(drawn, ruled, evaluation, links, plan, openings), [o for o, _ in openings],
+        trenches, stands, _weights_kg(design, ruled, links),
+    )  # fmt: skip
+    return work_list(drawn, design, ruled, site)
+
+
+def _pulls(
+    drawn: Design, ruled: Catalogue, evaluation: Evaluation, links: Sequence[Link], plan: Storeys,
+    openings: Sequence[tuple[Opening, tuple[str, ...]]],
+) -> list[Pull]:  # fmt: skip
+    design, rules = as_planned(drawn), ruled.rules
+    pulling = pulling_of(rules, [k for k in links if not k.found])
     through: dict[str, list[str]] = {}
     for opening, keys in openings:
         for key in keys:
@@ -27,44 +61,93 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
     labels: dict[str, list[str]] = {}
     for label in project_labels(drawn, evaluation):
         labels.setdefault(label.link, []).append(label.text)
-    verdicts = {k.id: k for k in evaluation.cable.links}
-    pulls = []
+    injected = {i.device for i in design.of(Injector).values()}
+    found = []
     for link in links:
-        plain, _, rack = link.id.partition("@")
-        verdict = verdicts.get(plain)
         device = design.of(Device).get(link.device or "")
         power = ruled.model_of(device).power if device is not None else None
         kinds = {s.kind for s in link.stretches}
-        pulls.append(
+        took = pulling.get(link.id)
+        strong = power is not None and power.poe_class > rules["install.powered_class"]
+        outdoors = device is not None and plan.outdoors(
+            device.floor, device.at, ruled.model_of(device).outdoor
+        )
+        far_m = plan.over_ground_m(device.floor, device.height_m) if device is not None else 0.0
+        high = {
+            s.floor for s in link.stretches if s.kind in _OVERHEAD and _high(ruled, plan, s.floor)
+        }
+        air = [s.floor for s in link.stretches if s.kind == "outdoor"]
+        top_m = max((_cable_over_ground_m(plan, f) for f in air), default=0.0)
+        found.append(
             Pull(
-                id=plain, name=link.name, device=device.id if device is not None else None,
-                floor=link.floor, rack=rack, medium=link.medium, cables=link.cables,
-                metres=sum(s.length_m for s in link.stretches),
-                minutes=minutes.get(link.id, 0.0), attic="attic" in kinds, duct="duct" in kinds,
-                hottest_c=rules["cabling.space_c.attic"] if "attic" in kinds
-                else verdict.hottest_c if verdict is not None else 22.0,
-                poe_class=power.poe_class if power is not None else None, leaves=link.leaves,
-                found=link.found, coil=link.coil, holes=tuple(through.get(link.id, ())),
-                labels=tuple(labels.get(plain, ())),
+                id=link.id, name=link.name, device=device.id if device is not None else None,
+                floor=link.floor, rack=link.rack, far_rack=link.far_rack, medium=link.medium,
+                cables=link.cables, metres=sum(s.length_m for s in link.stretches),
+                minutes=took.minutes if took is not None else 0.0,
+                attic_minutes=took.attic_minutes if took is not None else 0.0,
+                attic_c=rules["cabling.space_c.attic"] if "attic" in kinds else None,
+                high=bool(high) or top_m > rules["install.ladder_m"],
+                far_high=device is not None and device.height_m > rules["install.ladder_m"],
+                roof=top_m > rules["install.roof_m"]
+                or (outdoors and far_m > rules["install.roof_m"]),
+                powered=strong or link.device in injected, leaves=link.leaves, found=link.found,
+                coil=link.coil, holes=tuple(through.get(link.id, ())),
+                trenches=tuple(dict.fromkeys(
+                    s.way for s in link.stretches if s.kind == "duct" and s.way is not None
+                )),
+                labels=tuple(labels.get(link.id, ())),
+                near_panel=panelled(rules, links, link.rack) > 0,
+                far_panel=link.far_rack is not None and panelled(rules, links, link.far_rack) > 0,
             )
         )  # fmt: skip
-    return work_list(design, ruled, pulls, [o for o, _ in openings])
+    return found
+
+
+def _high(ruled: Catalogue, plan: Storeys, floor: str) -> bool:
+    """Whether what lies at a storey's ceilings is reached from a ladder."""
+    return plan.floors[floor].ceiling_height_m > ruled.rules["install.ladder_m"]
+
+
+def _cable_over_ground_m(plan: Storeys, floor: str) -> float:
+    """Return how high over the ground cable on the façade of a storey lies: at its ceiling."""
+    return plan.over_ground_m(floor, plan.floors[floor].ceiling_height_m)
+
+
+def _weights_kg(design: Design, ruled: Catalogue, links: Sequence[Link]) -> dict[str, float]:
+    """Return what is lifted for each rack that is set up: its frame and parts, and its switches."""
+    found: dict[str, float] = {}
+    for switch in design.of(Switch).values():
+        if switch.state == "new":
+            key = switch.equipment_room
+            if key not in found:
+                found[key] = sum(ruled.parts[p].kg for p in RACK_PARTS)
+                panels = -(-panelled(ruled.rules, links, key) // 24)
+                found[key] += panels * ruled.parts["rack-panel"].kg
+            found[key] += ruled.switches[switch.model].kg
+    return {k: round(v, 1) for k, v in found.items() if k in design.of(EquipmentRoom)}
 
 
 def _openings(
-    design: Design, catalogue: Catalogue, links: list[Link]
+    design: Design, catalogue: Catalogue, plan: Storeys, links: Sequence[Link]
 ) -> list[tuple[Opening, tuple[str, ...]]]:
     """Return the openings of a job, each with the links that go through it."""
-    rules = catalogue.rules
     names = {k.id: k.name for k in links}
-    found: list[tuple[Opening, tuple[str, ...]]] = []
+    built = {f.id: design.of(Building)[f.building].built for f in design.of(Floor).values()}
     stretches = [s for k in links for s in k.stretches]
-    for number, hole in enumerate(holes_of(design, catalogue, stretches), start=1):
-        used = tuple(names[k] for k in hole.links)
-        drill = rules["order.drill_minutes.masonry"]
-        found.append((Opening(f"hole-{number}", hole.floor, drill, 0.0, used), hole.links))
-    for number, (floor, keys) in enumerate(climbs_of(links), start=1):
-        used = tuple(names[k] for k in keys)
-        drill, stop = rules["order.drill_minutes.floor"], rules["order.fire_stop_minutes"]
-        found.append((Opening(f"storey-{number}", floor, drill, stop, used), keys))
-    return found
+    rows = [
+        (f"hole-{n}", hole.floor, False, hole.links)
+        for n, hole in enumerate(holes_of(design, catalogue, stretches), start=1)
+    ] + [
+        (f"storey-{n}", floor, True, keys)
+        for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)
+    ]  # fmt: skip
+    return [
+        (
+            Opening(
+                key, floor, storey, tuple(names[k] for k in keys), _high(catalogue, plan, floor),
+                built[floor],
+            ),
+            keys,
+        )
+        for key, floor, storey, keys in rows
+    ]  # fmt: skip

@@ -10,12 +10,21 @@ from ..core.records import Record
 from . import music_school as school
 from . import veterinary_practice as practice
 from . import watermill as mill
+from .firm import DEMO_FIRM, demo_mark
 from .music_school import music_school
 from .progress import all_done, half_installed
 from .veterinary_practice import veterinary_practice
 from .watermill import watermill
 
-__all__ = ["SITES", "DemoSite", "music_school", "veterinary_practice", "watermill"]
+__all__ = [
+    "DEMO_FIRM",
+    "SITES",
+    "DemoSite",
+    "demo_mark",
+    "music_school",
+    "veterinary_practice",
+    "watermill",
+]
 
 
 @dataclass(frozen=True)

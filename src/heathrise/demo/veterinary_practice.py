@@ -89,7 +89,7 @@ def veterinary_practice() -> Design:
         Site(id="site", kind="clinic", line_mbps=300, upstream_subnet="the provider's box",
              cables_per_access_point=1, cords_m=15.0, client_name="Hollin Lane Practice",
              contact="Installer's workshop, weekdays 8 to 17", visited_on="2026-09-14",
-             start_on="2026-11-20", due_on="2026-11-16", quiet_hour="12:00", budget=9000.0,
+             start_on="2026-11-20", due_on="2026-11-16", quiet_hour="12:00", budget=19_500.0,
              line_kind="coax", line_up_mbps=40, upstream_gear="The provider's box"),
         Building(id="practice", name="Practice"),
         Building(id="kennels", name="Kennels", roof="roof-metal"),

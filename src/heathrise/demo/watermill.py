@@ -93,7 +93,7 @@ def watermill() -> Design:
             visited_on="2026-10-05",
             start_on="2026-11-23",
             due_on="2026-11-27",
-            budget=6500.0,
+            budget=12_500.0,
             house_rules=("listed", "no_visible_cable"),
             line_kind="dsl",
             line_up_mbps=20,
@@ -195,7 +195,7 @@ def _studio(drawing: Drawing) -> None:
     drawing.add(
         Duct(
             id="duct-orchard", name="Orchard duct", from_floor="wheel", to_floor="studio",
-            path=(start, (60.0, 10.0), (110.0, 38.0), STUDIO_AT), depth_m=0.6,
+            path=(start, (60.0, 10.0), (110.0, 38.0), STUDIO_AT), depth_m=0.45,
         )
     )  # fmt: skip
 

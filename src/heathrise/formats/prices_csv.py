@@ -8,7 +8,7 @@ from datetime import date
 
 from ..core.order import FirmPrice, Item
 from .tables_csv import write_rows
-from .tables_in import Fault, number_of, read_table
+from .tables_in import Fault, Sign, decimal_sign, number_by, read_table, signs_of
 
 COLUMNS = {
     "item": ("id", "article", "part", "sku"),
@@ -20,23 +20,39 @@ LEAST_PRICE, MOST_PRICE = 0.01, 1_000_000.0
 
 @dataclass(frozen=True)
 class PriceList:
-    """What could be read of a list, and what could not."""
+    """What could be read of a list, and what could not.
+
+    ``asks`` are prices of which nobody can tell whether a sign in them stands before thousands or
+    before decimals: with any of them nothing is read until somebody says.
+    """
 
     prices: Mapping[str, FirmPrice]
     faults: tuple[Fault, ...]
+    asks: tuple[str, ...] = ()
 
 
-def read_prices(data: bytes, items: Mapping[str, Item], today: date) -> PriceList:
+def read_prices(
+    data: bytes, items: Mapping[str, Item], today: date, decimal: Sign | None = None
+) -> PriceList:
     """Return the prices of a list; a row at fault is told and left out.
+
+    Args:
+        decimal: the sign before decimals, if somebody said; else the whole column decides.
 
     Raises:
         DesignError: it is no list of prices at all.
     """
+    rows = list(read_table(data, COLUMNS, ("item", "price")))
+    texts = [row.cells["price"] for row in rows]
+    sign = decimal or decimal_sign(texts)
+    asks = dict.fromkeys(t for t in texts if len(signs_of(t)) == 2 and any(c in t for c in ".,"))
+    if sign is None and asks:
+        return PriceList({}, (), tuple(asks))
     prices: dict[str, FirmPrice] = {}
     faults: list[Fault] = []
-    for row in read_table(data, COLUMNS, ("item", "price")):
+    for row in rows:
         item, text = row.cells["item"].lstrip("'"), row.cells["price"]
-        price, on = number_of(text), _day(row.cells.get("on", ""), today)
+        price, on = number_by(text, sign or "."), _day(row.cells.get("on", ""), today)
         wrong = ""
         if item not in items:
             wrong = f"{item[:40] or 'nothing'!r} is not an item of the catalogue"

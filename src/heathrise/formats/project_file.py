@@ -1,9 +1,10 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 6, "name": ..., "elements": {kind: [element, ...]}}``;
-the JSON Schema lies beside this module as ``schema/project-6.json``. Version 1 knew no roofs, no
+``{"format": "heathrise-project", "version": 7, "name": ..., "elements": {kind: [element, ...]}}``;
+the JSON Schema lies beside this module as ``schema/project-7.json``. Version 1 knew no roofs, no
 margin and no bundles, version 2 no figures of its own, version 3 no brief, version 4 no neighbours
-and no schools, version 5 no stairs and no walks: what a file leaves out takes its default.
+and no schools, version 5 no stairs and no walks, version 6 no year of a building and
+no digging: what a file leaves out takes its default.
 """
 
 from __future__ import annotations
@@ -19,8 +20,8 @@ from ..core.integrity import MAX_ELEMENTS, check
 from ..core.plain_text import plain_values
 
 FORMAT = "heathrise-project"
-VERSION = 6
-READS = (1, 2, 3, 4, 5, 6)
+VERSION = 7
+READS = (1, 2, 3, 4, 5, 6, 7)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())

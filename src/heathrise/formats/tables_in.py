@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Literal, NoReturn
@@ -84,9 +84,47 @@ def read_table(
         _refuse(f"line {rows.line_num}: {error}")
 
 
+Sign = Literal[".", ","]
+_SPACES = str.maketrans("", "", "\u00a0\u202f '\u2019")
+
+
+def signs_of(text: str) -> set[Sign]:
+    """Return the signs that can be the decimal one of a number: both where nobody can tell, as in
+    1.080, and both as well where it has none."""
+    plain = text.translate(_SPACES).lstrip("+-")
+    both: set[Sign] = {".", ","}
+    used = [c for c in plain if c in ".,"]
+    if not used:
+        return both
+    if len(set(used)) == 2:
+        return {"."} if plain.rfind(".") > plain.rfind(",") else {","}
+    (sign,) = set(used)
+    other: Sign = "," if sign == "." else "."
+    head, *groups = plain.split(sign)
+    thousands = 1 <= len(head) <= 3 and head[:1] != "0" and all(len(g) == 3 for g in groups)
+    if len(groups) > 1:
+        return {other} if thousands else set()
+    return both if thousands else {sign}  # type: ignore[arg-type]
+
+
+def decimal_sign(texts: Iterable[str]) -> Sign | None:
+    """Return the sign that a whole column has before its decimals; None where nothing in it tells,
+    or some of it tells one and some the other."""
+    told = [next(iter(s)) for t in texts if len(s := signs_of(t)) == 1]
+    return told[0] if told and len(set(told)) == 1 else None
+
+
+def number_by(text: str, sign: Sign) -> float | None:
+    """Return a number whose decimals follow a sign, or None where it is none."""
+    if sign not in signs_of(text):
+        return number_of(text)
+    plain = text.translate(_SPACES).replace("," if sign == "." else ".", "")
+    return number_of(plain.replace(sign, "."))
+
+
 def number_of(text: str) -> float | None:
     """Return a number with a decimal point or comma, or None where it is none."""
-    plain = text.replace("\u00a0", "").replace(" ", "").lstrip("'")
+    plain = text.translate(_SPACES)
     if plain.count(",") == 1 and "." not in plain:
         plain = plain.replace(",", ".")
     elif "," in plain and "." in plain:

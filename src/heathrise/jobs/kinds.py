@@ -18,17 +18,22 @@ from ..core.handing import Observed, handover_of
 from ..core.in_force import in_force
 from ..core.kept import as_planned
 from ..core.labelling import project_labels
-from ..core.offers import POLICY_NAMES, make_variant
+from ..core.offers import POLICY_NAMES, make_variant, offers
 from ..core.order import FirmPrice
 from ..core.ordering import order_of
 from ..core.progress import Progress, ShowBest
+from ..core.promising import promised
 from ..core.records import HandedOver, Record
 from ..core.remedies import search_cures
+from ..core.savings import savings_of
 from ..core.signal import MOST_POINTS, WalkPoint
 from ..core.siting import Wishes, best_places, needless, search_sites
+from ..core.working import steps_of
 from ..formats.papers import (
     Drawn,
+    Head,
     History,
+    Quote,
     brief_pdf,
     check_paper,
     client_pdf,
@@ -47,7 +52,8 @@ class Work:
     ``keep`` keeps a paper of a kind under a name, and returns its id; ``prices`` gives the firm's;
     ``seen`` what was seen on the site beside an evaluation; ``history`` the journal's last lines;
     ``record`` appends a record and returns its number, ``last_record`` is the last one's;
-    ``show`` shows the best so far.
+    ``show`` shows the best so far; ``head`` is the firm's head for papers, ``next_offer`` gives
+    the number of its next offer.
     """
 
     name: str
@@ -62,6 +68,8 @@ class Work:
     record: Callable[[Record], int]
     last_record: Callable[[], int]
     show: ShowBest
+    head: Callable[[], Head]
+    next_offer: Callable[[], str]
 
 
 class Asked(BaseModel):
@@ -145,18 +153,28 @@ def _brief_pdf(work: Work, _: Asked) -> dict[str, Any]:
     work.progress(2, 3)
     today = datetime.now(UTC).date()
     ruled = in_force(work.design, work.catalogue)
-    data = brief_pdf(work.name, work.design, ruled, evaluation, work.revision, today)
+    data = brief_pdf(work.name, work.design, ruled, evaluation, work.revision, today, work.head())
     return {"paper": work.keep("brief", "brief.pdf", data)}
 
 
 def _quote_pdf(work: Work, _: Asked) -> dict[str, Any]:
     """Print the offer."""
-    work.progress(1, 3)
+    work.progress(1, 4)
     evaluation = evaluate(work.design, work.catalogue, "figures")
     today = datetime.now(UTC).date()
     order = order_of(work.design, work.catalogue, evaluation, work.prices(), today)
-    work.progress(2, 3)
-    data = quote_pdf(work.name, work.design, evaluation, order, work.revision, today)
+    work.progress(2, 4)
+    options = offers(work.design, work.catalogue, work.prices(), today)
+    steps = steps_of(work.design, work.catalogue, evaluation)
+    ruled = in_force(work.design, work.catalogue)
+    said = promised(as_planned(work.design), ruled, evaluation, steps)
+    if not work.progress(3, 4):
+        return {}
+    quote = Quote(
+        work.name, work.design, evaluation, order, said, work.revision, today, options,
+        work.next_offer(),
+    )  # fmt: skip
+    data = quote_pdf(quote, work.head())
     return {"paper": work.keep("quote", "offer.pdf", data)}
 
 
@@ -199,9 +217,10 @@ def _handover(work: Work, asked: HandoverAsked) -> dict[str, Any]:
     seen = work.seen(evaluation)
     handover = handover_of(work.design, work.catalogue, evaluation, seen)
     drawn = _drawn(work, evaluation)
-    client = client_pdf(drawn, handover)
+    head = work.head()
+    client = client_pdf(drawn, handover, head)
     work.progress(2, 4)
-    technician = technician_pdf(drawn, handover, seen, work.history())
+    technician = technician_pdf(drawn, handover, seen, work.history(), head)
     if not work.progress(3, 4):
         return {}
     papers = {
@@ -225,6 +244,13 @@ def _variant(work: Work, asked: VariantAsked) -> dict[str, Any]:
         "name": POLICY_NAMES[policy],
         "changes": [c.model_dump(mode="json") for c in changes],
     }
+
+
+def _savings(work: Work, _: Asked) -> dict[str, Any]:
+    """Try what could be left out; one that is stopped gives those tried by then."""
+    today = datetime.now(UTC).date()
+    found = savings_of(work.design, work.catalogue, work.prices(), today, work.progress)
+    return {"savings": [s.model_dump(mode="json") for s in found]}
 
 
 def _drill(work: Work, asked: DrillAsked) -> dict[str, Any]:
@@ -266,6 +292,7 @@ KINDS: dict[str, JobKind[Any]] = {
     "sheets_pdf": JobKind(SheetsAsked, _sheets_pdf),
     "handover": JobKind(HandoverAsked, _handover),
     "variant": JobKind(VariantAsked, _variant),
+    "savings": JobKind(Asked, _savings),
     "sites": JobKind(SitesAsked, _sites),
     "best_places": JobKind(BestPlacesAsked, _best_places),
     "needless": JobKind(SitesAsked, _needless),

@@ -141,6 +141,14 @@ firm_price = Table(
     Column("price", DOUBLE(asdecimal=False), nullable=False),
     Column("on", Date, nullable=False),
 )
+firm = Table(
+    "firm",
+    metadata,
+    Column("id", Integer, primary_key=True, autoincrement=False),
+    Column("said", JSON, nullable=False),
+    Column("media", String(ID_LENGTH)),
+    Column("mark", LONGBLOB),
+)
 firm_figure = Table(
     "firm_figure",
     metadata,

@@ -26,6 +26,7 @@ from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
 from .demo import make_demo
+from .firm import make_firm
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .handover import make_handover
 from .install import make_install
@@ -92,6 +93,7 @@ def create_app(
     app.register_blueprint(make_records(repository))
     app.register_blueprint(make_pictures(repository))
     app.register_blueprint(make_orders(repository))
+    app.register_blueprint(make_firm(repository))
     app.register_blueprint(make_install(repository))
     app.register_blueprint(make_ports(repository))
     app.register_blueprint(make_snags(repository))

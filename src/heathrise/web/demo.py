@@ -12,10 +12,13 @@ from flask import Response
 from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.design import Design, Device, Floor, Space
+from ..core.firm import Firm
 from ..core.progress import always
 from ..core.records import HandedOver, Signed
-from ..demo import SITES, DemoSite
+from ..demo import DEMO_FIRM, SITES, DemoSite, demo_mark
 from ..store import Repository, UnknownProject
+from ..store.firm import FirmHeads
+from ..store.pictures import Kept
 from ..store.records import Records
 from .models import DemoLine, DemoList
 from .work import run_kind
@@ -31,7 +34,10 @@ def load_demo(repository: Repository) -> None:
 
     Ids and keys are the same at each start, so that one that was killed half way is gone on with.
     """
-    known = _known(repository)
+    known, heads = _known(repository), FirmHeads(repository.engine)
+    if not known and heads.get().firm == Firm():
+        heads.say(DEMO_FIRM)
+        heads.mark(Kept("image/png", demo_mark()))
     for site in (s for s in SITES if s.key not in known):
         design, own_id = site.make(), f"p-demo-{site.key}"
         known[site.key] = repository.create(site.name, design, "demo", "Demo site", own_id).id

@@ -17,6 +17,7 @@ from ..store import Repository, Saved
 from ..store.observed import observed
 from ..store.records import Records
 from .models import Agreement, HandoverView, Keys, PastHandover, Progress, Signature
+from .orders import order_for
 from .transfer import file_stem
 from .wire import json_of, whole_number
 
@@ -64,12 +65,14 @@ def make_handover(repository: Repository) -> APIBlueprint:
         seen, now = stands(saved)
         known = {s.id for s in seen.steps}
         states = [s.state for s in seen.stands if s.step in known]
+        over = [f for f in order_for(repository, saved).findings if f.id == "order-budget"]
         return json_of(
             Progress(
                 steps=len(seen.steps), done=states.count("done") + states.count("skipped"),
                 blocked=states.count("blocked"), still_open=len(now.still_open),
                 agreed=now.agreed_revision, handed_over=made[0].revision if made else None,
                 signed=bool(made) and made[0].signed_by is not None,
+                over_budget=round(sum((f.figure or 0) - (f.limit or 0) for f in over), 2),
             )
         )  # fmt: skip
 

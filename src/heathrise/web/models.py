@@ -12,6 +12,7 @@ from ..core.catalogue import Value
 from ..core.design import KINDS, Change, ElementId, Neighbour
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.evaluate import Evaluation
+from ..core.firm import Firm
 from ..core.handover import Handover
 from ..core.install import Finish, Step
 from ..core.offers import Offer
@@ -212,6 +213,7 @@ class Progress(Wire):
     agreed: int | None = Field(description="revision that was agreed to last")
     handed_over: int | None = Field(description="revision that was handed over last")
     signed: bool
+    over_budget: float = Field(0.0, description="by how much the price is over the budget")
 
 
 class Agreement(Wire):
@@ -230,12 +232,21 @@ class Keys(Wire):
     keys: dict[ElementId, Annotated[str, Field(max_length=63)]]
 
 
+class FirmSaid(Wire):
+    """The firm as its papers show it, and whether it has a mark."""
+
+    firm: Firm
+    has_mark: bool
+
+
 class PricesRead(Wire):
-    """What could be read of a price list, whether it was taken, and what is at fault."""
+    """What could be read of a price list, whether it was taken, and what is at fault; ``asks`` are
+    prices that can be read in two ways, of which somebody has to say one."""
 
     read: int
     taken: bool
     faults: list[LineFault]
+    asks: list[str] = []
 
 
 class NewProject(Wire):

@@ -12,10 +12,13 @@ from ..core.offers import offers
 from ..core.order import Order, priced_items
 from ..core.ordering import order_of
 from ..formats.prices_csv import read_prices, write_prices
+from ..formats.tables_in import Sign
 from ..store import Repository, Saved
 from ..store.prices import FirmPrices
 from .models import OfferList, PricesRead
 from .wire import json_of, line_faults
+
+_ASKED = 5  # of prices that can be read in two ways so many are shown
 
 
 def today() -> date:
@@ -58,12 +61,19 @@ def make_orders(repository: Repository) -> APIBlueprint:
     @routes.post("/firm/prices")
     @routes.output(PricesRead)
     def prices_in() -> Response:
-        """Read a list. It is taken when nothing is at fault, or when ``take`` says so."""
-        read = read_prices(request.get_data(), priced_items(repository.catalogue), today())
-        taken = not read.faults or request.args.get("take") == "1"
+        """Read a list. It is taken when nothing is at fault, or when ``take`` says so; never while
+        it can be read in two ways, until ``decimal`` says in which."""
+        decimal: dict[str, Sign] = {"point": ".", "comma": ","}
+        items = priced_items(repository.catalogue)
+        sign = decimal.get(request.args.get("decimal", ""))
+        read = read_prices(request.get_data(), items, today(), sign)
+        taken = not read.asks and (not read.faults or request.args.get("take") == "1")
         if taken:
             FirmPrices(repository.engine).take(read.prices)
         faults = line_faults(read.faults)
-        return json_of(PricesRead(read=len(read.prices), taken=taken, faults=faults))
+        found = PricesRead(
+            read=len(read.prices), taken=taken, faults=faults, asks=list(read.asks[:_ASKED])
+        )
+        return json_of(found)
 
     return routes

@@ -23,7 +23,7 @@ from .orders import order_for
 from .projects import document_of
 from .wire import AUTHOR, json_of
 
-SCHEMA_FILE = "project-6.json"
+SCHEMA_FILE = "project-7.json"
 OUT = formats("out")
 
 

@@ -16,11 +16,13 @@ from ..formats.papers import History
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
 from ..jobs.runner import Task
 from ..store import Repository, Saved
+from ..store.firm import FirmHeads
 from ..store.jobs import JobRow, Jobs
 from ..store.observed import observed
 from ..store.papers import Papers
 from ..store.prices import FirmPrices
 from ..store.records import Records
+from .firm import head_of
 from .models import Job, JobRequest
 from .transfer import choice_of, file_stem
 from .wire import AUTHOR, json_of
@@ -110,6 +112,7 @@ def run_kind(
 ) -> dict[str, Any]:  # fmt: skip
     """Run a kind of job on a project as it was saved, and return its result."""
     papers, records = Papers(repository.engine), Records(repository.engine)
+    firm = FirmHeads(repository.engine)
     today = datetime.now(UTC).date()
     work = Work(
         saved.name, saved.revision, saved.design, repository.catalogue, progress,
@@ -120,6 +123,8 @@ def run_kind(
         lambda record: records.append(saved.id, record),
         lambda: records.last_number(saved.id),
         show,
+        lambda: head_of(firm),
+        lambda: firm.next_offer(today.year),
     )  # fmt: skip
     return KINDS[kind].run(work, KINDS[kind].parse(arguments))
 

@@ -12,6 +12,7 @@ const STEP_M = 0.05
 
 const PAINS: [kind: ElementOf<'pain'>['kind'], name: string][] = [
   ['dead', 'Nothing there'], ['slow', 'Slow'], ['drops', 'Drops while walking'], ['lags', 'Lags'],
+  ['full_bars', 'Full bars, nothing loads'], ['clings', 'Clings to a far access point'],
   ['one_device', 'One device fails'], ['heap', 'Heap of wires'],
 ]
 

@@ -21,7 +21,7 @@ function finish(hand: Hand): void {
   const id = store.nextId('duct', 'duct')
   const name = `Duct ${id.split('-').at(-1)}`
   const to = buildingAt(hand, drawn.at(-1)!)?.id ?? floor()
-  const duct = { id, name, from_floor: floor(), to_floor: to, path: drawn, depth_m: DEPTH_M }
+  const duct = { id, name, from_floor: floor(), to_floor: to, path: drawn, depth_m: DEPTH_M, dug: 'loam' as const }
   hand.place('duct', `Draw ${name}`, [put('duct', duct)], id)
   hand.letGo()
 }

@@ -29,6 +29,16 @@ function rename(kind: 'floor' | 'building', element: Floor | Building, event: Ev
   if (name && name !== element.name) store.commit(`Name ${name}`, [put(kind, { ...element, name })])
 }
 
+const EARLIEST = 1000
+const LATEST = 2200
+/** Old paint and boards can hurt who drills, so the work list wants to know; an empty field is not known. */
+function setYear(building: Building, event: Event): void {
+  const text = (event.target as HTMLInputElement).value.trim()
+  const year = text ? Number(text) : null
+  if (year !== null && !(Number.isInteger(year) && year >= EARLIEST && year <= LATEST)) return
+  store.commit(`Year of ${building.name}`, [put('building', { ...building, built: year })])
+}
+
 /** A floor on top of the highest one of its building, like it in all else. */
 function nextFloor(building: string): Floor {
   const top = store.all('floor').filter((f) => f.building === building).sort((a, b) => b.level - a.level)[0]
@@ -50,7 +60,7 @@ function addBuilding(): void {
   const id = store.nextId('building', 'building')
   const name = `Building ${store.all('building').length + 1}`
   const floor = { ...nextFloor(id), name }
-  store.commit(`Add ${name}`, [put('building', { id, name, roof: 'roof-tiles' }), put('floor', floor)])
+  store.commit(`Add ${name}`, [put('building', { id, name, roof: 'roof-tiles', built: null }), put('floor', floor)])
 }
 </script>
 
@@ -59,6 +69,7 @@ function addBuilding(): void {
     <header>
       <InputText :model-value="b.building.name" size="small" maxlength="120" :aria-label="`Name of building ${b.building.name}`" @change="rename('building', b.building, $event)" />
       <Select :model-value="b.building.roof" :options="roofs" option-label="label" option-value="id" size="small" :aria-label="`Roof of ${b.building.name}`" class="roof" @update:model-value="store.commit(`Roof of ${b.building.name}`, [put('building', { ...b.building, roof: $event })])" />
+      <InputText :model-value="b.building.built?.toString() ?? ''" size="small" inputmode="numeric" maxlength="4" placeholder="built in" class="figure year" :aria-label="`Year ${b.building.name} was built in`" @change="setYear(b.building, $event)" />
       <Button label="Add a floor" icon="pi pi-plus" size="small" text @click="addFloor(b.building.id)" />
       <Button
         v-if="buildings.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${b.building.name}`"
@@ -102,7 +113,10 @@ function addBuilding(): void {
   width: 240px;
 }
 .roof {
-  width: 290px;
+  width: 270px;
+}
+.year {
+  width: 84px;
 }
 .building :deep(table) {
   table-layout: fixed;

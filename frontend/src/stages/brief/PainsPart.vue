@@ -9,7 +9,7 @@ import ToolButton from './ToolButton.vue'
 /** Complaints: a mark on the sheet and the client's words, with what is computed there. */
 defineProps<{ floor: string }>()
 const store = useDesign()
-const KINDS = ['dead', 'slow', 'drops', 'lags', 'one_device', 'heap']
+const KINDS = ['dead', 'slow', 'drops', 'lags', 'full_bars', 'clings', 'one_device', 'heap']
 const OUTCOME = { mended: 'mended', better: 'better', not_addressed: 'not addressed' } as const
 const TONE = { mended: 'met', better: 'near', not_addressed: 'not_met' } as const
 const verdicts = computed(() => new Map((store.shown?.brief.pains ?? []).map((p) => [p.pain, p])))

@@ -10,6 +10,11 @@ import { length } from '@/document/units'
 import NumberField from '@/controls/NumberField.vue'
 
 const props = defineProps<{ duct: Duct }>()
+const DUG: { value: NonNullable<Duct['dug']>; label: string }[] = [
+  { value: 'loam', label: 'Dug by hand, loam' }, { value: 'clay', label: 'Dug by hand, clay' }, { value: 'stony', label: 'Dug by hand, stony ground' },
+  { value: 'machine', label: 'Dug by a small machine' }, { value: 'plough', label: 'Ploughed in' },
+  { value: 'paving', label: 'Across paving' }, { value: 'drive', label: 'Across a drive' }, { value: 'there', label: 'Lies there already' },
+]
 const store = useDesign()
 const floors = computed(() => {
   const several = store.all('building').length > 1
@@ -38,6 +43,7 @@ function setName(event: Event): void {
     <label class="wide">Name <InputText :model-value="duct.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
     <label class="wide">From <Select :model-value="duct.from_floor" :options="floors" option-label="label" option-value="value" size="small" fluid aria-label="From" @update:model-value="set({ from_floor: $event }, 'Start')" /></label>
     <label class="wide">To <Select :model-value="duct.to_floor" :options="floors" option-label="label" option-value="value" size="small" fluid aria-label="To" @update:model-value="set({ to_floor: $event }, 'End')" /></label>
+    <label class="wide">In the ground <Select :model-value="duct.dug ?? 'loam'" :options="DUG" option-label="label" option-value="value" size="small" fluid aria-label="In the ground" @update:model-value="set({ dug: $event }, 'Digging')" /></label>
     <NumberField label="Depth" :value="duct.depth_m" :min="0" :max="5" @change="set({ depth_m: $event }, 'Depth')" />
   </div>
 </template>

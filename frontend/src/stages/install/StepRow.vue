@@ -6,10 +6,12 @@ import { SAID } from '@/api/design'
 import type { Step, Tick } from '@/api/types'
 import type { Stand } from '@/answers/ticks'
 import { useDesign } from '@/document/store'
+import { inUnits } from '@/document/units'
 import { clockOff } from '@/outbox/clocks'
 import Excerpt from '@/sheet/Excerpt.vue'
+import { useCautionsRead } from './useCautionsRead'
 
-/** One step: a large box to tick, and behind it what it takes, what it waits for and what can hurt. */
+/** One step: a large box to tick and, in words, what can hurt there; behind it what it takes and what it waits for. */
 const props = defineProps<{ step: Step; stand?: Stand; open: boolean; names: Map<string, string>; stands: Map<string, Stand>; phase: string; people: number[]; excerpt: boolean }>()
 const emit = defineEmits<{ toggle: []; say: [words: Omit<Tick, 'key' | 'at' | 'by'>]; photo: [file: File] }>()
 const store = useDesign()
@@ -18,9 +20,12 @@ const note = ref(props.stand?.note ?? '')
 const minutes = ref('')
 const licensed = ref(props.stand?.licensed_by ?? '')
 const asks = ref('')
+const cautions = useCautionsRead()
+const unread = computed(() => cautions.unread(props.step.cautions))
 const state = computed(() => props.stand?.state ?? 'open')
 const waits = computed(() => props.step.waits.filter((w) => props.stands.get(w)?.state !== 'done' && props.stands.get(w)?.state !== 'skipped'))
 const MOST_MINUTES = SAID.step!['minutes']!.most!
+const lasting = (minutes: number) => (minutes < 120 ? `${Math.round(minutes)} min` : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`)
 const MARK = { open: '', done: '✓', skipped: '–', blocked: '!' } as const
 const SAYS = { open: 'open', done: 'done', skipped: 'skipped', blocked: 'blocked' } as const
 
@@ -28,6 +33,15 @@ function say(to: Tick['state']): void {
   asks.value = ''
   if ((to === 'skipped' || to === 'blocked') && !reason.value.trim()) {
     asks.value = `Say why it is ${to}.`
+    return
+  }
+  if (to === 'done' && unread.value.length) {
+    asks.value = 'Read what can hurt here first.'
+    return
+  }
+  if (to === 'done' && waits.value.length && !reason.value.trim()) {
+    asks.value = `It waits for ${waits.value.map((w) => props.names.get(w)).join('; ')}. Say why it is done before.`
+    if (!props.open) emit('toggle')
     return
   }
   if (to === 'done' && props.step.licensed && !licensed.value.trim()) {
@@ -62,15 +76,19 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
     </button>
     <button class="plain what" :aria-expanded="open" @click="emit('toggle')">
       <b>{{ step.title }}</b>
-      <span class="quiet">{{ phase }}, <span class="figure">{{ Math.round(step.minutes) }} min</span><template v-if="people.length > 1">, both</template><template v-else-if="people.length">, {{ people[0] === 1 ? 'first' : 'second' }} person</template><template v-else-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
+      <span class="quiet">{{ phase }}, <span class="figure">{{ lasting(step.minutes) }}</span><template v-if="step.rest_minutes">, {{ Math.round(step.rest_minutes) }} of them rest from the heat</template><template v-if="people.length > 1">, both</template><template v-else-if="people.length">, {{ people[0] === 1 ? 'first' : 'second' }} person</template><template v-else-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
       <span v-if="stand && state !== 'open'" class="said">{{ SAYS[state] }} by {{ stand.by }}<template v-if="stand.reason">: {{ stand.reason }}</template><template v-if="stand.unsent">, kept here</template><template v-else-if="stand.clock_ahead_s">; that device’s clock was {{ clockOff(stand.clock_ahead_s) }}</template></span>
     </button>
-    <span v-if="step.cautions.length" class="hurt" :title="step.cautions.join(' ')" aria-hidden="true">⚠ {{ step.cautions.length }}</span>
+    <div v-if="step.cautions.length && (open || state === 'open' || state === 'blocked')" class="hurt" :class="{ unread: unread.length }">
+      <ul class="cautions" aria-label="What can hurt here"><li v-for="c in step.cautions" :key="c">{{ inUnits(c) }}</li></ul>
+      <Button v-if="unread.length" label="Read" size="small" outlined severity="danger" :aria-label="`Read what can hurt: ${step.title}`" @click="cautions.read(step.cautions); asks = ''" />
+    </div>
+    <p v-if="asks && !open" role="alert" class="asks here">{{ asks }}</p>
     <div v-if="open" class="more">
-      <ul v-if="step.cautions.length" class="cautions"><li v-for="c in step.cautions" :key="c">{{ c }}</li></ul>
       <p v-if="step.cautions.length" class="quiet">Follow local codes; have licensed people do what the law keeps for them.</p>
       <Excerpt v-if="excerpt && step.floor" :floor="step.floor" :kind="step.kind" :element="step.element" />
       <dl>
+        <template v-if="step.checks.length"><dt>See to</dt><dd><ul class="checks"><li v-for="c in step.checks" :key="c">{{ inUnits(c) }}</li></ul></dd></template>
         <template v-if="step.materials.length"><dt>Take</dt><dd>{{ step.materials.join(', ') }}</dd></template>
         <template v-if="step.tools.length"><dt>Tools</dt><dd>{{ step.tools.join(', ') }}</dd></template>
         <template v-if="waits.length"><dt>Waits for</dt><dd>{{ waits.map((w) => names.get(w)).join('; ') }}</dd></template>
@@ -79,7 +97,7 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
         <label v-if="step.licensed">Done by, with licence <InputText v-model="licensed" size="small" maxlength="120" fluid aria-label="Done by, with licence" /></label>
         <label>Note <InputText v-model="note" size="small" maxlength="300" fluid aria-label="Note" /></label>
         <label>Minutes taken <InputText v-model="minutes" size="small" inputmode="decimal" class="figure" fluid aria-label="Minutes taken" /></label>
-        <label>Reason, if skipped or blocked <InputText v-model="reason" size="small" maxlength="300" fluid aria-label="Reason" /></label>
+        <label>Reason, if skipped, blocked or before its turn <InputText v-model="reason" size="small" maxlength="300" fluid aria-label="Reason" /></label>
       </div>
       <p v-if="asks" role="alert" class="asks">{{ asks }}</p>
       <div class="acts">
@@ -146,19 +164,37 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
   color: var(--rust);
 }
 .hurt {
-  color: var(--rust);
-  font: 600 12px var(--mono);
-  padding: 0 10px;
+  grid-column: 2 / -1;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin: 0 10px 6px 0;
+  padding: 2px 0 2px 10px;
+  border-left: 3px solid var(--granite-mid);
+}
+.hurt.unread {
+  border-left-color: var(--rust);
+}
+.here {
+  grid-column: 2 / -1;
+  margin: 0 0 6px;
+}
+.checks {
+  margin: 0;
+  padding: 0;
+  list-style: none;
 }
 .more {
   grid-column: 2 / -1;
   padding: 0 10px 10px 0;
 }
 .cautions {
-  margin: 2px 0;
-  padding: 2px 0 2px 10px;
-  border-left: 3px solid var(--rust);
+  flex: 1;
+  margin: 0;
+  padding: 0;
   list-style: none;
+  font-size: 13px;
+  line-height: 1.35;
 }
 dl {
   display: grid;

@@ -8,8 +8,8 @@ import { openedFigure } from '@/figures/useFigures'
 defineProps<{ told: string[] }>()
 const emit = defineEmits<{ taken: [] }>()
 
-async function send(data: File, take: boolean) {
-  const params = take ? { query: { take: '1' } } : {}
+async function send(data: File, take: boolean, decimal: string) {
+  const params = { query: { ...(take ? { take: '1' } : {}), ...(decimal ? { decimal } : {}) } }
   const read = await taken(api.POST('/api/firm/prices', { params: params as never, ...file(data) }))
   if (read.taken) emit('taken')
   return read

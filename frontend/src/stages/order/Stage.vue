@@ -6,17 +6,20 @@ import AgreedNote from '@/controls/AgreedNote.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
+import FindingCard from '@/controls/FindingCard.vue'
+import FirmHead from './FirmHead.vue'
 import OffersTable from './OffersTable.vue'
 import PartsTable from './PartsTable.vue'
 import PriceBar from './PriceBar.vue'
 import PriceList from './PriceList.vue'
+import Savings from './Savings.vue'
 import WorkTable from './WorkTable.vue'
 
 /** What is bought and done for the plan, and what it costs; every line opens to where it comes from. */
 const store = useDesign()
 const { order, failed, load } = useOrder()
-const part = ref<'parts' | 'work' | 'offers' | 'prices'>('parts')
-const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }]
+const part = ref<'parts' | 'work' | 'offers' | 'prices' | 'firm'>('parts')
+const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }, { value: 'firm', label: 'Firm' }]
 const empty = computed(() => order.value && !order.value.lines.length)
 </script>
 
@@ -33,8 +36,11 @@ const empty = computed(() => order.value && !order.value.lines.length)
       <p v-if="failed" role="alert">{{ failed }}</p>
       <p v-if="!order && !failed" class="quiet">Working it out.</p>
       <p v-if="empty" class="quiet">Nothing is planned yet. Whatever is placed on the plan has its line here.</p>
-      <template v-if="order && !empty">
+      <FirmHead v-if="part === 'firm'" />
+      <template v-else-if="order && !empty">
         <PriceBar :sum="order.sum" :currency="order.currency" :budget="store.site?.budget ?? null" />
+        <FindingCard v-for="f in order.findings" :key="f.id" :finding="f" class="told" />
+        <Savings v-if="order.findings.some((f) => f.id === 'order-budget')" />
         <PartsTable v-if="part === 'parts'" :order="order" />
         <WorkTable v-else-if="part === 'work'" :order="order" />
         <OffersTable v-else-if="part === 'offers'" />
@@ -47,5 +53,8 @@ const empty = computed(() => order.value && !order.value.lines.length)
 <style scoped>
 .print {
   margin-left: auto;
+}
+.told {
+  margin-left: 0;
 }
 </style>

@@ -17,7 +17,7 @@ const hours = (minutes: number) => (minutes < 60 ? `${Math.round(minutes)} min` 
     <tbody>
       <template v-for="t in order.tasks" :key="t.task">
         <tr :data-task="t.task">
-          <td>{{ t.label }}</td><td class="number">{{ t.quantity }} {{ units(t.unit, t.quantity) }}</td><td class="number">{{ hours(t.minutes) }}</td>
+          <td>{{ t.label }}<span v-if="t.licensed" class="quiet">, licensed</span></td><td class="number">{{ t.quantity }} {{ units(t.unit, t.quantity) }}</td><td class="number">{{ hours(t.minutes) }}</td>
           <td class="wide"><span class="bar" :style="{ width: `${(100 * t.minutes) / most}%` }" /></td>
           <td><button class="plain for" :aria-expanded="open === t.task" @click="open = open === t.task ? null : t.task">{{ t.where.length }} {{ t.where.length === 1 ? 'place' : 'places' }} <i :class="open === t.task ? 'pi pi-chevron-up' : 'pi pi-chevron-down'" aria-hidden="true" /></button></td>
         </tr>
@@ -25,7 +25,7 @@ const hours = (minutes: number) => (minutes < 60 ? `${Math.round(minutes)} min` 
       </template>
     </tbody>
   </table>
-  <p class="quiet note">Minutes for one person. Attics and ladders are for two; electrical work is for licensed people.</p>
+  <p class="quiet note">Hours of all who do it together: on a ladder or a roof, in an attic or a trench two count. Rest from the heat and clearing up are in it; electrical work is for licensed people.</p>
 </template>
 
 <style scoped>

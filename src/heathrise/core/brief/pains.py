@@ -19,6 +19,8 @@ NAMES: dict[Complaint, str] = {
     "slow": "slow",
     "drops": "drops while walking",
     "lags": "lags",
+    "full_bars": "full bars, nothing loads",
+    "clings": "clings to a far access point",
     "one_device": "one device fails",
     "heap": "heap of wires",
 }
@@ -261,6 +263,8 @@ _LOOKS: dict[Complaint, Callable[[Pain, Stand], _Seen]] = {
     "slow": _slow,
     "drops": _drops,
     "lags": _lags,
+    "full_bars": _slow,
+    "clings": _drops,
     "one_device": _one_device,
     "heap": _heap,
 }

@@ -12,6 +12,9 @@ from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 from scipy.optimize import linprog
 
+from ..catalogue import Catalogue
+from ..design import Jacket
+
 _SOLVE_SECONDS = 1.0
 _MOST_CHOICES = 20_000  # of a box for a cut: beyond, a search finds nothing in its time
 _MOST_PATTERNS = 400
@@ -39,6 +42,64 @@ def boxes_for(lengths_m: Sequence[float], box_m: float, prove: bool = True) -> B
     fitting = tuple(c for c in cuts if c <= box_m)
     found = _pack(fitting, int(box_m), prove)
     return Boxes(found.count, found.proven, len(cuts) - len(fitting))
+
+
+@dataclass(frozen=True)
+class Cut:
+    """Cables to be cut for one link: how many, and the length of each with its waste, m."""
+
+    name: str
+    category: str
+    jacket: Jacket
+    length_m: float
+    cables: int
+
+
+@dataclass(frozen=True)
+class Bought:
+    """What is bought of one category under one jacket. ``too_long`` names the links of which no
+    box and no reel holds a cable in one piece."""
+
+    category: str
+    jacket: Jacket
+    boxes: int
+    reels: int
+    proven: bool
+    too_long: tuple[str, ...] = ()
+
+
+def cable_bought(catalogue: Catalogue, cuts: Sequence[Cut], prove: bool = True) -> list[Bought]:
+    """Return the boxes and reels from which all cables can be cut whole, by category and jacket.
+
+    What is longer than a box comes off a reel; what is longer than a reel is told.
+    """
+    groups: dict[tuple[str, Jacket], list[Cut]] = {}
+    for cut in cuts:
+        if cut.length_m > 0 and cut.cables:
+            groups.setdefault((cut.category, cut.jacket), []).append(cut)
+    found = []
+    for (category, jacket), rows in groups.items():
+        model = catalogue.cables[category]
+
+        def cables(least_m: float, most_m: float, rows: list[Cut] = rows) -> list[float]:
+            fits = (r for r in rows if least_m < math.ceil(r.length_m) <= most_m)
+            return [r.length_m for r in fits for _ in range(r.cables)]
+
+        boxes = boxes_for(cables(0, model.box_m), model.box_m, prove)
+        reels = boxes_for(cables(model.box_m, model.reel_m), model.reel_m, prove)
+        long = tuple(r.name for r in rows if math.ceil(r.length_m) > model.reel_m)
+        proven = boxes.proven and reels.proven
+        found.append(Bought(category, jacket, boxes.count, reels.count, proven, long))
+    return found
+
+
+def price_of_cable(catalogue: Catalogue, bought: Sequence[Bought]) -> float:
+    """Return the shipped price of what is bought, without margin."""
+    total = 0.0
+    for row in bought:
+        sold = catalogue.cables[row.category].jackets[row.jacket]
+        total += row.boxes * sold.box_price + row.reels * sold.reel_price
+    return total
 
 
 @lru_cache(maxsize=512)

@@ -6,7 +6,8 @@ from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..design import Medium, Site
+from ..catalogue import Rules
+from ..design import Jacket, Medium, Site
 from .routes import Leg, Route
 
 LinkWord = Literal["met", "near", "test_first", "not_met", "no_way"]
@@ -47,6 +48,8 @@ class LinkVerdict(BaseModel):
     hottest_space: str = Field("room", description="kind of space that binds by its heat")
     hottest_c: float = Field(22.0, description="temperature planned there, °C")
     between_buildings: bool = False
+    leaves: bool = Field(False, description="whether it leaves its building")
+    jacket: Jacket = Field("indoor", description="what its cable is sheathed for")
     legs: tuple[Leg, ...] = ()
 
     @property
@@ -55,14 +58,30 @@ class LinkVerdict(BaseModel):
         return self.fixed_m * self.cables
 
     @property
-    def leaves(self) -> bool:
-        """Whether any of it lies outside a building."""
-        return self.between_buildings or self.duct_m + self.outdoor_m > 0
+    def outside_m(self) -> float:
+        """Length outside of buildings, in air and in the ground."""
+        return round(self.outdoor_m + self.duct_m, 1)
+
+    @property
+    def wants_surge(self) -> bool:
+        """Whether surge protection is due at both its ends."""
+        return self.leaves and self.medium == "copper"
 
 
-def measured(route: Route, slack_m: float, waste_share: float) -> dict[str, object]:
+def leaves_building(route: Route, rules: Rules, on_pole: bool = False) -> bool:
+    """Whether a route leaves its building: to another, into the ground, or farther into the air
+    than through the wall that a device hangs on."""
+    in_air = route.outdoor_m > rules["cabling.surge_outdoor_m"]
+    return route.between_buildings or route.duct_m > 0 or in_air or on_pole
+
+
+def measured(
+    route: Route, slack_m: float, rules: Rules, on_pole: bool = False
+) -> dict[str, object]:
     """Return the lengths of a link over a route, as its verdict has them."""
     fixed = round(route.route_m + slack_m, 1)
+    leaves = leaves_building(route, rules, on_pole)
+    jacket: Jacket = "ground" if route.duct_m > 0 else "outdoor" if leaves else "indoor"
     return {
         "fixed_m": fixed,
         "horizontal_m": round(route.horizontal_m, 1),
@@ -71,8 +90,10 @@ def measured(route: Route, slack_m: float, waste_share: float) -> dict[str, obje
         "duct_m": round(route.duct_m, 1),
         "outdoor_m": round(route.outdoor_m, 1),
         "slack_m": slack_m,
-        "bought_m": round(fixed * (1 + waste_share), 1),
+        "bought_m": round(fixed * (1 + rules["cabling.waste_share"]), 1),
         "between_buildings": route.between_buildings,
+        "leaves": leaves,
+        "jacket": jacket,
         "legs": route.legs,
     }
 

@@ -100,7 +100,7 @@ def _judge(
         reason = "no equipment room is placed" if ways is None else "no way leads there"
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     rules = catalogue.rules
-    lengths = measured(route, slack_m(site), rules["cabling.waste_share"])
+    lengths = measured(route, slack_m(site), rules, device.mount == "pole")
     if there:
         lengths["bought_m"] = 0.0
     fixed = round(route.route_m + slack_m(site), 1)

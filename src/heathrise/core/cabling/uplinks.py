@@ -9,7 +9,7 @@ from ..design import Design, EquipmentRoom, Medium, Site, Uplink
 from ..memo import IdentityMemo
 from .limits import hottest_c
 from .links import LinkVerdict, measured, slack_m
-from .routes import RackEnd, Route, route_to
+from .routes import RackEnd, route_to
 from .runs import choose_category
 from .ways import Ways, ways_of
 
@@ -78,18 +78,17 @@ def _judge(
         return UplinkVerdict.model_validate({**common, **no_way, "reason": reason})
     space, heat = hottest_c(rules, route.spaces_m)
     kept = slack_m(site, between_racks=True)
-    common |= measured(route, kept, rules["cabling.waste_share"])
+    common |= measured(route, kept, rules)
     common |= {"hottest_space": space, "hottest_c": heat}
     fixed = round(route.route_m + kept, 1)
     copper = _over_copper(site, catalogue, fixed, (space, heat), common)
-    medium = pinned or _medium(route, copper)
+    medium = pinned or _medium(copper)
     return copper if medium == "copper" else _over_fibre(catalogue, fixed, common)
 
 
-def _medium(route: Route, copper: UplinkVerdict) -> Medium:
+def _medium(copper: UplinkVerdict) -> Medium:
     """Copper within a building where it will do, fibre between buildings and beyond its reach."""
-    leaves = route.between_buildings or route.duct_m + route.outdoor_m > 0
-    return "fibre" if leaves or copper.verdict not in ("met", "near") else "copper"
+    return "fibre" if copper.leaves or copper.verdict not in ("met", "near") else "copper"
 
 
 def _over_copper(

@@ -279,9 +279,7 @@ def _ground(
     catalogue: Catalogue, run: LinkVerdict, device: Device | EquipmentRoom
 ) -> Iterator[Finding]:
     rules = catalogue.rules
-    on_pole = isinstance(device, Device) and device.mount == "pole"
-    leaves = run.outdoor_m > rules["cabling.surge_outdoor_m"] or on_pole
-    if run.medium == "copper" and (run.between_buildings or leaves):
+    if run.wants_surge:
         where = "between two buildings" if run.between_buildings else "that leaves the building"
         yield _finding(
             catalogue,
@@ -293,24 +291,29 @@ def _ground(
                 f"{run.name}: copper {where} needs surge protection at both ends, "
                 "bonded to each building's earth by a licensed electrician. Fibre needs none."
             ),
-            figure=round(run.duct_m + run.outdoor_m, 1),
+            figure=run.outside_m,
             unit="m outside",
             rule="copper that leaves a building is protected at both ends",
         )
-    outside = run.duct_m + run.outdoor_m
-    if outside > 0:
-        jacket = "direct-burial or gel-filled" if run.duct_m else "outdoor, UV-proof"
+    if run.jacket != "indoor":
+        jacket = "direct-burial or gel-filled" if run.jacket == "ground" else "outdoor, UV-proof"
         change_m = rules["cabling.jacket_change_m"]
-        most = metres(change_m)
-        within = f" Indoor cable may enter {most} of change-over at most." if outside > 2 else ""
+        inside_m = run.fixed_m - run.outside_m
+        within = (
+            f" {metres(inside_m, 0)} of it lie indoors, where such a jacket may go "
+            f"{metres(change_m)} at most: take one rated for both, or change over at the wall."
+            if inside_m > change_m
+            else ""
+        )
         yield _finding(
             catalogue,
             device,
             "jacket",
             "cabling.jacket_change_m",
             severity="note",
-            text=f"{run.name}: {metres(outside, 1)} lie outside; order {jacket} jacket.{within}",
-            figure=round(outside, 1),
+            text=f"{run.name}: {metres(run.outside_m, 1)} lie outside; it is ordered with {jacket} "
+            f"jacket.{within}",
+            figure=run.outside_m,
             limit=change_m,
             unit="m",
             rule="indoor jacket stays indoors",

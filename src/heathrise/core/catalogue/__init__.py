@@ -3,6 +3,7 @@
 from .drawing import DrawingStyle, Pen, drawing_style
 from .loader import load_catalogue
 from .models import (
+    JACKETS,
     AirModel,
     CableModel,
     Catalogue,
@@ -26,6 +27,7 @@ from .roles import ROLES, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
 
 __all__ = [
+    "JACKETS",
     "ROLES",
     "AirModel",
     "CableModel",

@@ -9,7 +9,7 @@ from typing import Annotated, Literal, Protocol
 from pydantic import BaseModel, ConfigDict, Field, PrivateAttr
 
 from ..bands import BANDS, Band
-from ..design import Purpose
+from ..design import Jacket, Purpose
 from ..mounts import Mount
 from .poe_classes import poe_rank
 from .roles import Role, by_kind
@@ -112,7 +112,8 @@ class DeviceModel(Entry):
     """Anything at the far end of a run, of whatever kind, by what it asks for and gives.
 
     ``power`` is what it asks of its port, ``air`` what it gives clients, ``ports`` what others can
-    be plugged into; ``mounts`` are those it has, none for as one likes.
+    be plugged into; ``mounts`` are those it has, none for as one likes; ``least_c`` to ``most_c``
+    is the air it is made for, in C, where its sheet says so.
     """
 
     speed_mbps: int
@@ -123,6 +124,8 @@ class DeviceModel(Entry):
     sockets: Annotated[int, Field(ge=1)] = 1
     mounts: tuple[Mount, ...] = ()
     outdoor: bool = False
+    least_c: float | None = None
+    most_c: float | None = None
     old: OldGear | None = None
     packs: dict[str, Positive] = {}
 
@@ -155,6 +158,7 @@ class SwitchModel(Entry):
     allocates: Literal["class", "negotiated"] = "class"
     managed: bool = True
     price: Positive
+    kg: Positive = 1.0
     old: OldGear | None = None
 
     @property
@@ -176,28 +180,56 @@ class InjectorModel(Entry):
         return poe_rank(self.poe_class) >= poe_rank(poe_class) and self.speed_mbps >= speed_mbps
 
 
+class Sheathed(BaseModel):
+    """What a box and a reel of a cable cost under one jacket."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    box_price: Positive
+    reel_price: Positive
+
+
+JACKETS: dict[Jacket, str] = {
+    "indoor": "", "outdoor": ", for outdoors", "ground": ", for the ground",
+}  # fmt: skip
+
+
 class CableModel(Entry):
-    """A category of cable as it is bought."""
+    """A category of cable as it is bought: in boxes, or on reels for what is longer than a box."""
 
     box_m: Positive
-    box_price: Positive
+    reel_m: Positive
     diameter_mm: Positive
+    jackets: dict[Jacket, Sheathed]
+
+    @property
+    def box_price(self) -> float:
+        """Price of a box for indoors."""
+        return self.jackets["indoor"].box_price
+
+    def item(self, jacket: Jacket = "indoor", reel: bool = False) -> str:
+        """Return the id under which a box or a reel of it is ordered."""
+        parts = [f"cable-{self.id.lower()}", jacket if jacket != "indoor" else "", "reel" * reel]
+        return "-".join(p for p in parts if p)
 
 
 class FibreModel(Entry):
     """A kind of duplex fibre, with what the optic at each end costs."""
 
     price_per_m: Positive
+    outside_price_per_m: Positive
     optic_price: Positive
     diameter_mm: Positive
 
 
 class PartModel(Entry):
-    """A small part, by the piece or the metre; ``mounts`` are those that a bracket is for."""
+    """A small part, by the piece or the metre; ``mounts`` are those that a bracket is for, ``kg``
+    what it weighs where that counts for lifting."""
 
     unit: Literal["piece", "m"]
     price: Positive
     mounts: tuple[Mount, ...] = ()
+    kg: Positive = 0.0
 
 
 class LabelSheet(Entry):

@@ -20,6 +20,7 @@ from .values import (
     Degrees,
     DeviceKind,
     Domain,
+    Dug,
     Element,
     ElementId,
     Height,
@@ -108,10 +109,11 @@ class Site(Element):
 
 
 class Building(Element):
-    """A building of the site; its storeys refer to it."""
+    """A building of the site; its storeys refer to it. ``built`` is the year it was built in."""
 
     name: Name
     roof: ModelId = "roof-tiles"
+    built: Annotated[int, Field(ge=1000, le=2200)] | None = None
 
 
 class Floor(Element):
@@ -175,13 +177,15 @@ class Riser(Element):
 
 
 class Duct(Element):
-    """A duct in the ground from one floor to another, usually of another building."""
+    """A duct in the ground from one floor to another, usually of another building; ``dug`` says in
+    what ground and how, or that it lies there already."""
 
     name: Name
     from_floor: FloorRef
     to_floor: FloorRef
     path: Line
     depth_m: Annotated[float, Field(ge=0, le=5)] = 0.6
+    dug: Dug = "loam"
 
 
 class EquipmentRoom(Element):

@@ -37,7 +37,9 @@ Short = Annotated[str, Field(max_length=120)]
 HouseRule = Literal["no_drilling", "listed", "landlord", "no_visible_cable", "quiet_hours"]
 LineKind = Literal["fibre", "coax", "dsl", "radio", "mobile", "leased"]
 LineAddress = Literal["automatic", "pppoe", "fixed"]
-Complaint = Literal["dead", "slow", "drops", "lags", "one_device", "heap"]
+Complaint = Literal[
+    "dead", "slow", "drops", "lags", "full_bars", "clings", "one_device", "heap"
+]  # fmt: skip
 # What becomes of a thing: it is bought, or it was there and stays, goes, or is undecided.
 State = Literal["new", "keep", "retire", "unknown"]
 ChannelsBy = Literal["plan", "controller"]
@@ -49,6 +51,10 @@ Domain = Literal["americas", "europe"]
 LineSpeed = Annotated[float, Field(gt=0, le=100_000)]
 Category = Literal["5", "5e", "6", "6A"]
 Medium = Literal["copper", "fibre"]
+# What a cable is sheathed for: rooms, weather and sun, or the ground.
+Jacket = Literal["indoor", "outdoor", "ground"]
+# How a duct gets into the ground; "there" lies in it already.
+Dug = Literal["loam", "clay", "stony", "machine", "plough", "paving", "drive", "there"]
 Use = Literal["calls", "everyday", "sensors", "none"]
 DeviceKind = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z_]*$", max_length=40)]
 Overhead = Literal["ceiling_void", "attic", "joists", "raceway"]

@@ -1,19 +1,28 @@
 """What is done on the site: labels, the work list with its cautions, when it is finished."""
 
+from .cables import Opening, Pull, Trench
+from .gear import Stand, mount_minutes
 from .labels import Cabled, Label, far_end, labels_of
 from .schedule import Finish, finish_for
-from .steps import PHASES, Opening, Pull, Step, work_list
+from .step import PHASES, TASKS, Step, Work
+from .steps import Site, work_list
 
 __all__ = [
     "PHASES",
+    "TASKS",
     "Cabled",
     "Finish",
     "Label",
     "Opening",
     "Pull",
+    "Site",
+    "Stand",
     "Step",
+    "Trench",
+    "Work",
     "far_end",
     "finish_for",
     "labels_of",
+    "mount_minutes",
     "work_list",
 ]

@@ -1,33 +1,33 @@
-"""What a plan takes and costs: parts in packs, work by task and place, the firm's prices."""
+"""What a plan takes and costs: parts in packs, work by kind of task, the firm's prices."""
 
 from .assess import Line, Order, Sum, assess_order
-from .holes import Stretch, holes_of
-from .labour import Task, climbs_of, pull_minutes
-from .links import Link
 from .packs import Pack, cheapest_cover
-from .parts import GROUPS, Where, cord_for, disks_for
+from .parts import GROUPS, RACK_PARTS, Bulk, cord_for, disks_for, panelled
+from .places import Where, of_link
 from .prices import FirmPrice, Item, Prices, items_of, priced_items
+from .work import Done, Task, tasks_of
 
 __all__ = [
     "GROUPS",
+    "RACK_PARTS",
+    "Bulk",
+    "Done",
     "FirmPrice",
     "Item",
     "Line",
-    "Link",
     "Order",
     "Pack",
     "Prices",
-    "Stretch",
     "Sum",
     "Task",
     "Where",
     "assess_order",
     "cheapest_cover",
-    "climbs_of",
     "cord_for",
     "disks_for",
-    "holes_of",
     "items_of",
+    "of_link",
+    "panelled",
     "priced_items",
-    "pull_minutes",
+    "tasks_of",
 ]

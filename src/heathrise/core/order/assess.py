@@ -3,20 +3,21 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
-from datetime import date
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from datetime import date, timedelta
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..catalogue import Catalogue, Rules, Used
 from ..design import Design, Device, Switch
-from .holes import holes_of
-from .labour import Task, labour_of
-from .links import Link
+from ..findings import Finding
+from ..laying import Hole, Link
 from .packs import cheapest_cover
-from .parts import Group, Need, Where, gather
+from .parts import Bulk, Group, Need, gather
+from .places import Where
 from .prices import FirmPrice, Prices, items_of
+from .work import Done, Task, tasks_of
 
 
 class Line(BaseModel):
@@ -44,8 +45,8 @@ class Sum(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     parts: float
-    minutes: float = Field(description="work of one person, min")
-    days: int = Field(description="days on site of one person")
+    minutes: float = Field(description="person-minutes of work, rest and clearing up included")
+    days: int = Field(description="days on site of one person, with a helper where two are needed")
     labour: float
     travel: float
     net: float
@@ -65,38 +66,80 @@ class Order(BaseModel):
     tasks: tuple[Task, ...]
     sum: Sum
     told: tuple[str, ...]
+    findings: tuple[Finding, ...] = ()
 
 
 def assess_order(
     design: Design,
     catalogue: Catalogue,
     links: Sequence[Link],
-    boxes: Mapping[str, int],
+    holes: Sequence[Hole],
+    bought: Sequence[Bulk],
+    work: Iterable[Done],
     firm: Mapping[str, FirmPrice],
     today: date,
+    told: Sequence[str] = (),
 ) -> Order:
     """Return the order of a design as planned.
 
     Args:
         links: runs that have a way, and ways between racks.
-        boxes: of copper to buy, by category.
+        holes: through masonry, of what is laid anew.
+        bought: copper as it is bought.
+        work: pieces of the steps of the work list, clearing up included.
         firm: the firm's prices by item.
+        told: what else is to know of the parts.
     """
     rules = catalogue.rules
     prices = Prices(items_of(catalogue), firm)
-    fresh = [s for k in links if not k.found for s in k.stretches]
-    holes = holes_of(design, catalogue, fresh)
-    needs = gather(design, catalogue, links, holes, boxes)
+    needs = gather(design, catalogue, links, holes, bought)
     lines = tuple(_line(need, prices, rules) for need in _together(needs))
-    tasks = labour_of(design, catalogue, links, holes)
+    tasks = tasks_of(work)
+    total = _sum(rules, lines, tasks)
     return Order(
         currency=design.site.currency,
         lines=lines,
         kept=_kept(design),
         tasks=tuple(tasks),
-        sum=_sum(rules, lines, tasks),
-        told=_told(rules, lines, prices, today),
+        sum=total,
+        told=(*told, *_told(rules, lines, prices, today)),
+        findings=(*_budget(design, total), *_days(design, total)),
     )
+
+
+def _days(design: Design, total: Sum) -> Iterator[Finding]:
+    """Yield that the days on site do not fit between the beginning and the end that were agreed."""
+    start, due = design.site.start_on, design.site.due_on
+    if not start or not due:
+        return
+    first, last = date.fromisoformat(start), date.fromisoformat(due)
+    there = sum(
+        (first + timedelta(days=k)).weekday() < _WEEKEND for k in range((last - first).days + 1)
+    )
+    if 0 < there < total.days:
+        yield Finding(
+            id="order-days", stage="order", severity="near",
+            text=f"The work takes one person, with a helper where two are needed, {total.days} "
+            f"days; from {start} to {due} there are {there} working days.",
+            figure=float(total.days), limit=float(there), unit="days",
+            rule="the work fits between the days that were agreed", source="the brief",
+            used=total.used,
+        )  # fmt: skip
+
+
+def _budget(design: Design, total: Sum) -> Iterator[Finding]:
+    """Yield that the price is over what the client said he would spend."""
+    budget, currency = design.site.budget, design.site.currency
+    if budget is not None and total.total > budget:
+        over = total.total - budget
+        yield Finding(
+            id="order-budget", stage="order", severity="not_met",
+            text=f"The job costs {total.total:,.2f} {currency} with tax, {over:,.2f} over the "
+            f"budget of {budget:,.2f}.",
+            figure=total.total, limit=budget, unit=currency,
+            rule="the price stays within what the client will spend", source="the brief",
+            used=total.used,
+        )  # fmt: skip
 
 
 def _together(needs: Sequence[Need]) -> list[Need]:
@@ -116,9 +159,9 @@ def _together(needs: Sequence[Need]) -> list[Need]:
 def _line(need: Need, prices: Prices, rules: Rules) -> Line:
     row = prices.items[need.item]
     each = prices.each(need.item)
-    whole = row.unit in ("piece", "box")
+    whole = row.unit in ("piece", "box", "reel")
     quantity = math.ceil(need.quantity - 1e-6) if whole else need.quantity
-    price, note, more = round(quantity * each, 2), "", None
+    price, note, more = quantity * each, "", None
     if row.packs:
         cover = cheapest_cover(int(quantity), prices.packs(need.item))
         price = cover.price
@@ -131,10 +174,15 @@ def _line(need: Need, prices: Prices, rules: Rules) -> Line:
         note = "; ".join(t for t in (note, f"{spare:g} of them spare") if t)
     return Line(
         item=need.item, label=row.label, group=need.group, unit=row.unit, quantity=quantity,
-        each=each, price=price, charged=round(price * (1 + rules["order.margin_share"]), 2),
+        each=each, price=_cents(price), charged=_cents(price * (1 + rules["order.margin_share"])),
         whose="firm" if prices.since(need.item) is not None else "shipped", note=note,
         one_more=more, where=need.where,
     )  # fmt: skip
+
+
+def _cents(amount: float) -> float:
+    """Return an amount to the cent, half a cent up; a sum's last binary digits do not count."""
+    return math.floor(amount * 100 + 0.5 + 1e-7) / 100
 
 
 def _kept(design: Design) -> tuple[Where, ...]:
@@ -146,6 +194,7 @@ def _kept(design: Design) -> tuple[Where, ...]:
     )
 
 
+_WEEKEND = 5  # Saturday, counted from Monday
 _USED = (
     "order.margin_share", "order.rate_per_hour", "order.travel_per_visit", "order.day_minutes",
     "order.tax_share",
@@ -153,14 +202,13 @@ _USED = (
 
 
 def _sum(rules: Rules, lines: Sequence[Line], tasks: Sequence[Task]) -> Sum:
-    minutes = sum(t.minutes for t in tasks) if lines else 0.0
-    days = math.ceil(minutes / rules["order.day_minutes"])
-    minutes = round(minutes + days * rules["order.clean_minutes"], 2)
+    minutes = round(sum(t.minutes for t in tasks), 1)
+    days = int(sum(t.quantity for t in tasks if t.task == "clean"))
     parts = round(sum(line.charged for line in lines), 2)
-    labour = round(minutes / 60 * rules["order.rate_per_hour"], 2)
-    travel = round(days * rules["order.travel_per_visit"], 2)
+    labour = _cents(minutes / 60 * rules["order.rate_per_hour"])
+    travel = _cents(days * rules["order.travel_per_visit"])
     net = round(parts + labour + travel, 2)
-    tax = round(net * rules["order.tax_share"], 2)
+    tax = _cents(net * rules["order.tax_share"])
     return Sum(
         parts=parts, minutes=minutes, days=days, labour=labour, travel=travel, net=net,
         tax=tax, total=round(net + tax, 2), used=rules.used(*_USED),

@@ -2,35 +2,33 @@
 
 from __future__ import annotations
 
-import itertools
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
 from typing import Literal, get_args
 
 from pydantic import BaseModel, ConfigDict
 
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, Rules
 from ..design import Design, Device, Duct, EquipmentRoom, Injector, Switch
+from ..laying import Hole, Link, climbs_of, duct_m
 from ..over_air import feeds
-from .holes import Hole
-from .links import Link
+from .places import Where, at_device, of_link
 
 Group = Literal["gear", "cable", "ends", "mounting", "ways", "protection", "rack", "spares"]
 GROUPS: tuple[Group, ...] = get_args(Group)
 _CORDS_M = (0.5, 1.0, 2.0, 3.0, 5.0)
 _PORTS_OF_PANEL = 24
+RACK_PARTS = ("rack-frame", "rack-shelf", "rack-blank", "rack-strip", "cage-nuts")
 
 
-class Where(BaseModel):
-    """What a part is for, and how much of it."""
+@dataclass(frozen=True)
+class Bulk:
+    """Boxes or reels of one kind of cable, and the ids of the links that are cut from them."""
 
-    model_config = ConfigDict(frozen=True)
-
-    kind: str
-    id: str
-    name: str
-    floor: str | None = None
-    quantity: float = 1
+    item: str
+    count: int
+    links: Collection[str]
 
 
 class Need(BaseModel):
@@ -77,36 +75,24 @@ def gather(
     catalogue: Catalogue,
     links: Sequence[Link],
     holes: Sequence[Hole],
-    boxes: Mapping[str, int],
+    bought: Sequence[Bulk],
 ) -> list[Need]:
     """Return everything that a plan takes.
 
     Args:
-        links: runs and ways between racks.
+        links: runs, ways between racks, spares for what comes later.
         holes: through masonry.
-        boxes: of cable to buy, by category.
+        bought: copper as it is bought.
     """
     parts = Parts()
     _gear(parts, design, catalogue)
-    _cable(parts, links, boxes)
+    _cable(parts, links, bought)
     _ends(parts, design, catalogue, links)
     _ways(parts, design, links, holes)
-    _racks(parts, design, links)
+    _racks(parts, design, catalogue, links)
     _recording(parts, design, catalogue)
     _spares(parts, catalogue)
     return parts.needs()
-
-
-def _of(device: Device, quantity: float = 1) -> Where:
-    return Where(
-        kind="device", id=device.id, name=device.name, floor=device.floor, quantity=quantity
-    )
-
-
-def place_of(link: Link, quantity: float = 1) -> Where:
-    if link.device is None:
-        return Where(kind="link", id=link.id, name=link.name, floor=link.floor, quantity=quantity)
-    return Where(kind="device", id=link.device, name=link.name, floor=link.floor, quantity=quantity)
 
 
 def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
@@ -115,15 +101,17 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
     for device in design.of(Device).values():
         if device.state != "new":
             continue
-        parts.add(device.model, "gear", _of(device))
+        parts.add(device.model, "gear", at_device(device))
         model, role = catalogue.model_of(device), catalogue.role_of(device)
         if role.links == "every_cable":
-            parts.add("back-box", "mounting", _of(device))
-            parts.add("plate-double" if model.sockets > 1 else "plate-single", "ends", _of(device))
+            parts.add("back-box", "mounting", at_device(device))
+            parts.add(
+                "plate-double" if model.sockets > 1 else "plate-single", "ends", at_device(device)
+            )
         elif not role.leads_out:
-            parts.add(brackets[device.mount], "mounting", _of(device))
+            parts.add(brackets[device.mount], "mounting", at_device(device))
             if model.outdoor:
-                parts.add("outdoor-kit", "mounting", _of(device))
+                parts.add("outdoor-kit", "mounting", at_device(device))
     for switch in design.of(Switch).values():
         if switch.state == "new":
             room = rooms[switch.equipment_room]
@@ -133,25 +121,27 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket",
                       floor=device.floor)  # fmt: skip
         parts.add(feed.id, "gear", where)
-        parts.add(cord_for(0.0, 0.0), "ends", _of(device))
+        parts.add(cord_for(0.0, 0.0), "ends", at_device(device))
     for injector in design.of(Injector).values():
         device = design.of(Device)[injector.device]
         where = Where(kind="injector", id=injector.id, name=device.name, floor=device.floor)
         parts.add(injector.model, "gear", where)
 
 
-def _cable(parts: Parts, links: Sequence[Link], boxes: Mapping[str, int]) -> None:
-    for category, count in boxes.items():
-        mine = [k for k in links if k.category == category and k.bought_m and not k.found]
+def _cable(parts: Parts, links: Sequence[Link], bought: Sequence[Bulk]) -> None:
+    for bulk in bought:
+        mine = [k for k in links if k.id in bulk.links and k.bought_m and not k.found]
         total = sum(k.bought_m * k.cables for k in mine)
         for link in mine:
-            share = count * link.bought_m * link.cables / total
-            parts.add(f"cable-{category.lower()}", "cable", place_of(link, share))
+            share = bulk.count * link.bought_m * link.cables / total
+            parts.add(bulk.item, "cable", of_link(link, share))
     for link in links:
         if link.medium == "fibre" and link.bought_m:
             metres = math.ceil(link.bought_m)
-            parts.add(f"fibre-{link.category}", "cable", place_of(link, metres * link.cables))
-            parts.add(f"optic-{link.category}", "cable", place_of(link, 2 * link.cables))
+            outside = "" if link.jacket == "indoor" else "-outside"
+            parts.add(f"fibre-{link.category}{outside}", "cable",
+                      of_link(link, metres * link.cables))  # fmt: skip
+            parts.add(f"optic-{link.category}", "cable", of_link(link, 2 * link.cables))
 
 
 def cord_for(reach_m: float, spare_m: float) -> str:
@@ -160,25 +150,49 @@ def cord_for(reach_m: float, spare_m: float) -> str:
     return f"cord-{(fitting or [_CORDS_M[-1]])[0]:g}"
 
 
+def panelled(rules: Rules, links: Sequence[Link], room: str) -> int:
+    """Return how many cables end in a rack's patch panels; none where they are so few that they
+    go straight into the switch."""
+    ends = sum(
+        k.cables * ((k.rack == room) + (k.far_rack == room))
+        for k in links
+        if k.medium == "copper" and k.terminated
+    )
+    return ends if ends > rules["order.panel_from_runs"] else 0
+
+
 def _ends(parts: Parts, design: Design, catalogue: Catalogue, links: Sequence[Link]) -> None:
     rules = catalogue.rules
-    rack_cord = cord_for(rules["order.rack_cord_reach_m"], rules["order.cord_spare_m"])
-    for link in links:
-        if link.medium != "copper":
-            continue
-        parts.add("label", "ends", place_of(link, 2 * link.cables))
-        if link.coil:
-            parts.add("coil-plate", "ends", place_of(link, link.cables))
-            continue
+    spare_m = rules["order.cord_spare_m"]
+    rack_cord = cord_for(rules["order.rack_cord_reach_m"], spare_m)
+    outlet_cord = cord_for(rules["order.outlet_cord_reach_m"], spare_m)
+    panels = {r: panelled(rules, links, r) > 0 for r in design.of(EquipmentRoom)}
+
+    def in_rack(link: Link, room: str) -> None:
+        """Add what one end in a rack takes: a jack of the panel and its cord, else a plug."""
+        if link.found or panels.get(room):
+            parts.add(rack_cord, "ends", of_link(link, link.cables))
         if not link.found:
-            parts.add("jack", "ends", place_of(link, link.cables))  # at the panel
-        parts.add(rack_cord, "ends", place_of(link, link.cables))
+            parts.add("jack" if panels.get(room) else "plug", "ends", of_link(link, link.cables))
+
+    for link in links:
+        if link.coil:
+            parts.add("coil-plate", "ends", of_link(link, link.cables))
+            continue
+        parts.add("label", "ends", of_link(link, 2 * link.cables))
+        if link.medium != "copper":
+            parts.add("cord-fibre", "ends", of_link(link, 2 * link.cables))
+            continue
+        in_rack(link, link.rack)
         device = design.of(Device).get(link.device or "")
-        if device is None or catalogue.role_of(device).links == "every_cable":
+        if link.far_rack is not None:
+            in_rack(link, link.far_rack)
+        elif device is not None and catalogue.role_of(device).links == "every_cable":
+            parts.add(outlet_cord, "ends", of_link(link, link.cables))
             if not link.found:
-                parts.add("jack", "ends", place_of(link, link.cables))
+                parts.add("jack", "ends", of_link(link, link.cables))
         elif not link.found:
-            parts.add("plug", "ends", place_of(link, link.cables))
+            parts.add("plug", "ends", of_link(link, link.cables))
 
 
 def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[Hole]) -> None:
@@ -188,45 +202,34 @@ def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[H
         where = Where(kind="wall", id=hole.wall, name=", ".join(used), floor=hole.floor)
         parts.add("sleeve", "ways", where)
     for duct in design.of(Duct).values():
-        metres = sum(math.dist(a, b) for a, b in itertools.pairwise(duct.path))
+        if duct.dug == "there":
+            continue
         where = Where(
             kind="duct", id=duct.id, name=duct.name, floor=duct.from_floor,
-            quantity=math.ceil(metres),
+            quantity=math.ceil(duct_m(duct)),
         )  # fmt: skip
         parts.add("duct", "ways", where)
-    climbs: dict[tuple[str, str], list[str]] = {}
-    for link in links:
-        for stretch in link.stretches:
-            if stretch.way is not None and stretch.kind != "duct" and not link.found:
-                climbs.setdefault((stretch.way, stretch.floor), []).append(link.name)
-    for (riser, floor), used in climbs.items():
-        name = ", ".join(dict.fromkeys(used))
+    for riser, floor, keys in climbs_of([k for k in links if not k.found]):
+        name = ", ".join(names[k].name for k in keys)
         parts.add("fire-stop", "ways", Where(kind="riser", id=riser, name=name, floor=floor))
     for link in links:
         metres = sum(s.length_m for s in link.stretches if s.kind == "raceway")
         if metres and not link.found:
-            parts.add("raceway", "ways", place_of(link, math.ceil(metres)))
+            parts.add("raceway", "ways", of_link(link, math.ceil(metres)))
     for link in links:
-        if link.medium == "copper" and link.leaves:
-            parts.add("surge", "protection", place_of(link, 2 * link.cables))
+        if link.medium == "copper" and link.leaves and not link.coil:
+            parts.add("surge", "protection", of_link(link, 2 * link.cables))
 
 
-def _racks(parts: Parts, design: Design, links: Sequence[Link]) -> None:
+def _racks(parts: Parts, design: Design, catalogue: Catalogue, links: Sequence[Link]) -> None:
     switches = [s for s in design.of(Switch).values() if s.state == "new"]
     for room in design.of(EquipmentRoom).values():
-        here = [s for s in switches if s.equipment_room == room.id]
         where = Where(kind="equipment_room", id=room.id, name=room.name, floor=room.floor)
-        if not here:
-            continue
-        for item in ("rack-frame", "rack-shelf", "rack-blank", "rack-strip", "cage-nuts"):
-            parts.add(item, "rack", where)
-        cables = sum(k.cables for k in links if k.medium == "copper" and _begins_in(k, room.id))
-        panels = math.ceil(cables / _PORTS_OF_PANEL)
+        if any(s.equipment_room == room.id for s in switches):
+            for item in RACK_PARTS:
+                parts.add(item, "rack", where)
+        panels = math.ceil(panelled(catalogue.rules, links, room.id) / _PORTS_OF_PANEL)
         parts.add("rack-panel", "rack", where.model_copy(update={"quantity": panels}))
-
-
-def _begins_in(link: Link, room: str) -> bool:
-    return link.id.endswith(f"@{room}")
 
 
 def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
@@ -235,17 +238,18 @@ def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         for d in design.of(Device).values()
         if catalogue.role_of(d).profile.untagged == "cameras" and d.state in ("new", "keep")
     ]
-    if not cameras:
-        return
-    disks = disks_for(
-        len(cameras) * catalogue.rules["order.camera_mbps"],
-        catalogue.rules["order.recording_days"],
-        catalogue.rules["order.disk_tb"],
-    )
+    rules = catalogue.rules
     recorders = math.ceil(len(cameras) / _CAMERAS_OF_RECORDER)
-    for camera in cameras:
-        parts.add("recorder", "gear", _of(camera, recorders / len(cameras)))
-        parts.add("disk-6tb", "gear", _of(camera, disks / len(cameras)))
+    for number in range(recorders):
+        mine = cameras[number::recorders]
+        share = len(mine)
+        disks = disks_for(
+            share * rules["order.camera_mbps"], rules["order.recording_days"],
+            rules["order.disk_tb"],
+        )  # fmt: skip
+        for camera in mine:
+            parts.add("recorder", "gear", at_device(camera, 1 / share))
+            parts.add("disk-6tb", "gear", at_device(camera, disks / share))
 
 
 _CAMERAS_OF_RECORDER = 8
@@ -254,7 +258,7 @@ _SECONDS_A_DAY = 86_400
 
 
 def disks_for(mbps: float, days: float, disk_tb: float) -> int:
-    """Return how many disks keep streams of so many Mb/s for so many days.
+    """Return how many disks of one recorder keep streams of so many Mb/s for so many days.
 
     ``days = usable TB x 8,000,000 / (Mb/s x 86,400)``, usable being all disks but one for parity.
     """

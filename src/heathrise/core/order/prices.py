@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 
-from ..catalogue import Catalogue, DeviceModel, InjectorModel, SwitchModel
+from ..catalogue import JACKETS, Catalogue, DeviceModel, InjectorModel, SwitchModel
 from .packs import Pack
 
 
@@ -42,11 +42,19 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
         found[switch.id] = _item(switch, switch.old is None)
     for injector in catalogue.injectors.values():
         found[injector.id] = _item(injector, True)
-    for key, cable in catalogue.cables.items():
-        label = f"{cable.label}, box of {cable.box_m:g} m"
-        found[f"cable-{key.lower()}"] = Item(f"cable-{key.lower()}", label, "box", cable.box_price)
+    for cable in catalogue.cables.values():
+        for jacket, sold in cable.jackets.items():
+            label = f"{cable.label}{JACKETS[jacket]}"
+            box, reel = cable.item(jacket), cable.item(jacket, reel=True)
+            found[box] = Item(box, f"{label}, box of {cable.box_m:g} m", "box", sold.box_price)
+            found[reel] = Item(reel, f"{label}, reel of {cable.reel_m:g} m", "reel",
+                               sold.reel_price)  # fmt: skip
     for key, fibre in catalogue.fibres.items():
         found[f"fibre-{key}"] = Item(f"fibre-{key}", fibre.label, "m", fibre.price_per_m)
+        outside = f"fibre-{key}-outside"
+        found[outside] = Item(
+            outside, f"{fibre.label}, for outdoors and the ground", "m", fibre.outside_price_per_m
+        )  # fmt: skip
         found[f"optic-{key}"] = Item(
             f"optic-{key}", f"Optic for {fibre.label}", "piece", fibre.optic_price
         )

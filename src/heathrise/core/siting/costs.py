@@ -8,6 +8,7 @@ from ..cabling import RunVerdict, judge_runs
 from ..catalogue import Catalogue, Rules
 from ..design import Design, Device, apply, put
 from ..evaluate import Evaluation
+from ..install import mount_minutes
 from ..order import FirmPrice, Prices, items_of
 from .cover import Priced
 
@@ -34,7 +35,7 @@ def place_cents(
     for place in places:
         run = runs[place.id]
         cable = catalogue.cables[run.category]
-        metre = prices.each(f"cable-{run.category.lower()}") / cable.box_m
+        metre = prices.each(cable.item(run.jacket)) / cable.box_m
         if run.verdict == "no_way":
             metres, minutes = _AWAY_M * run.cables, _AWAY_M
         else:
@@ -72,11 +73,9 @@ def _minutes(rules: Rules, run: RunVerdict) -> float:
 
 def _handling(rules: Rules, place: Device, catalogue: Catalogue, cables: int) -> float:
     """Return the minutes to mount it, to end, dress and test its cables, and to adopt it."""
-    mount = rules.table("order.mount_minutes")
-    kind = f"{place.kind}_outside" if catalogue.model_of(place).outdoor else place.kind
     each = 2 * rules["order.end_minutes"] + rules["order.test_minutes"]
     each += rules["order.dress_minutes"]
-    hung = mount.get(kind, mount.get(place.kind, mount["other"]))
+    hung = mount_minutes(rules, place.kind, catalogue.model_of(place).outdoor)
     return hung + cables * each + rules["order.adopt_minutes"]
 
 

@@ -2,19 +2,24 @@
 
 from .brief import brief_pdf
 from .handover import client_pdf, sealed_pdf
+from .head import NO_HEAD, Head
 from .labels import labels_pdf
-from .quote import quote_pdf
+from .quote import Quote, quote_html, quote_pdf
 from .sheets import Drawn, check_paper, drawn_of, sheet_svg, sheets_pdf
 from .technician import History, technician_pdf
 
 __all__ = [
+    "NO_HEAD",
     "Drawn",
+    "Head",
     "History",
+    "Quote",
     "brief_pdf",
     "check_paper",
     "client_pdf",
     "drawn_of",
     "labels_pdf",
+    "quote_html",
     "quote_pdf",
     "sealed_pdf",
     "sheet_svg",

@@ -10,6 +10,7 @@ from ...core.catalogue import Catalogue
 from ...core.design import ClientGroup, Design, Floor, LineEntry, Pain, Space, Zone
 from ...core.evaluate import Evaluation
 from ..sheets import draw_sheet
+from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 
 _RULES = {
@@ -32,13 +33,14 @@ _MOST_SHEETS = 4
 
 def brief_pdf(
     name: str, design: Design, catalogue: Catalogue, evaluation: Evaluation, revision: int,
-    on: date,
+    on: date, head: Head = NO_HEAD,
 ) -> bytes:  # fmt: skip
     """Return the brief as PDF, A4 or Letter by the site's units."""
     brief = evaluation.brief
     html = html_of(
         "brief.html",
         style=style(),
+        head=head,
         size=Papers(design.site.units).size,
         name=name,
         revision=revision,

@@ -9,7 +9,8 @@ from markupsafe import Markup
 
 from ...core.brief import PainVerdict
 from ...core.handover import Handover, Join, OpenPoint, joins_of
-from ...core.signal import RoomVerdict
+from ...core.promising import noticed
+from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 from .sheets import Drawn
 
@@ -21,7 +22,7 @@ _TONES = {"mended": "met", "better": "near", "not_addressed": "not_met"}
 _MOST_OPEN = 16
 
 
-def client_pdf(drawn: Drawn, handover: Handover) -> bytes:
+def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
     """Return the client's hand-over as PDF, A4 or Letter by the site's units. It holds no keys."""
     site, papers = drawn.design.site, Papers(drawn.design.site.units)
     people = {(j.ssid, j.network, j.how): j for j in handover.joins if j.people}.values()
@@ -30,9 +31,11 @@ def client_pdf(drawn: Drawn, handover: Handover) -> bytes:
         "handover.html",
         style=style(),
         size=papers.size,
+        head=head,
+        warranty=head.firm.warranty,
         name=drawn.name,
         client=site.client_name,
-        contact=site.contact,
+        contact=site.contact or head.firm.contact,
         revision=drawn.revision,
         today=drawn.on.isoformat(),
         done=[papers.words(d) for d in handover.done],
@@ -87,7 +90,7 @@ def _for_client(
     of the plan are for a technician to read."""
     plain = [_open(p, papers) for p in handover.still_open if p.group != "plan"]
     rooms = [
-        {"word": "not right", "tone": "not_met", "text": f"{r.name}: {_noticed(r)}"}
+        {"word": "not right", "tone": "not_met", "text": f"{r.name}: {noticed(r)}"}
         for r in drawn.evaluation.rooms
         if r.verdict == "not_met"
     ]
@@ -95,16 +98,6 @@ def _for_client(
     rest = [p for p in handover.still_open if p.group == "plan" and p.element not in of_rooms]
     wrong = [row for row in plain if row["tone"] == "not_met"]
     return [*wrong, *rooms, *(row for row in plain if row["tone"] != "not_met")], len(rest)
-
-
-def _noticed(room: RoomVerdict) -> str:
-    """Return what somebody notices in a room that does not meet its use."""
-    share = 1 - (room.share or 0.0)
-    if room.binds == "second":
-        return f"a call may break off while one walks, on {share:.0%} of its floor"
-    if room.use == "calls":
-        return f"the signal is too weak for calls on {share:.0%} of its floor"
-    return f"the signal is too weak on {share:.0%} of its floor"
 
 
 def _open(point: OpenPoint, papers: Papers) -> dict[str, str]:

@@ -1,86 +1,179 @@
-"""The offer on paper: what is bought, what is done, what it costs."""
+"""The offer on paper: what is promised and what is not, what it costs; the parts as an annex."""
 
 from __future__ import annotations
 
-from datetime import date
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
 
 from ...core.design import Design
 from ...core.evaluate import Evaluation
+from ...core.firm import Firm
+from ...core.offers import Offer
 from ...core.order import GROUPS, Order
+from ...core.promising import Promised, RoomPromise
+from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 
 GROUP_NAMES = {
     "gear": "Gear", "cable": "Cable", "ends": "Jacks, plugs, cords", "mounting": "Mounting",
     "ways": "Holes and ways", "protection": "Surge protection", "rack": "Rack", "spares": "Spares",
 }  # fmt: skip
+_UNITS = {"box": "boxes", "m": "m", "piece": ""}
 
 
-def quote_pdf(
-    name: str, design: Design, evaluation: Evaluation, order: Order, revision: int, on: date
-) -> bytes:
+@dataclass(frozen=True)
+class Quote:
+    """What an offer is made of. ``options`` are other ways of doing the job, beside the plan."""
+
+    name: str
+    design: Design
+    evaluation: Evaluation
+    order: Order
+    promised: Promised
+    revision: int
+    on: date
+    options: Sequence[Offer] = ()
+    number: str = ""
+
+
+def quote_pdf(quote: Quote, head: Head = NO_HEAD) -> bytes:
     """Return the offer as PDF, A4 or Letter by the site's units."""
-    html = html_of(
+    return pdf_of(quote_html(quote, head))
+
+
+def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
+    """Return the offer as the page that is printed."""
+    design, order, promised = quote.design, quote.order, quote.promised
+    papers, firm = Papers(design.site.units), head.firm
+    return html_of(
         "quote.html",
         style=style(),
-        size=Papers(design.site.units).size,
-        name=name,
-        revision=revision,
-        today=on.isoformat(),
+        size=papers.size,
+        head=head,
+        name=quote.name,
+        number=quote.number,
+        revision=quote.revision,
+        today=quote.on.isoformat(),
+        valid=(quote.on + timedelta(days=firm.valid_days)).isoformat(),
         client=design.site.client_name,
-        facts=_facts(design, evaluation),
-        groups=[
-            {"name": GROUP_NAMES[group], "lines": lines}
-            for group in GROUPS
-            if (lines := _lines(order, group))
+        work=" to ".join(d for d in (design.site.start_on, design.site.due_on) if d),
+        pains=[
+            {"name": name, "words": words, "word": "mended" if mended else "not mended",
+             "tone": "met" if mended else "not_met"}
+            for name, words, mended in promised.complaints
         ],
+        rooms=_rooms(promised.rooms),
+        wishes=promised.wishes,
+        refused=[papers.words(r) for r in promised.not_promised],
+        sums=_sums(order),
+        budget=_budget(order),
+        options=_options(quote),
+        facts=_facts(design, quote.evaluation, order),
+        client_does=[papers.words(c) for c in promised.client_does],
+        later=_later(design, quote.evaluation),
+        terms=_terms(firm),
+        groups=_groups(order) if firm.parts_annex else [],
         kept=[w.name for w in order.kept],
         tasks=[
-            {"label": t.label, "quantity": f"{t.quantity:g}",
-             "unit": t.unit if t.unit == "m" or t.quantity == 1 else f"{t.unit}s",
+            {"label": t.label + (", licensed" if t.licensed else ""),
+             "quantity": f"{t.quantity:g}", "unit": _unit(t.unit, t.quantity),
              "hours": f"{t.minutes / 60:.1f}"}
             for t in order.tasks
         ],
-        sums=_sums(order),
-        later=_later(design, evaluation),
+        hours=f"{order.sum.minutes / 60:.1f}",
     )  # fmt: skip
-    return pdf_of(html)
 
 
-def _facts(design: Design, evaluation: Evaluation) -> list[tuple[str, str]]:
+def _rooms(rooms: Sequence[RoomPromise]) -> list[dict[str, str]]:
+    """Return the rooms that are promised their use, by use and storey."""
+    by_use: dict[str, dict[str, list[str]]] = {}
+    for room in rooms:
+        if room.kept:
+            by_use.setdefault(room.use, {}).setdefault(room.floor, []).append(room.name)
+    return [
+        {"use": use[:1].upper() + use[1:],
+         "names": "; ".join(f"{floor}: {', '.join(names)}" for floor, names in floors.items())}
+        for use, floors in by_use.items()
+    ]  # fmt: skip
+
+
+def _facts(design: Design, evaluation: Evaluation, order: Order) -> list[tuple[str, str]]:
     tally, papers = evaluation.tally, Papers(design.site.units)
-    days = " to ".join(d for d in (design.site.start_on, design.site.due_on) if d)
-    rows = [
-        ("Rooms served", f"{tally.rooms_met} of {tally.rooms_needed} meet their use"),
+    days = order.sum.days
+    return [
         ("Access points", str(tally.access_points)),
-        ("Cable", papers.length(tally.cable_m, 0)),
-        ("Ports left", f"{tally.ports - tally.ports_used} of {tally.ports}"),
-        ("Watts", f"{tally.counted_w:g} of {tally.budget_w:g} W"),
-        ("Work", days),
+        ("Copper cable", papers.length(tally.cable_m, 0)),
+        ("Days on site", f"{days} of one person, with a second where two are needed"),
+        ("Ports left free", f"{tally.ports - tally.ports_used} of {tally.ports}"),
+        ("Watts of the switches", f"{tally.counted_w:g} of {tally.budget_w:g} W used"),
     ]
-    return [(label, said) for label, said in rows if said]
 
 
-def _lines(order: Order, group: str) -> list[dict[str, str]]:
+def _groups(order: Order) -> list[dict[str, object]]:
+    found: list[dict[str, object]] = []
+    for group in GROUPS:
+        lines = [k for k in order.lines if k.group == group]
+        rows = [
+            {"label": k.label, "quantity": f"{k.quantity:g}", "unit": _unit(k.unit, k.quantity),
+             "charged": f"{k.charged:,.2f}", "note": k.note}
+            for k in lines
+        ]  # fmt: skip
+        if rows:
+            total = f"{sum(k.charged for k in lines):,.2f}"
+            found.append({"name": GROUP_NAMES[group], "lines": rows, "sum": total})
+    return found
+
+
+def _unit(unit: str, count: float) -> str:
+    plural = _UNITS.get(unit, f"{unit}s")
+    return plural if count != 1 or unit in ("m", "piece") else unit
+
+
+def _sums(order: Order) -> list[dict[str, object]]:
+    total = order.sum
+    used = {u.figure: u.value for u in total.used}
+    rows = (
+        ("Parts", "", total.parts),
+        ("Work", f"{total.minutes / 60:.1f} hours at {used.get('order.rate_per_hour', '')}",
+         total.labour),
+        ("Travel", f"{total.days} day{'s' if total.days != 1 else ''} at "
+         f"{used.get('order.travel_per_visit', '')}", total.travel),
+        ("Net", "", total.net),
+        ("Tax", used.get("order.tax_share", ""), total.tax),
+        (f"Total, {order.currency}", "", total.total),
+    )  # fmt: skip
+    last = len(rows) - 1
+    return [
+        {"label": label, "how": how, "amount": f"{amount:,.2f}", "total": k == last}
+        for k, (label, how, amount) in enumerate(rows)
+    ]
+
+
+def _budget(order: Order) -> str:
+    return " ".join(f.text for f in order.findings if f.id == "order-budget")
+
+
+def _options(quote: Quote) -> list[dict[str, str]]:
+    """Return other ways of doing the job that fit the plan, each against this offer's price."""
+    here = quote.order.sum.total
     return [
         {
-            "label": line.label, "quantity": f"{line.quantity:g}",
-            "unit": "" if line.unit == "piece" else line.unit,
-            "charged": f"{line.charged:,.2f}", "note": line.note,
+            "name": o.name, "rooms": f"{o.rooms_met} of {o.rooms_needed}",
+            "points": str(o.access_points), "total": f"{o.total:,.2f}",
+            "gap": f"{'+' if o.total >= here else '−'}{abs(o.total - here):,.2f}",
         }
-        for line in order.lines
-        if line.group == group
+        for o in quote.options
+        if o.variant is not None and not o.fits
     ]  # fmt: skip
 
 
-def _sums(order: Order) -> list[tuple[str, str]]:
-    total = order.sum
-    hours = f"Work, {total.minutes / 60:.1f} hours"
-    visits = f"Travel, {total.days} day{'s' if total.days != 1 else ''}"
+def _terms(firm: Firm) -> list[tuple[str, str]]:
     rows = [
-        ("Parts", total.parts), (hours, total.labour), (visits, total.travel), ("Net", total.net),
-        ("Tax", total.tax), (f"Total, {order.currency}", total.total),
+        ("Payment", firm.payment), ("Bank", firm.bank), ("Warranty", firm.warranty),
+        ("Terms", firm.terms),
     ]  # fmt: skip
-    return [(label, f"{amount:,.2f}") for label, amount in rows]
+    return [(label, said) for label, said in rows if said]
 
 
 def _later(design: Design, evaluation: Evaluation) -> list[str]:

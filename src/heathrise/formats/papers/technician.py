@@ -15,6 +15,7 @@ from ...core.rack import PortUse
 from ...core.records import SeenPort, speed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
 from .handover import open_for
+from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 from .sheets import Drawn, in_template
 
@@ -35,8 +36,9 @@ class History:
 
 
 def technician_pdf(
-    drawn: Drawn, handover: Handover, seen: Observed, history: Sequence[History]
-) -> bytes:
+    drawn: Drawn, handover: Handover, seen: Observed, history: Sequence[History],
+    head: Head = NO_HEAD,
+) -> bytes:  # fmt: skip
     """Return the technician's hand-over as PDF, each storey on a page of its own to scale."""
     site, papers = drawn.design.site, Papers(drawn.design.site.units)
     paper = "Letter" if site.units == "imperial" else "A4"
@@ -45,6 +47,7 @@ def technician_pdf(
         "technician.html",
         style=style(),
         size=papers.size,
+        head=head,
         name=drawn.name,
         revision=drawn.revision,
         today=drawn.on.isoformat(),

@@ -11,21 +11,9 @@ import shapely
 
 from ..catalogue import Catalogue
 from ..design import Design, Wall
+from .links import Link, Stretch
 
 _ONE_HOLE_M = 0.5  # cables through a wall this near to one another share a hole
-
-
-@dataclass(frozen=True)
-class Stretch:
-    """A stretch of a link on one storey: where it lies, in what kind of space, how many cables."""
-
-    link: str
-    floor: str
-    kind: str
-    length_m: float
-    points: tuple[tuple[float, float], ...]
-    cables: int
-    way: str | None = None
 
 
 @dataclass(frozen=True)
@@ -90,3 +78,13 @@ def _join(
             links.append(link)
             return
     rows.append((spot, [link]))
+
+
+def climbs_of(links: Iterable[Link]) -> list[tuple[str, str, tuple[str, ...]]]:
+    """Return the openings from storey to storey, each once: riser, storey, links through it."""
+    found: dict[tuple[str, str], dict[str, None]] = {}
+    for link in links:
+        for stretch in link.stretches:
+            if stretch.way is not None and stretch.kind != "duct":
+                found.setdefault((stretch.way, stretch.floor), {})[link.id] = None
+    return [(riser, floor, tuple(keys)) for (riser, floor), keys in found.items()]

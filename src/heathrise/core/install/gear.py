@@ -1,0 +1,199 @@
+"""The steps of gear: racks, what is mounted, what is switched on, what is taken away."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from ..catalogue import Catalogue, DeviceModel, Rules
+from ..design import Design, Device, EquipmentRoom, Injector, Switch
+from ..over_air import feeds, said_over_air
+from ..wording import celsius
+from .cables import Pull
+from .hazards import Hazard, lifting_said, old_walls_said
+from .step import TodoList
+
+
+@dataclass(frozen=True)
+class Stand:
+    """Where a device hangs: whether outdoors, how high over the ground, in what building."""
+
+    outdoors: bool
+    over_ground_m: float
+    built: int | None
+
+
+def mount_kind(rules: Rules, kind: str, outdoors: bool) -> str:
+    """Return the kind of mounting that a device's minutes are for."""
+    outside = f"{kind}_outside"
+    return outside if outdoors and outside in rules.table("order.mount_minutes") else kind
+
+
+def mount_minutes(rules: Rules, kind: str, outdoors: bool) -> float:
+    """Return the minutes in which one person mounts a device of a kind."""
+    rates = rules.table("order.mount_minutes")
+    return rates.get(mount_kind(rules, kind, outdoors), rates["other"])
+
+
+def racks(todo: TodoList, design: Design, weights_kg: dict[str, float]) -> None:
+    """Add a step for each rack that is set up; ``weights_kg`` is by room, with its gear."""
+    rules = todo.rules
+    for room in design.of(EquipmentRoom).values():
+        if room.id not in weights_kg:
+            continue
+        heavy = weights_kg[room.id] > rules["install.lift_kg"]
+        hazards: list[Hazard] = ["drilling", "mains"]
+        said = []
+        if heavy:
+            hazards.append("lifting")
+            said.append(lifting_said(weights_kg[room.id]))
+        todo.add(
+            f"rack-{room.id}", "rack", f"Set up {room.name}: backing, frame, panels, strip",
+            ("equipment_room", room.id, room.floor), [("rack", 1, rules["order.rack_minutes"])],
+            ("safe",), hazards, said, tools=("level", "drill", "screwdriver"),
+            materials=("rack frame", "shelf", "blank panel", "power strip", "cage nuts"),
+            checks=("A stud or a backing board behind each hole",
+                    "Clear of the electrical panel and its space",
+                    "Photograph the place before"),
+        )  # fmt: skip
+
+
+def mounts(
+    todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull],
+    stands: dict[str, Stand],
+) -> None:  # fmt: skip
+    rules = todo.rules
+    by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
+    fed = {device.id: (feed.label,) for device, feed in feeds(design, catalogue)}
+    for device in design.of(Device).values():
+        if device.state != "new":
+            continue
+        model, pull, stand = catalogue.model_of(device), by_device.get(device.id), stands[device.id]
+        key = mount_kind(rules, device.kind, stand.outdoors)
+        name = catalogue.roles[device.kind].name.lower()
+        hazards = list(_of_mount(rules, device, stand))
+        if device.id in fed:
+            hazards.append("mains")  # a socket that is missing is no work of the installer's
+        drilled = "drilling" in hazards
+        todo.add(
+            f"mount-{device.id}", "mount", f"Mount {device.name}: {model.label}",
+            ("device", device.id, device.floor),
+            [(f"mount-{key}", 1, mount_minutes(rules, device.kind, stand.outdoors))],
+            (f"far-{pull.id}",) if pull is not None else ("safe",), hazards,
+            [old_walls_said(rules, stand.built)] if drilled and not stand.outdoors else [],
+            label=f"Mount: {name}{' outside' if key != device.kind else ''}",
+            materials=(model.label, "bracket or box", *fed.get(device.id, ())),
+            tools=("level", "drill", "screwdriver"), checks=tuple(_seen_to(rules, model, stand)),
+        )  # fmt: skip
+
+
+def _of_mount(rules: Rules, device: Device, stand: Stand) -> Iterator[Hazard]:
+    if device.height_m > rules["install.ladder_m"]:
+        yield "ladder"
+    if stand.outdoors and stand.over_ground_m > rules["install.roof_m"]:
+        yield "roof"
+        yield "alone"
+    if stand.outdoors:
+        yield "lightning"
+    if device.mount in ("ceiling", "wall"):
+        yield "drilling"
+
+
+def _seen_to(rules: Rules, model: DeviceModel, stand: Stand) -> Iterator[str]:
+    if not stand.outdoors:
+        return
+    yield "Cable enters from below with a drip loop; gland tight, cover snapped"
+    if model.outdoor:
+        yield "Under an eave where its sheet says not in direct weather"
+    else:
+        yield "It is not made for weather: only under a roof, out of rain and sun"
+    coldest, hottest = rules["install.coldest_c"], rules["cabling.space_c.outdoor"]
+    place = f"this place is planned at {celsius(coldest)} to {celsius(hottest)}"
+    if model.least_c is None or model.most_c is None:
+        yield f"Its sheet's temperatures against the place: {place}"
+        return
+    fits = model.least_c <= coldest and hottest <= model.most_c
+    made = f"Made for {celsius(model.least_c)} to {celsius(model.most_c)}; {place}"
+    yield made if fits else f"{made}: find a place in the shade or another model"
+
+
+def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull]) -> None:
+    rules, rooms = todo.rules, design.of(EquipmentRoom)
+    between = [p for p in pulls if p.far_rack is not None]
+    for switch in design.of(Switch).values():
+        if switch.state != "new":
+            continue
+        room = switch.equipment_room
+        ups = [p for p in between if room in (p.rack, p.far_rack)]
+        hazards: list[Hazard] = ["mains"]
+        if any(p.fibre for p in ups):
+            hazards.append("fibre")
+        todo.add(
+            f"switch-{switch.id}", "power", f"Put {switch.name} on, see its way up alive",
+            ("switch", switch.id, rooms[room].floor),
+            [("switch", 1, rules["install.switch_minutes"])],
+            (f"rack-{room}", *(f"test-{p.id}" for p in between)), hazards,
+        )  # fmt: skip
+    adopted = [d for d in design.of(Device).values() if catalogue.role_of(d).links != "every_cable"]
+    if not adopted:
+        return
+    todo.add(
+        "controller", "power", "Bring the controller up to date before anything is adopted",
+        ("site", "site", None), [("controller", 1, rules["install.controller_minutes"])],
+        todo.of("power"),
+    )  # fmt: skip
+    by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
+    loose = said_over_air(design)
+    injected = {i.device for i in design.of(Injector).values()}
+    # What hangs on the air is adopted over what has a cable.
+    for device in sorted(adopted, key=lambda d: d.id in loose):
+        pull = by_device.get(device.id)
+        place = ("device", device.id, device.floor)
+        ready = ["controller", f"mount-{device.id}"]
+        if pull is not None:
+            ready += [f"test-{pull.id}", f"surge-{pull.id}"]
+        if device.state == "keep":
+            todo.add(
+                f"reset-{device.id}", "adopt", f"Reset {device.name}, it was used before", place,
+                [("reset", 1, rules["install.reset_minutes"])],
+            )  # fmt: skip
+            ready.append(f"reset-{device.id}")
+        said = f"Patch {device.name} last, adopt, name, see it alive"
+        if device.id in loose:
+            said = f"Plug {device.name} in at its socket, adopt over the air, name, read its link"
+            ready += [k for k in todo.of("adopt") if k.removeprefix("adopt-") not in loose]
+        elif device.id in injected:
+            said = f"Plug the injector of {device.name} in last, adopt, name, see it alive"
+        powered: list[Hazard] = ["powered"] if device.id in injected else []
+        todo.add(
+            f"adopt-{device.id}", "adopt", said, place,
+            [("adopt", 1, rules["order.adopt_minutes"])], ready, powered,
+        )  # fmt: skip
+
+
+def take_away(todo: TodoList, drawn: Design, stands: dict[str, Stand]) -> None:
+    """Add a step for each piece of old gear that goes, once what is new is alive."""
+    rules, rooms = todo.rules, drawn.of(EquipmentRoom)
+    alive = ["settings", *todo.of("adopt")]
+    work = [("remove", 1.0, rules["order.remove_minutes"])]
+    for device in drawn.of(Device).values():
+        if device.state == "retire":
+            high = device.height_m > rules["install.ladder_m"]
+            todo.add(
+                f"remove-{device.id}", "finish", f"Take {device.name} away",
+                ("device", device.id, device.floor), work, alive,
+                [*(["ladder"] if high else []), *_roof(rules, stands[device.id])],  # type: ignore[list-item]
+                checks=("Its settings are wiped; the client says what becomes of it",),
+            )  # fmt: skip
+    for switch in drawn.of(Switch).values():
+        if switch.state == "retire":
+            todo.add(
+                f"remove-{switch.id}", "finish", f"Take {switch.name} away",
+                ("switch", switch.id, rooms[switch.equipment_room].floor), work, alive, ("mains",),
+                checks=("Nothing is plugged into it any more",),
+            )  # fmt: skip
+
+
+def _roof(rules: Rules, stand: Stand) -> list[Hazard]:
+    high = stand.outdoors and stand.over_ground_m > rules["install.roof_m"]
+    return ["roof", "alone"] if high else []

@@ -1,0 +1,149 @@
+"""A step of the work, and the list that gathers them: the one count of minutes there is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import Literal, get_args
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..catalogue import Rules
+from .hazards import ALWAYS_TWO, SAID, SHARED, Hazard
+
+Phase = Literal[
+    "safe", "dig", "rack", "holes", "pull", "ends", "mount", "panel", "test", "protect", "power",
+    "adopt", "settings", "finish",
+]  # fmt: skip
+PHASES: tuple[Phase, ...] = get_args(Phase)
+# Kinds of work: what they are called, and what they are counted in.
+TASKS: dict[str, tuple[str, str]] = {
+    "prepare": ("Preparation", "job"),
+    "trench": ("Dig and fill a trench", "m"),
+    "rack": ("Set up a rack", "rack"),
+    "drill": ("Drill masonry", "hole"),
+    "floor": ("Drill a floor", "hole"),
+    "pull": ("Pull cable", "m"),
+    "fire-stop": ("Fire-stop", "opening"),
+    "end": ("Terminate and label", "end"),
+    "dress": ("Dress in the rack", "cable"),
+    "test": ("Test and record", "cable"),
+    "surge": ("Surge protection and bonding", "end"),
+    "switch": ("Put a switch on", "switch"),
+    "controller": ("Bring the controller up to date", "job"),
+    "reset": ("Reset used gear", "device"),
+    "adopt": ("Switch on, adopt, name", "device"),
+    "settings": ("Networks, names, ports, radio plan", "job"),
+    "walk": ("Walk test", "room"),
+    "remove": ("Take old gear away", "piece"),
+    "papers": ("Photographs, papers, hand-over", "job"),
+    "clean": ("Clear up", "day"),
+}
+
+
+class Work(BaseModel):
+    """How much of one kind of work a step is. ``person_minutes`` are those of all who do it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    task: str
+    label: str
+    unit: str
+    quantity: float
+    person_minutes: float
+
+
+class Step(BaseModel):
+    """One step; minutes for whoever does it. ``licensed`` is kept for licensed people."""
+
+    model_config = ConfigDict(frozen=True)
+
+    id: str
+    phase: Phase
+    title: str
+    kind: str = Field(description="kind of element that it is about")
+    element: str
+    floor: str | None
+    minutes: float = Field(description="from its beginning to its end, rest included")
+    rest_minutes: float = Field(0.0, description="of those, rest that heat asks for")
+    people: int = 1
+    licensed: bool = False
+    waits: tuple[str, ...] = ()
+    materials: tuple[str, ...] = ()
+    tools: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = Field((), description="what can hurt, read before it is begun")
+    checks: tuple[str, ...] = Field((), description="what is seen to at this step")
+    work: tuple[Work, ...] = ()
+
+    @property
+    def person_minutes(self) -> float:
+        """Minutes of all who do it together."""
+        return round(self.minutes * self.people, 1)
+
+
+Place = tuple[str, str, str | None]  # kind and id of an element, and its storey
+
+
+class TodoList:
+    """Gathers steps; what a step waits for and is not done on this job is left out."""
+
+    def __init__(self, rules: Rules) -> None:
+        self.steps: dict[str, Step] = {}
+        self.rules = rules
+
+    def add(
+        self,
+        key: str,
+        phase: Phase,
+        title: str,
+        place: Place,
+        work: Iterable[tuple[str, float, float]],
+        waits: Sequence[str] = (),
+        hazards: Iterable[Hazard] = (),
+        said: Iterable[str | None] = (),
+        rest: float = 0.0,
+        label: str = "",
+        **more: object,
+    ) -> None:
+        """Add a step.
+
+        Args:
+            work: kind of work, how much of it, and its minutes for one person.
+            hazards: what can hurt; some of them want a second person.
+            said: cautions in words of their own.
+            rest: minutes of rest that heat asks for.
+            label: what its first kind of work is called, where ``TASKS`` does not say.
+        """
+        hazards = tuple(hazards)
+        two = [h for h in hazards if h in ALWAYS_TWO]
+        shared = bool(two) and all(h in SHARED for h in two)
+        people = 2 if two else 1
+        # Minutes are tenths, so that any sum of them is the same however it is made.
+        faster = self.rules["order.two_people_times"] if shared else 1.0
+        rest = round(rest, 1)
+        rows, total = [], rest
+        for number, (task, quantity, minutes) in enumerate(work):
+            taken = round(minutes / faster, 1)
+            name, unit = TASKS.get(task, (label, "piece"))
+            all_of_it = (taken + (rest if number == 0 else 0.0)) * people
+            rows.append(
+                Work(task=task, label=name, unit=unit, quantity=round(quantity, 1),
+                     person_minutes=round(all_of_it, 1))
+            )  # fmt: skip
+            total += taken
+        known = tuple(w for w in dict.fromkeys(waits) if w in self.steps)
+        words = [SAID[h] for h in hazards if h not in _IN_OWN_WORDS] + [s for s in said if s]
+        self.steps[key] = Step.model_validate(
+            {
+                "id": key, "phase": phase, "title": title, "kind": place[0], "element": place[1],
+                "floor": place[2], "minutes": round(total, 1), "rest_minutes": rest,
+                "people": people, "waits": known,
+                "cautions": tuple(dict.fromkeys(words)), "work": tuple(rows), **more,
+            }
+        )  # fmt: skip
+
+    def of(self, phase: Phase) -> list[str]:
+        return [k for k, s in self.steps.items() if s.phase == phase]
+
+
+# These are said with figures of their own.
+_IN_OWN_WORDS: frozenset[Hazard] = frozenset({"heat", "lifting", "trench", "old_walls"})

@@ -1,0 +1,32 @@
+"""What a part or a piece of work is for."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, ConfigDict
+
+from ..design import Device
+from ..laying import Link
+
+
+class Where(BaseModel):
+    """What a part or a piece of work is for, and how much of it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: str
+    id: str
+    name: str
+    floor: str | None = None
+    quantity: float = 1
+
+
+def at_device(device: Device, quantity: float = 1) -> Where:
+    return Where(
+        kind="device", id=device.id, name=device.name, floor=device.floor, quantity=quantity
+    )
+
+
+def of_link(link: Link, quantity: float = 1) -> Where:
+    if link.device is None:
+        return Where(kind="link", id=link.id, name=link.name, floor=link.floor, quantity=quantity)
+    return Where(kind="device", id=link.device, name=link.name, floor=link.floor, quantity=quantity)
