@@ -229,7 +229,7 @@ def test_who_reaches_what_and_what_comes_back_in_which_order() -> None:
 
 def _site(design: Design, catalogue: Catalogue) -> tuple[Evaluation, Observed]:
     evaluation = evaluate(design, catalogue, "figures")
-    cables = cables_as_tested(RULES, planned_cables(evaluation.runs), [])
+    cables = cables_as_tested(RULES, planned_cables(evaluation.cable, RULES), [])
     return evaluation, Observed(cables=cables, steps=steps_of(design, catalogue, evaluation))
 
 
@@ -240,17 +240,16 @@ def test_nothing_measured_is_said_and_what_is_left_adds_up(key: str, catalogue: 
     found = handover_of(design, catalogue, evaluation, seen)
     tally = evaluation.tally
     assert sum(row.ports for row in found.left) == tally.ports - tally.ports_used
-    assert {p.what for p in found.promises if p.verdict == "unknown"} >= {
-        "Signal in the rooms",
-        "Cables",
-    }
+    signal, cables = found.promises[:2]
+    assert (signal.what, signal.verdict) == ("Signal in the rooms", "unknown")
+    no_way = sum(k.verdict == "no_way" for k in evaluation.cable.links)
+    assert (cables.what, cables.met, cables.not_met) == ("Cables", 0, no_way)
     texts = " ".join(p.text for p in found.still_open)
-    assert (
-        f"{len(seen.cables)} cables are not tested" in texts and "computed, not measured" in texts
-    )
+    assert f"{len(seen.cables)} cables are not tested" in texts and "rooms were not walked" in texts
     assert {d.device for d in found.devices} == {
         d.id for d in design.of(Device).values() if d.state in ("new", "keep")
     }
+    assert all(r.how == "planned" and r.verdict == "unknown" for r in found.rooms)
     told = sum(f.severity == "not_met" and f.stage != "brief" for f in evaluation.findings)
     assert sum(p.group == "plan" for p in found.still_open) == told
 
@@ -267,15 +266,17 @@ def test_a_job_that_is_proven_has_only_the_plan_s_own_faults_open(catalogue: Cat
         for s in seen.steps
     ]  # fmt: skip
     proven = Observed(
-        cables=cables_as_tested(RULES, planned_cables(evaluation.runs), tests),
+        cables=cables_as_tested(RULES, planned_cables(evaluation.cable, RULES), tests),
         steps=seen.steps,
         stands=stands,
     )
     found = handover_of(design, catalogue, evaluation, proven)
-    assert {p.group for p in found.still_open} <= {"plan", "complaints", "wishes"}
+    groups = {p.group for p in found.still_open if p.tone != "unknown"}
+    assert groups <= {"plan", "complaints", "wishes", "ports"}
     cables = next(p for p in found.promises if p.what == "Cables")
-    assert cables.verdict == "met" and cables.met == len(seen.cables)
+    no_way = sum(k.verdict == "no_way" for k in evaluation.cable.links)
+    assert cables.met == len(seen.cables) and cables.not_met == no_way
     signal = next(p for p in found.promises if p.what == "Signal in the rooms")
-    assert (
-        signal.met == evaluation.tally.rooms_met and "walked by Jo, 2026-11-24" in signal.measured
-    )
+    # Ticking a step measures nothing: the rooms were heard, and say by whom.
+    assert (signal.met, signal.heard) == (0, len(found.rooms)) and signal.verdict == "heard"
+    assert "heard by Jo, 2026-11-24, not measured" in signal.measured

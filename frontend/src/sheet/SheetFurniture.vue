@@ -63,7 +63,7 @@ const marks = computed(() => {
   const roles = Object.values(store.catalogue?.roles ?? {}).filter((r) => kinds.has(r.kind))
   return [...roles.map((r) => [r.mark, r.name] as const), ['hut', 'Rack'] as const, ['well', 'Riser'] as const]
 })
-const STATES = [['met', 'seen to be right'], ['near', 'look again'], ['not_met', 'not right'], ['unknown', 'not looked at yet']] as const
+const STATES = [['met', 'tested or measured, as planned'], ['near', 'look again'], ['not_met', 'not right'], ['unknown', 'not looked at yet']] as const
 const CATEGORIES = ['5e', '6', '6A']
 </script>
 

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from typing import Literal
 
-from .brief import Outcome
+from .brief import Outcome, PainVerdict
 from .cabling import assess_cable
 from .catalogue import Catalogue
-from .design import Design, Device, EquipmentRoom, Floor, Network, Switch
+from .design import Design, Device, EquipmentRoom, Floor, Network, Pain, Switch
 from .evaluate import Evaluation
 from .handover import (
     Difference,
@@ -17,6 +16,8 @@ from .handover import (
     Left,
     Proof,
     Reach,
+    RoomProof,
+    Seen,
     Watched,
     after_a_power_cut,
     device_states,
@@ -29,14 +30,18 @@ from .handover import (
 from .in_force import in_force
 from .install import Step
 from .kept import as_planned
+from .promising import promised_rooms
+from .readings import Reading
 from .records import SeenPort, Snag, StepStand, SwitchDraw, TestedCable
+from .storeys import storeys_of
+from .walked import Heard, RoomSeen, rooms_as_walked
 from .wording import metres
 
 _LINES = {
     "fibre": "the fibre box", "coax": "the cable modem", "dsl": "the telephone modem",
     "radio": "the radio receiver", "mobile": "the mobile modem", "leased": "the line's own box",
 }  # fmt: skip
-_OUTCOMES: dict[Outcome, Literal["met", "near", "not_met"]] = {
+_OUTCOMES: dict[Outcome, Seen] = {
     "mended": "met", "better": "near", "not_addressed": "not_met",
 }  # fmt: skip
 _WALK = "walk"  # the step of the work list that walks all rooms
@@ -52,6 +57,7 @@ class Observed:
     snags: Sequence[Snag] = ()
     steps: Sequence[Step] = ()
     stands: Sequence[StepStand] = ()
+    levels: Sequence[Reading] = ()
     agreed: Design | None = None
     agreed_revision: int | None = None
 
@@ -61,7 +67,8 @@ def handover_of(
 ) -> Handover:
     """Return a job as it would be handed over now."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    rows = list(_watched(evaluation, seen))
+    rooms = _rooms(design, ruled, evaluation, seen)
+    rows = list(_watched(design, evaluation, seen, rooms))
     placed = [(d.id, d.floor) for d in design.of(Device).values()]
     spare = sum(r.cables for r in evaluation.runs) - sum(
         1 for p in evaluation.power.ports if p.device is not None
@@ -69,7 +76,7 @@ def handover_of(
     return Handover(
         done=tuple(_done(design, ruled, evaluation)),
         still_open=tuple(open_points(rows)),
-        promises=tuple(promises_of(_proofs(evaluation, rows, seen))),
+        promises=tuple(promises_of(_proofs(evaluation, rows, seen, rooms))),
         reaches=tuple(_reaches(design, evaluation)),
         joins=tuple(joins_of(design)),
         restart=tuple(_restart(design, ruled, evaluation)),
@@ -85,6 +92,10 @@ def handover_of(
         built=tuple(as_built(drawn, catalogue, evaluation, seen.agreed)),
         agreed_revision=seen.agreed_revision,
         devices=tuple(device_states(placed, rows)),
+        rooms=tuple(_room_proof(design, r) for r in rooms),
+        complaints={
+            p.pain: _complaint(design, p, rooms)[0] for p in evaluation.brief.pains
+        },
     )  # fmt: skip
 
 
@@ -104,8 +115,52 @@ def as_built(
     )  # fmt: skip
 
 
-def _watched(evaluation: Evaluation, seen: Observed) -> Iterator[Watched]:
+def _rooms(
+    design: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed
+) -> list[RoomSeen]:
+    """Return the rooms that are promised, each as it is known."""
+    walked = next((s for s in seen.stands if s.step == _WALK and s.state == "done"), None)
+    heard = Heard(walked.by, walked.at[:10]) if walked is not None else None
+    promised = {r.space for r in promised_rooms(design, catalogue, evaluation) if r.kept}
+    rooms = rooms_as_walked(design, catalogue, evaluation, seen.levels, heard)
+    return [r for r in rooms if r.space in promised]
+
+
+def _room_proof(design: Design, room: RoomSeen) -> RoomProof:
+    says = {
+        "measured": f"{room.good} of {room.spots} spots as its use asks",
+        "heard": f"heard by {room.by}",
+        "planned": "computed, not walked",
+    }[room.how]
+    return RoomProof(
+        name=room.name, floor=design.of(Floor)[room.floor].name, how=room.how,
+        verdict=_seen(room), says=says,
+    )  # fmt: skip
+
+
+def _seen(room: RoomSeen) -> Seen:
+    return "heard" if room.how == "heard" else room.verdict
+
+
+def _watched(
+    design: Design, evaluation: Evaluation, seen: Observed, rooms: Sequence[RoomSeen]
+) -> Iterator[Watched]:
     """Yield all that is looked at before a job is handed over."""
+    for room in rooms:
+        reason = {
+            "measured": f"{room.good} of {room.spots} spots measured as its use asks",
+            "heard": f"by {room.by}",
+            "planned": "no level was measured, nobody walked it",
+        }[room.how]
+        yield Watched("signal", _seen(room), room.name, reason, "signal", "space", room.space)
+    for left in evaluation.power.left:
+        yield Watched(
+            "ports", "not_met", left.name, left.reason, "power", "device", left.device
+        )  # fmt: skip
+    for link in evaluation.cable.links:
+        if link.verdict == "no_way":
+            device = getattr(link, "device", None)
+            yield Watched("cables", "not_met", link.name, link.reason, "cable", "device", device)
     for snag in seen.snags:
         who = f", {snag.owner}" if snag.owner else ""
         due = f" by {snag.due.isoformat()}" if snag.due else ""
@@ -115,7 +170,7 @@ def _watched(evaluation: Evaluation, seen: Observed) -> Iterator[Watched]:
             f"{snag.what}{who}{due}{late}", "install", snag.kind or None, snag.element,
         )  # fmt: skip
     for cable in seen.cables:
-        verdict = "unknown" if cable.verdict == "untested" else cable.verdict
+        verdict: Seen = "unknown" if cable.verdict == "untested" else cable.verdict
         yield Watched(
             "cables", verdict, f"{cable.name}, cable {cable.cable}", cable.reason, "install",
             "device", cable.device,
@@ -129,10 +184,10 @@ def _watched(evaluation: Evaluation, seen: Observed) -> Iterator[Watched]:
         )  # fmt: skip
     yield from _work(seen)
     for pain in evaluation.brief.pains:
+        verdict, reason = _complaint(design, pain, rooms)
         yield Watched(
-            "complaints", _OUTCOMES[pain.outcome], f"Complaint, {pain.name}", pain.planned,
-            "brief", "pain", pain.pain,
-        )  # fmt: skip
+            "complaints", verdict, f"Complaint, {pain.name}", reason, "brief", "pain", pain.pain
+        )
     for wish in evaluation.brief.wishes:
         lacks = f"{wish.missing} of {wish.wanted} wires wished for are not there"
         yield Watched(
@@ -148,56 +203,59 @@ def _watched(evaluation: Evaluation, seen: Observed) -> Iterator[Watched]:
             )  # fmt: skip
 
 
+def _complaint(design: Design, pain: PainVerdict, rooms: Sequence[RoomSeen]) -> tuple[Seen, str]:
+    """Return how a complaint stands: mended by the plan is known as well as its room is."""
+    if pain.outcome != "mended":
+        return _OUTCOMES[pain.outcome], pain.planned
+    space = storeys_of(design).room_at(pain.floor, design.of(Pain)[pain.pain].at)
+    room = next((r for r in rooms if space is not None and r.space == space.id), None)
+    if room is None or room.how == "planned":
+        return "unknown", f"mended by the plan, nobody looked yet: {pain.planned}"
+    if room.how == "heard":
+        return "heard", f"by {room.by}"
+    return room.verdict, f"{room.good} of {room.spots} spots of its room measured as they should be"
+
+
 def _work(seen: Observed) -> Iterator[Watched]:
     stands = {s.step: s for s in seen.stands}
     for step in seen.steps:
         if step.id == "papers":
             continue  # this very hand-over
-        walks, stand = step.id == _WALK, stands.get(step.id)
+        stand = stands.get(step.id)
         if stand is None or stand.state == "open":
             verdict = None
             reason = "not done yet"
-            if walks:
-                reason = "no room was walked yet: signal is computed, not measured"
         else:
             verdict = stand.state
             why = f": {stand.reason}" if stand.reason else ""
             reason = f"{stand.state} by {stand.by}{why}"
         yield Watched(
-            "signal" if walks else "work", _STATES[verdict], step.title, reason, "install",
+            "work", _STATES[verdict], step.title, reason, "install",
             step.kind if step.kind != "site" else None, step.element,
         )  # fmt: skip
 
 
-_STATES: dict[str | None, Literal["met", "near", "not_met", "unknown"]] = {
+_STATES: dict[str | None, Seen] = {
     None: "unknown", "done": "met", "skipped": "near", "blocked": "not_met",
 }  # fmt: skip
 
 
 def _proofs(
-    evaluation: Evaluation, rows: Sequence[Watched], seen: Observed
-) -> Iterator[Proof]:  # fmt: skip
+    evaluation: Evaluation, rows: Sequence[Watched], seen: Observed, rooms: Sequence[RoomSeen]
+) -> Iterator[Proof]:
     tally = evaluation.tally
 
     def of(group: str) -> list[Watched]:
         return [r for r in rows if r.group == group]
 
-    walked = next((s for s in seen.stands if s.step == _WALK and s.state == "done"), None)
-    rooms = [
-        Watched("signal", _ROOMS[r.verdict] if walked is not None else "unknown", r.name, "", "")
-        for r in evaluation.rooms
-        if r.verdict in _ROOMS
-    ]
     yield Proof(
-        "Signal in the rooms", f"{tally.rooms_met} of {tally.rooms_needed} rooms meet their use",
-        "", rooms,
-        f"walked by {walked.by}, {walked.at[:10]}" + (f": {walked.note}" if walked.note else "")
-        if walked is not None else "",
+        "Signal in the rooms", f"{len(rooms)} of {tally.rooms_needed} rooms meet their use", "",
+        of("signal"), _rooms_said(rooms),
     )  # fmt: skip
     cables = of("cables")
     yield Proof("Cables", f"{len(cables)} cables carry their speed", "cables passed", cables)
     ports = of("ports")
-    yield Proof("Links", f"{len(ports)} ports at their speed and watts", "ports as planned", ports)
+    yield Proof("Links", f"{len(ports)} links at their speed and watts", "links as planned", ports)
     draws = [d for d in seen.draws if d.fed]
     if draws:
         expected, drawn = sum(d.expected_w for d in draws), sum(d.drawn_w for d in draws)
@@ -212,16 +270,35 @@ def _proofs(
         )  # fmt: skip
     complaints = of("complaints")
     if complaints:
-        mended = sum(r.verdict == "met" for r in complaints)
+        counts = [
+            (sum(r.verdict == tone for r in complaints), said)
+            for tone, said in (
+                ("met", "mended where it was measured"), ("heard", "mended by ear"),
+                ("near", "better"), ("not_met", "not mended"),
+                ("unknown", "mended by the plan alone"),
+            )
+        ]  # fmt: skip
+        words = ", ".join(f"{n} {said}" for n, said in counts if n)
         yield Proof(
-            "Complaints", f"{len(complaints)} are to be mended", "", complaints,
-            f"{mended} mended by the plan, {sum(r.verdict == 'near' for r in complaints)} better",
+            "Complaints", f"{len(complaints)} are to be mended", "", complaints, words
         )  # fmt: skip
 
 
-_ROOMS: dict[str, Literal["met", "near", "not_met"]] = {
-    "met": "met", "near": "near", "not_met": "not_met",
-}  # fmt: skip
+def _rooms_said(rooms: Sequence[RoomSeen]) -> str:
+    """Return how the rooms are known, in words: measured, heard, or only planned."""
+    measured = [r for r in rooms if r.how == "measured"]
+    heard = [r for r in rooms if r.how == "heard"]
+    planned = sum(r.how == "planned" for r in rooms)
+    said = []
+    if measured:
+        good = sum(r.verdict == "met" for r in measured)
+        spots = sum(r.spots for r in measured)
+        said.append(f"{good} of {len(measured)} rooms as promised, measured at {spots} spots")
+    if heard:
+        said.append(f"{len(heard)} heard by {heard[0].by}, not measured")
+    if planned and said:
+        said.append(f"{planned} not walked")
+    return "; ".join(said)
 
 
 def _done(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> Iterator[str]:

@@ -2,20 +2,36 @@
 
 from __future__ import annotations
 
-from .cabling import RunVerdict
+from .cabling import CableChapter
+from .catalogue import Rules
 from .design import Switch
 from .evaluate import Evaluation
 from .rack import PortUse
 from .records import PlannedCable, PlannedPort
 
 
-def planned_cables(runs: tuple[RunVerdict, ...]) -> list[PlannedCable]:
-    """Return every cable of every run."""
-    return [
+def planned_cables(links: CableChapter, rules: Rules) -> list[PlannedCable]:
+    """Return every cable of every run and of every way between racks; a way is called by its id."""
+    found = [
         PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
-        for r in runs
+        for r in links.runs
+        if r.verdict != "no_way"
         for number in range(1, r.cables + 1)
     ]
+    for up in links.uplinks:
+        if up.verdict == "no_way":
+            continue
+        expected, budget = None, None
+        if up.medium == "fibre":
+            steps = rules.table(f"cabling.fibre_budget_db.{up.category}")
+            budget = next((v for k, v in steps.items() if int(k) >= up.speed_mbps), None)
+            metre = rules[f"cabling.fibre_db_per_km.{up.category}"] / 1000
+            expected = round(up.fixed_m * metre + 2 * rules["cabling.fibre_pair_db"], 2)
+        found += [
+            PlannedCable(up.id, up.name, number, up.fixed_m, up.limit_m, expected, budget)
+            for number in range(1, up.cables + 1)
+        ]
+    return found
 
 
 def planned_ports(switches: dict[str, Switch], evaluation: Evaluation) -> list[PlannedPort]:

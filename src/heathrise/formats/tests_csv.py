@@ -19,6 +19,7 @@ COLUMNS = {
     "wire_map": ("wiremap", "map"),
     "length_m": ("length", "len_m"),
     "worst_margin_db": ("margin_db", "margin", "headroom_db"),
+    "loss_db": ("loss", "attenuation_db"),
     "date": ("at", "time", "tested"),
     "tester": ("by", "operator", "author"),
 }
@@ -26,6 +27,7 @@ _PASSED = {"pass", "passed", "ok", "p"}
 _MARGINAL = {"marginal", "pass*", "warning", "near"}
 _FAILED = {"fail", "failed", "f", "fail*"}
 _LONGEST_M = 2000.0
+_MOST_LOSS_DB = 100.0
 MOST_TESTS = 20_000
 
 
@@ -56,7 +58,7 @@ def read_tests(
 
     Args:
         labels: of the project's cables.
-        runs: the device of each run, by the run's id.
+        runs: the device of each run, by the run's id; a way between racks is called by its own.
 
     Raises:
         DesignError: it is no such file at all.
@@ -73,8 +75,6 @@ def read_tests(
         digest = hashlib.sha256("|".join([text, *row.cells.values()]).encode()).hexdigest()[:32]
         if label is None:
             faults.append(Fault(row.line, f"no cable of this plan is labelled {text[:30]!r}"))
-        elif label.link not in runs:
-            faults.append(Fault(row.line, f"{text} lies between racks; note its test by hand"))
         elif isinstance(said, str):
             faults.append(Fault(row.line, said))
         elif isinstance(taken, str):
@@ -84,7 +84,7 @@ def read_tests(
         else:
             seen[digest], last[text] = row.line, digest
             test = CableTest(
-                device=runs[label.link], cable=label.cable, at=taken.at,
+                device=runs.get(label.link, label.link), cable=label.cable, at=taken.at,
                 author=row.cells.get("tester", "")[:120] or "tester", **said,
             )  # fmt: skip
             found.append(Read(digest if taken.exact else None, test))
@@ -105,9 +105,15 @@ def _said(row: Row, rules: Rules) -> dict[str, object] | str:
     margin = number_of(row.cells.get("worst_margin_db", ""))
     said = "fail" if word in _FAILED else "marginal" if word in _MARGINAL else "pass"
     result = as_judged(rules, said, margin)  # type: ignore[arg-type]
+    loss = number_of(row.cells.get("loss_db", "")) if row.cells.get("loss_db") else None
+    if row.cells.get("loss_db") and (loss is None or not 0 <= loss <= _MOST_LOSS_DB):
+        return f"{row.cells['loss_db'][:20]!r} is no loss in dB"
+    wire_map = row.cells.get("wire_map", "")[:40]
     notes = [
-        f"wire map {row.cells['wire_map']}" if row.cells.get("wire_map") else "",
+        f"wire map {wire_map}" if wire_map else "",
         f"worst margin {margin:g} dB" if margin is not None else "",
     ]
     note = ", ".join(n for n in notes if n)[:300]
-    return {"result": result, "length_m": length, "note": note}
+    return {
+        "result": result, "length_m": length, "wire_map": wire_map, "loss_db": loss, "note": note,
+    }  # fmt: skip

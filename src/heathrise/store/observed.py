@@ -11,6 +11,7 @@ from ..core.handing import Observed
 from ..core.in_force import in_force
 from ..core.kept import as_planned
 from ..core.proving import planned_cables, planned_ports
+from ..core.readings import Reading
 from ..core.records import (
     Agreed,
     CableTest,
@@ -19,13 +20,16 @@ from ..core.records import (
     SnagRecord,
     StepRecord,
     SwitchDraw,
+    WalkCounts,
     cables_as_tested,
     ports_as_seen,
     snags_as_left,
     steps_as_done,
     switches_as_seen,
+    walks_as_taken,
 )
 from ..core.working import steps_of
+from .measured import Measured
 from .records import Records
 from .repository import Repository, Saved
 
@@ -38,16 +42,25 @@ def observed(repository: Repository, saved: Saved, evaluation: Evaluation, today
     agreed = last_agreed(records.of(saved.id, Agreed))
     return Observed(
         cables=cables_as_tested(
-            rules, planned_cables(evaluation.runs), records.of(saved.id, CableTest)
+            rules, planned_cables(evaluation.cable, rules), records.of(saved.id, CableTest)
         ),
         ports=ports,
         draws=draws,
         snags=snags_as_left(records.of(saved.id, SnagRecord), today),
         steps=steps_of(saved.design, catalogue, evaluation),
         stands=steps_as_done(records.of(saved.id, StepRecord)),
+        levels=_levels(records, saved.id),
         agreed=repository.at(saved.id, agreed) if agreed is not None else None,
         agreed_revision=agreed,
     )
+
+
+def _levels(records: Records, project_id: str) -> tuple[Reading, ...]:
+    """Return the levels of the measured walks that count."""
+    measured = Measured(records)
+    walks = measured.all(project_id)
+    taken = walks_as_taken(walks, records.of(project_id, WalkCounts)) if walks else []
+    return measured.of(project_id, tuple(w.number for w in taken if w.counts))
 
 
 def ports_observed(

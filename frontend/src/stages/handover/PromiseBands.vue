@@ -3,19 +3,19 @@ import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { HandoverView } from '@/api/types'
 
-/** A band for each promise: how much of it was seen to hold, what does not, what nobody looked at. */
+/** A band for each promise: how much of it was measured to hold, what was heard by ear, what does not, what nobody looked at. */
 const props = defineProps<{ promises: HandoverView['now']['promises'] }>()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width } = useElementSize(frame)
 const NAMES_PX = 128
 const HIGH_PX = 46
-const WORD = { met: 'kept', near: 'in part', not_met: 'not kept', unknown: 'not measured' } as const
+const WORD = { met: 'as promised', near: 'in part', not_met: 'not as promised', heard: 'heard, not measured', unknown: 'not measured' } as const
 const room = computed(() => Math.max(40, width.value - NAMES_PX - 2))
 const bands = computed(() =>
   props.promises.map((p) => {
-    const all = Math.max(1, p.met + p.near + p.not_met + p.unknown)
+    const all = Math.max(1, p.met + p.heard + p.near + p.not_met + p.unknown)
     let x = NAMES_PX
-    const parts = (['met', 'near', 'not_met', 'unknown'] as const).map((tone) => {
+    const parts = (['met', 'heard', 'near', 'not_met', 'unknown'] as const).map((tone) => {
       const wide = (p[tone] / all) * room.value
       const part = { tone, x, wide, count: p[tone] }
       x += wide
@@ -32,6 +32,7 @@ const ROOM_FOR_COUNT_PX = 22
     <svg :width="width" :height="bands.length * HIGH_PX" role="img" :aria-label="bands.map((b) => `${b.what}: promised ${b.promised}, measured ${b.measured}`).join('. ')">
       <defs>
         <pattern id="unseen" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V6" /></pattern>
+        <pattern id="heard" width="5" height="5" patternUnits="userSpaceOnUse"><circle cx="2.5" cy="2.5" r="1.1" class="by-ear" /></pattern>
         <pattern id="short" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><path d="M0 0V5" class="bad" /></pattern>
       </defs>
       <g v-for="(b, i) in bands" :key="b.what" :transform="`translate(0 ${i * HIGH_PX})`" :data-promise="b.what">
@@ -44,6 +45,13 @@ const ROOM_FOR_COUNT_PX = 22
         <text :x="NAMES_PX" y="34" class="said">{{ b.promised }}<tspan class="measured">; {{ b.measured }}</tspan></text>
       </g>
     </svg>
+    <ul class="key quiet">
+      <li><svg width="20" height="12"><rect width="20" height="12" class="met" /></svg> measured, as promised</li>
+      <li><svg width="20" height="12"><rect width="20" height="12" class="heard" /></svg> heard or seen, not measured</li>
+      <li><svg width="20" height="12"><rect width="20" height="12" class="near" /></svg> in part</li>
+      <li><svg width="20" height="12"><rect width="20" height="12" class="not_met" /></svg> not as promised</li>
+      <li><svg width="20" height="12"><rect width="20" height="12" class="unknown" /></svg> not looked at</li>
+    </ul>
   </div>
 </template>
 
@@ -57,6 +65,12 @@ rect {
 }
 rect.met {
   fill: var(--tint-5);
+}
+rect.heard {
+  fill: url('#heard');
+}
+pattern .by-ear {
+  fill: var(--moss);
 }
 rect.near {
   fill: var(--gorse);
@@ -74,6 +88,20 @@ pattern path {
 pattern .bad {
   stroke: var(--rust);
   stroke-width: 3;
+}
+.key {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  list-style: none;
+  margin: 2px 0 0;
+  padding: 0;
+  font: 400 12px var(--condensed);
+}
+.key li {
+  display: flex;
+  align-items: center;
+  gap: 6px;
 }
 .what {
   font: 600 13px var(--sans);

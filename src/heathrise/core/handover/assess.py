@@ -12,6 +12,7 @@ from .built import Difference
 from .joining import Join, Reach
 
 Tone = Literal["not_met", "near", "unknown"]
+Seen = Literal["met", "near", "not_met", "heard", "unknown"]
 Group = Literal["work", "cables", "ports", "snags", "complaints", "wishes", "plan", "signal"]
 
 
@@ -30,17 +31,18 @@ class OpenPoint(BaseModel):
 
 
 class Promise(BaseModel):
-    """One promise, and what was measured of it."""
+    """One promise, and what is known of it: measured, heard by ear, or not looked at."""
 
     model_config = ConfigDict(frozen=True)
 
     what: str
     promised: str
     measured: str
-    verdict: Literal["met", "near", "not_met", "unknown"]
-    met: int = Field(description="of what was promised, what was seen to hold")
+    verdict: Seen
+    met: int = Field(description="of what was promised, what was measured to hold")
     near: int
     not_met: int
+    heard: int = Field(0, description="what somebody heard by himself, not measured")
     unknown: int = Field(description="what nobody has looked at yet")
 
 
@@ -56,6 +58,18 @@ class Left(BaseModel):
     watts: float = Field(description="within the headroom")
 
 
+class RoomProof(BaseModel):
+    """How one room is known: measured at its spots, heard by somebody, or only planned."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str
+    floor: str
+    how: Literal["measured", "heard", "planned"]
+    verdict: Seen
+    says: str
+
+
 class DeviceState(BaseModel):
     """How one device stands at the hand-over, for its mark on the sheet."""
 
@@ -63,7 +77,7 @@ class DeviceState(BaseModel):
 
     device: str
     floor: str
-    verdict: Literal["met", "near", "not_met", "unknown"]
+    verdict: Seen
     says: str
 
 
@@ -83,6 +97,8 @@ class Handover(BaseModel):
     built: tuple[Difference, ...]
     agreed_revision: int | None = None
     devices: tuple[DeviceState, ...]
+    rooms: tuple[RoomProof, ...] = ()
+    complaints: dict[str, Seen] = Field({}, description="by complaint, how it is known to stand")
 
 
 @dataclass(frozen=True)
@@ -90,7 +106,7 @@ class Watched:
     """One thing that is looked at: of which kind of proof, how it stands, and why."""
 
     group: Group
-    verdict: Literal["met", "near", "not_met", "unknown"]
+    verdict: Seen
     name: str
     reason: str
     stage: str
@@ -123,9 +139,12 @@ def open_points(rows: Iterable[Watched]) -> list[OpenPoint]:
     """
     found: list[OpenPoint] = []
     unknown: dict[Group, list[Watched]] = {}
+    heard: dict[Group, list[Watched]] = {}
     for row in rows:
         if row.verdict == "unknown":
             unknown.setdefault(row.group, []).append(row)
+        elif row.verdict == "heard":
+            heard.setdefault(row.group, []).append(row)
         elif row.verdict != "met":
             found.append(_point(row, row.verdict))
     for group, many in unknown.items():
@@ -137,13 +156,25 @@ def open_points(rows: Iterable[Watched]) -> list[OpenPoint]:
             found.append(
                 OpenPoint(group=group, tone="unknown", text=text, stage=many[0].stage)
             )  # fmt: skip
+    for group, many in heard.items():
+        names = ", ".join(dict.fromkeys(r.name for r in many[:_SINGLE]))
+        more = " and others" if len(many) > _SINGLE else ""
+        text = f"{len(many)} {_HEARD[group]} ({many[0].reason}): {names}{more}"
+        found.append(OpenPoint(group=group, tone="unknown", text=text, stage=many[0].stage))
     return sorted(found, key=lambda p: (_TONES.index(p.tone), _ORDER.index(p.group)))
 
 
 _MANY: dict[Group, str] = {
     "work": "steps of the work are not done", "cables": "cables are not tested",
-    "ports": "ports were not read", "snags": "snags", "signal": "rooms were not walked",
+    "ports": "ports were not read", "snags": "snags",
+    "signal": "rooms were not walked, their signal is computed, not measured",
     "complaints": "complaints", "wishes": "wires", "plan": "findings",
+}  # fmt: skip
+
+
+_HEARD: dict[Group, str] = {
+    **_MANY, "signal": "rooms were heard, not measured",
+    "complaints": "complaints were seen to by ear, not by a measurement",
 }  # fmt: skip
 
 
@@ -160,11 +191,12 @@ def promises_of(proofs: Iterable[Proof]) -> list[Promise]:
     for proof in proofs:
         seen = [r for r in proof.rows if r.verdict != "unknown"]
         good = sum(r.verdict == "met" for r in seen)
-        worst: Literal["met", "near", "not_met", "unknown"] = "unknown"
+        heard = sum(r.verdict == "heard" for r in seen)
+        worst: Seen = "unknown"
         if seen:
             bad = any(r.verdict == "not_met" for r in seen)
-            part = len(seen) < len(proof.rows) or good < len(seen)
-            worst = "not_met" if bad else "near" if part else "met"
+            part = len(seen) < len(proof.rows) or good + heard < len(seen) or 0 < heard < len(seen)
+            worst = "not_met" if bad else "near" if part else "heard" if heard else "met"
         measured = proof.measured or "not measured yet"
         if seen and not proof.measured:
             rest = len(proof.rows) - len(seen)
@@ -173,7 +205,7 @@ def promises_of(proofs: Iterable[Proof]) -> list[Promise]:
         found.append(
             Promise(
                 what=proof.what, promised=proof.promised, measured=measured, verdict=worst,
-                met=good, near=sum(r.verdict == "near" for r in seen),
+                met=good, near=sum(r.verdict == "near" for r in seen), heard=heard,
                 not_met=sum(r.verdict == "not_met" for r in seen),
                 unknown=len(proof.rows) - len(seen),
             )
@@ -191,7 +223,7 @@ def device_states(devices: Iterable[tuple[str, str]], rows: Iterable[Watched]) -
     for row in rows:
         if row.kind == "device" and row.element is not None:
             of_device.setdefault(row.element, []).append(row)
-    rank = {"not_met": 0, "near": 1, "unknown": 2, "met": 3}
+    rank = {"not_met": 0, "near": 1, "unknown": 2, "heard": 3, "met": 4}
     found = []
     for device, floor in devices:
         mine = sorted(of_device.get(device, ()), key=lambda r: rank[r.verdict])

@@ -40,7 +40,11 @@ class FromDevice(BaseModel):
 
 
 class CableResult(BaseModel):
-    """What a cable tester said of one cable of a device's run; lengths in m."""
+    """What a tester said of one cable of a device's run, or of a way between racks.
+
+    ``device`` is the way's own id where it is one. Length in m; ``wire_map`` is the conductors as
+    they arrive, ``12345678`` where all do; ``loss_db`` is that of a fibre.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
@@ -48,6 +52,8 @@ class CableResult(BaseModel):
     cable: Annotated[int, Field(ge=1, le=64)] = 1
     result: Result
     length_m: Annotated[float, Field(gt=0, le=2000)] | None = None
+    wire_map: Annotated[str, Field(max_length=40)] = ""
+    loss_db: Annotated[float, Field(ge=0, le=100)] | None = None
     note: Annotated[str, Field(max_length=300)] = ""
 
 

@@ -125,12 +125,20 @@ def _verdict(
         return "not_met", "no link: look at the plug, then test the cable"
     if last.mbps is not None and last.mbps < port.mbps:
         came = f"came up at {speed(last.mbps)}, planned {speed(port.mbps)}"
-        pair = last.mbps == 100 and port.mbps >= 1000  # two pairs carry that much, four more
-        cure = "usually a bad pair, test the cable" if pair else "look at both ends' ports"
-        return "not_met", f"{came}: {cure}"
+        return "not_met", f"{came}: {_slower(last.mbps, port.mbps)}"
     verdict, drawn = _drawn(rules, port, last.watts)
     good = verdict == "met" and last.mbps is not None
     return verdict, ", ".join(w for w in (speed(last.mbps or 0) if good else "", drawn) if w)
+
+
+def _slower(mbps: int, planned_mbps: int) -> str:
+    """Return what a link that came up slower usually lacks."""
+    if mbps == 100 and planned_mbps >= 1000:
+        # Two pairs carry that much, four are needed for more.
+        return "usually a bad pair: 1-2 and 3-6 carry it, so test 4-5 and 7-8"
+    if planned_mbps > 1000 and mbps >= 1000:
+        return "its category, its length, or a setting of one of the two ports"
+    return "look at both ends' ports"
 
 
 def _drawn(

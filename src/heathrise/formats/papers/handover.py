@@ -8,7 +8,7 @@ import segno
 from markupsafe import Markup
 
 from ...core.brief import PainVerdict
-from ...core.handover import Handover, Join, OpenPoint, joins_of
+from ...core.handover import Handover, Join, OpenPoint, Seen, joins_of
 from ...core.promising import noticed
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
@@ -16,9 +16,14 @@ from .sheets import Drawn
 
 _SHEET_MM = (182.0, 122.0)
 _QR_MM = 26.0
-VERDICTS = {"met": "kept", "near": "in part", "not_met": "not kept", "unknown": "not measured"}
-_OUTCOMES = {"mended": "mended", "better": "better", "not_addressed": "not yet"}
-_TONES = {"mended": "met", "better": "near", "not_addressed": "not_met"}
+VERDICTS = {
+    "met": "as promised", "near": "in part", "not_met": "not as promised",
+    "heard": "heard, not measured", "unknown": "not measured",
+}  # fmt: skip
+_OUTCOMES = {
+    "met": "mended, measured", "heard": "mended, by ear", "near": "better", "not_met": "not yet",
+    "unknown": "by the plan, nobody looked yet",
+}  # fmt: skip
 _MOST_OPEN = 16
 
 
@@ -55,7 +60,7 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
         joins=[_joined(j) for j in people],
         gear=[j.ssid for j in handover.joins if not j.people],
         reaches=handover.reaches,
-        pains=[_pain(p, papers) for p in drawn.evaluation.brief.pains],
+        pains=[_pain(p, handover.complaints[p.pain], papers) for p in drawn.evaluation.brief.pains],
         restart=[papers.words(r) for r in handover.restart],
     )  # fmt: skip
     return pdf_of(html)
@@ -118,9 +123,9 @@ def code_svg(code: str) -> str:
     return made.svg_inline(scale=_QR_MM / wide, unit="mm", border=4, omitsize=False)
 
 
-def _pain(pain: PainVerdict, papers: Papers) -> dict[str, str]:
+def _pain(pain: PainVerdict, seen: Seen, papers: Papers) -> dict[str, str]:
     return {
         "name": pain.name[:1].upper() + pain.name[1:], "words": pain.words,
-        "planned": papers.words(pain.planned), "outcome": _OUTCOMES[pain.outcome],
-        "tone": _TONES[pain.outcome],
+        "planned": papers.words(pain.planned), "outcome": _OUTCOMES[seen],
+        "tone": "quiet" if seen in ("heard", "unknown") else seen,
     }  # fmt: skip

@@ -63,6 +63,10 @@ def technician_pdf(
             for row in handover.left
         ],
         spare_cables=handover.spare_cables,
+        rooms=[
+            {"name": r.name, "floor": r.floor, "says": r.says, "tone": r.verdict}
+            for r in handover.rooms
+        ],
         racks=list(_racks(drawn, seen)),
         cables=list(_cables(drawn, seen, papers)),
         networks=list(_networks(drawn)),
