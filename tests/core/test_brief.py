@@ -15,6 +15,7 @@ from heathrise.core.design import (
     DesignError,
     Device,
     EquipmentRoom,
+    Network,
     OldCable,
     Pain,
     Site,
@@ -218,7 +219,8 @@ def test_a_name_for_old_devices_mends_what_one_device_fails_at(catalogue: Catalo
     assert _figures(design, catalogue).brief.pains[0].outcome == "better"
     name = {"id": "s", "network": "n", "ssid": "Things", "bands": ("2.4",), "security": "wpa2"}
     joined = WirelessName.model_validate({**name, "fast_transition": False})
-    after = apply(design, [put(joined)])
+    network = Network(id="n", name="Things", purpose="devices", vlan=30, subnet="10.0.3.0/24")
+    after = apply(design, [put(network), put(joined)])
     assert _figures(after, catalogue).brief.pains[0].outcome == "mended"
 
 

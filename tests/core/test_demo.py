@@ -19,7 +19,7 @@ UNBEGUN = {"signal-none", "cable-no-room", "settings-networks"}
 FAMILIES = {
     "plan-storeys", "plan-ceiling", "plan-tall", "plan-outdoors", "plan-mount", "plan-height",
     "signal-room", "signal-deaf", "signal-loud", "signal-shielded", "signal-channel",
-    "signal-illegal", "signal-walk", "cable-way", "cable-length", "cable-category", "cable-uplink",
+    "signal-illegal", "signal-walk", "signal-busy", "cable-way", "cable-length", "cable-category", "cable-uplink",
     "cable-surge", "cable-jacket", "cable-duct", "cable-recommended", "power-left", "power-none",
     "power-budget", "power-loop", "power-narrow", "power-cascade", "power-converter",
     "power-injector", "power-slow", "settings-subnet", "settings-public", "settings-upstream",
@@ -27,7 +27,7 @@ FAMILIES = {
     "settings-vlan", "settings-guest", "settings-guest-name", "settings-reach", "settings-names",
     "settings-twice", "settings-unmanaged", "settings-no-cameras", "settings-beacons",
     "brief-quiet", "brief-dates", "brief-pain", "brief-wire", "brief-found", "brief-later",
-    "brief-drill",
+    "brief-drill", "brief-old",
 }  # fmt: skip
 CURES = {
     "is open to", "Make its ceiling", "Make the ceiling of", "Put Hay loft at", "Take ",

@@ -8,14 +8,15 @@ from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
 from .bands import Band
+from .beacons import beacons_by_band
 from .catalogue import Catalogue
-from .design import Change, ClientGroup, Design, Device, Network, Space, WirelessName, apply, put
+from .design import Change, ClientGroup, Design, Device, Space, apply, put
 from .findings import Cure
 from .in_force import in_force
 from .kept import as_planned
 from .remedies import added_in
-from .settings import beacon_share, lowest_rate_mbps
 from .signal import Busy, ChannelPlan, air_of, busy_hour, channel_plans, channel_tasks, quick_plans
+from .spoiled import said_spoiled
 
 _LEAST_GAIN = 0.01
 _OFFERED = 4
@@ -29,17 +30,6 @@ class BusyView(BaseModel):
 
     busy: Busy
     cures: tuple[Cure, ...]
-
-
-def beacons_by_band(design: Design, catalogue: Catalogue) -> dict[Band, float]:
-    """Return the share of the air that the beacons of one radio take on each band."""
-    networks, rules = design.of(Network), catalogue.rules
-    found: dict[Band, float] = {}
-    for name in design.of(WirelessName).values():
-        share = beacon_share(rules, 1, 1, lowest_rate_mbps(rules, networks[name.network]))
-        for band in name.bands:
-            found[band] = found.get(band, 0.0) + share
-    return found
 
 
 def busy_view(drawn: Design, catalogue: Catalogue) -> BusyView:
@@ -59,10 +49,13 @@ def busy_view(drawn: Design, catalogue: Catalogue) -> BusyView:
             effect = f"busiest radio {busy.worst:.0%} to {after.worst:.0%}"
             if helped > _LEAST_GAIN:
                 effect += f", {helped:.0f} more clients are served"
-            cure = Cure(label=label, effect=effect, changes=tuple(changes))
-            tried.append(((helped, gain), cure))
+            tried.append(((helped, gain), label, effect, changes))
     tried.sort(key=lambda row: row[0], reverse=True)
-    return BusyView(busy=busy, cures=tuple(cure for _, cure in tried[:_OFFERED]))
+    cures = []
+    for _, label, effect, changes in tried[:_OFFERED]:
+        spoils = said_spoiled(design, apply(design, changes), ruled)
+        cures.append(Cure(label=label, effect=effect + spoils, changes=tuple(changes)))
+    return BusyView(busy=busy, cures=tuple(cures))
 
 
 def _after(design: Design, catalogue: Catalogue, plans: Mapping[Band, ChannelPlan] | None) -> Busy:

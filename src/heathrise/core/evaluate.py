@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
 from .bands import Band
+from .beacons import beacons_by_band
 from .brief import BriefChapter, Stand, brief_findings
 from .cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
 from .catalogue import Catalogue
@@ -36,6 +37,8 @@ from .signal import (
     SignalChapter,
     Task,
     air_of,
+    busy_findings,
+    busy_hour,
     channel_findings,
     channel_plans,
     channel_tasks,
@@ -139,7 +142,9 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     settings: SettingsSheet | None = None
     if full:
         settings = _settings(chapters, design, catalogue, power, links)
-    brief = _brief(chapters, drawn, planned_stand(design, catalogue, air, links, power), links)
+    brief = _brief(
+        chapters, drawn, planned_stand(design, catalogue, air, links, power, signal), links
+    )
     findings = chapters.findings
     tally = chapters.run(
         "plan",
@@ -169,9 +174,18 @@ def _channels(
     radios = chapters.run("signal", lambda: radios_of(air, plans)) or {}
     chapters.tell("signal", lambda: channel_findings(air, plans))
     catalogue, design = air.catalogue, air.design
-    if "2.4" in plans:
-        chapters.tell("settings", lambda: beacon_findings(design, catalogue, sharing(plans, "2.4")))
+    chapters.tell("settings", lambda: _beacons(air, plans))
+    beacons = beacons_by_band(design, catalogue)
+    busy = chapters.run("signal", lambda: busy_hour(air, plans, beacons))
+    if busy is not None:
+        chapters.tell("signal", lambda: busy_findings(air, busy))
+        radios = {**radios, "busy": busy}
     return signal.model_copy(update=radios)
+
+
+def _beacons(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
+    for band in plans:
+        yield from beacon_findings(air.design, air.catalogue, band, sharing(plans, band))
 
 
 def _brief(chapters: Chapters, drawn: Design, planned: Stand, links: CableChapter) -> BriefChapter:

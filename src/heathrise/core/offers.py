@@ -63,6 +63,7 @@ class Offer(BaseModel):
     ports_left: int = 0
     hours: float = Field(0.0, description="work of one person, h")
     total: float = Field(0.0, description="price with tax, in the site's currency")
+    busiest: float = Field(0.0, description="share of its air of the busiest radio")
     not_met: int = Field(0, description="findings that are not met")
 
 
@@ -123,6 +124,7 @@ def offer_of(
         expected_w=tally.expected_w,
         ports_left=tally.ports - tally.ports_used, hours=round(order.sum.minutes / 60, 1),
         total=order.sum.total, not_met=tally.not_met,
+        busiest=evaluation.signal.busy.worst if evaluation.signal.busy is not None else 0.0,
     )  # fmt: skip
 
 

@@ -8,7 +8,8 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from .bands import Band
-from .busy_hour import WIDTHS, beacons_by_band
+from .beacons import beacons_by_band
+from .busy_hour import WIDTHS
 from .catalogue import Catalogue
 from .design import Change, Design, Device, apply, put
 from .in_force import in_force

@@ -77,10 +77,10 @@ def mill_brief(at: Turned, studio: Turned) -> list[Element]:
                 ("wheel-great-kitchen", "phone", 4, 0), ("wheel-great-kitchen", "laptop", 2, 0),
                 ("stone-living-room", "television", 1, 1), ("stone-living-room", "console", 1, 1),
                 ("stone-study", "desk_computer", 1, 1), ("stone-study", "storage", 1, 1),
-                ("wheel-boot-hall", "doorbell", 1, 1), ("bin-bedroom-2", "sensor", 3, 0),
-                ("studio-painting-room", "laptop", 2, 0),
+                ("wheel-boot-hall", "doorbell", 1, 1), ("studio-painting-room", "laptop", 2, 0),
             ]
         ),
+        ClientGroup(id="who-old", space="bin-bedroom-2", kind="sensor", count=3, old=True),
         *_habits(
             ("wheel-great-kitchen", "wheel-mill-terrace"), ("stone-study", "wheel-great-kitchen"),
             ("wheel-great-kitchen", "studio-painting-room"),

@@ -10,6 +10,7 @@ from typing import Annotated, Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from ..core.busy_hour import busy_view
 from ..core.catalogue import Catalogue
 from ..core.design import Design, DesignError, ElementId, Floor, Problem
 from ..core.drill import drill
@@ -142,6 +143,9 @@ class BestPlacesAsked(SitesAsked):
 def _cures(work: Work, asked: CuresAsked) -> dict[str, Any]:
     """Look for moves that mend a room; one that is stopped gives the best found by then."""
     planned = as_planned(work.design)
+    if asked.finding.startswith("signal-busy"):
+        view = busy_view(work.design, work.catalogue)
+        return {"cures": [cure.model_dump(mode="json") for cure in view.cures]}
     found = search_cures(planned, work.catalogue, asked.finding, work.progress)
     return {"cures": [cure.model_dump(mode="json") for cure in found]}
 

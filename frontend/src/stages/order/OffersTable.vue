@@ -22,12 +22,14 @@ const money = (n: number) => n.toLocaleString('en', { maximumFractionDigits: 0 }
 type Row = { label: string; of: (o: Offer) => number; say: (o: Offer) => string; moreIs: 'better' | 'worse' | '' }
 const ROWS: Row[] = [
   { label: 'Access points', of: (o) => o.access_points, say: (o) => `${o.access_points}`, moreIs: '' },
-  { label: 'Rooms with first', of: (o) => o.rooms_first, say: (o) => `${o.rooms_first} of ${o.rooms_needed}`, moreIs: 'better' },
-  { label: 'Rooms with second', of: (o) => o.rooms_second, say: (o) => `${o.rooms_second} of ${o.rooms_second_needed}`, moreIs: 'better' },
+  { label: 'Rooms as promised', of: (o) => o.rooms_met, say: (o) => `${o.rooms_met} of ${o.rooms_needed}`, moreIs: 'better' },
+  { label: 'Rooms with one access point', of: (o) => o.rooms_first, say: (o) => `${o.rooms_first} of ${o.rooms_needed}`, moreIs: 'better' },
+  { label: 'Rooms with a second one', of: (o) => o.rooms_second, say: (o) => `${o.rooms_second} of ${o.rooms_second_needed}`, moreIs: 'better' },
   { label: 'Cable', of: (o) => o.cable_m, say: (o) => `${length(o.cable_m, 0)}, ${o.boxes} boxes`, moreIs: 'worse' },
   { label: 'Watts expected', of: (o) => o.expected_w, say: (o) => `${o.expected_w.toFixed(1)} W`, moreIs: 'worse' },
   { label: 'Ports left', of: (o) => o.ports_left, say: (o) => `${o.ports_left}`, moreIs: 'better' },
   { label: 'Work', of: (o) => o.hours, say: (o) => `${o.hours.toFixed(1)} h`, moreIs: 'worse' },
+  { label: 'Fullest air in the busiest hour', of: (o) => 100 * o.busiest, say: (o) => `${Math.round(100 * o.busiest)} %`, moreIs: 'worse' },
   { label: 'Findings not met', of: (o) => o.not_met, say: (o) => `${o.not_met}`, moreIs: 'worse' },
   { label: 'Price with tax', of: (o) => o.total, say: (o) => `${money(o.total)} ${store.site?.currency ?? ''}`, moreIs: 'worse' },
 ]

@@ -55,7 +55,7 @@ function set(row: RadioSheet, value: number): void {
   <div class="head">
     <Select v-model="band" :options="bands" option-label="label" option-value="value" size="small" aria-label="Band" />
     <p class="quiet">
-      {{ signal.channels_note }}. Mesh off: {{ sheet.mesh_reason }}. Optimiser {{ sheet.optimiser ? 'on' : 'off' }}: {{ sheet.optimiser_reason }}.
+      {{ signal.channels_note }}. Mesh {{ sheet.mesh ? 'on' : 'off' }}: {{ sheet.mesh_reason }}. Optimiser {{ sheet.optimiser ? 'on' : 'off' }}: {{ sheet.optimiser_reason }}.
       <template v-if="fence">Fences: channels {{ fence.channels.join(', ') }}; {{ fence.width_mhz }} MHz; {{ fence.least_dbm }} to {{ fence.most_dbm }} dBm.</template>
       Check the national rules in force.
     </p>

@@ -4,13 +4,14 @@ from .assess import BriefChapter, assess_brief
 from .found import Opinion
 from .later import Reserve
 from .pains import Outcome, PainVerdict
-from .stand import Free, Level, Spot, Stand
+from .stand import Free, Hop, Level, Spot, Stand, Walked
 from .verdicts import RunPath, brief_findings
 from .wishes import Wish
 
 __all__ = [
     "BriefChapter",
     "Free",
+    "Hop",
     "Level",
     "Opinion",
     "Outcome",
@@ -19,6 +20,7 @@ __all__ = [
     "RunPath",
     "Spot",
     "Stand",
+    "Walked",
     "Wish",
     "assess_brief",
     "brief_findings",

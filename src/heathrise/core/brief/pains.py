@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+import math
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
 from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..bands import Band
 from ..catalogue import Rules, Used
-from ..design import ClientGroup, Complaint, Pain, Switch, WirelessName
+from ..design import ClientGroup, Complaint, Device, Pain, Switch, WirelessName
 from .stand import Level, Spot, Stand
 
 Outcome = Literal["mended", "better", "not_addressed"]
@@ -48,12 +49,14 @@ class PainVerdict(BaseModel):
 
 @dataclass(frozen=True)
 class _Seen:
-    """How a complaint stands: 2 settled, 1 half, 0 not; in words; the level that was looked at."""
+    """How a complaint stands: 2 settled, 1 half, 0 not; in words; the level that was looked at, and
+    the access point that it hangs on."""
 
     rank: int
     text: str
     dbm: float | None = None
     used: tuple[str, ...] = ()
+    device: str | None = None
 
 
 def judge_pains(planned: Stand, today: Stand | None) -> list[PainVerdict]:
@@ -66,7 +69,7 @@ def judge_pains(planned: Stand, today: Stand | None) -> list[PainVerdict]:
 
 def _judge(pain: Pain, planned: Stand, today: Stand | None) -> PainVerdict:
     look = _LOOKS[pain.kind]
-    then = look(pain, planned)
+    then = _over_its_run(look(pain, planned), planned)
     before = look(pain, today) if today is not None else None
     rules = planned.catalogue.rules
     room = planned.room_at(pain.floor, pain.at)
@@ -86,6 +89,14 @@ def _judge(pain: Pain, planned: Stand, today: Stand | None) -> PainVerdict:
         outcome=_outcome(then, before, rules[gap]),
         used=rules.used(*used),
     )
+
+
+def _over_its_run(seen: _Seen, stand: Stand) -> _Seen:
+    """Nothing is mended over a run that does not carry what it should."""
+    why = stand.failing.get(seen.device or "")
+    if why is None:
+        return seen
+    return replace(seen, rank=min(seen.rank, 1), text=f"{seen.text}; its cable: {why}")
 
 
 def _outcome(then: _Seen, before: _Seen | None, gap_db: float) -> Outcome:
@@ -148,11 +159,13 @@ def _dead(pain: Pain, stand: Stand) -> _Seen:
     spot = (pain.floor, pain.at)
     want = _want(stand.catalogue.rules, stand, spot)
     rank, best, text = _first(stand, spot, want)
-    return _Seen(rank, text, best.dbm if best else None, (f"{want.path}.first_dbm",))
+    used = (f"{want.path}.first_dbm",)
+    return _Seen(rank, text, best.dbm if best else None, used, best.device if best else None)
 
 
 def _slow(pain: Pain, stand: Stand) -> _Seen:
-    """The narrowest link up to the line, against what the room needs in its busy hour."""
+    """The narrowest link on the way to the line, what is got over the air there and how full it
+    is in the busiest hour, against what the room needs."""
     spot = (pain.floor, pain.at)
     want = _want(stand.catalogue.rules, stand, spot)
     rank, best, text = _first(stand, spot, want)
@@ -160,20 +173,38 @@ def _slow(pain: Pain, stand: Stand) -> _Seen:
     need, more = _need_mbps(stand, spot)
     if best is None:
         return _Seen(0, text, None, figures + more)
-    device = stand.design.get("device", best.device)
-    model = stand.catalogue.model_of(device)  # type: ignore[arg-type]
-    links = {f"the line, {stand.design.site.line_mbps:g} Mb/s": stand.design.site.line_mbps}
-    own = model.speed_mbps / 2 if model.over_air else model.speed_mbps
-    said = "repeats over the air" if model.over_air else f"{model.speed_mbps:g} Mb/s"
-    links[f"{getattr(device, 'name', '')}, {said}"] = own
-    for switch in stand.design.of(Switch).values():
-        speed = max(g.speed_mbps for g in stand.catalogue.switches[switch.model].groups)
-        links[f"{switch.name}, {speed:g} Mb/s"] = float(speed)
-    narrowest = min(links, key=lambda k: links[k])
-    enough = links[narrowest] >= need
-    score = 2 if rank == 2 and enough and not model.over_air else 1 if rank and enough else 0
-    words = f"narrowest link: {narrowest}; {need:g} Mb/s needed; {text}"
-    return _Seen(score, words, best.dbm, figures + more)
+    name, mbps = _narrowest(stand, best)
+    enough = mbps >= need
+    full, said, used = _air(stand, best)
+    words = f"narrowest: {name}, {mbps:g} Mb/s; {need:g} Mb/s needed{said}; {text}"
+    halved = any(h.name.startswith("the air to ") for h in stand.chains.get(best.device, ()))
+    score = 2 if rank == 2 and enough and full == 0 and not halved else 1
+    if not rank or not enough or full == 2:
+        score = 0
+    return _Seen(score, words, best.dbm, figures + more + used, best.device)
+
+
+def _narrowest(stand: Stand, best: Level) -> tuple[str, float]:
+    """Return the narrowest link between a spot and the line, the air at the spot among them."""
+    links = [(hop.name, hop.mbps) for hop in stand.chains.get(best.device, ())]
+    if best.mbps:
+        links.append((f"the air on {best.band} GHz", round(best.mbps, 1)))
+    if not links:
+        links = [("the line", float(stand.design.site.line_mbps))]
+    return min(links, key=lambda link: link[1])
+
+
+def _air(stand: Stand, best: Level) -> tuple[int, str, tuple[str, ...]]:
+    """Return how full the air of a radio is in the busiest hour: 0 there is room, 1 it is told, 2
+    it does not hold; in words, and the figures."""
+    share = stand.air.get((best.device, best.band))
+    if share is None:
+        return 0, "", ()
+    rules = stand.catalogue.rules
+    paths = ("signal.busy_share", "signal.busy_near_share")
+    full = 2 if share > rules[paths[0]] else 1 if share > rules[paths[1]] else 0
+    words = f"; its air is {share:.0%} full in the busiest hour" if full else ""
+    return full, words, paths if full else ()
 
 
 def _need_mbps(stand: Stand, spot: Spot) -> tuple[float, tuple[str, ...]]:
@@ -187,8 +218,14 @@ def _need_mbps(stand: Stand, spot: Spot) -> tuple[float, tuple[str, ...]]:
     return stand.catalogue.rules["brief.slow_need_mbps"], ("brief.slow_need_mbps",)
 
 
+def _near(pain: Pain, spots: Iterable[Spot]) -> bool:
+    """Whether any of some spots lies near a complaint, on its storey."""
+    return any(f == pain.floor and math.dist(at, pain.at) <= _PASSES_M for f, at in spots)
+
+
 def _drops(pain: Pain, stand: Stand) -> _Seen:
-    """A walk holds where a second access point is there before the first is lost."""
+    """A walk holds where a second access point is there before the first is lost; the walks that
+    are noted and pass here are asked as well."""
     spot = (pain.floor, pain.at)
     rules = stand.catalogue.rules
     want = _want(rules, stand, spot, "calls")
@@ -200,14 +237,51 @@ def _drops(pain: Pain, stand: Stand) -> _Seen:
     over = second.dbm - want.second_dbm
     rank = 2 if over >= 0 else 1 if over >= -rules["brief.near_db"] else 0
     name = getattr(stand.design.get("device", second.device), "name", second.device)
-    return _Seen(
-        rank, f"second is {name} at {second.dbm:.0f} dBm, wants {want.second_dbm:g}",
-        second.dbm, used,
-    )  # fmt: skip
+    text = f"second is {name} at {second.dbm:.0f} dBm, wants {want.second_dbm:g}"
+    passing = [w for w in stand.walks if _near(pain, w.points)]
+    broken = next((w for w in passing if not w.holds), None)
+    if broken is not None:
+        said = f"{broken.text[0].lower()}{broken.text[1:]}"
+        return _Seen(min(rank, 1), f"on the way {broken.name} {said}; {text}", second.dbm, used)
+    if passing:
+        text += f"; the call holds on the way {passing[0].name}"
+    return _Seen(rank, text, second.dbm, used, second.device)
+
+
+def _clings(pain: Pain, stand: Stand) -> _Seen:
+    """A client lets go of another storey's access point where one of its own is louder by what it
+    changes for, and the walks that pass here show no clinging."""
+    spot = (pain.floor, pain.at)
+    rules = stand.catalogue.rules
+    want = _want(rules, stand, spot, "calls")
+    path = "signal.roam_better_db"
+    floors = {d.id: d.floor for d in stand.design.of(Device).values()}
+    heard = stand.strongest(spot, want.band)
+    own = next((k for k in heard if floors[k.device] == pain.floor), None)
+    away = next((k for k in heard if floors[k.device] != pain.floor), None)
+    if own is None:
+        return _Seen(0, "no access point of this storey is heard", None, (path,))
+    name = getattr(stand.design.get("device", own.device), "name", own.device)
+    clinging = [w for w in stand.walks if _near(pain, w.clings)]
+    if clinging:
+        return _Seen(0, f"on the way {clinging[0].name} a client still clings", own.dbm, (path,))
+    if away is None:
+        return _Seen(2, f"{name} is heard alone", own.dbm, (path,))
+    over = own.dbm - away.dbm
+    rank = 2 if over >= rules[path] else 1 if over > 0 else 0
+    words = f"{name} is {over:.0f} dB over the loudest of another storey, wants {rules[path]:g}"
+    return _Seen(rank, words, own.dbm, (path,))
+
+
+def _full_bars(pain: Pain, stand: Stand) -> _Seen:
+    """Full bars say nothing of what lies behind them: the chain to the line, and the air."""
+    seen = _slow(pain, stand)
+    return seen if seen.rank else replace(seen, text=f"the signal is not what lacks; {seen.text}")
 
 
 def _lags(pain: Pain, stand: Stand) -> _Seen:
-    """A wire ends it; without one, a good level from what is not repeated over the air."""
+    """A wire ends it; without one, a good level from what is not repeated over the air and has
+    room in its air."""
     spot = (pain.floor, pain.at)
     room = stand.room_at(*spot)
     if room is not None:
@@ -221,9 +295,12 @@ def _lags(pain: Pain, stand: Stand) -> _Seen:
     if best is None:
         return _Seen(0, f"no wire; {text}", None, used)
     device = stand.design.get("device", best.device)  # type: ignore[assignment]
-    if stand.catalogue.model_of(device).over_air:
-        return _Seen(0, f"no wire; {device.name} repeats over the air", best.dbm, used)
-    return _Seen(1 if rank == 2 else 0, f"no wire; {text}", best.dbm, used)
+    over_air = any(h.name.startswith("the air to ") for h in stand.chains.get(best.device, ()))
+    if stand.catalogue.model_of(device).over_air or over_air:
+        return _Seen(0, f"no wire; {device.name} hangs on the air itself", best.dbm, used)
+    full, said, more = _air(stand, best)
+    score = 1 if rank == 2 and full < 2 else 0
+    return _Seen(score, f"no wire{said}; {text}", best.dbm, used + more, best.device)
 
 
 def _one_device(pain: Pain, stand: Stand) -> _Seen:
@@ -241,7 +318,7 @@ def _one_device(pain: Pain, stand: Stand) -> _Seen:
     if not joins:
         why = "no name that an older device can join (2.4 GHz, WPA2, no fast transition)"
         return _Seen(min(rank, 1) if best else 0, f"{why}; {text}", dbm, used)
-    return _Seen(rank, f"can join {joins[0]}; {text}", dbm, used)
+    return _Seen(rank, f"can join {joins[0]}; {text}", dbm, used, best.device if best else None)
 
 
 def _heap(pain: Pain, stand: Stand) -> _Seen:
@@ -258,13 +335,14 @@ def _heap(pain: Pain, stand: Stand) -> _Seen:
 
 
 _SAME_CORNER_M = 4.0
+_PASSES_M = 4.0  # a walk that comes so near to a complaint passes it
 _LOOKS: dict[Complaint, Callable[[Pain, Stand], _Seen]] = {
     "dead": _dead,
     "slow": _slow,
     "drops": _drops,
     "lags": _lags,
-    "full_bars": _slow,
-    "clings": _drops,
+    "full_bars": _full_bars,
+    "clings": _clings,
     "one_device": _one_device,
     "heap": _heap,
 }

@@ -17,11 +17,13 @@ Spot = tuple[str, Point]  # a storey and where on it
 
 @dataclass(frozen=True)
 class Level:
-    """What one access point gives at a spot: dBm of the weaker direction on one band."""
+    """What one access point gives at a spot: dBm of the weaker direction on one band, and the Mb/s
+    that somebody gets there alone."""
 
     device: str
     band: Band
     dbm: float
+    mbps: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -34,19 +36,49 @@ class Free:
 
 
 @dataclass(frozen=True)
+class Hop:
+    """One link of the chain between an access point and the line: what it is, and its Mb/s."""
+
+    name: str
+    mbps: float
+
+
+@dataclass(frozen=True)
+class Walked:
+    """A walk that is often taken with a call: what becomes of it, and where it goes and clings."""
+
+    name: str
+    holds: bool
+    text: str
+    points: tuple[Spot, ...]
+    clings: tuple[Spot, ...] = ()
+
+
+@dataclass(frozen=True)
 class Stand:
     """A design and what was worked out of it.
 
-    ``levels`` holds what is heard at each spot that was asked for, ``served`` how many rooms each
-    access point serves, ``wired`` the devices that a run reaches.
+    ``levels`` holds what is heard at each spot that was asked for, of what is connected alone;
+    ``served`` how many rooms each access point serves; ``sockets`` the cables of each device that
+    reach it, do for their speed and end in a port, ``wired`` those devices. ``chains`` is by access
+    point the links from it to the line, ``air`` by radio the share of its air that the busiest hour
+    takes, ``failing`` by device why its run does not carry what it should.
     """
 
     design: Design
     catalogue: Catalogue
     levels: Mapping[Spot, tuple[Level, ...]] = field(default_factory=dict)
     served: Mapping[str, int] = field(default_factory=dict)
-    wired: frozenset[str] = frozenset()
+    sockets: Mapping[str, int] = field(default_factory=dict)
     free: Free = Free()
+    chains: Mapping[str, tuple[Hop, ...]] = field(default_factory=dict)
+    air: Mapping[tuple[str, Band], float] = field(default_factory=dict)
+    walks: tuple[Walked, ...] = ()
+    failing: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def wired(self) -> frozenset[str]:
+        return frozenset(self.sockets)
 
     def strongest(self, spot: Spot, band: Band) -> list[Level]:
         """Return what is heard on a band at a spot, the strongest first."""

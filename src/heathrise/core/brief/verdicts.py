@@ -8,8 +8,21 @@ from collections.abc import Iterator, Sequence
 from shapely.geometry import LineString, Point, Polygon
 
 from ..catalogue import Catalogue
-from ..design import Design, Device, EquipmentRoom, Pain, Space, Switch, Zone, put
+from ..design import (
+    ClientGroup,
+    Design,
+    Device,
+    EquipmentRoom,
+    Network,
+    Pain,
+    Space,
+    Switch,
+    WirelessName,
+    Zone,
+    put,
+)
 from ..findings import Cure, Finding, Place
+from ..wording import some
 from .found import Opinion
 from .later import Reserve
 from .pains import PainVerdict
@@ -44,6 +57,7 @@ def brief_findings(
         if reserve.verdict != "met":
             yield _later(stand, reserve)
     yield from _drilling(stand, paths)
+    yield from _old(stand)
 
 
 def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
@@ -83,6 +97,56 @@ def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
                 ),
             ),
         )  # fmt: skip
+
+
+def _old(stand: Stand) -> Iterator[Finding]:
+    """Yield that old clients are noted and no name is one that they can join."""
+    design, catalogue = stand.design, stand.catalogue
+    groups = [g for g in design.of(ClientGroup).values() if g.old and g.count > g.wired]
+    groups = [g for g in groups if catalogue.clients[g.kind].power_dbm]
+    names = [
+        n for n in design.of(WirelessName).values()
+        if "2.4" in n.bands and n.security in ("wpa2", "wpa3_wpa2") and not n.fast_transition
+    ]  # fmt: skip
+    if not groups or names:
+        return
+    spaces = design.of(Space)
+    count = sum(g.count - g.wired for g in groups)
+    rooms = some(list(dict.fromkeys(spaces[g.space].name for g in groups)))
+    yield Finding(
+        id="brief-old", stage="brief", severity="not_met",
+        text=f"{count} older clients, in {rooms}, speak 2.4 GHz and WPA2 alone and fail with fast "
+        "transition; no name is one that they can join. On a wire they come up at 100 Mb/s.",
+        places=tuple(
+            Place(kind="space", id=k, floor=spaces[k].floor)
+            for k in dict.fromkeys(g.space for g in groups)
+        ),
+        rule="older clients find a name on 2.4 GHz with WPA2 and without fast transition",
+        source=catalogue.rules.sources["practice"].name, cures=tuple(_name_for_old(stand)),
+    )  # fmt: skip
+
+
+_HOSTS: tuple[str, ...] = ("devices", "main", "staff")  # networks that older clients may join
+
+
+def _name_for_old(stand: Stand) -> Iterator[Cure]:
+    """Offer a name of their own on the network for devices, else on the main one."""
+    design = stand.design
+    networks = sorted(
+        (n for n in design.of(Network).values() if n.purpose in _HOSTS),
+        key=lambda n: _HOSTS.index(n.purpose),
+    )
+    if not networks:
+        return
+    host, known = networks[0], design.of(WirelessName)
+    key = next(f"ssid-old-{k}" for k in range(1, 1000) if f"ssid-old-{k}" not in known)
+    first = next(iter(known.values()), None)
+    ssid = f"{first.ssid if first is not None else host.name} older"[:32]
+    name = WirelessName(
+        id=key, network=host.id, ssid=ssid, bands=("2.4",), security="wpa2", fast_transition=False
+    )
+    effect = f"on {host.name}; one more name takes air for its beacons"
+    yield Cure(label=f"Add the name {ssid}", effect=effect, changes=(put(name),))
 
 
 def _pain(stand: Stand, pain: PainVerdict) -> Finding:

@@ -6,7 +6,6 @@ from typing import ClassVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..catalogue import Catalogue
 from ..design import ClientGroup, Device, Space
 from .stand import Stand
 
@@ -46,7 +45,7 @@ def judge_wishes(stand: Stand) -> list[Wish]:
 def _judge(stand: Stand, space: Space, groups: list[ClientGroup]) -> Wish:
     catalogue = stand.catalogue
     there = stand.wired_in(space)
-    sockets = sum(_sockets(catalogue, d) for d in there)
+    sockets = sum(_sockets(stand, d) for d in there)
     of_kind: dict[str, int] = {}
     for device in there:
         of_kind[device.kind] = of_kind.get(device.kind, 0) + 1
@@ -70,9 +69,10 @@ def _judge(stand: Stand, space: Space, groups: list[ClientGroup]) -> Wish:
     )
 
 
-def _sockets(catalogue: Catalogue, device: Device) -> int:
-    """Return how many clients can be plugged in at a device."""
-    role, model = catalogue.role_of(device), catalogue.model_of(device)
+def _sockets(stand: Stand, device: Device) -> int:
+    """Return how many clients can be plugged in at a device: into sockets of which the cable does
+    and ends in a port."""
+    role, model = stand.catalogue.role_of(device), stand.catalogue.model_of(device)
     if role.links == "every_cable":
-        return model.sockets
+        return min(model.sockets, stand.sockets.get(device.id, 0))
     return sum(group.count for group in model.ports) if not role.leads_out else 0

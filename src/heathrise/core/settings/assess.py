@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Sequence
 
+from ..bands import Band
 from ..catalogue import Catalogue
 from ..design import Design, Network, WirelessName
 from ..findings import Finding
@@ -52,19 +53,21 @@ _OPTIMISER = {
 }
 
 
-def beacon_findings(design: Design, catalogue: Catalogue, sharing: int) -> Iterator[Finding]:
-    """Yield the finding that beacons take too much air on 2.4 GHz, where so many share it."""
+def beacon_findings(
+    design: Design, catalogue: Catalogue, band: Band, sharing: int
+) -> Iterator[Finding]:
+    """Yield the finding that beacons take too much air on a band, where so many share it."""
     rules, networks = catalogue.rules, design.of(Network)
-    names = [n for n in design.of(WirelessName).values() if "2.4" in n.bands]
+    names = [n for n in design.of(WirelessName).values() if band in n.bands]
     rates = [lowest_rate_mbps(rules, networks[n.network]) for n in names]
     share = sum(beacon_share(rules, 1, sharing, rate) for rate in rates)
     limit = rules["settings.beacon_limit_share"]
     if share > limit:
         yield Finding(
-            id="settings-beacons",
+            id="settings-beacons" if band == "2.4" else f"settings-beacons-{band}",
             stage="settings",
             severity="near",
-            text=f"Beacons take {share:.0%} of the air on 2.4 GHz: {len(names)} names on "
+            text=f"Beacons take {share:.0%} of the air on {band} GHz: {len(names)} names on "
             f"{sharing} access points that share a channel.",
             figure=round(100 * share, 1),
             limit=100 * limit,

@@ -12,7 +12,7 @@ from .assess import (
     sharing,
 )
 from .calibrate import Calibration, calibrate
-from .capacity import Busy, busy_hour
+from .capacity import Busy, busy_findings, busy_hour
 from .channels import ChannelPlan, Task
 from .deviate import BandView, band_view
 from .difference import difference
@@ -21,6 +21,7 @@ from .explain import SpotView, explain_spot
 from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
 from .levels import Air, Direction, heard_at, readings_at
 from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, rates_over_air
+from .rates import user_mbps
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
@@ -55,6 +56,7 @@ __all__ = [
     "air_of",
     "asked_rooms",
     "band_view",
+    "busy_findings",
     "busy_hour",
     "calibrate",
     "channel_findings",
@@ -84,6 +86,7 @@ __all__ = [
     "share_walled",
     "sharing",
     "signal_findings",
+    "user_mbps",
     "walk",
     "walk_of",
     "walls_that",

@@ -13,6 +13,7 @@ from ..findings import Finding
 from ..in_force import in_force
 from ..memo import IdentityMemo
 from ..progress import Progress
+from .capacity import Busy
 from .channels import (
     ChannelPlan,
     Task,
@@ -38,7 +39,7 @@ class SignalChapter(BaseModel):
 
     ``channels`` are those that each band has on this site; ``searching`` says that those planned
     are a first plan and a better one is being looked for; ``fences`` is what a controller's own
-    optimiser is kept within.
+    optimiser is kept within; ``busy`` is the busiest hour.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -51,6 +52,7 @@ class SignalChapter(BaseModel):
     channels_note: str | None = None
     fences: tuple[Fence, ...] | None = None
     searching: bool = False
+    busy: Busy | None = None
     findings: tuple[Finding, ...] = ()
 
 

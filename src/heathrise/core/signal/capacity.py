@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import ClassVar, Literal
 
@@ -11,11 +11,14 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Polygon
 
-from ..bands import Band
+from ..bands import BANDS, Band
 from ..catalogue import ClientModel
 from ..design import ClientGroup, Device, Space
+from ..findings import Finding, Place
+from ..wording import some
 from .channels import ChannelPlan
 from .levels import Air
+from .mesh import mesh_links
 from .rates import users_mbps
 from .survey import room_points
 from .terrain import losses_db
@@ -23,7 +26,7 @@ from .terrain import losses_db
 Array = NDArray[np.float64]
 
 POINTS_M = 1.0
-_USED: tuple[Band, Band] = ("2.4", "5")
+_FAST: tuple[Band, ...] = ("6", "5")  # tried first, if heard well enough to stay
 
 
 class Using(BaseModel):
@@ -52,6 +55,9 @@ class Load(BaseModel):
     band: Band
     channel: int
     own: float = Field(description="what its own clients take")
+    relayed: float = Field(
+        0.0, description="what its link over the air takes for all that hang on it"
+    )
     beacons: float = Field(description="what its own beacons take")
     others: float = Field(description="what radios take that it shares its channel with")
     total: float
@@ -72,7 +78,11 @@ class Starved(BaseModel):
 
 
 class Busy(BaseModel):
-    """The busiest hour: every radio, the busiest first, and who is served by none."""
+    """The busiest hour: every radio, the busiest first, and who is served by none.
+
+    Radios of all bands take part. What hangs on an access point without a cable goes through the
+    air twice: to it, and over its link to its parent.
+    """
 
     model_config = ConfigDict(frozen=True)
 
@@ -105,9 +115,9 @@ class _Served:
 def busy_hour(air: Air, plans: Mapping[Band, ChannelPlan], beacons: Mapping[Band, float]) -> Busy:
     """Return the busiest hour by the brief's clients.
 
-    A client uses 5 GHz where it hears it well enough to stay, else 2.4 GHz, else 5 GHz as far as
-    it goes. What it asks for over what it gets alone is its share of the air; radios that contend
-    share one air. What neighbours send is not known and not counted.
+    A client uses 6 GHz, then 5 GHz where it hears it well enough to stay, else 2.4 GHz, else what
+    it gets; an old one 2.4 GHz alone. What it asks for over what it gets alone is its share of the
+    air; radios that contend share one air. What neighbours send is not known and not counted.
 
     Args:
         beacons: share of the air that one radio's own beacons take, by band.
@@ -117,19 +127,39 @@ def busy_hour(air: Air, plans: Mapping[Band, ChannelPlan], beacons: Mapping[Band
     groups = air.design.of(ClientGroup)
     for group in groups.values():
         _serve(air, group, served)
+    relayed = _relayed(air, served)
     own = {key: sum(s.share for s in rows.values()) for key, rows in served.sums.items()}
     loads = []
     for (device, band), radio in air.radios.items():
         plan = plans.get(band)
         if not radio.on or plan is None or device not in plan.channels:
             continue
-        loads.append(_load(air, plan, device, own, beacons.get(band, 0.0), served))
+        loads.append(_load(air, plan, device, own, relayed, beacons.get(band, 0.0), served))
     loads.sort(key=lambda load: -load.total)
     return Busy(
         loads=tuple(loads), starved=tuple(served.starved),
         clients=sum(max(0, g.count - g.wired) for g in groups.values()),
         near_share=rules["signal.busy_near_share"], most_share=rules["signal.busy_share"],
     )  # fmt: skip
+
+
+def _relayed(air: Air, served: _Served) -> dict[tuple[str, Band], float]:
+    """Return the share of the air that each link to a parent takes, by the radio that hangs on it:
+    what its own clients ask for, and what hangs on it in turn."""
+    links = {k.device: k for k in mesh_links(air) if k.parent is not None}
+    if not links:
+        return {}
+    asks: dict[str, float] = {}
+    for (device, _), rows in served.sums.items():
+        asks[device] = asks.get(device, 0.0) + sum(s.mbps for s in rows.values())
+    found: dict[tuple[str, Band], float] = {}
+    for link in sorted(links.values(), key=lambda k: -k.hops):
+        mbps = asks.get(link.device, 0.0)
+        rate = link.rate_mbps * air.rules["signal.user_share"]
+        found[link.device, link.band] = mbps / rate if rate > 0 else 0.0
+        if link.parent is not None:
+            asks[link.parent] = asks.get(link.parent, 0.0) + mbps
+    return found
 
 
 def _serve(air: Air, group: ClientGroup, served: _Served) -> None:
@@ -146,6 +176,8 @@ def _serve(air: Air, group: ClientGroup, served: _Served) -> None:
         return
     x, y = room_points(Polygon(space.outline), POINTS_M)
     best = _best(air, space, client, x, y)
+    if group.old and "2.4" in best:
+        best = {"2.4": best["2.4"]}
     asks_mbps = client.down_mbps + client.up_mbps
     stays_dbm = air.rules["signal.roam_below_dbm"]
     each, without = count / len(x), 0.0
@@ -175,9 +207,8 @@ class _Best:
 def _choice(best: Mapping[Band, _Best], k: int, stays_dbm: float) -> Band | None:
     """Return the band that a client uses at a point, or None where it gets nothing on any."""
     gets = [band for band, row in best.items() if row.mbps[k] > 0]
-    if "5" in gets and best["5"].dbm[k] >= stays_dbm:
-        return "5"
-    return gets[0] if gets else None  # 2.4 GHz comes first
+    fast = (band for band in _FAST if band in gets and best[band].dbm[k] >= stays_dbm)
+    return next(fast, gets[0] if gets else None)  # else 2.4 GHz comes first
 
 
 def _best(air: Air, space: Space, client: ClientModel, x: Array, y: Array) -> dict[Band, _Best]:
@@ -188,7 +219,7 @@ def _best(air: Air, space: Space, client: ClientModel, x: Array, y: Array) -> di
         if (model := air.catalogue.airs.get(device.model)) is not None
     }
     found: dict[Band, _Best] = {}
-    for row, band in enumerate(_USED):
+    for row, band in enumerate(BANDS):
         devices = air.access_points(band)
         if band not in client.power_dbm or not devices:
             continue
@@ -211,17 +242,18 @@ def _starved(
 
 def _load(
     air: Air, plan: ChannelPlan, device: str, own: Mapping[tuple[str, Band], float],
-    beacons: float, served: _Served,
+    relayed: Mapping[tuple[str, Band], float], beacons: float, served: _Served,
 ) -> Load:  # fmt: skip
     band, rules = plan.band, air.rules
     channel = plan.channels[device]
     others = sum(
         air.channels.overlap(band, plan.width_mhz, channel, plan.channels[other])
-        * (own.get((other, band), 0.0) + beacons)
+        * (own.get((other, band), 0.0) + relayed.get((other, band), 0.0) + beacons)
         for other, _ in plan.contenders.get(device, ())
     )
     mine = own.get((device, band), 0.0)
-    total = mine + beacons + others
+    link = relayed.get((device, band), 0.0)
+    total = mine + link + beacons + others
     verdict: Literal["met", "near", "not_met"] = "met"
     if total > rules["signal.busy_share"]:
         verdict = "not_met"
@@ -241,7 +273,51 @@ def _load(
     point = air.design.of(Device)[device]
     return Load(
         device=device, name=point.name, floor=point.floor, band=band, channel=channel,
-        own=round(mine, 4), beacons=round(beacons, 4), others=round(others, 4),
+        own=round(mine, 4), relayed=round(link, 4), beacons=round(beacons, 4),
+        others=round(others, 4),
         total=round(total, 4), verdict=verdict,
         using=tuple(sorted(using, key=lambda u: -u.share)),
     )  # fmt: skip
+
+
+def busy_findings(air: Air, busy: Busy) -> Iterator[Finding]:
+    """Yield the bands on which radios have more to carry than their air holds, and those whom no
+    radio serves."""
+    rules, devices = air.rules, air.design.of(Device)
+    paths = ("signal.busy_share", "signal.busy_near_share", "signal.user_share")
+    for band in BANDS:
+        loads = [load for load in busy.loads if load.band == band and load.verdict != "met"]
+        if not loads:
+            continue
+        worst = loads[0]
+        more = [load.name for load in loads[1:] if load.verdict == worst.verdict]
+        text = f"In the busiest hour {worst.name} has {worst.total:.0%} of its air on {band} GHz "
+        text += "to carry"
+        if more:
+            text += f", and {some(more)} more than {busy.near_share:.0%} as well"
+        yield Finding(
+            id=f"signal-busy-{band}", stage="signal",
+            severity="not_met" if worst.verdict == "not_met" else "near", text=f"{text}.",
+            places=tuple(
+                Place(kind="device", id=d.id, floor=d.floor, at=d.at)
+                for d in (devices[load.device] for load in loads)
+            ),
+            figure=round(100 * worst.total, 1), limit=round(100 * busy.most_share, 1),
+            unit="% of the air", rule="what clients ask for in the busiest hour fits into the air",
+            source=rules.source(paths[0]), used=rules.used(*paths), searches_cures=True,
+        )  # fmt: skip
+    if busy.starved:
+        rooms = list(dict.fromkeys(s.room for s in busy.starved))
+        clients = sum(s.clients for s in busy.starved)
+        groups = air.design.of(ClientGroup)
+        yield Finding(
+            id="signal-busy-unserved", stage="signal", severity="not_met",
+            text=f"{clients:g} clients get nothing over the air, in {some(rooms)}: "
+            f"{busy.starved[0].why}.",
+            places=tuple(
+                Place(kind="space", id=key, floor=air.design.of(Space)[key].floor)
+                for key in dict.fromkeys(groups[s.group].space for s in busy.starved)
+            ),
+            figure=clients, unit="clients", rule="every client that is noted is served",
+            source=rules.source(paths[2]), used=rules.used(paths[2]), searches_cures=True,
+        )  # fmt: skip

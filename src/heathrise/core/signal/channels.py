@@ -19,6 +19,7 @@ from .cliques import least_shared_db
 from .exchange import improved
 from .hearing import hearing_dbm
 from .levels import Air
+from .mesh import mesh_links
 from .neighbours import Near, neighbours_near
 from .transmit import overrides
 
@@ -53,7 +54,12 @@ class ChannelPlan:
 @dataclass(frozen=True)
 class Task:
     """What a channel search starts from: levels in whole dBm, what a person has set, and the
-    neighbours that each radio hears."""
+    neighbours that each radio hears.
+
+    Radios that carry a link between them over the air have one channel: they are one row here, and
+    ``members`` says which they are; ``inner_db`` is what they share among themselves whatever it
+    is. Without ``members`` each row is one radio.
+    """
 
     band: Band
     width_mhz: int
@@ -62,6 +68,8 @@ class Task:
     fixed: tuple[int | None, ...]
     plan: BandPlan
     near: tuple[Near, ...] = ()
+    members: tuple[tuple[int, ...], ...] = ()
+    inner_db: float = 0.0
 
     def overlap(self, first: int, second: int) -> float:
         return self.plan.overlap(self.band, self.width_mhz, first, second)
@@ -110,7 +118,7 @@ def channel_task(air: Air, band: Band) -> Task:
     legal = plan.legal[band]
     width = {"2.4": 20, "5": site.width_5ghz_mhz, "6": plan.width_6_mhz()}[band]
     held = [said.get((d.id, band)) for d in air.access_points(band)]
-    return Task(
+    task = Task(
         band=band,
         width_mhz=width,
         options=plan.primaries(band, width),
@@ -119,13 +127,74 @@ def channel_task(air: Air, band: Band) -> Task:
         plan=plan,
         near=neighbours_near(air, band, air.access_points(band)),
     )
+    return tied(task, _tie(air, task))
+
+
+def _tie(air: Air, task: Task) -> list[tuple[int, int]]:
+    """Return the radios that hang on one another over the air, but for two that a person has set
+    to different channels."""
+    number = {d.id: k for k, d in enumerate(air.access_points(task.band))}
+    pairs = []
+    for link in mesh_links(air):
+        if link.band != task.band or link.parent not in number or link.device not in number:
+            continue
+        a, b = number[link.device], number[link.parent]
+        if None in (task.fixed[a], task.fixed[b]) or task.fixed[a] == task.fixed[b]:
+            pairs.append((a, b))
+    return pairs
+
+
+def tied(task: Task, pairs: Sequence[tuple[int, int]]) -> Task:
+    """Return a task in which radios that are tied pair by pair are one."""
+    if not pairs:
+        return task
+    root = list(range(len(task.fixed)))
+
+    def find(k: int) -> int:
+        while root[k] != k:
+            k = root[k]
+        return k
+
+    for a, b in pairs:
+        held = {task.fixed[k] for k in range(len(root)) if find(k) in (find(a), find(b))} - {None}
+        if len(held) <= 1:
+            root[find(a)] = find(b)
+    members: dict[int, list[int]] = {}
+    for k in range(len(root)):
+        members.setdefault(find(k), []).append(k)
+    groups = [tuple(g) for g in members.values()]
+    contend = task.plan.rules["signal.contend_dbm"]
+    excess = {(i, j): e for i, j, e in task.pairs()}
+
+    def between(one: tuple[int, ...], other: tuple[int, ...]) -> int:
+        """What two groups hear of each other: all their pairs together, as one level."""
+        over = [excess[min(i, j), max(i, j)] for i in one for j in other
+                if (min(i, j), max(i, j)) in excess]  # fmt: skip
+        loudest = max(task.heard_dbm[i][j] for i in one for j in other)
+        return round(contend + sum(over)) if over else int(loudest)
+
+    inner = sum(
+        excess.get((min(i, j), max(i, j)), 0) for g in groups for i, j in combinations(g, 2)
+    )
+    heard = tuple(tuple(0 if a is b else between(a, b) for b in groups) for a in groups)
+    fixed = tuple(
+        next((task.fixed[k] for k in g if task.fixed[k] is not None), None) for g in groups
+    )
+    near = tuple(tuple(n for k in g for n in task.near[k]) for g in groups) if task.near else ()
+    return replace(
+        task, heard_dbm=heard, fixed=fixed, near=near, members=tuple(groups), inner_db=float(inner)
+    )
 
 
 def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = False) -> ChannelPlan:
     """Return the plan that a solution of ``task`` stands for."""
     devices = [d.id for d in air.access_points(task.band)]
     heard = hearing_dbm(air, task.band)
-    channels = solution.channels
+    channels, near_each = solution.channels, task.near
+    if task.members:
+        of_radio = {k: c for g, c in zip(task.members, channels, strict=True) for k in g}
+        channels = tuple(of_radio[k] for k in range(len(devices)))
+        near_each = neighbours_near(air, task.band, air.access_points(task.band))
     contend_dbm = air.rules["signal.contend_dbm"]
     contenders = {
         device: tuple(
@@ -138,14 +207,14 @@ def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = Fa
     chosen = dict(zip(devices, channels, strict=True))
     neighbours = {
         device: contend_dbm + max(over)
-        for device, channel, near in zip(devices, channels, task.near, strict=bool(task.near))
+        for device, channel, near in zip(devices, channels, near_each, strict=bool(near_each))
         if (over := [
             o for c, w, o in near if task.plan.met_by(task.band, task.width_mhz, channel, c, w) > 0
         ])
     }  # fmt: skip
     return ChannelPlan(
-        task.band, task.width_mhz, chosen, contenders, solution.cost_db, solution.proven,
-        solution.bound_db, searching, neighbours,
+        task.band, task.width_mhz, chosen, contenders, solution.cost_db + task.inner_db,
+        solution.proven, solution.bound_db + task.inner_db, searching, neighbours,
     )  # fmt: skip
 
 

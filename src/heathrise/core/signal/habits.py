@@ -37,6 +37,9 @@ class HabitVerdict(BaseModel):
     floor: str | None = None
     late: bool = Field(False, description="whether it is a hand-over's gap alone that breaks it")
     undrawn: tuple[str, ...] = Field((), description="rooms between which no door is drawn")
+    clings: tuple[tuple[str, Point], ...] = Field(
+        (), description="storeys and spots at which a client clings to another storey"
+    )
     used: tuple[Used, ...] = ()
 
 
@@ -80,6 +83,7 @@ def _judge(air: Air, habit: Habit, band: Band) -> HabitVerdict:
         at=wrong.at if wrong else None, floor=wrong.floor if wrong else None,
         late=wrong is not None and all(e.kind == "hand_over" for e in walked.events if e.bad),
         undrawn=tuple(f"{a} and {b}" for a, b in way.through), used=walked.used,
+        clings=tuple((e.floor, e.at) for e in walked.events if e.kind == "clings"),
     )  # fmt: skip
 
 

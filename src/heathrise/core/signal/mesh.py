@@ -19,6 +19,7 @@ from .hearing import hearing_dbm
 from .levels import Air
 from .rates import user_mbps, users_mbps
 from .rooms import target_of
+from .transmit import overrides
 
 MOST_HOPS = 2
 BAND: Band = "5"
@@ -219,15 +220,28 @@ def rates_over_air(air: Air) -> tuple[list[Device], np.ndarray]:
 
 
 def _second(air: Air, net: _Net, k: int, parent: int, at_target: float) -> tuple[int | None, float]:
-    """Return the parent it would take if its own were gone, near enough in level, and what a user
-    gets then."""
-    way = _ways(net, gone=parent).get(k)
-    if way is None:
-        return None, 0.0
-    weaker_db = net.heard_dbm[k, parent] - net.heard_dbm[k, way[1]]
-    if weaker_db > air.rules["signal.mesh_second_db"]:
-        return None, 0.0
-    return way[1], float(air.rules["signal.user_share"] / (1 / _carries(net, way) + 1 / at_target))
+    """Return the parent it would take if its own were gone: of all that are near enough in level
+    and lead to a cable the one over which a user gets most, and what that is."""
+    ways = _ways(net, gone=parent)
+    ways |= {w: (w,) for w in net.wired if w != parent}
+    least_db = net.heard_dbm[k, parent] - air.rules["signal.mesh_second_db"]
+    best, most = None, 0.0
+    for other, way in ways.items():
+        near = net.heard_dbm[k, other] >= least_db and net.mbps[k, other] > 0
+        if other == k or k in way or len(way) > MOST_HOPS or not near:
+            continue
+        whole = air.rules["signal.user_share"] / (1 / _carries(net, (k, *way)) + 1 / at_target)
+        if whole > most + 1e-9:
+            best, most = other, float(whole)
+    return best, most
+
+
+def _split(air: Air, link: MeshLink) -> bool:
+    """Whether a person has set a link's two ends to different channels, so that it cannot stand."""
+    said = overrides(air.design)
+    ends = [said.get((d, link.band)) for d in (link.device, link.parent) if d is not None]
+    set_to = {r.channel for r in ends if r is not None and r.channel is not None}
+    return len(set_to) > 1
 
 
 def mesh_findings(air: Air) -> Iterator[Finding]:
@@ -241,6 +255,10 @@ def mesh_findings(air: Air) -> Iterator[Finding]:
             severity = "not_met"
             text = f"{link.name} has no cable, and hears no access point that leads to one: it is "
             text += "counted as silent."
+        elif _split(air, link):
+            severity = "not_met"
+            text = f"{link.name} hangs on {link.parent_name} over the air, and the two are set to "
+            text += "different channels: one radio carries both, so they share one."
         elif link.repeater and link.direct_mbps >= link.user_mbps:
             severity = "near"
             text = (
