@@ -117,8 +117,11 @@ def test_a_cable_may_pass_fail_and_pass_again() -> None:
     assert not wrong.tests and all("is no day" in f.what for f in wrong.faults)
 
 
-def test_a_way_between_racks_is_told_apart() -> None:
+def test_a_way_between_racks_is_tested_like_a_run() -> None:
     labels, runs, _, _ = _site("practice")
     between = next(x for x in labels if x.link not in runs)
-    read = _read(f"label,result\n{between.near},pass\n", "practice")
-    assert "lies between racks" in read.faults[0].what
+    read = _read(f"label,result,loss_db\n{between.near},pass,1.4\n", "practice")
+    (row,) = read.tests
+    assert (row.test.device, row.test.loss_db) == (between.link, 1.4) and not read.faults
+    bad = _read(f"label,result,loss_db\n{between.near},pass,lots\n", "practice")
+    assert "no loss in dB" in bad.faults[0].what

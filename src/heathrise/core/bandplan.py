@@ -6,6 +6,7 @@ Check the national rules in force.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, field
 
 from .bands import BANDS, Band
@@ -105,11 +106,17 @@ class BandPlan:
         return band == "5" and first <= channel <= last
 
     def eirp_cap_dbm(self, band: Band, channel: int | None = None) -> float:
-        """Return the EIRP limit in dBm for planning, or that of one channel of 5 GHz."""
+        """Return the EIRP limit in dBm for planning, or that of one channel of 5 GHz; on 6 GHz that
+        of the width planned."""
         if band == "5" and channel is not None:
             steps = self.rules.table(f"bands.eirp_5_from_dbm.{self.domain}")
             return next((cap for c, cap in reversed(steps.items()) if channel >= int(c)))
-        return self.rules[f"bands.eirp_dbm.{self.domain}.{band}"]
+        most = self.rules[f"bands.eirp_dbm.{self.domain}.{band}"]
+        if band != "6":
+            return most
+        # On 6 GHz the density is limited as well, so the cap follows the width.
+        per_mhz = self.rules[f"bands.eirp_6_per_mhz_dbm.{self.domain}"]
+        return min(most, round(per_mhz + 10 * math.log10(self.width_6_mhz()), 1))
 
     def refusal(self, band: Band, channel: int) -> str:
         """Return the sentence that refuses a channel, with those there are."""

@@ -81,7 +81,7 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
     </button>
     <div v-if="step.cautions.length && (open || state === 'open' || state === 'blocked')" class="hurt" :class="{ unread: unread.length }">
       <ul class="cautions" aria-label="What can hurt here"><li v-for="c in step.cautions" :key="c">{{ inUnits(c) }}</li></ul>
-      <Button v-if="unread.length" label="Read" size="small" outlined severity="danger" :aria-label="`Read what can hurt: ${step.title}`" @click="cautions.read(step.cautions); asks = ''" />
+      <Button v-if="unread.length" label="Read" size="small" outlined :aria-label="`Read what can hurt: ${step.title}`" @click="cautions.read(step.cautions); asks = ''" />
     </div>
     <p v-if="asks && !open" role="alert" class="asks here">{{ asks }}</p>
     <div v-if="open" class="more">

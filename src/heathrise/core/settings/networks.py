@@ -67,10 +67,14 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
 
 
 def reaches(one: Network, other: Network) -> bool:
-    """Return whether a host of ``one`` may open a connection to a host of ``other``."""
+    """Return whether a host of ``one`` may open a connection to a host of ``other``.
+
+    The main network reaches all others but the management's: that is for administrators, who are
+    let in by name.
+    """
     if one.id == other.id:
         return not one.client_isolation
-    return one.purpose == "main" or other.id in one.reaches
+    return (one.purpose == "main" and other.purpose != "management") or other.id in one.reaches
 
 
 def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
@@ -257,6 +261,11 @@ def _forbidden(network: Network, other: Network) -> str | None:
     return "near" if network.purpose == "devices" else None
 
 
+_NOT_ON_6: dict[str, str] = {
+    "wpa2": "WPA2", "wpa3_wpa2": "WPA3 or WPA2 mixed", "open_portal": "no encryption at all",
+}  # fmt: skip
+
+
 def _names(design: Design, rules: Rules) -> Iterator[Finding]:
     names = list(design.of(WirelessName).values())
     most = int(rules["settings.most_names"])
@@ -267,6 +276,22 @@ def _names(design: Design, rules: Rules) -> Iterator[Finding]:
             figure=len(names), limit=most, unit="names", used=rules.used("settings.most_names"),
             source=rules.source("settings.most_names"),
         )  # fmt: skip
+    for name in names:
+        if "6" in name.bands and name.security in _NOT_ON_6:
+            without = tuple(b for b in name.bands if b != "6")
+            cures = [
+                Cure(label=f"WPA3 alone for {name.ssid}", effect="older clients cannot join it",
+                     changes=(put(name.model_copy(update={"security": "wpa3"})),)),
+            ]  # fmt: skip
+            if without:
+                less = put(name.model_copy(update={"bands": without}))
+                cures.insert(0, Cure(label=f"Take {name.ssid} off 6 GHz", changes=(less,)))
+            text = f"{name.ssid} is on 6 GHz with {_NOT_ON_6[name.security]}; there only WPA3 is "
+            text += "allowed, so nobody joins it there."
+            yield _finding(
+                f"six-{name.id}", "not_met", text, "on 6 GHz WPA3 alone, or an open name that "
+                "encrypts", name, cures=tuple(cures), source="ieee-802.11",
+            )  # fmt: skip
     seen: dict[str, WirelessName] = {}
     for name in names:
         other = seen.setdefault(name.ssid, name)

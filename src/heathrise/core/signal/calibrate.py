@@ -20,6 +20,7 @@ from .crossed import crossed, fixed_dbm, heard_by_radio
 from .explain import named_panels
 from .levels import Air
 from .standing_out import StandsOut, Through, points_that_stand_out, walls_that_stand_out
+from .whose import swapped
 
 Array = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -131,6 +132,23 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
         )
         return Calibration(
             readings=len(known), before_db=before, after_db=before, fitted=(), stands_out=(),
+            residuals=_residuals(air, known, terms.dbm, planned, planned), why_not=why,
+        )  # fmt: skip
+    crossed_over = swapped(air, known)
+    if crossed_over:
+        devices = air.design.of(Device)
+        pairs = [f"{devices[a].name} as {devices[b].name}" for a, b in crossed_over]
+        why = f"Swapped on the site, or in the list of names: {', '.join(pairs)} is heard. Put "
+        why += "that right first; nothing is fitted over it"
+        return Calibration(
+            readings=len(known), before_db=before, after_db=before, fitted=(),
+            stands_out=tuple(
+                StandsOut(
+                    kind="device", element=a, floor=devices[a].floor, at=devices[a].at,
+                    text=f"{devices[a].name} is heard where {devices[b].name} should be: swapped",
+                )
+                for a, b in crossed_over
+            ),
             residuals=_residuals(air, known, terms.dbm, planned, planned), why_not=why,
         )  # fmt: skip
     clear = _clear_of_the_floor(air, terms)

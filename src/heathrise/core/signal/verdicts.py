@@ -187,6 +187,7 @@ def _shielded(air: Air, device: Device, shields: dict[str, STRtree]) -> Iterator
 def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Finding]:
     """Yield the pairs that share air, with a cure where a person's choice is to blame."""
     yield from _illegal(air)
+    yield from _over_the_cap(air)
     for plan in plans.values():
         if plan.cost_db > 0:
             yield from _sharing(air, plan)
@@ -279,6 +280,29 @@ def _illegal(air: Air) -> Iterator[Finding]:
             source=air.rules.source(f"bands.channels.{plan.domain}.{radio.band}"),
             cures=(Cure(label="Let the plan choose its channel", changes=(freed,)),),
         )
+
+
+def _over_the_cap(air: Air) -> Iterator[Finding]:
+    """Radios of which the lowest step and the antenna together are louder than is allowed."""
+    said, devices = overrides(air.design), air.design.of(Device)
+    for (key, band), radio in air.radios.items():
+        if not radio.on or radio.eirp_dbm <= radio.cap_dbm + 1e-6:
+            continue
+        device = devices[key]
+        own = Radio(id=f"rad-{key}-{band}"[:40], device=key, band=band)
+        off = put(said.get((key, band), own).model_copy(update={"on": False}))
+        path = f"bands.eirp_dbm.{air.channels.domain}.{band}"
+        yield Finding(
+            id=f"signal-eirp-{key}-{band}", stage="signal", severity="not_met",
+            text=f"{device.name} on {band} GHz: its lowest step, {radio.power_dbm:g} dBm, and its "
+            f"antenna's {radio.gain_dbi:g} dBi are {radio.eirp_dbm:g} dBm EIRP; "
+            f"{radio.cap_dbm:g} are allowed. Choose a model with less gain.",
+            places=(Place(kind="device", id=key, floor=device.floor, at=device.at),),
+            figure=radio.eirp_dbm, limit=radio.cap_dbm, unit="dBm",
+            rule="no radio is louder than its band and channel allow",
+            source=air.rules.source(path), used=air.rules.used(path),
+            cures=(Cure(label=f"Switch off its {band} GHz radio", changes=(off,)),),
+        )  # fmt: skip
 
 
 def _as_the_clients(air: Air, plan: ChannelPlan) -> tuple[Cure, ...]:

@@ -62,3 +62,27 @@ def _apart(air: Air, device: Device, readings: Sequence[Reading]) -> float | Non
         squares += float(np.sum((np.array([r.dbm for r in here]) - level) ** 2))
         count += len(here)
     return math.sqrt(squares / count) if count else None
+
+
+_CLEARLY_DB = 3.0  # by so much better a radio's levels fit another's place than its own
+_LEAST_TOLD = 4  # measurements of a radio that tell whose they are
+
+
+def swapped(air: Air, readings: Sequence[Reading]) -> list[tuple[str, str]]:
+    """Return the access points whose levels on a walk are clearly those of another's place, each
+    with that other: two that were hung in each other's stead, or three in a round."""
+    heard: dict[str, list[Reading]] = {}
+    for reading in readings:
+        heard.setdefault(reading.device, []).append(reading)
+    devices = air.design.of(Device)
+    told = {k: v for k, v in heard.items() if k in devices and len(v) >= _LEAST_TOLD}
+    fits = proposed_names(air, told)
+    away = {k: to for k, (to, _) in fits.items() if to != k and to in told}
+    found = []
+    for key, other in away.items():
+        if other not in away:
+            continue  # nobody stands where it seems to be, or the one there stands right
+        own = _apart(air, devices[key], told[key])
+        if own is not None and own - fits[key][1] >= _CLEARLY_DB:
+            found.append((key, other))
+    return found
