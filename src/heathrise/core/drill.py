@@ -8,6 +8,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from .bands import BANDS
+from .beacons import beacons_by_band
 from .catalogue import Catalogue
 from .design import Design, Device, EquipmentRoom, Habit, Switch
 from .evaluate import Evaluation
@@ -21,6 +22,9 @@ from .signal import (
     RoomVerdict,
     WalkPoint,
     air_of,
+    busy_hour,
+    channel_plans,
+    channel_tasks,
     connected,
     judge_rooms,
     walk,
@@ -56,6 +60,9 @@ class Failure(BaseModel):
     walk_lost_s: float = Field(
         0.0, description="seconds of the walks on which a call is lost that holds with all"
     )
+    busiest: float = Field(
+        0.0, description="share of its air of the radio that is fullest in the busiest hour then"
+    )
 
     @property
     def weight(self) -> tuple[int, int, int, float]:
@@ -84,6 +91,8 @@ def drill(
     walks = [path, *(way.points for h in design.of(Habit).values() if (way := way_of(design, h)))]
     whole_s = _lost_s(air, walks)
     heard = {device for device, _ in air.radios}
+    plans = channel_plans(air, channel_tasks(air, begin=False), wait=False)
+    beacons = beacons_by_band(design, ruled)
     devices = design.of(Device)
     cases = list(_cases(design, ruled, evaluation))
     found: list[Failure] = []
@@ -100,6 +109,7 @@ def drill(
                 others=len(gone) - len(points),
                 rooms=tuple(_fallen(before, after)),
                 walk_lost_s=max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0,
+                busiest=busy_hour(without, plans, beacons).worst,
             )
         )  # fmt: skip
     return sorted(found, key=lambda f: f.weight, reverse=True)

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 from shapely.geometry import Polygon
 
 from .catalogue import Catalogue
+from .completing import with_ports
 from .design import (
     KINDS,
     Change,
@@ -136,7 +137,10 @@ def make_variant(
     makers: dict[Policy, Callable[[Design, Catalogue, Progress], list[Change]]] = {
         "first_only": _first_only, "second_everywhere": _second_everywhere,
     }  # fmt: skip
-    return makers[policy](design, ruled, progress)
+    changes = makers[policy](design, ruled, progress)
+    # What a policy adds has a port, and is priced with the switch that it needs.
+    bought, _ = with_ports(apply(design, changes) if changes else design, catalogue, {})
+    return [*changes, *bought]
 
 
 def _judged(design: Design, catalogue: Catalogue) -> list[RoomVerdict]:

@@ -14,11 +14,12 @@ from typing import ClassVar, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from .catalogue import Catalogue, poe_rank
-from .design import Design, Device, EquipmentRoom, Injector, Medium, Network, Switch
+from .design import Design, Device, EquipmentRoom, Injector, Medium, Network, Switch, apply
 from .findings import Cure, Finding
 from .ports import LINE, Assignment, Demand, Shelf, Uplink, Way, assign
 from .power import PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .rack_cures import Rack, WeakInjector, cage_cures, rack_cures, weak_injectors
+from .wording import some
 
 REASONS = {
     "no_ports": "no port is left",
@@ -160,7 +161,10 @@ def plan_power(
         proven=all(plan.result.proven for plan in plans),
         ways_up=tuple(_ways_up(plans, ports, rooms_up, names)),
         cures={
-            plan.rack.room: rack_cures(design, catalogue, plan.demands, plan.rack, plan.result)
+            plan.rack.room: tuple(
+                _as_it_is(design, catalogue, wires, rooms_up, plan.rack.room, cure)
+                for cure in rack_cures(design, catalogue, plan.demands, plan.rack, plan.result)
+            )
             for plan in plans
             if plan.result.left and with_cures
         },
@@ -172,6 +176,23 @@ def plan_power(
         },
         weak_injectors=tuple(weak_injectors(design, catalogue)),
     )
+
+
+def _as_it_is(
+    design: Design, catalogue: Catalogue, wires: Mapping[str, Wire],
+    rooms_up: Mapping[str, RoomUp], room: str, cure: Cure,
+) -> Cure:  # fmt: skip
+    """Return a cure with what is really so once it is taken: neighbours are then kept on switches
+    of their own, so that ports may be shared out otherwise than where it was looked for."""
+    after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+    full = [s.name for s in after.switches if s.room == room and s.counted_w > s.usable_w + 1e-6]
+    left = [row.name for row in after.left if row.room == room]
+    said = cure.effect
+    if left:
+        said += f"; still without a port: {some(left)}"
+    if full and "of the watts kept" in said:
+        said += f"; {some(full)} has less than that free as ports are shared out"
+    return cure.model_copy(update={"effect": said})
 
 
 @dataclass(frozen=True)

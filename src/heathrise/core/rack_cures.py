@@ -175,7 +175,8 @@ def _cheapest(
     headroom: float,
     rack: Rack,
 ) -> tuple[SwitchModel | None, str]:
-    """Return the cheapest model with which every link fits, the headroom kept if any keeps it."""
+    """Return the first model by price with which every link fits, the headroom kept if any keeps
+    it, and what is so of it."""
     tight: SwitchModel | None = None
     for model in models:
         shelves = options.get(model.id)
@@ -185,9 +186,15 @@ def _cheapest(
         if found.left:
             continue
         if all(_counted_w(s, found, demands) <= s.model.budget_w * (1 - headroom) for s in shelves):
-            return model, f"the cheapest that fits with {headroom:.0%} kept free"
+            return model, _said(tight, headroom)
         tight = tight or model
-    return tight, "the cheapest that fits; no headroom is left"
+    return tight, "every link finds its port, watts to spare are not left"
+
+
+def _said(tight: SwitchModel | None, headroom: float) -> str:
+    """Return what is so of a switch that keeps the headroom: whether a cheaper one only fits."""
+    words = f"every link finds its port with {headroom:.0%} of the watts kept"
+    return f"{words}; {tight.label} fits without" if tight is not None else words
 
 
 def _counted_w(shelf: Shelf, found: Assignment, demands: Sequence[Demand]) -> float:

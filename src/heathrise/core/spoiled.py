@@ -14,7 +14,7 @@ _WORDS = {"met": "met", "near": "near", "not_met": "not met", "not_needed": ""}
 
 def spoiled(before: Design, after: Design, catalogue: Catalogue) -> list[str]:
     """Return in words what a change spoils; designs as planned, nothing where nothing is spoilt."""
-    return [*_rooms(before, after, catalogue), *_walks(before, after, catalogue)]
+    return [*_rooms(before, after, catalogue), *broken_walks(before, after, catalogue)]
 
 
 def said_spoiled(before: Design, after: Design, catalogue: Catalogue) -> str:
@@ -37,7 +37,8 @@ def _rooms(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]
         yield some(worse)
 
 
-def _walks(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]:
+def broken_walks(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]:
+    """Yield the walks on which a call breaks that held before, in words."""
     if not before.of(Habit):
         return
     held = {h.habit for h in judge_habits(air_of(before, catalogue)) if h.verdict == "holds"}

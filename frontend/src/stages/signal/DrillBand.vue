@@ -32,6 +32,7 @@ const failures = shallowRef<Failure[]>([])
 const chosen = ref('')
 const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link' } as const
 const MOST_PX = 120
+const FULL = 0.8 // from where the air does not hold what is asked of it
 const most = computed(() => Math.max(1, ...failures.value.map((f) => f.rooms.length)))
 const harmless = computed(() => failures.value.filter((f) => f.kind === 'device' && !f.rooms.length))
 const lost = (f: Failure) => f.rooms.filter((r) => r.now === 'not_met')
@@ -76,6 +77,7 @@ watch(() => store.revision, () => !running.value && void begin())
               <span v-if="lost(f).length" class="not_met">{{ lost(f).length }} fall: {{ named(lost(f)) }}</span>
               <span v-if="near(f).length" class="near">{{ lost(f).length ? '; ' : '' }}{{ near(f).length }} only just: {{ named(near(f)) }}</span>
               <span v-if="f.walk_lost_s" class="not_met">{{ f.rooms.length ? '; ' : '' }}calls on walks are lost for {{ f.walk_lost_s }} s</span>
+              <span v-if="f.busiest > FULL" class="not_met">{{ f.rooms.length || f.walk_lost_s ? '; ' : '' }}the fullest air has {{ Math.round(100 * f.busiest) }} % to carry</span>
               <span v-if="!f.rooms.length && !f.walk_lost_s" class="met">✓ no room falls</span>
             </td>
           </tr>

@@ -108,7 +108,7 @@ onUnmounted(() => {
         </table>
         <div v-if="answer" class="taking">
           <Button :label="`Take: ${answer.name.toLowerCase()}`" size="small" data-testid="take-answer" @click="take" />
-          <span>{{ what }}. <span :class="answer.proven ? 'met' : 'near'">{{ inUnits(answer.proof) }}</span><template v-if="answer.over_air">; {{ answer.over_air }} of {{ answer.count }} hang on the air, each by a mains socket: see Mesh</template><template v-if="answer.short.length">; still short: {{ answer.short.join(', ') }}</template></span>
+          <span>{{ what }}. <span :class="answer.proven ? 'met' : 'near'">{{ inUnits(answer.proof) }}</span><template v-if="answer.over_air">; {{ answer.over_air }} of {{ answer.count }} hang on the air, each by a mains socket: see Mesh</template><template v-if="answer.short.length">; still short: {{ answer.short.join(', ') }}</template><template v-if="answer.fails.length">; <span class="not_met">{{ inUnits(answer.fails.join('; ')) }}</span></template></span>
         </div>
         <p class="quiet told">
           {{ found.looked_at }} places and {{ found.points }} points were looked at<template v-if="found.excluded.length">; nothing is hung in {{ found.excluded.map((e) => `${e.name} (${e.why})`).join(', ') }}</template>.

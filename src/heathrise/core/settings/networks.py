@@ -44,10 +44,7 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
     gateway = first = last = ""
     if subnet is not None and subnet.num_addresses >= 8:
         gateway = str(subnet[1])
-        first = str(
-            subnet[min(int(rules["settings.fixed_addresses"]), subnet.num_addresses // 4) + 1]
-        )
-        last = str(subnet[-2])
+        first, last = str(subnet[_fixed(rules, subnet) + 1]), str(subnet[-2])
     numbered = third_octet(subnet) == network.vlan if subnet else False
     return NetworkSheet(
         id=network.id,
@@ -64,6 +61,19 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
         reason="VLAN equals the third octet" if numbered else "numbered by hand",
     )
+
+
+def _fixed(rules: Rules, subnet: Subnet) -> int:
+    """Return how many addresses of a subnet are kept for gear of its own, gateway included."""
+    return min(int(rules["settings.fixed_addresses"]), subnet.num_addresses // 4)
+
+
+def given_out(rules: Rules, subnet: Subnet) -> int:
+    """Return how many addresses a subnet has to give out: neither its own, nor the broadcast, nor
+    those that are kept."""
+    if subnet.num_addresses < 8:
+        return max(0, subnet.num_addresses - 3)
+    return subnet.num_addresses - 2 - _fixed(rules, subnet)
 
 
 def reaches(one: Network, other: Network) -> bool:
@@ -161,12 +171,14 @@ def _numbering(
                 key, "not_met", text, "no two subnets overlap", network, other, cures=cure
             )
     needed = math.ceil(rules["settings.clients_factor"] * network.expected_clients)
-    hosts = subnet.num_addresses - 2
+    hosts = given_out(rules, subnet)
     if hosts < needed:
-        text = f"{network.name}: {subnet} holds {hosts} hosts; its clients want {needed}."
+        text = f"{network.name}: {subnet} gives out {hosts} addresses; its clients want {needed}."
         yield _finding(
-            f"size-{network.id}", "near", text, "room for more than the expected clients", network,
-            used=rules.used("settings.clients_factor"), figure=hosts, limit=needed, unit="hosts",
+            f"size-{network.id}", "near", text, "addresses for more than the expected clients",
+            network, used=rules.used("settings.clients_factor", "settings.fixed_addresses"),
+            figure=hosts, limit=needed, unit="addresses",
+            cures=_larger(rules, network, subnet, taken, needed),
         )  # fmt: skip
     if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:
         text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
@@ -174,6 +186,22 @@ def _numbering(
             f"octet-{network.id}", "note", text, "VLAN number equal to the third octet", network,
             source="house rule; the other school numbers freely", cures=cure,
         )  # fmt: skip
+
+
+def _larger(
+    rules: Rules, network: Network, subnet: Subnet, taken: Sequence[Subnet], needed: int
+) -> tuple[Cure, ...]:
+    """Offer the smallest subnet round the same addresses that gives out enough, if it is free."""
+    for prefix in range(subnet.prefixlen - 1, 15, -1):
+        wide = subnet.supernet(new_prefix=prefix)
+        if given_out(rules, wide) < needed:
+            continue
+        if not is_private(wide) or any(overlap(wide, t) for t in taken):
+            return ()
+        changed = put(network.model_copy(update={"subnet": str(wide)}))
+        effect = f"gives out {given_out(rules, wide)} addresses"
+        return (Cure(label=f"Widen to {wide}", effect=effect, changes=(changed,)),)
+    return ()
 
 
 def _renumber(design: Design, network: Network, taken: Sequence[Subnet]) -> tuple[Cure, ...]:

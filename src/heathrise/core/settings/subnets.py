@@ -11,8 +11,11 @@ Subnet = ipaddress.IPv4Network | ipaddress.IPv6Network
 def parse_subnet(text: str) -> Subnet | None:
     """Return the subnet, or None where the text is not one.
 
-    A host's address with its prefix, as routers show it, stands for its subnet.
+    A host's address with its prefix, as routers show it, stands for its subnet; a single address
+    is none.
     """
+    if "/" not in text:
+        return None
     try:
         return ipaddress.ip_network(text.strip(), strict=False)
     except ValueError:

@@ -20,6 +20,7 @@ _WORKERS = 8  # different ways of looking, more than there are processors
 # Covering is proven by its relaxation.
 _WAYS = ("max_lp", "reduced_costs", "core", "pseudo_costs", "quick_restart")
 _LOOK_SECONDS = 0.1
+_MOST_KINDS = 6_000  # of points that may be left out; beyond, a search proves nothing in its time
 _GREEDY_TURNS, _GREEDY_SPREAD = 150, 0.4
 
 
@@ -32,12 +33,41 @@ class Lacking:
 
 
 @dataclass(frozen=True, eq=False)
+class Kind:
+    """Points of a room that the same places serve: how many, and the rows they want, each with how
+    many of its places."""
+
+    points: int
+    wants: tuple[tuple[int, int], ...]
+
+
+@dataclass(frozen=True, eq=False)
+class Spared:
+    """A room of which so many points may be left without: the choice says which."""
+
+    may: int
+    kinds: tuple[Kind, ...]
+
+
+@dataclass(frozen=True, eq=False)
 class Demands:
-    """Rows of places, shape (rows, places), of each of which so many have to be taken."""
+    """Rows of places, shape (rows, places), of each of which so many have to be taken.
+
+    Here the points that a room may leave out are those that the fewest places serve. ``exact``
+    leaves them open: ``all_rows`` are the rows it speaks of, ``must`` those that hold anyhow.
+    """
 
     rows: Flags
     counts: NDArray[np.intp]
     lacking: tuple[Lacking, ...] = ()
+    all_rows: Flags | None = None
+    must: tuple[tuple[int, int], ...] = ()
+    spared: tuple[Spared, ...] = ()
+
+    @property
+    def exact(self) -> bool:
+        """Whether a choice over these says itself which points are left out."""
+        return self.all_rows is not None
 
 
 def demands_of(
@@ -55,6 +85,7 @@ def demands_of(
     """
     found: dict[bytes, int] = {}
     lacking: list[Lacking] = []
+    open_rooms: list[tuple[NDArray[np.intp], int]] = []
     for room in np.unique(rooms):
         points = np.flatnonzero(rooms == room)
         ease = first[:, points].sum(axis=0)
@@ -64,6 +95,8 @@ def demands_of(
         served = points[np.argsort(-ease, kind="stable")][: min(wanted, int((ease > 0).sum()))]
         if len(served) < wanted:
             lacking.append(Lacking(int(room), float((ease > 0).sum() / len(points))))
+        servable = points[ease > 0]
+        open_rooms.append((servable, max(0, len(servable) - min(wanted, len(servable)))))
         for point in served:
             _want(found, first[:, point], 1)
             if seconds_wanted[point]:
@@ -73,7 +106,44 @@ def demands_of(
     )
     counts = np.array(list(found.values()), dtype=np.intp)
     kept = _binding(rows, counts)
-    return Demands(rows[kept], counts[kept], tuple(lacking))
+    plain = Demands(rows[kept], counts[kept], tuple(lacking))
+    return _opened(plain, first, second, seconds_wanted, open_rooms)
+
+
+def _opened(
+    plain: Demands, first: Flags, second: Flags, seconds_wanted: Flags,
+    rooms: Sequence[tuple[NDArray[np.intp], int]],
+) -> Demands:  # fmt: skip
+    """Return demands that leave open which points of a room are left out; as they are where there
+    is nothing to leave out, or too much to look at."""
+    numbers: dict[bytes, int] = {}
+
+    def number(row: Flags) -> int:
+        return numbers.setdefault(row.tobytes(), len(numbers))
+
+    must: dict[int, int] = {}
+    spared: list[Spared] = []
+    for points, may in rooms:
+        kinds: dict[tuple[tuple[int, int], ...], int] = {}
+        for point in points:
+            wants = [(number(first[:, point]), 1)]
+            if seconds_wanted[point]:
+                wants.append((number(second[:, point]), 2))
+            key = tuple(wants)
+            kinds[key] = kinds.get(key, 0) + 1
+        left = tuple(Kind(n, key) for key, n in kinds.items() if n <= may)
+        for key, n in kinds.items():
+            if n > may:  # too many to be left out together
+                for row, count in key:
+                    must[row] = max(count, must.get(row, 0))
+        if left:
+            spared.append(Spared(may, left))
+    if sum(len(s.kinds) for s in spared) > _MOST_KINDS or not spared:
+        return plain
+    rows = np.array([np.frombuffer(key, dtype=np.bool_) for key in numbers]).reshape(
+        len(numbers), first.shape[0]
+    )
+    return replace(plain, all_rows=rows, must=tuple(must.items()), spared=tuple(spared))
 
 
 def _want(found: dict[bytes, int], row: Flags, count: int) -> None:
@@ -226,12 +296,11 @@ def choose(
     rows, counts = task.demands.rows, task.demands.counts
     model = cp_model.CpModel()
     taken = [model.new_bool_var("") for _ in task.prices]
-    for row, count in zip(rows, counts, strict=True):
-        some = [taken[k] for k in np.flatnonzero(row)]
-        if count == 1:
-            model.add_bool_or(some)
-        else:
-            model.add(sum(some) >= int(count))
+    if task.demands.exact:
+        _cover_but_some(model, taken, task.demands)
+    else:
+        for row, count in zip(rows, counts, strict=True):
+            _cover(model, [taken[k] for k in np.flatnonzero(row)], int(count))
     for k in task.fixed:
         model.add(taken[k] == 1)
     for a, b in task.apart:
@@ -260,6 +329,36 @@ def choose(
     proven = status == cp_model.OPTIMAL
     value, bound = (round(v, 6) for v in (solver.objective_value, solver.best_objective_bound))
     return Choice(places, value, bound, proven)
+
+
+def _cover(
+    model: cp_model.CpModel, some: list[cp_model.IntVar], count: int,
+    when: cp_model.IntVar | None = None,
+) -> None:  # fmt: skip
+    held = model.add_bool_or(*some) if count == 1 else model.add(sum(some) >= count)
+    if when is not None:
+        held.only_enforce_if(when)
+
+
+def _cover_but_some(
+    model: cp_model.CpModel, taken: Sequence[cp_model.IntVar], demands: Demands
+) -> None:
+    """Have all points served but as many of each room as it may leave out, whichever those are."""
+    assert demands.all_rows is not None
+    places = [[taken[int(k)] for k in np.flatnonzero(row)] for row in demands.all_rows]
+    for row, count in demands.must:
+        _cover(model, places[row], count)
+    known: dict[tuple[tuple[int, int], ...], cp_model.IntVar] = {}
+    for room in demands.spared:
+        left = []
+        for kind in room.kinds:
+            served = known.get(kind.wants)
+            if served is None:
+                served = known[kind.wants] = model.new_bool_var("")
+                for row, count in kind.wants:
+                    _cover(model, places[row], count, served)
+            left.append(kind.points * (1 - served))
+        model.add(sum(left) <= room.may)
 
 
 def _watched(

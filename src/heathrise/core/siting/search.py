@@ -14,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Point
 
 from ..catalogue import Catalogue
+from ..completing import with_ports
 from ..design import Change, Design, Device, Space, apply
 from ..evaluate import Evaluation, evaluate
 from ..kept import as_planned
@@ -22,9 +23,7 @@ from ..order import FirmPrice
 from ..progress import Progress, ShowBest, always, give_way
 from ..signal import (
     Asked,
-    air_of,
     asked_rooms,
-    judge_rooms,
     over_the_air,
     reach_dbm,
 )
@@ -44,11 +43,12 @@ GOALS: dict[Goal, str] = {
 }
 _SECONDS_SHARE: dict[Goal, float] = {"fewest": 0.5, "cheapest": 0.25, "strongest": 0.25}
 _MORE_FOR_SECOND = 1.25  # so many times the fewest may be used for the strongest second
-_MOST_DB = 15  # by which a second is looked for to be stronger, or is given up
+_MOST_DB = 30  # by which a second is looked for to be stronger, or is given up
 _REFINED = 2  # times that rooms are looked at more closely
 _TINY = 1e-6
 _LEAST_SHIFT_S, _SHIFT_SHARE = 5.0, 0.2
 _CROSSING_SECONDS = 3.0
+_NEEDED_SECONDS = 4.0
 _KEPT_APART = 6  # times that a choice is made anew because two came too near
 
 
@@ -73,11 +73,12 @@ class Answer(BaseModel):
     proof: str
     proven: bool
     least: int | None = Field(None, description="no choice has fewer than this")
-    gap: float = Field(description="what it may be over the bound, as a share of the bound")
+    gap: float = Field(description="how much of it the bound leaves open, 0 to 1")
     changes: tuple[Change, ...]
     moved: tuple[Moved, ...]
     offer: Offer
     short: tuple[str, ...] = Field(description="names of rooms that still fall short")
+    fails: tuple[str, ...] = Field((), description="runs that do not do, and what finds no port")
     over_air: int = Field(0, description="access points that hang on the air, not on a cable")
 
 
@@ -154,6 +155,7 @@ class _Seeker:
         self.show_best, self.told = show, progress
         self.go_on = True
         self.none = ""
+        self.crowded = False  # whether some had to be kept apart
         air, wishes = ground.air, ground.wishes
         self.fine = asked_rooms(air, ground.margin_db, second=wishes.second)
         self.rooms = Rooms(self.fine, ground.share)
@@ -194,7 +196,7 @@ class _Seeker:
             if goal == "fewest":
                 least = choice
             found.append(self._answer(goal, choice, devices))
-        return found
+        return _by_their_price(found)
 
     def _strongest(self, least: Choice | None) -> list[Answer]:
         """Return the choice with the strongest second wherever one is asked for, with no more than
@@ -205,7 +207,7 @@ class _Seeker:
         most = ground.wishes.most or math.ceil(_MORE_FOR_SECOND * fewest)
         low, high = -_MOST_DB, _MOST_DB + 1  # low will do as far as is known, high will not
         best: Choice | None = None
-        proven = True
+        proven = tried_high = False
         while high - low > 1 and self.go_on and (time.monotonic() < until or best is None):
             middle = (low + high) // 2
             each = max(1.0, (until - begun) / 4)
@@ -213,17 +215,20 @@ class _Seeker:
             if choice is not None:
                 low, best = middle, choice
             else:
-                high, proven = middle, sure
+                high, proven, tried_high = middle, sure, True
         if best is None:
             return []
         devices = self._shifted(best)
         over = f"{abs(low)} dB {'over' if low >= 0 else 'under'} its target and margin"
         proof = f"second {over}; "
         if high - low > 1:
-            proof += f"{high - 1} dB was not tried"
+            proof += f"not proven: {low + 1} dB and more was not decided in this time"
+        elif not tried_high:
+            proof += f"not proven: more than {_MOST_DB} dB was not looked at"
         else:
-            proof += f"{'proven' if proven else 'not proven'}: {high} dB take more than {most}"
-        exact = proven and high - low == 1
+            word = "proven" if proven else "not proven"
+            proof += f"{word}: {high} dB take more than {most} of the places looked at"
+        exact = proven and tried_high and high - low == 1
         known = Choice(best.places, float(low), float(low if exact else high - 1), exact)
         return [self._answer("strongest", known, devices, proof)]
 
@@ -339,6 +344,7 @@ class _Seeker:
             best, task = choice, replace(task, start=choice.places)
             near = too_near(task, choice.places)
             kept.update(near)
+            self.crowded = self.crowded or bool(near)
             if not near or not self.go_on or time.monotonic() > until:
                 break
         fits = task.most is None or len(task.start) <= task.most
@@ -349,7 +355,9 @@ class _Seeker:
     def _none(self, choice: Choice | None) -> str:
         most, places = self.ground.wishes.most, len(self.ground.places)
         if choice is not None and choice.impossible and most is not None:
-            return f"Proven: no {most} of the {places} places do what {most + 1} do."
+            free = choose(replace(self._task("fewest", None), most=None), _NEEDED_SECONDS)
+            needed = max(most + 1, math.ceil(free.bound - _TINY)) if free is not None else most + 1
+            return f"Proven: {most} of the {places} places do not do; at least {needed} are needed."
         return "No choice was found in this time, and none was proven impossible."
 
     def _show(self, places: Sequence[int], bound: float, goal: Goal) -> None:
@@ -418,26 +426,86 @@ class _Seeker:
         if ground.wishes.meshes(ground.design.site):
             links = links_to(after, ground.catalogue, ground.wishes.keep, self.firm)
             changes, after = [*changes, *links], apply(after, links) if links else after
-        rooms = judge_rooms(air_of(as_planned(after), ground.catalogue))
+        bought, worked = with_ports(after, self.catalogue, self.firm)
+        changes, after = [*changes, *bought], apply(after, bought) if bought else after
+        rooms = worked.rooms
         count = len(devices) + len(ground.fixed)
         least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
-        over = abs(choice.value - choice.bound) / max(1.0, abs(choice.bound))
+        over = max(0.0, choice.value - choice.bound) / max(1.0, abs(choice.value))
         return Answer(
             goal=goal, name=GOALS[goal], count=count, proven=choice.proven, least=least,
-            proof=proof or self._proof(goal, choice, over), gap=round(over, 4),
+            proof=proof or self._proof(goal, choice, over),
+            gap=round(min(1.0, over), 4) if goal != "strongest" else 0.0,
             changes=tuple(changes), moved=tuple(moved),
             offer=offer_of(None, GOALS[goal], after, self.catalogue, self.firm, self.today),
             short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
             over_air=len(over_the_air(as_planned(after), ground.catalogue)),
+            fails=tuple(_failing(worked)),
         )  # fmt: skip
 
     def _proof(self, goal: Goal, choice: Choice, over: float) -> str:
-        places = len(self.ground.places)
-        if choice.proven:
-            what = "has fewer" if goal == "fewest" else "is cheaper by this count"
-            if goal == "cheapest" and self.ground.wishes.meshes(self.ground.design.site):
-                what = "is cheaper with a cable to each; those that need none then lose theirs"
-            return f"proven: no choice of the {places} places {what}"
+        """Return what is proven of a choice, and what is not in the proof, in one line."""
+        places = f"the {len(self.ground.places)} places looked at"
+        left = "" if self.demands.exact or not self._may_leave() else (
+            "; the points that a room may leave out were chosen beforehand"
+        )  # fmt: skip
+        apart = "; two in a room are kept apart" if self.crowded else ""
         if goal == "fewest":
-            return f"not proven: at least {math.ceil(choice.bound - _TINY)} are needed"
-        return f"not proven: at most {over:.1%} could be saved"
+            if choice.proven:
+                return f"proven: no choice of {places} has fewer{apart}{left}"
+            return f"not proven: at least {math.ceil(choice.bound - _TINY)} are needed{left}"
+        outside = "; shared trunks, holes and ladders are in the price, not in the proof"
+        if self.ground.wishes.meshes(self.ground.design.site):
+            outside = "; counted with a cable to each, those that need none then lose theirs"
+        if choice.proven:
+            what = "is cheaper by gear, cable, hours and switches"
+            return f"proven: no choice of {places} {what}{apart}{left}{outside}"
+        if choice.bound <= 0:
+            return f"not proven: no bound was found in this time{outside}"
+        return f"not proven: at most {over:.1%} of what was counted could be saved{left}{outside}"
+
+    def _may_leave(self) -> bool:
+        """Whether any room has so many points that some may be left out."""
+        share = self.ground.share
+        return any(len(a.x) - math.ceil(share * len(a.x) - 1e-9) > 0 for a in self.ground.asked)
+
+
+def _failing(evaluation: Evaluation) -> list[str]:
+    """Return the runs that do not do, what finds no port, and the walks on which a call breaks."""
+    runs = [
+        f"{k.name}: {k.reason}"
+        for k in evaluation.cable.links
+        if k.verdict in ("not_met", "no_way", "test_first")
+    ]
+    ports = [f"{row.name}: {row.reason}" for row in evaluation.power.left]
+    walks = [
+        f"a call breaks from {h.name}"
+        for h in evaluation.signal.habits or ()
+        if h.verdict == "breaks"
+    ]
+    return [*runs, *ports, *walks]
+
+
+def _by_their_price(answers: list[Answer]) -> list[Answer]:
+    """Return the answers with the cheapest among those that leave as little short: where another
+    of them comes out cheaper than the one that was looked for by its price, it is that."""
+    wanted = next((a for a in answers if a.goal == "cheapest"), None)
+    if wanted is None:
+        return answers
+    least = (len(wanted.short), len(wanted.fails))
+    better = [
+        a for a in answers
+        if (len(a.short), len(a.fails)) <= least and a.offer.total < wanted.offer.total - 0.005
+    ]  # fmt: skip
+    if not better:
+        return answers
+    best = min(better, key=lambda a: a.offer.total)
+    proof = (
+        f"not proven: {best.name.lower()} come out cheaper, with all that is in the price, than "
+    )
+    proof += "what was proven cheapest by gear, cable, hours and switches"
+    taken = best.model_copy(
+        update={"goal": "cheapest", "name": wanted.name, "proof": proof, "proven": False,
+                "least": None, "gap": wanted.gap}
+    )  # fmt: skip
+    return [taken if a is wanted else a for a in answers]

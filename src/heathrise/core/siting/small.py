@@ -15,6 +15,7 @@ from ..kept import as_planned
 from ..offers import removal
 from ..progress import Progress, always
 from ..signal import VERDICT_RANK, RoomVerdict, air_of, judge_rooms, mesh_links
+from ..spoiled import broken_walks, spoiled
 from ..wording import metres
 from .ground import Ground, ground_of
 from .landings import crossings
@@ -78,6 +79,7 @@ def best_places(
         if _better(before, after) or (more and _worth(after)[0] >= _worth(before)[0]):
             label = f"Move {device.name} {_where(ground, device, place)}"
             said = effect(before, after)
+            said += "".join(f"; {w}" for w in broken_walks(design, air.design, ruled))
             rank, shares = _worth(after)
             worth = (rank, shares)
             if link is not None:
@@ -120,7 +122,8 @@ def _where(ground: Ground, device: Device, place: Device) -> str:
 def needless(
     drawn: Design, catalogue: Catalogue, progress: Progress = always
 ) -> list[Cure]:  # fmt: skip
-    """Return the access points without which no room does worse, each taken alone."""
+    """Return the access points without which no room does worse and no call breaks on a walk, each
+    taken alone."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     air = air_of(design, ruled)
     before = judge_rooms(air)
@@ -133,8 +136,10 @@ def needless(
         changes: Sequence[Change] = removal(design, device)
         after = judge_rooms(air_of(apply(design, changes), ruled))
         if all(_rank(b) <= _rank(a) for b, a in zip(before, after, strict=True)):
-            label = f"Take {device.name} away"
-            found.append(Cure(label=label, effect="no room does worse", changes=tuple(changes)))
+            if spoiled(design, apply(design, changes), ruled):
+                continue  # a call breaks on some walk
+            label, effect = f"Take {device.name} away", "no room does worse, no call breaks"
+            found.append(Cure(label=label, effect=effect, changes=tuple(changes)))
     return found
 
 
