@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ..core.design import Design
+from ..core.design import Change, Design
 from ..core.records import Record
 from . import music_school as school
 from . import veterinary_practice as practice
 from . import watermill as mill
 from .firm import DEMO_FIRM, demo_mark
-from .music_school import music_school
+from .music_school import mended_school, music_school
 from .progress import all_done, half_installed
 from .veterinary_practice import veterinary_practice
 from .watermill import watermill
@@ -30,7 +30,8 @@ __all__ = [
 @dataclass(frozen=True)
 class DemoSite:
     """A made-up site: what it is called, what can be learnt from it, how it is made, how far its
-    work is where it has begun, and who received it where it was handed over."""
+    work is where it has begun, who received it where it was handed over, and what was changed
+    once its first plan was agreed."""
 
     key: str
     name: str
@@ -38,11 +39,20 @@ class DemoSite:
     make: Callable[[], Design]
     records: Callable[[Design], list[Record]] | None = None
     received_by: str = ""
+    mend: Callable[[Design], list[Change]] | None = None
 
 
 # The one that a first look opens on comes first.
 SITES = (
-    DemoSite("school", school.NAME, school.TEACHES, music_school, all_done, "M. Cantor, head"),
+    DemoSite(
+        "school",
+        school.NAME,
+        school.TEACHES,
+        music_school,
+        all_done,
+        "M. Cantor, head",
+        mended_school,
+    ),
     DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
     DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice, half_installed),
 )

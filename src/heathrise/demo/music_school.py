@@ -5,9 +5,11 @@ from __future__ import annotations
 from ..core.catalogue import load_catalogue
 from ..core.design import (
     Building,
+    Change,
     Design,
     Device,
     Duct,
+    Element,
     EquipmentRoom,
     Floor,
     Network,
@@ -15,6 +17,7 @@ from ..core.design import (
     Site,
     Switch,
     WirelessName,
+    put,
 )
 from .briefs import school_brief
 from .drafting import Drawing, Room
@@ -265,3 +268,36 @@ def _network(drawing: Drawing) -> None:
             fast_transition=False,
         ),
     )
+
+
+def mended_school(design: Design) -> list[Change]:
+    """Return what was changed before the work began: what the first plan left short is mended, but
+    for two small points that a client can sign."""
+
+    def point(
+        number: int, floor: str, at: tuple[float, float], height_m: float,
+        model: str = "ravelmoor-c4", **more: object,
+    ) -> Device:  # fmt: skip
+        return Device.model_validate(
+            {"id": f"ap-{number}", "floor": floor, "kind": "access_point", "model": model,
+             "name": f"AP-{number}", "at": at, "height_m": height_m, "mount": "ceiling", **more}
+        )  # fmt: skip
+
+    switch = design.of(Switch)["sw-2"].model_copy(update={"model": "dunthrip-m48"})
+    added: list[Element] = [
+        point(16, "ground", (24.5, 4.0), 3.0),
+        point(17, "ground", (33.0, -0.2), 2.6, "ravelmoor-x5", mount="wall", azimuth_deg=180.0),
+        point(18, "upper", (38.4, 15.5), 2.8),
+        point(19, "ground", (21.0, 4.0), 3.0),
+        point(20, "ground", (31.0, 13.5), 3.0),
+        point(21, "ground", (37.0, 9.0), 3.0),
+        point(22, "ground", (7.0, 6.0), 6.1),
+        point(23, "ground", (4.0, 16.0), 6.1),
+        point(24, "upper", (34.0, 2.0), 2.8),
+        Device(
+            id="out-8", floor="ground", kind="outlet", model="outlet-double",
+            name="Foyer doorbell", at=(5.0, 0.2), height_m=1.4, mount="wall",
+        ),
+        switch,
+    ]  # fmt: skip
+    return [put(element) for element in added]

@@ -12,6 +12,7 @@ from shapely.geometry import Polygon
 from ..core.bands import BANDS, Band
 from ..core.catalogue import Catalogue
 from ..core.design import Design, Device, OwnFigure, Point, Space, apply, put
+from ..core.readings import Reading
 from ..core.signal import air_of, losses_db, room_points
 
 SURVEY_HEADER = ("storey", "x", "y", "bssid", "band", "dbm")
@@ -41,25 +42,21 @@ def spots_of(design: Design) -> list[tuple[str, Point]]:
     return found
 
 
-def surveyed_csv(
+def surveyed(
     design: Design, catalogue: Catalogue, hidden: Hidden, spots: Sequence[tuple[str, Point]],
-    seed: int, bands: Sequence[Band] = ("5",), by_address: bool = False,
-) -> str:  # fmt: skip
-    """Return a meter's file of a walk over spots; the same seed gives the same file.
-
-    Args:
-        by_address: name radios by an address, not by what they are called.
-    """
+    seed: int, bands: Sequence[Band] = ("5",),
+) -> list[Reading]:  # fmt: skip
+    """Return the levels of a walk over spots as a meter hears them, the same for a seed."""
     chance = random.Random(seed)
     own = [
         put(OwnFigure(id=f"hidden-{k}", figure=figure, value=value))
         for k, (figure, value) in enumerate(hidden.figures.items())
     ]
     planned, air = air_of(design, catalogue), air_of(apply(design, own), catalogue)
-    rows = [",".join(SURVEY_HEADER)]
+    found = []
     for floor, at in spots:
         x, y = np.array([at[0]]), np.array([at[1]])
-        for number, device in enumerate(design.of(Device).values()):
+        for device in design.of(Device).values():
             model = catalogue.airs.get(device.model)
             if model is None:
                 continue
@@ -70,7 +67,26 @@ def surveyed_csv(
                 level = planned.lossless_dbm(device, band, "downlink") - loss[BANDS.index(band)]
                 level += hidden.offset_db + chance.gauss(0, hidden.noise_db)
                 if level >= hidden.hears_dbm:
-                    who = f"02:00:5e:00:{number // 256:02x}:{number % 256:02x}"
-                    said = who if by_address else device.name
-                    rows.append(f"{floor},{at[0]},{at[1]},{said},{band},{level:.1f}")
+                    dbm = min(0.0, round(float(level), 1))
+                    found.append(Reading(floor=floor, at=at, device=device.id, band=band, dbm=dbm))
+    return found
+
+
+def surveyed_csv(
+    design: Design, catalogue: Catalogue, hidden: Hidden, spots: Sequence[tuple[str, Point]],
+    seed: int, bands: Sequence[Band] = ("5",), by_address: bool = False,
+) -> str:  # fmt: skip
+    """Return a meter's file of a walk over spots; the same seed gives the same file.
+
+    Args:
+        by_address: name radios by an address, not by what they are called.
+    """
+    devices = design.of(Device)
+    numbers = {key: number for number, key in enumerate(devices)}
+    rows = [",".join(SURVEY_HEADER)]
+    for r in surveyed(design, catalogue, hidden, spots, seed, bands):
+        number = numbers[r.device]
+        who = f"02:00:5e:00:{number // 256:02x}:{number % 256:02x}"
+        said = who if by_address else devices[r.device].name
+        rows.append(f"{r.floor},{r.at[0]},{r.at[1]},{said},{r.band},{r.dbm:.1f}")
     return "\n".join(rows) + "\n"

@@ -40,7 +40,13 @@ def load_demo(repository: Repository) -> None:
         heads.mark(Kept("image/png", demo_mark()))
     for site in (s for s in SITES if s.key not in known):
         design, own_id = site.make(), f"p-demo-{site.key}"
-        known[site.key] = repository.create(site.name, design, "demo", "Demo site", own_id).id
+        made = repository.create(site.name, design, "demo", "Demo site", own_id)
+        known[site.key] = made.id
+        if site.mend is not None:
+            if made.revision == 1:
+                changes = site.mend(design)
+                made = repository.change(own_id, 1, changes, "Ann", "Mended before the work began")
+            design = made.design
         for k, record in enumerate(site.records(design) if site.records is not None else ()):
             Records(repository.engine).append(own_id, record, f"demo-{k}")
         repository.set_setting(_SETTING, json.dumps(known))

@@ -23,6 +23,7 @@ interface Failure {
   others: number
   rooms: Fallen[]
   walk_lost_s: number
+  busiest: number
 }
 const props = defineProps<{ path: WalkPoint[] }>()
 const emit = defineEmits<{ failure: [what: { name: string; gone: string[]; rooms: Map<string, string> }]; floor: [id: string]; close: [] }>()
