@@ -89,6 +89,51 @@ def test_the_sum_is_what_the_kernel_and_the_plain_reference_say(
                 assert abs(ray.loss_db - told) < 0.02 or near
 
 
+@SLOW
+@given(sites(), st.sampled_from([0.0, 30.0]))
+def test_a_section_shows_the_storeys_along_the_way_and_no_other_building(
+    design: Design, turn: float
+) -> None:
+    """Against a walk along the way in small steps that asks each storey's rooms by hand."""
+    air = air_of(design, load_catalogue())
+    storeys = air.terrain.storeys
+    floor = next(iter(storeys.floors))
+    for spot in (turned(s, turn) for s in SPOTS[:2]):
+        for ray in explain_spot(air, floor, spot, "5").rays:
+            told = {s.floor: s.spans for s in ray.storeys}
+            for key in storeys.floors:
+                rings = [list(s.outline) for s in design.of(Space).values()
+                         if s.floor == key and not s.outdoor]  # fmt: skip
+                for k in range(1, 40):
+                    share = k / 40
+                    at = (ray.source[0] + share * (spot[0] - ray.source[0]),
+                          ray.source[1] + share * (spot[1] - ray.source[1]))  # fmt: skip
+                    if _nearest_edge_m(rings, at) < 0.05:
+                        continue
+                    inside = any(_holds(ring, at) for ring in rings)
+                    assert inside == any(a <= share <= b for a, b in told.get(key, ()))
+
+
+def _holds(ring: list[tuple[float, float]], at: tuple[float, float]) -> bool:
+    odd = False
+    for (ax, ay), (bx, by) in zip(ring, ring[1:] + ring[:1], strict=True):
+        if (ay > at[1]) != (by > at[1]) and at[0] < ax + (at[1] - ay) / (by - ay) * (bx - ax):
+            odd = not odd
+    return odd
+
+
+def _nearest_edge_m(rings: list[list[tuple[float, float]]], at: tuple[float, float]) -> float:
+    found = math.inf
+    for ring in rings:
+        for (ax, ay), (bx, by) in zip(ring, ring[1:] + ring[:1], strict=True):
+            long = (bx - ax) ** 2 + (by - ay) ** 2
+            along = ((at[0] - ax) * (bx - ax) + (at[1] - ay) * (by - ay)) / long
+            t = min(1.0, max(0.0, along))
+            near = (ax + t * (bx - ax), ay + t * (by - ay))
+            found = min(found, math.dist(at, near))
+    return found
+
+
 def _near_an_end(design: Design, device: Device, spot: tuple[float, float]) -> bool:
     """Whether the ray passes a wall's end by less than a hair: there the reference is not asked."""
     (ax, ay), (bx, by) = device.at, spot

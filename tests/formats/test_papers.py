@@ -10,7 +10,7 @@ import pypdfium2
 import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import Design, Pain, Site, Wall, apply, put
+from heathrise.core.design import Design, Device, Floor, Pain, Site, Wall, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.labelling import project_labels
 from heathrise.demo import SITES
@@ -77,6 +77,27 @@ def test_a_sheet_is_to_scale(catalogue: Catalogue, school: Design) -> None:
     lengths = sorted({round(math.dist(d[:2], d[2:]), 1) for d in drawn})
     for wall in walls:
         assert any(abs(size - wall.length_m * 5) < 0.11 for size in lengths)
+
+
+@pytest.mark.parametrize("key", [site.key for site in SITES])
+def test_texts_by_devices_are_read_and_no_mark_lies_on_another(key: str) -> None:
+    """Capitals of the type are 0.7 of its size; 1.8 mm is the least height of letters on a
+    drawing."""
+    site = next(s for s in SITES if s.key == key)
+    design, catalogue = site.make(), load_catalogue()
+    named = 0
+    for floor in design.of(Floor):
+        here = {d.name for d in design.of(Device).values() if d.floor == floor}
+        svg = draw_sheet(design, catalogue, floor, (190.0, 270.0)).svg
+        for size, text in re.findall(r'<text [^>]*font-size="([\d.]+)"[^>]*>([^<]+)</text>', svg):
+            assert float(size) * 0.7 >= 1.8, text
+            named += text in here
+        spots = re.findall(r'<g transform="translate\(([\d.-]+) ([\d.-]+)\) scale', svg)
+        marks = [(float(x), float(y)) for x, y in spots]
+        assert len(marks) >= len(here)
+        apart = [math.dist(a, b) for k, a in enumerate(marks) for b in marks[:k]]
+        assert min(apart, default=9.0) > 4.5
+    assert named > 0.9 * len(design.of(Device))
 
 
 def test_a_sheet_takes_the_largest_scale_that_fits(catalogue: Catalogue, school: Design) -> None:

@@ -83,6 +83,26 @@ def test_a_hand_over_is_what_it_was_whatever_comes_later(
     assert [(h["revision"], h["by"]) for h in view["past"]] == [(2, "Ben"), (1, "Ann")]
 
 
+def _stands(client: FlaskClient, project: str) -> Any:
+    listed: Any = client.get("/api/projects").json
+    return next(p["stand"] for p in listed["projects"] if p["id"] == project)
+
+
+def test_the_list_of_jobs_says_where_each_stands(client: FlaskClient, project: str) -> None:
+    base = f"/api/projects/{project}"
+    assert _stands(client, project) == {"stage": "planned", "on": None, "by": ""}
+    client.post(f"{base}/agreed", json={"revision": 1, "by": "Ann"})
+    assert _stands(client, project)["stage"] == "agreed"
+    assert _stands(client, project)["on"] is not None
+    first = _job(client, project, "handover", by="Ann")["result"]["handover"]
+    assert _stands(client, project)["stage"] == "handed_over"
+    client.post(f"{base}/handovers/{first}/signed", json={"signed_by": "M. Cantor", "by": "Ann"})
+    assert _stands(client, project)["stage"] == "received"
+    # A signature is for its own hand-over only.
+    _job(client, project, "handover", by="Ann")
+    assert _stands(client, project) | {"on": None} == {"stage": "handed_over", "on": None, "by": ""}
+
+
 def test_a_hand_over_is_signed_once(client: FlaskClient, project: str) -> None:
     base = f"/api/projects/{project}"
     number = _job(client, project, "handover", by="Ann")["result"]["handover"]
@@ -94,6 +114,8 @@ def test_a_hand_over_is_signed_once(client: FlaskClient, project: str) -> None:
     assert view["past"][0]["signed_by"] == "M. Cantor"
     missing = client.post(f"{base}/handovers/99999/signed", json=signed)
     assert missing.status_code == 422 and "no hand-over 99999" in missing.json["message"]  # type: ignore[index]
+    assert _stands(client, project)["stage"] == "received"
+    assert _stands(client, project)["by"] == "M. Cantor"
     progress: Any = client.get(f"{base}/progress").json
     assert progress["handed_over"] == 1 and progress["signed"] and progress["done"] == 0
 

@@ -23,7 +23,7 @@ export function useCableTests() {
   /** Note a test; false where this device has no room to keep it. */
   function add(test: Pick<CableTestSaid, 'device' | 'cable' | 'result' | 'length_m'>): boolean {
     const name = cables.value.find((c) => c.device === test.device)?.name ?? test.device
-    const row = { ...test, note: '', key: crypto.randomUUID(), by: who.value.trim() || 'installer', at: new Date().toISOString(), clock: null }
+    const row = { ...test, wire_map: '', loss_db: null, note: '', key: crypto.randomUUID(), by: who.value.trim() || 'installer', at: new Date().toISOString(), clock: null }
     return outbox.keep('tests', store.id, store.name, `Test of ${name}, cable ${test.cable ?? 1}`, row)
   }
 

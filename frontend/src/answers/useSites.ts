@@ -22,6 +22,7 @@ export interface Answer {
   moved: Moved[]
   offer: Offer
   short: string[]
+  fails: string[]
   over_air: number
 }
 export interface Sited {

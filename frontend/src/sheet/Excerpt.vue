@@ -8,6 +8,7 @@ import MarksLayer from './MarksLayer.vue'
 import RunsLayer from './RunsLayer.vue'
 import WallsLayer from './WallsLayer.vue'
 import { placeNames } from './names'
+import { spreadOn } from './spreadOn'
 import { useViewport } from './useViewport'
 
 /** The piece of a storey about one thing, to be read where it is at hand; it needs no connection. */
@@ -27,9 +28,10 @@ const devices = computed(() => here(store.all('device')).filter((d) => d.state =
 const rooms = computed(() => here(store.all('equipment_room')))
 const element = computed(() => store.find(props.kind as 'device', props.element))
 const runs = computed(() => (store.shown?.cable.runs ?? []).filter((r) => r.device === props.element))
+const drawn = computed(() => spreadOn(store.catalogue, rooms.value, devices.value, [], viewport, props.element))
 const names = computed(() => {
   const marks = [...rooms.value, ...devices.value].map((m) => {
-    const [x, y] = viewport.toScreen(m.at)
+    const { x, y } = drawn.value.get(m.id)!
     return { key: m.id, name: m.name, x, y, must: m.id === props.element || ('kind' in m && hasAir(store.catalogue, m)) }
   })
   return placeNames(spaces.value, marks, viewport, [], 0)
@@ -54,7 +56,7 @@ watch([width, element], ([wide]) => {
       <GroundLayer :spaces="spaces" :viewport="viewport" :chosen="null" :verdicts="new Map()" :names="names.rooms" :plain="false" />
       <WallsLayer :walls="walls" :openings="openings" :viewport="viewport" :chosen="null" :active="false" />
       <RunsLayer :runs="runs" :uplinks="[]" :room="null" :ducts="[]" :floor="floor" :chosen="element?.id ?? null" :viewport="viewport" />
-      <MarksLayer :devices="devices" :rooms="rooms" :risers="[]" :viewport="viewport" :chosen="element?.id ?? null" :names="names.marks" />
+      <MarksLayer :devices="devices" :rooms="rooms" :risers="[]" :chosen="element?.id ?? null" :names="names.marks" :drawn="drawn" />
     </svg>
   </div>
 </template>

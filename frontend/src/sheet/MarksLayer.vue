@@ -4,7 +4,7 @@ import type { Device, EquipmentRoom, Riser } from '@/api/types'
 import { roleOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import type { MarkName } from './names'
-import type { Viewport } from './useViewport'
+import type { Drawn } from './spread'
 import MarkShape from './MarkShape.vue'
 
 type Kind = 'device' | 'riser' | 'equipment_room'
@@ -16,6 +16,7 @@ interface Mark {
   name: string
   x: number
   y: number
+  from: Drawn['from']
   turn: number | null
   state: Device['state']
 }
@@ -25,15 +26,15 @@ const props = defineProps<{
   devices: Device[]
   rooms: EquipmentRoom[]
   risers: Riser[]
-  viewport: Viewport
   chosen: string | null
   names: Map<string, MarkName>
+  drawn: Map<string, Drawn>
 }>()
 const emit = defineEmits<{ grab: [kind: Kind, id: string, event: PointerEvent] }>()
 
 function mark(kind: Kind, element: Device | EquipmentRoom | Riser, shape: string, turn: number | null, state: Device['state'] = 'new'): Mark {
-  const [x, y] = props.viewport.toScreen(element.at)
-  return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, turn, state }
+  const { x, y, from } = props.drawn.get(element.id)!
+  return { key: `${kind}-${element.id}`, kind, id: element.id, shape, name: element.name, x, y, from, turn, state }
 }
 
 const marks = computed<Mark[]>(() => [
@@ -48,6 +49,9 @@ const marks = computed<Mark[]>(() => [
 
 <template>
   <g>
+    <template v-for="m in marks" :key="m.key">
+      <g v-if="m.from" class="leader"><path :d="`M${m.from[0]} ${m.from[1]}L${m.x} ${m.y}`" /><circle :cx="m.from[0]" :cy="m.from[1]" r="2" /></g>
+    </template>
     <g
       v-for="m in marks" :key="m.key" class="mark" :class="[m.state, { chosen: chosen === m.id }]"
       :transform="`translate(${m.x} ${m.y})`" :data-mark="m.id" @pointerdown="emit('grab', m.kind, m.id, $event)"
@@ -88,6 +92,13 @@ const marks = computed<Mark[]>(() => [
 .mark.retire,
 .mark.unknown {
   color: var(--granite);
+}
+.leader path {
+  stroke: var(--granite);
+  stroke-width: 1;
+}
+.leader circle {
+  fill: var(--granite);
 }
 .struck {
   stroke: var(--rust);

@@ -46,13 +46,13 @@ const length = computed(() => {
 const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id
 const wallKinds = computed(() => [...new Set(props.walls.map((w) => w.construction))].sort())
 
-const RANKS = ['first', 'second', 'third']
+const RANKS = ['primary', 'secondary', 'third']
 /** What is drawn, in words: which access point, which band, which way. */
 const drawn = computed(() => {
   const r = props.relief
   if (!r) return ''
   const whose = r.show === 'heard' || r.show === 'serves' ? '' : `${RANKS[r.rank - 1]} access point, `
-  const way = r.direction === 'weaker' ? 'weaker direction' : r.direction
+  const way = r.direction === 'weaker' ? 'weaker of both ways' : r.direction
   const from = r.show === 'difference' && props.against ? ` ${props.against}` : ''
   return `${SAID[r.show]}${from}: ${whose}${r.band} GHz, ${way}`
 })

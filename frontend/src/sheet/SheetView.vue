@@ -30,6 +30,7 @@ import { tool } from './tools'
 import ToolLine from './ToolLine.vue'
 import type { Box } from './boxes'
 import { placeNames } from './names'
+import { spreadOn } from './spreadOn'
 import { cornersOf } from './useCorners'
 import type { SheetMode } from './mode'
 import { pictureCorners } from '@/document/underlay'
@@ -74,6 +75,11 @@ const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
   return rows.map((r) => (ghost?.id === r.id ? { ...r, at: ghost.at } : r))
 }
 /** Beyond plan and brief only what takes part is shown: the gear that stays, or that of today. */
+/** Whether nothing at all is drawn on this storey. */
+const bare = computed(() => {
+  const drawn = [spaces.value, walls.value, devices.value, ...(['zone', 'pain', 'equipment_room', 'line_entry', 'old_cable'] as const).map((kind) => here<{ floor: string }>(store.all(kind)))]
+  return !underlay.value && drawn.every((rows) => !rows.length)
+})
 const devices = computed(() =>
   placed(here(store.all('device'))).filter((d) => takesTools.value || (props.today ? d.state !== 'new' : d.state === 'new' || d.state === 'keep')),
 )
@@ -94,11 +100,13 @@ const furniture = shallowRef<Box[]>([])
 const NAMES_FROM_PX_PER_M = 9
 /** What a proposal moves or takes away is named where it goes to. */
 const leaving = computed(() => new Set((props.proposed ?? []).filter((m) => m.what !== 'stays').map((m) => m.device)))
+/** Where each mark is drawn: beside what it would lie on. */
+const drawn = computed(() => spreadOn(store.catalogue, rooms.value, devices.value, risers.value, viewport, chosen.value))
 /** From afar the names of marks would only cover one another; outlets are not named on the signal. */
 const names = computed(() => {
   const near = viewport.scale.value >= NAMES_FROM_PX_PER_M
   const marks = [...rooms.value, ...devices.value, ...risers.value].map((m) => {
-    const [x, y] = viewport.toScreen(m.at)
+    const { x, y } = drawn.value.get(m.id)!
     if (leaving.value.has(m.id)) return { key: m.id, name: '', x, y, must: false }
     const must = m.id === chosen.value
     const quiet = props.mode === 'signal' && 'kind' in m && !hasAir(store.catalogue, m)
@@ -258,8 +266,8 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
       <MarksLayer
-        :devices="devices" :rooms="rooms" :risers="risers" :viewport="viewport" :chosen="chosen"
-        :names="names.marks" @grab="gestures.grab"
+        :devices="devices" :rooms="rooms" :risers="risers" :chosen="chosen"
+        :names="names.marks" :drawn="drawn" @grab="gestures.grab"
       />
       <RayLayer v-if="spot && spot.floor === floor" :spot="spot" :ray="ray ?? null" :viewport="viewport" />
       <ProposedLayer v-if="proposed || best" :moved="proposed ?? null" :best="best ?? null" :devices="devices" :floor="floor" :viewport="viewport" />
@@ -284,10 +292,10 @@ defineExpose({ fit, remove: gestures.remove })
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" :against="against" @fit="fit()" @boxes="furniture = $event" />
     <LevelProbe v-if="probe && !proposed && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
-    <div v-if="!spaces.length && !walls.length && !underlay" class="blank">
+    <div v-if="bare && tool === 'select'" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
       <p>Draw a room from corner to corner: its walls are drawn with it.</p>
-      <Button v-if="drawsGround && tool === 'select'" label="Draw a room" size="small" @click="tool = 'room'" />
+      <Button v-if="drawsGround" label="Draw a room" size="small" @click="tool = 'room'" />
     </div>
   </div>
   <ToolLine v-if="takesTools" :gestures="gestures" />

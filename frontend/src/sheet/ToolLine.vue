@@ -34,9 +34,9 @@ function take(): void {
     <b>{{ info.name }}</b>
     <InputText
       v-if="exact !== null" ref="field" v-model="exact" size="small" class="figure exact" maxlength="24"
-      aria-label="Length and angle" @keydown.enter.prevent="take" @keydown.esc.stop.prevent="back"
+      :aria-label="tool === 'room' ? 'Both lengths' : 'Length and angle'" @keydown.enter.prevent="take" @keydown.esc.stop.prevent="back"
     />
-    <span v-if="exact !== null">length, then an angle clockwise from north if it is not the way you point; Enter draws it</span>
+    <span v-if="exact !== null">{{ info.typing }}</span>
     <span v-else>{{ expects }}<template v-if="oneMore">; {{ oneMore }}</template><template v-if="tool !== 'select'">; Escape lets go</template></span>
   </p>
 </template>

@@ -142,7 +142,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     grabbed = null
     if (bent && bentWall.value) store.commit('Move wall end', [put('wall', bentWall.value)])
     bent = bentWall.value = null
-    inHand.value?.release?.(hand)
+    if (exact.value === null) inHand.value?.release?.(hand)
   }
 
   function dropMark(held: { kind: Movable; id: string; moved: boolean }): void {
@@ -181,9 +181,10 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       if (chosen && editable() && MOVABLE.includes(chosen.kind)) {
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
-    } else if (/^[\d.]$/.test(event.key) && inHand.value?.typed && draft.value) {
+    } else if (/^[\d.]$/.test(event.key) && (draft.value || path.value.length)) {
+      // A digit belongs to what is begun, whether its tool takes one or not: no stage is gone to.
       event.preventDefault()
-      exact.value = event.key
+      if (inHand.value?.typed && draft.value) exact.value = event.key
     }
     else if (event.key === 'Escape') cancel()
     else if (event.key === 'Enter') inHand.value?.finish?.(hand)

@@ -71,7 +71,7 @@ const states = computed(() =>
     flex-direction: row;
     border-right: none;
     border-bottom: 1px solid var(--granite-mid);
-    padding: 0;
+    padding: 0 6px;
   }
   .stage {
     flex: 1;
@@ -97,6 +97,7 @@ const states = computed(() =>
 }
 .text {
   font: 400 11px var(--condensed);
+  white-space: nowrap;
   color: var(--granite);
 }
 .bad .text {

@@ -5,7 +5,7 @@ import { computed, onMounted, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { DemoSite, ProjectLine } from '@/api/types'
 import { editsKept } from '@/document/keeper'
-import { KINDS } from '@/stages/words'
+import { KINDS, standWords } from '@/stages/words'
 import OutboxButton from '@/outbox/OutboxButton.vue'
 import NewProject from './NewProject.vue'
 import SiteSketch from './SiteSketch.vue'
@@ -40,6 +40,8 @@ const keptWords = (project: string) => {
   const count = kept.get(project)
   return count ? `${count} ${count === 1 ? 'change' : 'changes'} kept here: open it to save ${count === 1 ? 'it' : 'them'}` : ''
 }
+/** Where a job stands, in the words of its last day. */
+const stands = (project: string) => standWords((projects.value ?? []).find((p) => p.id === project)?.stand)
 const when = (opened: string) =>
   new Date(opened).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
 
@@ -64,7 +66,7 @@ onMounted(load)
     <main v-else-if="projects">
       <h1>Projects</h1>
       <section v-if="sites.length" aria-labelledby="made-up">
-        <h2 id="made-up">Made-up sites to look at, each with things left to mend</h2>
+        <h2 id="made-up">Made-up sites to look at: each job at another point of its way</h2>
         <ul class="cards">
           <li v-for="site in sites" :key="site.project">
             <RouterLink :to="`/p/${site.project}/plan`" class="card">
@@ -73,6 +75,7 @@ onMounted(load)
                 <span class="kind condensed">{{ KINDS.find((k) => k.value === site.kind)?.label }}</span>
                 <b>{{ site.name }}</b>
                 <b v-if="keptWords(site.project)" class="near">{{ keptWords(site.project) }}</b>
+                <span class="stand" :class="stands(site.project).tone" data-stand>{{ stands(site.project).text }}</span>
                 <span>{{ site.teaches }}</span>
                 <span class="quiet condensed">{{ site.needed }} rooms to serve, {{ site.storeys }} storeys, {{ site.devices }} devices</span>
               </span>
@@ -87,6 +90,7 @@ onMounted(load)
             <RouterLink :to="`/p/${p.id}/plan`" class="line">
               <b>{{ p.name }}</b>
               <b v-if="keptWords(p.id)" class="near">{{ keptWords(p.id) }}</b>
+              <span class="stand" :class="stands(p.id).tone" data-stand>{{ stands(p.id).text }}</span>
               <span class="quiet figure">revision {{ p.revision }}</span>
               <span class="quiet condensed">opened {{ when(p.opened) }}</span>
             </RouterLink>
@@ -177,6 +181,9 @@ ul {
 .words .quiet {
   margin-top: 2px;
 }
+.stand {
+  font: 600 13px var(--condensed);
+}
 .kind {
   color: var(--heather);
   font-weight: 600;
@@ -186,7 +193,7 @@ ul {
 }
 .line {
   display: grid;
-  grid-template-columns: 1fr auto 150px;
+  grid-template-columns: 1fr auto 110px 150px;
   align-items: center;
   gap: 16px;
   min-height: 44px;

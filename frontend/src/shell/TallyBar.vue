@@ -43,13 +43,13 @@ const figures = computed<Figure[]>(() => {
   const money = (n: number) => `${n.toLocaleString('en', { maximumFractionDigits: 0 })} ${t.currency}`
   return [
     { key: 'aps', stage: 'plan', label: 'Access points', value: count(t.access_points), ...change((x) => x.access_points, count, '') },
-    { key: 'first', stage: 'signal', label: 'Rooms with first', value: count(t.rooms_first), of: `of ${t.rooms_needed}`, ...change((x) => x.rooms_first, count, 'better') },
-    { key: 'second', stage: 'signal', label: 'Rooms with second', value: count(t.rooms_second), of: `of ${t.rooms_second_needed}`, ...change((x) => x.rooms_second, count, 'better') },
+    { key: 'first', stage: 'signal', label: 'Primary coverage', value: count(t.rooms_first), of: `of ${t.rooms_needed} rooms`, ...change((x) => x.rooms_first, count, 'better') },
+    { key: 'second', stage: 'signal', label: 'Secondary coverage', value: count(t.rooms_second), of: `of ${t.rooms_second_needed} rooms`, ...change((x) => x.rooms_second, count, 'better') },
     { key: 'cable', stage: 'cable', label: 'Cable', value: length(t.cable_m, 0), of: `${t.boxes} ${t.boxes === 1 ? 'box' : 'boxes'}${t.fibre_m ? `, ${length(t.fibre_m, 0)} fibre` : ''}`, ...change((x) => x.cable_m, metres, 'worse') },
-    { key: 'watts', stage: 'power', label: 'Power counted', value: watts(t.counted_w), of: `of ${t.budget_w} W`, ...change((x) => x.counted_w, watts, 'worse') },
-    { key: 'powered', stage: 'power', label: 'Powered ports', value: count(t.powered_ports_used), of: `of ${t.powered_ports}`, ...change((x) => x.powered_ports_used, count, '') },
-    { key: 'ports', stage: 'power', label: 'Ports left', value: count(t.ports - t.ports_used), of: `of ${t.ports}`, ...change((x) => x.ports - x.ports_used, count, 'better') },
-    { key: 'price', stage: 'power', label: 'Parts', value: money(t.price), ...change((x) => x.price, money, 'worse') },
+    { key: 'watts', stage: 'power', label: 'PoE draw', value: watts(t.counted_w), of: `of ${t.budget_w} W`, ...change((x) => x.counted_w, watts, 'worse') },
+    { key: 'powered', stage: 'power', label: 'PoE ports used', value: count(t.powered_ports_used), of: `of ${t.powered_ports}`, ...change((x) => x.powered_ports_used, count, '') },
+    { key: 'ports', stage: 'power', label: 'Free ports', value: count(t.ports - t.ports_used), of: `of ${t.ports}`, ...change((x) => x.ports - x.ports_used, count, 'better') },
+    { key: 'price', stage: 'power', label: 'Gear and cable', value: money(t.price), ...change((x) => x.price, money, 'worse') },
     { key: 'open', stage: worstStage.value, label: 'Open findings', value: count(t.not_met + t.near), of: `${t.not_met} not met`, ...change((x) => x.not_met + x.near, count, 'worse') },
   ]
 })

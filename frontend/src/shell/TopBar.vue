@@ -64,6 +64,7 @@ const items = computed(() =>
   border-bottom: 1px solid var(--granite-mid);
 }
 h1 {
+  display: flex;
   min-width: 0;
 }
 .home {
@@ -76,7 +77,8 @@ h1 {
   gap: 6px;
   padding: 4px 8px;
   margin: 0 8px 0 6px;
-  max-width: min(340px, 100%);
+  max-width: 340px;
+  min-width: 0;
 }
 .name {
   font: 600 15px var(--sans);

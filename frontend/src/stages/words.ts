@@ -1,4 +1,4 @@
-import type { Site } from '@/api/types'
+import type { Site, Standing } from '@/api/types'
 
 /** Verdicts as a list says them. */
 export const WORD: Record<string, string> = {
@@ -12,3 +12,15 @@ export const KINDS: { value: Site['kind']; label: string }[] = [
   { value: 'guest_house', label: 'Guest house' },
 ]
 export const DOMAINS: { value: Site['domain']; label: string }[] = [{ value: 'europe', label: 'Europe' }, { value: 'americas', label: 'Americas' }]
+
+/** Where a job stands, for a list of jobs. */
+export function standWords(stand: Standing | undefined): { text: string; tone: '' | 'met' } {
+  const on = stand?.on ? new Date(stand.on).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' }) : ''
+  switch (stand?.stage) {
+    case 'received': return { text: `Handed over on ${on}, signed for by ${stand.by}`, tone: 'met' }
+    case 'handed_over': return { text: `Handed over on ${on}, not signed for yet`, tone: '' }
+    case 'installed': return { text: `Being installed, last noted on ${on}`, tone: '' }
+    case 'agreed': return { text: `Agreed with the client on ${on}`, tone: '' }
+    default: return { text: 'Planned, not agreed yet', tone: '' }
+  }
+}

@@ -68,7 +68,8 @@ def _left_over(
         reasons = " and ".join(sorted({row.reason for row in left}))
         proof = "" if plan.proven else " The search was cut short; a better fit may exist."
         yield _power_finding(
-            rules, f"left-{room}", "not_met", f"Left over{where}: {names}{more}; {reasons}.{proof}",
+            rules, f"left-{room}", "not_met",
+            f"Without a port{where}: {names}{more}; {reasons}.{proof}",
             places=tuple(Place(kind="device", id=row.device) for row in left),
             figure=len(left), limit=0, unit="links",
             rule="ports, powered ports and watts are three separate limits", cures=cures,

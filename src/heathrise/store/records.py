@@ -11,11 +11,12 @@ from sqlalchemy import Engine, func, insert, select
 from sqlalchemy.dialects.mysql import insert as upsert
 from sqlalchemy.exc import IntegrityError
 
-from ..core.records import Record
+from ..core.records import HandedOver, Record, Signed, Standing, standing
 from .repository import UnknownProject
 from .tables import record as table
 
 R = TypeVar("R", bound=Record)
+SIGNED = Signed.KIND
 _AT_ONCE = 500
 _OWN = ("number", "at", "author", "written")  # columns; all else of a record is its body
 
@@ -86,6 +87,26 @@ class Records:
             )
             for r in rows
         ]  # fmt: skip
+
+    def standings(self) -> dict[str, Standing]:
+        """Return where each job stands by what was said of it; without a word: not listed."""
+        kind, last = table.c.kind, func.max(table.c.number).label("last")
+        wanted = select(table.c.project_id, kind, last, func.max(table.c.at).label("at"))
+        by_job: dict[str, dict[str, Any]] = {}
+        with self._engine.connect() as connection:
+            for row in connection.execute(wanted.group_by(table.c.project_id, kind)):
+                by_job.setdefault(row.project_id, {})[row.kind] = row
+            numbers = [rows[SIGNED].last for rows in by_job.values() if SIGNED in rows]
+            chosen = select(table.c.project_id, table.c.body).where(table.c.number.in_(numbers))
+            signed = {r.project_id: json.loads(r.body) for r in connection.execute(chosen)}
+        return {
+            job: standing(
+                {kind: row.at.date() for kind, row in rows.items()},
+                rows[HandedOver.KIND].last if HandedOver.KIND in rows else None,
+                signed.get(job),
+            )
+            for job, rows in by_job.items()
+        }
 
     def last_number(self, project_id: str) -> int:
         """Return the number of the last record of a project, 0 where there is none."""

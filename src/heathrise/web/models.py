@@ -23,6 +23,7 @@ from ..core.records import (
     SeenPort,
     Snag,
     SnagWords,
+    Standing,
     StepStand,
     StepWords,
     SwitchDraw,
@@ -44,6 +45,7 @@ class ProjectLine(Wire):
     name: str
     revision: int
     opened: str
+    stand: Standing
 
 
 class ProjectList(Wire):

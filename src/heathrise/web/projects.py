@@ -21,8 +21,10 @@ from ..core.design import (
 )
 from ..core.evaluate import evaluate
 from ..core.integrity import check
+from ..core.records import Standing
 from ..core.storeys import SLAB_M
 from ..store import Repository, Saved, UnknownProject
+from ..store.records import Records
 from .answers import Answers
 from .breaker import Breaker
 from .compress import shared
@@ -103,8 +105,15 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
     @routes.get("/projects")
     @routes.output(ProjectList)
     def listed() -> Response:
+        stands = Records(repository.engine).standings()
         lines = [
-            ProjectLine(id=r.id, name=r.name, revision=r.revision, opened=r.opened.isoformat())
+            ProjectLine(
+                id=r.id,
+                name=r.name,
+                revision=r.revision,
+                opened=r.opened.isoformat(),
+                stand=stands.get(r.id, Standing()),
+            )
             for r in repository.projects()
         ]
         return json_of(ProjectList(projects=lines))

@@ -53,4 +53,6 @@ export interface SheetTool extends ToolInfo {
   expects?: (hand: Hand) => string
   /** Take an exact figure that was typed while something is begun; false where it is not understood. */
   typed?: (hand: Hand, text: string) => boolean
+  /** What may be typed, said beside the field. */
+  typing?: string
 }

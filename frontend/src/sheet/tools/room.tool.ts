@@ -1,29 +1,51 @@
+import type { Point } from '@/api/types'
 import { newRoom } from '@/document/edits'
 import { snapped } from '@/document/geometry'
+import { fromShown, lengthUnit } from '@/document/units'
 import { innerConstruction, outerConstruction } from './constructions'
-import type { SheetTool } from './hand'
+import type { Hand, SheetTool } from './hand'
 
 const NARROWEST_M = 0.5
+const LENGTHS = 2
+
+const large = (from: Point, to: Point) => Math.abs(from[0] - to[0]) >= NARROWEST_M && Math.abs(from[1] - to[1]) >= NARROWEST_M
+
+function draw({ draft, store, floor }: Hand, from: Point, to: Point): void {
+  draft.value = null
+  const changes = newRoom(store, floor(), from, to, innerConstruction.value, outerConstruction.value)
+  store.commit('Draw room', changes)
+  const space = changes.at(-1)!
+  if (space.op === 'put') store.selection = { kind: 'space', id: space.element.id }
+}
+
+/** A side of the room so long, towards where the pointer is. */
+const beyond = (from: number, to: number, size: number) => from + (to < from ? -size : size)
 
 export default {
   tool: 'room', name: 'Room', key: 'o', order: 30, lines: 'M-7 -6H7V6H-7Z',
-  hint: 'drag from corner to corner; outer walls are drawn round it, inner ones beside a room that is there',
-  press({ draft, walls, reach }, at) {
-    const from = snapped(at, walls(), reach())
-    draft.value = { from, to: from, shape: 'room' }
+  hint: 'drag from corner to corner, or press one and type its lengths; outer walls are drawn round it, inner ones beside a room that is there',
+  typing: 'length across and length up, as 4.2 3.5, towards the pointer; Enter draws it',
+  expects: ({ draft }) => (draft.value ? `press the corner across, or type both lengths (${lengthUnit()}), as 4.2 3.5` : ''),
+  press(hand, at) {
+    const spot = snapped(at, hand.walls(), hand.reach())
+    const begun = hand.draft.value
+    if (begun && large(begun.from, spot)) draw(hand, begun.from, spot)
+    else hand.draft.value = { from: spot, to: spot, shape: 'room' }
   },
   move({ draft, walls, reach }, at) {
     if (draft.value) draft.value = { ...draft.value, to: snapped(at, walls(), reach()) }
   },
-  release({ draft, store, floor }) {
-    const drawn = draft.value
-    draft.value = null
-    if (!drawn || drawn.shape !== 'room') return
-    const { from, to } = drawn
-    if (Math.abs(from[0] - to[0]) < NARROWEST_M || Math.abs(from[1] - to[1]) < NARROWEST_M) return
-    const changes = newRoom(store, floor(), from, to, innerConstruction.value, outerConstruction.value)
-    store.commit('Draw room', changes)
-    const space = changes.at(-1)!
-    if (space.op === 'put') store.selection = { kind: 'space', id: space.element.id }
+  release(hand) {
+    const drawn = hand.draft.value
+    // A press that was not dragged has set a corner; the other is still to come.
+    if (drawn?.shape === 'room' && large(drawn.from, drawn.to)) draw(hand, drawn.from, drawn.to)
+  },
+  typed(hand, text) {
+    const begun = hand.draft.value
+    const sizes = text.trim().split(/[\s,;x×]+/).map(Number)
+    if (!begun || sizes.length !== LENGTHS || sizes.some((s) => !(fromShown(s) >= NARROWEST_M))) return false
+    const [wide, deep] = sizes.map(fromShown) as [number, number]
+    draw(hand, begun.from, [beyond(begun.from[0], begun.to[0], wide), beyond(begun.from[1], begun.to[1], deep)])
+    return true
   },
 } satisfies SheetTool

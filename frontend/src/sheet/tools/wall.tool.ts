@@ -27,6 +27,7 @@ function draw(hand: Hand, from: Point, to: Point): void {
 export default {
   tool: 'wall', name: 'Wall', key: 'w', order: 20, lines: 'M-8 6L8 -6',
   hint: 'press where the wall starts',
+  typing: 'length, then an angle clockwise from north if it is not the way you point; Enter draws it',
   expects: ({ draft }) =>
     draft.value ? `press where it ends, or type its length (${lengthUnit()}) and angle; Alt for any angle` : '',
   press(hand, at) {

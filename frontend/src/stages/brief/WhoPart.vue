@@ -48,7 +48,7 @@ function set(group: Group, change: Partial<Group>, what: string): void {
     <template v-else>
       <h3>{{ room.name }}</h3>
       <table class="who">
-        <thead><tr><th></th><th>How many</th><th>On a wire</th></tr></thead>
+        <thead><tr><th><span class="visually-hidden">Remove</span></th><th>How many</th><th>On a wire</th></tr></thead>
         <tbody>
           <tr v-for="k in kinds" :key="k.id" :data-who="k.id" :class="{ there: groupOf(k.id) }">
             <td>{{ k.label }}

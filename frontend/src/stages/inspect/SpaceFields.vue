@@ -40,14 +40,14 @@ function setName(event: Event): void {
     <dt>Verdict</dt><dd data-figure="verdict">{{ WORD[verdict.verdict] }}</dd>
     <dt>Area</dt><dd class="figure" data-figure="area">{{ area(verdict.area_m2) }}</dd>
     <template v-if="verdict.verdict !== 'not_needed'">
-      <dt>First, {{ verdict.target_first_dbm }} dBm on {{ verdict.band }} GHz</dt>
+      <dt>Primary, {{ verdict.target_first_dbm }} dBm on {{ verdict.band }} GHz</dt>
       <dd class="figure" data-figure="first">{{ percent(verdict.share_first) }}</dd>
       <dt>Judged by</dt><dd>{{ verdict.client }}, <span class="figure">{{ dbm(verdict.client_dbm) }}</span></dd>
-      <dt>Worst first</dt><dd class="figure">{{ dbm(verdict.worst_first_dbm) }}</dd>
+      <dt>Worst primary</dt><dd class="figure">{{ dbm(verdict.worst_first_dbm) }}</dd>
       <template v-if="verdict.target_second_dbm !== null">
-        <dt>Second, {{ verdict.target_second_dbm }} dBm</dt>
+        <dt>Secondary, {{ verdict.target_second_dbm }} dBm</dt>
         <dd class="figure" data-figure="second">{{ percent(verdict.share_second) }}</dd>
-        <dt>Worst second</dt><dd class="figure">{{ dbm(verdict.worst_second_dbm) }}</dd>
+        <dt>Worst secondary</dt><dd class="figure">{{ dbm(verdict.worst_second_dbm) }}</dd>
       </template>
       <dt>All targets met</dt><dd class="figure" data-figure="share">{{ percent(verdict.share) }}</dd>
       <dt>With {{ verdict.margin_db }} dB in hand</dt><dd class="figure" data-figure="margin">{{ percent(verdict.share_margin) }}</dd>

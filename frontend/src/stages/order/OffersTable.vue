@@ -23,11 +23,11 @@ type Row = { label: string; of: (o: Offer) => number; say: (o: Offer) => string;
 const ROWS: Row[] = [
   { label: 'Access points', of: (o) => o.access_points, say: (o) => `${o.access_points}`, moreIs: '' },
   { label: 'Rooms as promised', of: (o) => o.rooms_met, say: (o) => `${o.rooms_met} of ${o.rooms_needed}`, moreIs: 'better' },
-  { label: 'Rooms with one access point', of: (o) => o.rooms_first, say: (o) => `${o.rooms_first} of ${o.rooms_needed}`, moreIs: 'better' },
-  { label: 'Rooms with a second one', of: (o) => o.rooms_second, say: (o) => `${o.rooms_second} of ${o.rooms_second_needed}`, moreIs: 'better' },
+  { label: 'Primary coverage', of: (o) => o.rooms_first, say: (o) => `${o.rooms_first} of ${o.rooms_needed}`, moreIs: 'better' },
+  { label: 'Secondary coverage', of: (o) => o.rooms_second, say: (o) => `${o.rooms_second} of ${o.rooms_second_needed}`, moreIs: 'better' },
   { label: 'Cable', of: (o) => o.cable_m, say: (o) => `${length(o.cable_m, 0)}, ${o.boxes} boxes`, moreIs: 'worse' },
   { label: 'Watts expected', of: (o) => o.expected_w, say: (o) => `${o.expected_w.toFixed(1)} W`, moreIs: 'worse' },
-  { label: 'Ports left', of: (o) => o.ports_left, say: (o) => `${o.ports_left}`, moreIs: 'better' },
+  { label: 'Free ports', of: (o) => o.ports_left, say: (o) => `${o.ports_left}`, moreIs: 'better' },
   { label: 'Work', of: (o) => o.hours, say: (o) => `${o.hours.toFixed(1)} h`, moreIs: 'worse' },
   { label: 'Fullest air in the busiest hour', of: (o) => 100 * o.busiest, say: (o) => `${Math.round(100 * o.busiest)} %`, moreIs: 'worse' },
   { label: 'Findings not met', of: (o) => o.not_met, say: (o) => `${o.not_met}`, moreIs: 'worse' },
@@ -76,7 +76,7 @@ function takeOver(offer: Offer): void {
   <p v-if="!offers" class="quiet">Working them out.</p>
   <table v-else class="ledger offers">
     <thead>
-      <tr><th></th><th v-for="o in offers" :key="o.variant ?? ''" :data-offer="o.variant ?? 'plan'">{{ o.name }}</th></tr>
+      <tr><th><span class="visually-hidden">What</span></th><th v-for="o in offers" :key="o.variant ?? ''" :data-offer="o.variant ?? 'plan'">{{ o.name }}</th></tr>
     </thead>
     <tbody>
       <tr v-for="row in ROWS" :key="row.label">
@@ -86,7 +86,7 @@ function takeOver(offer: Offer): void {
         </td>
       </tr>
       <tr>
-        <th scope="row"></th>
+        <th scope="row"><span class="visually-hidden">Take it</span></th>
         <td v-for="o in offers" :key="o.variant ?? ''">
           <p v-if="o.fits" class="not_met">It does not fit the plan any more: {{ o.fits }}</p>
           <template v-if="o.variant">

@@ -26,7 +26,7 @@ const places = (count: number) => `${count} ${count === 1 ? 'place' : 'places'}`
       <tr><th>Part</th><th class="number">Number</th><th class="number">Each</th><th class="number">All</th><th class="number">With margin</th><th>For</th></tr>
     </thead>
     <tbody v-for="g in groups" :key="g.group">
-      <tr class="group"><th scope="rowgroup" colspan="4">{{ NAMES[g.group] }}</th><th class="number">{{ money(g.sum) }}</th><th></th></tr>
+      <tr class="group"><th scope="rowgroup" colspan="4">{{ NAMES[g.group] }}</th><th class="number">{{ money(g.sum) }}</th><td></td></tr>
       <template v-for="line in g.lines" :key="line.item">
         <tr :data-line="line.item">
           <td>{{ line.label }}<template v-if="line.note"><br><span class="quiet">{{ line.note }}</span></template>

@@ -76,9 +76,9 @@ const select = (device: string | null | undefined) => {
           <BudgetBars v-if="budget.budget_w" :budget="budget" />
           <p v-else class="quiet">Carries no power.</p>
           <dl class="counts">
-            <dt>Powered ports</dt><dd class="figure">{{ budget.powered_used }} of {{ budget.powered_ports }}</dd>
+            <dt>PoE ports used</dt><dd class="figure">{{ budget.powered_used }} of {{ budget.powered_ports }}</dd>
             <dt>Powered devices</dt><dd class="figure">{{ budget.powered_devices }}</dd>
-            <dt>Ports left</dt><dd class="figure">{{ budget.ports - budget.ports_used }} of {{ budget.ports }}</dd>
+            <dt>Free ports</dt><dd class="figure">{{ budget.ports - budget.ports_used }} of {{ budget.ports }}</dd>
           </dl>
         </div>
       </section>

@@ -52,10 +52,12 @@ function set(row: RadioSheet, value: number): void {
 </script>
 
 <template>
+  <p v-if="!radios.length" class="quiet">No radio is planned yet. Place an access point on the plan.</p>
+  <template v-else>
   <div class="head">
     <Select v-model="band" :options="bands" option-label="label" option-value="value" size="small" aria-label="Band" />
     <p class="quiet">
-      {{ signal.channels_note }}. Mesh {{ sheet.mesh ? 'on' : 'off' }}: {{ sheet.mesh_reason }}. Optimiser {{ sheet.optimiser ? 'on' : 'off' }}: {{ sheet.optimiser_reason }}.
+      <template v-if="signal.channels_note">{{ signal.channels_note }}. </template>Mesh {{ sheet.mesh ? 'on' : 'off' }}: {{ sheet.mesh_reason }}. Optimiser {{ sheet.optimiser ? 'on' : 'off' }}: {{ sheet.optimiser_reason }}.
       <template v-if="fence">Fences: channels {{ fence.channels.join(', ') }}; {{ fence.width_mhz }} MHz; {{ fence.least_dbm }} to {{ fence.most_dbm }} dBm.</template>
       Check the national rules in force.
     </p>
@@ -85,6 +87,7 @@ function set(row: RadioSheet, value: number): void {
     </tbody>
   </table>
   <p v-if="!rows.length" class="quiet">No radio on this band. Place an access point on the plan.</p>
+  </template>
 </template>
 
 <style scoped>

@@ -46,7 +46,7 @@ function add(): void {
 
 <template>
   <table class="ledger">
-    <thead><tr><th>Wireless name</th><th>Network</th><th>Bands</th><th>Security</th><th>Isolated</th><th>Fast roam</th><th>Why</th><th /></tr></thead>
+    <thead><tr><th>Wireless name</th><th>Network</th><th>Bands</th><th>Security</th><th>Isolated</th><th>Fast roam</th><th>Why</th><th><span class="visually-hidden">Remove</span></th></tr></thead>
     <tbody>
       <tr v-for="n in names" :key="n.id" :class="{ chosen: store.selection?.id === n.id }" :data-name="n.id">
         <td><InputText :model-value="n.ssid" size="small" maxlength="32" class="ssid" :aria-label="`Wireless name ${n.ssid}`" @change="setSsid(n, $event)" /></td>

@@ -56,7 +56,7 @@ function look(l: MeshLink): void {
       <span v-else class="quiet">Select an access point that no cable can reach, and leave it without one.</span>
     </template>
       <table v-if="view?.links.length" class="ledger">
-        <thead><tr><th></th><th>Way</th><th class="number">Level</th><th class="number">A user</th><th class="number">All at once</th><th class="number">Kept radio</th><th>Parent gone</th><th>A cable instead</th></tr></thead>
+        <thead><tr><th><span class="visually-hidden">What to do</span></th><th>Way</th><th class="number">Level</th><th class="number">A user</th><th class="number">All at once</th><th class="number">Kept radio</th><th>Parent gone</th><th>A cable instead</th></tr></thead>
         <tbody>
           <tr v-for="{ link: l, ...instead } in view.links" :key="l.device" tabindex="0" :class="{ chosen: store.selection?.id === l.device }" :data-link="l.device" @click="look(l)" @keydown.enter="look(l)">
             <td><b>{{ l.name }}</b><template v-if="l.repeater"><br><span class="quiet">repeats, {{ l.band }} GHz</span></template></td>

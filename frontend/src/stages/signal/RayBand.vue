@@ -12,7 +12,7 @@ const emit = defineEmits<{ choose: [device: string]; close: [] }>()
 const instead = ref<Record<number, string>>({})
 watch(() => props.ray, () => (instead.value = {}))
 const weaker = (r: Ray) => Math.min(r.downlink_dbm, r.uplink_dbm)
-const ORDER = ['first', 'second', 'third']
+const ORDER = ['primary', 'secondary', 'third']
 </script>
 
 <template>

@@ -15,12 +15,14 @@ const HIGH = 112
 const FALL_TOP = 132
 const FALL_HIGH = 96
 const MOST_PX_PER_M = 26
+const END = 0.01
+const SAID_PX = 128
 
 const room = computed(() => Math.max(60, width.value - LEFT - RIGHT))
 const x = (share: number) => LEFT + share * room.value
 const rise = computed(() => {
   const zs = [props.ray.source_z_m, props.spot.z_m, ...props.ray.crossings.map((c) => c.z_m)]
-  const seen = props.spot.storeys.filter((s) => s.high_m > Math.min(...zs) && s.low_m < Math.max(...zs))
+  const seen = props.ray.storeys.filter((s) => s.high_m > Math.min(...zs) && s.low_m < Math.max(...zs))
   const low = Math.min(...zs, ...seen.map((s) => s.low_m)) - 0.2
   const high = Math.max(...zs, ...seen.map((s) => s.high_m)) + 0.2
   return { low, scale: Math.min(MOST_PX_PER_M, (HIGH - 18) / Math.max(1, high - low)), seen }
@@ -32,7 +34,26 @@ const storeys = computed(() => {
   for (const s of rise.value.seen) {
     if (!found.has(s.low_m) || s.floor === props.spot.floor || s.floor === props.ray.floor) found.set(s.low_m, s)
   }
-  return [...found.values()].map((s) => ({ ...s, y: y(s.low_m), top: y(s.high_m) }))
+  return [...found.values()].map((s) => ({ ...s, y: y(s.low_m) }))
+})
+/** Where a storey's line is drawn: over its own rooms, out to the edge where the way ends in them. */
+const lines = computed(() =>
+  storeys.value.flatMap((s) =>
+    s.spans.map(([from, to]) => ({ key: `${s.floor}-${from}`, y: s.y, from: from < END ? LEFT - 8 : x(from!), to: to > 1 - END ? width.value - 6 : x(to!) })),
+  ),
+)
+/** Names beside their lines; one that would lie on another, or on the ray, is left out: those of both ends come first. */
+const names = computed(() => {
+  const first = (s: { floor: string }) => (s.floor === props.ray.floor || s.floor === props.spot.floor ? 0 : 1)
+  const placed: { key: string; name: string; x: number; y: number; left: boolean; wide: number }[] = []
+  for (const s of [...storeys.value].sort((a, b) => first(a) - first(b))) {
+    const name = s.name.length > 12 ? `${s.name.slice(0, 11)}…` : s.name
+    const left = s.spans[0]![0] < END
+    const wide = name.length * 6
+    const at = { key: s.floor, name, left, wide, x: left ? LEFT - 10 : x(s.spans[0]![0]) + 4, y: left ? Math.min(s.y - 3, HIGH - 6) : Math.min(s.y + 11, HIGH + 7) }
+    if (!placed.some((p) => p.left === left && Math.abs(p.y - at.y) < 12 && (left || Math.abs(p.x - at.x) < Math.max(p.wide, wide)))) placed.push(at)
+  }
+  return placed
 })
 const walls = computed(() =>
   props.ray.crossings.map((c, i) => {
@@ -81,6 +102,8 @@ const scale = computed(() => {
   return { low, high }
 })
 const yLevel = (level: number) => FALL_TOP + FALL_HIGH * (1 - (level - scale.value.low) / Math.max(10, scale.value.high - scale.value.low))
+/** The figure stands over the end of the curve, however steep that is. */
+const saidY = computed(() => Math.min(yLevel(end.value) - 5, ...fall.value.filter((p) => x(p[0]) > x(1) - SAID_PX).map((p) => yLevel(p[1]))) - 6)
 const curve = computed(() => fall.value.map(([s, l]) => `${x(s).toFixed(1)} ${yLevel(l).toFixed(1)}`).join('L'))
 const marks = computed(() => {
   const step = scale.value.high - scale.value.low > 60 ? 20 : 10
@@ -93,10 +116,8 @@ const marks = computed(() => {
 <template>
   <div ref="frame" class="frame">
     <svg :width="width" height="250" role="img" :aria-label="`Section from ${ray.name} to the spot, ${length(ray.distance_m)}; ${ray.crossings.length} things are crossed`">
-      <g v-for="s in storeys" :key="s.floor">
-        <path :d="`M${LEFT - 8} ${s.y}H${width - 6}`" class="floor" />
-        <text :x="LEFT - 10" :y="Math.min(s.y - 3, HIGH - 6)" text-anchor="end" class="storey">{{ s.name.length > 12 ? `${s.name.slice(0, 11)}…` : s.name }}</text>
-      </g>
+      <path v-for="l in lines" :key="l.key" :d="`M${l.from} ${l.y}H${l.to}`" class="floor" />
+      <text v-for="n in names" :key="n.key" :x="n.x" :y="n.y" :text-anchor="n.left ? 'end' : 'start'" class="storey">{{ n.name }}</text>
       <template v-for="w in walls" :key="w.number">
         <path v-if="w.level" :d="`M${w.x - 26} ${w.y}h52`" class="slab" />
         <rect v-else :x="w.x - w.wide / 2" :y="w.top" :width="w.wide" :height="Math.max(4, w.foot - w.top)" :class="['wall', { opening: w.opening }]" />
@@ -111,7 +132,7 @@ const marks = computed(() => {
       <path v-if="spot.wants_dbm !== null" :d="`M${LEFT} ${yLevel(spot.wants_dbm)}H${width - RIGHT}`" class="wants" />
       <path :d="`M${curve}`" class="fall" />
       <circle :cx="x(1)" :cy="yLevel(end)" r="4" class="end" />
-      <text :x="x(1) - 8" :y="yLevel(end) - 11" text-anchor="end" class="said">{{ end.toFixed(1).replace('-', '−') }} dBm {{ weaker }}</text>
+      <text :x="x(1) - 8" :y="saidY" text-anchor="end" class="said">{{ end.toFixed(1).replace('-', '−') }} dBm {{ weaker }}</text>
       <text :x="LEFT" y="246" class="level">0</text><text :x="x(1)" y="246" text-anchor="end" class="level">{{ length(ray.distance_m) }}</text>
     </svg>
   </div>

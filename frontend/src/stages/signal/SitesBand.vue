@@ -37,8 +37,8 @@ const money = (n: number) => n.toLocaleString('en', { maximumFractionDigits: 0 }
 const columns = computed(() => (found.value ? [{ goal: '', name: 'The plan now', proof: '', offer: found.value.now }, ...found.value.answers] : []))
 const LINES = [
   { label: 'Access points', of: (o: { access_points: number }) => String(o.access_points) },
-  { label: 'Rooms with first', of: (o: { rooms_first: number; rooms_needed: number }) => `${o.rooms_first} of ${o.rooms_needed}` },
-  { label: 'Rooms with second', of: (o: { rooms_second: number; rooms_second_needed: number }) => `${o.rooms_second} of ${o.rooms_second_needed}` },
+  { label: 'Primary coverage', of: (o: { rooms_first: number; rooms_needed: number }) => `${o.rooms_first} of ${o.rooms_needed}` },
+  { label: 'Secondary coverage', of: (o: { rooms_second: number; rooms_second_needed: number }) => `${o.rooms_second} of ${o.rooms_second_needed}` },
   { label: 'Cable', of: (o: { cable_m: number }) => length(o.cable_m, 0) },
   { label: 'Not met, all stages', of: (o: { not_met: number }) => String(o.not_met) },
   { label: 'Installed, with tax', of: (o: { total: number }) => money(o.total) },
@@ -92,7 +92,7 @@ onUnmounted(() => {
         <table v-if="found.answers.length" class="ledger">
           <thead>
             <tr>
-              <th></th>
+              <th><span class="visually-hidden">What</span></th>
               <th v-for="c in columns" :key="c.goal" class="number" :class="{ chosen: c.goal && c.goal === chosen }">
                 <button v-if="c.goal" class="plain head" :aria-pressed="c.goal === chosen" :data-answer="c.goal" @click="look(c.goal)"><i v-if="c.goal === chosen" class="pi pi-eye" /> {{ c.name }}</button>
                 <template v-else>{{ c.name }}</template>

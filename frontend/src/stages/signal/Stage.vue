@@ -25,7 +25,7 @@ const store = useDesign()
 type Show = NonNullable<View['show']>
 const wanted = reactive({ band: '5' as View['band'], rank: 1, direction: 'weaker' as View['direction'], when: 'planned' as View['when'], show: 'level' as Show, against: '' })
 const BANDS = [{ value: '2.4', label: '2.4 GHz' }, { value: '5', label: '5 GHz' }, { value: '6', label: '6 GHz' }]
-const RANKS = [{ value: 1, label: 'First' }, { value: 2, label: 'Second' }, { value: 3, label: 'Third' }]
+const RANKS = [{ value: 1, label: 'Primary' }, { value: 2, label: 'Secondary' }, { value: 3, label: 'Third' }]
 const SHOWN: { value: Show; label: string }[] = [
   { value: 'level', label: 'Level' }, { value: 'snr', label: 'Over the noise' }, { value: 'rate', label: 'Rate' },
   { value: 'chance', label: 'Chance of a call' }, { value: 'heard', label: 'How many are heard' }, { value: 'serves', label: 'Who serves' },
@@ -39,7 +39,7 @@ const hasToday = computed(() => [...store.all('device'), ...store.all('switch')]
 const WAYS = [
   { value: 'downlink', label: 'Downlink' },
   { value: 'uplink', label: 'Uplink' },
-  { value: 'weaker', label: 'Weaker' },
+  { value: 'weaker', label: 'Both ways' },
 ]
 
 /** What lies under the sheet: one thing at a time. */
@@ -128,7 +128,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
     <template #bar>
       <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
       <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
-      <Select v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" size="small" aria-label="First, second or third access point" class="rank" />
+      <Select v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" size="small" aria-label="Primary, secondary or third access point" class="rank" />
       <Select v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" size="small" aria-label="Direction" class="way" />
       <Select v-if="wanted.show === 'difference'" v-model="wanted.against" :options="others" option-label="label" option-value="value" size="small" aria-label="Beside what the plan is laid" placeholder="No other plan yet" class="against" />
       <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
@@ -156,7 +156,7 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
 
 <style scoped>
 .shown {
-  width: 134px;
+  width: 126px;
 }
 .against {
   width: 190px;
@@ -177,6 +177,19 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
   margin-left: auto;
   white-space: nowrap;
 }
+@media (max-width: 1000px) {
+  .drawers .quiet {
+    display: none;
+  }
+  .drawer {
+    flex: none;
+    min-height: 44px;
+    padding: 0 10px;
+  }
+  .drawers {
+    height: 45px;
+  }
+}
 .drawer {
   padding: 0 12px;
   font: 600 12.5px var(--condensed);
@@ -191,9 +204,14 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
   border-bottom-color: var(--heather);
 }
 .rank {
-  width: 100px;
+  width: 102px;
 }
 .way {
-  width: 104px;
+  width: 108px;
+}
+.shown :deep(.p-select-dropdown),
+.rank :deep(.p-select-dropdown),
+.way :deep(.p-select-dropdown) {
+  width: 26px;
 }
 </style>

@@ -28,6 +28,7 @@ from .kinds import (
 )
 from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, speed, switches_as_seen
 from .snags import Snag, snags_as_left
+from .standing import Standing, standing
 from .steps import StepStand, steps_as_done
 from .walks import WalkTaken, walks_as_taken
 
@@ -50,6 +51,7 @@ __all__ = [
     "Snag",
     "SnagRecord",
     "SnagWords",
+    "Standing",
     "StepRecord",
     "StepStand",
     "StepState",
@@ -66,6 +68,7 @@ __all__ = [
     "says_the_same",
     "snags_as_left",
     "speed",
+    "standing",
     "steps_as_done",
     "switches_as_seen",
     "walks_as_taken",

@@ -13,7 +13,8 @@ from typing import Any, Literal
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
-from shapely import contains_xy
+from shapely import LineString, contains_xy
+from shapely import Point as SpotAt
 
 from ..bands import BANDS, FREQUENCY_MHZ, Band
 from ..catalogue import Catalogue, ClientModel, Construction, Used
@@ -66,6 +67,19 @@ class Crossing(BaseModel):
     instead: tuple[Instead, ...]
 
 
+class StoreySection(BaseModel):
+    """A storey as a section shows it: from its floor to where it ends, in m, and the parts of the
+    way, as shares of it, that lie in its rooms."""
+
+    model_config = ConfigDict(frozen=True)
+
+    floor: str
+    name: str
+    low_m: float
+    high_m: float
+    spans: tuple[tuple[float, float], ...]
+
+
 class Ray(BaseModel):
     """The ray from one access point to a spot, and its sum. dB, dBm, dBi, m."""
 
@@ -87,17 +101,7 @@ class Ray(BaseModel):
     downlink_dbm: float
     uplink_dbm: float
     power_reason: str
-
-
-class StoreySection(BaseModel):
-    """A storey as a section shows it: from its floor to where it ends, in m."""
-
-    model_config = ConfigDict(frozen=True)
-
-    floor: str
-    name: str
-    low_m: float
-    high_m: float
+    storeys: tuple[StoreySection, ...] = Field(description="that it lies in, for a section")
 
 
 class SpotView(BaseModel):
@@ -125,11 +129,11 @@ class SpotView(BaseModel):
     chance: float | None = Field(description="that the first target is met here, 0 to 1")
     chance_second: float | None
     rays: tuple[Ray, ...]
-    storeys: tuple[StoreySection, ...]
     used: tuple[Used, ...]
 
 
 MOST_RAYS = 8
+SHORT_M = 1e-3
 _SWAPS: dict[str, tuple[str, ...]] = {
     "wall": ("wall", "gap"), "door": ("door", "gap"), "window": ("window", "gap"),
     "gap": ("gap", "door", "window"), "slab": ("slab",), "roof": ("roof",),
@@ -170,7 +174,6 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
         user_mbps=round(user_mbps(rules, levels[0], air.width_mhz(band)), 1) if levels else 0.0,
         width_mhz=air.width_mhz(band),
         chance=first, chance_second=second, rays=tuple(rays),
-        storeys=tuple(_section(air)),
         used=rules.used(*figures, "signal.client_height_m", "signal.deviation_db"),
     )  # fmt: skip
 
@@ -194,13 +197,28 @@ def _spot_z_m(air: Air, floor: str) -> float:
     return air.terrain.storeys.elevation_m[floor] + air.terrain.client_height_m
 
 
-def _section(air: Air) -> Iterator[StoreySection]:
+def _section(air: Air, source: Point, at: Point) -> Iterator[StoreySection]:
+    """Yield the storeys that a ray's way lies in, seen from above; of other buildings none."""
     storeys = air.terrain.storeys
+    # A ray straight down has no length from above; a hair gives it one.
+    end = at if math.dist(source, at) > SHORT_M else (at[0] + SHORT_M, at[1])
+    way = LineString([source, end])
     for key, floor in air.design.of(Floor).items():
-        yield StoreySection(
-            floor=key, name=floor.name, low_m=round(storeys.elevation_m[key], 2),
-            high_m=round(storeys.top_m[key], 2),
-        )  # fmt: skip
+        if key not in storeys.regions:
+            continue
+        inside = way.intersection(storeys.regions[key])
+        parts = [p for p in getattr(inside, "geoms", [inside]) if p.length > 0]
+        spans = [sorted(way.project(SpotAt(c)) / way.length for c in _ends(p)) for p in parts]
+        if spans:
+            yield StoreySection(
+                floor=key, name=floor.name, low_m=round(storeys.elevation_m[key], 2),
+                high_m=round(storeys.top_m[key], 2),
+                spans=tuple(sorted((round(a, 4), round(b, 4)) for a, b in spans)),
+            )  # fmt: skip
+
+
+def _ends(part: Any) -> tuple[Point, Point]:
+    return part.coords[0], part.coords[-1]
 
 
 def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: ClientModel) -> Ray:
@@ -234,6 +252,7 @@ def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: Cl
         ),
         loss_db=round(loss, 2), power_dbm=radio.power_dbm, gain_dbi=radio.gain_dbi,
         downlink_dbm=round(down, 2), uplink_dbm=round(up, 2), power_reason=radio.reason,
+        storeys=tuple(_section(air, (sx, sy), at)),
     )  # fmt: skip
 
 

@@ -105,7 +105,7 @@ def _facts(design: Design, evaluation: Evaluation, order: Order) -> list[tuple[s
         ("Access points", str(tally.access_points)),
         ("Copper cable", papers.length(tally.cable_m, 0)),
         ("Days on site", f"{days} of one person, with a second where two are needed"),
-        ("Ports left free", f"{tally.ports - tally.ports_used} of {tally.ports}"),
+        ("Free ports", f"{tally.ports - tally.ports_used} of {tally.ports}"),
         ("Watts of the switches", f"{tally.counted_w:g} of {tally.budget_w:g} W used"),
     ]
 

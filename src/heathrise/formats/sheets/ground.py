@@ -7,13 +7,13 @@ from collections.abc import Iterator
 
 from ...core.catalogue import drawing_style
 from ...core.design import Design, Duct, Opening, Space, Wall
-from .paper import GRANITE, INK, LETTER, PAPER, TARN, Paper, text
+from .paper import GRANITE, INK, LETTER, PAPER, TARN, Paper, cleared, text
 
 TONES = {
     "masonry": INK, "light": "#6e6a66", "timber": "#8a6a45", "metal": "#44505a", "glass": TARN,
 }  # fmt: skip
 WALL_LEAST_MM = 0.18
-_ROOM_MM = 2.3
+_ROOM_MM = 2.6
 
 
 def ground(design: Design, floor: str, paper: Paper) -> Iterator[str]:
@@ -91,5 +91,6 @@ def room_names(design: Design, floor: str, paper: Paper) -> Iterator[str]:
         wide = len(space.name) * _ROOM_MM * LETTER
         for dy in (0.0, 5.0, -5.0):
             if wide <= room_mm and paper.free(x, y + dy, wide, _ROOM_MM):
+                yield cleared(x, y + dy, wide, _ROOM_MM)
                 yield text(x, y + dy, space.name, _ROOM_MM, GRANITE, 400)
                 break

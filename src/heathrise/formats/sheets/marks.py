@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
 
 from ...core.cabling import LinkVerdict, RunVerdict
@@ -19,11 +20,12 @@ from ...core.design import (
     Riser,
     Zone,
 )
-from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, text
+from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, Spot, text
 
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
 _MARK = 0.24  # mm to a unit of a mark's field
 PX_MM = 0.25
+RACK_REACH_M = 1.0  # what the line comes in at is in a rack so near to it
 _PLAIN_DASH = "6"
 
 
@@ -60,18 +62,29 @@ def gear(
         for r in design.of(Riser).values()
         if r.building == level.building and r.lowest_level <= level.level <= r.highest_level
     ]
+    rooms = [r for r in design.of(EquipmentRoom).values() if r.floor == floor]
+    racks: dict[int, Spot] = {}
     for device in design.of(Device).values():
         if device.floor == floor:
             role = catalogue.role_of(device)
             turn = device.azimuth_deg if role.aimed or device.mount != "ceiling" else None
             tone = INK if device.state in ("new", "keep") else GRANITE
+            near = [r.at for r in rooms if math.dist(r.at, device.at) <= RACK_REACH_M]
+            if near and role.leads_out and device.state != "retire":
+                racks[len(marks)] = paper.at(near[0])
             marks.append((role.mark, device.name, device.at, turn, tone, labels.get(device.id, "")))
-    for shape, _, at, turn, tone, _ in marks:
-        x, y = paper.at(at)
-        paper.taken.append((x - 2.2, y - 2.2, x + 2.2, y + 2.2))
+    spots = [paper.stand(paper.at(row[2]), racks.get(k)) for k, row in enumerate(marks)]
+    for (shape, _, at, turn, tone, _), (x, y) in zip(marks, spots, strict=True):
+        stands = paper.at(at)
+        if stands != (x, y):
+            yield (
+                f'<path d="M{stands[0]:.2f} {stands[1]:.2f}L{x:.2f} {y:.2f}" '
+                f'stroke="{GRANITE}" stroke-width="0.2"/>'
+                f'<circle cx="{stands[0]:.2f}" cy="{stands[1]:.2f}" r="0.4" fill="{GRANITE}"/>'
+            )
         yield mark(shape, x, y, turn, tone)
-    for _, name, at, _, tone, label in marks:
-        yield from paper.name_beside(name, *paper.at(at), tone, label)
+    for (_, name, _, _, tone, label), spot in zip(marks, spots, strict=True):
+        yield from paper.name_beside(name, *spot, tone, label)
 
 
 def brief(design: Design, floor: str, paper: Paper, outcomes: Mapping[str, str]) -> Iterator[str]:

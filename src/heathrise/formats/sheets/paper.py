@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from html import escape
@@ -12,8 +13,14 @@ INK, GRANITE, PAPER = "#2b2622", "#65605c", "#ffffff"
 HEATHER, MOSS, GORSE, RUST, TARN = "#6d4a7e", "#4c6a3c", "#7d5c00", "#a8442a", "#2f6f86"
 LETTER = 0.52  # width of a letter over its height
 EDGE_MM = 6.0
-NAME_MM, LABEL_MM = 2.0, 1.6
+# Of the type; its capitals are 0.7 of that: 1.8 mm, the least that a drawing is read by (ISO 3098).
+NAME_MM, LABEL_MM = 2.6, 2.6
+MARK_MM = 2.2  # half of a mark's field
+_APART_MM = 4.6
+_RINGS_MM = (4.6, 7.0, 9.5)
+_TURNS = 12
 
+Spot = tuple[float, float]
 Box = tuple[float, float, float, float]
 
 
@@ -25,6 +32,7 @@ class Paper:
     north: float
     scale: int
     taken: list[Box] = field(default_factory=list)
+    marks: list[Spot] = field(default_factory=list)
 
     def mm(self, metres: float) -> float:
         return metres * 1000 / self.scale
@@ -47,6 +55,20 @@ class Paper:
         self.taken.append(box)
         return True
 
+    def stand(self, at: Spot, beside: Spot | None = None) -> Spot:
+        """Return where a mark is drawn: where it stands or, where another is drawn already, on the
+        nearest free spot about it, or about what it stands ``beside``."""
+        x, y = beside or at
+        steps = [2 * math.pi * k / _TURNS for k in range(_TURNS)]
+        round_it = ((math.cos(a) * r, math.sin(a) * r) for r in _RINGS_MM for a in steps)
+        spots = ((x + dx, y + dy) for dx, dy in ((0.0, 0.0), *round_it))
+        apart = _APART_MM - 0.05
+        found = next((s for s in spots if all(math.dist(s, m) >= apart for m in self.marks)), at)
+        self.marks.append(found)
+        x, y = found
+        self.taken.append((x - MARK_MM, y - MARK_MM, x + MARK_MM, y + MARK_MM))
+        return found
+
     def name_beside(
         self, name: str, x: float, y: float, tone: str, label: str = ""
     ) -> Iterator[str]:
@@ -58,18 +80,26 @@ class Paper:
             high = NAME_MM + (LABEL_MM + 0.3 if second else 0.0)
             more = high - NAME_MM
             beside = wide / 2 + 2.6
-            for dx, dy in ((0.0, 4.4 + more), (0.0, -3.0), (beside, 0.7), (-beside, 0.7)):
+            below, above = 4.9 + more, -3.0
+            for dx, dy in (
+                (0.0, below), (0.0, above), (beside, 0.9), (-beside, 0.9), (beside, below),
+                (-beside, below), (beside, above), (-beside, above),
+            ):  # fmt: skip
                 if self.free(x + dx, y + dy, wide, high):
-                    # What lies under a name, a path above all, would cross it out.
-                    yield (
-                        f'<rect x="{x + dx - wide / 2:.2f}" y="{y + dy - high + 0.2:.2f}" '
-                        f'width="{wide:.2f}" height="{high + 0.3:.2f}" fill="{PAPER}" '
-                        'fill-opacity="0.8"/>'
-                    )
+                    yield cleared(x + dx, y + dy, wide, high)
                     yield text(x + dx, y + dy - more, first, NAME_MM, tone, 600)
                     if second:
                         yield text(x + dx, y + dy, second, LABEL_MM, GRANITE, 400)
                     return
+
+
+def cleared(x: float, y: float, wide: float, high: float) -> str:
+    """Return the ground of a text about ``x``, over ``y``: what lies under it, a path above all,
+    would cross it out."""
+    return (
+        f'<rect x="{x - wide / 2:.2f}" y="{y - high + 0.2:.2f}" width="{wide:.2f}" '
+        f'height="{high + 0.3:.2f}" fill="{PAPER}" fill-opacity="0.85"/>'
+    )
 
 
 def text(
