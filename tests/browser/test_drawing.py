@@ -406,3 +406,57 @@ def test_a_wall_is_square_by_default_and_typed_exactly(school_sheet: Sheet) -> N
     assert first["b"][1] == pytest.approx(first["a"][1], abs=0.002)
     assert second["a"] == first["b"]
     assert second["a"][1] - second["b"][1] == pytest.approx(3, abs=0.002)
+
+
+def test_a_room_is_typed_exactly_and_its_digits_change_no_stage(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.begin("Typed rooms")
+    box = page.locator("svg.sheet").bounding_box()
+    assert box
+    left, top = box["x"] + 300, box["y"] + 250
+    page.click("[data-tool=room]")
+    page.mouse.move(left, top)
+    page.mouse.down()
+    page.mouse.move(left + 60, top + 40, steps=3)
+    page.mouse.up()
+    sheet.saved(2)
+    page.click("[data-tool=room]")
+    page.mouse.click(left + 300, top)
+    line = page.get_by_test_id("tool-line")
+    expect(line).to_contain_text("type")
+    page.mouse.move(left + 340, top + 30, steps=3)
+    page.keyboard.type("4.2 3.15")
+    expect(page.get_by_label("Both lengths")).to_have_value("4.2 3.15")
+    assert page.url.endswith("/plan")
+    page.keyboard.press("Enter")
+    sheet.saved(3)
+    project = page.url.split("/p/")[1].split("/")[0]
+    with urllib.request.urlopen(f"{sheet.server.base}/api/projects/{project}") as answer:
+        rooms = json.load(answer)["elements"]["space"]
+    xs, ys = zip(*rooms[-1]["outline"], strict=True)
+    assert max(xs) - min(xs) == pytest.approx(4.2, abs=0.002)
+    assert max(ys) - min(ys) == pytest.approx(3.15, abs=0.002)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    page.keyboard.press("3")
+    expect(page.locator("[data-stage=signal]")).to_have_attribute("aria-current", "page")
+
+
+def test_marks_on_one_another_are_drawn_apart_and_can_each_be_taken(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.begin("Close together")
+    box = page.locator("svg.sheet").bounding_box()
+    assert box
+    left, top = box["x"] + 300, box["y"] + 250
+    for revision, tool in enumerate(("equipment_room", "router", "camera"), start=2):
+        page.click(f"[data-tool={tool}]")
+        page.mouse.click(left + revision, top)
+        sheet.saved(revision)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    spots = [m.bounding_box() for m in page.locator("[data-mark]").all()]
+    middles = [(b["x"] + b["width"] / 2, b["y"] + b["height"] / 2) for b in spots if b]
+    assert len(middles) == 3
+    for k, a in enumerate(middles):
+        assert all(math.dist(a, b) > 15 for b in middles[:k])
+    expect(page.locator(".leader")).to_have_count(2)

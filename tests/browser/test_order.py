@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from collections.abc import Callable
 from pathlib import Path
 
 import openpyxl
@@ -11,7 +12,10 @@ import pypdfium2
 import pytest
 from playwright.sync_api import Page, expect
 
-from .conftest import Sheet
+from heathrise.core.design import Design, apply, put
+from ops.serve import Server
+
+from .conftest import Sheet, make_project
 
 pytestmark = pytest.mark.browser
 
@@ -87,3 +91,41 @@ def test_a_price_list_with_faults_is_offered_and_the_offer_printed(
         page.get_by_text("Workbook").click()
     sheet_of = openpyxl.load_workbook(io.BytesIO(Path(book.value.path()).read_bytes()))["Sum"]
     assert sheet_of.cell(8, 2).value == pytest.approx(_total(page))
+
+
+def test_the_firm_writes_its_papers_and_an_offer_over_the_budget_says_what_saves(
+    server: Server, home: Design, open_sheet: Callable[..., Sheet]
+) -> None:
+    dear = apply(home, [put(home.site.model_copy(update={"budget": 500.0}))])
+    project = make_project(server, dear, "Over budget")
+    sheet = open_sheet(f"/p/{project}/order")
+    page = sheet.page
+    expect(page.locator("[data-stage=order]")).to_contain_text("over budget", timeout=20_000)
+    before = _total(page)
+    page.click("[data-savings]")
+    saving = page.locator("[data-saving]").first
+    expect(saving).to_be_visible(timeout=60_000)
+    now = saving.locator("td").nth(1).inner_text()
+    assert re.search(r"\d", now)
+    saving.get_by_role("button", name="Leave it out").click()
+    sheet.saved(2)
+    expect(page.locator(".total .figure")).not_to_have_text(f"{before:,.2f}")
+    assert _total(page) < before
+    sheet.tab("Firm")
+    page.get_by_label("Name of the firm").fill("Fellgate Networks")
+    page.get_by_label("Name of the firm").press("Tab")
+    page.get_by_label("Tax number").fill("XX 711 903")
+    page.get_by_label("Tax number").press("Tab")
+    expect(page.get_by_role("status").last).to_have_text("Saved.")
+    page.reload()
+    sheet.tab("Firm")
+    expect(page.get_by_label("Tax number")).to_have_value("XX 711 903")
+    sheet.tab("Parts")
+    total = _total(page)
+    with page.expect_download() as printed:
+        page.click("[data-print=quote_pdf]")
+    document = pypdfium2.PdfDocument(io.BytesIO(Path(printed.value.path()).read_bytes()))
+    first = document[0].get_textpage().get_text_bounded()
+    assert "Fellgate Networks" in first and "XX 711 903" in first
+    text = re.sub(r"\s+", " ", " ".join(p.get_textpage().get_text_bounded() for p in document))
+    assert f"{total:,.2f}" in text

@@ -6,7 +6,7 @@ import itertools
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -173,6 +173,7 @@ def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) 
 
 
 @settings(max_examples=25, deadline=None)
+@example([(7.890625, 14.0), (0.0, 5.0)])
 @given(st.lists(st.tuples(st.floats(-60, 20), st.floats(-40, 60)), min_size=2, max_size=3))
 def test_each_step_out_of_doors_against_a_plain_simulation(
     spots: list[tuple[float, float]],
@@ -183,10 +184,16 @@ def test_each_step_out_of_doors_against_a_plain_simulation(
     _compare(air_of(mill, load_catalogue()), points, ("5", "2.4"))
 
 
+def _moved(points: list[WalkPoint], by: float) -> list[WalkPoint]:
+    return [WalkPoint(floor=p.floor, at=(p.at[0] + by, p.at[1] + by)) for p in points]
+
+
 def _compare(air: Air, points: list[WalkPoint], bands: tuple[str, ...]) -> None:
-    # A tenth of a dB, to which readings are rounded, may decide whether a client changes.
+    # A tenth of a dB, to which readings are rounded, may decide whether a client changes; so may
+    # the side of a wall that a spot just on it is heard on, at the start for many steps.
     found = walk(air, points)
     plains = [_plain(air, points, -70 + db, bands) for db in (-0.1, 0, 0.1)]
+    plains += [_plain(air, _moved(points, by), -70, bands) for by in (-0.02, 0.02)]
     assert abs(len(found.samples) - len(plains[0])) <= 1
     same = sum(
         any(s.serving == p[0] and (p[0] is None or abs(s.dbm - p[1]) < 0.4) for p in alike)

@@ -85,6 +85,11 @@ def _pages(data: bytes) -> list[str]:
     return [re.sub(r"\s+", " ", p.get_textpage().get_text_bounded()) for p in document]
 
 
+def _unbroken(text: str) -> str:
+    """Return a text without hyphens: one at the end of a line is read as a sign of its own."""
+    return re.sub(r"[-\x02\ufffe]", "", text)
+
+
 def _drawn(data: bytes) -> list[str]:
     """Return the text of pages that are drawings: its letters are placed one by one, without
     spaces."""
@@ -109,7 +114,7 @@ def test_the_client_reads_first_what_is_open_then_all_that_was_promised(key: str
     for promise in job.handover.promises:
         assert promise.promised in text and promise.measured in text
     for pain in job.drawn.evaluation.brief.pains:
-        assert pain.words in text
+        assert _unbroken(pain.words) in _unbroken(text)
     for join in (j for j in job.handover.joins if j.people):
         assert join.ssid in text
     for device in (

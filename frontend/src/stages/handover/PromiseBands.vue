@@ -8,7 +8,7 @@ const props = defineProps<{ promises: HandoverView['now']['promises'] }>()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width } = useElementSize(frame)
 const NAMES_PX = 128
-const HIGH_PX = 46
+const HIGH_PX = 58
 const WORD = { met: 'as promised', near: 'in part', not_met: 'not as promised', heard: 'heard, not measured', unknown: 'not measured' } as const
 const room = computed(() => Math.max(40, width.value - NAMES_PX - 2))
 const bands = computed(() =>
@@ -42,7 +42,8 @@ const ROOM_FOR_COUNT_PX = 22
           <rect :x="s.x" y="4" :width="s.wide" height="16" :class="s.tone" />
           <text v-if="s.wide > ROOM_FOR_COUNT_PX" :x="s.x + s.wide / 2" y="16.5" text-anchor="middle" class="count">{{ s.count }}</text>
         </g>
-        <text :x="NAMES_PX" y="34" class="said">{{ b.promised }}<tspan class="measured">; {{ b.measured }}</tspan></text>
+        <text :x="NAMES_PX" y="33" class="said">promised: {{ b.promised }}</text>
+        <text :x="NAMES_PX" y="47" class="said measured">{{ b.measured }}</text>
       </g>
     </svg>
     <ul class="key quiet">

@@ -26,20 +26,28 @@ onMounted(() => attempt(async () => {
   said.value = await taken(api.GET('/api/firm/head'))
 }))
 
-const say = (change: Partial<Firm>) => attempt(async () => {
+/** Each field at once on the sheet, then all fields to the server, one writing after the other. */
+let writing: Promise<unknown> = Promise.resolve()
+function say(change: Partial<Firm>): void {
   saved.value = false
-  said.value = await taken(api.PUT('/api/firm/head', { body: { ...said.value!.firm, ...change } }))
-  saved.value = true
-})
+  said.value = { ...said.value!, firm: { ...said.value!.firm, ...change } }
+  const all = said.value.firm
+  writing = writing.then(() => attempt(async () => {
+    const answer = await taken(api.PUT('/api/firm/head', { body: all }))
+    if (said.value?.firm !== all) return
+    said.value = answer
+    saved.value = true
+  }))
+}
 const text = (key: keyof Firm, event: Event) => {
   const value = (event.target as HTMLInputElement).value.trim()
-  if (value !== said.value?.firm[key]) void say({ [key]: value })
+  if (value !== said.value?.firm[key]) say({ [key]: value })
 }
 
 const MOST_LINES = 5
 function lines(event: Event): void {
   const address = (event.target as HTMLTextAreaElement).value.split('\n').map((l) => l.trim()).filter(Boolean).slice(0, MOST_LINES)
-  if (address.join() !== said.value?.firm.address.join()) void say({ address })
+  if (address.join() !== said.value?.firm.address.join()) say({ address })
 }
 
 function choose(event: Event): void {
