@@ -37,7 +37,7 @@ def test_a_room_put_to_another_use_is_judged_anew(home_sheet: Sheet) -> None:
     verdict = page.locator("[data-figure=verdict]")
     expect(verdict).to_have_text("does not meet its use")
     expect(page.locator("[data-worst]")).to_be_visible()
-    needed = int(sheet.tally("first").split()[-1])
+    needed = int(sheet.tally("first").split()[2])
     _choose(page, "Use", "Not needed")
     sheet.saved(2)
     expect(verdict).to_have_text("not needed")

@@ -29,14 +29,17 @@ def test_the_demo_opens_on_three_sites_with_what_each_teaches(
         page.goto(server.base)
         expect(page.get_by_role("heading", level=1)).to_have_text("Projects")
         expect(page.locator(".card")).to_have_count(3)
+        stands = page.locator("[data-stand]")
+        expect(stands.nth(1)).to_have_text("Planned, not agreed yet")
+        expect(stands.nth(2)).to_contain_text("Being installed")
         for site in SITES:
             card = page.locator(".card").filter(has_text=site.name)
             expect(card).to_contain_text(site.teaches)
             expect(card.locator("svg path").nth(3)).to_be_attached()
         page.locator(".card").first.click()
         expect(page.locator(".project .name")).to_have_text("Larkmere Music School")
-        expect(page.locator("[data-tally=aps] .value")).to_have_text("15")
-        expect(page.locator("[data-finding]").nth(5)).to_be_visible()
+        expect(page.locator("[data-tally=aps] .value")).to_have_text("24")
+        expect(page.locator("[data-finding]").nth(2)).to_be_visible()
         page.close()
 
 
@@ -105,11 +108,11 @@ def test_relief_of_each_band_rank_and_direction(school_sheet: Sheet) -> None:
         return page.locator("[data-layer=relief] .contour").nth(2).get_attribute("d") or ""
 
     seen = {path()}
-    for press in ("2.4 GHz", "5 GHz", "Second", "Downlink", "Uplink"):
+    for press in ("2.4 GHz", "5 GHz", "Secondary", "Downlink", "Uplink"):
         with page.expect_response(lambda r: "/relief" in r.url):
             if not press.endswith("GHz"):
                 page.get_by_label(
-                    "Direction" if press.endswith("link") else "First, second"
+                    "Direction" if press.endswith("link") else "Primary, secondary"
                 ).click()
                 page.get_by_role("option", name=press, exact=True).click()
             else:

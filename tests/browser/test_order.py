@@ -107,7 +107,7 @@ def test_the_firm_writes_its_papers_and_an_offer_over_the_budget_says_what_saves
     expect(saving).to_be_visible(timeout=60_000)
     now = saving.locator("td").nth(1).inner_text()
     assert re.search(r"\d", now)
-    saving.get_by_role("button", name="Leave it out").click()
+    saving.get_by_role("button", name="Do it").click()
     sheet.saved(2)
     expect(page.locator(".total .figure")).not_to_have_text(f"{before:,.2f}")
     assert _total(page) < before

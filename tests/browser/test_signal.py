@@ -102,9 +102,9 @@ def test_why_a_room_fails_and_what_mends_it(signal: Sheet) -> None:
 def test_one_legend_says_what_is_drawn(signal: Sheet) -> None:
     page = signal.page
     drawn = page.get_by_test_id("drawn")
-    expect(drawn).to_have_text("dBm: first access point, 5 GHz, weaker direction")
+    expect(drawn).to_have_text("dBm: primary access point, 5 GHz, weaker of both ways")
     for what, words in (
-        ("Over the noise", "dB over the noise: first access point"), ("Rate", "Mb/s for one user"),
+        ("Over the noise", "dB over the noise: primary access point"), ("Rate", "Mb/s for one user"),
         ("Chance of a call", "% chance that a call holds"), ("How many are heard", "access points are heard: 5 GHz"),
     ):  # fmt: skip
         page.get_by_label("What the relief shows").click()
@@ -115,7 +115,7 @@ def test_one_legend_says_what_is_drawn(signal: Sheet) -> None:
     page.get_by_role("option", name="Who serves", exact=True).click()
     expect(drawn).to_contain_text("who is the loudest where")
     expect(page.locator("[data-serves=ap-1]")).to_have_count(1)
-    expect(page.get_by_label("First, second or third access point")).to_have_count(0)
+    expect(page.get_by_label("Primary, secondary or third access point")).to_have_count(0)
 
 
 def _in_room(sheet: Sheet, space: str) -> None:

@@ -207,8 +207,8 @@ def _proven(page: Page, server: Server, project: str, folder: Path) -> None:
 def _handed_over(page: Page) -> None:
     page.click("[data-stage=handover]")
     expect(page.locator("[data-built=ap-1]")).to_contain_text("from where it was agreed")
-    expect(page.locator("[data-promise=Cables] .word")).to_have_text("kept")
-    expect(page.locator("[data-promise=Links] .word")).to_have_text("kept")
+    expect(page.locator("[data-promise=Cables] .word")).to_have_text("as promised")
+    expect(page.locator("[data-promise=Links] .word")).to_have_text("as promised")
     expect(page.locator("[data-open=snags]")).to_have_count(0)
     page.get_by_role("button", name="Papers", exact=True).click()
     page.get_by_test_id("hand-over").click()
@@ -216,7 +216,7 @@ def _handed_over(page: Page) -> None:
     expect(past).to_contain_text("by Jo", timeout=30_000)
     client = _text(_printed(page, "[data-handover] >> text=For the client"))
     assert "Nothing works in here." in client and "mended" in client and "R. Ling" in client
-    assert "walked by Jo" in client and "WIFI" not in client
+    assert "heard by Jo" in client and "WIFI" not in client
     technician = _printed(page, "[data-handover] >> text=For the technician")
     assert "passed" in _text(technician) and "AP-1" in _text(technician)
     wide, high = pypdfium2.PdfDocument(technician)[0].get_size()

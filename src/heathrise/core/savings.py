@@ -83,10 +83,10 @@ def _ideas(drawn: Design, catalogue: Catalogue) -> Iterator[tuple[str, list[Chan
     for zone in drawn.of(Zone).values():
         if zone.kind == "later":
             none = zone.model_copy(update={"access_points": 0, "outlets": 0, "cameras": 0})
-            yield f"Spare cable for {zone.name}", [put(none)], True
+            yield f"Leave out the spare cable for {zone.name}", [put(none)], True
     if site.cables_per_access_point > 1:
         one = site.model_copy(update={"cables_per_access_point": 1})
-        yield "The second cable of each access point", [put(one)], True
+        yield "Leave out the second cable of each access point", [put(one)], True
     for duct in drawn.of(Duct).values():
         if duct.dug in ("loam", "clay", "stony"):
             yield (f"Dig {duct.name} with a small machine instead of by hand",
@@ -101,15 +101,15 @@ def _ideas(drawn: Design, catalogue: Catalogue) -> Iterator[tuple[str, list[Chan
         if role.links == "every_cable":
             rooms.setdefault(_room_of(drawn, device), []).append(device)
         else:
-            yield device.name, list(removal(drawn, device)), True
+            yield f"Leave out {device.name}", list(removal(drawn, device)), True
     for room, outlets in rooms.items():
         changes: list[Change] = []
         for device in outlets:
             known = {(c.kind, c.id) for c in changes if isinstance(c, Remove)}
             changes += [c for c in removal(drawn, device)
                         if not (isinstance(c, Remove) and (c.kind, c.id) in known)]  # fmt: skip
-        what = "The outlet" if len(outlets) == 1 else f"The {len(outlets)} outlets"
-        yield f"{what} of {room}", changes, True
+        what = "the outlet" if len(outlets) == 1 else f"the {len(outlets)} outlets"
+        yield f"Leave out {what} of {room}", changes, True
 
 
 def _room_of(design: Design, device: Device) -> str:

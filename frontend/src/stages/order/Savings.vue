@@ -37,12 +37,12 @@ async function look(): Promise<void> {
     <template v-else>
       <p v-if="!whole" class="quiet">Stopped before all was tried.</p>
       <table class="ledger">
-        <thead><tr><th>Leave out</th><th class="number">Saves now</th><th class="number">By itself later</th><th>What it spoils</th><th><span class="visually-hidden">Take</span></th></tr></thead>
+        <thead><tr><th>What would save</th><th class="number">Saves now</th><th class="number">By itself later</th><th>What it spoils</th><th><span class="visually-hidden">Take</span></th></tr></thead>
         <tbody>
           <tr v-for="s in found" :key="s.label" data-saving>
             <td>{{ s.label }}</td><td class="number">{{ money(s.saves) }}</td><td class="number">{{ s.later === null ? '–' : money(s.later) }}</td>
             <td><span v-if="s.spoils.length" class="not_met">{{ s.spoils.join('; ') }}</span><span v-else class="quiet">nothing that is promised</span></td>
-            <td><Button label="Leave it out" size="small" text @click="store.commit(`Leave out: ${s.label}`, s.changes)" /></td>
+            <td><Button label="Do it" size="small" text @click="store.commit(s.label, s.changes)" /></td>
           </tr>
         </tbody>
       </table>
