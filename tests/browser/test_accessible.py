@@ -19,7 +19,9 @@ AXE = FRONTEND / "node_modules" / "axe-core" / "axe.min.js"
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 CHECK = """async (tags) => {
   const found = await axe.run(document, {
-    runOnly: { type: 'tag', values: tags }, rules: { 'page-has-heading-one': { enabled: true } },
+    runOnly: { type: 'tag', values: tags }, rules: {
+      'page-has-heading-one': { enabled: true }, 'empty-table-header': { enabled: true },
+    },
   })
   return found.violations.flatMap((v) =>
     v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} (${n.any[0]?.message ?? v.help})`))

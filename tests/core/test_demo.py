@@ -7,11 +7,13 @@ from functools import cache
 import pytest
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.design import apply
+from heathrise.core.design import Design, apply
 from heathrise.core.evaluate import Evaluation, evaluate
 from heathrise.core.findings import Cure
 from heathrise.core.integrity import check
+from heathrise.core.records import CableTest, StepRecord
 from heathrise.core.remedies import search_cures
+from heathrise.core.working import steps_of
 from heathrise.demo import SITES, DemoSite
 
 # What is said of a project in which nothing is begun; no site of its own has that.
@@ -43,6 +45,11 @@ CURES = {
 def evaluated(key: str) -> Evaluation:
     site = next(s for s in SITES if s.key == key)
     return evaluate(site.make(), load_catalogue())
+
+
+def mended(site: DemoSite) -> Design:
+    design = site.make()
+    return apply(design, site.mend(design)) if site.mend is not None else design
 
 
 def found() -> list[str]:
@@ -92,3 +99,39 @@ def test_searched_cures_move_or_add_an_access_point_at_the_mill() -> None:
     labels = [c.label for f in rooms for c in search_cures(mill, load_catalogue(), f)]
     assert any(label.startswith("Move ") for label in labels)
     assert any(label.startswith("Add ") for label in labels)
+
+
+@pytest.mark.parametrize("key", [s.key for s in SITES if s.records is not None])
+def test_what_is_said_of_a_demo_s_work_can_have_happened(key: str) -> None:
+    """No step is done before what it waits for; nothing is tested before its ends are made; a
+    licensed step names who did it; what is said is of steps that there are."""
+    site = next(s for s in SITES if s.key == key)
+    design = mended(site)
+    evaluation = evaluate(design, load_catalogue(), "figures")
+    steps = {s.id: s for s in steps_of(design, load_catalogue(), evaluation)}
+    assert site.records is not None
+    said = [r for r in site.records(design) if isinstance(r, StepRecord)]
+    done: set[str] = set()
+    for record in said:
+        step = steps[record.step]
+        if record.state == "done":
+            assert set(step.waits) <= done, step.id
+            assert not step.licensed or record.licensed_by
+            done.add(step.id)
+        else:
+            assert record.reason
+    assert done
+    cables = {r.device for r in site.records(design) if isinstance(r, CableTest)}
+    assert cables and all(f"far-run-{c}" in done for c in cables)
+
+
+def test_the_school_is_handed_over_with_nothing_that_nobody_would_sign() -> None:
+    """Mended, no finding is not met, each device has its port, and of its job two small points are
+    left."""
+    site = next(s for s in SITES if s.key == "school")
+    evaluation = evaluate(mended(site), load_catalogue())
+    assert [f.id for f in evaluation.findings if f.severity == "not_met"] == []
+    assert not evaluation.power.left
+    assert evaluation.tally.rooms_first == evaluation.tally.rooms_needed
+    assert evaluation.tally.rooms_second == evaluation.tally.rooms_second_needed
+    assert any(f.severity == "not_met" for f in evaluated("school").findings)

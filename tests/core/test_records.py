@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 
 import pytest
 from hypothesis import given
@@ -10,7 +10,14 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.records import CableTest, PlannedCable, by_the_server, cables_as_tested
+from heathrise.core.records import (
+    CableTest,
+    PlannedCable,
+    Standing,
+    by_the_server,
+    cables_as_tested,
+    standing,
+)
 
 RULES = load_catalogue().rules
 MORNING = datetime(2026, 3, 2, 9, tzinfo=UTC)
@@ -111,3 +118,38 @@ def test_of_a_device_that_says_no_clock_only_the_arrival_is_known() -> None:
         [MORNING + timedelta(hours=2)] * 2,
         0.0,
     )
+
+
+KINDS_SAID = ("step", "cable_test", "port_reading", "agreed", "handed_over", "signed")
+
+
+@given(st.lists(st.tuples(st.sampled_from(KINDS_SAID), st.integers(1, 28), st.booleans())))
+def test_where_a_job_stands_against_all_that_was_said_read_in_turn(
+    said: list[tuple[str, int, bool]],
+) -> None:
+    """A plain reading of the whole list, record by record, with its numbers."""
+    last: dict[str, date] = {}
+    handover, signed = None, None
+    for number, (kind, day, for_the_last) in enumerate(said, start=1):
+        on = date(2026, 11, day)
+        last[kind] = max(on, last.get(kind, on))
+        if kind == "handed_over":
+            handover = number
+        if kind == "signed":
+            of = handover if for_the_last and handover else -1
+            signed = {"handover": of, "signed_by": f"person {number}"}
+    found = standing(last, handover, signed)
+    kinds = [kind for kind, _, _ in said]
+    if "handed_over" in kinds:
+        own = len(kinds) - 1 - kinds[::-1].index("handed_over")
+        after = [row for row in said[own:] if row[0] == "signed"]
+        received = bool(after) and after[-1][2]
+        assert found.stage == ("received" if received else "handed_over")
+        assert bool(found.by) == received
+    elif set(kinds) & {"step", "cable_test", "port_reading"}:
+        days = [d for k, d, _ in said if k in ("step", "cable_test", "port_reading")]
+        assert found.stage == "installed" and found.on == date(2026, 11, max(days))
+    elif "agreed" in kinds:
+        assert found.stage == "agreed"
+    else:
+        assert found == Standing()

@@ -8,6 +8,8 @@ from datetime import date
 
 import pypdfium2
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, Floor, Pain, Site, Wall, apply, put
@@ -17,6 +19,7 @@ from heathrise.demo import SITES
 from heathrise.formats.papers import NO_HEAD, brief_pdf, labels_pdf
 from heathrise.formats.papers.render import html_of, pdf_of
 from heathrise.formats.sheets import draw_sheet
+from heathrise.formats.sheets.paper import Paper
 
 A4_PT, LETTER_PT = (595.3, 841.9), (612.0, 792.0)
 
@@ -145,3 +148,20 @@ def test_labels_lie_where_the_sheet_has_them(key: str, school: Design) -> None:
             assert 0 < y_mm - sheet.top_mm - row * sheet.step_y_mm < sheet.high_mm
             last = text.get_charbox(found[0] + len(end) - 1)[2] / 72 * 25.4
             assert last < sheet.left_mm + column * sheet.step_x_mm + sheet.wide_mm
+
+
+@given(st.lists(st.tuples(st.floats(0, 60), st.floats(0, 40)), max_size=24))
+def test_marks_on_paper_stand_apart_and_near_where_they_are(
+    spots: list[tuple[float, float]],
+) -> None:
+    """However many lie on one another: each a mark's width from all others, or, with no free
+    spot within reach, where it is."""
+    paper = Paper(0.0, 0.0, 100)
+    stood = [paper.stand(s) for s in spots]
+    for k, (spot, at) in enumerate(zip(spots, stood, strict=True)):
+        assert math.dist(spot, at) < 9.6
+        near = [other for other in stood[:k] if math.dist(at, other) < 4.5]
+        assert not near or at == spot
+        if all(math.dist(spot, other) > 4.6 for other in stood[:k]):
+            assert at == spot
+    assert len(paper.taken) == len(spots)
