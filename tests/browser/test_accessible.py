@@ -129,3 +129,30 @@ def test_on_an_upright_tablet_all_is_reached_by_a_finger(
     assert all(below[0] >= above[1] - 0.5 for above, below in itertools.pairwise(tops))
     assert tops[-1][1] <= 1180.5
     assert all(sheet.tally(key) for key in ("aps", "price", "open"))
+
+
+def test_on_an_upright_tablet_nothing_lies_on_another_or_is_cut_off(
+    server: Server, school: Design, open_sheet: Callable[..., Sheet]
+) -> None:
+    """With a project's name as long as one may be: the bar, the stages, what lies under a sheet."""
+    long = "A very long name of a job that somebody typed in full, street and all"
+    page = open_sheet(f"/p/{make_project(server, school, long)}/signal").page
+    page.set_viewport_size({"width": 820, "height": 1180})
+    page.wait_for_selector("[data-layer=relief]")
+
+    def boxes(of: str) -> list[tuple[float, float]]:
+        found = [b.bounding_box() for b in page.locator(of).all() if b.is_visible()]
+        return [(b["x"], b["x"] + b["width"]) for b in found if b and b["width"]]
+
+    for row, least in ((".top > *:not(.gap)", 8), (".rail > *", 9), (".drawers > *", 8)):
+        spans = sorted(boxes(row))
+        assert len(spans) >= least, row
+        assert all(b[0] >= a[1] - 0.5 for a, b in itertools.pairwise(spans)), row
+        assert spans[0][0] >= 0 and spans[-1][1] <= 820, row
+    rail = boxes(".rail > *")
+    assert max(b for _, b in rail) <= 816  # the last stage does not touch the edge
+    cut = page.evaluate(
+        """() => [...document.querySelectorAll('.rail .text, .rail .title, .drawer')]
+          .filter(e => e.scrollWidth > e.clientWidth + 1).map(e => e.textContent)"""
+    )
+    assert cut == []
