@@ -190,3 +190,21 @@ def test_what_could_be_left_out_saves_what_it_says() -> None:
     assert machine.saves == pytest.approx(1.2 * (hours * 58 + fewer), abs=2)
     assert machine.later is None
     assert not machine.spoils
+
+
+@pytest.mark.parametrize(
+    ("start", "due", "said"),
+    [
+        ("2026-11-20", "2026-11-27", "; work from 2026-11-20 to 2026-11-27."),
+        ("2026-11-20", None, "; work from 2026-11-20."),
+        (None, "2026-11-27", "; work done by 2026-11-27."),
+        (None, None, "of the plan."),
+        ("2026-11-20", "2026-11-16", "; days of work still to be agreed."),
+    ],
+)
+def test_days_of_work_that_cannot_be_are_not_printed(
+    start: str | None, due: str | None, said: str
+) -> None:
+    mill = next(s for s in SITES if s.key == "mill").make()
+    site = mill.site.model_copy(update={"start_on": start, "due_on": due})
+    assert said in _text(quote_html(_quote(apply(mill, [put(site)])), Head(FIRM)))

@@ -42,7 +42,7 @@ export default {
   },
   typed(hand, text) {
     const begun = hand.draft.value
-    const sizes = text.trim().split(/[\s,;x×]+/).map(Number)
+    const sizes = text.trim().split(/[\s;x×]+/).map((t) => Number(t.replace(',', '.')))
     if (!begun || sizes.length !== LENGTHS || sizes.some((s) => !(fromShown(s) >= NARROWEST_M))) return false
     const [wide, deep] = sizes.map(fromShown) as [number, number]
     draw(hand, begun.from, [beyond(begun.from[0], begun.to[0], wide), beyond(begun.from[1], begun.to[1], deep)])

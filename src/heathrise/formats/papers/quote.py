@@ -57,7 +57,7 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
         today=quote.on.isoformat(),
         valid=(quote.on + timedelta(days=firm.valid_days)).isoformat(),
         client=design.site.client_name,
-        work=" to ".join(d for d in (design.site.start_on, design.site.due_on) if d),
+        work=_window(design.site.start_on, design.site.due_on),
         pains=[
             {"name": name, "words": words, "word": "mended" if mended else "not mended",
              "tone": "met" if mended else "not_met"}
@@ -96,6 +96,16 @@ def _rooms(rooms: Sequence[RoomPromise]) -> list[dict[str, str]]:
          "names": "; ".join(f"{floor}: {', '.join(names)}" for floor, names in floors.items())}
         for use, floors in by_use.items()
     ]  # fmt: skip
+
+
+def _window(start: str | None, due: str | None) -> str:
+    """Return when the work is, in words; days that cannot be are not printed as a promise."""
+    if start and due:
+        in_order = start <= due
+        return f"work from {start} to {due}" if in_order else "days of work still to be agreed"
+    if start:
+        return f"work from {start}"
+    return f"work done by {due}" if due else ""
 
 
 def _facts(design: Design, evaluation: Evaluation, order: Order) -> list[tuple[str, str]]:
