@@ -7,7 +7,7 @@ import math
 from functools import cache
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -215,6 +215,9 @@ def _best_of_all_orders(steps: list[Step]) -> float:
 
 
 @settings(max_examples=80, deadline=None)
+@example(
+    [(6, 1, set()), (30, 1, set()), (38, 1, {0}), (1, 1, {0, 1, 2}), (38, 1, set()), (35, 1, set())]
+)
 @given(
     st.lists(
         st.tuples(st.integers(1, 60), st.sampled_from([1, 1, 2]), st.sets(st.integers(0, 5))),
@@ -231,6 +234,6 @@ def test_small_jobs_end_as_early_as_any_order_lets_them(
     best = _best_of_all_orders(steps)
     found = finish_for(steps, 2)
     assert found.bound_minutes <= best + 0.11
-    assert found.minutes <= best * 1.001 + 0.11
+    assert found.minutes <= best + 0.11
     if found.proven:
         assert found.minutes == pytest.approx(best, abs=0.2)

@@ -19,6 +19,7 @@ _TRIES = 2_000
 _STEPS_TRIED = 40_000  # of all tries together: a long list is tried less often
 _BUSY_TRIES = 60  # before anybody is thought to wait
 _EVEN = 1e-6
+_SMALL, _NODES = 8, 60_000  # jobs so small are tried in every order, in so many looks
 _TENTH = 0.05
 
 
@@ -60,8 +61,9 @@ def finish_for(steps: Sequence[Step], people: int, two_times: float = 1.7) -> Fi
     bound = _bound(steps, tails, wanted, people, two_times)
     tries = min(_TRIES, _STEPS_TRIED // max(1, len(steps))) if people > 1 else 1
     best: _Walk | None = None
+    small = people > 1 and len(steps) <= _SMALL
     chance = random.Random(1)
-    for number in range(max(2, tries)):
+    for number in range(2 if small else max(2, tries)):
         spread = 0.0 if number < 2 else (0.1, 0.4, 1.0)[number % 3]
         rank = {k: -t * (1 + spread * (chance.random() - 0.5)) for k, t in tails.items()}
         if number % 7 == 6:
@@ -73,9 +75,17 @@ def finish_for(steps: Sequence[Step], people: int, two_times: float = 1.7) -> Fi
         if best.minutes <= bound + _TENTH:
             break
     assert best is not None
+    every = False
+    if small and best.minutes > bound + _TENTH:
+        orders = _Orders(steps, tails, wanted, people, two_times, best.minutes)
+        every = orders.looks <= _NODES
+        if orders.starts:
+            best = _Walk(
+                steps, orders.starts, wanted, people, two_times, False, 0.0, chance, orders.starts
+            )
     return Finish(
         people=people, minutes=round(best.minutes, 1), bound_minutes=round(bound, 1),
-        proven=best.minutes <= bound + _TENTH,
+        proven=every or best.minutes <= bound + _TENTH,
         starts={k: round(m, 1) for k, m in best.starts.items()},
         ends={k: round(m, 1) for k, m in best.ends.items()}, who=best.who,
         alone_minutes=round(sum(s.minutes for s in steps if s.people > people), 1),
@@ -93,7 +103,9 @@ class _Walk:
     def __init__(
         self, steps: Sequence[Step], rank: Mapping[str, float], wanted: Mapping[str, int],
         people: int, two_times: float, waiting: bool, idle: float, chance: random.Random,
+        begins: Mapping[str, float] | None = None,
     ) -> None:  # fmt: skip
+        self._begins = begins or {}
         self.starts: dict[str, float] = {}
         self.ends: dict[str, float] = {}
         self.who: dict[str, tuple[int, ...]] = {}
@@ -124,7 +136,8 @@ class _Walk:
                 break
             row = heapq.heappop(self._ready)
             wanted = self._wanted[row[1]]
-            if wanted > len(self._free):
+            early = self._begins.get(row[1], 0.0) > self.minutes + _EVEN
+            if early or wanted > len(self._free):
                 held.append(row)
                 if self._waiting:
                     break
@@ -149,6 +162,48 @@ class _Walk:
         self._running = {k: left - least for k, left in self._running.items() if k not in done}
         self.ends |= dict.fromkeys(done, self.minutes)
         return done
+
+
+class _Orders:
+    """Every order of a small job, as far as it may still be better than one that is known.
+
+    ``starts`` are those of the best, empty where none is better; ``looks`` how much was looked at,
+    more than ``_NODES`` where it was given up.
+    """
+
+    def __init__(
+        self, steps: Sequence[Step], tails: Mapping[str, float], wanted: Mapping[str, int],
+        people: int, two_times: float, known_minutes: float,
+    ) -> None:  # fmt: skip
+        self.starts: dict[str, float] = {}
+        self.looks = 0
+        self._steps, self._tails, self._wanted = steps, tails, wanted
+        self._people, self._two_times, self._best = people, two_times, known_minutes
+        self._from(0.0, {}, frozenset(), {}, 0)
+
+    def _from(
+        self, now: float, running: dict[str, float], done: frozenset[str],
+        starts: dict[str, float], first: int,
+    ) -> None:  # fmt: skip
+        """Go on from a moment; of what begins at once each set is looked at in one order only."""
+        self.looks += 1
+        ahead = max((self._tails[s.id] for s in self._steps if s.id not in starts), default=0.0)
+        if self.looks > _NODES or now + ahead >= self._best - _EVEN:
+            return
+        if len(done) == len(self._steps):
+            self._best, self.starts = now, starts
+            return
+        busy = sum(self._wanted[k] for k in running)
+        for number, step in enumerate(self._steps[first:], start=first):
+            free = busy + self._wanted[step.id] <= self._people
+            if free and step.id not in starts and set(step.waits) <= done:
+                begun = {**starts, step.id: now}
+                self._from(now, {**running, step.id: step.minutes}, done, begun, number + 1)
+        if running:  # or wait for the next end
+            least = min(running.values())
+            rest = {k: left - least for k, left in running.items() if left - least > _EVEN}
+            later = now + least / _speed(len(running), self._two_times)
+            self._from(later, rest, done | (running.keys() - rest.keys()), starts, 0)
 
 
 def _speed(beside: int, two_times: float) -> float:
