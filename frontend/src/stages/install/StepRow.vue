@@ -97,7 +97,7 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
         <label v-if="step.licensed">Done by, with licence <InputText v-model="licensed" size="small" maxlength="120" fluid aria-label="Done by, with licence" /></label>
         <label>Note <InputText v-model="note" size="small" maxlength="300" fluid aria-label="Note" /></label>
         <label>Minutes taken <InputText v-model="minutes" size="small" inputmode="decimal" class="figure" fluid aria-label="Minutes taken" /></label>
-        <label>Reason, if skipped, blocked or before its turn <InputText v-model="reason" size="small" maxlength="300" fluid aria-label="Reason" /></label>
+        <label>Reason, if not done or out of turn <InputText v-model="reason" size="small" maxlength="300" fluid aria-label="Reason" /></label>
       </div>
       <p v-if="asks" role="alert" class="asks">{{ asks }}</p>
       <div class="acts">
@@ -212,6 +212,7 @@ dd {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
   gap: 6px 12px;
+  align-items: end;
 }
 .fields label {
   font: 400 12px/1.4 var(--condensed);
