@@ -265,7 +265,9 @@ def test_quiet_radios_leave_no_sensors_room_worse_served(
     design = apply(design, [put(e) for e in (*rooms, site, *off)])
     loud, quiet = (judge_rooms(air_of(design, catalogue, band)) for band in ("5", "2.4"))
     for before, after in zip(loud, quiet, strict=True):
-        assert (after.share or 0) >= min(0.95, before.share or 0) - 1e-9, after
+        # One point of 0.5 m that lies on the very level may fall either way by rounding.
+        one_point = 1.01 / (4 * before.area_m2)
+        assert (after.share or 0) >= min(0.95, before.share or 0) - one_point, after
 
 
 def test_the_verdict_says_what_binds(catalogue: Catalogue) -> None:
