@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from .catalogue import Catalogue
 from .design import Building, Design, Device, Duct, EquipmentRoom, Floor, Injector, Switch
 from .evaluate import Evaluation
 from .in_force import in_force
-from .install import Opening, Pull, Site, Stand, Step, Trench, work_list
+from .install import Opening, Pull, Site, Stand, Step, Trench, on_roof, work_list
 from .kept import as_planned
 from .labelling import project_labels
 from .laid import links_of
@@ -24,7 +24,8 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     links = links_of(design, ruled, evaluation)
     plan = storeys_of(design)
-    openings = _openings(design, ruled, plan, [k for k in links if not k.found])
+    built = {f.id: drawn.of(Building)[f.building].built for f in drawn.of(Floor).values()}
+    openings = _openings(design, ruled, plan, [k for k in links if not k.found], built)
     trenches = [
         Trench(
             d.id, d.name, d.from_floor, duct_m(d), d.depth_m, trench_minutes(ruled.rules, d),
@@ -33,7 +34,6 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
         for d in design.of(Duct).values()
         if d.dug != "there"
     ]  # fmt: skip
-    built = {f.id: drawn.of(Building)[f.building].built for f in drawn.of(Floor).values()}
     stands = {
         d.id: Stand(
             plan.outdoors(d.floor, d.at, ruled.model_of(d).outdoor),
@@ -42,7 +42,7 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
         for d in drawn.of(Device).values()
     }  # fmt: skip
     site = Site(
-        _pulls(drawn, ruled, evaluation, links, plan, openings), [o for o, _ in openings],
+        _pulls(drawn, ruled, evaluation, links, plan, openings, stands), [o for o, _ in openings],
         trenches, stands, _weights_kg(design, ruled, links),
     )  # fmt: skip
     return work_list(drawn, design, ruled, site)
@@ -50,7 +50,7 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
 
 def _pulls(
     drawn: Design, ruled: Catalogue, evaluation: Evaluation, links: Sequence[Link], plan: Storeys,
-    openings: Sequence[tuple[Opening, tuple[str, ...]]],
+    openings: Sequence[tuple[Opening, tuple[str, ...]]], stands: Mapping[str, Stand],
 ) -> list[Pull]:  # fmt: skip
     design, rules = as_planned(drawn), ruled.rules
     pulling = pulling_of(rules, [k for k in links if not k.found])
@@ -62,6 +62,7 @@ def _pulls(
     for label in project_labels(drawn, evaluation):
         labels.setdefault(label.link, []).append(label.text)
     injected = {i.device for i in design.of(Injector).values()}
+    in_panel = {rack: panelled(rules, links, rack) > 0 for rack in design.of(EquipmentRoom)}
     found = []
     for link in links:
         device = design.of(Device).get(link.device or "")
@@ -69,10 +70,7 @@ def _pulls(
         kinds = {s.kind for s in link.stretches}
         took = pulling.get(link.id)
         strong = power is not None and power.poe_class > rules["install.powered_class"]
-        outdoors = device is not None and plan.outdoors(
-            device.floor, device.at, ruled.model_of(device).outdoor
-        )
-        far_m = plan.over_ground_m(device.floor, device.height_m) if device is not None else 0.0
+        stand = stands[device.id] if device is not None else None
         high = {
             s.floor for s in link.stretches if s.kind in _OVERHEAD and _high(ruled, plan, s.floor)
         }
@@ -89,15 +87,15 @@ def _pulls(
                 high=bool(high) or top_m > rules["install.ladder_m"],
                 far_high=device is not None and device.height_m > rules["install.ladder_m"],
                 roof=top_m > rules["install.roof_m"]
-                or (outdoors and far_m > rules["install.roof_m"]),
+                or (stand is not None and on_roof(rules, stand)),
                 powered=strong or link.device in injected, leaves=link.leaves, found=link.found,
                 coil=link.coil, holes=tuple(through.get(link.id, ())),
                 trenches=tuple(dict.fromkeys(
                     s.way for s in link.stretches if s.kind == "duct" and s.way is not None
                 )),
                 labels=tuple(labels.get(link.id, ())),
-                near_panel=panelled(rules, links, link.rack) > 0,
-                far_panel=link.far_rack is not None and panelled(rules, links, link.far_rack) > 0,
+                near_panel=in_panel.get(link.rack, False),
+                far_panel=in_panel.get(link.far_rack or "", False),
             )
         )  # fmt: skip
     return found
@@ -128,11 +126,14 @@ def _weights_kg(design: Design, ruled: Catalogue, links: Sequence[Link]) -> dict
 
 
 def _openings(
-    design: Design, catalogue: Catalogue, plan: Storeys, links: Sequence[Link]
+    design: Design,
+    catalogue: Catalogue,
+    plan: Storeys,
+    links: Sequence[Link],
+    built: Mapping[str, int | None],
 ) -> list[tuple[Opening, tuple[str, ...]]]:
     """Return the openings of a job, each with the links that go through it."""
     names = {k.id: k.name for k in links}
-    built = {f.id: design.of(Building)[f.building].built for f in design.of(Floor).values()}
     stretches = [s for k in links for s in k.stretches]
     rows = [
         (f"hole-{n}", hole.floor, False, hole.links)

@@ -1,7 +1,7 @@
 """What is done on the site: labels, the work list with its cautions, when it is finished."""
 
 from .cables import Opening, Pull, Trench
-from .gear import Stand, mount_minutes
+from .gear import Stand, mount_minutes, on_roof
 from .labels import Cabled, Label, far_end, labels_of
 from .schedule import Finish, finish_for
 from .step import PHASES, TASKS, Step, Work
@@ -24,5 +24,6 @@ __all__ = [
     "finish_for",
     "labels_of",
     "mount_minutes",
+    "on_roof",
     "work_list",
 ]

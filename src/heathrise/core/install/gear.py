@@ -23,6 +23,11 @@ class Stand:
     built: int | None
 
 
+def on_roof(rules: Rules, stand: Stand) -> bool:
+    """Return whether fall protection is due where a device hangs."""
+    return stand.outdoors and stand.over_ground_m > rules["install.roof_m"]
+
+
 def mount_kind(rules: Rules, kind: str, outdoors: bool) -> str:
     """Return the kind of mounting that a device's minutes are for."""
     outside = f"{kind}_outside"
@@ -90,9 +95,7 @@ def mounts(
 def _of_mount(rules: Rules, device: Device, stand: Stand) -> Iterator[Hazard]:
     if device.height_m > rules["install.ladder_m"]:
         yield "ladder"
-    if stand.outdoors and stand.over_ground_m > rules["install.roof_m"]:
-        yield "roof"
-        yield "alone"
+    yield from _roof(rules, stand)
     if stand.outdoors:
         yield "lightning"
     if device.mount in ("ceiling", "wall"):
@@ -195,5 +198,4 @@ def take_away(todo: TodoList, drawn: Design, stands: dict[str, Stand]) -> None:
 
 
 def _roof(rules: Rules, stand: Stand) -> list[Hazard]:
-    high = stand.outdoors and stand.over_ground_m > rules["install.roof_m"]
-    return ["roof", "alone"] if high else []
+    return ["roof", "alone"] if on_roof(rules, stand) else []
