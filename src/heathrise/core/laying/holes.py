@@ -4,13 +4,11 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-import shapely
-
 from ..catalogue import Catalogue
-from ..design import Design, Wall
+from ..design import Design, Point, Wall
 from .links import Link, Stretch
 
 _ONE_HOLE_M = 0.5  # cables through a wall this near to one another share a hole
@@ -37,9 +35,8 @@ def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch])
     for stretch in stretches:
         if len(stretch.points) < 2 or stretch.kind == "duct":
             continue
-        line = shapely.LineString(stretch.points)
         for wall in walls.get(stretch.floor, []):
-            for spot in _crossings(line, wall):
+            for spot in _crossings(stretch.points, wall):
                 of_floor[wall.id] = stretch.floor
                 _join(found.setdefault(wall.id, []), spot, stretch.link)
     return [
@@ -49,15 +46,14 @@ def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch])
     ]
 
 
-def _crossings(line: shapely.LineString, wall: Wall) -> list[tuple[float, float]]:
-    """Return the spots at which a line passes from one side of a wall to the other."""
+def _crossings(points: Sequence[Point], wall: Wall) -> list[tuple[float, float]]:
+    """Return the spots at which a way passes from one side of a wall to the other."""
     spots = []
     (ax, ay), (bx, by) = wall.a, wall.b
 
     def side(x: float, y: float) -> float:
         return (bx - ax) * (y - ay) - (by - ay) * (x - ax)
 
-    points = list(line.coords)
     for (px, py), (qx, qy) in itertools.pairwise(points):
         one, other = side(px, py), side(qx, qy)
         if (one >= 0) == (other >= 0):
