@@ -10,7 +10,7 @@ from datetime import date
 from pydantic import BaseModel, ConfigDict, Field
 
 from .catalogue import Catalogue
-from .design import Change, Design, DesignError, Device, Duct, Remove, Space, Zone, apply, put
+from .design import Change, Design, DesignError, Device, Duct, Space, Zone, apply, put
 from .evaluate import Evaluation, evaluate
 from .in_force import in_force
 from .integrity import check
@@ -104,10 +104,10 @@ def _ideas(drawn: Design, catalogue: Catalogue) -> Iterator[tuple[str, list[Chan
             yield f"Leave out {device.name}", list(removal(drawn, device)), True
     for room, outlets in rooms.items():
         changes: list[Change] = []
+        now = drawn
         for device in outlets:
-            known = {(c.kind, c.id) for c in changes if isinstance(c, Remove)}
-            changes += [c for c in removal(drawn, device)
-                        if not (isinstance(c, Remove) and (c.kind, c.id) in known)]  # fmt: skip
+            less = removal(now, device)
+            now, changes = apply(now, less), [*changes, *less]
         what = "the outlet" if len(outlets) == 1 else f"the {len(outlets)} outlets"
         yield f"Leave out {what} of {room}", changes, True
 
