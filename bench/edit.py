@@ -44,9 +44,12 @@ def _measure(server: Server, project: str, key: str, floor: str) -> tuple[float,
     for k in range(EDITS):
         moved = {**device, "at": [round(x + 0.15 * (k + 1), 2), y]}
         body = {
-            "revision": revision, "label": "Move", "base": mark, "view": {"floor": floor},
+            "revision": revision,
+            "label": "Move",
+            "base": mark,
+            "view": {"floor": floor},
             "changes": [{"op": "put", "kind": "device", "element": moved}],
-        }  # fmt: skip
+        }
         size, took, lines = _post(server, f"/api/projects/{project}/changes", body)
         revision, mark = lines[0]["answer"]["revision"], lines[0]["answer"]["mark"]
         sizes.append(size)

@@ -15,8 +15,11 @@ from ops.setup import browser
 
 from .http import fresh_server
 
-ROOMS_M = {"Living room": (0.0, 0.0, 6.0, 5.0), "Bedroom": (6.0, 0.0, 10.0, 5.0),
-           "Bath": (10.0, 0.0, 12.5, 5.0)}  # fmt: skip
+ROOMS_M = {
+    "Living room": (0.0, 0.0, 6.0, 5.0),
+    "Bedroom": (6.0, 0.0, 10.0, 5.0),
+    "Bath": (10.0, 0.0, 12.5, 5.0),
+}
 DOORS_M = ((6.0, 2.5), (10.0, 2.5))
 
 

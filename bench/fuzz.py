@@ -36,17 +36,61 @@ _DEEP: Any = []
 for _ in range(300):
     _DEEP = [_DEEP]
 ODD: list[Any] = [
-    None, True, False, -1, 0, 1, 2**31, 2**63, -(2**63), 10**40, 1e308, -1e308, 5e-324, 0.00001,
-    "", " ", "²", "٣", "9" * 5000, "a" * 5000, "\x0b", "\x00", "\ud800", "\ufffe", "é" * 200,
-    "0001-01-01", "9999-12-31", "0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-12:00", "now",
-    "2026-02-30", "=1+1", "<script>", "' or 1=1 --", "../../etc/passwd", "%00", "NaN", "Infinity",
-    [], {}, [[]], [None], {"a": {"b": {"c": {}}}}, _DEEP,
-]  # fmt: skip
+    None,
+    True,
+    False,
+    -1,
+    0,
+    1,
+    2**31,
+    2**63,
+    -(2**63),
+    10**40,
+    1e308,
+    -1e308,
+    5e-324,
+    0.00001,
+    "",
+    " ",
+    "²",
+    "٣",
+    "9" * 5000,
+    "a" * 5000,
+    "\x0b",
+    "\x00",
+    "\ud800",
+    "\ufffe",
+    "é" * 200,
+    "0001-01-01",
+    "9999-12-31",
+    "0001-01-01T00:00:00+14:00",
+    "9999-12-31T23:59:59-12:00",
+    "now",
+    "2026-02-30",
+    "=1+1",
+    "<script>",
+    "' or 1=1 --",
+    "../../etc/passwd",
+    "%00",
+    "NaN",
+    "Infinity",
+    [],
+    {},
+    [[]],
+    [None],
+    {"a": {"b": {"c": {}}}},
+    _DEEP,
+]
 _TABLES = (
-    "label,result,length_m,worst_margin_db,date,tester", "label,link_mbps,watts,date",
-    "switch,port,mbps,w", "item,price,on", "name,channel,width,dbm,band,x,y,storey",
-    "access_point,storey,x,y,band,dbm", "bssid,dbm,channel,x,y", "no,such,table",
-)  # fmt: skip
+    "label,result,length_m,worst_margin_db,date,tester",
+    "label,link_mbps,watts,date",
+    "switch,port,mbps,w",
+    "item,price,on",
+    "name,channel,width,dbm,band,x,y,storey",
+    "access_point,storey,x,y,band,dbm",
+    "bssid,dbm,channel,x,y",
+    "no,such,table",
+)
 
 
 class Asker:
@@ -106,8 +150,9 @@ class Asker:
             "floor": [*design.tables.get("floor", {}), "gone"],
             "band": ["2.4", "5", "6", "7"],
             "what": [*formats("out"), "tea.txt"],
-            "x": ["3", "-4.5", "1e9", "nan"], "y": ["2", "7.5", "-1e400"],
-        }  # fmt: skip
+            "x": ["3", "-4.5", "1e9", "nan"],
+            "y": ["2", "7.5", "-1e400"],
+        }
         if name in pools and chance.random() < 0.95:
             return chance.choice(pools[name])
         odd = str(chance.choice(ODD))[:60].replace("/", "").replace("\ud800", "")
@@ -121,9 +166,8 @@ class Asker:
     def _query(self, operation: dict[str, Any], design: Design) -> dict[str, str]:
         rows = [p for p in operation.get("parameters", []) if p.get("in") == "query"]
         found = {
-            p["name"]: str(self._value(p["schema"], design, 0))
-            for p in rows if self.chance.random() < 0.8
-        }  # fmt: skip
+            p["name"]: str(self._value(p["schema"], design, 0)) for p in rows if self.chance.random() < 0.8
+        }
         extra = self.chance.choice(["take", "scale", "x", "floor", "against"])
         if self.chance.random() < 0.2:
             found[extra] = str(self.chance.choice(ODD))
@@ -142,8 +186,11 @@ class Asker:
         if path.endswith(("/pictures", "/import/dxf")):
             data = chance.choice([b"", b"\xff\xd8\xff", b"%PDF-1.4", b"0\nSECTION\n", b"\x89PNG"])
             name = "picture" if path.endswith("pictures") else "drawing"
-            form = {name: (io.BytesIO(data), "f"), "page": str(chance.choice(ODD)),
-                    "choice": json.dumps({"name": "x", "layers": chance.choice(ODD)})}  # fmt: skip
+            form = {
+                name: (io.BytesIO(data), "f"),
+                "page": str(chance.choice(ODD)),
+                "choice": json.dumps({"name": "x", "layers": chance.choice(ODD)}),
+            }
             form = {k: v for k, v in form.items() if chance.random() < 0.9}
             return {"data": form, "content_type": "multipart/form-data"}
         return {"data": self._table()}
@@ -152,10 +199,7 @@ class Asker:
         chance = self.chance
         head = chance.choice(_TABLES)
         cells = [str(o).replace("\n", " ")[:200] for o in ODD] + ["AP-1", "5", "-60", "pass", "6"]
-        rows = [
-            ",".join(chance.choice(cells) for _ in head.split(","))
-            for _ in range(chance.randint(0, 6))
-        ]
+        rows = [",".join(chance.choice(cells) for _ in head.split(",")) for _ in range(chance.randint(0, 6))]
         return "\n".join([head, *rows]).encode("utf-8", "ignore")
 
     def _edit(self, path: str, design: Design) -> dict[str, Any]:
@@ -181,12 +225,20 @@ class Asker:
             for field in chance.sample(sorted(row), k=min(len(row), chance.randint(0, 2))):
                 row[field] = self._near(row[field])
             changes.append({"op": "put", "kind": kind, "element": row})
-        view = {"floor": chance.choice([*design.tables.get("floor", {}), "gone"]),
-                "band": "5", "rank": 1, "direction": "weaker",
-                "show": chance.choice(["level", "difference", "tea"]),
-                "against": chance.choice(["", "variant:no", "revision:1"])}  # fmt: skip
-        body = {"revision": revision, "label": chance.choice(["edit", *map(str, ODD[14:20])]),
-                "changes": changes, "view": chance.choice([None, view])}  # fmt: skip
+        view = {
+            "floor": chance.choice([*design.tables.get("floor", {}), "gone"]),
+            "band": "5",
+            "rank": 1,
+            "direction": "weaker",
+            "show": chance.choice(["level", "difference", "tea"]),
+            "against": chance.choice(["", "variant:no", "revision:1"]),
+        }
+        body = {
+            "revision": revision,
+            "label": chance.choice(["edit", *map(str, ODD[14:20])]),
+            "changes": changes,
+            "view": chance.choice([None, view]),
+        }
         return {k: v for k, v in body.items() if chance.random() < 0.97}
 
     def _near(self, value: Any) -> Any:

@@ -31,10 +31,25 @@ from ops.machine import VAR
 
 DESIGNS, SEED = 40, 16
 _ASKED = (
-    "", "/evaluation", "/history", "/order", "/offers", "/work", "/tests", "/ports", "/snags",
-    "/handover", "/progress", "/busy", "/widths", "/mesh", "/calibration",
-    "/channels/2.4", "/channels/5", "/channels/6",
-)  # fmt: skip
+    "",
+    "/evaluation",
+    "/history",
+    "/order",
+    "/offers",
+    "/work",
+    "/tests",
+    "/ports",
+    "/snags",
+    "/handover",
+    "/progress",
+    "/busy",
+    "/widths",
+    "/mesh",
+    "/calibration",
+    "/channels/2.4",
+    "/channels/5",
+    "/channels/6",
+)
 _STATES = ("new", "keep", "retire", "unknown")
 _QUICK = {"wishes": {"seconds": 1, "goals": ["fewest"]}}
 
@@ -87,11 +102,17 @@ def faults_of(repository: Repository, client: FlaskClient, design: Design) -> It
     asked = [base + path for path in _ASKED]
     asked += [f"{base}/export/{what}" for what in formats("out")]
     for floor in floors[:2]:
-        asked += [f"{base}/relief?floor={floor}&band={b}&show={s}&rank={r}"
-                  for b in ("2.4", "5") for s in ("level", "serves")
-                  for r in (1, 2)]  # fmt: skip
-        asked += [f"{base}/levels/{floor}/3/4", f"{base}/rays/{floor}/3/4/5",
-                  f"{base}/sheets/{floor}.svg?scale=100"]  # fmt: skip
+        asked += [
+            f"{base}/relief?floor={floor}&band={b}&show={s}&rank={r}"
+            for b in ("2.4", "5")
+            for s in ("level", "serves")
+            for r in (1, 2)
+        ]
+        asked += [
+            f"{base}/levels/{floor}/3/4",
+            f"{base}/rays/{floor}/3/4/5",
+            f"{base}/sheets/{floor}.svg?scale=100",
+        ]
     for path in asked:
         answer = client.get(path)
         said = answer.get_data()
@@ -109,11 +130,15 @@ def faults_of(repository: Repository, client: FlaskClient, design: Design) -> It
 
 def _jobs(design: Design) -> Iterator[tuple[str, dict[str, Any]]]:
     arguments: dict[str, dict[str, Any]] = {
-        "cures": {"finding": "signal-none"}, "labels_pdf": {"sheet": "sleeve-a4"},
-        "sheets_pdf": {"paper": "A4", "scale": 100}, "handover": {"by": "bench"},
-        "variant": {"policy": "first_only"}, "sites": _QUICK, "needless": {},
+        "cures": {"finding": "signal-none"},
+        "labels_pdf": {"sheet": "sleeve-a4"},
+        "sheets_pdf": {"paper": "A4", "scale": 100},
+        "handover": {"by": "bench"},
+        "variant": {"policy": "first_only"},
+        "sites": _QUICK,
+        "needless": {},
         "best_places": {"device": next(iter(design.tables.get("device", {})), "none"), **_QUICK},
-    }  # fmt: skip
+    }
     for kind in KINDS:
         yield kind, arguments.get(kind, {})
 

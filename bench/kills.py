@@ -72,10 +72,19 @@ class Writer:
 
     def edit(self) -> None:
         value = self.said.count + 1
-        network = {"id": "net-count", "name": "Count", "purpose": "staff", "vlan": 200,
-                   "subnet": "10.99.0.0/24", "expected_clients": value}  # fmt: skip
-        body = {"revision": self.said.revision, "label": "count",
-                "changes": [{"op": "put", "kind": "network", "element": network}]}  # fmt: skip
+        network = {
+            "id": "net-count",
+            "name": "Count",
+            "purpose": "staff",
+            "vlan": 200,
+            "subnet": "10.99.0.0/24",
+            "expected_clients": value,
+        }
+        body = {
+            "revision": self.said.revision,
+            "label": "count",
+            "changes": [{"op": "put", "kind": "network", "element": network}],
+        }
         first = fetch(self.server, self.path + "/changes", body).splitlines()[0]
         self.said.revision = int(json.loads(first)["answer"]["revision"])
         self.said.count = value
@@ -135,9 +144,7 @@ def faults_of(server: Server, project: str, said: Said) -> list[str]:
     found += [f"snag {s}: {snags[s]} times" for s in said.snags if snags[s] != 1]
     tests = next(c for c in call(server, path + "/tests")["cables"] if c["device"] == "ap-1")
     if not said.tests <= tests["tests"] <= said.sent_tests:
-        found.append(
-            f"{said.tests} tests acknowledged of {said.sent_tests}, {tests['tests']} there"
-        )
+        found.append(f"{said.tests} tests acknowledged of {said.sent_tests}, {tests['tests']} there")
     for key in said.pictures[-3:]:
         if not fetch(server, f"{path}/pictures/{key}"):
             found.append(f"picture {key} is empty")
@@ -149,9 +156,7 @@ def faults_of(server: Server, project: str, said: Said) -> list[str]:
             time.sleep(0.05 if job["state"] == "running" else 0)
         if job["state"] == "running":
             found.append(f"job {key} is stuck")
-        elif job["state"] == "done" and not fetch(
-            server, f"{path}/papers/{job['result']['paper']}"
-        ):
+        elif job["state"] == "done" and not fetch(server, f"{path}/papers/{job['result']['paper']}"):
             found.append(f"the paper of job {key} is not there")
     said.jobs.clear()
     return found

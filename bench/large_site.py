@@ -24,14 +24,16 @@ def large_site(catalogue: Catalogue) -> Design:
     """Return the site; every other room has an access point."""
     site = Drawing()
     site.add(Site(id="site"), Building(id="b", name="Block"))
-    site.add(
-        Riser(id="riser", building="b", name="Riser", at=(4, 2), lowest_level=0, highest_level=4)
-    )
+    site.add(Riser(id="riser", building="b", name="Riser", at=(4, 2), lowest_level=0, highest_level=4))
     for level in range(FLOORS):
         floor = Floor(
-            id=f"f{level}", building="b", name=f"Floor {level}", level=level,
-            elevation_m=3.3 * level, ceiling_height_m=3,
-        )  # fmt: skip
+            id=f"f{level}",
+            building="b",
+            name=f"Floor {level}",
+            level=level,
+            elevation_m=3.3 * level,
+            ceiling_height_m=3,
+        )
         site.add(floor)
         for column in range(COLUMNS):
             for row in range(ROWS):
@@ -54,8 +56,12 @@ def _room(site, catalogue: Catalogue, floor: str, column: int, row: int) -> None
     if (column + row) % 2 == 0:
         site.add(
             Device(
-                id=f"ap-{key}", floor=floor, kind="access_point", name=f"AP {key}", height_m=3,
+                id=f"ap-{key}",
+                floor=floor,
+                kind="access_point",
+                name=f"AP {key}",
+                height_m=3,
                 model=next(iter(catalogue.devices["access_point"])),
                 at=(x + ROOM_M / 2, y + ROOM_M / 2),
             )
-        )  # fmt: skip
+        )

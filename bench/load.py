@@ -34,8 +34,11 @@ def readers(server: Server, project: str) -> None:
         revision = call(server, f"/api/projects/{project}")["revision"]
         moved = {**element, "at": [element["at"][0] + 0.1 * (k + 1), element["at"][1]]}
         change = {"op": "put", "kind": "device", "element": moved}
-        call(server, f"/api/projects/{project}/changes",
-             {"revision": revision, "label": "bench", "changes": [change]})  # fmt: skip
+        call(
+            server,
+            f"/api/projects/{project}/changes",
+            {"revision": revision, "label": "bench", "changes": [change]},
+        )
         times += side_by_side_ms([lambda: fetch(server, figures)] * READERS)
     show(f"{READERS} readers of the school after an edit, 95 %", cut_95(times), "ms", "wanted 300")
 
@@ -48,13 +51,13 @@ def draggers(server: Server, project: str) -> None:
         count, until = 0, time.monotonic() + DRAG_SECONDS
         while time.monotonic() < until:
             count += 1
-            element = {
-                **devices[k],
-                "at": [devices[k]["at"][0] + 0.05 * count, devices[k]["at"][1]],
-            }
+            element = {**devices[k], "at": [devices[k]["at"][0] + 0.05 * count, devices[k]["at"][1]]}
             view = {"floor": element["floor"], "band": "5", "rank": 1, "direction": "weaker"}
-            body = {"changes": [{"op": "put", "kind": "device", "element": element}], "view": view,
-                    "figures": count % 4 == 0}  # fmt: skip
+            body = {
+                "changes": [{"op": "put", "kind": "device", "element": element}],
+                "view": view,
+                "figures": count % 4 == 0,
+            }
             fetch(server, f"/api/projects/{project}/preview", body)
         return count
 
@@ -117,18 +120,19 @@ def starts() -> None:
     times = []
     for _ in range(5):
         begun = time.perf_counter()
-        subprocess.run(
-            [str(PYTHON.parent / "heathrise"), "--help"], capture_output=True, check=True
-        )
+        subprocess.run([str(PYTHON.parent / "heathrise"), "--help"], capture_output=True, check=True)
         times.append(time.perf_counter() - begun)
     show("heathrise --help", statistics.median(times), "s", "wanted 0.5")
     port = free_port()
     for title in ("first start", "second start"):
         begun = time.perf_counter()
         keeper = subprocess.Popen(
-            [str(PYTHON), "-m", "ops.run", "demo", "--port", str(port)], cwd=ROOT,
-            env=environment(), stdout=subprocess.DEVNULL, start_new_session=True,
-        )  # fmt: skip
+            [str(PYTHON), "-m", "ops.run", "demo", "--port", str(port)],
+            cwd=ROOT,
+            env=environment(),
+            stdout=subprocess.DEVNULL,
+            start_new_session=True,
+        )
         probe = Server("", port, DIST)
         while keeper.poll() is None and time.perf_counter() - begun < START_SECONDS:
             try:

@@ -91,9 +91,7 @@ def kernel() -> None:
     fast = median_ms(compiled, 21)
     whole, walled = median_ms(broadcast, 3), median_ms(by_wall, 5)
     print(f"  compiled                        {fast:8.1f} ms   (wanted under 20 ms)")
-    print(
-        f"  NumPy, points x walls at once   {whole:8.1f} ms   ratio {whole / fast:6.1f} (wanted 50)"
-    )
+    print(f"  NumPy, points x walls at once   {whole:8.1f} ms   ratio {whole / fast:6.1f} (wanted 50)")
     print(f"  NumPy, wall after wall          {walled:8.1f} ms   ratio {walled / fast:6.1f}")
     _curve(x, y)
     _against_before(x, y, panels)
@@ -111,8 +109,10 @@ def _curve(x: np.ndarray, y: np.ndarray) -> None:
             return wall_losses_numpy(x, y, 1.2, (10.0 + 0.3 * k, 8.0, 2.7), panels)
 
         fast, walled = median_ms(compiled, 9), median_ms(by_wall, 2)
-        print(f"    {count:5d} walls                 {fast:8.2f} ms   NumPy {walled:7.1f} ms, "
-              f"ratio {walled / fast:6.1f}")  # fmt: skip
+        print(
+            f"    {count:5d} walls                 {fast:8.2f} ms   NumPy {walled:7.1f} ms, "
+            f"ratio {walled / fast:6.1f}"
+        )
 
 
 def _against_before(x: np.ndarray, y: np.ndarray, panels: np.ndarray) -> None:
@@ -193,11 +193,14 @@ def measured() -> None:
     radios, floors = sorted(air.radios), list(school.of(Floor))
     readings = tuple(
         Reading(
-            floor=chance.choice(floors), device=device, band=band, dbm=chance.uniform(-95, -40),
+            floor=chance.choice(floors),
+            device=device,
+            band=band,
+            dbm=chance.uniform(-95, -40),
             at=(round(chance.uniform(0, 40), 2), round(chance.uniform(0, 16), 2)),
         )
         for device, band in (chance.choice(radios) for _ in range(20_000))
-    )  # fmt: skip
+    )
     took = median_ms(lambda k: calibration_view(_moved(school, k), catalogue, readings), runs=5)
     print("Fit of 20,000 measured levels, one access point moved each time")
     print(f"  school                          {took:8.1f} ms   (wanted under 1000)")
@@ -228,11 +231,25 @@ def imports() -> None:
 
 
 PARTS: dict[str, Callable[[], object]] = {
-    "imports": imports, "kernel": kernel, "evaluation": evaluation, "large": large,
-    "edits": edits, "papers": papers, "places": places, "tall": tall, "flat": flat,
-    "measured": measured, "drag": drag, "load": under_load, "starts": starts, "kills": kills,
-    "migrations": migrations, "fuzz": fuzz, "designs": fuzz_designs, "soak": soak,
-}  # fmt: skip
+    "imports": imports,
+    "kernel": kernel,
+    "evaluation": evaluation,
+    "large": large,
+    "edits": edits,
+    "papers": papers,
+    "places": places,
+    "tall": tall,
+    "flat": flat,
+    "measured": measured,
+    "drag": drag,
+    "load": under_load,
+    "starts": starts,
+    "kills": kills,
+    "migrations": migrations,
+    "fuzz": fuzz,
+    "designs": fuzz_designs,
+    "soak": soak,
+}
 
 
 def main() -> None:

@@ -12,9 +12,12 @@ from ops.serve import Server
 from .http import call, fetch, fresh_server, project_named
 
 JOBS: dict[str, dict[str, Any]] = {
-    "brief_pdf": {}, "quote_pdf": {}, "labels_pdf": {"sheet": "sleeve-a4"},
-    "sheets_pdf": {"paper": "A3", "scale": 100}, "handover": {"by": "bench"},
-}  # fmt: skip
+    "brief_pdf": {},
+    "quote_pdf": {},
+    "labels_pdf": {"sheet": "sleeve-a4"},
+    "sheets_pdf": {"paper": "A3", "scale": 100},
+    "handover": {"by": "bench"},
+}
 TICKS = 12
 LOOK_AGAIN_SECONDS = 0.05
 

@@ -46,11 +46,16 @@ def by_the_rule_of_thumb(design: Design, catalogue: Catalogue) -> Design:
                 at = (round(middle.x, 2), round(middle.y, 2))
                 placed.append(
                     Device(
-                        id=f"thumb-{len(placed)}", floor=floor, kind=air_role(catalogue).kind,
-                        model=indoor.id, name=f"T-{len(placed)}", at=at, mount="ceiling",
+                        id=f"thumb-{len(placed)}",
+                        floor=floor,
+                        kind=air_role(catalogue).kind,
+                        model=indoor.id,
+                        name=f"T-{len(placed)}",
+                        at=at,
+                        mount="ceiling",
                         height_m=storeys.ceiling_m(storeys.room_at(floor, at), floor),
                     )
-                )  # fmt: skip
+                )
     return apply(bare, [put(d) for d in placed])
 
 

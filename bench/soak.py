@@ -61,8 +61,7 @@ class Person:
         self.revision = document["revision"]
         self.marks = [d for d in document["elements"]["device"] if d["kind"] == "access_point"]
         self.floors = [f["id"] for f in document["elements"]["floor"]]
-        self.steps = [s["id"] for s in call(server, f"{self.path}/work")["steps"]
-                      if not s["licensed"]]  # fmt: skip
+        self.steps = [s["id"] for s in call(server, f"{self.path}/work")["steps"] if not s["licensed"]]
 
     def work(self, until: float) -> None:
         does = [self.edit] * 5 + [self.drag] * 4 + [self.read] * 6 + [self.tick] * 3 + [self.print]
@@ -86,12 +85,15 @@ class Person:
         return {"op": "put", "kind": "device", "element": {**mark, "at": at}}
 
     def _view(self) -> dict[str, Any]:
-        return {"floor": self.chance.choice(self.floors), "rank": self.chance.choice([1, 2]),
-                "band": self.chance.choice(["2.4", "5"]), "direction": "weaker"}  # fmt: skip
+        return {
+            "floor": self.chance.choice(self.floors),
+            "rank": self.chance.choice([1, 2]),
+            "band": self.chance.choice(["2.4", "5"]),
+            "direction": "weaker",
+        }
 
     def edit(self) -> None:
-        body = {"revision": self.revision, "label": "soak", "changes": [self._moved()],
-                "view": self._view()}  # fmt: skip
+        body = {"revision": self.revision, "label": "soak", "changes": [self._moved()], "view": self._view()}
         self._timed(self.seen.edits, "/changes", body)
         self.revision += 1
 
@@ -102,14 +104,16 @@ class Person:
 
     def read(self) -> None:
         view = "&".join(f"{k}={v}" for k, v in self._view().items())
-        path = self.chance.choice(
-            ["/evaluation", f"/relief?{view}", "/order", "/work", "/progress"]
-        )
+        path = self.chance.choice(["/evaluation", f"/relief?{view}", "/order", "/work", "/progress"])
         self._timed(self.seen.reads, path)
 
     def tick(self) -> None:
-        tick = {"key": uuid.uuid4().hex, "step": self.chance.choice(self.steps), "state": "done",
-                "by": "soak"}  # fmt: skip
+        tick = {
+            "key": uuid.uuid4().hex,
+            "step": self.chance.choice(self.steps),
+            "state": "done",
+            "by": "soak",
+        }
         call(self.server, self.path + "/work", {"ticks": [tick]})
 
     def print(self) -> None:
@@ -147,8 +151,10 @@ def soak(seconds: float = SECONDS, people: int = PEOPLE) -> Seen:
         f"  told: base {told['base_mb']:.0f} MB, budget {told['budget_mb']:.0f} MB, over both by "
         f"{max(seen.over_mb):.0f} MB at the most"
     )
-    print(f"  {len(seen.edits)} edits, 95 % {cut_95(seen.edits):.0f} ms; {len(seen.reads)} reads, "
-          f"95 % {cut_95(seen.reads):.0f} ms")  # fmt: skip
+    print(
+        f"  {len(seen.edits)} edits, 95 % {cut_95(seen.edits):.0f} ms; {len(seen.reads)} reads, "
+        f"95 % {cut_95(seen.reads):.0f} ms"
+    )
     print(f"  {seen.jobs} jobs, {seen.stuck} stuck or failed; {len(seen.failed)} requests failed")
     for said in seen.failed[:5]:
         print(f"    {said}")

@@ -39,14 +39,11 @@ def tall() -> None:
         relief(air_of(moved, catalogue, "5"), device.floor, "5", 1, "weaker", quick=True)
         times.append((time.perf_counter() - begun) * 1e3)
     last = max(times[1:])
-    print(
-        f"  one moved after that            {last:8.0f} ms   (wanted 60; first {times[0]:.0f} ms)"
-    )
+    print(f"  one moved after that            {last:8.0f} ms   (wanted 60; first {times[0]:.0f} ms)")
     memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     print(f"  memory of this process          {memory:8.0f} MB   (wanted 1000)")
     half, few = (
-        _cold_s(tall_site(catalogue, *size), catalogue)[1]
-        for size in ((STOREYS // 2, 10), (STOREYS, 5))
+        _cold_s(tall_site(catalogue, *size), catalogue)[1] for size in ((STOREYS // 2, 10), (STOREYS, 5))
     )
     print(
         f"  half the storeys: {half / whole:.2f} of it (linear in walls and points: 0.25); "

@@ -3,16 +3,7 @@
 from __future__ import annotations
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import (
-    Building,
-    Design,
-    Device,
-    EquipmentRoom,
-    Floor,
-    Site,
-    Space,
-    Wall,
-)
+from heathrise.core.design import Building, Design, Device, EquipmentRoom, Floor, Site, Space, Wall
 from heathrise.demo.drafting import Drawing
 
 STOREYS, COLUMNS, ROWS, WIDE_M, DEEP_M = 6, 15, 10, 3.6, 4.0
@@ -28,10 +19,15 @@ def tall_site(catalogue: Catalogue, storeys: int = STOREYS, points: int = 10) ->
         floor = f"f{level}"
         site.add(
             Floor(
-                id=floor, building="b", name=f"Storey {level}", level=level, slab="floor-timber",
-                elevation_m=3.3 * level, ceiling_height_m=3,
+                id=floor,
+                building="b",
+                name=f"Storey {level}",
+                level=level,
+                slab="floor-timber",
+                elevation_m=3.3 * level,
+                ceiling_height_m=3,
             )
-        )  # fmt: skip
+        )
         for column in range(COLUMNS):
             for row in range(ROWS):
                 x, y, key = WIDE_M * column, DEEP_M * row, f"{floor}-{column}-{row}"
@@ -41,9 +37,7 @@ def tall_site(catalogue: Catalogue, storeys: int = STOREYS, points: int = 10) ->
                 site.add(Space(id=key, floor=floor, name=key, use=use, outline=outline))
                 for k, end in enumerate((east, north)):
                     made_of = MADE_OF[(column * (k + 1) + row) % len(MADE_OF)]
-                    site.add(
-                        Wall(id=f"w-{key}-{k}", floor=floor, a=(x, y), b=end, construction=made_of)
-                    )
+                    site.add(Wall(id=f"w-{key}-{k}", floor=floor, a=(x, y), b=end, construction=made_of))
         for k in range(points):
             column, row = k % 5, k // 5
             at = (
@@ -52,9 +46,14 @@ def tall_site(catalogue: Catalogue, storeys: int = STOREYS, points: int = 10) ->
             )
             site.add(
                 Device(
-                    id=f"ap-{floor}-{k}", floor=floor, kind="access_point", name=f"AP {level}{k}",
-                    height_m=3, model=model, at=at,
+                    id=f"ap-{floor}-{k}",
+                    floor=floor,
+                    kind="access_point",
+                    name=f"AP {level}{k}",
+                    height_m=3,
+                    model=model,
+                    at=at,
                 )
-            )  # fmt: skip
+            )
     site.add(EquipmentRoom(id="rack", floor="f0", name="Rack", at=(2, 2)))
     return site.design()

@@ -20,9 +20,13 @@ from .machine import FRONTEND, ROOT
 DIRECTIONS: tuple[Literal["out", "in"], ...] = ("out", "in")
 DESIGN_MODULE = FRONTEND / "src" / "api" / "design.ts"
 _LIMITS = {
-    "default": "default", "enum": "choices", "minimum": "least", "maximum": "most",
-    "exclusiveMinimum": "above", "maxLength": "longest",
-}  # fmt: skip
+    "default": "default",
+    "enum": "choices",
+    "minimum": "least",
+    "maximum": "most",
+    "exclusiveMinimum": "above",
+    "maxLength": "longest",
+}
 
 
 def api_document() -> str:
@@ -51,13 +55,7 @@ def design_module() -> str:
     rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
     files = {
         way: [
-            {
-                "file": f.file,
-                "label": f.label,
-                "icon": f.icon,
-                "accept": f.extension,
-                "about": f.about,
-            }
+            {"file": f.file, "label": f.label, "icon": f.icon, "accept": f.extension, "about": f.about}
             for f in formats(way).values()
         ]
         for way in DIRECTIONS

@@ -59,23 +59,35 @@ class Database:
         passwords = self._passwords()
         script = self._script(passwords)
         # A socket's path may hold about a hundred characters, so it is given from the folder.
-        durable = (
-            [] if self._durable else ["--debug-no-sync"]
-        )  # safe from kills, not from power cuts
+        durable = [] if self._durable else ["--debug-no-sync"]  # safe from kills, not from power cuts
         with (LOGS / f"mariadb-{self.folder.name}.log").open("ab") as log:
             self._process = subprocess.Popen(
                 [
-                    _server(), "--no-defaults", f"--datadir={self.folder / 'data'}",
-                    "--bind-address=127.0.0.1", f"--port={self.port}", "--socket=../run/db.sock",
-                    f"--pid-file={self.folder / 'run' / 'db.pid'}", f"--init-file={script}",
-                    f"--secure-file-priv={self.folder / 'run'}", "--local-infile=0",
+                    _server(),
+                    "--no-defaults",
+                    f"--datadir={self.folder / 'data'}",
+                    "--bind-address=127.0.0.1",
+                    f"--port={self.port}",
+                    "--socket=../run/db.sock",
+                    f"--pid-file={self.folder / 'run' / 'db.pid'}",
+                    f"--init-file={script}",
+                    f"--secure-file-priv={self.folder / 'run'}",
+                    "--local-infile=0",
                     f"--tmpdir={self.folder / 'tmp'}",
-                    "--skip-name-resolve", "--skip-symbolic-links",
-                    "--character-set-server=utf8mb4", f"--max-allowed-packet={_MAX_PACKET}",
-                    "--innodb-buffer-pool-size=64M", "--skip-log-bin", *durable, *self._as_user(),
+                    "--skip-name-resolve",
+                    "--skip-symbolic-links",
+                    "--character-set-server=utf8mb4",
+                    f"--max-allowed-packet={_MAX_PACKET}",
+                    "--innodb-buffer-pool-size=64M",
+                    "--skip-log-bin",
+                    *durable,
+                    *self._as_user(),
                 ],
-                stdout=log, stderr=subprocess.STDOUT, cwd=self.folder, start_new_session=True,
-            )  # fmt: skip
+                stdout=log,
+                stderr=subprocess.STDOUT,
+                cwd=self.folder,
+                start_new_session=True,
+            )
         self._wait(passwords["root"])
         script.unlink(missing_ok=True)
 
@@ -91,12 +103,16 @@ class Database:
             fresh = self.folder / f"new-{os.getpid()}"
             run(
                 [
-                    "mariadb-install-db", "--no-defaults", f"--datadir={fresh}",
-                    "--auth-root-authentication-method=normal", "--skip-test-db",
+                    "mariadb-install-db",
+                    "--no-defaults",
+                    f"--datadir={fresh}",
+                    "--auth-root-authentication-method=normal",
+                    "--skip-test-db",
                     *self._as_user(),
                 ],
-                "setting up the database", "mariadb-install",
-            )  # fmt: skip
+                "setting up the database",
+                "mariadb-install",
+            )
             fresh.rename(data)
         shutil.rmtree(self.folder / "tmp", ignore_errors=True)  # what a killed server left there
         for name in ("run", "tmp"):
@@ -146,10 +162,7 @@ class Database:
                 f"GRANT ALL ON *.* TO {who} WITH GRANT OPTION;",
             ]
         own = f"'{USER}'@'127.0.0.1'"
-        lines += [
-            f"CREATE USER IF NOT EXISTS {own};",
-            f"ALTER USER {own} IDENTIFIED BY '{passwords[USER]}';",
-        ]
+        lines += [f"CREATE USER IF NOT EXISTS {own};", f"ALTER USER {own} IDENTIFIED BY '{passwords[USER]}';"]
         handle = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
         with os.fdopen(handle, "w") as out:
             out.write("\n".join(lines) + "\n")
@@ -173,9 +186,7 @@ class Database:
             if self._process is None or self._process.poll() is not None:
                 stop(f"MariaDB did not start; see var/log/mariadb-{self.folder.name}.log")
             with contextlib.suppress(pymysql.err.OperationalError):
-                pymysql.connect(
-                    host="127.0.0.1", port=self.port, user="root", password=password
-                ).close()
+                pymysql.connect(host="127.0.0.1", port=self.port, user="root", password=password).close()
                 return
             time.sleep(0.05)
         stop(f"MariaDB did not answer within {START_SECONDS:.0f} s; see {LOGS.relative_to(ROOT)}")

@@ -128,10 +128,15 @@ def run(
         with (
             path.open("w", encoding="utf-8") as out,
             subprocess.Popen(
-                command, cwd=cwd, stdout=subprocess.PIPE, stderr=subprocess.STDOUT,
-                stdin=subprocess.DEVNULL, text=True, errors="replace",
+                command,
+                cwd=cwd,
+                stdout=subprocess.PIPE,
+                stderr=subprocess.STDOUT,
+                stdin=subprocess.DEVNULL,
+                text=True,
+                errors="replace",
             ) as process,
-        ):  # fmt: skip
+        ):
             for line in process.stdout or ():
                 out.write(line)
                 if watch is not None and (state := watch(line)):

@@ -12,17 +12,7 @@ import urllib.error
 import urllib.request
 from collections.abc import Callable, Sequence
 
-from .machine import (
-    FRONTEND,
-    LOGS,
-    ROOT,
-    end_process,
-    holder_of,
-    keeper_of,
-    port_is_free,
-    say,
-    stop,
-)
+from .machine import FRONTEND, LOGS, ROOT, end_process, holder_of, keeper_of, port_is_free, say, stop
 from .setup import DIST, PYTHON, environment, set_up
 
 DEFAULT_PORT = 8425
@@ -87,14 +77,7 @@ def _demo(options: argparse.Namespace) -> int:
     set_up()
     # The database driver lives in the environment, so the keeper of the demo runs there too.
     keeper = subprocess.Popen(
-        [
-            str(PYTHON),
-            "-m",
-            "ops.serve",
-            str(options.port),
-            str(DIST),
-            *(["fresh"] if options.fresh else []),
-        ],
+        [str(PYTHON), "-m", "ops.serve", str(options.port), str(DIST), *(["fresh"] if options.fresh else [])],
         cwd=ROOT,
         env=environment(),
         start_new_session=True,

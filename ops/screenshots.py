@@ -20,9 +20,14 @@ from .setup import browser
 
 TARGET = ROOT / "docs" / "screenshots"
 CHROMIUM = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 SETTLE_SECONDS = 1.2
 DESK: ViewportSize = {"width": 1280, "height": 800}
 TABLET: ViewportSize = {"width": 820, "height": 1180}
@@ -134,10 +139,7 @@ def main() -> None:
     TARGET.mkdir(parents=True, exist_ok=True)
     with running(VAR / "shots") as database:
         url = database.create("shots", fresh=True)
-        with (
-            serving(url, free_port(), FRONTEND / "dist") as server,
-            sync_playwright() as play,
-        ):
+        with serving(url, free_port(), FRONTEND / "dist") as server, sync_playwright() as play:
             chromium = play.chromium.launch(executable_path=browser(), args=CHROMIUM)
             page = chromium.new_page(viewport=DESK)
             page.goto(server.base)

@@ -27,15 +27,20 @@ MOST_DEATHS, DEATHS_SECONDS = 5, 60.0
 class Server:
     """One server process on a port of loopback."""
 
-    def __init__(
-        self, url: str, port: int, dist: Path, demo: bool = True, data: Path | None = None
-    ) -> None:
+    def __init__(self, url: str, port: int, dist: Path, demo: bool = True, data: Path | None = None) -> None:
         self.port = port
         self._command = [
-            sys.executable, "-m", "heathrise.web.server", "--port", str(port),
-            "--frontend", str(dist), "--kept", *(["--demo"] if demo else []),
+            sys.executable,
+            "-m",
+            "heathrise.web.server",
+            "--port",
+            str(port),
+            "--frontend",
+            str(dist),
+            "--kept",
+            *(["--demo"] if demo else []),
             *(["--data", str(data)] if data else []),
-        ]  # fmt: skip
+        ]
         # In the environment, which only the same user can read, not on the command line.
         self.environment = {**environment(), DATABASE_VARIABLE: url}
         self._process: subprocess.Popen[bytes] | None = None
@@ -47,9 +52,8 @@ class Server:
     def start(self) -> None:
         with (LOGS / "server.log").open("ab") as log:
             self._process = subprocess.Popen(
-                self._command, cwd=ROOT, env=self.environment, stdout=log,
-                stderr=subprocess.STDOUT,
-            )  # fmt: skip
+                self._command, cwd=ROOT, env=self.environment, stdout=log, stderr=subprocess.STDOUT
+            )
 
     def wait_ready(self) -> None:
         deadline = time.monotonic() + START_SECONDS

@@ -76,9 +76,11 @@ def _python(for_tests: bool) -> None:
         # The lock names everything, so nothing is resolved: what pip would find newer stays out.
         exact = ["install", "--no-deps", "--require-hashes", "--progress-bar", "off"]
         run(
-            [*pip, *exact, "-r", str(lock)], "Python packages", "pip",
+            [*pip, *exact, "-r", str(lock)],
+            "Python packages",
+            "pip",
             watch=counting(r"^(?:Collecting|Requirement already satisfied:) ([\w.-]+)", len(names)),
-        )  # fmt: skip
+        )
         if lock.name == "requirements.lock":
             own = [*pip, "install", "--no-deps", "--no-build-isolation", "-e", str(ROOT)]
             run(own, "installing heathrise", "pip-own")
@@ -101,9 +103,12 @@ def _node_modules() -> None:
     total = sum("linux" in row.get("os", ["linux"]) for key, row in lock["packages"].items() if key)
     say("Installing the npm packages ...")
     run(
-        ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=http"], "npm packages", "npm",
-        FRONTEND, watch=counting(r"npm http (?:fetch|cache).*/([\w.-]+)\.tgz", total),
-    )  # fmt: skip
+        ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=http"],
+        "npm packages",
+        "npm",
+        FRONTEND,
+        watch=counting(r"npm http (?:fetch|cache).*/([\w.-]+)\.tgz", total),
+    )
     set_stamp("node", stamp)
 
 

@@ -65,12 +65,17 @@ def lakeside_home() -> Design:
         drawing.add(
             Floor.model_validate(
                 {
-                    "id": key, "building": "house", "name": name, "level": level,
-                    "elevation_m": elevation, "ceiling_height_m": 2.6, "slab": "floor-timber",
+                    "id": key,
+                    "building": "house",
+                    "name": name,
+                    "level": level,
+                    "elevation_m": elevation,
+                    "ceiling_height_m": 2.6,
+                    "slab": "floor-timber",
                     "overhead": overhead,
                 }
             )
-        )  # fmt: skip
+        )
     for key, rooms, outer in (
         ("lower", LOWER, "stone"),
         ("middle", MIDDLE, "timber-clad"),
@@ -81,10 +86,14 @@ def lakeside_home() -> Design:
     drawing.add(
         EquipmentRoom(id="rack", floor="lower", name="Utility shelf", at=(1.0, 9.0)),
         Riser(
-            id="riser-1", building="house", name="Stair closet", at=(4.5, 9.5),
-            lowest_level=0, highest_level=2,
+            id="riser-1",
+            building="house",
+            name="Stair closet",
+            at=(4.5, 9.5),
+            lowest_level=0,
+            highest_level=2,
         ),
-    )  # fmt: skip
+    )
     for name, floor, model, x, y, height, mount in (
         ("AP-1", "lower", "ravelmoor-c2", 5.5, 4.0, 2.6, "ceiling"),
         ("AP-2", "middle", "ravelmoor-c2", 7.0, 5.0, 2.6, "ceiling"),
@@ -95,44 +104,76 @@ def lakeside_home() -> Design:
         drawing.add(
             Device.model_validate(
                 {
-                    "id": name.lower(), "floor": floor, "kind": "access_point", "model": model,
-                    "name": name, "at": (x, y), "height_m": height, "mount": mount,
+                    "id": name.lower(),
+                    "floor": floor,
+                    "kind": "access_point",
+                    "model": model,
+                    "name": name,
+                    "at": (x, y),
+                    "height_m": height,
+                    "mount": mount,
                 }
             )
-        )  # fmt: skip
+        )
     drawing.add(
         Device(
-            id="cam-1", floor="lower", kind="camera", model="peltwick-turret", name="CAM-1",
-            at=(13.7, 0.3), height_m=2.5, mount="wall", azimuth_deg=135,
+            id="cam-1",
+            floor="lower",
+            kind="camera",
+            model="peltwick-turret",
+            name="CAM-1",
+            at=(13.7, 0.3),
+            height_m=2.5,
+            mount="wall",
+            azimuth_deg=135,
         ),
         Device(
-            id="out-1", floor="middle", kind="outlet", model="outlet-single", name="Television",
-            at=(0.3, 3.0), height_m=0.3, mount="wall",
+            id="out-1",
+            floor="middle",
+            kind="outlet",
+            model="outlet-single",
+            name="Television",
+            at=(0.3, 3.0),
+            height_m=0.3,
+            mount="wall",
         ),
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8"),
         Network(
-            id="net-main", name="Family", purpose="main", vlan=1, subnet="192.168.1.0/24",
-            expected_clients=25,
+            id="net-main", name="Family", purpose="main", vlan=1, subnet="192.168.1.0/24", expected_clients=25
         ),
         Network(
-            id="net-guest", name="Guests", purpose="guest", vlan=20, subnet="192.168.20.0/24",
-            expected_clients=12, client_isolation=True,
+            id="net-guest",
+            name="Guests",
+            purpose="guest",
+            vlan=20,
+            subnet="192.168.20.0/24",
+            expected_clients=12,
+            client_isolation=True,
         ),
         WirelessName(id="ssid-main", network="net-main", ssid="Alderness"),
-        WirelessName(
-            id="ssid-guest", network="net-guest", ssid="Alderness guests", client_isolation=True
-        ),
-    )  # fmt: skip
+        WirelessName(id="ssid-guest", network="net-guest", ssid="Alderness guests", client_isolation=True),
+    )
     return drawing.design()
 
 
 def _openings(drawing: Drawing) -> None:
     for floor, x, y in (
-        ("lower", 5.5, 6), ("lower", 4, 8), ("lower", 7, 8), ("lower", 8, 3), ("lower", 10, 8),
-        ("middle", 5.5, 6), ("middle", 4, 8), ("middle", 8, 2), ("middle", 7, 8),
-        ("middle", 11, 6), ("top", 5.5, 6), ("top", 4, 8), ("top", 7, 8), ("top", 9, 8),
+        ("lower", 5.5, 6),
+        ("lower", 4, 8),
+        ("lower", 7, 8),
+        ("lower", 8, 3),
+        ("lower", 10, 8),
+        ("middle", 5.5, 6),
+        ("middle", 4, 8),
+        ("middle", 8, 2),
+        ("middle", 7, 8),
+        ("middle", 11, 6),
+        ("top", 5.5, 6),
+        ("top", 4, 8),
+        ("top", 7, 8),
+        ("top", 9, 8),
         ("top", 11, 6),
-    ):  # fmt: skip
+    ):
         drawing.opening(floor, x, y, 0.8, "door-hollow")
     for floor in ("lower", "middle", "top"):
         for x in (3, 11):

@@ -116,9 +116,7 @@ def open_sheet(server: Server, chromium: Browser) -> Iterator[Callable[..., Shee
     opened: list[Sheet] = []
 
     def at(path: str, ready: str = "[data-tally=aps], .cards") -> Sheet:
-        context = chromium.new_context(
-            viewport={"width": 1280, "height": 800}, accept_downloads=True
-        )
+        context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
         page = context.new_page()
         page.set_default_timeout(WAIT_MS)
         sheet = Sheet(page, server)

@@ -37,8 +37,10 @@ def _on_plan(page: Page, x: float, y: float) -> tuple[float, float]:
     """Return the pixel of the page at which a pixel of the plan is, its tilt taken into account."""
     angle = math.radians(_TILT_DEG)
     dx, dy = x - 500, y - 300
-    turned = (500 + dx * math.cos(angle) + dy * math.sin(angle),
-              300 - dx * math.sin(angle) + dy * math.cos(angle))  # fmt: skip
+    turned = (
+        500 + dx * math.cos(angle) + dy * math.sin(angle),
+        300 - dx * math.sin(angle) + dy * math.cos(angle),
+    )
     spot = page.evaluate(
         """([x, y]) => { const i = document.querySelector('[data-layer=underlay] image')
           const p = i.ownerSVGElement.createSVGPoint(); p.x = x; p.y = y
@@ -147,9 +149,7 @@ def test_a_visit_from_the_client_s_plan_to_the_printed_brief(
     page.keyboard.press("Escape")
 
 
-def test_what_is_there_is_decided_on_and_today_is_told_apart(
-    school_sheet: Sheet,
-) -> None:
+def test_what_is_there_is_decided_on_and_today_is_told_apart(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     before = sheet.tally("aps")
     sheet.stage("brief")
@@ -191,9 +191,7 @@ def test_a_walk_of_the_brief_is_noted_and_walked(school_sheet: Sheet) -> None:
     band = page.get_by_test_id("walk-band")
     expect(band.get_by_label("Which walk")).to_contain_text("Gallery to Foyer")
     expect(page.get_by_label("Floor", exact=True)).to_contain_text("Upper floor")
-    expect(page.get_by_test_id("walk-verdict")).to_contain_text(
-        re.compile("The call (holds|is lost)")
-    )
+    expect(page.get_by_test_id("walk-verdict")).to_contain_text(re.compile("The call (holds|is lost)"))
     expect(page.locator("[data-layer=walk] .corner").first).to_be_attached()
     band.get_by_role("button", name="Draw one").click()
     expect(page.get_by_test_id("walk-verdict")).to_contain_text("Press on the sheet")

@@ -262,9 +262,7 @@ def test_site_facts_reach_every_stage(school_sheet: Sheet) -> None:
     assert "+" in page.inner_text("[data-tally=cable] [data-delta]")
 
 
-def test_projects_are_listed_renamed_and_changed_between(
-    school_sheet: Sheet,
-) -> None:
+def test_projects_are_listed_renamed_and_changed_between(school_sheet: Sheet) -> None:
     page = school_sheet.page
     page.click(".project")
     field = page.get_by_label("Name of this project")

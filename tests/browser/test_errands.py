@@ -21,9 +21,7 @@ from .conftest import DIST, Sheet, make_project
 pytestmark = pytest.mark.browser
 
 
-def test_the_demo_opens_on_three_sites_with_what_each_teaches(
-    database: Database, chromium: Browser
-) -> None:
+def test_the_demo_opens_on_three_sites_with_what_each_teaches(database: Database, chromium: Browser) -> None:
     with serving(database.create("first", fresh=True), free_port(), DIST) as server:
         page = chromium.new_page(viewport={"width": 1280, "height": 800})
         page.goto(server.base)
@@ -87,9 +85,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
         page.get_by_text("Project file").click()
     file = tmp_path / "school.json"
     saved.value.save_as(file)
-    moved = next(
-        d for d in json.loads(file.read_text("utf-8"))["elements"]["device"] if d["id"] == "ap-5"
-    )
+    moved = next(d for d in json.loads(file.read_text("utf-8"))["elements"]["device"] if d["id"] == "ap-5")
     assert moved["at"] == pytest.approx([25.0, 8.5], abs=0.06) or moved["at"][0] < 25.5
     page.get_by_role("button", name="New", exact=True).click()
     page.set_input_files("[data-testid=project-file]", file)
@@ -111,9 +107,7 @@ def test_relief_of_each_band_rank_and_direction(school_sheet: Sheet) -> None:
     for press in ("2.4 GHz", "5 GHz", "Secondary", "Downlink", "Uplink"):
         with page.expect_response(lambda r: "/relief" in r.url):
             if not press.endswith("GHz"):
-                page.get_by_label(
-                    "Direction" if press.endswith("link") else "Primary, secondary"
-                ).click()
+                page.get_by_label("Direction" if press.endswith("link") else "Primary, secondary").click()
                 page.get_by_role("option", name=press, exact=True).click()
             else:
                 page.get_by_role("button", name=press, exact=True).click()
@@ -236,11 +230,7 @@ def test_a_new_site_from_an_empty_sheet(open_sheet: Callable[..., Sheet]) -> Non
     page.mouse.click(x + 200 + 1.5 * s, y + 420)
     sheet.saved(4)
     assert page.locator("[data-opening]").count() == 1
-    for tool, dx, dy in (
-        ("equipment_room", 0.8, 0.8),
-        ("access_point", 2.0, 2.5),
-        ("outlet", 4.5, 1.0),
-    ):
+    for tool, dx, dy in (("equipment_room", 0.8, 0.8), ("access_point", 2.0, 2.5), ("outlet", 4.5, 1.0)):
         page.click(f"[data-tool={tool}]")
         page.mouse.click(x + 200 + dx * s, y + 420 - dy * s)
     sheet.saved(7)

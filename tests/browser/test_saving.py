@@ -96,9 +96,7 @@ def test_two_windows_on_different_things_both_keep_theirs(
     assert other.page.get_by_label("East", exact=True).input_value() == "36.6 m"
 
 
-@pytest.mark.parametrize(
-    ("press", "east"), [("Keep mine on top", "36.8 m"), ("Take theirs", "36.6 m")]
-)
+@pytest.mark.parametrize(("press", "east"), [("Keep mine on top", "36.8 m"), ("Take theirs", "36.6 m")])
 def test_two_windows_on_one_thing_are_asked(
     server: Server, school: Design, open_sheet: Callable[..., Sheet], press: str, east: str
 ) -> None:
@@ -194,6 +192,4 @@ def test_one_window_does_not_forget_what_another_keeps(school_sheet: Sheet) -> N
     again.saved(3)
     again.page.click("[data-mark=ap-6]")
     expect(again.page.get_by_label("East", exact=True)).to_have_value("36.8 m")
-    assert (
-        again.page.evaluate("Object.keys(localStorage).filter((k) => k.includes('pending'))") == []
-    )
+    assert again.page.evaluate("Object.keys(localStorage).filter((k) => k.includes('pending'))") == []

@@ -104,9 +104,11 @@ def test_one_legend_says_what_is_drawn(signal: Sheet) -> None:
     drawn = page.get_by_test_id("drawn")
     expect(drawn).to_have_text("dBm: primary access point, 5 GHz, weaker of both ways")
     for what, words in (
-        ("Over the noise", "dB over the noise: primary access point"), ("Rate", "Mb/s for one user"),
-        ("Chance of a call", "% chance that a call holds"), ("How many are heard", "access points are heard: 5 GHz"),
-    ):  # fmt: skip
+        ("Over the noise", "dB over the noise: primary access point"),
+        ("Rate", "Mb/s for one user"),
+        ("Chance of a call", "% chance that a call holds"),
+        ("How many are heard", "access points are heard: 5 GHz"),
+    ):
         page.get_by_label("What the relief shows").click()
         page.get_by_role("option", name=what, exact=True).click()
         expect(drawn).to_contain_text(words)
@@ -295,11 +297,7 @@ def test_a_measured_walk_is_read_and_the_plan_goes_by_it(signal: Sheet, tmp_path
     band = page.get_by_test_id("measured-band")
     expect(band).to_contain_text("Nothing was measured yet")
     walk = tmp_path / "walk.csv"
-    spots = [
-        ("ground", (x, y))
-        for x in (3.0, 9.0, 16.0, 20.0, 25.0, 31.0, 37.0)
-        for y in (3.0, 9.0, 15.0)
-    ]
+    spots = [("ground", (x, y)) for x in (3.0, 9.0, 16.0, 20.0, 25.0, 31.0, 37.0) for y in (3.0, 9.0, 15.0)]
     school = as_planned(music_school())
     hidden = Hidden({"signal.wall_scale": 1.4}, noise_db=2.0)
     walk.write_text(surveyed_csv(school, load_catalogue(), hidden, spots, 3, by_address=True))

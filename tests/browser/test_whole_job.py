@@ -47,9 +47,7 @@ def _get(server: Server, path: str) -> Any:
         return answer.read()
 
 
-def test_a_job_from_the_first_visit_to_the_last_signature(
-    chromium: Browser, tmp_path: Path
-) -> None:
+def test_a_job_from_the_first_visit_to_the_last_signature(chromium: Browser, tmp_path: Path) -> None:
     own = Database(tmp_path / "db")
     own.start()
     server = Server(own.create("job"), free_port(), DIST, demo=False)
@@ -87,10 +85,7 @@ def _visit(page: Page, hand: Hand) -> None:
     page.get_by_role("button", name="On the sheet", exact=True).click()
     page.click("[data-part=pains] .head")
     page.click("[data-tool=pain_dead]")
-    box = (
-        page.locator("[data-space]").first.bounding_box()
-        or page.locator("svg.sheet").bounding_box()
-    )
+    box = page.locator("[data-space]").first.bounding_box() or page.locator("svg.sheet").bounding_box()
     assert box
     page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     hand.saved()

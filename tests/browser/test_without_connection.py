@@ -155,9 +155,7 @@ def test_thirty_ticks_three_snags_four_photographs_one_of_each_refused(
     expect(page.get_by_role("dialog")).to_contain_text("All that was said here is at the server")
     page.keyboard.press("Escape")
     expect(state).to_have_text("All ticks saved")
-    (mended,) = [
-        s for s in _get(mortal, f"/api/projects/{project}/work")["stands"] if s["step"] == late
-    ]
+    (mended,) = [s for s in _get(mortal, f"/api/projects/{project}/work")["stands"] if s["step"] == late]
     assert (mended["minutes"], mended["note"], mended["said"]) == (60, "hard wall", 1)
     assert page.evaluate(
         "async () => [Object.keys(localStorage).filter(k => k.startsWith('heathrise-out:')).length,"
@@ -231,9 +229,7 @@ def test_two_tablets_with_wrong_clocks(mortal: Server, school: Design, chromium:
         page.context.close()
 
 
-def test_an_edit_that_is_refused_keeps_no_good_one_from_being_saved(
-    school_sheet: Sheet,
-) -> None:
+def test_an_edit_that_is_refused_keeps_no_good_one_from_being_saved(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     page.route("**/changes", lambda route: route.abort())
     page.click("[data-mark=riser-store]")
@@ -283,9 +279,7 @@ def test_a_server_that_fails_at_an_edit_loses_nothing(
     expect(page.get_by_label("East", exact=True)).to_have_value("36.6 m")
 
 
-def test_a_test_noted_by_hand_waits_and_is_written_once(
-    school_sheet: Sheet,
-) -> None:
+def test_a_test_noted_by_hand_waits_and_is_written_once(school_sheet: Sheet) -> None:
     """The answer to the first try is lost on its way back: it had arrived."""
     sheet, page = school_sheet, school_sheet.page
     lost = {"left": 1}

@@ -2,17 +2,7 @@
 
 from __future__ import annotations
 
-from heathrise.core.design import (
-    Building,
-    Design,
-    Device,
-    Element,
-    EquipmentRoom,
-    Floor,
-    Site,
-    Space,
-    Wall,
-)
+from heathrise.core.design import Building, Design, Device, Element, EquipmentRoom, Floor, Site, Space, Wall
 from heathrise.core.design import design_of as gathered
 
 
@@ -25,12 +15,17 @@ def shell(width: float = 20, depth: float = 20, overhead: str = "ceiling_void") 
     return [
         Site(id="site", cables_per_access_point=1),
         Building(id="b", name="Hut"),
-        Floor.model_validate({"id": "f", "building": "b", "name": "Ground", "level": 0, "overhead": overhead}),
+        Floor.model_validate(
+            {"id": "f", "building": "b", "name": "Ground", "level": 0, "overhead": overhead}
+        ),
         Space(
-            id="room", floor="f", name="Room", use="calls",
+            id="room",
+            floor="f",
+            name="Room",
+            use="calls",
             outline=((0, 0), (width, 0), (width, depth), (0, depth)),
         ),
-    ]  # fmt: skip
+    ]
 
 
 def wall(number: int, a: tuple[float, float], b: tuple[float, float], of: str) -> Wall:
@@ -43,10 +38,15 @@ def access_point(
     fields = {"height_m": 2.7, "mount": "ceiling", **more}
     return Device.model_validate(
         {
-            "id": key, "floor": "f", "kind": "access_point", "model": model, "name": key.upper(),
-            "at": (x, y), **fields,
+            "id": key,
+            "floor": "f",
+            "kind": "access_point",
+            "model": model,
+            "name": key.upper(),
+            "at": (x, y),
+            **fields,
         }
-    )  # fmt: skip
+    )
 
 
 def rack(x: float, y: float) -> EquipmentRoom:

@@ -67,16 +67,12 @@ class Site:
         return above.elevation_m if above else floor.elevation_m + floor.ceiling_height_m + 0.3
 
     def rooms_at(self, floor: str, x: float, y: float) -> list[Space]:
-        return [
-            s for s in self.spaces if s.floor == floor and not s.outdoor and inside(s.outline, x, y)
-        ]
+        return [s for s in self.spaces if s.floor == floor and not s.outdoor and inside(s.outline, x, y)]
 
     def covered(self, floor: Floor, x: float, y: float) -> bool:
         """Whether a higher storey of the building has a room over the spot."""
         return any(
-            f.building == floor.building
-            and f.elevation_m > floor.elevation_m
-            and self.rooms_at(f.id, x, y)
+            f.building == floor.building and f.elevation_m > floor.elevation_m and self.rooms_at(f.id, x, y)
             for f in self.floors.values()
         )
 
@@ -223,9 +219,7 @@ def antenna_db(pattern: str, device: Device, here: Point3, there: Point3) -> flo
     boresight = device.tilt_deg - 90 if device.mount == "ceiling" else -device.tilt_deg
     if pattern == "panel":
         bearing = (math.degrees(math.atan2(dx, dy)) - device.azimuth_deg + 180) % 360 - 180
-        both = min(12 * (bearing / 65) ** 2, 25.0) + min(
-            12 * ((elevation - boresight) / 65) ** 2, 25.0
-        )
+        both = min(12 * (bearing / 65) ** 2, 25.0) + min(12 * ((elevation - boresight) / 65) ** 2, 25.0)
         return min(both, 25.0)
     e, a = math.radians(boresight), math.radians(device.azimuth_deg)
     aim = (math.sin(a) * math.cos(e), math.cos(a) * math.cos(e), math.sin(e))

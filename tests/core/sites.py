@@ -38,17 +38,12 @@ def turned(at: Point, degrees: float) -> Point:
 
 
 def room(
-    draw: st.DrawFn, key: str, floor: str, box: tuple[float, float, float, float], turn: float,
-    **more: object,
-) -> Iterator[Element]:  # fmt: skip
+    draw: st.DrawFn, key: str, floor: str, box: tuple[float, float, float, float], turn: float, **more: object
+) -> Iterator[Element]:
     """Yield a room with its four walls and perhaps a door."""
     west, south, east, north = box
-    corners = [
-        turned(p, turn) for p in ((west, south), (east, south), (east, north), (west, north))
-    ]
-    yield Space.model_validate(
-        {"id": key, "floor": floor, "name": key, "outline": tuple(corners), **more}
-    )
+    corners = [turned(p, turn) for p in ((west, south), (east, south), (east, north), (west, north))]
+    yield Space.model_validate({"id": key, "floor": floor, "name": key, "outline": tuple(corners), **more})
     if more.get("outdoor"):
         return
     made_of = draw(st.sampled_from(WALLS))
@@ -61,9 +56,13 @@ def room(
             offset = draw(st.floats(0.1, max(0.1, wall.length_m - width - 0.1)))
             if offset + width < wall.length_m:
                 yield Opening(
-                    id=f"{key}-{k}-o", wall=wall.id, kind="door", offset_m=offset, width_m=width,
+                    id=f"{key}-{k}-o",
+                    wall=wall.id,
+                    kind="door",
+                    offset_m=offset,
+                    width_m=width,
                     construction=draw(st.sampled_from(["door-hollow", "glass-coated", "open-gap"])),
-                )  # fmt: skip
+                )
 
 
 @st.composite
@@ -86,10 +85,15 @@ def sites(draw: st.DrawFn, devices: int = 2) -> Design:
         floor = f"f{level}"
         elements.append(
             Floor(
-                id=floor, building="b", name=floor, level=level, elevation_m=3.1 * level,
-                ceiling_height_m=2.7, slab=draw(st.sampled_from(["floor-timber", "floor-concrete"])),
+                id=floor,
+                building="b",
+                name=floor,
+                level=level,
+                elevation_m=3.1 * level,
+                ceiling_height_m=2.7,
+                slab=draw(st.sampled_from(["floor-timber", "floor-concrete"])),
             )
-        )  # fmt: skip
+        )
         for k, (west, east) in enumerate(itertools.pairwise(edges)):
             hole = level < storeys - 1 and draw(st.integers(0, 3)) == 0
             box = (west, 0.0, east, depth)
@@ -99,9 +103,16 @@ def sites(draw: st.DrawFn, devices: int = 2) -> Design:
     elements += room(draw, "hall", "f0", hall, turn, ceiling_height_m=4.2 if split else 6.0)
     if split:  # a half-storey over the hall, at a height of its own
         elements.append(
-            Floor(id="half", building="b", name="Half", level=storeys, elevation_m=4.5,
-                  ceiling_height_m=2.4, slab="floor-timber")
-        )  # fmt: skip
+            Floor(
+                id="half",
+                building="b",
+                name="Half",
+                level=storeys,
+                elevation_m=4.5,
+                ceiling_height_m=2.4,
+                slab="floor-timber",
+            )
+        )
         elements += room(draw, "half-room", "half", hall, turn)
     elements += room(draw, "yard", "f0", (0.0, -9.0, edges[-1], 0.0), turn, outdoor=True)
     elements.append(Floor(id="s0", building="shed", name="Shed", level=0, ceiling_height_m=2.4))
@@ -111,9 +122,15 @@ def sites(draw: st.DrawFn, devices: int = 2) -> Design:
     rack_at = turned((0.8, 0.9), turn)
     elements.append(EquipmentRoom(id="rack", floor="f0", name="Rack", at=rack_at))
     elements.append(
-        Riser(id="up", building="b", name="Up", at=turned((1.2, 1.6), turn), lowest_level=0,
-              highest_level=max(0, storeys - 1))
-    )  # fmt: skip
+        Riser(
+            id="up",
+            building="b",
+            name="Up",
+            at=turned((1.2, 1.6), turn),
+            lowest_level=0,
+            highest_level=max(0, storeys - 1),
+        )
+    )
     return design_of(elements)
 
 
@@ -131,7 +148,14 @@ def access_points(
         x = draw(st.sampled_from(edges)) + draw(st.sampled_from([0.0, 0.05, -0.05]))
         y, azimuth = depth / 2 + 0.013, draw(st.sampled_from([90.0, 270.0]))
     return Device(
-        id=key, floor=floor, kind="access_point", model=draw(st.sampled_from(MODELS)),
-        name=key, at=turned((x, y), turn), height_m=draw(st.sampled_from([0.8, 2.2, 2.69, 4.05])),
-        mount=mount, azimuth_deg=(azimuth - turn) % 360, tilt_deg=draw(st.sampled_from([0.0, 15.0])),
-    )  # fmt: skip
+        id=key,
+        floor=floor,
+        kind="access_point",
+        model=draw(st.sampled_from(MODELS)),
+        name=key,
+        at=turned((x, y), turn),
+        height_m=draw(st.sampled_from([0.8, 2.2, 2.69, 4.05])),
+        mount=mount,
+        azimuth_deg=(azimuth - turn) % 360,
+        tilt_deg=draw(st.sampled_from([0.0, 15.0])),
+    )

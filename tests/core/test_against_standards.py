@@ -46,9 +46,8 @@ def test_free_space_is_that_of_p525(band: str) -> None:
     [("concrete", CONCRETE, 0.2, 1), ("glass-clear", GLASS, 0.004, 2)],
 )
 def test_listed_losses_are_near_those_of_p2040(
-    catalogue: Catalogue, construction: str, material: tuple[float, float, float], thick_m: float,
-    panes: int,
-) -> None:  # fmt: skip
+    catalogue: Catalogue, construction: str, material: tuple[float, float, float], thick_m: float, panes: int
+) -> None:
     """Surveys spread by some decibels about the physics of a plain slab; iron is not in it."""
     for band in BANDS:
         listed = catalogue.constructions[construction].loss_db[band]
@@ -63,10 +62,7 @@ def test_an_office_loses_what_p1238_has_it_lose(catalogue: Catalogue) -> None:
     its own spread of about 10 dB, at 8 to 32 m."""
     walls = [wall(k, (6.0 * k, 0), (6.0 * k, 12), "plasterboard") for k in range(1, 8)]
     design = design_of(
-        *shell(48, 12),
-        rack(1, 1),
-        *walls,
-        access_point(2, 6, mount="wall", height_m=1.3, azimuth_deg=90),
+        *shell(48, 12), rack(1, 1), *walls, access_point(2, 6, mount="wall", height_m=1.3, azimuth_deg=90)
     )
     air = air_of(design, catalogue)
     device = air.access_points("5")[0]
@@ -84,9 +80,13 @@ def test_floors_are_those_of_cost_231() -> None:
 
 @settings(deadline=None, max_examples=40)
 @given(
-    st.floats(1, 29), st.floats(1, 19), st.floats(1, 29), st.floats(1, 19), st.floats(3, 27),
+    st.floats(1, 29),
+    st.floats(1, 19),
+    st.floats(1, 29),
+    st.floats(1, 19),
+    st.floats(3, 27),
     st.sampled_from(["plasterboard", "brick-single", "concrete"]),
-)  # fmt: skip
+)
 def test_both_ways_alike_and_a_wall_never_helps(
     ax: float, ay: float, bx: float, by: float, at: float, of: str
 ) -> None:
@@ -97,9 +97,7 @@ def test_both_ways_alike_and_a_wall_never_helps(
     heard = []
     for two in (points, swapped):
         for walls in ((), (wall(1, (at, 0), (at, 20), of),)):
-            heard.append(
-                hearing_dbm(air_of(design_of(*shell(30, 20), *walls, *two), catalogue), "5")[0, 1]
-            )
+            heard.append(hearing_dbm(air_of(design_of(*shell(30, 20), *walls, *two), catalogue), "5")[0, 1])
     assert heard[0] == pytest.approx(heard[2], abs=1e-6)
     assert heard[1] == pytest.approx(heard[3], abs=1e-6)
     assert heard[1] <= heard[0] + 1e-6

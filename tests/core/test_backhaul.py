@@ -10,15 +10,7 @@ import numpy as np
 import pytest
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import (
-    Design,
-    Floor,
-    Opening,
-    Run,
-    Space,
-    apply,
-    put,
-)
+from heathrise.core.design import Design, Floor, Opening, Run, Space, apply, put
 from heathrise.core.evaluate import evaluate
 from heathrise.core.kept import as_planned
 from heathrise.core.ordering import order_of
@@ -124,24 +116,26 @@ def test_what_leads_nowhere_now_is_weighed_like_all_others(catalogue: Catalogue)
 
 def _door(number: int, on: int, at_m: float) -> Opening:
     return Opening(
-        id=f"d{number}", wall=f"w{on}", kind="door", offset_m=at_m, width_m=0.9,
-        construction="door-hollow",
-    )  # fmt: skip
+        id=f"d{number}", wall=f"w{on}", kind="door", offset_m=at_m, width_m=0.9, construction="door-hollow"
+    )
 
 
 def test_landings_and_halls_by_hand(catalogue: Catalogue) -> None:
     """A stair, what lies over it, and a hall with four doors; not the room with one."""
     box = ((0, 0), (4, 0), (4, 4), (0, 4))
     design = design_of(
-        *shell()[:3], Floor(id="u", building="b", name="Up", level=1, elevation_m=3),
+        *shell()[:3],
+        Floor(id="u", building="b", name="Up", level=1, elevation_m=3),
         Space(id="stair", floor="f", name="Stair", outline=box, stairs=True),
         Space(id="landing", floor="u", name="Landing", outline=box),
         Space(id="hall", floor="f", name="Hall", outline=((4, 0), (10, 0), (10, 4), (4, 4))),
         Space(id="den", floor="f", name="Den", outline=((10, 0), (14, 0), (14, 4), (10, 4))),
-        wall(1, (4, 0), (4, 4), "brick-single"), wall(2, (10, 0), (10, 4), "brick-single"),
-        wall(3, (4, 4), (10, 4), "brick-single"), wall(4, (4, 0), (10, 0), "brick-single"),
+        wall(1, (4, 0), (4, 4), "brick-single"),
+        wall(2, (10, 0), (10, 4), "brick-single"),
+        wall(3, (4, 4), (10, 4), "brick-single"),
+        wall(4, (4, 0), (10, 0), "brick-single"),
         *(_door(k, k, 1.5) for k in (1, 2, 3, 4)),
-    )  # fmt: skip
+    )
     assert crossings(design, catalogue.rules) == {"stair", "landing", "hall"}
     fewer = {**design.tables, "opening": {}}
     assert crossings(Design(fewer), catalogue.rules) == {"stair", "landing"}
@@ -153,9 +147,11 @@ def test_places_near_an_outlet_by_hand(catalogue: Catalogue) -> None:
     outlet = access_point(0.1, 2, "out-1", "outlet-double", mount="wall", height_m=0.3)
     outlet = outlet.model_copy(update={"kind": "outlet"})
     design = design_of(
-        *shell()[:3], Space(id="a", floor="f", name="A", outline=box),
-        Space(id="b", floor="f", name="B", outline=((-5, 0), (0, 0), (0, 4), (-5, 4))), outlet,
-    )  # fmt: skip
+        *shell()[:3],
+        Space(id="a", floor="f", name="A", outline=box),
+        Space(id="b", floor="f", name="B", outline=((-5, 0), (0, 0), (0, 4), (-5, 4))),
+        outlet,
+    )
     places = [access_point(x, 2, f"p{k}") for k, x in enumerate((1.5, 2.05, 2.2, -0.5))]
     assert by_outlets(design, catalogue, places) == {"p0", "p1"}
 

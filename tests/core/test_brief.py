@@ -41,9 +41,7 @@ def _site(**more: object) -> Site:
 
 
 def _pain(kind: str, at: tuple[float, float] = (4.0, 4.0)) -> Pain:
-    return Pain.model_validate(
-        {"id": "pain-1", "floor": "f", "kind": kind, "at": at, "words": "it fails"}
-    )
+    return Pain.model_validate({"id": "pain-1", "floor": "f", "kind": kind, "at": at, "words": "it fails"})
 
 
 def _found(model: str, state: State, at: tuple[float, float] = (18.0, 13.0)) -> Device:
@@ -74,11 +72,14 @@ def test_a_dead_spot_is_mended_better_or_not_addressed(catalogue: Catalogue) -> 
 
 def test_today_and_planned_are_told_apart_by_what_becomes_of_gear(catalogue: Catalogue) -> None:
     design = design_of(
-        *shell(), rack(1, 1), access_point(4, 4, "ap-1"), _found("old-router-ac", "retire", (4.5, 4.5)),
+        *shell(),
+        rack(1, 1),
+        access_point(4, 4, "ap-1"),
+        _found("old-router-ac", "retire", (4.5, 4.5)),
         Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
         Switch(id="old", equipment_room="rack", name="Old", model="old-switch-100", state="retire"),
         _pain("dead"),
-    )  # fmt: skip
+    )
     assert set(as_planned(design).of(Device)) == {"ap-1"}
     assert set(as_today(design).of(Device)) == {"old-1"}
     assert set(as_planned(design).of(Switch)) == {"sw"}
@@ -145,9 +146,15 @@ def test_an_old_switch_is_kept_on_a_slow_line_unless_there_is_storage(catalogue:
 
 def test_a_kept_cable_is_the_run_of_what_it_ends_at(catalogue: Catalogue) -> None:
     cable = OldCable(
-        id="c", floor="f", name="Grey", a=(1.0, 1.0), b=(4.0, 4.5), category="5e",
-        condition="good", state="keep",
-    )  # fmt: skip
+        id="c",
+        floor="f",
+        name="Grey",
+        a=(1.0, 1.0),
+        b=(4.0, 4.5),
+        category="5e",
+        condition="good",
+        state="keep",
+    )
     bare = design_of(*shell(), rack(1, 1), access_point(4, 4, "ap-1"))
     found = _figures(apply(bare, [put(cable)]), catalogue)
     run, before = found.runs[0], _figures(bare, catalogue).runs[0]
@@ -161,11 +168,14 @@ def test_a_kept_cable_is_the_run_of_what_it_ends_at(catalogue: Catalogue) -> Non
 @pytest.mark.parametrize(
     ("category", "condition", "far", "advice"),
     [
-        (None, "good", 20, "test_first"), ("5e", "untested", 20, "test_first"),
-        ("5e", "good", 20, "keep"), ("5e", "good", 140, "retire"), ("5", "good", 20, "test_first"),
+        (None, "good", 20, "test_first"),
+        ("5e", "untested", 20, "test_first"),
+        ("5e", "good", 20, "keep"),
+        ("5e", "good", 140, "retire"),
+        ("5", "good", 20, "test_first"),
         ("6", "damaged", 20, "retire"),
     ],
-)  # fmt: skip
+)
 def test_a_cable_goes_by_its_test_not_by_its_print(
     catalogue: Catalogue, category: str | None, condition: str, far: float, advice: str
 ) -> None:
@@ -178,9 +188,15 @@ def test_a_wish_is_met_by_an_outlet_with_a_run_and_by_nothing_else(catalogue: Ca
     room = "room"
     base = design_of(*shell(), ClientGroup(id="g", space=room, kind="console", count=2, wired=2))
     outlet = Device(
-        id="out-1", floor="f", kind="outlet", model="outlet-single", name="O", at=(1.0, 4.0),
-        height_m=0.3, mount="wall",
-    )  # fmt: skip
+        id="out-1",
+        floor="f",
+        kind="outlet",
+        model="outlet-single",
+        name="O",
+        at=(1.0, 4.0),
+        height_m=0.3,
+        mount="wall",
+    )
 
     def given(design: Design) -> tuple[int, int]:
         row = _figures(design, catalogue).brief.wishes[0]
@@ -198,8 +214,9 @@ def test_a_wish_is_met_by_an_outlet_with_a_run_and_by_nothing_else(catalogue: Ca
 
 def test_what_comes_later_takes_ports_watts_and_cable(catalogue: Catalogue) -> None:
     square = ((10.0, 5.0), (14.0, 5.0), (14.0, 9.0), (10.0, 9.0))
-    zone = Zone(id="z", floor="f", kind="later", name="Wing", outline=square, access_points=2,
-                outlets=3, cameras=1)  # fmt: skip
+    zone = Zone(
+        id="z", floor="f", kind="later", name="Wing", outline=square, access_points=2, outlets=3, cameras=1
+    )
     design = design_of(*shell(), rack(1, 1), zone)
     row = _figures(design, catalogue).brief.reserves[0]
     # Two of class 4 at 30 W and one of class 3 at 15.4 W.
@@ -241,9 +258,15 @@ def test_a_former_kind_of_site_is_still_read() -> None:
 
 def test_what_cannot_hold_is_refused(catalogue: Catalogue) -> None:
     plan = {
-        "id": "u", "floor": "f", "picture": "p", "name": "Plan", "width_px": 10, "height_px": 10,
-        "metres_per_px": 0.1, "at": (0, 0),
-    }  # fmt: skip
+        "id": "u",
+        "floor": "f",
+        "picture": "p",
+        "name": "Plan",
+        "width_px": 10,
+        "height_px": 10,
+        "metres_per_px": 0.1,
+        "at": (0, 0),
+    }
     for wrong in (
         [ClientGroup(id="g", space="room", kind="phone", count=1, wired=2)],
         [ClientGroup(id="g", space="room", kind="ghost")],
@@ -268,9 +291,7 @@ def _plain_outcome(design: Design, catalogue: Catalogue) -> str:
         rows = {k: d for k, d in design.of(Device).items() if d.state in states}
         part = Design({**design.tables, "device": rows})
         heard = readings_at(air_of(part, catalogue), pain.floor, *pain.at)
-        return max(
-            (min(r.downlink_dbm, r.uplink_dbm) for r in heard if r.band == "5"), default=-math.inf
-        )
+        return max((min(r.downlink_dbm, r.uplink_dbm) for r in heard if r.band == "5"), default=-math.inf)
 
     def step(dbm: float) -> int:
         return (dbm >= target) + (dbm >= target + margin)
@@ -286,17 +307,19 @@ def _plain_outcome(design: Design, catalogue: Catalogue) -> str:
 
 
 _ap = st.tuples(
-    st.floats(0.5, 19.5), st.floats(0.5, 14.5),
+    st.floats(0.5, 19.5),
+    st.floats(0.5, 14.5),
     st.sampled_from(["ravelmoor-c2", "old-router-ac", "old-router"]),
     st.sampled_from(["new", "keep", "retire", "unknown"]),
-)  # fmt: skip
+)
 
 
 @settings(max_examples=30, deadline=None)
 @given(
-    st.lists(_ap, max_size=4), st.tuples(st.floats(0.5, 19.5), st.floats(0.5, 14.5)),
+    st.lists(_ap, max_size=4),
+    st.tuples(st.floats(0.5, 19.5), st.floats(0.5, 14.5)),
     st.sampled_from([0.0, 3.0, 20.0]),
-)  # fmt: skip
+)
 def test_outcomes_agree_with_single_readings(
     catalogue: Catalogue,
     points: list[tuple[float, float, str, State]],

@@ -6,15 +6,7 @@ import pytest
 
 from heathrise.core.busy_hour import beacons_by_band, busy_view
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import (
-    ClientGroup,
-    Design,
-    Network,
-    Space,
-    WirelessName,
-    apply,
-    put,
-)
+from heathrise.core.design import ClientGroup, Design, Network, Space, WirelessName, apply, put
 from heathrise.core.kept import as_planned
 from heathrise.core.signal import air_of, readings_at
 from heathrise.demo import SITES
@@ -22,22 +14,33 @@ from heathrise.demo import SITES
 from .plans import access_point, design_of, shell
 
 RATES = [
-    (-82, 8.6), (-79, 17.2), (-77, 25.8), (-74, 34.4), (-70, 51.6), (-66, 68.8), (-65, 77.4),
-    (-64, 86.0), (-59, 103.2), (-57, 114.7), (-54, 129.0), (-52, 143.4),
-]  # fmt: skip
+    (-82, 8.6),
+    (-79, 17.2),
+    (-77, 25.8),
+    (-74, 34.4),
+    (-70, 51.6),
+    (-66, 68.8),
+    (-65, 77.4),
+    (-64, 86.0),
+    (-59, 103.2),
+    (-57, 114.7),
+    (-54, 129.0),
+    (-52, 143.4),
+]
 
 
 def _far_room(count: int, width_mhz: int = 20) -> Design:
     """A room of 2 by 2 m in the open, so far off that a phone gets MCS 7 at 20 MHz throughout."""
     site, *rest = shell(2, 2)
     return design_of(
-        site.model_copy(update={"width_5ghz_mhz": width_mhz}), *rest,
+        site.model_copy(update={"width_5ghz_mhz": width_mhz}),
+        *rest,
         Space(id="far", floor="f", name="Far", use="calls", outline=((17, 0), (19, 0), (19, 2), (17, 2))),
         access_point(1, 1),
         ClientGroup(id="g", space="far", kind="phone", count=count),
         Network(id="n", name="Main", purpose="main", vlan=1, subnet="192.168.1.0/24"),
         *(WirelessName(id=f"s{k}", network="n", ssid=f"Name {k}") for k in range(3)),
-    )  # fmt: skip
+    )
 
 
 def test_twelve_phones_in_a_call_by_hand(catalogue: Catalogue) -> None:
@@ -45,8 +48,11 @@ def test_twelve_phones_in_a_call_by_hand(catalogue: Catalogue) -> None:
     at 40 MHz the same phones take 31 %."""
     design = _far_room(12)
     for x, y in ((17.1, 0.1), (18.9, 1.9)):
-        level = next(min(r.downlink_dbm, r.uplink_dbm)
-                     for r in readings_at(air_of(design, catalogue), "f", x, y) if r.band == "5")  # fmt: skip
+        level = next(
+            min(r.downlink_dbm, r.uplink_dbm)
+            for r in readings_at(air_of(design, catalogue), "f", x, y)
+            if r.band == "5"
+        )
         assert -64 <= level < -61 - 0.01 or -64 <= level < -59
     busy = busy_view(design, catalogue).busy
     load = busy.loads[0]
@@ -61,9 +67,7 @@ def test_twelve_phones_in_a_call_by_hand(catalogue: Catalogue) -> None:
 
 
 def test_a_wire_relieves_and_is_really_tried(catalogue: Catalogue) -> None:
-    design = apply(
-        _far_room(10), [put(ClientGroup(id="tv", space="far", kind="television", count=2))]
-    )
+    design = apply(_far_room(10), [put(ClientGroup(id="tv", space="far", kind="television", count=2))])
     view = busy_view(design, catalogue)
     assert view.busy.worst > view.busy.near_share
     wire = next(c for c in view.cures if c.label.startswith("A wire for 2 × television"))
@@ -75,11 +79,14 @@ def test_a_wire_relieves_and_is_really_tried(catalogue: Catalogue) -> None:
 
 
 def test_who_is_out_of_reach_starves_and_who_has_no_radio_is_told(catalogue: Catalogue) -> None:
-    design = apply(_far_room(1), [
-        put(Space(id="lost", floor="f", name="Lost", outline=((900, 0), (904, 0), (904, 4), (900, 4)))),
-        put(ClientGroup(id="l", space="lost", kind="phone", count=3)),
-        put(ClientGroup(id="d", space="far", kind="storage", count=1)),
-    ])  # fmt: skip
+    design = apply(
+        _far_room(1),
+        [
+            put(Space(id="lost", floor="f", name="Lost", outline=((900, 0), (904, 0), (904, 4), (900, 4)))),
+            put(ClientGroup(id="l", space="lost", kind="phone", count=3)),
+            put(ClientGroup(id="d", space="far", kind="storage", count=1)),
+        ],
+    )
     starved = {s.group: s for s in busy_view(design, catalogue).busy.starved}
     assert starved["l"].clients == 3 and "loud enough" in starved["l"].why
     assert "wants a wire" in starved["d"].why

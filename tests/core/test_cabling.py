@@ -11,28 +11,10 @@ from hypothesis import strategies as st
 
 from heathrise.core.cabling import boxes as boxes_module
 from heathrise.core.cabling.boxes import Boxes, boxes_for, least_boxes
-from heathrise.core.cabling.limits import (
-    check_channel,
-    check_run,
-    cords_limit_m,
-    heat_limit_m,
-    hottest_c,
-)
+from heathrise.core.cabling.limits import check_channel, check_run, cords_limit_m, heat_limit_m, hottest_c
 from heathrise.core.cabling.runs import RunVerdict, judge_runs
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import (
-    Building,
-    Design,
-    Device,
-    Duct,
-    Floor,
-    Riser,
-    Run,
-    Site,
-    Space,
-    apply,
-    put,
-)
+from heathrise.core.design import Building, Design, Device, Duct, Floor, Riser, Run, Site, Space, apply, put
 from heathrise.core.evaluate import evaluate
 
 from .plans import access_point, design_of, rack, shell, wall
@@ -155,9 +137,7 @@ def test_between_buildings_through_a_duct(catalogue: Catalogue) -> None:
         Building(id="c", name="Far hut"),
         Floor(id="h", building="c", name="Far", level=0),
         Space(id="far", floor="h", name="Far room", outline=hut),
-        Duct(
-            id="d", name="Duct", from_floor="f", to_floor="h", path=((20, 3), (60, 3)), depth_m=0.6
-        ),
+        Duct(id="d", name="Duct", from_floor="f", to_floor="h", path=((20, 3), (60, 3)), depth_m=0.6),
     )
     design = apply(design, [put(building) for building in (Building(id="b", name="Hut"),)])
     run = _only(design, catalogue)
@@ -188,9 +168,15 @@ def test_category_follows_speed_and_can_be_pinned(catalogue: Catalogue) -> None:
 
 def test_outlets_have_a_cable_for_each_socket(catalogue: Catalogue) -> None:
     outlet = Device(
-        id="o", floor="f", kind="outlet", model="outlet-double", name="Desk", at=(9, 9),
-        height_m=0.3, mount="wall",
-    )  # fmt: skip
+        id="o",
+        floor="f",
+        kind="outlet",
+        model="outlet-double",
+        name="Desk",
+        at=(9, 9),
+        height_m=0.3,
+        mount="wall",
+    )
     run = _only(design_of(*shell(), rack(2, 2), outlet), catalogue)
     assert run.cables == 2
     assert run.total_m == pytest.approx(2 * run.fixed_m)
@@ -294,13 +280,16 @@ def test_a_route_keeps_to_the_easier_space(catalogue: Catalogue) -> None:
     elements = [e for e in shell(20, 8, "joists") if not isinstance(e, Space)]
     strips = [
         Space(
-            id=f"s{k}", floor="f", name=f"S{k}", overhead=overhead,
+            id=f"s{k}",
+            floor="f",
+            name=f"S{k}",
+            overhead=overhead,
             outline=((0, y), (20, y), (20, y + 2), (0, y + 2)),
         )
         for k, (y, overhead) in enumerate(
             [(0.0, "joists"), (2.0, "ceiling_void"), (4.0, "joists"), (6.0, "joists")]
         )
-    ]  # fmt: skip
+    ]
     design = design_of(*elements, *strips, rack(1.25, 1.25), access_point(18.25, 1.25))
     run = _only(design, catalogue)
     in_void = sum(leg.length_m for leg in run.legs if leg.kind == "ceiling_void")
@@ -320,9 +309,7 @@ def test_legs_join_end_to_end_and_add_up(catalogue: Catalogue, school: Design) -
     for run in judge_runs(school, catalogue):
         total = sum(leg.length_m for leg in run.legs)
         assert total + run.slack_m == pytest.approx(run.fixed_m, abs=0.1)
-        assert total == pytest.approx(
-            run.horizontal_m + run.rise_m + run.drop_m + run.duct_m, abs=0.2
-        )
+        assert total == pytest.approx(run.horizontal_m + run.rise_m + run.drop_m + run.duct_m, abs=0.2)
         floors = [leg.floor for leg in run.legs]
         assert floors[0] == "ground" and floors[-1] == run.floor
         drawn = [leg for leg in run.legs if leg.kind in ("ceiling_void", "joists")]
@@ -333,9 +320,7 @@ def test_legs_join_end_to_end_and_add_up(catalogue: Catalogue, school: Design) -
 
 def test_a_nearer_riser_is_taken(catalogue: Catalogue) -> None:
     design = _storeys(riser=True)
-    near = Riser(
-        id="near", building="b", name="N", at=(9.75, 5.25), lowest_level=0, highest_level=1
-    )
+    near = Riser(id="near", building="b", name="N", at=(9.75, 5.25), lowest_level=0, highest_level=1)
     before = _only(design, catalogue)
     after = _only(apply(design, [put(near)]), catalogue)
     assert after.fixed_m == pytest.approx(before.fixed_m, abs=0.6)

@@ -33,10 +33,7 @@ def _offices(seed: int) -> Design:
         of = chance.choice(["plasterboard", "brick-single", "block-light", "block-dense"])
         walls.append(wall(k, (x, 0), (x, 20), of))
     walls.append(wall(9, (0, 10), (36, 10), chance.choice(["plasterboard", "brick-single"])))
-    points = [
-        access_point(chance.uniform(1, 8) + 9 * k, chance.uniform(2, 18), f"ap-{k}")
-        for k in range(4)
-    ]
+    points = [access_point(chance.uniform(1, 8) + 9 * k, chance.uniform(2, 18), f"ap-{k}") for k in range(4)]
     return design_of(*shell(36, 20), rack(1, 1), *walls, *points)
 
 
@@ -49,9 +46,8 @@ def _spots(seed: int, count: int) -> list[tuple[str, tuple[float, float]]]:
 
 
 def _walked(
-    design: Design, catalogue: Catalogue, hidden: Hidden, seed: int, count: int = 40,
-    by_address: bool = False,
-) -> dict[str, tuple[Reading, ...]]:  # fmt: skip
+    design: Design, catalogue: Catalogue, hidden: Hidden, seed: int, count: int = 40, by_address: bool = False
+) -> dict[str, tuple[Reading, ...]]:
     text = surveyed_csv(design, catalogue, hidden, _spots(seed, count), seed, by_address=by_address)
     floors, devices = list(design.of(Floor).values()), list(design.of(Device).values())
     read = read_survey(text.encode(), floors, devices, "f")
@@ -107,26 +103,19 @@ def test_the_fitted_model_against_a_plain_sum(catalogue: Catalogue) -> None:
     air = air_of(apply(design, [put(o) for o in own]), catalogue)
     for r in readings[::7]:
         said = next(
-            x.downlink_dbm for x in readings_at(air, r.floor, *r.at)
+            x.downlink_dbm
+            for x in readings_at(air, r.floor, *r.at)
             if x.device == r.device and x.band == r.band
-        )  # fmt: skip
+        )
         assert said == pytest.approx(r.dbm, abs=0.11)
 
 
 def test_a_correction_by_hand(catalogue: Catalogue) -> None:
     """A project in which brick takes 4 dB more and walls 1.5 times: brick of 10 dB takes 19 at
     5 GHz, a slab of 24 still 24; the exponent at 10 m takes 5 dB more."""
-    plain = design_of(
-        *shell(20, 10), wall(1, (10, 0), (10, 10), "brick-single"), access_point(5, 5)
-    )
-    own = [
-        ("signal.wall_scale", 1.5),
-        ("signal.correction_db.brick-single", 4.0),
-        ("signal.exponent", 2.5),
-    ]
-    moved = apply(plain, [
-        put(OwnFigure(id=f"own-{k}", figure=f, value=v)) for k, (f, v) in enumerate(own)
-    ])  # fmt: skip
+    plain = design_of(*shell(20, 10), wall(1, (10, 0), (10, 10), "brick-single"), access_point(5, 5))
+    own = [("signal.wall_scale", 1.5), ("signal.correction_db.brick-single", 4.0), ("signal.exponent", 2.5)]
+    moved = apply(plain, [put(OwnFigure(id=f"own-{k}", figure=f, value=v)) for k, (f, v) in enumerate(own)])
     losses = []
     for design in (plain, moved):
         air = air_of(design, catalogue)
@@ -154,8 +143,9 @@ def test_one_wall_that_is_heavier_is_named(catalogue: Catalogue) -> None:
     """Really of brick with 12 dB more, drawn as all the others are."""
     drawn = _offices(7)
     foil = wall(2, (18, 0), (18, 20), "concrete")
-    plain = apply(drawn, [put(wall(k, (x, 0), (x, 20), "plasterboard"))
-                          for k, x in enumerate((6, 12, 18, 24, 30))])  # fmt: skip
+    plain = apply(
+        drawn, [put(wall(k, (x, 0), (x, 20), "plasterboard")) for k, x in enumerate((6, 12, 18, 24, 30))]
+    )
     really = apply(plain, [put(foil)])
     readings = _all(_walked(really, catalogue, Hidden(noise_db=1.5), 7, 60))
     found = calibrate(air_of(plain, catalogue), readings)
@@ -165,9 +155,7 @@ def test_one_wall_that_is_heavier_is_named(catalogue: Catalogue) -> None:
 
 
 def test_one_that_hangs_elsewhere_is_named(catalogue: Catalogue) -> None:
-    drawn = design_of(*shell(36, 20), rack(1, 1), *(
-        access_point(4 + 9 * k, 10, f"ap-{k}") for k in range(4)
-    ))  # fmt: skip
+    drawn = design_of(*shell(36, 20), rack(1, 1), *(access_point(4 + 9 * k, 10, f"ap-{k}") for k in range(4)))
     moved = drawn.of(Device)["ap-2"].model_copy(update={"at": (22.0, 16.0)})
     readings = _all(_walked(apply(drawn, [put(moved)]), catalogue, Hidden(noise_db=1.0), 3, 60))
     found = calibrate(air_of(drawn, catalogue), readings)
@@ -195,11 +183,14 @@ def test_many_rays_at_once_are_those_explained_one_by_one(design: Design, seed: 
     floors = list(air.terrain.storeys.elevation_m)
     readings = tuple(
         Reading(
-            floor=chance.choice(floors), at=(round(chance.uniform(-3, 25), 2), round(chance.uniform(-3, 20), 2)),
-            device=device, band=band, dbm=-60,
+            floor=chance.choice(floors),
+            at=(round(chance.uniform(-3, 25), 2), round(chance.uniform(-3, 20), 2)),
+            device=device,
+            band=band,
+            dbm=-60,
         )
         for device, band in (chance.choice(radios) for _ in range(25))
-    )  # fmt: skip
+    )
     pieces = named_panels(air.design, air.catalogue)[1]
     looked_at = 0
     for heard in heard_by_radio(readings):

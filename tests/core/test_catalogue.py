@@ -71,9 +71,7 @@ def test_powered_gear_stays_inside_its_class(catalogue: Catalogue) -> None:
         if model.power is not None:
             kind = RULES.poe_classes[model.power.poe_class]
             assert model.power.typical_w <= model.power.rated_w <= kind.device_w, model.id
-            lower = [
-                k for k in RULES.poe_classes.values() if poe_rank(k.number) < poe_rank(kind.number)
-            ]
+            lower = [k for k in RULES.poe_classes.values() if poe_rank(k.number) < poe_rank(kind.number)]
             assert all(k.device_w < model.power.rated_w for k in lower), f"{model.id} over-classed"
 
 
@@ -95,9 +93,7 @@ def test_dearer_switches_do_more(catalogue: Catalogue) -> None:
 
 
 def test_every_powered_class_in_use_has_an_injector_and_a_switch(catalogue: Catalogue) -> None:
-    wanted = {
-        m.power.poe_class for shelf in catalogue.devices.values() for m in shelf.values() if m.power
-    }
+    wanted = {m.power.poe_class for shelf in catalogue.devices.values() for m in shelf.values() if m.power}
     for number in wanted:
         assert any(poe_rank(i.poe_class) >= poe_rank(number) for i in catalogue.injectors.values())
         assert any(

@@ -42,9 +42,7 @@ def _task(count: int, seed: int, options: tuple[int, ...] = (1, 6, 11), held: in
         heard[i, j] = heard[j, i] = chance.choice([-95, -82, -75, -60, -50])
     fixed = tuple(chance.choice(options) if k < held else None for k in range(count))
     near = tuple(
-        tuple(
-            (chance.randint(1, 13), 20, chance.randint(0, 30)) for _ in range(chance.randint(0, 2))
-        )
+        tuple((chance.randint(1, 13), 20, chance.randint(0, 30)) for _ in range(chance.randint(0, 2)))
         for _ in range(count)
     )
     return Task("2.4", 20, options, tuple(map(tuple, heard.tolist())), fixed, PLAN, near)
@@ -80,9 +78,8 @@ def test_pairs_that_must_share_by_trying_all(radios: int, channels: int) -> None
 
 @settings(deadline=None, max_examples=60)
 @given(
-    st.integers(2, 7), st.integers(0, 10**6), st.sampled_from([(1, 6, 11), (1, 5, 9, 13)]),
-    st.integers(0, 2),
-)  # fmt: skip
+    st.integers(2, 7), st.integers(0, 10**6), st.sampled_from([(1, 6, 11), (1, 5, 9, 13)]), st.integers(0, 2)
+)
 def test_no_plan_undercuts_the_bound_and_the_best_is_found(
     count: int, seed: int, options: tuple[int, ...], held: int
 ) -> None:
@@ -112,18 +109,9 @@ def test_what_a_neighbour_meets_by_hand() -> None:
     assert plan.met_by("2.4", 20, 1, 5, 40) == 0.54
     quiet = band_plan(load_catalogue().rules, "europe", radar=False)
     assert quiet.primaries("5", 40) == (36, 44) and 100 in quiet.legal["5"]
-    assert band_plan(load_catalogue().rules, "europe", four=True).primaries("2.4", 20) == (
-        1,
-        5,
-        9,
-        13,
-    )
+    assert band_plan(load_catalogue().rules, "europe", four=True).primaries("2.4", 20) == (1, 5, 9, 13)
     # The Americas have no 13: there the school of four falls back to three.
-    assert band_plan(load_catalogue().rules, "americas", four=True).primaries("2.4", 20) == (
-        1,
-        6,
-        11,
-    )
+    assert band_plan(load_catalogue().rules, "americas", four=True).primaries("2.4", 20) == (1, 6, 11)
 
 
 def test_a_measured_neighbour_moves_the_plan(catalogue: Catalogue) -> None:
@@ -150,9 +138,7 @@ def test_what_shares_air_with_neighbours_alone_is_told(
     design = design_of(*shell(10, 10), access_point(5, 5), *others)
     legal = band_plan(catalogue.rules, design.site.domain).legal[band]
     around = [
-        Neighbour(
-            id=f"nb-{c}", floor="f", name="N", at=(6, 5), band=band, channel=c, level_dbm=-50 - k
-        )
+        Neighbour(id=f"nb-{c}", floor="f", name="N", at=(6, 5), band=band, channel=c, level_dbm=-50 - k)
         for k, c in enumerate(legal)
     ]
     found = evaluate(apply(design, [put(n) for n in around]), catalogue, "full")
@@ -161,9 +147,7 @@ def test_what_shares_air_with_neighbours_alone_is_told(
     plan = next(r for r in found.signal.radios or () if r.band == band and r.device == "ap-1")
     # By hand: the loudest of all neighbours whose channel lies in the one that was chosen.
     rules, width = band_plan(catalogue.rules, design.site.domain), plan.width_mhz
-    met = [
-        n.level_dbm for n in around if rules.met_by(band, width, plan.channel, n.channel, 20) > 0
-    ]
+    met = [n.level_dbm for n in around if rules.met_by(band, width, plan.channel, n.channel, 20) > 0]
     assert told.figure == max(met)
     assert told.text.startswith(f"{band} GHz: 1 of {1 + len(others)} access points shares air")
     assert search_cures(design, catalogue, told.id) == []
@@ -200,8 +184,9 @@ def test_radios_that_may_sleep_leave_every_room_its_share(catalogue: Catalogue) 
     design = design_of(
         *shell(8, 8)[:3],
         Space(id="room", floor="f", name="Room", use="sensors", outline=((0, 0), (8, 0), (8, 8), (0, 8))),
-        access_point(3, 4), access_point(5, 4, "ap-2"),
-    )  # fmt: skip
+        access_point(3, 4),
+        access_point(5, 4, "ap-2"),
+    )
     air = air_of(design, catalogue)
     (one,) = band_view(air, "2.4", None).sleepers or sleepers(air)
     assert one.covers == ({"AP-1": "AP-2", "AP-2": "AP-1"}[one.name],)

@@ -36,9 +36,7 @@ def solve_channels(band, width, options, heard, fixed):  # type: ignore[no-untyp
 
 def _heard(positions: list[float]) -> tuple[tuple[int, ...], ...]:
     """Levels that fall with distance, all above the level at which radios contend."""
-    return tuple(
-        tuple(-200 if a == b else round(-45 - abs(a - b)) for b in positions) for a in positions
-    )
+    return tuple(tuple(-200 if a == b else round(-45 - abs(a - b)) for b in positions) for a in positions)
 
 
 def test_four_in_a_line_share_one_channel_at_the_ends() -> None:
@@ -79,14 +77,7 @@ def test_never_worse_than_all_on_their_own_choice(spots: list[int]) -> None:
 
 
 def test_overlap_by_distance() -> None:
-    assert [AMERICAS.overlap("2.4", 20, 1, 1 + d) for d in range(6)] == [
-        1,
-        0.77,
-        0.54,
-        0.31,
-        0.09,
-        0,
-    ]
+    assert [AMERICAS.overlap("2.4", 20, 1, 1 + d) for d in range(6)] == [1, 0.77, 0.54, 0.31, 0.09, 0]
     assert AMERICAS.overlap("5", 40, 36, 44) == 0
     assert AMERICAS.overlap("5", 80, 36, 36) == 1
 
@@ -140,9 +131,11 @@ def test_networks_that_overlap_or_share_a_vlan(catalogue: Catalogue) -> None:
 
 def test_nonsense_and_public_subnets_are_named(catalogue: Catalogue) -> None:
     _, found = _findings(
-        catalogue, _network("a", 10, "ten"), _network("b", 20, "8.8.8.0/24"),
+        catalogue,
+        _network("a", 10, "ten"),
+        _network("b", 20, "8.8.8.0/24"),
         _network("c", 30, expected_clients=300),
-    )  # fmt: skip
+    )
     assert {"settings-subnet-a", "settings-public-b", "settings-size-c"} <= set(found)
 
 
@@ -159,9 +152,7 @@ def test_guests_are_isolated_on_wire_and_air(catalogue: Catalogue) -> None:
 
 def test_network_sheet_keeps_the_first_addresses(school: Design) -> None:
     sheet = network_sheet(school, RULES, school.of(Network)["net-guest"])
-    assert (sheet.gateway, sheet.pool_first, sheet.lease_hours) == (
-        "192.168.20.1", "192.168.20.21", 4,
-    )  # fmt: skip
+    assert (sheet.gateway, sheet.pool_first, sheet.lease_hours) == ("192.168.20.1", "192.168.20.21", 4)
     assert not sheet.reaches and sheet.internet
 
 
@@ -199,8 +190,7 @@ AMERICAS = band_plan(RULES, "americas", True)
 def _crowd(catalogue: Catalogue, seed: int, count: int = 11) -> Design:
     spots = random.Random(seed)
     points = [
-        access_point(spots.uniform(0.5, 59.5), spots.uniform(0.5, 39.5), f"ap-{k}")
-        for k in range(count)
+        access_point(spots.uniform(0.5, 59.5), spots.uniform(0.5, 39.5), f"ap-{k}") for k in range(count)
     ]
     walls = [wall(k, (12.0 * k, 0), (12.0 * k, 40), "brick-single") for k in range(1, 5)]
     return design_of(*shell(60, 40), *walls, *points)
@@ -254,9 +244,7 @@ def test_a_search_that_is_stopped_is_no_worse_than_the_greedy_plan(catalogue: Ca
 
 def test_a_search_gives_way_to_whoever_draws() -> None:
     own = os.getpriority(os.PRIO_PROCESS, threading.get_native_id())
-    nice = Searches()._pool.submit(
-        lambda: os.getpriority(os.PRIO_PROCESS, threading.get_native_id())
-    )
+    nice = Searches()._pool.submit(lambda: os.getpriority(os.PRIO_PROCESS, threading.get_native_id()))
     assert nice.result() > own
     assert os.getpriority(os.PRIO_PROCESS, threading.get_native_id()) == own
 
@@ -271,9 +259,7 @@ def test_radios_that_share_air_may_be_as_loud_as_their_clients(catalogue: Catalo
     cure = next(c for c in finding.cures if "as loud as the clients" in c.label)
     air = air_of(design, catalogue)
     plan = channel_plans(air, channel_tasks(air, begin=True), wait=True)["5"]
-    pairs = {
-        tuple(sorted((a, b))): level for a, rows in plan.contenders.items() for b, level in rows
-    }
+    pairs = {tuple(sorted((a, b))): level for a, rows in plan.contenders.items() for b, level in rows}
     quieter_db = air.radios["ap-0", "5"].power_dbm - 14
     assert quieter_db == 3
     still = sum(level - quieter_db >= -82 for level in pairs.values())

@@ -62,15 +62,11 @@ def test_inverse_leads_back(changes: list[Change]) -> None:
             kept.append(change)
     after = apply(design, kept)
     back = apply(after, inverse(design, kept))
-    assert {k: dict(v) for k, v in back.tables.items()} == {
-        k: dict(v) for k, v in design.tables.items()
-    }
+    assert {k: dict(v) for k, v in back.tables.items()} == {k: dict(v) for k, v in design.tables.items()}
 
 
 def test_inverse_puts_a_wall_back_before_its_door(catalogue: Catalogue) -> None:
-    door = Opening(
-        id="o", wall="w1", kind="door", offset_m=1, width_m=1, construction="door-hollow"
-    )
+    door = Opening(id="o", wall="w1", kind="door", offset_m=1, width_m=1, construction="door-hollow")
     design = design_of(*shell(), wall(1, (0, 0), (5, 0), "stone"), door)
     changes = [remove(door), remove(design.of(Wall)["w1"])]
     back = inverse(design, changes)
@@ -99,9 +95,7 @@ def _broken(**change: object) -> list:
         (
             [
                 *_broken(),
-                Opening(
-                    id="o", wall="w1", kind="door", offset_m=4.5, width_m=1, construction="door-solid"
-                ),
+                Opening(id="o", wall="w1", kind="door", offset_m=4.5, width_m=1, construction="door-solid"),
             ],
             "opening[o]",
             "5.00 m long",
@@ -113,10 +107,8 @@ def _broken(**change: object) -> list:
         ),
         ([access_point(1, 1, model="none-such")], "device[ap-1].model", "not in the catalogue"),
     ],
-)  # fmt: skip
-def test_what_does_not_hold_is_named(
-    catalogue: Catalogue, elements: list, where: str, what: str
-) -> None:
+)
+def test_what_does_not_hold_is_named(catalogue: Catalogue, elements: list, where: str, what: str) -> None:
     with pytest.raises(DesignError) as caught:
         check(design_of(*shell(), *elements), catalogue)
     assert caught.value.problems[0].where == where
@@ -192,6 +184,4 @@ def test_a_discipline_is_known_by_its_face_alone() -> None:
             if path.is_relative_to(SOURCE / "core" / discipline):
                 continue
             for name in _imports(path):
-                assert not name.startswith(f"heathrise.core.{discipline}."), (
-                    f"{path} imports {name}"
-                )
+                assert not name.startswith(f"heathrise.core.{discipline}."), f"{path} imports {name}"

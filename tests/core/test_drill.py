@@ -19,16 +19,17 @@ def test_two_in_one_hall_by_hand(catalogue: Catalogue) -> None:
     """Either alone serves the hall, but a call wants a second: both failures cost it that; the
     switch that feeds both leaves nobody."""
     design = design_of(
-        *shell(10, 10), rack(1, 1), access_point(3, 5), access_point(7, 5, "ap-2"),
+        *shell(10, 10),
+        rack(1, 1),
+        access_point(3, 5),
+        access_point(7, 5, "ap-2"),
         Switch(id="sw", equipment_room="rack", model="dunthrip-s16", name="SW-1"),
-    )  # fmt: skip
+    )
     evaluation = evaluate(design, catalogue, "figures")
     assert evaluation.rooms[0].verdict == "met"
     worst, *rest = drill(design, catalogue, evaluation)
     assert (worst.kind, worst.takes) == ("switch", ("AP-1", "AP-2"))
-    assert [(r.space, r.was, r.now, r.silent) for r in worst.rooms] == [
-        ("room", "met", "not_met", True)
-    ]
+    assert [(r.space, r.was, r.now, r.silent) for r in worst.rooms] == [("room", "met", "not_met", True)]
     assert {f.element for f in rest} == {"ap-1", "ap-2"}
     assert all([(r.now, r.silent) for r in f.rooms] == [("not_met", False)] for f in rest)
 
@@ -47,8 +48,9 @@ def test_each_failure_is_what_is_left_without_it(key: str) -> None:
         silent = [
             Radio(id=f"off-{n}-{band[0]}", device=names[name], band=band, on=False, power_dbm=radio.power_dbm)
             for n, name in enumerate(failure.takes)
-            for (device, band), radio in air.radios.items() if device == names[name]
-        ]  # fmt: skip
+            for (device, band), radio in air.radios.items()
+            if device == names[name]
+        ]
         held = [
             Radio(id=f"held-{n}", device=device, band=band, power_dbm=radio.power_dbm, on=radio.on)
             for n, ((device, band), radio) in enumerate(air.radios.items())
@@ -58,9 +60,7 @@ def test_each_failure_is_what_is_left_without_it(key: str) -> None:
         without = apply(type(planned)(kept), [put(r) for r in [*silent, *held]])
         after = judge_rooms(air_of(without, catalogue))
         rank = {"not_met": 0, "near": 1, "met": 2}
-        worse = {
-            r.space for r in after if r.verdict in rank and rank[r.verdict] < rank[before[r.space]]
-        }
+        worse = {r.space for r in after if r.verdict in rank and rank[r.verdict] < rank[before[r.space]]}
         assert {r.space for r in failure.rooms if r.was != r.now} == worse, failure.name
     weights = [f.weight for f in found]
     assert weights == sorted(weights, reverse=True)
@@ -97,9 +97,7 @@ def test_one_that_is_stopped_gives_what_it_has() -> None:
 def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
     """A corridor of 400 m with one at each end: without either, a call is lost over there, just as
     long as the walk itself says."""
-    design = design_of(
-        *shell(400, 3), rack(1, 1), access_point(2, 1.5), access_point(398, 1.5, "ap-2")
-    )
+    design = design_of(*shell(400, 3), rack(1, 1), access_point(2, 1.5), access_point(398, 1.5, "ap-2"))
     path = [WalkPoint(floor="f", at=(3, 1.5)), WalkPoint(floor="f", at=(397, 1.5))]
     evaluation = evaluate(design, catalogue, "figures")
     found = {f.element: f for f in drill(design, catalogue, evaluation, path=path)}
@@ -108,8 +106,9 @@ def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
         air = air_of(design, catalogue)
         held = [
             Radio(id=f"r-{b[0]}", device=other, band=b, power_dbm=air.radios[other, b].power_dbm)
-            for d, b in air.radios if d == other
-        ]  # fmt: skip
+            for d, b in air.radios
+            if d == other
+        ]
         after = walk(air_of(apply(alone, [put(r) for r in held]), catalogue), path).samples
         lost = [sum(s.serving is None for s in w) for w in (walk(air, path).samples, after)]
         assert found[key].walk_lost_s == 0.5 * (lost[1] - lost[0]) > 0

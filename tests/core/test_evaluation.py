@@ -181,9 +181,7 @@ def test_what_the_tally_says_after_an_injector(catalogue: Catalogue, school: Des
 
 
 def test_radio_off_is_silent(catalogue: Catalogue) -> None:
-    design = design_of(
-        *shell(), access_point(5, 5), Radio(id="r", device="ap-1", band="5", on=False)
-    )
+    design = design_of(*shell(), access_point(5, 5), Radio(id="r", device="ap-1", band="5", on=False))
     room = judge_rooms(air_of(design, catalogue))[0]
     assert room.worst_first_dbm is None and room.share == 0
     radios = evaluate(design, catalogue).signal.radios

@@ -24,9 +24,8 @@ from .test_rays_against_reference import _in_doubt
 
 SPOTS = [(1.3171, 1.7313), (5.7731, 3.1179), (9.4137, 2.2191), (13.7191, 1.1337), (-2.7193, 6.4411)]
 SLOW = settings(
-    max_examples=40, deadline=None,
-    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
-)  # fmt: skip
+    max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large]
+)
 
 
 def test_one_ray_by_hand() -> None:
@@ -37,10 +36,12 @@ def test_one_ray_by_hand() -> None:
     course but the ray slants down: 8.139 / 8. The door's wall runs at 45 degrees: times sqrt 2.
     """
     design = design_of(
-        *shell(), access_point(2, 10), wall(1, (5, 0), (5, 20), "brick-single"),
+        *shell(),
+        access_point(2, 10),
+        wall(1, (5, 0), (5, 20), "brick-single"),
         wall(2, (4, 6), (12, 14), "brick-cavity"),
         Opening(id="door", wall="w2", kind="door", construction="door-solid", offset_m=5.0, width_m=1.5),
-    )  # fmt: skip
+    )
     catalogue = load_catalogue()
     view = explain_spot(air_of(design, catalogue), "f", (10.0, 10.0), "5")
     (ray,) = view.rays
@@ -67,9 +68,7 @@ def test_one_ray_by_hand() -> None:
 
 @SLOW
 @given(sites(), st.sampled_from([0.0, 30.0, 17.3]))
-def test_the_sum_is_what_the_kernel_and_the_plain_reference_say(
-    design: Design, turn: float
-) -> None:
+def test_the_sum_is_what_the_kernel_and_the_plain_reference_say(design: Design, turn: float) -> None:
     catalogue = load_catalogue()
     air = air_of(design, catalogue)
     devices = design.of(Device)
@@ -91,9 +90,7 @@ def test_the_sum_is_what_the_kernel_and_the_plain_reference_say(
 
 @SLOW
 @given(sites(), st.sampled_from([0.0, 30.0]))
-def test_a_section_shows_the_storeys_along_the_way_and_no_other_building(
-    design: Design, turn: float
-) -> None:
+def test_a_section_shows_the_storeys_along_the_way_and_no_other_building(design: Design, turn: float) -> None:
     """Against a walk along the way in small steps that asks each storey's rooms by hand."""
     air = air_of(design, load_catalogue())
     storeys = air.terrain.storeys
@@ -102,12 +99,15 @@ def test_a_section_shows_the_storeys_along_the_way_and_no_other_building(
         for ray in explain_spot(air, floor, spot, "5").rays:
             told = {s.floor: s.spans for s in ray.storeys}
             for key in storeys.floors:
-                rings = [list(s.outline) for s in design.of(Space).values()
-                         if s.floor == key and not s.outdoor]  # fmt: skip
+                rings = [
+                    list(s.outline) for s in design.of(Space).values() if s.floor == key and not s.outdoor
+                ]
                 for k in range(1, 40):
                     share = k / 40
-                    at = (ray.source[0] + share * (spot[0] - ray.source[0]),
-                          ray.source[1] + share * (spot[1] - ray.source[1]))  # fmt: skip
+                    at = (
+                        ray.source[0] + share * (spot[0] - ray.source[0]),
+                        ray.source[1] + share * (spot[1] - ray.source[1]),
+                    )
                     if _nearest_edge_m(rings, at) < 0.05:
                         continue
                     inside = any(_holds(ring, at) for ring in rings)
@@ -181,17 +181,10 @@ def test_what_would_be_is_what_is_when_it_is_built() -> None:
                 for o in crossing.instead
                 if catalogue.constructions[o.construction].kind in ("wall", "door")
             ):
-                built = apply(
-                    design, [put(row.model_copy(update={"construction": option.construction}))]
-                )
+                built = apply(design, [put(row.model_copy(update={"construction": option.construction}))])
                 after = explain_spot(air_of(built, catalogue, "5"), "ground", spot, "5")
                 level = next(
-                    (
-                        min(r.downlink_dbm, r.uplink_dbm)
-                        for r in after.rays
-                        if r.device == ray.device
-                    ),
-                    None,
+                    (min(r.downlink_dbm, r.uplink_dbm) for r in after.rays if r.device == ray.device), None
                 )
                 pieces = [c for c in ray.crossings if c.element == crossing.element]
                 if level is not None and len(pieces) == 1:

@@ -39,9 +39,7 @@ def taken(design: Design, catalogue: Catalogue, cure: Cure) -> Design:
     return after
 
 
-@pytest.mark.parametrize(
-    "kind", ["home", "school", "clinic", "shop", "workshop", "office", "guest_house"]
-)
+@pytest.mark.parametrize("kind", ["home", "school", "clinic", "shop", "workshop", "office", "guest_house"])
 def test_usual_networks_come_clear_of_the_upstream_and_without_a_finding(
     catalogue: Catalogue, kind: str
 ) -> None:
@@ -56,9 +54,10 @@ def test_usual_networks_come_clear_of_the_upstream_and_without_a_finding(
     assert [n.name for n in after.of(Network).values()] == [row.name for row in wanted]
     assert {n.ssid for n in after.of(WirelessName).values()} == {r.name for r in wanted if r.bands}
     assert not [
-        f for f in evaluate(after, catalogue).findings
+        f
+        for f in evaluate(after, catalogue).findings
         if f.id.startswith("settings-") and f.severity != "note"
-    ]  # fmt: skip
+    ]
 
 
 def three_rooms() -> Design:
@@ -66,14 +65,22 @@ def three_rooms() -> Design:
     boxes = {"living": (0, 0, 20, 12), "bath": (0, 12, 8, 20), "store": (8, 12, 20, 20)}
     spaces = [
         Space.model_validate(
-            {"id": k, "floor": "f", "name": k.capitalize(), "outline": ((w, s), (e, s), (e, n), (w, n)),
-             "use": "everyday" if k == "living" else "none"}
+            {
+                "id": k,
+                "floor": "f",
+                "name": k.capitalize(),
+                "outline": ((w, s), (e, s), (e, n), (w, n)),
+                "use": "everyday" if k == "living" else "none",
+            }
         )
         for k, (w, s, e, n) in boxes.items()
-    ]  # fmt: skip
+    ]
     plain = apply(design_of(*shell()), [remove(shell()[-1])])
-    walls = [wall(11, (0, 12), (8, 12), "wet-wall"), wall(12, (8, 12), (8, 20), "wet-wall"),
-             wall(13, (8, 12), (20, 12), "plasterboard")]  # fmt: skip
+    walls = [
+        wall(11, (0, 12), (8, 12), "wet-wall"),
+        wall(12, (8, 12), (8, 20), "wet-wall"),
+        wall(13, (8, 12), (20, 12), "plasterboard"),
+    ]
     return apply(plain, [put(e) for e in (*spaces, *walls)])
 
 
@@ -95,9 +102,7 @@ def test_a_rack_is_offered_in_a_dry_room_that_nobody_needs(catalogue: Catalogue)
     assert not {i for i in left if i.startswith(("power-left", "power-none", "cable-no"))}
 
 
-def test_without_a_spare_room_the_one_with_the_least_cable_is_offered(
-    catalogue: Catalogue,
-) -> None:
+def test_without_a_spare_room_the_one_with_the_least_cable_is_offered(catalogue: Catalogue) -> None:
     design = three_rooms()
     spaces = [s.model_copy(update={"use": "calls"}) for s in design.of(Space).values()]
     dry = [w.model_copy(update={"construction": "plasterboard"}) for w in design.of(Wall).values()]

@@ -38,7 +38,7 @@ Spot = tuple[float, float]
 Line = tuple[Spot, Spot]
 
 
-def _room(key: str, box: tuple[float, float, float, float], floor: str = "f", **more: object) -> Space:  # fmt: skip
+def _room(key: str, box: tuple[float, float, float, float], floor: str = "f", **more: object) -> Space:
     west, south, east, north = box
     outline = ((west, south), (east, south), (east, north), (west, north))
     return Space.model_validate(
@@ -48,18 +48,30 @@ def _room(key: str, box: tuple[float, float, float, float], floor: str = "f", **
 
 def _door(number: int, at_m: float, wide_m: float = 0.9, kind: str = "door") -> Opening:
     return Opening.model_validate(
-        {"id": f"d{number}", "wall": f"w{number}", "kind": kind, "offset_m": at_m, "width_m": wide_m, "construction": "door-hollow"}
-    )  # fmt: skip
+        {
+            "id": f"d{number}",
+            "wall": f"w{number}",
+            "kind": kind,
+            "offset_m": at_m,
+            "width_m": wide_m,
+            "construction": "door-hollow",
+        }
+    )
 
 
 def _two_rooms(*more: Element) -> Design:
     """Two rooms of 5 by 4 m with a wall between at x = 5, from south to north."""
     return design_of(
-        *shell()[:3], _room("left", (0, 0, 5, 4)), _room("right", (5, 0, 10, 4)),
-        wall(1, (5, 0), (5, 4), "brick-single"), wall(2, (0, 0), (10, 0), "brick-single"),
-        wall(3, (10, 0), (10, 4), "brick-single"), wall(4, (10, 4), (0, 4), "brick-single"),
-        wall(5, (0, 4), (0, 0), "brick-single"), *more,
-    )  # fmt: skip
+        *shell()[:3],
+        _room("left", (0, 0, 5, 4)),
+        _room("right", (5, 0, 10, 4)),
+        wall(1, (5, 0), (5, 4), "brick-single"),
+        wall(2, (0, 0), (10, 0), "brick-single"),
+        wall(3, (10, 0), (10, 4), "brick-single"),
+        wall(4, (10, 4), (0, 4), "brick-single"),
+        wall(5, (0, 4), (0, 0), "brick-single"),
+        *more,
+    )
 
 
 def test_through_a_door_by_hand() -> None:
@@ -86,10 +98,13 @@ def test_a_wall_without_a_door_is_gone_through_and_told(more: Sequence[Element])
 def _over(*more: Element, upper: str = "b", stairs: bool = True) -> Design:
     """A room of 4 by 4 m under another, 3 m up; a flight along the 4 m."""
     return design_of(
-        *shell()[:3], Building(id="c", name="Barn"),
+        *shell()[:3],
+        Building(id="c", name="Barn"),
         Floor(id="u", building=upper, name="Upper", level=1, elevation_m=3.0),
-        _room("low", (0, 0, 4, 4), stairs=stairs), _room("high", (0, 0, 4, 4), "u"), *more,
-    )  # fmt: skip
+        _room("low", (0, 0, 4, 4), stairs=stairs),
+        _room("high", (0, 0, 4, 4), "u"),
+        *more,
+    )
 
 
 def test_stairs_are_climbed_along_their_room() -> None:
@@ -116,11 +131,14 @@ def test_without_stairs_there_is_no_way_and_it_is_said(catalogue: Catalogue) -> 
 def test_nobody_walks_over_a_void() -> None:
     """A hall is open above: the gallery round its north is walked, not the air over it."""
     design = design_of(
-        *shell()[:3], Floor(id="u", building="b", name="Upper", level=1, elevation_m=3.0),
-        _room("hall", (2, 0, 8, 6), open_above=True), _room("west", (0, 0, 2, 8), "u"),
-        _room("east", (8, 0, 10, 8), "u"), _room("gallery", (2, 6, 8, 8), "u"),
+        *shell()[:3],
+        Floor(id="u", building="b", name="Upper", level=1, elevation_m=3.0),
+        _room("hall", (2, 0, 8, 6), open_above=True),
+        _room("west", (0, 0, 2, 8), "u"),
+        _room("east", (8, 0, 10, 8), "u"),
+        _room("gallery", (2, 6, 8, 8), "u"),
         _room("air", (2, 0, 8, 6), "u", use="none"),
-    )  # fmt: skip
+    )
     spaces = design.of(Space)
     way = footways_of(design).way(spaces["west"], spaces["east"])
     assert way is not None and not way.through
@@ -132,12 +150,16 @@ def test_nobody_walks_over_a_void() -> None:
 def test_from_one_building_to_another_over_the_ground(height_m: float) -> None:
     """Doors face each other 20 m apart; a barn on a slope is reached as well."""
     design = design_of(
-        *shell()[:3], Building(id="c", name="Barn"),
+        *shell()[:3],
+        Building(id="c", name="Barn"),
         Floor(id="g", building="c", name="Barn floor", level=0, elevation_m=height_m),
-        _room("house", (0, 0, 4, 4)), _room("barn", (24, 0, 28, 4), "g"),
-        wall(1, (4, 0), (4, 4), "brick-single"), _door(1, 1.5),
-        Wall(id="w2", floor="g", a=(24, 0), b=(24, 4), construction="brick-single"), _door(2, 1.5),
-    )  # fmt: skip
+        _room("house", (0, 0, 4, 4)),
+        _room("barn", (24, 0, 28, 4), "g"),
+        wall(1, (4, 0), (4, 4), "brick-single"),
+        _door(1, 1.5),
+        Wall(id="w2", floor="g", a=(24, 0), b=(24, 4), construction="brick-single"),
+        _door(2, 1.5),
+    )
     spaces = design.of(Space)
     way = footways_of(design).way(spaces["house"], spaces["barn"])
     assert way is not None and not way.through
@@ -153,8 +175,14 @@ def test_a_wide_plot_takes_no_longer_and_doors_are_met(catalogue: Catalogue) -> 
         for n in range(4):
             number = 10 * k + n
             huts.append(
-                Wall(id=f"w{number}", floor=floor, a=(x + 5 * n, 0), b=(x + 5 * n, 4), construction="brick-single")
-            )  # fmt: skip
+                Wall(
+                    id=f"w{number}",
+                    floor=floor,
+                    a=(x + 5 * n, 0),
+                    b=(x + 5 * n, 4),
+                    construction="brick-single",
+                )
+            )
             huts.append(_door(number, 1.5))
         huts += [_room(f"r{k}{n}", (x + 5 * n, 0, x + 5 * n + 5, 4), floor) for n in range(3)]
     site = shell()[:3]
@@ -206,15 +234,27 @@ def _shortest(start: Spot, end: Spot, solid: list[Line], jambs: list[Spot]) -> f
 def _random_plan(seed: int) -> tuple[Design, list[Line], list[Spot]]:
     """Rooms in rows and columns, some walls between them with a door; what is solid, the jambs."""
     dice = random.Random(seed)
-    xs = list(itertools.accumulate([round(dice.uniform(2, 6), 2) for _ in range(dice.randint(2, 4))], initial=0.0))  # fmt: skip
-    ys = list(itertools.accumulate([round(dice.uniform(2, 6), 2) for _ in range(dice.randint(2, 3))], initial=0.0))  # fmt: skip
+    xs = list(
+        itertools.accumulate([round(dice.uniform(2, 6), 2) for _ in range(dice.randint(2, 4))], initial=0.0)
+    )
+    ys = list(
+        itertools.accumulate([round(dice.uniform(2, 6), 2) for _ in range(dice.randint(2, 3))], initial=0.0)
+    )
     elements: list[Element] = shell()[:3]
     for i, j in itertools.product(range(len(xs) - 1), range(len(ys) - 1)):
         elements.append(_room(f"r{i}{j}", (xs[i], ys[j], xs[i + 1], ys[j + 1])))
     solid: list[Line] = []
     jambs: list[Spot] = []
-    sides = [((x, ys[j]), (x, ys[j + 1]), k in (0, len(xs) - 1)) for k, x in enumerate(xs) for j in range(len(ys) - 1)]  # fmt: skip
-    sides += [((xs[i], y), (xs[i + 1], y), k in (0, len(ys) - 1)) for k, y in enumerate(ys) for i in range(len(xs) - 1)]  # fmt: skip
+    sides = [
+        ((x, ys[j]), (x, ys[j + 1]), k in (0, len(xs) - 1))
+        for k, x in enumerate(xs)
+        for j in range(len(ys) - 1)
+    ]
+    sides += [
+        ((xs[i], y), (xs[i + 1], y), k in (0, len(ys) - 1))
+        for k, y in enumerate(ys)
+        for i in range(len(xs) - 1)
+    ]
     for number, (a, b, outer) in enumerate(sides):
         elements.append(wall(number, a, b, "brick-single"))
         if outer or dice.random() > 0.65:
@@ -270,15 +310,17 @@ def test_what_becomes_of_a_habit_is_what_becomes_of_its_walk(catalogue: Catalogu
 def test_a_slow_hand_over_has_a_cure_that_mends_it(catalogue: Catalogue) -> None:
     """Two access points 110 m apart, people's own passwords: 400 ms, 50 with fast transition."""
     network = {"id": "n", "name": "Main", "purpose": "main", "vlan": 10, "subnet": "10.0.0.0/24"}
-    name = WirelessName(
-        id="w", network="n", ssid="Main", security="enterprise", fast_transition=False
-    )
+    name = WirelessName(id="w", network="n", ssid="Main", security="enterprise", fast_transition=False)
     base = shell(130, 4)
     design = design_of(
-        *base[:3], _room("near", (0, 0, 4, 4)), _room("far", (126, 0, 130, 4)),
-        access_point(10, 2), access_point(120, 2, "ap-2"), name,
+        *base[:3],
+        _room("near", (0, 0, 4, 4)),
+        _room("far", (126, 0, 130, 4)),
+        access_point(10, 2),
+        access_point(120, 2, "ap-2"),
+        name,
         Habit(id="h", from_space="near", to_space="far"),
-    )  # fmt: skip
+    )
     design = apply(design, [put(Network.model_validate(network))])
     finding = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-walk-h")
     (cure,) = finding.cures
@@ -289,9 +331,12 @@ def test_a_slow_hand_over_has_a_cure_that_mends_it(catalogue: Catalogue) -> None
 def test_a_drill_carries_the_habits_through_each_failure(catalogue: Catalogue) -> None:
     """One access point serves the whole way: without it the call is lost all along."""
     design = design_of(
-        *shell()[:3], _room("near", (0, 0, 4, 4)), _room("far", (16, 0, 20, 4)), access_point(10, 2),
+        *shell()[:3],
+        _room("near", (0, 0, 4, 4)),
+        _room("far", (16, 0, 20, 4)),
+        access_point(10, 2),
         Habit(id="h", from_space="near", to_space="far"),
-    )  # fmt: skip
+    )
     evaluation = evaluate(design, catalogue)
     (failure,) = [f for f in drill(design, catalogue, evaluation) if f.element == "ap-1"]
     assert evaluation.signal.habits is not None

@@ -9,17 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import (
-    Design,
-    Device,
-    EquipmentRoom,
-    Network,
-    Switch,
-    Wall,
-    apply,
-    put,
-    remove,
-)
+from heathrise.core.design import Design, Device, EquipmentRoom, Network, Switch, Wall, apply, put, remove
 from heathrise.core.evaluate import Evaluation, evaluate
 from heathrise.core.handing import Observed, as_built, handover_of
 from heathrise.core.handover import (
@@ -50,19 +40,25 @@ def _plain(text: str) -> str:
 def test_what_was_built_otherwise_is_told_by_hand(catalogue: Catalogue) -> None:
     """One moved by 3 and 4 m, one left out, one added, one lower and of another model."""
     agreed = design_of(
-        *shell(), rack(1, 1), access_point(5, 5), access_point(9, 9, "ap-2"),
-        access_point(15, 15, "ap-3"), wall(1, (0, 5), (5, 5), "plasterboard"),
-    )  # fmt: skip
+        *shell(),
+        rack(1, 1),
+        access_point(5, 5),
+        access_point(9, 9, "ap-2"),
+        access_point(15, 15, "ap-3"),
+        wall(1, (0, 5), (5, 5), "plasterboard"),
+    )
     built = design_of(
-        *shell(), rack(1, 1), access_point(8, 9), access_point(15, 15, "ap-3", "ravelmoor-c4", height_m=2.4),
-        access_point(2, 9, "ap-4"), wall(1, (0, 5), (6, 5), "plasterboard"), wall(2, (0, 7), (5, 7), "concrete"),
-    )  # fmt: skip
+        *shell(),
+        rack(1, 1),
+        access_point(8, 9),
+        access_point(15, 15, "ap-3", "ravelmoor-c4", height_m=2.4),
+        access_point(2, 9, "ap-4"),
+        wall(1, (0, 5), (6, 5), "plasterboard"),
+        wall(2, (0, 7), (5, 7), "concrete"),
+    )
     found = {d.element: d for d in differences(agreed, built, catalogue, {}, {})}
     assert set(found) == {"ap-1", "ap-2", "ap-3", "ap-4", "f"}
-    assert (found["ap-1"].change, _plain(found["ap-1"].what)) == (
-        "moved",
-        "5.0 m from where it was agreed",
-    )
+    assert (found["ap-1"].change, _plain(found["ap-1"].what)) == ("moved", "5.0 m from where it was agreed")
     assert found["ap-1"].was_at == (5, 5)
     assert (found["ap-2"].change, found["ap-2"].was_at) == ("left_out", (9, 9))
     assert found["ap-3"].change == "other" and "instead of" in found["ap-3"].what
@@ -98,17 +94,11 @@ def test_differences_against_a_plain_look(data: st.DataObject) -> None:
             wanted[key] = "moved"
         changes.append(put(there))
     built = apply(agreed, changes)
-    found = {
-        d.element: d.change
-        for d in differences(agreed, built, catalogue, {}, {})
-        if d.kind == "device"
-    }
+    found = {d.element: d.change for d in differences(agreed, built, catalogue, {}, {}) if d.kind == "device"}
     assert found == wanted
 
 
-def test_nothing_agreed_and_nothing_changed_are_both_quiet(
-    catalogue: Catalogue, school: Design
-) -> None:
+def test_nothing_agreed_and_nothing_changed_are_both_quiet(catalogue: Catalogue, school: Design) -> None:
     evaluation = evaluate(school, catalogue, "preview")
     assert as_built(school, catalogue, evaluation, None) == []
     assert as_built(school, catalogue, evaluation, Design(school.tables)) == []
@@ -119,19 +109,15 @@ def test_a_network_and_a_switch_that_changed_are_told(catalogue: Catalogue, scho
     switch = next(iter(school.of(Switch).values()))
     room = next(iter(school.of(EquipmentRoom).values()))
     other = next(m for m in catalogue.switches if m != switch.model)
-    built = apply(school, [
-        put(network.model_copy(update={"vlan": 77})), put(switch.model_copy(update={"model": other})),
-    ])  # fmt: skip
+    built = apply(
+        school,
+        [put(network.model_copy(update={"vlan": 77})), put(switch.model_copy(update={"model": other}))],
+    )
     found = {d.element: d for d in differences(school, built, catalogue, {}, {})}
     assert found[network.id].what == "set otherwise than agreed"
-    assert (
-        found[switch.id].floor == room.floor
-        and catalogue.switches[other].label in found[switch.id].what
-    )
+    assert found[switch.id].floor == room.floor and catalogue.switches[other].label in found[switch.id].what
     wall_gone = apply(school, [remove(next(iter(school.of(Wall).values())))])
-    assert any(
-        "drawn otherwise" in d.what for d in differences(school, wall_gone, catalogue, {}, {})
-    )
+    assert any("drawn otherwise" in d.what for d in differences(school, wall_gone, catalogue, {}, {}))
 
 
 def _watched(verdict: str, group: str = "cables", name: str = "", element: str = "ap-1") -> Watched:
@@ -140,14 +126,21 @@ def _watched(verdict: str, group: str = "cables", name: str = "", element: str =
 
 def test_what_is_wrong_stands_before_what_nobody_looked_at() -> None:
     rows = [
-        *(_watched("unknown", name=f"C{k}") for k in range(5)), _watched("near", "work", "W"),
-        _watched("unknown", "signal", "Walk"), _watched("met", "snags", "S"), _watched("not_met", "plan", "P"),
+        *(_watched("unknown", name=f"C{k}") for k in range(5)),
+        _watched("near", "work", "W"),
+        _watched("unknown", "signal", "Walk"),
+        _watched("met", "snags", "S"),
+        _watched("not_met", "plan", "P"),
         _watched("not_met", "snags", "S2"),
-    ]  # fmt: skip
+    ]
     found = open_points(rows)
     assert [(p.tone, p.group) for p in found] == [
-        ("not_met", "snags"), ("not_met", "plan"), ("near", "work"), ("unknown", "cables"), ("unknown", "signal"),
-    ]  # fmt: skip
+        ("not_met", "snags"),
+        ("not_met", "plan"),
+        ("near", "work"),
+        ("unknown", "cables"),
+        ("unknown", "signal"),
+    ]
     assert found[3].text == "5 cables are not tested: C0, C1, C2 and others"
 
 
@@ -162,16 +155,12 @@ def test_a_promise_counts_what_was_seen(verdicts: list[str]) -> None:
         assert found.verdict == "unknown" and found.measured == "not measured yet"
     else:
         kept = "not_met" if found.not_met else "met" if found.met == len(verdicts) else "near"
-        assert found.verdict == kept and found.measured.startswith(
-            f"{found.met} of {seen} cables passed"
-        )
+        assert found.verdict == kept and found.measured.startswith(f"{found.met} of {seen} cables passed")
 
 
 @given(
     st.lists(
-        st.tuples(
-            st.sampled_from(["a", "b", "c"]), st.sampled_from(["met", "near", "not_met", "unknown"])
-        )
+        st.tuples(st.sampled_from(["a", "b", "c"]), st.sampled_from(["met", "near", "not_met", "unknown"]))
     )
 )
 def test_a_device_is_as_good_as_the_worst_that_was_seen_of_it(rows: list[tuple[str, str]]) -> None:
@@ -211,15 +200,13 @@ def test_a_code_gives_back_name_and_key(ssid: str, key: str) -> None:
 
 
 def test_who_reaches_what_and_what_comes_back_in_which_order() -> None:
-    rows = reach_of(
-        [("A", 1, True, False, ("B", "C")), ("B", 2, True, True, ()), ("C", 3, False, False, ())]
-    )
+    rows = reach_of([("A", 1, True, False, ("B", "C")), ("B", 2, True, True, ()), ("C", 3, False, False, ())])
     assert [r.says for r in rows] == [
-        "the internet, B and C", "the internet; its own clients do not see one another", "nothing beyond itself",
-    ]  # fmt: skip
-    steps = after_a_power_cut(
-        RULES, "the box", "Router", [("SW-1", "rack"), ("SW-2", "loft")], 3, "Jo, 12"
-    )
+        "the internet, B and C",
+        "the internet; its own clients do not see one another",
+        "nothing beyond itself",
+    ]
+    steps = after_a_power_cut(RULES, "the box", "Router", [("SW-1", "rack"), ("SW-2", "loft")], 3, "Jo, 12")
     said = [
         next(k for k, s in enumerate(steps) if w in s)
         for w in ("the box", "Router", "SW-1", "SW-2", "3 access", "Jo, 12")
@@ -258,13 +245,31 @@ def test_a_job_that_is_proven_has_only_the_plan_s_own_faults_open(catalogue: Cat
     design = SITES[0].make()
     evaluation, seen = _site(design, catalogue)
     tests = [
-        CableTest(device=c.device, cable=c.cable, result="pass", length_m=c.planned_m, at="2026-11-24T12:00:00Z", author="t")  # type: ignore[arg-type]
+        CableTest(
+            device=c.device,
+            cable=c.cable,
+            result="pass",
+            length_m=c.planned_m,
+            at="2026-11-24T12:00:00Z",
+            author="t",
+        )  # type: ignore[arg-type]
         for c in seen.cables
-    ]  # fmt: skip
+    ]
     stands = [
-        StepStand(step=s.id, state="done", reason="", note="", minutes=None, licensed_by="x", photos=(), by="Jo", at="2026-11-24T12:00:00+00:00", said=1)
+        StepStand(
+            step=s.id,
+            state="done",
+            reason="",
+            note="",
+            minutes=None,
+            licensed_by="x",
+            photos=(),
+            by="Jo",
+            at="2026-11-24T12:00:00+00:00",
+            said=1,
+        )
         for s in seen.steps
-    ]  # fmt: skip
+    ]
     proven = Observed(
         cables=cables_as_tested(RULES, planned_cables(evaluation.cable, RULES), tests),
         steps=seen.steps,

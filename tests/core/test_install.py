@@ -78,9 +78,7 @@ def test_what_hangs_on_the_air_is_adopted_last_from_its_socket() -> None:
     loose = apply(design, [put(run)])
     steps = tuple(steps_of(loose, CATALOGUE, evaluate(loose, CATALOGUE, "figures")))
     by_id = {s.id: s for s in steps}
-    assert "run-ap-14" not in " ".join(by_id) and "pull-run-ap-14" in {
-        s.id for s in _steps("school")
-    }
+    assert "run-ap-14" not in " ".join(by_id) and "pull-run-ap-14" in {s.id for s in _steps("school")}
     mount = by_id["mount-ap-14"]
     assert any("injector" in m for m in mount.materials)
     assert any("electrician" in c for c in mount.cautions)
@@ -141,14 +139,20 @@ def _check_schedule(steps: list[Step], people: int) -> None:
 
 def _step(key: int, minutes: int, people: int, waits: list[int]) -> Step:
     return Step(
-        id=f"s{key}", phase=PHASES[0], title="x", kind="site", element="site", floor=None,
-        minutes=minutes, people=people, waits=tuple(f"s{w}" for w in waits),
-    )  # fmt: skip
+        id=f"s{key}",
+        phase=PHASES[0],
+        title="x",
+        kind="site",
+        element="site",
+        floor=None,
+        minutes=minutes,
+        people=people,
+        waits=tuple(f"s{w}" for w in waits),
+    )
 
 
 _rows = st.lists(
-    st.tuples(st.integers(0, 60), st.sampled_from([1, 1, 1, 2]), st.sets(st.integers(0, 30))),
-    max_size=14,
+    st.tuples(st.integers(0, 60), st.sampled_from([1, 1, 1, 2]), st.sets(st.integers(0, 30))), max_size=14
 )
 
 
@@ -166,12 +170,7 @@ def test_schedules_hold_whatever_waits_for_what(rows: list[tuple[int, int, set[i
 def test_two_people_by_hand() -> None:
     """A for 10, then B for 20 and C for 30 beside each other, D for two people for 5. Beside each
     other B takes 20 / 0.85 = 23.5; of C 10 are left then, which one does alone: 48.5."""
-    steps = [
-        _step(0, 10, 1, []),
-        _step(1, 20, 1, [0]),
-        _step(2, 30, 1, [0]),
-        _step(3, 5, 2, [1, 2]),
-    ]
+    steps = [_step(0, 10, 1, []), _step(1, 20, 1, [0]), _step(2, 30, 1, [0]), _step(3, 5, 2, [1, 2])]
     two = finish_for(steps, 2)
     assert two.minutes == pytest.approx(10 + 20 / 0.85 + 10 + 5, abs=0.06)
     assert two.bound_minutes <= two.minutes
@@ -215,18 +214,15 @@ def _best_of_all_orders(steps: list[Step]) -> float:
 
 
 @settings(max_examples=80, deadline=None)
-@example(
-    [(6, 1, set()), (30, 1, set()), (38, 1, {0}), (1, 1, {0, 1, 2}), (38, 1, set()), (35, 1, set())]
-)
+@example([(6, 1, set()), (30, 1, set()), (38, 1, {0}), (1, 1, {0, 1, 2}), (38, 1, set()), (35, 1, set())])
 @given(
     st.lists(
         st.tuples(st.integers(1, 60), st.sampled_from([1, 1, 2]), st.sets(st.integers(0, 5))),
-        min_size=1, max_size=6,
+        min_size=1,
+        max_size=6,
     )
-)  # fmt: skip
-def test_small_jobs_end_as_early_as_any_order_lets_them(
-    rows: list[tuple[int, int, set[int]]],
-) -> None:
+)
+def test_small_jobs_end_as_early_as_any_order_lets_them(rows: list[tuple[int, int, set[int]]]) -> None:
     steps = [
         _step(k, minutes, people, [w for w in waits if w < k])
         for k, (minutes, people, waits) in enumerate(rows)

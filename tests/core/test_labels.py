@@ -24,8 +24,10 @@ FORM = re.compile(r"^[A-Z0-9]+-(U?\d+)-(\d+)\.P(\d+)-(\d\d)/([AB])$")
 def test_two_cables_by_hand(catalogue: Catalogue) -> None:
     """Building Hut, ground floor, its first room, panel 1, ports 1 and 2."""
     design = design_of(*shell(), rack(1, 1), access_point(5, 5))
-    design = design_of(*[e for _, e in design.elements() if e.id != "site"],
-                       design.site.model_copy(update={"cables_per_access_point": 2}))  # fmt: skip
+    design = design_of(
+        *[e for _, e in design.elements() if e.id != "site"],
+        design.site.model_copy(update={"cables_per_access_point": 2}),
+    )
     labels = project_labels(design, evaluate(design, catalogue, "preview"))
     assert [x.near for x in labels] == ["H-0-1.P1-01/A", "H-0-1.P1-02/A"]
     assert labels[1].far == "H-0-1.P1-02/B" and labels[1].rack == "Rack"
@@ -54,12 +56,9 @@ def test_labels_are_unique_whatever_the_site(rows: list[tuple[int, int, int]]) -
         for level in range(-2, 4)
     ]
     rooms = [
-        Space(id=f"s{f.id}", floor=f.id, name="R", outline=((0, 0), (5, 0), (5, 5), (0, 5)))
-        for f in floors
+        Space(id=f"s{f.id}", floor=f.id, name="R", outline=((0, 0), (5, 0), (5, 5), (0, 5))) for f in floors
     ]
-    design = design_of(
-        Building(id="b0", name="Hall"), Building(id="b1", name="Hut"), *floors, *rooms
-    )
+    design = design_of(Building(id="b0", name="Hall"), Building(id="b1", name="Hut"), *floors, *rooms)
     links = [
         Cabled(f"l{k}", f"L{k}", f"r{r}", f"R{r}", f"f{level + 2}", (float(k % 8), 1.0), cables)
         for k, (r, cables, level) in enumerate(rows)

@@ -9,17 +9,7 @@ import random
 import pytest
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import (
-    Building,
-    Design,
-    Device,
-    Floor,
-    Run,
-    Space,
-    apply,
-    put,
-    remove,
-)
+from heathrise.core.design import Building, Design, Device, Floor, Run, Space, apply, put, remove
 from heathrise.core.drill import drill
 from heathrise.core.evaluate import evaluate
 from heathrise.core.meshing import mesh_view
@@ -30,9 +20,19 @@ from heathrise.core.siting import Wishes, best_places
 from .plans import access_point, design_of, rack, shell, wall
 
 RATES = [
-    (-82, 8.6), (-79, 17.2), (-77, 25.8), (-74, 34.4), (-70, 51.6), (-66, 68.8), (-65, 77.4),
-    (-64, 86.0), (-59, 103.2), (-57, 114.7), (-54, 129.0), (-52, 143.4),
-]  # fmt: skip
+    (-82, 8.6),
+    (-79, 17.2),
+    (-77, 25.8),
+    (-74, 34.4),
+    (-70, 51.6),
+    (-66, 68.8),
+    (-65, 77.4),
+    (-64, 86.0),
+    (-59, 103.2),
+    (-57, 114.7),
+    (-54, 129.0),
+    (-52, 143.4),
+]
 
 
 def _mbps(level: float, width: int = 40) -> float:
@@ -101,16 +101,9 @@ def _best(heard, names, wired, k, gone=None, most=2):  # type: ignore[no-untyped
 @pytest.mark.parametrize("seed", range(12))
 def test_each_way_carries_what_the_best_of_all_ways_does(seed: int, catalogue: Catalogue) -> None:
     chance = random.Random(seed)
-    points = [
-        access_point(chance.uniform(2, 90), chance.uniform(2, 28), f"ap-{k}") for k in range(7)
-    ]
+    points = [access_point(chance.uniform(2, 90), chance.uniform(2, 28), f"ap-{k}") for k in range(7)]
     walls = [
-        wall(
-            k,
-            (x := chance.uniform(5, 85), 0),
-            (x, 30),
-            chance.choice(["brick-single", "block-dense"]),
-        )
+        wall(k, (x := chance.uniform(5, 85), 0), (x, 30), chance.choice(["brick-single", "block-dense"]))
         for k in range(4)
     ]
     loose = points[2:]
@@ -186,9 +179,7 @@ def test_a_run_that_reaches_nothing_may_be_the_air(catalogue: Catalogue) -> None
     long = design_of(*shell(120, 10), rack(1, 1), access_point(78, 5))
     for school, first in (("wired", False), ("mesh", True)):
         asked = apply(long, [put(long.site.model_copy(update={"back_haul": school}))])
-        finding = next(
-            f for f in evaluate(asked, catalogue).findings if f.id == "cable-length-ap-1"
-        )
+        finding = next(f for f in evaluate(asked, catalogue).findings if f.id == "cable-length-ap-1")
         assert ("over the air" in finding.cures[0].label) is first
         assert any("over the air" in c.label for c in finding.cures)
 
@@ -228,9 +219,7 @@ def test_the_best_place_for_one_without_a_cable_minds_its_back_haul(catalogue: C
     ]
     loose = access_point(59, 3, "ap-2")
     walls = [wall(1, (30, 0), (30, 6), "brick-single")]
-    design = design_of(
-        *shell()[:3], *rooms, rack(1, 1), *walls, access_point(4, 3), loose, *_loose(loose)
-    )
+    design = design_of(*shell()[:3], *rooms, rack(1, 1), *walls, access_point(4, 3), loose, *_loose(loose))
     before = mesh_links(air_of(design, catalogue))[0]
     for cure in best_places(design, catalogue, "ap-2", Wishes()):
         link = next(k for k in mesh_links(air_of(apply(design, cure.changes), catalogue)))

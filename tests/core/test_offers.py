@@ -28,8 +28,9 @@ def _school() -> Design:
 
 def _variant(design: Design, policy: str) -> Variant:
     changes = make_variant(design, CATALOGUE, policy)  # type: ignore[arg-type]
-    return Variant(id=policy.replace("_", "-"), name=policy,
-                   changes=tuple(c.model_dump(mode="json") for c in changes))  # fmt: skip
+    return Variant(
+        id=policy.replace("_", "-"), name=policy, changes=tuple(c.model_dump(mode="json") for c in changes)
+    )
 
 
 def _heard(design: Design) -> set[str]:
@@ -53,9 +54,8 @@ def test_first_only_keeps_every_first_and_nothing_that_could_go(key: str) -> Non
 
 def test_second_everywhere_adds_cable_and_seconds() -> None:
     design = design_of(
-        *shell(30, 10), rack(1, 1), wall(1, (15, 0), (15, 10), "concrete"),
-        access_point(4, 5, "ap-1"),
-    )  # fmt: skip
+        *shell(30, 10), rack(1, 1), wall(1, (15, 0), (15, 10), "concrete"), access_point(4, 5, "ap-1")
+    )
     after = with_changes(design, _variant(design, "second_everywhere"), CATALOGUE)
     check(after, CATALOGUE)
     before, then = (evaluate(d, CATALOGUE, "preview") for d in (design, after))
@@ -67,8 +67,9 @@ def test_second_everywhere_adds_cable_and_seconds() -> None:
 def test_each_offer_is_the_evaluation_of_its_own_design() -> None:
     design = _school()
     first = _variant(design, "first_only")
-    gone = Variant(id="gone", name="Gone",
-                   changes=(Remove(kind="device", id="no-such").model_dump(mode="json"),))  # fmt: skip
+    gone = Variant(
+        id="gone", name="Gone", changes=(Remove(kind="device", id="no-such").model_dump(mode="json"),)
+    )
     junk = Variant(id="junk", name="Junk", changes=({"op": "explode"},))
     held = apply(design, [put(first), put(gone), put(junk)])
     rows = offers(held, CATALOGUE, {}, TODAY)

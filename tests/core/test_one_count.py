@@ -54,9 +54,7 @@ def jobs(draw: st.DrawFn) -> Design:
         Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s16"),
         Network(id="n", name="Main", purpose="main", vlan=1, subnet="10.0.0.0/24"),
         OwnFigure(
-            id="hot",
-            figure="cabling.space_c.attic",
-            value=draw(st.sampled_from([30.0, 35.0, 45.0, 50.0])),
+            id="hot", figure="cabling.space_c.attic", value=draw(st.sampled_from([30.0, 35.0, 45.0, 50.0]))
         ),
     ]
     overhead = draw(st.sampled_from(["ceiling_void", "attic"]))
@@ -64,25 +62,82 @@ def jobs(draw: st.DrawFn) -> Design:
     years = draw(st.sampled_from([None, 1962, 2014]))
     houses = [put(b.model_copy(update={"built": years})) for b in design.of(Building).values()]
     for k in range(draw(st.integers(0, 14))):
-        more.append(Device(id=f"out-{k}", floor="f0", kind="outlet", model="outlet-double",
-                           name=f"O{k}", at=(0.5 + 0.1 * k, 1.0), height_m=0.3, mount="wall"))  # fmt: skip
+        more.append(
+            Device(
+                id=f"out-{k}",
+                floor="f0",
+                kind="outlet",
+                model="outlet-double",
+                name=f"O{k}",
+                at=(0.5 + 0.1 * k, 1.0),
+                height_m=0.3,
+                mount="wall",
+            )
+        )
     if draw(st.booleans()):
-        more.append(Device(id="cam", floor="f0", kind="camera", model="peltwick-turret", name="CAM",
-                           at=(-4.0, -3.0), height_m=draw(height), mount="wall"))  # fmt: skip
+        more.append(
+            Device(
+                id="cam",
+                floor="f0",
+                kind="camera",
+                model="peltwick-turret",
+                name="CAM",
+                at=(-4.0, -3.0),
+                height_m=draw(height),
+                mount="wall",
+            )
+        )
     if draw(st.booleans()):
         dug = draw(st.sampled_from(["loam", "stony", "machine", "there"]))
-        more.append(Duct(id="duct", name="Duct", from_floor="f0", to_floor="s0", dug=dug,
-                         path=((1.0, 3.0), (1.0, 12.0), (4.0, 15.0)),
-                         depth_m=draw(st.sampled_from([0.3, 0.45, 0.6, 1.5]))))  # fmt: skip
-        more.append(Device(id="far", floor="s0", kind="access_point", model="ravelmoor-c2",
-                           name="FAR", at=(5.0, 16.0), height_m=2.4))  # fmt: skip
+        more.append(
+            Duct(
+                id="duct",
+                name="Duct",
+                from_floor="f0",
+                to_floor="s0",
+                dug=dug,
+                path=((1.0, 3.0), (1.0, 12.0), (4.0, 15.0)),
+                depth_m=draw(st.sampled_from([0.3, 0.45, 0.6, 1.5])),
+            )
+        )
+        more.append(
+            Device(
+                id="far",
+                floor="s0",
+                kind="access_point",
+                model="ravelmoor-c2",
+                name="FAR",
+                at=(5.0, 16.0),
+                height_m=2.4,
+            )
+        )
     if draw(st.booleans()):
-        more.append(Device(id="old", floor="f0", kind="access_point", model="old-router",
-                           name="OLD", at=(1.0, 2.0), height_m=draw(height), mount="wall",
-                           state="retire"))  # fmt: skip
+        more.append(
+            Device(
+                id="old",
+                floor="f0",
+                kind="access_point",
+                model="old-router",
+                name="OLD",
+                at=(1.0, 2.0),
+                height_m=draw(height),
+                mount="wall",
+                state="retire",
+            )
+        )
     if draw(st.booleans()):
-        more.append(Device(id="used", floor="f0", kind="access_point", model="ravelmoor-c2",
-                           name="USED", at=(1.5, 2.0), height_m=draw(height), state="keep"))  # fmt: skip
+        more.append(
+            Device(
+                id="used",
+                floor="f0",
+                kind="access_point",
+                model="ravelmoor-c2",
+                name="USED",
+                at=(1.5, 2.0),
+                height_m=draw(height),
+                state="keep",
+            )
+        )
     if draw(st.booleans()):
         more.append(Injector(id="inj", device="ap-0", model="peltwick-i30"))
     return apply(design, [*floors, *houses, *(put(e) for e in more)])
@@ -170,9 +225,7 @@ def _outdoors(design: Design, device: Device) -> bool:
 def _over_ground_m(design: Design, device: Device) -> float:
     floors = design.of(Floor)
     mine = floors[device.floor]
-    ground = min(
-        f.elevation_m for f in floors.values() if f.building == mine.building and f.level >= 0
-    )
+    ground = min(f.elevation_m for f in floors.values() if f.building == mine.building and f.level >= 0)
     return mine.elevation_m + device.height_m - ground
 
 
@@ -234,9 +287,7 @@ def _check_cautions(drawn: Design) -> None:
             assert _has(step, "Attic") == ("attic" in kinds)
             assert _has(step, "Outdoors") == run.leaves
             over = {
-                leg.floor
-                for leg in run.legs
-                if leg.kind in ("ceiling_void", "joists", "attic", "raceway")
+                leg.floor for leg in run.legs if leg.kind in ("ceiling_void", "joists", "attic", "raceway")
             }
             if any(floors[f].ceiling_height_m > 2.2 for f in over):
                 assert _has(step, "Ladder")
@@ -248,12 +299,8 @@ def _check_cautions(drawn: Design) -> None:
             assert _has(step, "Ladder") == (devices[key.removeprefix("run-")].height_m > 2.2)
         if what == "near" and key in runs:
             power = CATALOGUE.model_of(devices[key.removeprefix("run-")]).power
-            injected = any(
-                i.device == key.removeprefix("run-") for i in design.of(Injector).values()
-            )
-            assert _has(step, "Powered") == (
-                (power is not None and power.poe_class > 4) or injected
-            )
+            injected = any(i.device == key.removeprefix("run-") for i in design.of(Injector).values())
+            assert _has(step, "Powered") == ((power is not None and power.poe_class > 4) or injected)
         if what == "surge":
             assert step.licensed and _has(step, "Mains")
         if what == "dig":
@@ -291,8 +338,16 @@ def test_fibre_is_capped_wherever_it_is_handled() -> None:
 def test_a_camera_through_its_wall_wants_no_surge_protection() -> None:
     """0.2 m in air is the wall it hangs on; at 1.5 m it has left the building."""
     for out_m, leaves in ((0.2, False), (1.5, True)):
-        camera = Device(id="c", floor="f", kind="camera", model="peltwick-turret", name="C",
-                        at=(20 + out_m, 10), height_m=2.5, mount="wall")  # fmt: skip
+        camera = Device(
+            id="c",
+            floor="f",
+            kind="camera",
+            model="peltwick-turret",
+            name="C",
+            at=(20 + out_m, 10),
+            height_m=2.5,
+            mount="wall",
+        )
         evaluation, steps, order = _worked(design_of(*shell(), rack(1, 10), camera))
         ids, items = {s.id for s in steps}, {k.item for k in order.lines}
         found = any(f.id.startswith("cable-surge") for f in evaluation.cable.findings)

@@ -14,30 +14,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import (
-    Design,
-    Device,
-    Injector,
-    OwnFigure,
-    Switch,
-    Wall,
-    Zone,
-    apply,
-    put,
-)
+from heathrise.core.design import Design, Device, Injector, OwnFigure, Switch, Wall, Zone, apply, put
 from heathrise.core.evaluate import Evaluation, evaluate
 from heathrise.core.in_force import in_force
 from heathrise.core.kept import as_planned
 from heathrise.core.laying import Link, Stretch, holes_of, pulling_of
-from heathrise.core.order import (
-    FirmPrice,
-    Order,
-    Pack,
-    cheapest_cover,
-    cord_for,
-    disks_for,
-    priced_items,
-)
+from heathrise.core.order import FirmPrice, Order, Pack, cheapest_cover, cord_for, disks_for, priced_items
 from heathrise.core.ordering import order_of
 from heathrise.demo import SITES
 
@@ -71,9 +53,7 @@ def test_pulling_one_access_point_by_hand(catalogue: Catalogue) -> None:
         Stretch("run", "f", "attic", 6.0, ((20.5, 5), (26.5, 5)), 2),
         Stretch("run", "f", "drop", 4.0, ((26.5, 5),), 2),
     )
-    link = Link(
-        "run", "AP-1", point.id, "f", "copper", "6", 2, 33.0, False, False, stretches=stretches
-    )
+    link = Link("run", "AP-1", point.id, "f", "copper", "6", 2, 33.0, False, False, stretches=stretches)
     holes = holes_of(design, catalogue, stretches)
     assert [h.at for h in holes] == [(10.0, 5.0)]
     pulled = pulling_of(catalogue.rules, [link])["run"]
@@ -91,10 +71,17 @@ def test_each_recorder_has_a_disk_for_parity(catalogue: Catalogue) -> None:
     """Sixteen cameras on two recorders: eight streams of 4 Mb/s for 30 days fill 10.4 TB, two disks
     and one for parity in each, six in all."""
     cameras = [
-        Device(id=f"c{k}", floor="f", kind="camera", model="peltwick-dome", name=f"C{k}",
-               at=(1.0 + k, 3), height_m=2.0)
+        Device(
+            id=f"c{k}",
+            floor="f",
+            kind="camera",
+            model="peltwick-dome",
+            name=f"C{k}",
+            at=(1.0 + k, 3),
+            height_m=2.0,
+        )
         for k in range(16)
-    ]  # fmt: skip
+    ]
     design = design_of(*shell(30, 10), rack(1, 1), *cameras)
     order = order_of(design, catalogue, evaluate(design, catalogue, "figures"), {}, TODAY)
     bought = {k.item: k.quantity for k in order.lines}
@@ -120,8 +107,7 @@ def test_packs_by_hand() -> None:
 
 @settings(max_examples=60, deadline=None)
 @given(
-    st.integers(1, 14),
-    st.lists(st.tuples(st.integers(1, 5), st.integers(1, 400)), min_size=1, max_size=4),
+    st.integers(1, 14), st.lists(st.tuples(st.integers(1, 5), st.integers(1, 400)), min_size=1, max_size=4)
 )
 def test_packs_agree_with_trying_all(wanted: int, offers: list[tuple[int, int]]) -> None:
     packs = [Pack(count, float(price)) for count, price in offers]
@@ -259,11 +245,22 @@ def test_pulling_lies_between_alone_and_together(key: str) -> None:
     rules = in_force(drawn, load_catalogue()).rules
     rates = rules.table("order.pull_minutes")
     links = [
-        Link(k.id, k.name, None, k.floor, k.medium, k.category, k.cables, k.bought_m, False, False, False,
-             tuple(Stretch(k.id, g.floor, g.kind, g.length_m, g.points, k.cables, g.way)
-                   for g in k.legs))
+        Link(
+            k.id,
+            k.name,
+            None,
+            k.floor,
+            k.medium,
+            k.category,
+            k.cables,
+            k.bought_m,
+            False,
+            False,
+            False,
+            tuple(Stretch(k.id, g.floor, g.kind, g.length_m, g.points, k.cables, g.way) for g in k.legs),
+        )
         for k in evaluation.cable.links
-    ]  # fmt: skip
+    ]
     found = {k: p.minutes for k, p in pulling_of(rules, links).items()}
     for link in links:
         metre = sum(s.length_m * rates.get(s.kind, 0.5) for s in link.stretches)
@@ -286,9 +283,11 @@ def test_the_sum_adds_up_in_whole_cents(key: str) -> None:
     parts = Decimal(0)
     for line in order.lines:
         # A line is rounded once, at its end: from the price of one, or of the packs.
-        exact = Decimal(str(line.price)) if "pack" in line.note else (
-            Decimal(str(line.each)) * Decimal(str(line.quantity))
-        )  # fmt: skip
+        exact = (
+            Decimal(str(line.price))
+            if "pack" in line.note
+            else (Decimal(str(line.each)) * Decimal(str(line.quantity)))
+        )
         assert Decimal(str(line.charged)) == cents(exact * Decimal("1.18")), line.label
         parts += Decimal(str(line.charged))
     minutes = sum((Decimal(str(t.minutes)) for t in order.tasks), Decimal(0))

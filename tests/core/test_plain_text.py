@@ -35,9 +35,4 @@ def test_what_can_be_shown_stays_as_it_is(text: str) -> None:
 
 def test_values_of_an_element_are_lines() -> None:
     given = {"name": "A\x0bB", "rules": ["x\ty", 3], "at": [1.0, 2.0], "none": None}
-    assert plain_values(given) == {
-        "name": "AB",
-        "rules": ["x y", 3],
-        "at": [1.0, 2.0],
-        "none": None,
-    }
+    assert plain_values(given) == {"name": "AB", "rules": ["x y", 3], "at": [1.0, 2.0], "none": None}

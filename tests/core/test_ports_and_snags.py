@@ -37,9 +37,16 @@ def read(
     port: PlannedPort, mbps: int | None, watts: float | None, hours: int = 0, number: int = 1
 ) -> PortReading:
     return PortReading(
-        switch=port.switch, port=port.port, device=port.device, cable=port.cable, mbps=mbps,
-        watts=watts, number=number, at=MORNING + timedelta(hours=hours), author="meter",
-    )  # fmt: skip
+        switch=port.switch,
+        port=port.port,
+        device=port.device,
+        cable=port.cable,
+        mbps=mbps,
+        watts=watts,
+        number=number,
+        at=MORNING + timedelta(hours=hours),
+        author="meter",
+    )
 
 
 @pytest.mark.parametrize(
@@ -60,7 +67,7 @@ def read(
         (PLAIN, 1000, 0.1, "met", "1 Gb/s"),
         (UPLINK, 100, None, "not_met", "bad pair"),
     ],
-)  # fmt: skip
+)
 def test_a_port_is_judged_against_the_plan(
     port: PlannedPort, mbps: int | None, watts: float | None, verdict: str, words: str
 ) -> None:
@@ -88,9 +95,11 @@ def test_a_switch_adds_up_what_was_read_of_what_it_feeds() -> None:
     other = PlannedPort("sw", "SW-1", 4, "AP-2", "ap-2", 1, 1000, 10.0, 15.4)
 
     def draw(watts: list[float | None], usable: float) -> tuple[str, float, float]:
-        seen = ports_as_seen(RULES, [FED, other, PLAIN], [
-            read(p, 1000, w) for p, w in zip((FED, other), watts, strict=True) if w is not None
-        ])  # fmt: skip
+        seen = ports_as_seen(
+            RULES,
+            [FED, other, PLAIN],
+            [read(p, 1000, w) for p, w in zip((FED, other), watts, strict=True) if w is not None],
+        )
         (row,) = switches_as_seen(seen, [("sw", "SW-1", usable)])
         return row.verdict, row.drawn_w, row.expected_w
 
@@ -112,8 +121,7 @@ def test_every_link_of_a_site_can_be_proven(key: str) -> None:
     taken = [p for p in evaluation.power.ports if p.link is not None or p.uplink]
     assert [(p.switch, p.port) for p in ports] == [(p.switch, p.port) for p in taken]
     model_mbps = {
-        d.id: load_catalogue().model_of(d).speed_mbps
-        for d in as_planned(design).tables["device"].values()
+        d.id: load_catalogue().model_of(d).speed_mbps for d in as_planned(design).tables["device"].values()
     }
     for port, use in zip(ports, taken, strict=True):
         if use.device is not None:
@@ -142,11 +150,7 @@ def test_the_faults_of_the_stand_in_meter_are_found_and_nothing_else(seed: int) 
 
 
 def _as_hidden(row: SeenPort, kind: str | None) -> bool:
-    wanted = {
-        None: ("met", ""),
-        "bad pair": ("not_met", "bad pair"),
-        "no link": ("not_met", "no link"),
-    }
+    wanted = {None: ("met", ""), "bad pair": ("not_met", "bad pair"), "no link": ("not_met", "no link")}
     if kind == "draws much":
         return row.verdict in ("near", "not_met") and "draws" in row.reason
     verdict, words = wanted[kind]
@@ -155,9 +159,16 @@ def _as_hidden(row: SeenPort, kind: str | None) -> bool:
 
 def _snag(state: str, hours: int, what: str = "Plate missing", **more: object) -> SnagRecord:
     return SnagRecord.model_validate(
-        {"key": f"key-{hours:05d}", "snag": "snag-1", "state": state, "what": what, "author": f"by {hours}",
-         "at": MORNING + timedelta(hours=hours), **more}
-    )  # fmt: skip
+        {
+            "key": f"key-{hours:05d}",
+            "snag": "snag-1",
+            "state": state,
+            "what": what,
+            "author": f"by {hours}",
+            "at": MORNING + timedelta(hours=hours),
+            **more,
+        }
+    )
 
 
 def test_a_snag_is_as_it_was_said_last_and_remembers_who_saw_it() -> None:
@@ -168,12 +179,7 @@ def test_a_snag_is_as_it_was_said_last_and_remembers_who_saw_it() -> None:
     ]
     for order in permutations(rows):
         (snag,) = snags_as_left(order, date(2026, 3, 5))
-        assert (snag.what, snag.owner, snag.seen_by, snag.said_by) == (
-            "Plate cracked",
-            "Ben",
-            "by 0",
-            "by 6",
-        )
+        assert (snag.what, snag.owner, snag.seen_by, snag.said_by) == ("Plate cracked", "Ben", "by 0", "by 6")
         assert snag.photos == ("one", "two") and snag.late
     (mended,) = snags_as_left([*rows, _snag("closed", 9)], date(2026, 3, 5))
     assert mended.state == "closed" and not mended.late
@@ -196,9 +202,4 @@ def test_open_snags_come_first_by_the_day_they_are_due() -> None:
         _snag("open", 2, due=date(2026, 4, 1)).model_copy(update={"snag": "later"}),
         _snag("open", 3, due=date(2026, 3, 9)).model_copy(update={"snag": "soon"}),
     ]
-    assert [s.snag for s in snags_as_left(rows, date(2026, 3, 2))] == [
-        "soon",
-        "later",
-        "some-day",
-        "done",
-    ]
+    assert [s.snag for s in snags_as_left(rows, date(2026, 3, 2))] == ["soon", "later", "some-day", "done"]

@@ -26,13 +26,7 @@ from .plans import access_point, design_of, rack, shell
     ],
 )
 def test_loops_by_hand(
-    device_w: float,
-    volts: float,
-    metres: float,
-    pairs: int,
-    amperes: float,
-    port_w: float,
-    far_v: float,
+    device_w: float, volts: float, metres: float, pairs: int, amperes: float, port_w: float, far_v: float
 ) -> None:
     loop = feed(device_w, volts, loop_resistance_ohm(metres, pairs, connections=0))
     assert loop.current_a == pytest.approx(amperes, abs=0.001)
@@ -46,9 +40,7 @@ def test_too_thin_a_feed_cannot_start() -> None:
 
 
 @given(st.floats(1, 60), st.floats(44, 57), st.floats(0.1, 12))
-def test_what_leaves_the_port_arrives_or_warms_the_cable(
-    device_w: float, volts: float, ohm: float
-) -> None:
+def test_what_leaves_the_port_arrives_or_warms_the_cable(device_w: float, volts: float, ohm: float) -> None:
     loop = feed(device_w, volts, ohm)
     if loop.starts:
         assert loop.port_w == pytest.approx(device_w + ohm * loop.current_a**2, rel=1e-6)
@@ -74,9 +66,7 @@ def test_verdict_depends_on_how_the_switch_allocates() -> None:
 
 
 def _demands(count: int, poe_class: int | None = 4, port_w: float = 9.0) -> tuple[Demand, ...]:
-    return tuple(
-        Demand(f"d{k}", f"D{k}", 1000, poe_class, port_w, kept_w(poe_class)) for k in range(count)
-    )
+    return tuple(Demand(f"d{k}", f"D{k}", 1000, poe_class, port_w, kept_w(poe_class)) for k in range(count))
 
 
 def test_five_powered_ports_for_six_devices(catalogue: Catalogue) -> None:
@@ -113,16 +103,11 @@ def test_router_without_power_and_half_powered_switch(catalogue: Catalogue) -> N
 
 @settings(max_examples=25, deadline=None)
 @given(st.lists(st.sampled_from([None, 2, 3, 4]), max_size=22), st.floats(3, 25))
-def test_no_limit_is_ever_broken(
-    catalogue: Catalogue, classes: list[int | None], port_w: float
-) -> None:
+def test_no_limit_is_ever_broken(catalogue: Catalogue, classes: list[int | None], port_w: float) -> None:
     demands = tuple(
-        Demand(f"d{k}", f"D{k}", 1000, c, port_w if c else 0.0, kept_w(c))
-        for k, c in enumerate(classes)
+        Demand(f"d{k}", f"D{k}", 1000, c, port_w if c else 0.0, kept_w(c)) for k, c in enumerate(classes)
     )
-    shelves = tuple(
-        Shelf(key, key, catalogue.switches[key]) for key in ("dunthrip-s8", "dunthrip-s16")
-    )
+    shelves = tuple(Shelf(key, key, catalogue.switches[key]) for key in ("dunthrip-s8", "dunthrip-s16"))
     result = assign(demands, shelves)
     assert set(result.slots) | set(result.left) == {d.id for d in demands}
     taken = [(s.switch, s.port) for s in result.slots.values()]
@@ -132,9 +117,7 @@ def test_no_limit_is_ever_broken(
         here = {k: s for k, s in result.slots.items() if s.switch == shelf.id}
         fed = [by_id[k] for k in here if by_id[k].poe_class is not None]
         watts = sum(
-            RULES.poe_classes[d.poe_class or 0].reserved_w
-            if shelf.model.allocates == "class"
-            else d.port_w
+            RULES.poe_classes[d.poe_class or 0].reserved_w if shelf.model.allocates == "class" else d.port_w
             for d in fed
         )
         assert watts <= shelf.model.budget_w + 0.05 * len(fed)
@@ -180,15 +163,9 @@ def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> No
 
 
 def test_smallest_switch_that_fits_is_the_cheapest(catalogue: Catalogue) -> None:
-    finding = next(
-        f for f in evaluate(_six_points(None), catalogue).findings if f.id == "power-none-rack"
-    )
+    finding = next(f for f in evaluate(_six_points(None), catalogue).findings if f.id == "power-none-rack")
     element = finding.cures[0].changes[0].element  # type: ignore[union-attr]
-    cheaper = [
-        m
-        for m in catalogue.switches.values()
-        if m.price < catalogue.switches[element["model"]].price
-    ]
+    cheaper = [m for m in catalogue.switches.values() if m.price < catalogue.switches[element["model"]].price]
     for model in cheaper:
         assert evaluate(_six_points(model.id), catalogue).power.left
 

@@ -41,23 +41,36 @@ CATALOGUE = load_catalogue()
 
 
 def _room(key: str, west: float) -> Space:
-    return Space(id=key, floor="f", name=key.title(), use="calls",
-                 outline=((west, 0), (west + 4, 0), (west + 4, 4), (west, 4)))  # fmt: skip
+    return Space(
+        id=key,
+        floor="f",
+        name=key.title(),
+        use="calls",
+        outline=((west, 0), (west + 4, 0), (west + 4, 4), (west, 4)),
+    )
 
 
 def _relayed(clients: int, second: bool = False) -> Design:
     """A wired access point, one 20 m on that hangs on it over the air, perhaps a third behind."""
     rows = [
-        *shell(80, 6), rack(1, 1), access_point(2, 2),
-        access_point(22, 2, "ap-2"), Run(id="r2", device="ap-2", over_air=True),
-        _room("far", 20.0), ClientGroup(id="g", space="far", kind="laptop", count=clients),
+        *shell(80, 6),
+        rack(1, 1),
+        access_point(2, 2),
+        access_point(22, 2, "ap-2"),
+        Run(id="r2", device="ap-2", over_air=True),
+        _room("far", 20.0),
+        ClientGroup(id="g", space="far", kind="laptop", count=clients),
         Network(id="n", name="Main", purpose="main", vlan=1, subnet="192.168.1.0/24"),
         WirelessName(id="s", network="n", ssid="Main"),
         Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
-    ]  # fmt: skip
+    ]
     if second:
-        rows += [access_point(42, 2, "ap-3"), Run(id="r3", device="ap-3", over_air=True),
-                 _room("end", 40.0), ClientGroup(id="h", space="end", kind="laptop", count=4)]  # fmt: skip
+        rows += [
+            access_point(42, 2, "ap-3"),
+            Run(id="r3", device="ap-3", over_air=True),
+            _room("end", 40.0),
+            ClientGroup(id="h", space="end", kind="laptop", count=4),
+        ]
     return design_of(*rows)
 
 
@@ -81,8 +94,7 @@ def test_what_hangs_on_a_relay_goes_through_the_air_twice(second: bool) -> None:
         if load.band != "5":
             asked[load.device] += sum(u.mbps for u in load.using)
     behind = {
-        "ap-2": asked["ap-2"]
-        + (asked.get("ap-3", 0) if second and links["ap-3"].parent == "ap-2" else 0)
+        "ap-2": asked["ap-2"] + (asked.get("ap-3", 0) if second and links["ap-3"].parent == "ap-2" else 0)
     }
     if second:
         behind["ap-3"] = asked["ap-3"]
@@ -97,9 +109,10 @@ def test_what_hangs_on_a_relay_goes_through_the_air_twice(second: bool) -> None:
 
 def test_six_gigahertz_takes_part(catalogue: Catalogue) -> None:
     design = design_of(
-        *shell(8, 8), access_point(4, 4, model="ravelmoor-c6"),
+        *shell(8, 8),
+        access_point(4, 4, model="ravelmoor-c6"),
         ClientGroup(id="g", space="room", kind="phone", count=6),
-    )  # fmt: skip
+    )
     _, _, busy = _busy(design)
     using = {load.band: sum(u.clients for u in load.using) for load in busy.loads}
     assert using["6"] == pytest.approx(6) and not using["5"] and not using["2.4"]
@@ -111,9 +124,7 @@ def test_old_clients_stay_on_the_lowest_band_and_want_a_name() -> None:
     design = design_of(*shell(8, 8), access_point(4, 4), network, old)
     _, _, busy = _busy(design)
     assert {load.band for load in busy.loads if load.using} == {"2.4"}
-    finding = next(
-        f for f in evaluate(design, CATALOGUE, "figures").findings if f.id == "brief-old"
-    )
+    finding = next(f for f in evaluate(design, CATALOGUE, "figures").findings if f.id == "brief-old")
     after = apply(design, finding.cures[0].changes)
     (name,) = after.of(WirelessName).values()
     assert (name.bands, name.security, name.fast_transition) == (("2.4",), "wpa2", False)
@@ -130,9 +141,7 @@ def test_the_busiest_hour_is_a_finding_with_cures_and_in_the_offers() -> None:
     busy = found.signal.busy
     assert busy is not None and busy.worst > busy.most_share
     finding = next(f for f in found.findings if f.id == "signal-busy-5")
-    assert finding.severity == "not_met" and finding.figure == pytest.approx(
-        100 * busy.worst, abs=0.1
-    )
+    assert finding.severity == "not_met" and finding.figure == pytest.approx(100 * busy.worst, abs=0.1)
     view = busy_view(school, CATALOGUE)
     assert view.busy.worst == pytest.approx(busy.worst) and finding.searches_cures and view.cures
     offer = offer_of(None, "x", school, CATALOGUE, {}, date(2026, 11, 25))
@@ -144,19 +153,14 @@ def test_a_cure_says_what_it_spoils() -> None:
     for key in ("school", "practice"):
         design = next(s for s in SITES if s.key == key).make()
         planned = as_planned(design)
-        crowd = [
-            put(g.model_copy(update={"count": 6 * g.count}))
-            for g in planned.of(ClientGroup).values()
-        ]
+        crowd = [put(g.model_copy(update={"count": 6 * g.count})) for g in planned.of(ClientGroup).values()]
         full = apply(design, crowd)
         before = {r.space: r for r in evaluate(full, CATALOGUE).rooms}
         rank = {"not_met": 0, "near": 1, "met": 2, "not_needed": 3}
         for cure in busy_view(full, CATALOGUE).cures:
             after = evaluate(apply(full, cure.changes), CATALOGUE)
             worse = [r.name for r in after.rooms if rank[r.verdict] < rank[before[r.space].verdict]]
-            assert (
-                bool(worse) == ("spoils: " in cure.effect and " from " in cure.effect) or not worse
-            )
+            assert bool(worse) == ("spoils: " in cure.effect and " from " in cure.effect) or not worse
             for name in worse[:3]:
                 assert name in cure.effect, (cure.label, cure.effect)
 
@@ -181,9 +185,7 @@ def test_slow_is_not_mended_over_air_that_is_full_or_a_link_that_halves(kind: st
         access_point(6, 6),
         Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
     ]
-    few = design_of(
-        *base, _pain(kind, (6, 7)), ClientGroup(id="g", space="room", kind="phone", count=2)
-    )
+    few = design_of(*base, _pain(kind, (6, 7)), ClientGroup(id="g", space="room", kind="phone", count=2))
     assert _outcome(few)[0] == "mended"
     # A line of 500 and 75 phones: what they ask for fits the line and not the air.
     site = few.site.model_copy(update={"line_mbps": 5000.0, "width_5ghz_mhz": 20})
@@ -197,8 +199,13 @@ def test_slow_is_not_mended_over_air_that_is_full_or_a_link_that_halves(kind: st
 
 def test_only_the_switches_in_its_way_count() -> None:
     """An old switch of 100 Mb/s in another rack slows nobody who does not hang on it."""
-    rows = [*shell(12, 12), rack(1, 1), access_point(6, 6), _pain("slow", (6, 7)),
-            Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8")]  # fmt: skip
+    rows = [
+        *shell(12, 12),
+        rack(1, 1),
+        access_point(6, 6),
+        _pain("slow", (6, 7)),
+        Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
+    ]
     design = design_of(*rows)
     aside = Switch(id="sw-2", equipment_room="rack", name="SW-2", model="old-switch-100")
     for one in (design, apply(design, [put(aside)])):
@@ -220,8 +227,14 @@ def test_nothing_is_mended_by_what_finds_no_port(kind: str) -> None:
         )
         for k in range(5)
     ]
-    rows = [*shell(12, 12), rack(1, 1), *cameras, access_point(6, 6), _pain(kind, (6, 7)),
-            Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8")]  # fmt: skip
+    rows = [
+        *shell(12, 12),
+        rack(1, 1),
+        *cameras,
+        access_point(6, 6),
+        _pain(kind, (6, 7)),
+        Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
+    ]
     design = design_of(*rows)
     result = evaluate(design, CATALOGUE)
     left = {row.device for row in result.power.left}
@@ -247,8 +260,7 @@ def test_a_wire_is_given_only_by_a_socket_that_ends_in_a_port() -> None:
     assert (wish.given, wish.missing) == (2, 0)
     # Ten sockets and fewer ports.
     more = [
-        outlet.model_copy(update={"id": f"o{k}", "name": f"O{k}", "at": (1.0 + k, 0.1)})
-        for k in range(4)
+        outlet.model_copy(update={"id": f"o{k}", "name": f"O{k}", "at": (1.0 + k, 0.1)}) for k in range(4)
     ]
     many = group.model_copy(update={"count": 10, "wired": 10})
     result = evaluate(design_of(*rows[:-2], many, switch, *more), CATALOGUE)
@@ -261,17 +273,13 @@ def test_a_wire_is_given_only_by_a_socket_that_ends_in_a_port() -> None:
 
 @settings(max_examples=40, deadline=None)
 @given(st.integers(2, 5), st.data())
-def test_tied_radios_share_a_channel_at_the_least_cost_of_all_that_do(
-    n: int, data: st.DataObject
-) -> None:
+def test_tied_radios_share_a_channel_at_the_least_cost_of_all_that_do(n: int, data: st.DataObject) -> None:
     plan = air_of(design_of(*shell(), access_point(1, 1)), CATALOGUE).channels
     options = (36, 44, 52)
     heard = [[0] * n for _ in range(n)]
     for i, j in itertools.combinations(range(n), 2):
         heard[i][j] = heard[j][i] = data.draw(st.integers(-95, -50))
-    pairs = data.draw(
-        st.lists(st.sampled_from(list(itertools.combinations(range(n), 2))), max_size=2)
-    )
+    pairs = data.draw(st.lists(st.sampled_from(list(itertools.combinations(range(n), 2))), max_size=2))
     whole = Task("5", 40, options, tuple(map(tuple, heard)), (None,) * n, plan)
     task = tied(whole, pairs)
     found = solve(task, 2.0)
@@ -290,22 +298,21 @@ def test_tied_radios_share_a_channel_at_the_least_cost_of_all_that_do(
 
 def test_two_that_are_set_apart_cannot_hang_on_one_another() -> None:
     design = _relayed(1)
-    set_to = [
-        put(Radio(id=f"rd-{k}", device=f"ap-{k}", band="5", channel=c))
-        for k, c in ((1, 36), (2, 44))
-    ]
-    found = next(
-        f for f in evaluate(apply(design, set_to), CATALOGUE).findings if f.id == "signal-mesh-ap-2"
-    )
+    set_to = [put(Radio(id=f"rd-{k}", device=f"ap-{k}", band="5", channel=c)) for k, c in ((1, 36), (2, 44))]
+    found = next(f for f in evaluate(apply(design, set_to), CATALOGUE).findings if f.id == "signal-mesh-ap-2")
     assert found.severity == "not_met" and "different channels" in found.text
 
 
 def test_any_parent_that_works_is_a_second_one() -> None:
     """The loudest second is over the limit of level; a lesser one within it counts all the same."""
     rows = [
-        *shell(60, 8), rack(1, 1), access_point(4, 4), access_point(20, 4, "ap-2"), access_point(26, 4, "ap-3"),
+        *shell(60, 8),
+        rack(1, 1),
+        access_point(4, 4),
+        access_point(20, 4, "ap-2"),
+        access_point(26, 4, "ap-3"),
         Run(id="r3", device="ap-3", over_air=True),
-    ]  # fmt: skip
+    ]
     design = design_of(*rows)
     (link,) = mesh_links(air_of(design, CATALOGUE))
     assert link.parent == "ap-2"

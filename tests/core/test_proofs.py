@@ -50,9 +50,7 @@ def test_the_fewest_are_the_fewest_whichever_points_a_room_leaves_out(data: st.D
     def served(taken: tuple[int, ...]) -> bool:
         rows = list(taken)
         ok = first[rows].any(axis=0) & (~seconds | (second[rows].sum(axis=0) >= 2))
-        everybody = np.where(
-            seconds, (first.any(axis=0)) & (second.sum(axis=0) >= 2), first.any(axis=0)
-        )
+        everybody = np.where(seconds, (first.any(axis=0)) & (second.sum(axis=0) >= 2), first.any(axis=0))
         for room in np.unique(rooms):
             here = rooms == room
             wanted = math.ceil(share * here.sum() - 1e-9)
@@ -93,9 +91,7 @@ def test_an_answer_is_a_whole_plan(key: str) -> None:
         worked = evaluate(after, CATALOGUE, "figures")
         total = order_of(after, CATALOGUE, worked, {}, TODAY).sum.total
         assert answer.offer.total == pytest.approx(total, abs=0.011)
-        assert {r.name for r in worked.rooms if r.verdict in ("near", "not_met")} == set(
-            answer.short
-        )
+        assert {r.name for r in worked.rooms if r.verdict in ("near", "not_met")} == set(answer.short)
         for row in worked.power.left:
             assert any(f.startswith(f"{row.name}:") for f in answer.fails)
             assert not with_ports(after, CATALOGUE, {})[0]  # no cure has a port for it
@@ -113,9 +109,7 @@ def test_an_answer_is_a_whole_plan(key: str) -> None:
         assert cheapest.offer.total == min(a.offer.total for a in rest)
     strongest = next((a for a in found.answers if a.goal == "strongest"), None)
     if strongest is not None and strongest.proven:
-        assert (
-            "not " not in strongest.proof.split(";")[1] and "dB take more than" in strongest.proof
-        )
+        assert "not " not in strongest.proof.split(";")[1] and "dB take more than" in strongest.proof
 
 
 def test_the_number_that_is_needed_is_said() -> None:
@@ -124,22 +118,23 @@ def test_the_number_that_is_needed_is_said() -> None:
     for k in range(6):
         west = 70.0 * k
         rows.append(
-            type(shell()[3]).model_validate({
-                "id": f"r{k}", "floor": "f", "name": f"R{k}", "use": "everyday",
-                "outline": ((west, 0), (west + 3, 0), (west + 3, 3), (west, 3)),
-            })
-        )  # fmt: skip
-    found = search_sites(
-        design_of(*rows), CATALOGUE, Wishes(goals=("fewest",), most=2, seconds=8), {}, TODAY
-    )
+            type(shell()[3]).model_validate(
+                {
+                    "id": f"r{k}",
+                    "floor": "f",
+                    "name": f"R{k}",
+                    "use": "everyday",
+                    "outline": ((west, 0), (west + 3, 0), (west + 3, 3), (west, 3)),
+                }
+            )
+        )
+    found = search_sites(design_of(*rows), CATALOGUE, Wishes(goals=("fewest",), most=2, seconds=8), {}, TODAY)
     assert not found.answers and found.none.endswith("at least 6 are needed.")
 
 
 def test_what_is_not_needed_breaks_no_call_either() -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
-    before = {
-        h.habit for h in evaluate(mill, CATALOGUE).signal.habits or () if h.verdict == "holds"
-    }
+    before = {h.habit for h in evaluate(mill, CATALOGUE).signal.habits or () if h.verdict == "holds"}
     for cure in needless(mill, CATALOGUE):
         after = evaluate(apply(mill, cure.changes), CATALOGUE)
         assert before <= {h.habit for h in after.signal.habits or () if h.verdict == "holds"}
@@ -167,9 +162,7 @@ def test_an_offer_by_policy_has_a_port_for_what_it_adds(key: str) -> None:
 
 @settings(max_examples=15, deadline=None)
 @given(
-    st.integers(3, 14),
-    st.integers(0, 4),
-    st.sampled_from(["dunthrip-s8", "dunthrip-s16", "dunthrip-u16"]),
+    st.integers(3, 14), st.integers(0, 4), st.sampled_from(["dunthrip-s8", "dunthrip-s16", "dunthrip-u16"])
 )
 def test_a_rack_s_cure_is_what_its_words_say(points: int, cameras: int, model: str) -> None:
     """Taken, every link has its port unless it says otherwise, and the watts are kept that it says
@@ -202,9 +195,7 @@ def test_a_rack_s_cure_is_what_its_words_say(points: int, cameras: int, model: s
 
 
 def _network(subnet: str, clients: int) -> Network:
-    return Network(
-        id="n", name="Main", purpose="main", vlan=10, subnet=subnet, expected_clients=clients
-    )
+    return Network(id="n", name="Main", purpose="main", vlan=10, subnet=subnet, expected_clients=clients)
 
 
 @pytest.mark.parametrize("text", ["192.168.10.5", "192.168.10.0", "10.0.0.1", "fd00::1"])
@@ -223,13 +214,9 @@ def test_a_subnet_is_as_large_as_what_it_gives_out(prefix: int, clients: int) ->
     network = _network(f"192.168.16.0/{prefix}", clients)
     design = design_of(*shell(), network)
     sheet = settings_sheet(design, CATALOGUE, [], {}).networks[0]
-    pool = (
-        int(ipaddress.ip_address(sheet.pool_last)) - int(ipaddress.ip_address(sheet.pool_first)) + 1
-    )
+    pool = int(ipaddress.ip_address(sheet.pool_last)) - int(ipaddress.ip_address(sheet.pool_first)) + 1
     factor = CATALOGUE.rules["settings.clients_factor"]
-    found = next(
-        (f for f in evaluate(design, CATALOGUE).findings if f.id == "settings-size-n"), None
-    )
+    found = next((f for f in evaluate(design, CATALOGUE).findings if f.id == "settings-size-n"), None)
     assert (found is not None) == (pool < math.ceil(factor * clients))
     if found is not None:
         assert found.figure == pool

@@ -15,12 +15,7 @@ from heathrise.core.design import Opening
 from heathrise.core.signal.antennas import attenuation_db, open_loss_db
 from heathrise.core.signal.grid import Grid
 from heathrise.core.signal.kernel import wall_losses_db
-from heathrise.core.signal.propagation import (
-    angle_factor,
-    distance_loss_db,
-    floors_loss_db,
-    noise_floor_dbm,
-)
+from heathrise.core.signal.propagation import angle_factor, distance_loss_db, floors_loss_db, noise_floor_dbm
 from heathrise.core.signal.walls import COLUMNS, panels_of
 
 from .plans import design_of, shell, wall
@@ -101,9 +96,7 @@ def test_walls_that_meet_count_no_more_than_they_are(catalogue: Catalogue) -> No
 
 def test_an_opening_stands_in_for_its_wall(catalogue: Catalogue) -> None:
     walls = [((5, -5), (5, 5), "brick-cavity")]
-    door = Opening(
-        id="o", wall="w0", kind="door", offset_m=4.5, width_m=1, construction="door-hollow"
-    )
+    door = Opening(id="o", wall="w0", kind="door", offset_m=4.5, width_m=1, construction="door-hollow")
     through = _loss(walls, (0, 0), (10, 0), catalogue=catalogue, openings=[door])
     beside = _loss(walls, (0, 2), (10, 2), catalogue=catalogue, openings=[door])
     assert through == pytest.approx(3.0)
@@ -169,10 +162,14 @@ def test_antennas(pattern: str, mount: str, towards: tuple, loss_db: float) -> N
 
 @settings(max_examples=80, deadline=None)
 @given(
-    st.sampled_from(["dome", "omni", "panel"]), st.sampled_from(["ceiling", "wall"]),
-    st.floats(-180, 180), st.floats(-30, 30), st.floats(-20, 20), st.floats(-20, 20),
+    st.sampled_from(["dome", "omni", "panel"]),
+    st.sampled_from(["ceiling", "wall"]),
+    st.floats(-180, 180),
+    st.floats(-30, 30),
+    st.floats(-20, 20),
+    st.floats(-20, 20),
     st.floats(-9, 9),
-)  # fmt: skip
+)
 def test_one_pass_gives_distance_and_pattern(
     pattern: str, mount: str, azimuth: float, tilt: float, dx: float, dy: float, rise: float
 ) -> None:
@@ -191,9 +188,7 @@ def test_turning_antenna_and_client_together_changes_nothing(
 ) -> None:
     def heard(extra: float) -> float:
         a, e = math.radians(20 + extra), math.radians(elevation)
-        offset = metres * np.array(
-            [[math.sin(a) * math.cos(e), math.cos(a) * math.cos(e), math.sin(e)]]
-        )
+        offset = metres * np.array([[math.sin(a) * math.cos(e), math.cos(a) * math.cos(e), math.sin(e)]])
         return float(attenuation_db("panel", offset, "wall", extra, 0.0)[0])
 
     assert heard(azimuth) == pytest.approx(heard(0.0), abs=1e-6)

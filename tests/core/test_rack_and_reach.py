@@ -65,9 +65,7 @@ def test_every_switch_keeps_a_port_for_its_way_up(catalogue: Catalogue) -> None:
     )
     kept = uplinks(shelves)
     ways = [(u.slot.switch, u.slot.port, u.to) for u in kept]
-    assert ways == [
-        ("s0", 8, None), ("s0", 7, "s1"), ("s0", 6, "s2"), ("s1", 17, "s0"), ("s2", 16, "s0"),
-    ]  # fmt: skip
+    assert ways == [("s0", 8, None), ("s0", 7, "s1"), ("s0", 6, "s2"), ("s1", 17, "s0"), ("s2", 16, "s0")]
     full = tuple(Demand(f"d{k}", f"d{k}", 1000) for k in range(60))
     given_away = {(s.switch, s.port) for s in assign(full, shelves).slots.values()}
     assert not given_away & {(u.slot.switch, u.slot.port) for u in kept}
@@ -75,8 +73,12 @@ def test_every_switch_keeps_a_port_for_its_way_up(catalogue: Catalogue) -> None:
 
 
 def test_the_uplink_is_on_and_carries_every_network(catalogue: Catalogue) -> None:
-    nets = [network("main", 10, "main"), network("a", 21, "staff"), network("b", 22, "staff"),
-            network("m", 99, "management")]  # fmt: skip
+    nets = [
+        network("main", 10, "main"),
+        network("a", 21, "staff"),
+        network("b", 22, "staff"),
+        network("m", 99, "management"),
+    ]
     design, _ = found(catalogue, rack(2, 2), switch("dunthrip-s8"), *nets, access_point(5, 5))
     sheet = evaluate(design, catalogue).settings
     assert sheet is not None
@@ -193,21 +195,27 @@ def test_an_upstream_written_as_an_address_is_still_compared(catalogue: Catalogu
     site = Site(id="site", upstream_subnet="192.168.1.1/24")
     _, findings = found(catalogue, site, network("main", 1, "main", subnet="192.168.1.77/24"))
     assert "192.168.1.0/24 overlaps the upstream" in findings["settings-upstream-main"].text
-    _, findings = found(
-        catalogue, Site(id="site", upstream_subnet="later"), network("m", 5, "main")
-    )
+    _, findings = found(catalogue, Site(id="site", upstream_subnet="later"), network("m", 5, "main"))
     assert "'later'" in findings["settings-upstream-unread"].text
 
 
 @pytest.mark.parametrize(
     ("subnet", "private"),
     [
-        ("10.3.0.0/16", True), ("172.31.4.0/24", True), ("192.168.7.9/24", True),
-        ("fd12:3456::/48", True), ("172.32.0.0/24", False), ("169.254.0.0/16", False),
-        ("127.0.0.0/8", False), ("192.0.2.0/24", False), ("198.18.0.0/15", False),
-        ("0.0.0.0/8", False), ("192.168.0.0/15", False), ("2001:db8::/32", False),
+        ("10.3.0.0/16", True),
+        ("172.31.4.0/24", True),
+        ("192.168.7.9/24", True),
+        ("fd12:3456::/48", True),
+        ("172.32.0.0/24", False),
+        ("169.254.0.0/16", False),
+        ("127.0.0.0/8", False),
+        ("192.0.2.0/24", False),
+        ("198.18.0.0/15", False),
+        ("0.0.0.0/8", False),
+        ("192.168.0.0/15", False),
+        ("2001:db8::/32", False),
     ],
-)  # fmt: skip
+)
 def test_private_means_what_is_set_aside_for_it(subnet: str, private: bool) -> None:
     parsed = parse_subnet(subnet)
     assert parsed is not None and is_private(parsed) == private
@@ -224,9 +232,11 @@ def test_who_may_not_reach_whom(catalogue: Catalogue) -> None:
     design, findings = found(catalogue, *nets)
     reach = {k.removeprefix("settings-reach-"): f for k, f in findings.items() if "reach-" in k}
     assert {k: f.severity for k, f in reach.items()} == {
-        "staff-manage": "not_met", "things-manage": "not_met", "things-main": "near",
+        "staff-manage": "not_met",
+        "things-manage": "not_met",
+        "things-main": "near",
         "cams-main": "not_met",
-    }  # fmt: skip
+    }
     for finding in reach.values():
         after = apply(design, finding.cures[0].changes)
         assert finding.id not in {f.id for f in evaluate(after, catalogue).findings}
@@ -261,8 +271,9 @@ def test_beacons_of_a_sensors_name_count_at_its_own_rate(catalogue: Catalogue) -
 
 
 def test_indoor_gear_out_of_doors_is_told(catalogue: Catalogue) -> None:
-    yard = Space(id="yard", floor="f", name="Yard", outdoor=True,
-                 outline=((0, -10), (20, -10), (20, 0), (0, 0)))  # fmt: skip
+    yard = Space(
+        id="yard", floor="f", name="Yard", outdoor=True, outline=((0, -10), (20, -10), (20, 0), (0, 0))
+    )
     camera = Device(id="c", floor="f", kind="camera", model="peltwick-dome", name="CAM", at=(5, -4))
     parts = (yard, access_point(5, -5), camera, access_point(30, 9, "ap-2"))
     design, findings = found(catalogue, *parts)
@@ -306,9 +317,7 @@ def test_a_job_for_cable_alone_is_short_of_no_access_point(catalogue: Catalogue)
 
 def test_cords_that_are_too_long_are_cured_by_shorter_ones(catalogue: Catalogue) -> None:
     """88 m with 12 m of cords: C = (102 - 88) / 1.2 = 11.6, so 11.5 in all do."""
-    site = Site(
-        id="site", cords_m=12, slack_device_m=20, slack_rack_m=20, cables_per_access_point=1
-    )
+    site = Site(id="site", cords_m=12, slack_device_m=20, slack_rack_m=20, cables_per_access_point=1)
     wide = Space(id="w", floor="f", name="W", outline=((0, 0), (60, 0), (60, 3), (0, 3)))
     cool = Floor(id="f", building="b", name="Cellar", level=-1)
     parts = (site, cool, wide, rack(1, 1.5), access_point(47, 1.5))
@@ -358,9 +367,7 @@ def test_hand_set_primaries_share_the_block_that_holds_them() -> None:
 
 
 @pytest.mark.parametrize(("band", "channel"), [("5", 149), ("2.4", 36), ("5", 7), ("6", 97)])
-def test_a_channel_the_domain_does_not_have_is_refused(
-    catalogue: Catalogue, band: str, channel: int
-) -> None:
+def test_a_channel_the_domain_does_not_have_is_refused(catalogue: Catalogue, band: str, channel: int) -> None:
     point = access_point(5, 5, model="ravelmoor-c6")
     radio = Radio.model_validate({"id": "r", "device": "ap-1", "band": band, "channel": channel})
     before = design_of(*shell(), point)
@@ -374,9 +381,7 @@ def test_a_channel_the_domain_does_not_have_is_refused(
     louder = radio.model_copy(update={"power_dbm": 10.0})
     cured = apply(after, finding.cures[0].changes)
     assert not [f for f in evaluate(cured, catalogue).findings if "illegal" in f.id]
-    check_edit(
-        apply(before, [put(radio)]), apply(after, [put(radio)]), [put(radio)], load_catalogue()
-    )
+    check_edit(apply(before, [put(radio)]), apply(after, [put(radio)]), [put(radio)], load_catalogue())
     with pytest.raises(DesignError):
         check_edit(after, apply(after, [put(louder)]), [put(louder)], load_catalogue())
 
@@ -394,12 +399,9 @@ def tasks(draw: st.DrawFn) -> Task:
         st.sampled_from([("2.4", 20, (1, 6, 11)), ("5", 40, (36, 44, 52)), ("5", 80, (36, 52))])
     )
     fixed = tuple(
-        draw(st.sampled_from([None, None, options[0], 6 if band == "2.4" else 40]))
-        for _ in range(n)
+        draw(st.sampled_from([None, None, options[0], 6 if band == "2.4" else 40])) for _ in range(n)
     )
-    return Task(
-        band, width, options, tuple(map(tuple, heard)), fixed, band_plan(RULES, "americas", True)
-    )
+    return Task(band, width, options, tuple(map(tuple, heard)), fixed, band_plan(RULES, "americas", True))
 
 
 @settings(max_examples=50, deadline=None)

@@ -25,16 +25,11 @@ CATALOGUE = load_catalogue()
 
 @pytest.mark.parametrize("width", [20, 40, 80])
 @pytest.mark.parametrize(("domain", "per_mhz", "most"), [("americas", 5, 30), ("europe", 10, 23)])
-def test_the_cap_on_6_ghz_follows_the_width(
-    width: int, domain: str, per_mhz: int, most: int
-) -> None:
+def test_the_cap_on_6_ghz_follows_the_width(width: int, domain: str, per_mhz: int, most: int) -> None:
     site, *rest = shell()
     own = OwnFigure(id="w", figure="bands.width_6_mhz", value=float(width))
     design = design_of(
-        site.model_copy(update={"domain": domain}),
-        *rest,
-        own,
-        access_point(5, 5, model="ravelmoor-c6"),
+        site.model_copy(update={"domain": domain}), *rest, own, access_point(5, 5, model="ravelmoor-c6")
     )
     radio = air_of(design, CATALOGUE).radios["ap-1", "6"]
     cap = min(most, per_mhz + 10 * math.log10(width))
@@ -51,9 +46,7 @@ def test_an_antenna_too_strong_for_the_band_is_found_and_switched_off() -> None:
     finding = found["signal-eirp-ap-1-5"]
     assert (finding.figure, finding.limit, finding.severity) == (15, 12, "not_met")
     after = apply(design, finding.cures[0].changes)
-    assert "signal-eirp-ap-1-5" not in {
-        f.id for f in evaluate(after, CATALOGUE, "figures").findings
-    }
+    assert "signal-eirp-ap-1-5" not in {f.id for f in evaluate(after, CATALOGUE, "figures").findings}
     # As shipped it is within what is allowed.
     assert not [k for k in _ids(design_of(*shell(), point)) if k.startswith("signal-eirp")]
 
@@ -71,20 +64,15 @@ def test_on_6_ghz_only_wpa3_joins(security: str, bands: tuple[str, ...]) -> None
     network = Network(id="n", name="Main", purpose="main", vlan=1, subnet="192.168.1.0/24")
     design = design_of(*shell(), access_point(5, 5), network, name)
     finding = next(
-        (f for f in evaluate(design, CATALOGUE, "figures").findings if f.id == "settings-six-s"),
-        None,
+        (f for f in evaluate(design, CATALOGUE, "figures").findings if f.id == "settings-six-s"), None
     )
-    assert (finding is not None) == (
-        "6" in bands and security in ("wpa2", "wpa3_wpa2", "open_portal")
-    )
+    assert (finding is not None) == ("6" in bands and security in ("wpa2", "wpa3_wpa2", "open_portal"))
     for cure in finding.cures if finding else ():
         assert "settings-six-s" not in _ids(apply(design, cure.changes))
 
 
 def _walk(design, seed: int) -> list[Reading]:  # type: ignore[no-untyped-def]
-    rows = surveyed_csv(
-        design, CATALOGUE, Hidden(noise_db=3.0), spots_of(design), seed
-    ).splitlines()
+    rows = surveyed_csv(design, CATALOGUE, Hidden(noise_db=3.0), spots_of(design), seed).splitlines()
     ids = {d.name: d.id for d in design.tables["device"].values()}
     return [
         Reading(floor=f, at=(float(x), float(y)), device=ids[who], band=band, dbm=float(dbm))  # type: ignore[arg-type]
@@ -96,10 +84,7 @@ def _walk(design, seed: int) -> list[Reading]:  # type: ignore[no-untyped-def]
 @given(
     st.integers(0, 999),
     st.lists(
-        st.sampled_from(["ap-1", "ap-4", "ap-9", "ap-12", "ap-14"]),
-        min_size=2,
-        max_size=2,
-        unique=True,
+        st.sampled_from(["ap-1", "ap-4", "ap-9", "ap-12", "ap-14"]), min_size=2, max_size=2, unique=True
     ),
 )
 def test_two_that_were_swapped_are_named_and_nothing_is_fitted(seed: int, pair: list[str]) -> None:

@@ -18,12 +18,18 @@ from . import reference_ray as plain
 from .sites import sites, turned
 
 SLOW = settings(
-    max_examples=80, deadline=None,
-    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
-)  # fmt: skip
+    max_examples=80, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large]
+)
 HAIR_M = 0.004
-SPOTS = [(1.3171, 1.7313), (5.7731, 3.1179), (9.4137, 2.2191), (13.7191, 1.1337), (3.3913, -4.7719),
-         (4.9177, 15.9313), (-2.7193, 6.4411)]  # fmt: skip
+SPOTS = [
+    (1.3171, 1.7313),
+    (5.7731, 3.1179),
+    (9.4137, 2.2191),
+    (13.7191, 1.1337),
+    (3.3913, -4.7719),
+    (4.9177, 15.9313),
+    (-2.7193, 6.4411),
+]
 
 
 def _in_doubt(design: Design, device: Device) -> bool:

@@ -25,16 +25,19 @@ PLANNED = PlannedCable("ap-1", "AP-1", 1, fixed_m=40.0, limit_m=90.0)
 
 
 def said(
-    result: str = "pass",
-    length_m: float | None = None,
-    hours: int = 0,
-    number: int = 1,
-    **more: object,
+    result: str = "pass", length_m: float | None = None, hours: int = 0, number: int = 1, **more: object
 ) -> CableTest:
     return CableTest.model_validate(
-        {"number": number, "at": MORNING + timedelta(hours=hours), "author": "me", "device": "ap-1",
-         "result": result, "length_m": length_m, **more}
-    )  # fmt: skip
+        {
+            "number": number,
+            "at": MORNING + timedelta(hours=hours),
+            "author": "me",
+            "device": "ap-1",
+            "result": result,
+            "length_m": length_m,
+            **more,
+        }
+    )
 
 
 @pytest.mark.parametrize(
@@ -50,9 +53,7 @@ def said(
         (said("fail", 12), "not_met", "failed"),
     ],
 )
-def test_a_test_is_judged_against_the_plan(
-    test: CableTest | None, verdict: str, words: str
-) -> None:
+def test_a_test_is_judged_against_the_plan(test: CableTest | None, verdict: str, words: str) -> None:
     (found,) = cables_as_tested(RULES, [PLANNED], [test] if test else [])
     assert (found.verdict, found.tests) == (verdict, 1 if test else 0)
     assert words in found.reason.replace("\u00a0", " ")
@@ -61,13 +62,15 @@ def test_a_test_is_judged_against_the_plan(
 @given(
     st.lists(
         st.tuples(
-            st.integers(0, 5), st.sampled_from(["pass", "marginal", "fail"]),
-            st.sampled_from(["ap-1", "ap-2", "gone"]), st.integers(1, 2),
+            st.integers(0, 5),
+            st.sampled_from(["pass", "marginal", "fail"]),
+            st.sampled_from(["ap-1", "ap-2", "gone"]),
+            st.integers(1, 2),
         ),
         max_size=12,
     ),
     st.randoms(),
-)  # fmt: skip
+)
 def test_the_last_one_of_each_cable_counts(rows: list[tuple], order: object) -> None:
     tests = [
         said(result, None, hours, number, device=device, cable=cable)
@@ -88,18 +91,24 @@ def test_the_last_one_of_each_cable_counts(rows: list[tuple], order: object) -> 
 
 
 @pytest.mark.parametrize(
-    "wrong", [{"result": "good"}, {"length_m": 0}, {"length_m": float("nan")}, {"cable": 0},
-              {"at": "2026-03-02T09:00:00"}, {"author": ""}, {"more": 1}],
-)  # fmt: skip
+    "wrong",
+    [
+        {"result": "good"},
+        {"length_m": 0},
+        {"length_m": float("nan")},
+        {"cable": 0},
+        {"at": "2026-03-02T09:00:00"},
+        {"author": ""},
+        {"more": 1},
+    ],
+)
 def test_what_is_no_observation_is_refused(wrong: dict) -> None:
     with pytest.raises(ValidationError):
         CableTest.model_validate({**said().model_dump(), **wrong})
 
 
 @given(st.lists(st.integers(-10_000, 10_000), min_size=1, max_size=8), st.integers(-90_000, 90_000))
-def test_what_a_device_said_keeps_its_order_whatever_its_clock_does(
-    minutes: list[int], lead_s: int
-) -> None:
+def test_what_a_device_said_keeps_its_order_whatever_its_clock_does(minutes: list[int], lead_s: int) -> None:
     """Against a plain reading: the lead is taken off, nothing is later than what came after it."""
     now = MORNING
     lead = timedelta(seconds=lead_s)
@@ -124,9 +133,7 @@ KINDS_SAID = ("step", "cable_test", "port_reading", "agreed", "handed_over", "si
 
 
 @given(st.lists(st.tuples(st.sampled_from(KINDS_SAID), st.integers(1, 28), st.booleans())))
-def test_where_a_job_stands_against_all_that_was_said_read_in_turn(
-    said: list[tuple[str, int, bool]],
-) -> None:
+def test_where_a_job_stands_against_all_that_was_said_read_in_turn(said: list[tuple[str, int, bool]]) -> None:
     """A plain reading of the whole list, record by record, with its numbers."""
     last: dict[str, date] = {}
     handover, signed = None, None

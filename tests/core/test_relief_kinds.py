@@ -70,9 +70,7 @@ def _plain(show: Show, levels: list[float], rank: int) -> float:
 
 def _levels(air: Air, x: float, y: float) -> dict[str, float]:
     return {
-        r.device: min(r.downlink_dbm, r.uplink_dbm)
-        for r in readings_at(air, "ground", x, y)
-        if r.band == "5"
+        r.device: min(r.downlink_dbm, r.uplink_dbm) for r in readings_at(air, "ground", x, y) if r.band == "5"
     }
 
 
@@ -91,10 +89,7 @@ def test_a_spot_lies_in_the_tint_of_its_figure(show: Show, rank: int) -> None:
     edges = [-math.inf, *drawn.figures, math.inf]
     checked = 0
     for spot in _spots(design, "ground", 120):
-        tints = {
-            _tint(edges, _plain(show, list(_levels(air, *s).values()), rank))
-            for s in _around(*spot)
-        }
+        tints = {_tint(edges, _plain(show, list(_levels(air, *s).values()), rank)) for s in _around(*spot)}
         if len(tints) == 1:
             checked += 1
             assert _holds(drawn.tints[tints.pop()], *spot), spot
@@ -154,9 +149,7 @@ def test_who_is_heard_and_who_serves() -> None:
 
 
 @given(st.floats(-100, -30), st.sampled_from([20, 40, 80]), st.floats(1, 2000))
-def test_a_rate_is_reached_at_its_level_and_not_below(
-    level: float, width: int, mbps: float
-) -> None:
+def test_a_rate_is_reached_at_its_level_and_not_below(level: float, width: int, mbps: float) -> None:
     at = level_for(RULES, mbps, width)
     if at is None:
         assert user_mbps(RULES, 0.0, width) < mbps

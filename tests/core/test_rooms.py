@@ -110,9 +110,7 @@ def test_moving_one_device_leaves_the_terrain(catalogue: Catalogue, school: Desi
     assert air_of(school, catalogue).terrain is air_of(after, catalogue).terrain
 
 
-def test_relief_covers_the_floor_and_says_where_it_falls_short(
-    catalogue: Catalogue, school: Design
-) -> None:
+def test_relief_covers_the_floor_and_says_where_it_falls_short(catalogue: Catalogue, school: Design) -> None:
     air = air_of(school, catalogue)
     drawn = relief(air, "ground", "5", 2, "weaker")
     assert len(drawn.tints) == 6 and all(drawn.tints[1:5])
@@ -166,12 +164,8 @@ def _step(design: Design, kind: str, k: int) -> Design:
         radio = Radio(id="held", device=device.id, band="2.4", power_dbm=6.0 + k % 9)
         return apply(design, [put(radio)])
     if kind == "off":
-        return apply(
-            design, [put(Radio(id="held-off", device=device.id, band="5", on=bool(k % 2)))]
-        )
-    change = (
-        {"margin_db": float(k % 6)} if kind == "margin" else {"client": ("phone", "laptop")[k % 2]}
-    )
+        return apply(design, [put(Radio(id="held-off", device=device.id, band="5", on=bool(k % 2)))])
+    change = {"margin_db": float(k % 6)} if kind == "margin" else {"client": ("phone", "laptop")[k % 2]}
     return apply(design, [put(design.site.model_copy(update=change))])
 
 
@@ -190,8 +184,7 @@ def test_what_is_kept_by_room_is_what_is_worked_out_anew(
 
 def _used_by(*kinds: str, wired: int = 0) -> list[ClientGroup]:
     return [
-        ClientGroup(id=f"g{k}", space="room", kind=kind, count=2, wired=wired)
-        for k, kind in enumerate(kinds)
+        ClientGroup(id=f"g{k}", space="room", kind=kind, count=2, wired=wired) for k, kind in enumerate(kinds)
     ]
 
 
@@ -214,9 +207,7 @@ def test_a_room_is_judged_by_the_weakest_client_that_is_used_there(catalogue: Ca
 
 
 def test_the_weakest_client_is_named_where_a_room_falls_short(catalogue: Catalogue) -> None:
-    site = [
-        e.model_copy(update={"client": "laptop"}) if e.id == "site" else e for e in shell(30, 30)
-    ]
+    site = [e.model_copy(update={"client": "laptop"}) if e.id == "site" else e for e in shell(30, 30)]
     design = design_of(*site, access_point(2, 2), *_used_by("till"))
     texts = [f.text for f in evaluate(design, catalogue, "figures").findings if f.stage == "signal"]
     assert any("Judged by the weakest there: Till or card reader, 14 dBm." in t for t in texts)

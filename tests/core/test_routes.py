@@ -26,11 +26,13 @@ def corridor(turn: float = 0.0, shift: tuple[float, float] = (0.0, 0.0)) -> Desi
 
     outline = tuple(at(*p) for p in ((0, 0), (66, 0), (66, 3), (0, 3)))
     return design_of(
-        Site(id="site"), Building(id="b", name="B"),
+        Site(id="site"),
+        Building(id="b", name="B"),
         Floor(id="f", building="b", name="G", level=0),
         Space(id="c", floor="f", name="Corridor", outline=outline),
-        rack(*at(1, 1.5)), access_point(*at(65, 1.5)),
-    )  # fmt: skip
+        rack(*at(1, 1.5)),
+        access_point(*at(65, 1.5)),
+    )
 
 
 def only(design: Design, catalogue: Catalogue, key: str = "ap-1") -> RunVerdict:
@@ -80,13 +82,20 @@ def test_a_riser_drawn_three_times_is_one_way(catalogue: Catalogue) -> None:
 def test_under_a_high_ceiling_the_run_climbs_and_drops(catalogue: Catalogue) -> None:
     """From a void at 3.4 m up to 6.2 over the hall and down to an outlet at 0.3."""
     plan = [
-        Site(id="site"), Building(id="b", name="B"),
+        Site(id="site"),
+        Building(id="b", name="B"),
         Floor(id="f", building="b", name="G", level=0, ceiling_height_m=3.2),
         Space(id="next", floor="f", name="Next", outline=((0, 0), (10, 0), (10, 8), (0, 8))),
-        Space(id="hall", floor="f", name="Hall", ceiling_height_m=6.0,
-              outline=((10, 0), (20, 0), (20, 8), (10, 8))),
-        rack(2, 4), access_point(16, 4, mount="wall", height_m=0.3),
-    ]  # fmt: skip
+        Space(
+            id="hall",
+            floor="f",
+            name="Hall",
+            ceiling_height_m=6.0,
+            outline=((10, 0), (20, 0), (20, 8), (10, 8)),
+        ),
+        rack(2, 4),
+        access_point(16, 4, mount="wall", height_m=0.3),
+    ]
     high = design_of(*plan)
     run = only(high, catalogue)
     assert run.drop_m == pytest.approx(6.2 - 0.3, abs=0.01)
@@ -114,9 +123,7 @@ def test_below_ground_it_is_cool(catalogue: Catalogue) -> None:
 
 
 def test_rooms_far_apart_cost_their_areas_only(catalogue: Catalogue) -> None:
-    far = Space(
-        id="far", floor="f", name="Far", outline=((9000, 0), (9010, 0), (9010, 8), (9000, 8))
-    )
+    far = Space(id="far", floor="f", name="Far", outline=((9000, 0), (9010, 0), (9010, 8), (9000, 8)))
     design = design_of(*shell(), far, rack(2, 2), access_point(15, 15))
     from heathrise.core.cabling.ways import ways_of
 
@@ -173,21 +180,20 @@ L_SHAPE = [(0, 0), (20, 0), (20, 5), (6, 5), (6, 18), (0, 18)]
 
 
 @settings(max_examples=12, deadline=None)
-@given(
-    st.integers(1, 38), st.integers(1, 8), st.integers(14, 34), st.sampled_from([0.0, 20.0, 45.0])
-)
-def test_round_a_corner_as_an_own_shortest_path_finds_it(
-    x: int, y: int, up: int, turn: float
-) -> None:
+@given(st.integers(1, 38), st.integers(1, 8), st.integers(14, 34), st.sampled_from([0.0, 20.0, 45.0]))
+def test_round_a_corner_as_an_own_shortest_path_finds_it(x: int, y: int, up: int, turn: float) -> None:
     """Dijkstra in plain Python over half metres, the plan never turned."""
     catalogue = load_catalogue()
     start, goal = (x / 2, y / 2), (1.0, up / 2)
     outline = tuple(turned(p, turn) for p in L_SHAPE)
     design = design_of(
-        Site(id="site"), Building(id="b", name="B"), Floor(id="f", building="b", name="G", level=0),
+        Site(id="site"),
+        Building(id="b", name="B"),
+        Floor(id="f", building="b", name="G", level=0),
         Space(id="l", floor="f", name="L", outline=outline),
-        rack(*turned(start, turn)), access_point(*turned(goal, turn)),
-    )  # fmt: skip
+        rack(*turned(start, turn)),
+        access_point(*turned(goal, turn)),
+    )
     found = only(design, catalogue).fixed_m - 1.7 - 0.2 - 6
     assert found == pytest.approx(_dijkstra(start, goal), abs=1.1)
 
@@ -201,9 +207,7 @@ def _dijkstra(start: tuple[float, float], goal: tuple[float, float]) -> float:
             return length
         for dx, dy in ((0.5, 0), (-0.5, 0), (0, 0.5), (0, -0.5)):
             spot = (x + dx, y + dy)
-            inside = (0 < spot[0] < 20 and 0 < spot[1] < 5) or (
-                0 < spot[0] < 6 and 0 < spot[1] < 18
-            )
+            inside = (0 < spot[0] < 20 and 0 < spot[1] < 5) or (0 < spot[0] < 6 and 0 < spot[1] < 18)
             if inside and length + 0.5 < best.get(spot, math.inf):
                 best[spot] = length + 0.5
                 heapq.heappush(queue, (length + 0.5, spot))

@@ -48,10 +48,13 @@ def switch(key: str, at: str, model: str = "dunthrip-m24") -> Switch:
 def corridor(length_m: float = 66, *more: object) -> Design:
     outline = ((0, 0), (length_m, 0), (length_m, 3), (0, 3))
     return design_of(
-        Site(id="site"), Building(id="b", name="B"),
+        Site(id="site"),
+        Building(id="b", name="B"),
         Floor(id="f", building="b", name="G", level=0),
-        Space(id="c", floor="f", name="Corridor", outline=outline), rack(1, 1.5), *more,
-    )  # type: ignore[arg-type]  # fmt: skip
+        Space(id="c", floor="f", name="Corridor", outline=outline),
+        rack(1, 1.5),
+        *more,
+    )  # type: ignore[arg-type]
 
 
 def pavilion(duct_m: float = 80, *more: object) -> Design:
@@ -59,20 +62,23 @@ def pavilion(duct_m: float = 80, *more: object) -> Design:
     far = 6 + duct_m
     return design_of(
         Site(id="site"),
-        Building(id="b", name="Hut"), Floor(id="f", building="b", name="G", level=0),
+        Building(id="b", name="Hut"),
+        Floor(id="f", building="b", name="G", level=0),
         Space(id="c", floor="f", name="Hut", outline=((0, 0), (6, 0), (6, 4), (0, 4))),
-        Building(id="p", name="Pavilion"), Floor(id="g", building="p", name="Far", level=0),
+        Building(id="p", name="Pavilion"),
+        Floor(id="g", building="p", name="Far", level=0),
         Space(id="d", floor="g", name="Tea", outline=((far, 0), (far + 9, 0), (far + 9, 4), (far, 4))),
         Duct(id="duct", name="Duct", from_floor="f", to_floor="g", path=((5.5, 2), (far + 0.5, 2))),
-        rack(1, 2), switch("sw-1", "rack"),
-        access_point(far + 7, 2, floor="g"), access_point(far + 3, 2, "ap-2", floor="g"),
-        access_point(3, 2, "ap-3"), *more,
-    )  # type: ignore[arg-type]  # fmt: skip
+        rack(1, 2),
+        switch("sw-1", "rack"),
+        access_point(far + 7, 2, floor="g"),
+        access_point(far + 3, 2, "ap-2", floor="g"),
+        access_point(3, 2, "ap-3"),
+        *more,
+    )  # type: ignore[arg-type]
 
 
-def test_each_device_goes_to_the_room_nearest_to_it_unless_it_was_told(
-    catalogue: Catalogue,
-) -> None:
+def test_each_device_goes_to_the_room_nearest_to_it_unless_it_was_told(catalogue: Catalogue) -> None:
     points = [access_point(x, 1.5, f"ap-{x}") for x in (10, 30, 50, 60)]
     design = corridor(66, room("east", 65, 1.5), *points)
     found = {r.device: r for r in judge_runs(design, catalogue)}
@@ -86,9 +92,7 @@ def test_each_device_goes_to_the_room_nearest_to_it_unless_it_was_told(
 
 @settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 @given(sites(devices=3), st.floats(0.5, 5), st.floats(0.5, 3.5), st.integers(0, 1))
-def test_rooms_are_chosen_as_each_alone_would_have_it(
-    design: Design, x: float, y: float, level: int
-) -> None:
+def test_rooms_are_chosen_as_each_alone_would_have_it(design: Design, x: float, y: float, level: int) -> None:
     """The slow way: a design for each room that has no other, and the best of its runs."""
     catalogue = load_catalogue()
     floor = f"f{level}" if f"f{level}" in design.of(Floor) else "f0"
@@ -123,11 +127,7 @@ def test_a_way_up_within_a_building_is_copper_and_as_long_as_it_is(catalogue: Ca
 
 def test_beyond_copper_and_between_buildings_it_is_fibre(catalogue: Catalogue) -> None:
     far = judge_uplinks(corridor(120, room("east", 119, 1.5)), catalogue)[0]
-    assert (far.medium, far.category, far.verdict) == (
-        "fibre",
-        "os2",
-        "met",
-    )  # the cheaper from 64 m on
+    assert (far.medium, far.category, far.verdict) == ("fibre", "os2", "met")  # the cheaper from 64 m on
     design = pavilion(20, room("tea", 30, 2, "g"))
     (up,) = judge_uplinks(design, catalogue)
     assert (up.medium, up.category, up.limit_m) == ("fibre", "om4", 400) and up.between_buildings
@@ -141,9 +141,7 @@ def test_beyond_copper_and_between_buildings_it_is_fibre(catalogue: Catalogue) -
     assert judge_uplinks(long, catalogue)[0].category == "os2"
 
 
-def test_rooms_lead_up_to_the_first_that_leads_nowhere_and_never_in_a_ring(
-    catalogue: Catalogue,
-) -> None:
+def test_rooms_lead_up_to_the_first_that_leads_nowhere_and_never_in_a_ring(catalogue: Catalogue) -> None:
     design = corridor(66, room("mid", 30, 1.5), room("east", 65, 1.5))
     assert leads_up(design) == {"mid": "rack", "east": "rack"}
     chain = apply(design, [put(Uplink(id="u", room="east", to="mid"))])
@@ -161,9 +159,7 @@ def test_rooms_lead_up_to_the_first_that_leads_nowhere_and_never_in_a_ring(
         check(apply(chain, [put(Uplink(id="v", room="east", to="rack"))]), catalogue)
 
 
-def test_each_rack_feeds_its_own_and_every_way_has_a_port_at_both_ends(
-    catalogue: Catalogue,
-) -> None:
+def test_each_rack_feeds_its_own_and_every_way_has_a_port_at_both_ends(catalogue: Catalogue) -> None:
     design = pavilion(
         80, room("tea", 88, 2, "g"), switch("sw-2", "tea", "dunthrip-s16"), switch("sw-3", "tea")
     )
@@ -179,13 +175,7 @@ def test_each_rack_feeds_its_own_and_every_way_has_a_port_at_both_ends(
     assert [ways[k].depth for k in ("sw-1", "sw-2", "sw-3")] == [1, 2, 3]
     assert (ways["sw-2"].medium, ways["sw-2"].speed_mbps) == ("fibre", 1000)  # its cages
     kept = {(p.switch, p.uplink_to) for p in ports if p.uplink}
-    assert kept == {
-        ("sw-1", None),
-        ("sw-1", "sw-2"),
-        ("sw-2", "sw-1"),
-        ("sw-2", "sw-3"),
-        ("sw-3", "sw-2"),
-    }
+    assert kept == {("sw-1", None), ("sw-1", "sw-2"), ("sw-2", "sw-1"), ("sw-2", "sw-3"), ("sw-3", "sw-2")}
     fibre = [p for p in ports if p.uplink and {p.switch, p.uplink_to} == {"sw-1", "sw-2"}]
     assert all(p.cage for p in fibre)
     speeds = {d.id: catalogue.model_of(d).speed_mbps for d in design.of(Device).values()}
@@ -235,9 +225,13 @@ def test_a_narrow_way_up_and_a_deep_cascade_are_told(catalogue: Catalogue) -> No
     rules = catalogue.rules.by_firm({"power.most_oversubscription": 2.0, "power.most_cascade": 2.0})
     points = [access_point(50 + k, 1.5, f"ap-{k}") for k in range(6)]
     design = corridor(
-        66, room("east", 65, 1.5), *points, switch("sw-1", "rack"),
-        switch("sw-2", "east", "dunthrip-s16"), switch("sw-3", "east", "dunthrip-s16"),
-    )  # fmt: skip
+        66,
+        room("east", 65, 1.5),
+        *points,
+        switch("sw-1", "rack"),
+        switch("sw-2", "east", "dunthrip-s16"),
+        switch("sw-3", "east", "dunthrip-s16"),
+    )
     found = {f.id: f for f in evaluate(design, catalogue.ruled_by(rules)).findings}
     narrow, deep = found["power-narrow-sw-2"], found["power-cascade-sw-3"]
     assert "15 Gb/s together" in narrow.text and narrow.figure == 15

@@ -15,17 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import (
-    Design,
-    DesignError,
-    Device,
-    Element,
-    Space,
-    Wall,
-    Zone,
-    apply,
-    put,
-)
+from heathrise.core.design import Design, DesignError, Device, Element, Space, Wall, Zone, apply, put
 from heathrise.core.kept import as_planned
 from heathrise.core.signal import air_of, asked_rooms, judge_rooms, reach_dbm
 from heathrise.core.siting import Wishes, best_places, needless, search_sites
@@ -57,14 +47,12 @@ def _islands(seed: int) -> tuple[Design, int]:
             outline = ((a, 0.0), (b, 0.0), (b, deep), (a, deep))
             elements.append(
                 Space.model_validate({"id": key, "floor": "f", "name": key, "use": use, "outline": outline})
-            )  # fmt: skip
+            )
             for side in range(4):
                 ends = outline[side], outline[(side + 1) % 4]
                 inner = (side == 1 and k < rooms - 1) or (side == 3 and k > 0)
                 of = "plasterboard" if inner else "brick-cavity"
-                elements.append(
-                    Wall(id=f"{key}-{side}", floor="f", a=ends[0], b=ends[1], construction=of)
-                )
+                elements.append(Wall(id=f"{key}-{side}", floor="f", a=ends[0], b=ends[1], construction=of))
     return design_of(*elements), best
 
 
@@ -97,9 +85,7 @@ def test_what_an_answer_says_is_so(catalogue: Catalogue) -> None:
     for answer in found.answers:
         after = as_planned(apply(design, answer.changes))
         rooms = judge_rooms(air_of(after, catalogue))
-        assert (
-            [r.name for r in rooms if r.verdict in ("near", "not_met")] == list(answer.short) == []
-        )
+        assert [r.name for r in rooms if r.verdict in ("near", "not_met")] == list(answer.short) == []
         points = [d for d in after.of(Device).values() if d.model in catalogue.airs]
         assert len(points) == answer.count == answer.offer.access_points
         closed = {s.id for s in design.of(Space).values() if s.name in ("Wheel room", "Bath")}
@@ -116,9 +102,8 @@ def test_one_fewer_is_proven_not_to_do_and_a_kept_one_stays(catalogue: Catalogue
     assert not found.answers and found.none.startswith(f"Proven: {best - 1} of the")
     corner = access_point(0.5, 0.5, "ap-1")
     held = search_sites(
-        apply(design, [put(corner)]), catalogue,
-        QUICK.model_copy(update={"keep": ("ap-1",)}), {}, TODAY,
-    )  # fmt: skip
+        apply(design, [put(corner)]), catalogue, QUICK.model_copy(update={"keep": ("ap-1",)}), {}, TODAY
+    )
     assert all(c.id != "ap-1" for c in held.answers[0].changes)
     assert held.answers[0].count in (best, best + 1)
 
@@ -145,9 +130,7 @@ def coverings(draw: st.DrawFn) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.n
     return first, second, wanted, chance.integers(0, 3, points)
 
 
-def _serves(
-    chosen: tuple[int, ...], first: np.ndarray, second: np.ndarray, wants: bool, p: int
-) -> bool:
+def _serves(chosen: tuple[int, ...], first: np.ndarray, second: np.ndarray, wants: bool, p: int) -> bool:
     one = sum(first[k][p] for k in chosen) >= 1
     return bool(one and (not wants or sum(second[k][p] for k in chosen) >= 2))
 
@@ -161,10 +144,13 @@ def test_the_fewest_against_trying_every_choice(case: tuple[np.ndarray, ...]) ->
     every = tuple(range(places))
     possible = [p for p in range(points) if _serves(every, first, second, wanted[p], p)]
     best = next(
-        n for n in range(places + 1)
-        if any(all(_serves(some, first, second, wanted[p], p) for p in possible)
-               for some in itertools.combinations(every, n))
-    )  # fmt: skip
+        n
+        for n in range(places + 1)
+        if any(
+            all(_serves(some, first, second, wanted[p], p) for p in possible)
+            for some in itertools.combinations(every, n)
+        )
+    )
     demands = demands_of(first, second, wanted, rooms, 1.0)
     task = Task(demands, (1,) * places)
     choice = choose(task, 10)
@@ -194,9 +180,11 @@ def test_the_cheapest_against_trying_every_choice(case: tuple[np.ndarray, ...], 
     demands = demands_of(first, second, wanted, rooms, 1.0)
     every = tuple(range(places))
     meets = [
-        some for n in range(places + 1) for some in itertools.combinations(every, n)
+        some
+        for n in range(places + 1)
+        for some in itertools.combinations(every, n)
         if (demands.rows[:, list(some)].sum(axis=1) >= demands.counts).all()
-    ]  # fmt: skip
+    ]
     priced = Priced(packs=((every, packs),), free_ports=free, switch=(ports, 1e6, switch))
     choice = choose(Task(demands, own, priced=priced), 10)
     assert choice is not None and choice.proven
@@ -212,9 +200,7 @@ def test_a_room_is_met_here_where_it_is_judged_met(design: Design) -> None:
     asked = asked_rooms(air, design.site.margin_db)
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
     levels = reach_dbm(air, points, asked)
-    over = Rooms(asked, catalogue.rules["signal.met_share"]).over_db(
-        *two_best(levels, levels.shape[1])
-    )
+    over = Rooms(asked, catalogue.rules["signal.met_share"]).over_db(*two_best(levels, levels.shape[1]))
     verdicts = {r.space: r.verdict for r in judge_rooms(air)}
     for room, margin in zip(asked, over, strict=True):
         if abs(margin) > 0.01:
@@ -226,13 +212,7 @@ def test_places_by_hand(catalogue: Catalogue) -> None:
     ones on a site so small; none where nothing may be drilled, none by metal."""
     base = shell(7, 4)
     west = Wall(id="m", floor="f", a=(0, 0), b=(0, 4), construction="metal")
-    zone = Zone(
-        id="z",
-        floor="f",
-        kind="no_drilling",
-        name="Mural",
-        outline=((5, 0), (7, 0), (7, 4), (5, 4)),
-    )
+    zone = Zone(id="z", floor="f", kind="no_drilling", name="Mural", outline=((5, 0), (7, 0), (7, 4), (5, 4)))
     found, excluded = places_of(design_of(*base, west, zone), catalogue, Wishes())
     spots = {d.at for d in found}
     assert not excluded and len(spots) == len(found) >= 8
@@ -241,8 +221,9 @@ def test_places_by_hand(catalogue: Catalogue) -> None:
     assert {(d.mount, d.height_m, d.model) for d in found} == {("ceiling", 2.7, "ravelmoor-c2")}
     walls, _ = places_of(
         design_of(*base, Wall(id="w", floor="f", a=(0, 4), b=(7, 4), construction="brick-single")),
-        catalogue, Wishes(mounts=("wall",)),
-    )  # fmt: skip
+        catalogue,
+        Wishes(mounts=("wall",)),
+    )
     assert {round(d.at[1], 2) for d in walls} == {3.9} and {d.azimuth_deg for d in walls} == {180.0}
     assert all(d.height_m == 2.2 and d.mount == "wall" for d in walls)
 
@@ -276,9 +257,11 @@ def test_small_questions(catalogue: Catalogue) -> None:
     for cure in better:
         rooms_after = judge_rooms(air_of(apply(one, cure.changes), catalogue))
         assert [r.verdict for r in rooms_after].count("met") >= before
-    data = apply(design, [
-        put(s.model_copy(update={"use": "everyday"})) for s in rooms
-    ] + [put(access_point(first[0] + 1.5 + k, first[1] + 1.5, f"ap-{k}")) for k in (1, 2)])  # fmt: skip
+    data = apply(
+        design,
+        [put(s.model_copy(update={"use": "everyday"})) for s in rooms]
+        + [put(access_point(first[0] + 1.5 + k, first[1] + 1.5, f"ap-{k}")) for k in (1, 2)],
+    )
     assert {c.changes[-1].id for c in needless(data, catalogue)} == {"ap-1", "ap-2"}
     with pytest.raises(DesignError, match="which new access point"):
         best_places(data, catalogue, "ap-9", Wishes())

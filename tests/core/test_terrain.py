@@ -40,8 +40,14 @@ def square(west: float, south: float, east: float, north: float) -> tuple:
     return ((west, south), (east, south), (east, north), (west, north))
 
 
-def loss(design: Design, catalogue: Catalogue, at: tuple[float, float], floor: str = "f",
-         key: str = "ap-1", row: int = 1) -> float:  # fmt: skip
+def loss(
+    design: Design,
+    catalogue: Catalogue,
+    at: tuple[float, float],
+    floor: str = "f",
+    key: str = "ap-1",
+    row: int = 1,
+) -> float:
     air = air_of(design, catalogue, "5")
     device = design.of(Device)[key]
     model = catalogue.airs[device.model]
@@ -53,11 +59,10 @@ def storey(level: int, box: tuple[float, float, float, float], **more: object) -
     key = f"f{level}"
     return [
         Floor.model_validate(
-            {"id": key, "building": "b", "name": key, "level": level,
-             "elevation_m": 3.0 * level, **more}
+            {"id": key, "building": "b", "name": key, "level": level, "elevation_m": 3.0 * level, **more}
         ),
         Space(id=f"room-{key}", floor=key, name=key, outline=square(*box)),
-    ]  # fmt: skip
+    ]
 
 
 def test_a_storey_more_changes_nothing_in_the_garden(catalogue: Catalogue) -> None:
@@ -78,9 +83,9 @@ def test_a_ray_that_leaves_by_the_window_does_not_pay_for_the_slab(catalogue: Ca
     design = design_of(*shell(10, 10), *upper, inside)
     bare = design_of(*shell(10, 10), *(upper[:1]), inside.model_copy(update={"floor": "f1"}))
     assert loss(design, catalogue, (-6, 5)) == pytest.approx(loss(bare, catalogue, (-6, 5)))
-    assert loss(design, catalogue, (6, 5)) - loss(bare, catalogue, (6, 5)) == pytest.approx(
-        24 - 9
-    ), "where no storey lies above, the ray goes through the roof instead"
+    assert loss(design, catalogue, (6, 5)) - loss(bare, catalogue, (6, 5)) == pytest.approx(24 - 9), (
+        "where no storey lies above, the ray goes through the roof instead"
+    )
 
 
 @pytest.mark.parametrize(("roof", "takes_db"), [("roof-tiles", 9), ("roof-metal", 30)])
@@ -109,12 +114,13 @@ def test_slabs_crossed_share_the_mean_of_those_crossed_only(catalogue: Catalogue
 
 def test_the_wall_of_a_hall_is_as_high_as_the_hall(catalogue: Catalogue) -> None:
     elements = [
-        Site(id="site"), Building(id="b", name="B"),
+        Site(id="site"),
+        Building(id="b", name="B"),
         Floor(id="f", building="b", name="G", level=0),
         Space(id="hall", floor="f", name="Hall", ceiling_height_m=6.0, outline=square(0, 0, 10, 10)),
         Space(id="next", floor="f", name="Next", outline=square(10, 0, 20, 10)),
         wall(1, (10, 0), (10, 10), "concrete"),
-    ]  # fmt: skip
+    ]
     high = access_point(8, 5, height_m=6.0)
     design = design_of(*elements, high)
     without = Design({k: t for k, t in design.tables.items() if k != "wall"})
@@ -127,12 +133,13 @@ def test_the_wall_of_a_hall_is_as_high_as_the_hall(catalogue: Catalogue) -> None
 def test_a_device_on_a_wall_stands_on_one_side_of_it(catalogue: Catalogue, mount: str) -> None:
     """It faces west, and the room to the west is the larger: east of the wall is concrete away."""
     plan = [
-        Site(id="site"), Building(id="b", name="B"),
+        Site(id="site"),
+        Building(id="b", name="B"),
         Floor(id="f", building="b", name="G", level=0),
         Space(id="west", floor="f", name="West", outline=square(0, 0, 12, 10)),
         Space(id="east", floor="f", name="East", outline=square(12, 0, 18, 10)),
         wall(1, (12, 0), (12, 10), "concrete"),
-    ]  # fmt: skip
+    ]
     levels = {}
     for x in (11.95, 12.0):
         device = access_point(x, 5, mount=mount, azimuth_deg=270.0, height_m=2.2)
@@ -141,21 +148,19 @@ def test_a_device_on_a_wall_stands_on_one_side_of_it(catalogue: Catalogue, mount
     assert levels[12.0] == pytest.approx(levels[11.95], abs=0.3)
     assert levels[12.0][1] - levels[12.0][0] > 20
     if mount == "wall":
-        behind = design_of(
-            *plan, access_point(12.05, 5, mount="wall", azimuth_deg=270.0, height_m=2.2)
-        )
+        behind = design_of(*plan, access_point(12.05, 5, mount="wall", azimuth_deg=270.0, height_m=2.2))
         assert loss(behind, catalogue, (6, 5.2)) == pytest.approx(levels[12.0][0], abs=0.3)
 
 
 def test_walls_drawn_on_one_another_count_once(catalogue: Catalogue) -> None:
     once = [wall(1, (8, 0), (8, 20), "brick-single")]
     again = [
-        *once, wall(2, (8, 12), (8, 4), "brick-single"), wall(3, (8, 2), (8, 9), "plasterboard"),
+        *once,
+        wall(2, (8, 12), (8, 4), "brick-single"),
+        wall(3, (8, 2), (8, 9), "plasterboard"),
         wall(4, (8.01, 0), (8.01, 20), "block-light"),
-    ]  # fmt: skip
-    door = Opening(
-        id="o", wall="w1", kind="door", offset_m=9, width_m=1, construction="door-hollow"
-    )
+    ]
+    door = Opening(id="o", wall="w1", kind="door", offset_m=9, width_m=1, construction="door-hollow")
     for openings, at in (([], (12, 7)), ([door], (11, 9.5))):
         plain = design_of(*shell(), *once, *openings, access_point(5, at[1]))
         doubled = design_of(*shell(), *again, *openings, access_point(5, at[1]))
@@ -168,7 +173,7 @@ def test_a_sliver_of_one_wall_does_not_stand_in_another_s_door(catalogue: Catalo
     doors = [
         Opening(id="a", wall="w1", kind="door", offset_m=9.0, width_m=1, construction="door-hollow"),
         Opening(id="b", wall="w2", kind="door", offset_m=9.985, width_m=1, construction="door-hollow"),
-    ]  # fmt: skip
+    ]
     design = design_of(*shell(), *walls, *doors, access_point(5, 9.007))
     free = Design({k: t for k, t in design.tables.items() if k not in ("wall", "opening")})
     taken = loss(design, catalogue, (11, 9.007)) - loss(free, catalogue, (11, 9.007))
@@ -183,8 +188,9 @@ def test_a_plan_drawn_twice_and_turned_changes_no_level(catalogue: Catalogue) ->
             return x * c - y * s, x * s + y * c
 
         walls = [((6.0, 0.0), (6.0, 9.0), "brick-single"), ((0.0, 5.0), (12.0, 5.0), "concrete")]
-        drawn = [wall(10 * k + i, at(*a), at(*b), of)
-                 for k in range(copies) for i, (a, b, of) in enumerate(walls)]  # fmt: skip
+        drawn = [
+            wall(10 * k + i, at(*a), at(*b), of) for k in range(copies) for i, (a, b, of) in enumerate(walls)
+        ]
         *ground, space = shell()
         outline = tuple(at(*p) for p in square(0, 0, 12, 9))
         turned = space.model_copy(update={"outline": outline})
@@ -198,9 +204,7 @@ def test_a_plan_drawn_twice_and_turned_changes_no_level(catalogue: Catalogue) ->
         assert loss(other, catalogue, there) == pytest.approx(loss(base, catalogue, spot), abs=0.01)
 
 
-def test_two_discs_at_one_height_hear_each_other_through_both_patterns(
-    catalogue: Catalogue,
-) -> None:
+def test_two_discs_at_one_height_hear_each_other_through_both_patterns(catalogue: Catalogue) -> None:
     """20 m apart under one ceiling: 73.3 dB, and 6.75 dB for each dome at 90 degrees off."""
     design = design_of(*shell(30, 30), access_point(5, 5), access_point(25, 5, "ap-2"))
     heard = hearing_dbm(air_of(design, catalogue, "5"), "5")[0, 1]
@@ -240,9 +244,7 @@ def test_a_closet_in_concrete_is_not_met_by_what_is_outside_it(catalogue: Catalo
 
 def test_a_quiet_radio_still_serves_the_sensors_it_is_loudest_for(catalogue: Catalogue) -> None:
     """The sensors' room is nearer to an access point whose 2.4 GHz radio is off."""
-    sensors = Space(
-        id="plant", floor="f", name="Plant", use="sensors", outline=square(30, 0, 34, 4)
-    )
+    sensors = Space(id="plant", floor="f", name="Plant", use="sensors", outline=square(30, 0, 34, 4))
     points = [access_point(4, 4), access_point(26, 2, "ap-2")]
     off = Radio(id="r", device="ap-2", band="2.4", on=False)
     walls = [wall(1, (24, -5), (24, 25), "brick-single"), wall(2, (30, 0), (30, 4), "wet-wall")]
@@ -284,9 +286,7 @@ def test_the_verdict_says_what_binds(catalogue: Catalogue) -> None:
     assert finding.cures[0].label == "Plan 40 MHz channels on 5 GHz"
 
 
-def test_the_marked_point_is_the_point_whose_level_is_quoted(
-    catalogue: Catalogue, school: Design
-) -> None:
+def test_the_marked_point_is_the_point_whose_level_is_quoted(catalogue: Catalogue, school: Design) -> None:
     from heathrise.core.signal.levels import readings_at
 
     air = air_of(school, catalogue)
@@ -332,9 +332,7 @@ def test_a_storey_ends_under_the_next_that_lies_over_it(catalogue: Catalogue) ->
     half[0] = half[0].model_copy(update={"elevation_m": 1.5})  # type: ignore[union-attr]
     over[0] = over[0].model_copy(update={"elevation_m": 4.0})  # type: ignore[union-attr]
     tops = storeys_of(design_of(*shell(), *half, *over)).top_m
-    assert (tops["f"], tops[half[0].id]) == pytest.approx(
-        (4.0, 1.5 + half[0].ceiling_height_m + 0.3)
-    )  # type: ignore[union-attr]
+    assert (tops["f"], tops[half[0].id]) == pytest.approx((4.0, 1.5 + half[0].ceiling_height_m + 0.3))  # type: ignore[union-attr]
     over[0] = over[0].model_copy(update={"elevation_m": 2.65})  # type: ignore[union-attr]
     low = evaluate(design_of(*shell(), *half, *over), catalogue).findings
     assert "plan-ceiling-f" in {f.id for f in low}

@@ -10,16 +10,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import (
-    Device,
-    Floor,
-    Network,
-    Radio,
-    Space,
-    WirelessName,
-    apply,
-    put,
-)
+from heathrise.core.design import Device, Floor, Network, Radio, Space, WirelessName, apply, put
 from heathrise.core.signal import Air, WalkPoint, air_of, readings_at, walk
 from heathrise.core.signal.levels import Reading
 from heathrise.demo import SITES
@@ -34,8 +25,10 @@ def _at(x: float, y: float, floor: str = "f") -> WalkPoint:
 def _names(security: str = "wpa2", fast: bool = True) -> list[Network | WirelessName]:
     return [
         Network(id="n", name="Main", purpose="main", vlan=10, subnet="192.168.10.0/24"),
-        WirelessName.model_validate({"id": "w", "network": "n", "ssid": "Main", "security": security, "fast_transition": fast}),
-    ]  # fmt: skip
+        WirelessName.model_validate(
+            {"id": "w", "network": "n", "ssid": "Main", "security": security, "fast_transition": fast}
+        ),
+    ]
 
 
 def test_a_corridor_by_hand(catalogue: Catalogue) -> None:
@@ -47,16 +40,11 @@ def test_a_corridor_by_hand(catalogue: Catalogue) -> None:
     """
     design = design_of(*shell(130, 4), access_point(10, 2), access_point(120, 2, "ap-2"), *_names())
     found = walk(air_of(design, catalogue), [_at(0, 2), _at(130, 2)])
-    assert (
-        found.metres == 130 and found.seconds == pytest.approx(93, abs=0.5) and found.name == "Main"
-    )
+    assert found.metres == 130 and found.seconds == pytest.approx(93, abs=0.5) and found.name == "Main"
     (change,) = [e for e in found.events if e.kind == "hand_over"]
     assert (change.device, change.to, change.gap_ms, change.bad) == ("ap-1", "ap-2", 50, False)
     assert change.at[0] == pytest.approx(88.6, abs=0.8)
-    assert (
-        found.verdict == "holds"
-        and found.text == "The call holds: 1 hand-over with fast transition."
-    )
+    assert found.verdict == "holds" and found.text == "The call holds: 1 hand-over with fast transition."
     back = walk(air_of(design, catalogue), [_at(130, 2), _at(0, 2)])
     (other,) = [e for e in back.events if e.kind == "hand_over"]
     assert other.at[0] == pytest.approx(130 - change.at[0], abs=0.8)
@@ -64,8 +52,13 @@ def test_a_corridor_by_hand(catalogue: Catalogue) -> None:
 
 @pytest.mark.parametrize(
     ("security", "fast", "gap", "holds"),
-    [("wpa2", True, 50, True), ("wpa2", False, 150, True), ("enterprise", False, 400, False), ("enterprise", True, 50, True)],
-)  # fmt: skip
+    [
+        ("wpa2", True, 50, True),
+        ("wpa2", False, 150, True),
+        ("enterprise", False, 400, False),
+        ("enterprise", True, 50, True),
+    ],
+)
 def test_the_gap_follows_how_one_joins(
     catalogue: Catalogue, security: str, fast: bool, gap: float, holds: bool
 ) -> None:
@@ -92,34 +85,18 @@ def test_a_call_is_lost_where_nobody_is_heard_and_comes_back(catalogue: Catalogu
 
 def test_a_client_that_clings_to_the_storey_below_is_told(catalogue: Catalogue) -> None:
     up = Floor.model_validate(
-        {
-            "id": "up",
-            "building": "b",
-            "name": "Up",
-            "level": 1,
-            "elevation_m": 3.0,
-            "slab": "floor-timber",
-        }
+        {"id": "up", "building": "b", "name": "Up", "level": 1, "elevation_m": 3.0, "slab": "floor-timber"}
     )
     room = Space(
-        id="up-room",
-        floor="up",
-        name="Up",
-        use="calls",
-        outline=((0, 0), (20, 0), (20, 20), (0, 20)),
+        id="up-room", floor="up", name="Up", use="calls", outline=((0, 0), (20, 0), (20, 20), (0, 20))
     )
     above = Device.model_validate({**access_point(10, 10, "ap-2").model_dump(), "floor": "up"})
     design = design_of(*shell(), access_point(8, 8), up, room, above)
     found = walk(
-        air_of(design, catalogue),
-        [_at(8, 8), _at(9, 9), _at(9, 9, "up"), _at(12, 12, "up"), _at(8, 8, "up")],
+        air_of(design, catalogue), [_at(8, 8), _at(9, 9), _at(9, 9, "up"), _at(12, 12, "up"), _at(8, 8, "up")]
     )
     (cling,) = [e for e in found.events if e.kind == "clings"]
-    assert (cling.device, cling.to, cling.floor) == (
-        "ap-1",
-        "ap-2",
-        "up",
-    ) and cling.until_s - cling.t_s >= 3
+    assert (cling.device, cling.to, cling.floor) == ("ap-1", "ap-2", "up") and cling.until_s - cling.t_s >= 3
     assert found.verdict == "holds" and not [e for e in found.events if e.kind == "hand_over"]
 
 
@@ -147,15 +124,12 @@ def _plain(
         readings = readings_at(air, points[0].floor, x, y)
         heard = {(r.device, r.band): r for r in readings if r.band in bands}
         loudest = [
-            max((r for r in heard.values() if r.band == b), key=lambda r: r.downlink_dbm)
-            for b in bands
+            max((r for r in heard.values() if r.band == b), key=lambda r: r.downlink_dbm) for b in bands
         ]
         best = next((r for r in loudest if now is not None and r.band == now[1]), loudest[0])
         if now is not None and now[1] != bands[0] and loudest[0].downlink_dbm >= below_dbm:
             now = (loudest[0].device, bands[0])  # back to 5 GHz
-        elif now is not None and heard[now].downlink_dbm < min(
-            below_dbm, best.downlink_dbm - 8 + 1e-9
-        ):
+        elif now is not None and heard[now].downlink_dbm < min(below_dbm, best.downlink_dbm - 8 + 1e-9):
             now = (best.device, best.band)
         if now is None or _weaker(heard[now]) < -80:
             now = next(((r.device, r.band) for r in loudest if _weaker(r) >= -80), None)
@@ -175,9 +149,7 @@ def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) 
 @settings(max_examples=25, deadline=None)
 @example([(7.890625, 14.0), (0.0, 5.0)])
 @given(st.lists(st.tuples(st.floats(-60, 20), st.floats(-40, 60)), min_size=2, max_size=3))
-def test_each_step_out_of_doors_against_a_plain_simulation(
-    spots: list[tuple[float, float]],
-) -> None:
+def test_each_step_out_of_doors_against_a_plain_simulation(spots: list[tuple[float, float]]) -> None:
     """Round the mill, where 5 GHz is lost and the call falls to 2.4 GHz, and is lost there too."""
     points = [WalkPoint(floor="wheel", at=(round(x, 2), round(y, 2))) for x, y in spots]
     mill = next(s for s in SITES if s.key == "mill").make()
@@ -236,14 +208,8 @@ def test_a_fast_transition_that_is_switched_off_is_seen_in_the_gaps() -> None:
     path = [WalkPoint(floor="ground", at=(1.0, 9.0)), WalkPoint(floor="ground", at=(39.0, 9.5))]
     gaps = []
     for fast in (True, False):
-        changed = apply(
-            design, [put(name.model_copy(update={"fast_transition": fast, "security": "wpa2"}))]
-        )
+        changed = apply(design, [put(name.model_copy(update={"fast_transition": fast, "security": "wpa2"}))])
         gaps.append(
-            {
-                e.gap_ms
-                for e in walk(air_of(changed, load_catalogue()), path).events
-                if e.kind == "hand_over"
-            }
+            {e.gap_ms for e in walk(air_of(changed, load_catalogue()), path).events if e.kind == "hand_over"}
         )
     assert gaps[0] <= {50.0} and gaps[1] <= {150.0}

@@ -42,10 +42,21 @@ AT = datetime(2026, 11, 24, 12, tzinfo=UTC)
 def _walk(data: st.DataObject, design: Design) -> list[Reading]:
     floors = sorted({s.floor for s in design.of(Space).values()})
     devices = list(design.tables["device"])
-    rows = data.draw(st.lists(st.tuples(
-        st.sampled_from(floors), st.floats(-2, 14), st.floats(-3, 8),
-        st.lists(st.tuples(st.sampled_from(devices), st.sampled_from(["2.4", "5"]), st.integers(-88, -40)), min_size=1, max_size=4),
-    ), max_size=25))  # fmt: skip
+    rows = data.draw(
+        st.lists(
+            st.tuples(
+                st.sampled_from(floors),
+                st.floats(-2, 14),
+                st.floats(-3, 8),
+                st.lists(
+                    st.tuples(st.sampled_from(devices), st.sampled_from(["2.4", "5"]), st.integers(-88, -40)),
+                    min_size=1,
+                    max_size=4,
+                ),
+            ),
+            max_size=25,
+        )
+    )
     return [
         Reading(floor=f, at=(round(x, 2), round(y, 2)), device=d, band=b, dbm=float(dbm))
         for f, x, y, heard in rows
@@ -55,9 +66,7 @@ def _walk(data: st.DataObject, design: Design) -> list[Reading]:
 
 @settings(max_examples=40, deadline=None)
 @given(sites(devices=3), st.data(), st.booleans())
-def test_rooms_are_judged_where_somebody_stood(
-    design: Design, data: st.DataObject, heard: bool
-) -> None:
+def test_rooms_are_judged_where_somebody_stood(design: Design, data: st.DataObject, heard: bool) -> None:
     readings = _walk(data, design)
     evaluation = evaluate(design, CATALOGUE, "figures")
     air = air_of(design, CATALOGUE)
@@ -70,8 +79,11 @@ def test_rooms_are_judged_where_somebody_stood(
         room = rooms[row.space]
         good = spots = 0
         for at in dict.fromkeys((r.floor, r.at) for r in readings):
-            here = [s for s in design.of(Space).values() if s.floor == at[0]
-                    and shapely.Polygon(s.outline).contains(shapely.Point(at[1]))]  # fmt: skip
+            here = [
+                s
+                for s in design.of(Space).values()
+                if s.floor == at[0] and shapely.Polygon(s.outline).contains(shapely.Point(at[1]))
+            ]
             if row.space not in {s.id for s in here} or len(here) > 1:
                 continue  # on an edge of two rooms either may have it
             levels: dict[str, float] = {}
@@ -91,8 +103,10 @@ def test_rooms_are_judged_where_somebody_stood(
             )
         edges = any(
             shapely.Polygon(s.outline).exterior.distance(shapely.Point(r.at)) < 0.03
-            for r in readings for s in design.of(Space).values() if s.floor == r.floor
-        )  # fmt: skip
+            for r in readings
+            for s in design.of(Space).values()
+            if s.floor == r.floor
+        )
         if edges:
             continue
         assert (row.spots, row.good) == (spots, good)
@@ -129,23 +143,30 @@ def test_a_tick_measures_nothing_and_what_has_no_port_is_not_as_promised() -> No
     school = next(s for s in SITES if s.key == "school").make()
     evaluation = evaluate(school, CATALOGUE, "figures")
     steps = steps_of(school, CATALOGUE, evaluation)
-    stand = StepStand(step="walk", state="done", reason="", note="", minutes=None, licensed_by="",
-                      photos=(), by="Ben", at="2026-11-25T10:00:00+00:00", said=1)  # fmt: skip
+    stand = StepStand(
+        step="walk",
+        state="done",
+        reason="",
+        note="",
+        minutes=None,
+        licensed_by="",
+        photos=(),
+        by="Ben",
+        at="2026-11-25T10:00:00+00:00",
+        said=1,
+    )
     seen = Observed(steps=steps, stands=[stand])
     found = handover_of(school, CATALOGUE, evaluation, seen)
     signal = next(p for p in found.promises if p.what == "Signal in the rooms")
     assert (signal.met, signal.unknown) == (0, 0) and signal.heard == len(found.rooms)
     assert any("heard, not measured (by Ben, 2026-11-25)" in p.text for p in found.still_open)
     bare = apply(
-        school,
-        [put(s.model_copy(update={"model": "dunthrip-s8"})) for s in school.of(Switch).values()],
+        school, [put(s.model_copy(update={"model": "dunthrip-s8"})) for s in school.of(Switch).values()]
     )
     worked = evaluate(bare, CATALOGUE, "figures")
     assert worked.power.left
     links = next(
-        p
-        for p in handover_of(bare, CATALOGUE, worked, Observed(steps=steps)).promises
-        if p.what == "Links"
+        p for p in handover_of(bare, CATALOGUE, worked, Observed(steps=steps)).promises if p.what == "Links"
     )
     assert links.not_met == len(worked.power.left) and links.verdict == "not_met"
 
@@ -172,22 +193,22 @@ def test_a_length_off_the_plan_is_told_either_way(planned_m: float, measured_m: 
 
 def test_forty_planned_and_twenty_measured_does_not_pass() -> None:
     verdict, reason = _tested(PlannedCable("d", "AP", 1, 40.0, 90.0), length_m=20.0)
-    assert (
-        verdict == "near"
-        and reason == "measured 20 m, planned 40 m: another cable, or a wrong drawing"
-    )
+    assert verdict == "near" and reason == "measured 20 m, planned 40 m: another cable, or a wrong drawing"
 
 
 @pytest.mark.parametrize(
     ("wire_map", "words"),
     [
-        ("12345678", None), ("", None), ("PASS", None), ("1 2 3 4 5 6 7 8", None),
+        ("12345678", None),
+        ("", None),
+        ("PASS", None),
+        ("1 2 3 4 5 6 7 8", None),
         ("12345x78", "6 not through, pair 3-6"),
         ("1234--78", "5, 6 not through, pair 4-5 and 3-6"),
         ("12365478", "4, 6 on other pins, pairs 4-5 and 3-6"),
         ("21345678", "1, 2 on other pins, pairs 1-2"),
     ],
-)  # fmt: skip
+)
 def test_a_wire_map_that_is_not_straight_is_a_fault_whatever_the_result(
     wire_map: str, words: str | None
 ) -> None:

@@ -46,15 +46,13 @@ def test_the_air_allows_the_widest_that_nobody_shares(catalogue: Catalogue) -> N
     view = width_view(design, catalogue)
     assert view.allows == 80 and "no two share" in view.why
     rows = [
-        Neighbour(id=f"n{c}", floor="f", name=f"N{c}", at=(4, 4), band="5", channel=c, width_mhz=20, level_dbm=-60)
+        Neighbour(
+            id=f"n{c}", floor="f", name=f"N{c}", at=(4, 4), band="5", channel=c, width_mhz=20, level_dbm=-60
+        )
         for c in (36, 52, 100, 116)
-    ]  # fmt: skip
-    crowded = width_view(apply(design, [put(n) for n in rows]), catalogue)
-    assert crowded.allows == 40 and [bool(r.shared_db) for r in crowded.rows] == [
-        False,
-        False,
-        True,
     ]
+    crowded = width_view(apply(design, [put(n) for n in rows]), catalogue)
+    assert crowded.allows == 40 and [bool(r.shared_db) for r in crowded.rows] == [False, False, True]
 
 
 def test_where_all_share_the_least_busy_is_told(catalogue: Catalogue) -> None:

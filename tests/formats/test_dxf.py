@@ -63,8 +63,11 @@ def test_layers_are_listed_with_what_they_hold() -> None:
     assert found.units == "mm"
     assert (found.width, found.height) == (10_000, 4_000)
     assert {layer.name: layer.segments for layer in found.layers} == {
-        "COLUMNS": 4, "DOORS": 1, "INNER": 1, "OUTER": 4,
-    }  # fmt: skip
+        "COLUMNS": 4,
+        "DOORS": 1,
+        "INNER": 1,
+        "OUTER": 4,
+    }
 
 
 def test_lines_polylines_blocks_and_doors_become_a_plan(catalogue: Catalogue) -> None:
@@ -85,9 +88,10 @@ def test_lines_polylines_blocks_and_doors_become_a_plan(catalogue: Catalogue) ->
 def test_inserts_turn_and_scale(catalogue: Catalogue, turn: float, scale: float) -> None:
     document = drawing()
     document.modelspace().add_blockref(
-        "COLUMN", (2_000, 2_000),
+        "COLUMN",
+        (2_000, 2_000),
         dxfattribs={"layer": "TURNED", "rotation": turn, "xscale": scale, "yscale": scale},
-    )  # fmt: skip
+    )
     choice = Choice(name="Hut", layers={**LAYERS, "TURNED": "concrete"})
     walls = import_dxf(data_of(document), choice, catalogue).of(Wall).values()
     turned = [w for w in walls if w.construction == "concrete"]
@@ -98,9 +102,7 @@ def test_inserts_turn_and_scale(catalogue: Catalogue, turn: float, scale: float)
 
 def _refusal(data: bytes, catalogue: Catalogue, **choice: object) -> str:
     with pytest.raises(DesignError) as caught:
-        import_dxf(
-            data, Choice.model_validate({"name": "x", "layers": LAYERS, **choice}), catalogue
-        )
+        import_dxf(data, Choice.model_validate({"name": "x", "layers": LAYERS, **choice}), catalogue)
     return str(caught.value)
 
 
@@ -165,14 +167,7 @@ def test_too_many_walls_are_refused(catalogue: Catalogue) -> None:
 
 
 @pytest.mark.parametrize(
-    "data",
-    [
-        b"",
-        b"   ",
-        b"not a drawing",
-        b"\x00\x01\x02" * 100,
-        b"0\nSECTION\n2\nENTITIES\n0\nLINE\n10\n",
-    ],
+    "data", [b"", b"   ", b"not a drawing", b"\x00\x01\x02" * 100, b"0\nSECTION\n2\nENTITIES\n0\nLINE\n10\n"]
 )
 def test_what_is_no_drawing_is_refused(data: bytes) -> None:
     with pytest.raises(DesignError):
@@ -212,9 +207,7 @@ def _walls(document: Drawing, catalogue: Catalogue, **layers: str) -> list[Wall]
 def test_arcs_become_short_walls_along_the_curve(catalogue: Catalogue) -> None:
     document = drawing()
     document.modelspace().add_arc((5_000, 2_000), 1_500, 0, 180, dxfattribs={"layer": "APSE"})
-    apse = [
-        w for w in _walls(document, catalogue, APSE="plasterboard") if w.construction != "stone"
-    ]
+    apse = [w for w in _walls(document, catalogue, APSE="plasterboard") if w.construction != "stone"]
     assert len(apse) >= 10
     assert sum(w.length_m for w in apse) == pytest.approx(math.pi * 1.5, rel=0.01)
     for wall in apse:
@@ -245,9 +238,7 @@ def test_blocks_in_blocks_unfold(catalogue: Catalogue) -> None:
     pair.add_blockref("COLUMN", (0, 0))
     pair.add_blockref("COLUMN", (1_000, 0))
     document.modelspace().add_blockref("PAIR", (1_000, 3_000), dxfattribs={"layer": "PAIRS"})
-    found = [
-        w for w in _walls(document, catalogue, PAIRS="concrete") if w.construction == "concrete"
-    ]
+    found = [w for w in _walls(document, catalogue, PAIRS="concrete") if w.construction == "concrete"]
     assert len(found) == 8
     assert {round(min(w.a[0], w.b[0]), 2) for w in found} == {1.0, 1.3, 2.0, 2.3}
 
@@ -255,15 +246,17 @@ def test_blocks_in_blocks_unfold(catalogue: Catalogue) -> None:
 def test_a_grid_of_inserts_is_drawn_in_rows_and_columns(catalogue: Catalogue) -> None:
     document = drawing()
     document.modelspace().add_blockref(
-        "COLUMN", (500, 500),
+        "COLUMN",
+        (500, 500),
         dxfattribs={
-            "layer": "GRID", "row_count": 2, "column_count": 3, "row_spacing": 2_000,
+            "layer": "GRID",
+            "row_count": 2,
+            "column_count": 3,
+            "row_spacing": 2_000,
             "column_spacing": 1_500,
         },
-    )  # fmt: skip
-    found = [
-        w for w in _walls(document, catalogue, GRID="concrete") if w.construction == "concrete"
-    ]
+    )
+    found = [w for w in _walls(document, catalogue, GRID="concrete") if w.construction == "concrete"]
     assert len(found) == 2 * 3 * 4
     assert max(w.b[0] for w in found) == pytest.approx(0.5 + 2 * 1.5 + 0.3)
 
@@ -273,9 +266,7 @@ def test_a_line_drawn_twice_is_one_wall(catalogue: Catalogue) -> None:
     space = document.modelspace()
     space.add_line((0, 2_000), (5_000, 2_000), dxfattribs={"layer": "INNER"})
     space.add_line((5_000, 2_000), (0, 2_000), dxfattribs={"layer": "INNER"})
-    inner = [
-        w for w in _walls(document, catalogue, INNER="plasterboard") if w.construction != "stone"
-    ]
+    inner = [w for w in _walls(document, catalogue, INNER="plasterboard") if w.construction != "stone"]
     assert len(inner) == 2
 
 
@@ -287,8 +278,7 @@ def test_a_door_off_every_wall_is_left_out(catalogue: Catalogue) -> None:
 
 
 @pytest.mark.parametrize(
-    ("units", "scale"),
-    [("mm", 1.0), ("cm", 0.1), ("m", 0.001), ("in", 1 / 25.4), ("ft", 1 / 304.8)],
+    ("units", "scale"), [("mm", 1.0), ("cm", 0.1), ("m", 0.001), ("in", 1 / 25.4), ("ft", 1 / 304.8)]
 )
 def test_the_same_hut_in_every_unit(catalogue: Catalogue, units: str, scale: float) -> None:
     document = ezdxf.new("R2010")
@@ -342,12 +332,9 @@ def _arcs() -> bytes:
 
 @pytest.mark.parametrize(
     "data",
-    [
-        _nest(nested=12, copies=10, lines=0), _nest(nested=8, copies=10, lines=3),
-        _arrayed_empty(), _arcs(),
-    ],
+    [_nest(nested=12, copies=10, lines=0), _nest(nested=8, copies=10, lines=3), _arrayed_empty(), _arcs()],
     ids=["nested empty blocks", "nested lines", "an array of nothing", "arcs"],
-)  # fmt: skip
+)
 def test_what_unfolds_into_too_much_is_refused_at_once(data: bytes) -> None:
     start = time.monotonic()
     with pytest.raises(DesignError, match="unfolds into"):

@@ -72,9 +72,10 @@ def _job(key: str, imperial: bool = False) -> Job:
     seen = Observed(
         cables=cables_as_tested(rules, planned_cables(evaluation.cable, rules), of(CableTest)),
         ports=ports_as_seen(rules, planned_ports(switches, evaluation), of(PortReading)),  # type: ignore[arg-type]
-        snags=snags_as_left(of(SnagRecord), TODAY), steps=steps_of(design, catalogue, evaluation),
+        snags=snags_as_left(of(SnagRecord), TODAY),
+        steps=steps_of(design, catalogue, evaluation),
         stands=steps_as_done(of(StepRecord)),
-    )  # fmt: skip
+    )
     handover = handover_of(design, catalogue, evaluation, seen)
     drawn = drawn_of("A & <B>", 7, design, catalogue, evaluation, TODAY)
     return Job(design, drawn, handover, seen)
@@ -118,9 +119,7 @@ def test_the_client_reads_first_what_is_open_then_all_that_was_promised(key: str
     for join in (j for j in job.handover.joins if j.people):
         assert join.ssid in text
     for device in (
-        d
-        for d in job.drawn.design.of(Device).values()
-        if job.drawn.catalogue.role_of(d).mark == "trig"
+        d for d in job.drawn.design.of(Device).values() if job.drawn.catalogue.role_of(d).mark == "trig"
     ):
         assert device.name in text
     assert job.design.site.contact in text and "dBm at worst" not in text
@@ -130,9 +129,7 @@ def test_the_client_reads_first_what_is_open_then_all_that_was_promised(key: str
 @pytest.mark.parametrize("key", [s.key for s in SITES])
 def test_the_technician_finds_every_port_label_network_and_storey(key: str) -> None:
     job = _job(key)
-    data = technician_pdf(
-        job.drawn, job.handover, job.seen, [History(7, "2026-11-20", "Ann", "Moved AP-1")]
-    )
+    data = technician_pdf(job.drawn, job.handover, job.seen, [History(7, "2026-11-20", "Ann", "Moved AP-1")])
     pages, sizes = _pages(data), _sizes(data)
     text = " ".join(pages)
     assert "Still open, and not yet measured" in pages[0] and "Moved AP-1" in text
@@ -160,10 +157,7 @@ def test_no_key_is_on_a_paper_that_is_kept_and_all_are_on_the_sealed_one() -> No
     sealed = " ".join(_pages(sealed_pdf(job.drawn, keys)))
     for join in job.handover.joins:
         assert join.ssid in sealed and keys[join.id] in sealed
-    for data in (
-        client_pdf(job.drawn, job.handover),
-        technician_pdf(job.drawn, job.handover, job.seen, []),
-    ):
+    for data in (client_pdf(job.drawn, job.handover), technician_pdf(job.drawn, job.handover, job.seen, [])):
         assert "k3y" not in " ".join(_pages(data))
     assert all("P:" not in j.code for j in job.handover.joins)
 
@@ -180,17 +174,12 @@ def test_papers_follow_the_units_of_the_site() -> None:
 @pytest.mark.parametrize(
     ("paper", "scale"), [("A4", 200), ("A3", 100), ("Letter", 50), ("Tabloid", 100), ("A3", None)]
 )
-def test_sheets_have_the_size_and_the_scale_that_were_asked_for(
-    paper: str, scale: int | None
-) -> None:
+def test_sheets_have_the_size_and_the_scale_that_were_asked_for(paper: str, scale: int | None) -> None:
     job = _job("school")
     data = sheets_pdf(job.drawn, paper, scale)
     sizes, pages = _sizes(data), _drawn(data)
     for size in sizes:
-        assert tuple(size) in (
-            pytest.approx(PAPERS[paper], abs=0.2),
-            pytest.approx(_FLAT[paper], abs=0.2),
-        )
+        assert tuple(size) in (pytest.approx(PAPERS[paper], abs=0.2), pytest.approx(_FLAT[paper], abs=0.2))
     if scale is None:
         assert len(pages) == len(job.drawn.floors())
     else:
@@ -211,9 +200,7 @@ def test_a_sheet_over_several_pages_leaves_nothing_out_and_laps() -> None:
         inner = ElementTree.fromstring(page.svg).find("{http://www.w3.org/2000/svg}svg")
         assert inner is not None
         left, top, wide, high = map(float, inner.attrib["viewBox"].split())
-        assert (wide, high) == pytest.approx(
-            (float(inner.attrib["width"]), float(inner.attrib["height"]))
-        )
+        assert (wide, high) == pytest.approx((float(inner.attrib["width"]), float(inner.attrib["height"])))
         views.append((left, top, left + wide, top + high))
     step = 7.0
     for k in range(int(whole.wide_mm / step)):
@@ -223,30 +210,23 @@ def test_a_sheet_over_several_pages_leaves_nothing_out_and_laps() -> None:
     rights = sorted({round(v[2], 1) for v in views})
     lefts = sorted({round(v[0], 1) for v in views})
     assert all(
-        right - left == pytest.approx(5.0, abs=0.11)
-        for right, left in zip(rights, lefts[1:], strict=False)
+        right - left == pytest.approx(5.0, abs=0.11) for right, left in zip(rights, lefts[1:], strict=False)
     )
 
 
-def test_a_wall_on_the_svg_is_as_long_as_it_is_by_the_scale(
-    school: Design, catalogue: Catalogue
-) -> None:
+def test_a_wall_on_the_svg_is_as_long_as_it_is_by_the_scale(school: Design, catalogue: Catalogue) -> None:
     job = _job("school")
     for scale in (50, 100, 200):
         text = sheet_svg(job.drawn, "ground", scale)
         ElementTree.fromstring(text)
         drawn = [
             tuple(map(float, m))
-            for m in re.findall(
-                r'd="M([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)" stroke="#\w+" stroke-w', text
-            )
+            for m in re.findall(r'd="M([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)" stroke="#\w+" stroke-w', text)
         ]
         lengths = [math.dist(d[:2], d[2:]) for d in drawn]
         for wall in (w for w in job.design.of(Wall).values() if w.floor == "ground"):
             assert any(abs(size - wall.length_m * 1000 / scale) < 0.03 for size in lengths)
-        bar = re.search(
-            r'<rect x="[\d.]+" y="[\d.]+" width="([\d.]+)"[^>]*data-bar="(\d+) m"', text
-        )
+        bar = re.search(r'<rect x="[\d.]+" y="[\d.]+" width="([\d.]+)"[^>]*data-bar="(\d+) m"', text)
         assert bar is not None
         # The bar is drawn in two halves.
         assert 2 * float(bar[1]) == pytest.approx(int(bar[2]) * 1000 / scale, abs=0.02)
@@ -255,28 +235,27 @@ def test_a_wall_on_the_svg_is_as_long_as_it_is_by_the_scale(
 def test_every_path_of_the_plan_is_on_the_sheets() -> None:
     job = _job("school")
     bare = sum(
-        draw_sheet(job.drawn.design, job.drawn.catalogue, f.id, scale=100).body.count(
-            "stroke-opacity"
-        )
+        draw_sheet(job.drawn.design, job.drawn.catalogue, f.id, scale=100).body.count("stroke-opacity")
         for f in job.drawn.floors()
     )
-    drawn = sum(
-        job.drawn.sheet(f, scale=100).body.count("stroke-opacity") for f in job.drawn.floors()
-    )
+    drawn = sum(job.drawn.sheet(f, scale=100).body.count("stroke-opacity") for f in job.drawn.floors())
     legs = sum(
-        1 for link in job.drawn.evaluation.cable.links for leg in link.legs
+        1
+        for link in job.drawn.evaluation.cable.links
+        for leg in link.legs
         if len(leg.points) > 1 and leg.kind not in ("riser", "duct")
-    )  # fmt: skip
+    )
     assert bare == 0 and drawn >= legs
 
 
 @pytest.mark.parametrize(
     ("paper", "scale", "floors", "words"),
     [
-        ("A5", None, None, "there are A4, A3"), ("A4", 75, None, "1:50, 1:100, 1:200"),
+        ("A5", None, None, "there are A4, A3"),
+        ("A4", 75, None, "1:50, 1:100, 1:200"),
         ("A4", 50, ["nowhere"], "no such storey"),
     ],
-)  # fmt: skip
+)
 def test_a_sheet_that_cannot_be_is_refused(
     paper: str, scale: int | None, floors: list[str] | None, words: str
 ) -> None:

@@ -32,10 +32,16 @@ from ..core.sites import sites
 CATALOGUE = load_catalogue()
 DAY = date(2026, 11, 25)
 FIRM = Firm(
-    name="Fellgate Networks", address=("4 Tanner's Yard", "Netherholm"), tax_number="XX 204 118",
-    contact="weekdays 8 to 17", bank="Netherholm Savings 0042", payment="a third on order",
-    warranty="two years on work", terms="changes are priced first", valid_days=20,
-)  # fmt: skip
+    name="Fellgate Networks",
+    address=("4 Tanner's Yard", "Netherholm"),
+    tax_number="XX 204 118",
+    contact="weekdays 8 to 17",
+    bank="Netherholm Savings 0042",
+    payment="a third on order",
+    warranty="two years on work",
+    terms="changes are priced first",
+    valid_days=20,
+)
 
 
 def _quote(design: Design, name: str = "Hut", number: str = "2026-001") -> Quote:
@@ -55,9 +61,7 @@ def _of(key: str) -> Quote:
 def _text(html: str) -> str:
     plain = re.sub(r"<style>.*?</style>", "", html, flags=re.S)
     plain = re.sub(r"<[^>]+>", " ", plain)
-    return re.sub(
-        r"\s+", " ", plain.replace("&#39;", "'").replace("&#34;", '"').replace("&amp;", "&")
-    )
+    return re.sub(r"\s+", " ", plain.replace("&#39;", "'").replace("&#34;", '"').replace("&amp;", "&"))
 
 
 def _check(quote: Quote) -> None:
@@ -109,10 +113,19 @@ def test_the_offer_of_a_random_site_is_true(design: Design, switches: int) -> No
 
 def test_the_firm_its_terms_and_the_days_stand_on_it() -> None:
     text = _text(quote_html(_of("mill"), Head(FIRM)))
-    for said in ("Fellgate Networks", "4 Tanner's Yard, Netherholm", "Tax number XX 204 118",
-                 "weekdays 8 to 17", "Netherholm Savings 0042", "a third on order",
-                 "two years on work", "changes are priced first", "Offer 2026-001",
-                 "2026-11-25, valid until 2026-12-15", "For E. Quern"):  # fmt: skip
+    for said in (
+        "Fellgate Networks",
+        "4 Tanner's Yard, Netherholm",
+        "Tax number XX 204 118",
+        "weekdays 8 to 17",
+        "Netherholm Savings 0042",
+        "a third on order",
+        "two years on work",
+        "changes are priced first",
+        "Offer 2026-001",
+        "2026-11-25, valid until 2026-12-15",
+        "For E. Quern",
+    ):
         assert said in text, said
     bare = _text(quote_html(_of("mill"), NO_HEAD))
     assert "Tax number" not in bare and "valid until 2026-12-25" in bare
@@ -127,9 +140,7 @@ def test_the_parts_are_an_annex_only_if_the_firm_wants_it() -> None:
 def test_other_ways_are_priced_beside_it() -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
     changes = make_variant(mill, CATALOGUE, "first_only")
-    way = Variant(
-        id="v", name="First only", changes=tuple(c.model_dump(mode="json") for c in changes)
-    )
+    way = Variant(id="v", name="First only", changes=tuple(c.model_dump(mode="json") for c in changes))
     quote = _quote(apply(mill, [put(way)]))
     other = _quote(apply(mill, changes))
     text = _text(quote_html(quote, NO_HEAD))
@@ -160,12 +171,7 @@ def test_a_price_over_the_budget_and_too_few_days_are_found() -> None:
     quote = _quote(
         apply(
             base,
-            [
-                put(slow),
-                put(
-                    base.site.model_copy(update={"start_on": "2026-11-28", "due_on": "2026-11-30"})
-                ),
-            ],
+            [put(slow), put(base.site.model_copy(update={"start_on": "2026-11-28", "due_on": "2026-11-30"}))],
         )
     )
     assert quote.order.sum.days >= 2 and "order-days" in {f.id for f in quote.order.findings}
@@ -202,9 +208,7 @@ def test_what_could_be_left_out_saves_what_it_says() -> None:
         ("2026-11-20", "2026-11-16", "; days of work still to be agreed."),
     ],
 )
-def test_days_of_work_that_cannot_be_are_not_printed(
-    start: str | None, due: str | None, said: str
-) -> None:
+def test_days_of_work_that_cannot_be_are_not_printed(start: str | None, due: str | None, said: str) -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
     site = mill.site.model_copy(update={"start_on": start, "due_on": due})
     assert said in _text(quote_html(_quote(apply(mill, [put(site)])), Head(FIRM)))

@@ -174,16 +174,10 @@ def test_what_nobody_can_tell_is_asked_and_nothing_is_taken(column: list[str]) -
     for sign, price in ((".", 1.08), (",", 1080.0)):
         point = column[0].count(".") == 1
         told = read_prices(data, ITEMS, TODAY, sign)  # type: ignore[arg-type]
-        assert told.prices["dunthrip-m48"].price == pytest.approx(
-            price if point else 1081.08 - price
-        )
+        assert told.prices["dunthrip-m48"].price == pytest.approx(price if point else 1081.08 - price)
 
 
-@given(
-    st.lists(st.floats(0.01, 99_999), min_size=1, max_size=8),
-    st.sampled_from([".", ","]),
-    st.booleans(),
-)
+@given(st.lists(st.floats(0.01, 99_999), min_size=1, max_size=8), st.sampled_from([".", ","]), st.booleans())
 def test_a_column_written_one_way_is_never_read_another(
     prices: list[float], sign: str, grouped: bool
 ) -> None:

@@ -73,9 +73,7 @@ def test_a_sheet_is_to_scale(catalogue: Catalogue, school: Design) -> None:
     assert sheet.wide_mm == pytest.approx((max(xs) - min(xs)) * 5 + 12, abs=0.1)
     drawn = [
         tuple(map(float, m))
-        for m in re.findall(
-            r'd="M([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)" stroke="#\w+" stroke-w', sheet.svg
-        )
+        for m in re.findall(r'd="M([\d.]+) ([\d.]+)L([\d.]+) ([\d.]+)" stroke="#\w+" stroke-w', sheet.svg)
     ]
     lengths = sorted({round(math.dist(d[:2], d[2:]), 1) for d in drawn})
     for wall in walls:
@@ -120,10 +118,25 @@ def test_papers_read_nothing_from_elsewhere() -> None:
     probe = '<img src="file:///etc/hostname"><img src="http://127.0.0.1:9/x.png">fine'
     assert "fine" in _text(pdf_of(f"<html><body>{probe}</body></html>"))
     assert "&lt;script&gt;" in html_of(
-        "brief.html", head=NO_HEAD, style="", size="A4", name="<script>", revision=1, today="", facts=[],
-        pains=[], tones={}, outcomes={}, sheets=[], rooms=[], walks=(), found=[], states={}, advice={},
+        "brief.html",
+        head=NO_HEAD,
+        style="",
+        size="A4",
+        name="<script>",
+        revision=1,
+        today="",
+        facts=[],
+        pains=[],
+        tones={},
+        outcomes={},
+        sheets=[],
+        rooms=[],
+        walks=(),
+        found=[],
+        states={},
+        advice={},
         limits=[],
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize("key", list(load_catalogue().label_sheets))
@@ -151,9 +164,7 @@ def test_labels_lie_where_the_sheet_has_them(key: str, school: Design) -> None:
 
 
 @given(st.lists(st.tuples(st.floats(0, 60), st.floats(0, 40)), max_size=24))
-def test_marks_on_paper_stand_apart_and_near_where_they_are(
-    spots: list[tuple[float, float]],
-) -> None:
+def test_marks_on_paper_stand_apart_and_near_where_they_are(spots: list[tuple[float, float]]) -> None:
     """However many lie on one another: each a mark's width from all others, or, with no free
     spot within reach, where it is."""
     paper = Paper(0.0, 0.0, 100)

@@ -21,9 +21,7 @@ _EXIF_ORIENTATION, _EXIF_GPS, _TURNED = 0x0112, 0x8825, 6
 
 def _png(wide: int = 60, high: int = 40, mode: str = "RGB") -> bytes:
     out = io.BytesIO()
-    Image.new(mode, (wide, high), 200 if mode == "L" else (200, 180, 160, 0)[: len(mode)]).save(
-        out, "PNG"
-    )
+    Image.new(mode, (wide, high), 200 if mode == "L" else (200, 180, 160, 0)[: len(mode)]).save(out, "PNG")
     return out.getvalue()
 
 
@@ -52,11 +50,7 @@ _LOCKED = (
     b"%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n"
     b"2 0 obj<</Type/Pages/Kids[3 0 R]/Count 1>>endobj\n"
     b"3 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 300 300]>>endobj\n"
-    b"4 0 obj<</Filter/Standard/V 1/R 2/P -44/O<"
-    + b"5a" * 32
-    + b">/U<"
-    + b"7b" * 32
-    + b">>>endobj\n"
+    b"4 0 obj<</Filter/Standard/V 1/R 2/P -44/O<" + b"5a" * 32 + b">/U<" + b"7b" * 32 + b">>>endobj\n"
     b"trailer<</Root 1 0 R/Size 5/Encrypt 4 0 R/ID[<00><00>]>>\n%%EOF\n"
 )
 
@@ -138,10 +132,7 @@ def test_reading_stays_under_half_a_gigabyte() -> None:
         "print(open('/proc/self/status').read(),file=sys.stderr);sys.exit(code)"
     )
     done = subprocess.run(
-        [sys.executable, "-c", script],
-        input=b'{"page": 1}\n' + big,
-        capture_output=True,
-        check=True,
+        [sys.executable, "-c", script], input=b'{"page": 1}\n' + big, capture_output=True, check=True
     )
     # The peak of its own memory; what the tests themselves had before it began does not count.
     peak = next(k for k in done.stderr.decode().splitlines() if k.startswith("VmHWM"))

@@ -56,18 +56,13 @@ def test_any_order_delimiter_sign_and_label_is_read() -> None:
     for data in (
         f"label,link_mbps,watts\n{text}/B,1000,7.5\n".encode(),
         f"\ufeffWatts;Speed;Cable ID\n7,5;1000;{text.lower()}\n".encode(),
-        f"w\tport\tswitch\tmbps\n7.5\t{fed.port}\t{fed.switch_name.lower()}\t1000\n".encode(
-            "utf-16"
-        ),
+        f"w\tport\tswitch\tmbps\n7.5\t{fed.port}\t{fed.switch_name.lower()}\t1000\n".encode("utf-16"),
     ):
         read = _read(data)
         assert not read.faults, data
         (row,) = read.readings
         assert (row.reading.device, row.reading.mbps, row.reading.watts) == (fed.device, 1000, 7.5)
-    assert (
-        _read(f"switch,port,link\n{fed.switch_name},{fed.port},down\n").readings[0].reading.mbps
-        == 0
-    )
+    assert _read(f"switch,port,link\n{fed.switch_name},{fed.port},down\n").readings[0].reading.mbps == 0
 
 
 def test_each_fault_is_told_with_its_line() -> None:
@@ -88,9 +83,7 @@ def test_each_fault_is_told_with_its_line() -> None:
     told = {f.line: f.what for f in read.faults}
     assert set(told) == set(range(3, 11))
     assert "port 999 has no link" in told[3] and "NOWHERE" in told[4] and "'=EVIL()'" in told[5]
-    assert (
-        "neither" in told[6] and "'fast' is no speed" in told[7] and "'-3' is no power" in told[8]
-    )
+    assert "neither" in told[6] and "'fast' is no speed" in told[7] and "'-3' is no power" in told[8]
     assert "neither a speed nor watts" in told[9] and "same as line 2" in told[10]
 
 

@@ -97,10 +97,16 @@ def test_bad_files_are_refused_with_the_place(document: dict, catalogue: Catalog
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-@given(st.recursive(st.none() | st.booleans() | st.floats() | st.text(max_size=5),
-                    lambda inner: st.lists(inner, max_size=3)
-                    | st.dictionaries(st.sampled_from(["id", "format", "elements", "wall", "a"]),
-                                      inner, max_size=3), max_leaves=8))  # fmt: skip
+@given(
+    st.recursive(
+        st.none() | st.booleans() | st.floats() | st.text(max_size=5),
+        lambda inner: (
+            st.lists(inner, max_size=3)
+            | st.dictionaries(st.sampled_from(["id", "format", "elements", "wall", "a"]), inner, max_size=3)
+        ),
+        max_leaves=8,
+    )
+)
 def test_whatever_is_opened_gives_a_clear_refusal(catalogue: Catalogue, anything: object) -> None:
     with pytest.raises(DesignError):
         load_project(json.dumps(anything).encode(), catalogue)
@@ -115,8 +121,10 @@ def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) 
     used = [p for p in result.power.ports if p.link or p.uplink]
     assert sum(bool(p["device"]) for p in ports) == len(used)
     assert {p["device"] for p in ports if p["device"].startswith("to ")} == {
-        "to the line", "to SW-1", "to SW-2",
-    }  # fmt: skip
+        "to the line",
+        "to SW-1",
+        "to SW-2",
+    }
     assert {p["powers_device"] for p in ports} == {"yes", "no"}
 
 
@@ -159,9 +167,7 @@ def test_tables_open_in_a_spreadsheet_without_harm(catalogue: Catalogue, home: D
     design = apply(home, [put(device)])
     text = cable_schedule(design, evaluate(design, catalogue))
     assert text.startswith("\ufeff")
-    row = next(
-        r for r in csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))) if "a;" in r["device"]
-    )
+    row = next(r for r in csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))) if "a;" in r["device"])
     assert row["device"] == "a;'=1+1;'+2, '=3"
 
 

@@ -23,22 +23,31 @@ def test_rows_are_read_in_any_order_and_what_they_lack_is_taken_from_the_place()
         ("nb-2", "Next door", "2.4", 6, 20, -61.5, (3.5, 4.0)),
         ("nb-3", "Channel 44", "5", 44, 40, -70.0, (9.0, 8.0)),
         ("nb-4", "Shop", "6", 37, 80, -66.0, (1.0, 2.0)),
-    ]  # fmt: skip
+    ]
 
 
 def test_what_is_wrong_with_a_row_is_told_and_the_others_are_read() -> None:
-    text = "channel,level,width,floor,x,y\n" + "\n".join([
-        "0,-60,20,,,", "6,12,20,,,", "30,-60,20,,,", "6,-60,25,,,", "6,-60,20,Attic,,",
-        "6,-60,20,,5,", "6,-60,20,,99999,1", "11,-60,,,,",
-    ])  # fmt: skip
+    text = "channel,level,width,floor,x,y\n" + "\n".join(
+        [
+            "0,-60,20,,,",
+            "6,12,20,,,",
+            "30,-60,20,,,",
+            "6,-60,25,,,",
+            "6,-60,20,Attic,,",
+            "6,-60,20,,5,",
+            "6,-60,20,,99999,1",
+            "11,-60,,,,",
+        ]
+    )
     read = read_scan(text.encode(), FLOORS, "g", (0.0, 0.0), [])
     assert [n.channel for n in read.neighbours] == [11]
     said = [f.what for f in read.faults]
     assert [f.line for f in read.faults] == [2, 3, 4, 5, 6, 7, 8]
     for part, what in zip(
         ("no channel", "no level", "add a column band", "no width", "no storey", "not the other", "10 km"),
-        said, strict=True,
-    ):  # fmt: skip
+        said,
+        strict=True,
+    ):
         assert part in what
     with pytest.raises(DesignError, match="no column level_dbm"):
         read_scan(b"channel,ssid\n6,x\n", FLOORS, "g", (0.0, 0.0), [])
@@ -54,7 +63,5 @@ def test_of_very_many_neighbours_the_loudest_are_offered() -> None:
     # By hand: the loudest of all, in the order in which they stand.
     floor_dbm = sorted(levels, reverse=True)[room - 1]
     assert min(n.level_dbm for n in read.neighbours) == floor_dbm
-    assert [int(n.name[1:]) for n in read.neighbours] == sorted(
-        int(n.name[1:]) for n in read.neighbours
-    )
+    assert [int(n.name[1:]) for n in read.neighbours] == sorted(int(n.name[1:]) for n in read.neighbours)
     assert "nb-2" not in {n.id for n in read.neighbours}

@@ -63,8 +63,7 @@ def test_the_faults_of_the_stand_in_are_found_and_nothing_else(seed: int) -> Non
         elif verdict != "met":
             # Only a run that is longer than its speed reaches is told of without a fault.
             assert (
-                lengths[label.link] * 1.1
-                > next(p for p in planned if p.device == runs[label.link]).limit_m
+                lengths[label.link] * 1.1 > next(p for p in planned if p.device == runs[label.link]).limit_m
             )
 
 

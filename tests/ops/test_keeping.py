@@ -27,8 +27,12 @@ from ops.serve import Server, _keep
 
 def _connect(database: Database, user: str, password: str, **more: object) -> pymysql.Connection:
     return pymysql.connect(
-        host="127.0.0.1", port=database.port, user=user, password=password, **more  # type: ignore[arg-type]
-    )  # fmt: skip
+        host="127.0.0.1",
+        port=database.port,
+        user=user,
+        password=password,
+        **more,  # type: ignore[arg-type]
+    )
 
 
 def test_nobody_gets_in_without_a_password(database: Database) -> None:
@@ -76,8 +80,10 @@ def test_the_address_of_the_database_is_on_no_command_line(database: Database) -
     assert url.split("@")[0] not in " ".join(Server(url, 1, ROOT)._command)
 
 
-HOLD = "import sys, time; from pathlib import Path; from ops.lock import FolderLock\n" \
-       "FolderLock(Path(sys.argv[1])).take(); print('held', flush=True); time.sleep(60)"  # fmt: skip
+HOLD = (
+    "import sys, time; from pathlib import Path; from ops.lock import FolderLock\n"
+    "FolderLock(Path(sys.argv[1])).take(); print('held', flush=True); time.sleep(60)"
+)
 
 
 def test_a_second_keeper_is_told_who_holds_the_data(
@@ -116,9 +122,7 @@ def test_data_that_an_ended_set_up_left_half_made_are_made_anew(tmp_path: Path) 
 
 
 @pytest.mark.parametrize("left", ["", "{", '{"root": "x"}'])
-def test_passwords_that_a_killed_start_left_half_written_are_made_anew(
-    left: str, tmp_path: Path
-) -> None:
+def test_passwords_that_a_killed_start_left_half_written_are_made_anew(left: str, tmp_path: Path) -> None:
     database = Database(tmp_path / "db", durable=False)
     try:
         database.start()
@@ -150,8 +154,10 @@ def _kept_server(database: Database, port: int) -> tuple[subprocess.Popen[str], 
     url = database.create("kept", fresh=True)
     keeper = subprocess.Popen(
         [sys.executable, "-c", KEEP, url, str(port), str(ROOT / "frontend" / "dist")],
-        cwd=ROOT, stdout=subprocess.PIPE, text=True,
-    )  # fmt: skip
+        cwd=ROOT,
+        stdout=subprocess.PIPE,
+        text=True,
+    )
     assert keeper.stdout
     return keeper, int(keeper.stdout.readline())
 
@@ -188,15 +194,7 @@ def test_a_first_start_and_the_next_serve_from_folders_of_their_own() -> None:
     port = machine.free_port()
     for _ in range(2):
         keeper = subprocess.Popen(
-            [
-                sys.executable,
-                "-c",
-                SERVE,
-                str(port),
-                str(ROOT / "frontend" / "dist"),
-                str(folder),
-            ],
-            cwd=ROOT,
+            [sys.executable, "-c", SERVE, str(port), str(ROOT / "frontend" / "dist"), str(folder)], cwd=ROOT
         )
         try:
             _until(lambda: not machine.port_is_free(port))
@@ -256,9 +254,7 @@ def test_a_server_that_dies_is_started_again() -> None:
 
 
 @pytest.mark.parametrize("port", ["99999", "0", "-1", "http"])
-def test_a_port_that_is_none_is_refused_in_words(
-    port: str, capsys: pytest.CaptureFixture[str]
-) -> None:
+def test_a_port_that_is_none_is_refused_in_words(port: str, capsys: pytest.CaptureFixture[str]) -> None:
     with pytest.raises(SystemExit):
         run_module.main(["demo", f"--port={port}"])
     said = capsys.readouterr().err

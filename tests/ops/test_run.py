@@ -27,9 +27,13 @@ from ops.setup import front_end_sources, locked_names
 
 def _run(*arguments: str, **more: object) -> subprocess.CompletedProcess[str]:
     return subprocess.run(
-        [str(ROOT / "run"), *arguments], capture_output=True, text=True, timeout=60, check=False,
+        [str(ROOT / "run"), *arguments],
+        capture_output=True,
+        text=True,
+        timeout=60,
+        check=False,
         **more,  # type: ignore[call-overload]
-    )  # fmt: skip
+    )
 
 
 def test_alone_it_lists_its_commands() -> None:
@@ -147,9 +151,7 @@ def test_a_server_and_its_database_end_together(how: int, tmp_path: Path) -> Non
         f"s.VAR = Path({str(tmp_path)!r}); sys.exit(s.main())"
     )
     port = free_port()
-    keeper = subprocess.Popen(
-        [sys.executable, "-c", script, str(port), str(FRONTEND / "dist")], cwd=ROOT
-    )
+    keeper = subprocess.Popen([sys.executable, "-c", script, str(port), str(FRONTEND / "dist")], cwd=ROOT)
     try:
         deadline = time.monotonic() + 60
         while time.monotonic() < deadline:
@@ -193,9 +195,7 @@ def test_the_server_listens_on_loopback_only(database: Database) -> None:
         rows = Path("/proc/net/tcp").read_text().splitlines()[1:]
         for port in (server.port, database.port):
             listening = [
-                r.split()[1]
-                for r in rows
-                if r.split()[1].endswith(f":{port:04X}") and r.split()[3] == "0A"
+                r.split()[1] for r in rows if r.split()[1].endswith(f":{port:04X}") and r.split()[3] == "0A"
             ]
             assert listening == [f"0100007F:{port:04X}"]
     finally:
@@ -262,8 +262,12 @@ def test_a_command_loads_only_what_it_needs(arguments: list[str], may_load: set[
         "print('LOADED', *sys.modules)"
     )
     done = subprocess.run(
-        [sys.executable, "-c", code, *arguments], capture_output=True, text=True, check=True,
-        env={**os.environ, "PYTHONPATH": str(ROOT / "src")}, timeout=60,
-    )  # fmt: skip
+        [sys.executable, "-c", code, *arguments],
+        capture_output=True,
+        text=True,
+        check=True,
+        env={**os.environ, "PYTHONPATH": str(ROOT / "src")},
+        timeout=60,
+    )
     loaded = set(done.stdout.rsplit("LOADED", 1)[1].split())
     assert loaded & HEAVY <= may_load

@@ -53,9 +53,7 @@ def test_a_change_bumps_the_revision_and_is_in_the_journal(
     assert labels == ["Move AP-3", "made"]
 
 
-def test_a_stale_change_is_refused_with_what_came_between(
-    repository: Repository, school: Design
-) -> None:
+def test_a_stale_change_is_refused_with_what_came_between(repository: Repository, school: Design) -> None:
     saved = repository.create("Site", school, "me", "made")
     first = put(_moved(school, "ap-3", 19.0))
     repository.change(saved.id, 1, [first], "me", "first")
@@ -81,16 +79,19 @@ def test_the_database_itself_refuses_dangling_rows(
 ) -> None:
     saved = repository.create("Site", school, "me", "made")
     row = {
-        "project_id": saved.id, "id": "w999", "placed": 1, "floor": "nowhere", "a": [0, 0],
-        "b": [1, 1], "construction": "stone",
-    }  # fmt: skip
+        "project_id": saved.id,
+        "id": "w999",
+        "placed": 1,
+        "floor": "nowhere",
+        "a": [0, 0],
+        "b": [1, 1],
+        "construction": "stone",
+    }
     with pytest.raises(IntegrityError), engine.begin() as connection:
         connection.execute(insert(ELEMENT_TABLES["wall"]).values(row))
 
 
-def test_two_at_once_never_both_save_on_one_revision(
-    repository: Repository, school: Design
-) -> None:
+def test_two_at_once_never_both_save_on_one_revision(repository: Repository, school: Design) -> None:
     saved = repository.create("Site", school, "me", "made")
     outcomes: list[str] = []
 
@@ -111,9 +112,7 @@ def test_two_at_once_never_both_save_on_one_revision(
     assert repository.load(saved.id).revision == 2
 
 
-def test_removing_a_project_takes_its_rows(
-    repository: Repository, engine: Engine, home: Design
-) -> None:
+def test_removing_a_project_takes_its_rows(repository: Repository, engine: Engine, home: Design) -> None:
     saved = repository.create("Site", home, "me", "made")
     repository.remove(saved.id)
     with pytest.raises(UnknownProject):

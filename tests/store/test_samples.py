@@ -41,9 +41,7 @@ def test_an_older_database_migrates(name: str, database: Database, catalogue: Ca
     engine.dispose()
 
 
-@pytest.mark.parametrize(
-    "name", [None, "database-0006.sql", "database-0008.sql", "database-0010.sql"]
-)
+@pytest.mark.parametrize("name", [None, "database-0006.sql", "database-0008.sql", "database-0010.sql"])
 def test_a_migration_that_is_killed_goes_on(
     name: str | None, database: Database, catalogue: Catalogue, tmp_path: Path
 ) -> None:

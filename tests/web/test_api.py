@@ -76,9 +76,7 @@ def test_open_change_and_read_again(client: FlaskClient, project: str, school: D
     assert device["at"] == [19.0, 5.0]
 
 
-def test_stale_gets_409_with_what_changed(
-    client: FlaskClient, project: str, school: Design
-) -> None:
+def test_stale_gets_409_with_what_changed(client: FlaskClient, project: str, school: Design) -> None:
     path = f"/api/projects/{project}/changes"
     first = {"revision": 1, "label": "a", "changes": [_move(school, "ap-3", 19.0)]}
     assert client.post(path, json=first).status_code == 200
@@ -88,9 +86,7 @@ def test_stale_gets_409_with_what_changed(
     assert second.get_json()["since"] == first["changes"]
 
 
-def test_preview_answers_but_saves_nothing(
-    client: FlaskClient, project: str, school: Design
-) -> None:
+def test_preview_answers_but_saves_nothing(client: FlaskClient, project: str, school: Design) -> None:
     body = {
         "changes": [_move(school, "ap-6", 30.0)],
         "view": {"floor": "ground", "band": "5", "rank": 2, "direction": "uplink"},
@@ -109,14 +105,38 @@ def test_preview_answers_but_saves_nothing(
     [
         ("changes", {"revision": "x", "label": "", "changes": []}, 422, "revision"),
         ("changes", {"revision": 1, "label": "", "changes": []}, 422, "changes"),
-        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "put", "kind": "ufo", "element": {}}]}, 422, "no kind"),
-        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "put", "kind": "device", "element": {"id": "z"}}]}, 422, "device[z].floor"),
-        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "remove", "kind": "device", "id": "nobody"}]}, 422, "not in the design"),
-        ("changes", {"revision": 1, "label": "x", "changes": [{"op": "remove", "kind": "floor", "id": "upper"}]}, 422, "does not exist"),
+        (
+            "changes",
+            {"revision": 1, "label": "x", "changes": [{"op": "put", "kind": "ufo", "element": {}}]},
+            422,
+            "no kind",
+        ),
+        (
+            "changes",
+            {
+                "revision": 1,
+                "label": "x",
+                "changes": [{"op": "put", "kind": "device", "element": {"id": "z"}}],
+            },
+            422,
+            "device[z].floor",
+        ),
+        (
+            "changes",
+            {"revision": 1, "label": "x", "changes": [{"op": "remove", "kind": "device", "id": "nobody"}]},
+            422,
+            "not in the design",
+        ),
+        (
+            "changes",
+            {"revision": 1, "label": "x", "changes": [{"op": "remove", "kind": "floor", "id": "upper"}]},
+            422,
+            "does not exist",
+        ),
         ("preview", {"changes": [], "view": {"floor": "attic"}}, 422, "no floor"),
         ("preview", {"changes": [], "view": {"floor": "ground", "band": "7"}}, 422, "band"),
     ],
-)  # fmt: skip
+)
 def test_bad_input_is_refused_with_its_place(
     client: FlaskClient, project: str, path: str, body: dict, status: int, said: str
 ) -> None:
@@ -144,8 +164,7 @@ def test_levels_at_a_spot_name_the_room(client: FlaskClient, project: str) -> No
 def test_a_searched_cure_can_be_applied(client: FlaskClient, project: str) -> None:
     body = {"finding": "signal-room-upper-practice-8"}
     cures = finished(
-        client,
-        client.post(f"/api/projects/{project}/jobs", json={"kind": "cures", "arguments": body}),
+        client, client.post(f"/api/projects/{project}/jobs", json={"kind": "cures", "arguments": body})
     )["result"]["cures"]
     assert cures
     edit = {"revision": 1, "label": cures[0]["label"], "changes": cures[0]["changes"]}
@@ -175,10 +194,7 @@ def test_a_drawing_is_inspected_and_drawn(client: FlaskClient) -> None:
     data = data_of(drawing())
     found = client.post("/api/import/dxf/inspect", data=data).get_json()
     assert found["units"] == "mm"
-    form = {
-        "drawing": (io.BytesIO(data), "hut.dxf"),
-        "choice": json.dumps({"name": "Hut", "layers": LAYERS}),
-    }
+    form = {"drawing": (io.BytesIO(data), "hut.dxf"), "choice": json.dumps({"name": "Hut", "layers": LAYERS})}
     made = client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
     job = finished(client, made)
     assert job["state"] == "done", job
@@ -188,9 +204,7 @@ def test_a_drawing_is_inspected_and_drawn(client: FlaskClient) -> None:
         "drawing": (io.BytesIO(b"no drawing"), "hut.dxf"),
         "choice": json.dumps({"name": "Hut", "layers": LAYERS}),
     }
-    job = finished(
-        client, client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
-    )
+    job = finished(client, client.post("/api/import/dxf", data=form, content_type="multipart/form-data"))
     assert job["state"] == "failed" and "not a DXF drawing" in job["message"]
     form = {"drawing": (io.BytesIO(data), "hut.dxf"), "choice": '{"name": ""}'}
     refused = client.post("/api/import/dxf", data=form, content_type="multipart/form-data")
@@ -207,9 +221,7 @@ def test_a_new_project_begins_with_empty_storeys(client: FlaskClient) -> None:
 
 def test_only_loopback_names_and_own_pages_are_answered(client: FlaskClient, project: str) -> None:
     assert client.get("/api/projects", headers={"Host": "evil.example"}).status_code == 403
-    foreign = client.post(
-        "/api/projects", json={"name": "x"}, headers={"Origin": "http://evil.example"}
-    )
+    foreign = client.post("/api/projects", json={"name": "x"}, headers={"Origin": "http://evil.example"})
     assert foreign.status_code == 403
     headers = client.get("/api/projects").headers
     assert "script-src 'self'" in headers["Content-Security-Policy"]
@@ -289,9 +301,7 @@ def test_a_price_list_is_taken_whole_or_offered(client: FlaskClient, school: Des
     assert client.post("/api/firm/prices", data=b"nothing").status_code == 422
 
 
-def test_relief_of_today_is_that_of_the_gear_that_was_found(
-    client: FlaskClient, school: Design
-) -> None:
+def test_relief_of_today_is_that_of_the_gear_that_was_found(client: FlaskClient, school: Design) -> None:
     device = next(d for d in school.of(Device).values() if d.kind == "access_point")
     found = device.model_copy(update={"id": "found-1", "model": "old-router-ac", "state": "retire"})
     data = dump_project(Project("Today", apply(school, [put(found)])))
@@ -299,11 +309,7 @@ def test_relief_of_today_is_that_of_the_gear_that_was_found(
     at = f"/api/projects/{project}/relief?floor={device.floor}"
     planned, today = client.get(at).json, client.get(f"{at}&when=today").json
     assert planned["tints"] != today["tints"]
-    plain = client.post("/api/import/project", data=dump_project(Project("Plain", school))).json[
-        "id"
-    ]
+    plain = client.post("/api/import/project", data=dump_project(Project("Plain", school))).json["id"]
     same = client.get(f"/api/projects/{plain}/relief?floor={device.floor}").json
     assert same["tints"] == planned["tints"]
-    assert not client.get(f"/api/projects/{plain}/relief?floor={device.floor}&when=today").json[
-        "tints"
-    ]
+    assert not client.get(f"/api/projects/{plain}/relief?floor={device.floor}&when=today").json["tints"]

@@ -29,17 +29,9 @@ def _picture() -> bytes:
 
 def test_a_firm_is_written_read_and_its_mark_taken_off(client: FlaskClient) -> None:
     firm = client.get("/api/firm/head").json["firm"]
-    said = {
-        **firm,
-        "name": "Fellgate\x07 Networks",
-        "address": ["4 Yard", " ", "Town"],
-        "valid_days": 14,
-    }
+    said = {**firm, "name": "Fellgate\x07 Networks", "address": ["4 Yard", " ", "Town"], "valid_days": 14}
     answer = client.put("/api/firm/head", json=said).json
-    assert answer["firm"]["name"] == "Fellgate Networks" and answer["firm"]["address"] == [
-        "4 Yard",
-        "Town",
-    ]
+    assert answer["firm"]["name"] == "Fellgate Networks" and answer["firm"]["address"] == ["4 Yard", "Town"]
     assert client.get("/api/firm/mark").status_code == 404
     picture = {"picture": (io.BytesIO(_picture()), "mark.png")}
     assert client.post("/api/firm/mark", data=picture).json["has_mark"]

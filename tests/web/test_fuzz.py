@@ -50,11 +50,7 @@ def test_nothing_unseen_comes_in_by_any_door(repository: Repository, home: Desig
     project = repository.create("Plain", home, "me", "made").id
     floor = next(iter(home.tables["floor"].values()))
     renamed = {**floor.model_dump(mode="json"), "name": "Up\x0bper\ud800\nfloor\u2028"}
-    edit = {
-        "revision": 1,
-        "label": "x",
-        "changes": [{"op": "put", "kind": "floor", "element": renamed}],
-    }
+    edit = {"revision": 1, "label": "x", "changes": [{"op": "put", "kind": "floor", "element": renamed}]}
     assert client.post(f"/api/projects/{project}/changes", json=edit).status_code == 200
     rows = client.get(f"/api/projects/{project}").get_json()["elements"]["floor"]
     assert {r["id"]: r["name"] for r in rows}[floor.id] == "Upper floor"

@@ -34,9 +34,7 @@ def project(client: FlaskClient, school: Design) -> str:
 
 
 def _job(client: FlaskClient, project: str, kind: str, **arguments: object) -> dict[str, Any]:
-    answer = client.post(
-        f"/api/projects/{project}/jobs", json={"kind": kind, "arguments": arguments}
-    )
+    answer = client.post(f"/api/projects/{project}/jobs", json={"kind": kind, "arguments": arguments})
     job: Any = answer.json
     until = time.monotonic() + 60
     while job["state"] == "running" and time.monotonic() < until:
@@ -50,8 +48,7 @@ def _move(client: FlaskClient, project: str, school: Design, revision: int, by_m
     there = device.model_copy(update={"at": (round(device.at[0] + by_m, 2), device.at[1])})
     change = put(there).model_dump(mode="json")
     answer = client.post(
-        f"/api/projects/{project}/changes",
-        json={"revision": revision, "label": "Move", "changes": [change]},
+        f"/api/projects/{project}/changes", json={"revision": revision, "label": "Move", "changes": [change]}
     )
     assert answer.status_code == 200
 
@@ -120,9 +117,7 @@ def test_a_hand_over_is_signed_once(client: FlaskClient, project: str) -> None:
     assert progress["handed_over"] == 1 and progress["signed"] and progress["done"] == 0
 
 
-def test_who_hands_over_is_asked_for_and_what_is_not_there_is_told(
-    client: FlaskClient, project: str
-) -> None:
+def test_who_hands_over_is_asked_for_and_what_is_not_there_is_told(client: FlaskClient, project: str) -> None:
     assert "say who hands over" in _job(client, project, "handover", by=" ")["message"]
     assert "there are A4" in _job(client, project, "sheets_pdf", paper="A9")["message"]
     late = client.post(f"/api/projects/{project}/agreed", json={"revision": 9, "by": "Ann"})
@@ -143,10 +138,7 @@ def test_the_sealed_copy_and_its_keys_are_kept_nowhere(
         for table in ("paper", "record", "job", "journal", "setting"):
             rows = connection.exec_driver_sql(f"SELECT * FROM {table}").all()
             assert not any("moor-grass-77" in str(row) for row in rows)
-    assert (
-        client.post(f"/api/projects/{project}/sealed", json={"keys": {"x": "y" * 64}}).status_code
-        == 422
-    )
+    assert client.post(f"/api/projects/{project}/sealed", json={"keys": {"x": "y" * 64}}).status_code == 422
 
 
 def test_a_storey_goes_out_as_svg(client: FlaskClient, project: str) -> None:
@@ -178,20 +170,22 @@ def test_a_meter_s_file_is_taken_whole_or_when_told(
 
 
 def _said(state: str, at: str, **more: object) -> dict[str, object]:
-    return {"key": uuid.uuid4().hex, "snag": "snag-one", "state": state, "what": "Plate missing", "by": "Jo",
-            "at": at, **more}  # fmt: skip
+    return {
+        "key": uuid.uuid4().hex,
+        "snag": "snag-one",
+        "state": state,
+        "what": "Plate missing",
+        "by": "Jo",
+        "at": at,
+        **more,
+    }
 
 
 def test_snags_are_written_once_and_the_last_word_counts(client: FlaskClient, project: str) -> None:
     path = f"/api/projects/{project}/snags"
     late = _said("closed", "2026-11-25T10:00:00+00:00")
     early = _said(
-        "open",
-        "2026-11-25T09:00:00+00:00",
-        owner="Ben",
-        due="2026-11-30",
-        kind="device",
-        element="ap-6",
+        "open", "2026-11-25T09:00:00+00:00", owner="Ben", due="2026-11-30", kind="device", element="ap-6"
     )
     clock = "2026-11-25T12:00:00+00:00"
     for said in (late, early, late, early):  # each twice, the earlier sent later
@@ -211,9 +205,7 @@ def test_snags_are_written_once_and_the_last_word_counts(client: FlaskClient, pr
     assert any(p["group"] == "snags" and "(late)" in p["text"] for p in view["now"]["still_open"])
     for wrong in ({"what": ""}, {"snag": "x y"}, {"due": "soon"}):
         assert (
-            client.post(
-                path, json={"said": [_said("open", "2026-11-25T09:00:00+00:00") | wrong]}
-            ).status_code
+            client.post(path, json={"said": [_said("open", "2026-11-25T09:00:00+00:00") | wrong]}).status_code
             == 422
         )
     assert client.post("/api/projects/none/snags", json={"said": [late]}).status_code == 404

@@ -27,7 +27,7 @@ JSON = st.recursive(
     st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=12),
     lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=8), inner, max_size=4),
     max_leaves=10,
-)  # fmt: skip
+)
 
 
 @pytest.fixture(scope="module")
@@ -55,9 +55,7 @@ def test_any_json_as_a_change(client: FlaskClient, project: str, body: Any) -> N
 
 
 @CALM
-@given(
-    kind=st.sampled_from(list(KINDS)) | st.text(max_size=10), element=JSON, revision=st.integers()
-)
+@given(kind=st.sampled_from(list(KINDS)) | st.text(max_size=10), element=JSON, revision=st.integers())
 def test_any_element_in_a_change(
     client: FlaskClient, project: str, kind: str, element: Any, revision: int
 ) -> None:
@@ -76,9 +74,7 @@ def test_any_bytes_as_a_file(client: FlaskClient, data: bytes) -> None:
 
 @CALM
 @given(seed=st.integers(0, 10_000))
-def test_a_damaged_project_file_is_refused_or_whole(
-    client: FlaskClient, home: Design, seed: int
-) -> None:
+def test_a_damaged_project_file_is_refused_or_whole(client: FlaskClient, home: Design, seed: int) -> None:
     """Change one byte of a good file: it is either still a good file or refused with a place."""
     text = bytearray(dump_project(Project("Hut", home)).encode())
     dice = random.Random(seed)
@@ -159,9 +155,7 @@ def test_numbers_that_are_none_are_told(client: FlaskClient, project: str, page:
     _refused(answer)
     assert "number of a page" in answer.get_json()["message"]
     floor = client.get(f"/api/projects/{project}").get_json()["elements"]["floor"][0]["id"]
-    _refused(
-        client.get(f"/api/projects/{project}/sheets/{floor}.svg", query_string={"scale": page})
-    )
+    _refused(client.get(f"/api/projects/{project}/sheets/{floor}.svg", query_string={"scale": page}))
 
 
 @pytest.mark.parametrize("at", ["0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-12:00"])
@@ -174,9 +168,7 @@ def test_times_beyond_ours_are_told(client: FlaskClient, project: str, at: str) 
         _refused(client.post(f"/api/projects/{project}/snags", json=other))
 
 
-def test_ways_of_doing_a_job_hold_no_others_and_nothing_deep(
-    client: FlaskClient, project: str
-) -> None:
+def test_ways_of_doing_a_job_hold_no_others_and_nothing_deep(client: FlaskClient, project: str) -> None:
     deep: Any = {"op": "put", "kind": "pain", "element": {"id": "p"}}
     inner: Any = "x"
     for _ in range(300):
@@ -187,8 +179,11 @@ def test_ways_of_doing_a_job_hold_no_others_and_nothing_deep(
         nested = {"id": f"v{k}", "name": "V", "changes": [put]}
     for changes in ([{**deep, "element": {"id": "p", "words": inner}}], nested["changes"]):
         variant = {"id": "other", "name": "Other", "changes": changes}
-        edit = {"revision": 1, "label": "x",
-                "changes": [{"op": "put", "kind": "variant", "element": variant}]}  # fmt: skip
+        edit = {
+            "revision": 1,
+            "label": "x",
+            "changes": [{"op": "put", "kind": "variant", "element": variant}],
+        }
         _refused(client.post(f"/api/projects/{project}/changes", json=edit))
 
 
@@ -200,12 +195,21 @@ def test_what_is_on_view_may_go_with_an_edit(
     path = f"/api/projects/{project}/changes"
     variant = {"id": "other", "name": "Other", "changes": []}
     floor = next(iter(home.tables["floor"]))
-    view = {"floor": floor, "band": "5", "rank": 1, "direction": "weaker", "show": "difference",
-            "against": "variant:other"}  # fmt: skip
+    view = {
+        "floor": floor,
+        "band": "5",
+        "rank": 1,
+        "direction": "weaker",
+        "show": "difference",
+        "against": "variant:other",
+    }
     for revision, change in enumerate(
-        ({"op": "put", "kind": "variant", "element": variant},
-         {"op": "remove", "kind": "variant", "id": "other"}), start=1,
-    ):  # fmt: skip
+        (
+            {"op": "put", "kind": "variant", "element": variant},
+            {"op": "remove", "kind": "variant", "id": "other"},
+        ),
+        start=1,
+    ):
         body = {"revision": revision, "label": "x", "changes": [change], "view": view}
         lines = client.post(path, json=body).get_data(as_text=True).splitlines()
         assert json.loads(lines[0])["answer"]["revision"] == revision + 1

@@ -88,9 +88,12 @@ def test_a_photograph_alone_leaves_a_step_with_who_did_it(client: FlaskClient, w
 
 def test_a_row_at_fault_is_named_whatever_is_wrong_with_it(client: FlaskClient, work: str) -> None:
     faults = {
-        "minutes": {"minutes": 6000}, "key": {"key": "x"}, "reason": {"state": "skipped"},
-        "at": {"at": "0001-01-01T00:00:00+05:00"}, "step": {"step": ""},
-    }  # fmt: skip
+        "minutes": {"minutes": 6000},
+        "key": {"key": "x"},
+        "reason": {"state": "skipped"},
+        "at": {"at": "0001-01-01T00:00:00+05:00"},
+        "step": {"step": ""},
+    }
     for field, wrong in faults.items():
         answer = client.post(work, json={"ticks": [_tick("safe"), {**_tick("safe"), **wrong}]})
         assert answer.status_code == 422
@@ -121,25 +124,18 @@ def test_reasons_and_licences_are_asked_for_and_nothing_is_half_written(
 ) -> None:
     licensed = next(s["id"] for s in client.get(work).json["steps"] if s["licensed"])
     early = {"reason": "it was there"}  # of what it waits for nothing is done
-    for wrong in (_tick("safe", "skipped"), _tick("safe", "blocked", reason=" "),
-                  _tick(licensed, **early)):  # fmt: skip
+    for wrong in (_tick("safe", "skipped"), _tick("safe", "blocked", reason=" "), _tick(licensed, **early)):
         answer = client.post(work, json={"ticks": [_tick("papers", **early), wrong]})
         assert answer.status_code == 422
     assert client.get(work).json["stands"] == []
-    named = client.post(
-        work, json={"ticks": [_tick(licensed, licensed_by="A. Volt, no. 17", **early)]}
-    )
+    named = client.post(work, json={"ticks": [_tick(licensed, licensed_by="A. Volt, no. 17", **early)]})
     assert named.json["stands"][0]["licensed_by"] == "A. Volt, no. 17"
     bad = client.post(work, json={"ticks": [{**_tick("safe"), "key": "x"}]})
     assert bad.status_code == 422
-    assert (
-        client.post("/api/projects/none/work", json={"ticks": [_tick("safe")]}).status_code == 404
-    )
+    assert client.post("/api/projects/none/work", json={"ticks": [_tick("safe")]}).status_code == 404
 
 
-def test_what_waits_is_done_before_its_turn_only_with_a_reason(
-    client: FlaskClient, work: str
-) -> None:
+def test_what_waits_is_done_before_its_turn_only_with_a_reason(client: FlaskClient, work: str) -> None:
     steps = {s["id"]: s for s in client.get(work).json["steps"]}
     pull = next(s for s in steps.values() if s["phase"] == "pull" and s["waits"])
     answer = client.post(work, json={"ticks": [_tick(pull["id"])]})

@@ -144,9 +144,7 @@ def test_what_waits_in_the_queue_is_stopped_at_once(jobs: Jobs) -> None:
     assert _ended(jobs, ids[-1]).state == "done" and ran == [ids[-1]]
 
 
-def test_a_job_ends_although_the_database_is_away(
-    jobs: Jobs, monkeypatch: pytest.MonkeyPatch
-) -> None:
+def test_a_job_ends_although_the_database_is_away(jobs: Jobs, monkeypatch: pytest.MonkeyPatch) -> None:
     """Nothing it says can be written; its end is, as soon as the database is back."""
     runner, away, done = EmbeddedRunner(jobs), threading.Event(), threading.Event()
     monkeypatch.setattr(runner_module, "TRY_AGAIN_SECONDS", 0.05)
@@ -207,16 +205,9 @@ def test_what_nobody_runs_any_more_can_be_stopped(client: FlaskClient, jobs: Job
     ],
 )
 def test_arguments_of_a_wrong_type_are_told_before_a_job_begins(
-    kind: str,
-    arguments: dict,
-    where: str,
-    client: FlaskClient,
-    repository: Repository,
-    home: Design,
+    kind: str, arguments: dict, where: str, client: FlaskClient, repository: Repository, home: Design
 ) -> None:
     project = repository.create("Asked", home, "me", "made").id
-    answer = client.post(
-        f"/api/projects/{project}/jobs", json={"kind": kind, "arguments": arguments}
-    )
+    answer = client.post(f"/api/projects/{project}/jobs", json={"kind": kind, "arguments": arguments})
     assert answer.status_code == 422
     assert where in [p["where"] for p in answer.get_json()["problems"]]

@@ -28,19 +28,35 @@ from ops.api_document import DESIGN_MODULE, design_module
 ROOM = {"floor": "ground", "at": (6.0, 8.0)}  # in the school's hall
 
 MASTHEAD = Role(
-    kind="masthead", name="Masthead", shelf="mastheads", mark="trig", key="z", hint="press",
-    stem="mast", prefix="MAST", mount="pole", height_m=3.0, cables="sockets", links="every_cable",
+    kind="masthead",
+    name="Masthead",
+    shelf="mastheads",
+    mark="trig",
+    key="z",
+    hint="press",
+    stem="mast",
+    prefix="MAST",
+    mount="pole",
+    height_m=3.0,
+    cables="sockets",
+    links="every_cable",
     profile=PortProfile(untagged="devices", tagged="names", alone=True, words="as tried here"),
-)  # fmt: skip
+)
 MODEL = DeviceModel(
-    id="mast-1", label="Mast one", speed_mbps=1000, price=77, sockets=2, mounts=("pole",),
+    id="mast-1",
+    label="Mast one",
+    speed_mbps=1000,
+    price=77,
+    sockets=2,
+    mounts=("pole",),
     power=PowerDemand(poe_class=2, rated_w=5.0, typical_w=3.0),
     ports=(PortGroup(count=3, speed_mbps=100),),
     air=AirModel(
-        generation="7", pattern="omni",
+        generation="7",
+        pattern="omni",
         radios={"5": RadioModel(gain_dbi=4, min_power_dbm=5, max_power_dbm=20)},
     ),
-)  # fmt: skip
+)
 
 
 def test_a_kind_that_was_just_made_up_goes_through_every_stage(
@@ -48,9 +64,8 @@ def test_a_kind_that_was_just_made_up_goes_through_every_stage(
 ) -> None:
     wider = catalogue.with_kind(MASTHEAD, {MODEL.id: MODEL})
     mast = Device(
-        id="mast-1", kind="masthead", model="mast-1", name="MAST-1", mount="ceiling",
-        height_m=3.0, **ROOM,
-    )  # fmt: skip
+        id="mast-1", kind="masthead", model="mast-1", name="MAST-1", mount="ceiling", height_m=3.0, **ROOM
+    )
     with pytest.raises(DesignError, match="'masthead' is not a kind of device; there are access"):
         check(apply(school, [put(mast)]), catalogue)
 
@@ -84,9 +99,7 @@ def test_a_kind_that_was_just_made_up_goes_through_every_stage(
     assert any(r.device == "mast-1" and r.band == "5" for r in after.signal.radios or ())
     given = [p for p in after.settings.ports if p.switch == "mast-1"]
     main = next(n.vlan for n in school.of(Network).values() if n.purpose == "main")
-    assert [(p.port, p.untagged_vlan, p.power) for p in given] == [
-        (k, main, False) for k in (1, 2, 3)
-    ]
+    assert [(p.port, p.untagged_vlan, p.power) for p in given] == [(k, main, False) for k in (1, 2, 3)]
     assert after.tally.price >= before.tally.price + 77
 
 
@@ -96,9 +109,14 @@ def test_every_kind_that_ships_finds_its_cable_port_and_settings(
 ) -> None:
     for model in catalogue.devices[role.kind].values():
         device = Device(
-            id="new", kind=role.kind, model=model.id, name="NEW", height_m=role.height_m or 3.0,
-            mount=model.mounts[0] if model.mounts else role.mount, **ROOM,
-        )  # fmt: skip
+            id="new",
+            kind=role.kind,
+            model=model.id,
+            name="NEW",
+            height_m=role.height_m or 3.0,
+            mount=model.mounts[0] if model.mounts else role.mount,
+            **ROOM,
+        )
         result = evaluate(apply(school, [put(device)]), catalogue)
         if model.over_air:  # its link is the air
             assert not [r for r in result.runs if r.device == "new"]
@@ -115,28 +133,28 @@ def test_every_kind_that_ships_finds_its_cable_port_and_settings(
         assert not any(f.id.startswith("failed") for f in result.findings)
 
 
-def test_what_leads_out_ends_the_way_up_of_the_first_switch(
-    catalogue: Catalogue, school: Design
-) -> None:
+def test_what_leads_out_ends_the_way_up_of_the_first_switch(catalogue: Catalogue, school: Design) -> None:
     router = Device(
         id="r", kind="router", model="harrowfen-r4", name="Router-1", height_m=1.2, mount="wall", **ROOM
-    )  # fmt: skip
+    )
     before = evaluate(school, catalogue, "preview").power
     after = evaluate(apply(school, [put(router)]), catalogue, "preview").power
     assert next(p.name for p in before.ports if p.uplink) == "to the line"
     assert next(p.name for p in after.ports if p.uplink) == "to Router-1"
-    assert sum(p.link is not None for p in after.ports) == sum(
-        p.link is not None for p in before.ports
-    )
+    assert sum(p.link is not None for p in after.ports) == sum(p.link is not None for p in before.ports)
 
 
-def test_a_wall_plate_is_an_access_point_with_ports_of_its_own(
-    catalogue: Catalogue, school: Design
-) -> None:
+def test_a_wall_plate_is_an_access_point_with_ports_of_its_own(catalogue: Catalogue, school: Design) -> None:
     plate = Device(
-        id="wp-1", kind="wall_plate", model="ravelmoor-w3", name="WP-1", height_m=0.4, mount="wall",
-        azimuth_deg=90, **ROOM,
-    )  # fmt: skip
+        id="wp-1",
+        kind="wall_plate",
+        model="ravelmoor-w3",
+        name="WP-1",
+        height_m=0.4,
+        mount="wall",
+        azimuth_deg=90,
+        **ROOM,
+    )
     result = evaluate(apply(school, [put(plate)]), catalogue)
     assert result.settings is not None
     own = [p for p in result.settings.ports if p.switch == "wp-1"]
@@ -147,13 +165,10 @@ def test_a_wall_plate_is_an_access_point_with_ports_of_its_own(
     assert {r.band for r in result.signal.radios or () if r.device == "wp-1"} == {"2.4", "5"}
 
 
-def test_a_gateway_wants_the_devices_network_and_is_offered_one(
-    catalogue: Catalogue, school: Design
-) -> None:
+def test_a_gateway_wants_the_devices_network_and_is_offered_one(catalogue: Catalogue, school: Design) -> None:
     gateway = Device(
-        id="g", kind="sensor_gateway", model="quillbeck-gate", name="GW-1", mount="wall",
-        height_m=2.2, **ROOM,
-    )  # fmt: skip
+        id="g", kind="sensor_gateway", model="quillbeck-gate", name="GW-1", mount="wall", height_m=2.2, **ROOM
+    )
     kept = {k: n for k, n in school.of(Network).items() if n.purpose != "devices"}
     names = {k: n for k, n in school.of(WirelessName).items() if n.network in kept}
     kept = {k: n.model_copy(update={"reaches": ()}) for k, n in kept.items()}

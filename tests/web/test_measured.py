@@ -27,13 +27,16 @@ def client(repository: Repository) -> Iterator[FlaskClient]:
 def _walk(school: Design, by_address: bool) -> bytes:
     rooms = [s for s in school.of(Space).values() if not s.outdoor]
     spots = [
-        (s.floor, (round(sum(x for x, _ in s.outline) / 4 + dx, 2), round(sum(y for _, y in s.outline) / 4, 2)))
-        for s in rooms if len(s.outline) == 4 for dx in (-0.7, 0.7)
-    ]  # fmt: skip
+        (
+            s.floor,
+            (round(sum(x for x, _ in s.outline) / 4 + dx, 2), round(sum(y for _, y in s.outline) / 4, 2)),
+        )
+        for s in rooms
+        if len(s.outline) == 4
+        for dx in (-0.7, 0.7)
+    ]
     hidden = Hidden({"signal.wall_scale": 1.3}, offset_db=-2.0, noise_db=2.0)
-    text = surveyed_csv(
-        as_planned(school), load_catalogue(), hidden, spots, 5, by_address=by_address
-    )
+    text = surveyed_csv(as_planned(school), load_catalogue(), hidden, spots, 5, by_address=by_address)
     return text.encode()
 
 

@@ -96,17 +96,18 @@ def _moved(school: Design, x: float) -> list[dict]:
     return [put(device).model_dump(mode="json")]
 
 
-def test_one_answer_brings_what_changed_and_then_the_relief(
-    repository: Repository, school: Design
-) -> None:
+def test_one_answer_brings_what_changed_and_then_the_relief(repository: Repository, school: Design) -> None:
     project = repository.create("Larkmere", school, "me", "made").id
     with create_app(repository).test_client() as client:
         first = client.get(f"/api/projects/{project}/evaluation?base=nothing").get_json()
         assert first["base"] is None and first["patch"] is None
         body = {
-            "revision": 1, "label": "x", "changes": _moved(school, 37.0), "base": first["mark"],
+            "revision": 1,
+            "label": "x",
+            "changes": _moved(school, 37.0),
+            "base": first["mark"],
             "view": {"floor": "ground"},
-        }  # fmt: skip
+        }
         response = client.post(
             f"/api/projects/{project}/changes", json=body, headers={"Accept-Encoding": "gzip"}
         )

@@ -19,7 +19,9 @@ def test_rays_to_a_spot(repository: Repository, school: Design) -> None:
         assert view["room"] == "Hall" and view["rays"][0]["name"] in ("AP-1", "AP-2")
         assert view["chance"] > 0.9 and {u["whose"] for u in view["used"]} == {"shipped"}
         for path, words in (
-            ("nowhere/5/5/5", "nowhere"), ("ground/x/5/5", "x"), ("ground/5/5/7", "there are 2.4, 5, 6"),
-        ):  # fmt: skip
+            ("nowhere/5/5/5", "nowhere"),
+            ("ground/x/5/5", "x"),
+            ("ground/5/5/7", "there are 2.4, 5, 6"),
+        ):
             refused = client.get(f"{base}/{path}")
             assert refused.status_code == 422 and words in refused.get_data(as_text=True)

@@ -82,15 +82,11 @@ def test_an_unknown_project_has_no_records(repository: Repository) -> None:
         Records(repository.engine).append("p-none", test)
 
 
-def test_a_tester_s_file_is_offered_and_written_once(
-    repository: Repository, school: Design
-) -> None:
+def test_a_tester_s_file_is_offered_and_written_once(repository: Repository, school: Design) -> None:
     client = create_app(repository).test_client()
     data = dump_project(Project("Tests", school))
     project = client.post("/api/import/project", data=data).get_json()["id"]
-    lines = (
-        client.get(f"/api/projects/{project}/export/labels.csv").get_data(as_text=True).splitlines()
-    )
+    lines = client.get(f"/api/projects/{project}/export/labels.csv").get_data(as_text=True).splitlines()
     label = lines[1].split(",")[0]
     text = f"label;result;length_m\n{label};pass;12,5\nX-1;pass;3\n".encode()
     where = f"/api/projects/{project}/tests/list"
@@ -116,9 +112,7 @@ def test_the_demo_s_practice_is_half_installed_with_faults(repository: Repositor
         assert {"met", "near", "not_met"} <= {c["verdict"] for c in cables}
 
 
-def test_a_cable_tested_again_without_a_time_is_not_swallowed(
-    repository: Repository, school: Design
-) -> None:
+def test_a_cable_tested_again_without_a_time_is_not_swallowed(repository: Repository, school: Design) -> None:
     """Pass, fail, pass in three files, two of them alike to the byte; each sent twice."""
     client = create_app(repository).test_client()
     project = repository.create("Again", school, "me", "made").id
@@ -139,9 +133,7 @@ def test_a_cable_tested_again_without_a_time_is_not_swallowed(
         assert len(Records(repository.engine).of(project, PortReading)) == count
 
 
-def test_a_signature_is_not_kept_out_by_a_key_of_a_snag(
-    repository: Repository, school: Design
-) -> None:
+def test_a_signature_is_not_kept_out_by_a_key_of_a_snag(repository: Repository, school: Design) -> None:
     records = Records(repository.engine)
     project = repository.create("Keys", school, "me", "made").id
     now = datetime.now(UTC)
@@ -155,9 +147,7 @@ def test_a_signature_is_not_kept_out_by_a_key_of_a_snag(
         records.append_all("p-none", [(None, signed)])
 
 
-def test_a_test_noted_by_hand_is_written_once_under_its_key(
-    repository: Repository, school: Design
-) -> None:
+def test_a_test_noted_by_hand_is_written_once_under_its_key(repository: Repository, school: Design) -> None:
     client = create_app(repository).test_client()
     project = repository.create("Once", school, "me", "made").id
     said = {"device": "ap-15", "result": "pass", "key": "key-00000001", "by": "Jo"}

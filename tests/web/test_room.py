@@ -53,7 +53,7 @@ def _failed(cls: type, code: int, text: str) -> Exception:
     [
         (_failed(OperationalError, 1021, "Disk full (/tmp/x)"), "full", 507),
         (_failed(OperationalError, 1114, "The table 'paper' is full"), "full", 507),
-        (_failed(InternalError, 3, "Error writing file (Errcode: 28 \"No space left\")"), "full", 507),
+        (_failed(InternalError, 3, 'Error writing file (Errcode: 28 "No space left")'), "full", 507),
         (_failed(InternalError, 1030, "Got error 28 from storage engine"), "full", 507),
         (_failed(OperationalError, 1030, "Got error 128 from storage engine"), "other", 503),
         (_failed(OperationalError, 2013, "Lost connection"), "gone", 503),
@@ -61,11 +61,15 @@ def _failed(cls: type, code: int, text: str) -> Exception:
         (_failed(OperationalError, 1153, "Got a packet bigger"), "too_large", 413),
         (_failed(DataError, 1406, "Data too long"), "too_large", 413),
     ],
-)  # fmt: skip
+)
 def test_what_a_failed_statement_says_is_told_apart(
-    error: Exception, trouble: str, status: int, repository: Repository, home: Design,
+    error: Exception,
+    trouble: str,
+    status: int,
+    repository: Repository,
+    home: Design,
     monkeypatch: pytest.MonkeyPatch,
-) -> None:  # fmt: skip
+) -> None:
     assert trouble_of(error) == trouble  # type: ignore[arg-type]
     assert out_of_reach(error) == (trouble in ("gone", "full"))  # type: ignore[arg-type]
     project = repository.create("Trouble", home, "me", "made").id

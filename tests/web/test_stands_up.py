@@ -78,9 +78,8 @@ def test_the_edit_that_locked_projects_out(client: FlaskClient, repository: Repo
 
 @pytest.mark.parametrize("part", ["judge_rooms", "assess_cable", "plan_power", "network_findings"])
 def test_a_chapter_that_fails_says_so_and_the_others_stand(
-    part: str, client: FlaskClient, repository: Repository, school: Design,
-    monkeypatch: pytest.MonkeyPatch,
-) -> None:  # fmt: skip
+    part: str, client: FlaskClient, repository: Repository, school: Design, monkeypatch: pytest.MonkeyPatch
+) -> None:
     def broken(*_: object, **__: object) -> None:
         raise ZeroDivisionError
 
@@ -124,64 +123,84 @@ def odd_designs(draw: st.DrawFn) -> Design:
     """Valid designs that nobody would draw: two buildings, odd levels, options at their ends."""
     elements: list[Any] = [
         Site(
-            id="site", domain=draw(st.sampled_from(["europe", "americas"])),
-            width_5ghz_mhz=draw(st.sampled_from([20, 40, 80])), margin_db=draw(st.sampled_from([0, 20])),
-            cords_m=draw(st.sampled_from([0, 20])), power_headroom=draw(st.sampled_from([0, 0.9])),
-            cables_per_access_point=draw(st.sampled_from([1, 4])), tight_bundles=draw(st.booleans()),
+            id="site",
+            domain=draw(st.sampled_from(["europe", "americas"])),
+            width_5ghz_mhz=draw(st.sampled_from([20, 40, 80])),
+            margin_db=draw(st.sampled_from([0, 20])),
+            cords_m=draw(st.sampled_from([0, 20])),
+            power_headroom=draw(st.sampled_from([0, 0.9])),
+            cables_per_access_point=draw(st.sampled_from([1, 4])),
+            tight_bundles=draw(st.booleans()),
             upstream_subnet=draw(st.sampled_from(["", "x", "10.0.0.1/8", "::/0"])),
         ),
-        Building(id="a", name="A"), Building(id="b", name="B", roof="roof-metal"),
-    ]  # fmt: skip
+        Building(id="a", name="A"),
+        Building(id="b", name="B", roof="roof-metal"),
+    ]
     floors = []
-    for key, level in draw(st.lists(st.tuples(st.sampled_from("ab"), st.integers(-9, 50)), min_size=1,
-                                    max_size=4, unique=True)):  # fmt: skip
+    for key, level in draw(
+        st.lists(st.tuples(st.sampled_from("ab"), st.integers(-9, 50)), min_size=1, max_size=4, unique=True)
+    ):
         floors.append(f"{key}{level}".replace("-", "m"))
         elements.append(
             Floor(
-                id=floors[-1], building=key, name="F", level=level,
+                id=floors[-1],
+                building=key,
+                name="F",
+                level=level,
                 elevation_m=draw(st.sampled_from([-50.0, 0.0, 2.7, 3.0, 200.0])),
                 ceiling_height_m=draw(st.sampled_from([1.6, 2.7, 30.0])),
             )
-        )  # fmt: skip
+        )
     for k in range(draw(st.integers(0, 4))):
         x, y = draw(ends), draw(ends)
         w, h = draw(st.sampled_from([0.4, 5.0, 300.0])), draw(st.sampled_from([0.4, 4.0]))
         x, y = min(x, 10_000 - w), min(y, 10_000 - h)
         elements.append(
             Space(
-                id=f"s{k}", floor=draw(st.sampled_from(floors)), name="S",
+                id=f"s{k}",
+                floor=draw(st.sampled_from(floors)),
+                name="S",
                 use=draw(st.sampled_from(["calls", "everyday", "sensors", "none"])),
                 outline=((x, y), (x + w, y), (x + w, y + h), (x, y + h)),
-                outdoor=draw(st.booleans()), open_above=draw(st.booleans()),
+                outdoor=draw(st.booleans()),
+                open_above=draw(st.booleans()),
                 ceiling_height_m=draw(st.sampled_from([None, 1.6, 30.0])),
             )
-        )  # fmt: skip
+        )
     for k in range(draw(st.integers(0, 4))):
         a, b = (draw(ends), draw(ends)), (draw(ends), draw(ends))
         if a != b and abs(a[0] - b[0]) + abs(a[1] - b[1]) > 0.1:
             of = draw(st.sampled_from(["metal", "plasterboard", "concrete"]))
-            elements.append(
-                Wall(id=f"w{k}", floor=draw(st.sampled_from(floors)), a=a, b=b, construction=of)
-            )
+            elements.append(Wall(id=f"w{k}", floor=draw(st.sampled_from(floors)), a=a, b=b, construction=of))
     for k in range(draw(st.integers(0, 3))):
         kind = draw(st.sampled_from(list(load_catalogue().roles)))
         model = draw(st.sampled_from(list(load_catalogue().devices[kind].values())))
         elements.append(
             Device(
-                id=f"ap-{k}", floor=draw(st.sampled_from(floors)), kind=kind, model=model.id, name="AP",
-                at=(draw(ends), draw(ends)), height_m=draw(st.sampled_from([-50.0, 0.0, 2.7, 200.0])),
+                id=f"ap-{k}",
+                floor=draw(st.sampled_from(floors)),
+                kind=kind,
+                model=model.id,
+                name="AP",
+                at=(draw(ends), draw(ends)),
+                height_m=draw(st.sampled_from([-50.0, 0.0, 2.7, 200.0])),
                 mount=draw(st.sampled_from(["ceiling", "wall", "desk", "pole"])),
                 azimuth_deg=draw(st.sampled_from([-360.0, 0.0, 90.0, 360.0])),
                 tilt_deg=draw(st.sampled_from([-360.0, 0.0, 90.0])),
             )
-        )  # fmt: skip
+        )
         for band in model.air.radios if model.air else ():
             if draw(st.integers(0, 3)) == 0:
                 elements.append(
-                    Radio(id=f"r{k}-{band[0]}", device=f"ap-{k}", band=band, on=draw(st.booleans()),
-                          channel=draw(st.sampled_from([None, 1, 36, 149, 233])),
-                          power_dbm=draw(st.sampled_from([None, 0, 36])))
-                )  # fmt: skip
+                    Radio(
+                        id=f"r{k}-{band[0]}",
+                        device=f"ap-{k}",
+                        band=band,
+                        on=draw(st.booleans()),
+                        channel=draw(st.sampled_from([None, 1, 36, 149, 233])),
+                        power_dbm=draw(st.sampled_from([None, 0, 36])),
+                    )
+                )
     return design_of(elements)
 
 
@@ -215,8 +234,7 @@ def test_twenty_readers_share_one_evaluation(
     shared, catalogue = answers.Answers(), repository.catalogue
     texts: list[answers.Worked] = []
     readers = [
-        threading.Thread(target=lambda: texts.append(shared.figures(saved, catalogue)))
-        for _ in range(20)
+        threading.Thread(target=lambda: texts.append(shared.figures(saved, catalogue))) for _ in range(20)
     ]
     for reader in readers:
         reader.start()
@@ -244,9 +262,7 @@ def test_smaller_things_are_refused_in_words(
     assert 400 <= answer.status_code < 500
     assert client.post("/api/projects", json={"name": "   "}).status_code == 422
     twice = '{"name": "one", "name": "two"}'
-    assert (
-        client.post("/api/projects", data=twice, content_type="application/json").status_code == 400
-    )
+    assert client.post("/api/projects", data=twice, content_type="application/json").status_code == 400
     project = repository.create("Hut", home, "me", "made").id
     assert client.get(f"/api/projects/{project.upper()}").status_code == 404
     assert client.patch(f"/api/projects/{project}", json={"name": " \t "}).status_code == 422
@@ -324,9 +340,7 @@ def test_half_sent_requests_block_nobody(served: Server) -> None:
         line.close()
 
 
-def test_a_stopped_database_leaves_the_page_and_the_health(
-    served: Server, database: Database
-) -> None:
+def test_a_stopped_database_leaves_the_page_and_the_health(served: Server, database: Database) -> None:
     assert database.pid
     os.kill(database.pid, signal.SIGSTOP)
     try:

@@ -158,6 +158,5 @@ def band_plan(
 def band_plan_of(site: Site, catalogue: Catalogue) -> BandPlan:
     """Return the channels that a site may use."""
     return band_plan(
-        catalogue.rules, site.domain, site.channels_149_up, site.radar_channels,
-        site.four_channels_24,
-    )  # fmt: skip
+        catalogue.rules, site.domain, site.channels_149_up, site.radar_channels, site.four_channels_24
+    )

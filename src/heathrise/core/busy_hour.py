@@ -63,9 +63,7 @@ def _after(design: Design, catalogue: Catalogue, plans: Mapping[Band, ChannelPla
     return busy_hour(air, plans or quick_plans(air), beacons_by_band(design, catalogue))
 
 
-def _ideas(
-    design: Design, catalogue: Catalogue, busy: Busy
-) -> Iterator[tuple[str, list[Change], bool]]:
+def _ideas(design: Design, catalogue: Catalogue, busy: Busy) -> Iterator[tuple[str, list[Change], bool]]:
     """Yield what might relieve, and whether channels are planned anew for it."""
     groups, spaces = design.of(ClientGroup), design.of(Space)
     for group in groups.values():

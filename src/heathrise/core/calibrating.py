@@ -56,9 +56,7 @@ def listed_air(drawn: Design, catalogue: Catalogue) -> Air:
     return air_of(design, in_force(design, catalogue))
 
 
-def calibration_view(
-    drawn: Design, catalogue: Catalogue, readings: Sequence[Reading]
-) -> CalibrationView:
+def calibration_view(drawn: Design, catalogue: Catalogue, readings: Sequence[Reading]) -> CalibrationView:
     """Return the fit of a plan to what was measured on its site."""
     air = listed_air(drawn, catalogue)
     found = calibrate(air, readings)
@@ -83,9 +81,7 @@ def calibration_view(
     return CalibrationView(calibration=found, in_force=bool(own), changes=tuple(changes), back=back)
 
 
-def proposals(
-    drawn: Design, catalogue: Catalogue, heard: Mapping[str, Sequence[Reading]]
-) -> list[Proposed]:
+def proposals(drawn: Design, catalogue: Catalogue, heard: Mapping[str, Sequence[Reading]]) -> list[Proposed]:
     """Return whose each radio of a file is: as it is called, else whose levels fit best.
 
     Of more than ``MOST_UNKNOWN`` unknown radios those that were heard most often are looked at.
@@ -104,8 +100,11 @@ def proposals(
         device, apart = (named, None) if named else fits.get(who, (None, None))
         found.append(
             Proposed(
-                who=who, count=len(rows), device=device,
-                name=devices[device].name if device else None, apart_db=apart,
+                who=who,
+                count=len(rows),
+                device=device,
+                name=devices[device].name if device else None,
+                apart_db=apart,
             )
-        )  # fmt: skip
+        )
     return found

@@ -76,9 +76,12 @@ _LEAST_POINTS = 2  # of a path
 
 
 def drill(
-    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, progress: Progress = always,
+    drawn: Design,
+    catalogue: Catalogue,
+    evaluation: Evaluation,
+    progress: Progress = always,
     path: Sequence[WalkPoint] = (),
-) -> list[Failure]:  # fmt: skip
+) -> list[Failure]:
     """Return what each single failure does, the worst first; one that is stopped gives those that
     were tried by then. Power stays as planned: nobody turns it up in the night.
 
@@ -104,14 +107,17 @@ def drill(
         after = judge_rooms(without)
         found.append(
             Failure(
-                kind=kind, element=element, name=name,
-                takes=tuple(devices[d].name for d in points), gone=tuple(points),
+                kind=kind,
+                element=element,
+                name=name,
+                takes=tuple(devices[d].name for d in points),
+                gone=tuple(points),
                 others=len(gone) - len(points),
                 rooms=tuple(_fallen(before, after)),
                 walk_lost_s=max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0,
                 busiest=busy_hour(without, plans, beacons).worst,
             )
-        )  # fmt: skip
+        )
     return sorted(found, key=lambda f: f.weight, reverse=True)
 
 
@@ -128,9 +134,7 @@ def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterato
             continue
         silent = room.worst_first_dbm is None and before[room.space].worst_first_dbm is not None
         if VERDICT_RANK[now] < VERDICT_RANK[was] or silent:
-            yield Fallen(
-                space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent
-            )
+            yield Fallen(space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent)
 
 
 def _cases(
@@ -162,12 +166,14 @@ def _cases(
         room = rooms.get(up.room or "")
         first = next(
             (
-                s.id for s in design.of(Switch).values()
-                if room is not None and s.equipment_room == room.id
+                s.id
+                for s in design.of(Switch).values()
+                if room is not None
+                and s.equipment_room == room.id
                 and _room_of(design, above.get(s.id)) != room.id
             ),
             None,
-        )  # fmt: skip
+        )
         if room is not None and first is not None:
             yield "uplink", room.id, up.name, behind(first)
 

@@ -142,13 +142,10 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     settings: SettingsSheet | None = None
     if full:
         settings = _settings(chapters, design, catalogue, power, links)
-    brief = _brief(
-        chapters, drawn, planned_stand(design, catalogue, air, links, power, signal), links
-    )
+    brief = _brief(chapters, drawn, planned_stand(design, catalogue, air, links, power, signal), links)
     findings = chapters.findings
     tally = chapters.run(
-        "plan",
-        lambda: tally_of(design, catalogue, signal.rooms, links, power, findings, prove=full),
+        "plan", lambda: tally_of(design, catalogue, signal.rooms, links, power, findings, prove=full)
     )
     return Evaluation(
         brief=brief.model_copy(update={"findings": chapters.of("brief")}),
@@ -168,9 +165,7 @@ def _channels(
     chapters: Chapters, air: Air, tasks: dict[Band, Task], wait: bool, signal: SignalChapter
 ) -> SignalChapter:
     """Add to the signal chapter what rests on the channel plans."""
-    plans: dict[Band, ChannelPlan] = (
-        chapters.run("signal", lambda: channel_plans(air, tasks, wait)) or {}
-    )
+    plans: dict[Band, ChannelPlan] = chapters.run("signal", lambda: channel_plans(air, tasks, wait)) or {}
     radios = chapters.run("signal", lambda: radios_of(air, plans)) or {}
     chapters.tell("signal", lambda: channel_findings(air, plans))
     catalogue, design = air.catalogue, air.design
@@ -201,11 +196,17 @@ def _settings(
 ) -> SettingsSheet | None:
     plugs = [
         Plug(
-            switch=p.switch, port=p.port, device=p.device, name=p.name,
-            speed_mbps=p.speed_mbps, power=p.feeds, uplink=p.uplink, uplink_to=p.uplink_to,
+            switch=p.switch,
+            port=p.port,
+            device=p.device,
+            name=p.name,
+            speed_mbps=p.speed_mbps,
+            power=p.feeds,
+            uplink=p.uplink,
+            uplink_to=p.uplink_to,
         )
         for p in power.ports
-    ]  # fmt: skip
+    ]
     wired = _wires(links.runs)
     sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
     if sheet is not None:
@@ -220,9 +221,7 @@ def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -
     return SettingsChapter.model_validate({**nothing, **fields, "findings": findings})
 
 
-def _power(
-    design: Design, catalogue: Catalogue, cable: Future[CableChapter], full: bool
-) -> PowerPlan | None:
+def _power(design: Design, catalogue: Catalogue, cable: Future[CableChapter], full: bool) -> PowerPlan | None:
     """Return the power plan, or None where the runs that it rests on have failed."""
     if cable.exception() is not None:
         return None

@@ -38,12 +38,14 @@ from .walked import Heard, RoomSeen, rooms_as_walked
 from .wording import metres
 
 _LINES = {
-    "fibre": "the fibre box", "coax": "the cable modem", "dsl": "the telephone modem",
-    "radio": "the radio receiver", "mobile": "the mobile modem", "leased": "the line's own box",
-}  # fmt: skip
-_OUTCOMES: dict[Outcome, Seen] = {
-    "mended": "met", "better": "near", "not_addressed": "not_met",
-}  # fmt: skip
+    "fibre": "the fibre box",
+    "coax": "the cable modem",
+    "dsl": "the telephone modem",
+    "radio": "the radio receiver",
+    "mobile": "the mobile modem",
+    "leased": "the line's own box",
+}
+_OUTCOMES: dict[Outcome, Seen] = {"mended": "met", "better": "near", "not_addressed": "not_met"}
 _WALK = "walk"  # the step of the work list that walks all rooms
 
 
@@ -62,9 +64,7 @@ class Observed:
     agreed_revision: int | None = None
 
 
-def handover_of(
-    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed
-) -> Handover:
+def handover_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed) -> Handover:
     """Return a job as it would be handed over now."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     rooms = _rooms(design, ruled, evaluation, seen)
@@ -82,7 +82,9 @@ def handover_of(
         restart=tuple(_restart(design, ruled, evaluation)),
         left=tuple(
             Left(
-                switch=s.switch, name=s.name, ports=s.ports - s.ports_used,
+                switch=s.switch,
+                name=s.name,
+                ports=s.ports - s.ports_used,
                 powered=s.powered_ports - s.powered_used,
                 watts=round(max(0.0, s.usable_w - s.counted_w), 1),
             )
@@ -93,10 +95,8 @@ def handover_of(
         agreed_revision=seen.agreed_revision,
         devices=tuple(device_states(placed, rows)),
         rooms=tuple(_room_proof(design, r) for r in rooms),
-        complaints={
-            p.pain: _complaint(design, p, rooms)[0] for p in evaluation.brief.pains
-        },
-    )  # fmt: skip
+        complaints={p.pain: _complaint(design, p, rooms)[0] for p in evaluation.brief.pains},
+    )
 
 
 def as_built(
@@ -109,15 +109,15 @@ def as_built(
     before = as_planned(agreed)
     links = assess_cable(before, in_force(agreed, catalogue))
     return differences(
-        before, as_planned(drawn), ruled,
+        before,
+        as_planned(drawn),
+        ruled,
         {r.device: r.fixed_m for r in links.runs if r.verdict != "no_way"},
         {r.device: r.fixed_m for r in evaluation.runs if r.verdict != "no_way"},
-    )  # fmt: skip
+    )
 
 
-def _rooms(
-    design: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed
-) -> list[RoomSeen]:
+def _rooms(design: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed) -> list[RoomSeen]:
     """Return the rooms that are promised, each as it is known."""
     walked = next((s for s in seen.stands if s.step == _WALK and s.state == "done"), None)
     heard = Heard(walked.by, walked.at[:10]) if walked is not None else None
@@ -133,9 +133,8 @@ def _room_proof(design: Design, room: RoomSeen) -> RoomProof:
         "planned": "computed, not walked",
     }[room.how]
     return RoomProof(
-        name=room.name, floor=design.of(Floor)[room.floor].name, how=room.how,
-        verdict=_seen(room), says=says,
-    )  # fmt: skip
+        name=room.name, floor=design.of(Floor)[room.floor].name, how=room.how, verdict=_seen(room), says=says
+    )
 
 
 def _seen(room: RoomSeen) -> Seen:
@@ -154,9 +153,7 @@ def _watched(
         }[room.how]
         yield Watched("signal", _seen(room), room.name, reason, "signal", "space", room.space)
     for left in evaluation.power.left:
-        yield Watched(
-            "ports", "not_met", left.name, left.reason, "power", "device", left.device
-        )  # fmt: skip
+        yield Watched("ports", "not_met", left.name, left.reason, "power", "device", left.device)
     for link in evaluation.cable.links:
         if link.verdict == "no_way":
             device = getattr(link, "device", None)
@@ -166,41 +163,58 @@ def _watched(
         due = f" by {snag.due.isoformat()}" if snag.due else ""
         late = " (late)" if snag.late else ""
         yield Watched(
-            "snags", "met" if snag.state == "closed" else "not_met", "Snag",
-            f"{snag.what}{who}{due}{late}", "install", snag.kind or None, snag.element,
-        )  # fmt: skip
+            "snags",
+            "met" if snag.state == "closed" else "not_met",
+            "Snag",
+            f"{snag.what}{who}{due}{late}",
+            "install",
+            snag.kind or None,
+            snag.element,
+        )
     for cable in seen.cables:
         verdict: Seen = "unknown" if cable.verdict == "untested" else cable.verdict
         yield Watched(
-            "cables", verdict, f"{cable.name}, cable {cable.cable}", cable.reason, "install",
-            "device", cable.device,
-        )  # fmt: skip
+            "cables",
+            verdict,
+            f"{cable.name}, cable {cable.cable}",
+            cable.reason,
+            "install",
+            "device",
+            cable.device,
+        )
     for port in seen.ports:
         verdict = "unknown" if port.verdict == "unread" else port.verdict
         kind = "device" if port.device is not None else "switch"
         yield Watched(
-            "ports", verdict, f"{port.switch_name} port {port.port}, {port.name}", port.reason,
-            "install", kind, port.device or port.switch,
-        )  # fmt: skip
+            "ports",
+            verdict,
+            f"{port.switch_name} port {port.port}, {port.name}",
+            port.reason,
+            "install",
+            kind,
+            port.device or port.switch,
+        )
     yield from _work(seen)
     for pain in evaluation.brief.pains:
         verdict, reason = _complaint(design, pain, rooms)
-        yield Watched(
-            "complaints", verdict, f"Complaint, {pain.name}", reason, "brief", "pain", pain.pain
-        )
+        yield Watched("complaints", verdict, f"Complaint, {pain.name}", reason, "brief", "pain", pain.pain)
     for wish in evaluation.brief.wishes:
         lacks = f"{wish.missing} of {wish.wanted} wires wished for are not there"
         yield Watched(
-            "wishes", "near" if wish.missing else "met", wish.name, lacks, "brief", "space",
-            wish.space,
-        )  # fmt: skip
+            "wishes", "near" if wish.missing else "met", wish.name, lacks, "brief", "space", wish.space
+        )
     for finding in evaluation.findings:
         if finding.severity == "not_met" and finding.stage != "brief":
             place = finding.places[0] if finding.places else None
             yield Watched(
-                "plan", "not_met", "", finding.text, finding.stage,
-                place.kind if place is not None else None, place.id if place is not None else None,
-            )  # fmt: skip
+                "plan",
+                "not_met",
+                "",
+                finding.text,
+                finding.stage,
+                place.kind if place is not None else None,
+                place.id if place is not None else None,
+            )
 
 
 def _complaint(design: Design, pain: PainVerdict, rooms: Sequence[RoomSeen]) -> tuple[Seen, str]:
@@ -230,14 +244,17 @@ def _work(seen: Observed) -> Iterator[Watched]:
             why = f": {stand.reason}" if stand.reason else ""
             reason = f"{stand.state} by {stand.by}{why}"
         yield Watched(
-            "work", _STATES[verdict], step.title, reason, "install",
-            step.kind if step.kind != "site" else None, step.element,
-        )  # fmt: skip
+            "work",
+            _STATES[verdict],
+            step.title,
+            reason,
+            "install",
+            step.kind if step.kind != "site" else None,
+            step.element,
+        )
 
 
-_STATES: dict[str | None, Seen] = {
-    None: "unknown", "done": "met", "skipped": "near", "blocked": "not_met",
-}  # fmt: skip
+_STATES: dict[str | None, Seen] = {None: "unknown", "done": "met", "skipped": "near", "blocked": "not_met"}
 
 
 def _proofs(
@@ -249,9 +266,12 @@ def _proofs(
         return [r for r in rows if r.group == group]
 
     yield Proof(
-        "Signal in the rooms", f"{len(rooms)} of {tally.rooms_needed} rooms meet their use", "",
-        of("signal"), _rooms_said(rooms),
-    )  # fmt: skip
+        "Signal in the rooms",
+        f"{len(rooms)} of {tally.rooms_needed} rooms meet their use",
+        "",
+        of("signal"),
+        _rooms_said(rooms),
+    )
     cables = of("cables")
     yield Proof("Cables", f"{len(cables)} cables carry their speed", "cables passed", cables)
     ports = of("ports")
@@ -263,25 +283,28 @@ def _proofs(
         states = [
             Watched("ports", "unknown" if d.verdict == "unread" else d.verdict, d.name, "", "power")
             for d in draws
-        ]  # fmt: skip
+        ]
         yield Proof(
-            "Watts", f"{tally.expected_w:.0f} W of {tally.budget_w:.0f} W", "", states,
+            "Watts",
+            f"{tally.expected_w:.0f} W of {tally.budget_w:.0f} W",
+            "",
+            states,
             f"{drawn:.0f} W where {expected:.0f} W were expected" if read else "",
-        )  # fmt: skip
+        )
     complaints = of("complaints")
     if complaints:
         counts = [
             (sum(r.verdict == tone for r in complaints), said)
             for tone, said in (
-                ("met", "mended where it was measured"), ("heard", "mended by ear"),
-                ("near", "better"), ("not_met", "not mended"),
+                ("met", "mended where it was measured"),
+                ("heard", "mended by ear"),
+                ("near", "better"),
+                ("not_met", "not mended"),
                 ("unknown", "mended by the plan alone"),
             )
-        ]  # fmt: skip
+        ]
         words = ", ".join(f"{n} {said}" for n, said in counts if n)
-        yield Proof(
-            "Complaints", f"{len(complaints)} are to be mended", "", complaints, words
-        )  # fmt: skip
+        yield Proof("Complaints", f"{len(complaints)} are to be mended", "", complaints, words)
 
 
 def _rooms_said(rooms: Sequence[RoomSeen]) -> str:
@@ -331,12 +354,9 @@ def _reaches(design: Design, evaluation: Evaluation) -> list[Reach]:
         return []
     names = {n.id: n.name for n in design.of(Network).values()}
     return reach_of(
-        (
-            n.name, n.vlan, n.internet, n.client_isolation,
-            tuple(names[r] for r in n.reaches if r != n.id),
-        )
+        (n.name, n.vlan, n.internet, n.client_isolation, tuple(names[r] for r in n.reaches if r != n.id))
         for n in sheet.networks
-    )  # fmt: skip
+    )
 
 
 def _restart(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[str]:
@@ -351,7 +371,9 @@ def _restart(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> li
         places.append((switches[key].name, f"{room.name}, {floors[room.floor].name}"))
     return after_a_power_cut(
         catalogue.rules,
-        f"the line's own box ({site.upstream_gear})" if site.upstream_gear
-        else _LINES[site.line_kind],
-        router[0].name if router else "", places, evaluation.tally.access_points, site.contact,
-    )  # fmt: skip
+        f"the line's own box ({site.upstream_gear})" if site.upstream_gear else _LINES[site.line_kind],
+        router[0].name if router else "",
+        places,
+        evaluation.tally.access_points,
+        site.contact,
+    )

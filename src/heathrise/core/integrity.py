@@ -37,9 +37,14 @@ from .design import (
 from .in_force import in_force
 
 MAX_ELEMENTS: dict[str, int] = {
-    "wall": 6_000, "opening": 6_000, "space": 1_000, "device": 500, "equipment_room": 24,
-    "variant": 8, "neighbour": 1_000,
-}  # fmt: skip
+    "wall": 6_000,
+    "opening": 6_000,
+    "space": 1_000,
+    "device": 500,
+    "equipment_room": 24,
+    "variant": 8,
+    "neighbour": 1_000,
+}
 DEFAULT_MAX_ELEMENTS = 500
 MIN_WALL_M = 0.05
 OFFSET_TOLERANCE_M = 0.01
@@ -74,9 +79,7 @@ def check(design: Design, catalogue: Catalogue) -> None:
         raise DesignError(problems)
 
 
-def check_edit(
-    before: Design, after: Design, changes: Sequence[Change], catalogue: Catalogue
-) -> None:
+def check_edit(before: Design, after: Design, changes: Sequence[Change], catalogue: Catalogue) -> None:
     """Refuse what an edit may not bring in, though a design that holds it can still be opened.
 
     Raises:
@@ -103,13 +106,10 @@ def _sold(before: Design, after: Design, change: Change, catalogue: Catalogue) -
     shelf = catalogue.switches if isinstance(gear, Switch) else catalogue.devices[gear.kind]
     model = shelf[gear.model]
     earlier = before.get(change.kind, change.id)
-    same = isinstance(earlier, Device | Switch) and (earlier.model, earlier.state) == (
-        gear.model, gear.state,
-    )  # fmt: skip
+    same = isinstance(earlier, Device | Switch) and (earlier.model, earlier.state) == (gear.model, gear.state)
     if model.old is not None and not same:
         what = (
-            f"{model.label} is no longer sold: choose another, or say that it was found and "
-            "whether it stays"
+            f"{model.label} is no longer sold: choose another, or say that it was found and whether it stays"
         )
         raise DesignError([Problem(f"{change.kind}[{change.id}].model", what)])
 
@@ -207,8 +207,7 @@ def _spaces(design: Design) -> Iterator[Problem]:
         polygon = Polygon(area.outline)
         if not polygon.is_valid or polygon.area < 0.1:
             yield Problem(
-                f"{kind}[{area.id}].outline",
-                "crosses itself or encloses less than 0.1 m2; draw it again",
+                f"{kind}[{area.id}].outline", "crosses itself or encloses less than 0.1 m2; draw it again"
             )
 
 

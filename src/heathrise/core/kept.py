@@ -72,9 +72,7 @@ def _standing(design: Design, states: frozenset[State]) -> Design:
     return Design(tables)
 
 
-def _only(
-    table: Mapping[str, Any], key: Hashable, stays: Callable[[Any], bool]
-) -> Mapping[str, Any]:
+def _only(table: Mapping[str, Any], key: Hashable, stays: Callable[[Any], bool]) -> Mapping[str, Any]:
     def work_out() -> Mapping[str, Any]:
         return {name: row for name, row in table.items() if stays(row)}
 

@@ -32,10 +32,19 @@ def _spare(reserve: Reserve, design: Design, waste: float) -> Link:
     key = f"later-{reserve.zone}"
     way = Stretch(key, reserve.floor, "ceiling_void", each, (), reserve.cables)
     return Link(
-        key, f"{reserve.name}, spare", reserve.zone, reserve.floor, "copper",
-        design.site.minimum_category, reserve.cables, round(each * waste, 1), False, False,
-        coil=True, stretches=(way,),
-    )  # fmt: skip
+        key,
+        f"{reserve.name}, spare",
+        reserve.zone,
+        reserve.floor,
+        "copper",
+        design.site.minimum_category,
+        reserve.cables,
+        round(each * waste, 1),
+        False,
+        False,
+        coil=True,
+        stretches=(way,),
+    )
 
 
 def _link(link: LinkVerdict) -> Link:
@@ -45,8 +54,18 @@ def _link(link: LinkVerdict) -> Link:
         for leg in link.legs
     )
     return Link(
-        link.id, link.name, device, link.floor, link.medium, link.category, link.cables,
-        link.bought_m, link.chosen_by == "found", link.leaves, stretches=stretches,
-        rack=link.room or "", jacket=link.jacket,
+        link.id,
+        link.name,
+        device,
+        link.floor,
+        link.medium,
+        link.category,
+        link.cables,
+        link.bought_m,
+        link.chosen_by == "found",
+        link.leaves,
+        stretches=stretches,
+        rack=link.room or "",
+        jacket=link.jacket,
         far_rack=link.to_room if isinstance(link, UplinkVerdict) else None,
-    )  # fmt: skip
+    )

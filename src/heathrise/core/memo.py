@@ -40,9 +40,7 @@ def bytes_of(value: object, depth: int = 0) -> int:
     elif isinstance(value, tuple | list):
         if len(value) > _LONG:  # of many things much alike a few tell
             few = value[:: len(value) // _FEW]
-            return 8 * len(value) + len(value) * sum(bytes_of(v, depth + 1) for v in few) // len(
-                few
-            )
+            return 8 * len(value) + len(value) * sum(bytes_of(v, depth + 1) for v in few) // len(few)
         inside = value
     elif isinstance(value, BaseModel):
         inside = value.__dict__.values()
@@ -58,9 +56,7 @@ class Budget:
         self.limit_bytes = limit_bytes
         self.held_bytes = 0
         self.lock = RLock()
-        self._order: OrderedDict[tuple[int, Hashable], tuple[IdentityMemo[Any], int]] = (
-            OrderedDict()
-        )
+        self._order: OrderedDict[tuple[int, Hashable], tuple[IdentityMemo[Any], int]] = OrderedDict()
 
     def touch(self, memo: IdentityMemo[Any], key: Hashable) -> None:
         self._order.move_to_end((id(memo), key))
@@ -100,9 +96,7 @@ class IdentityMemo(Generic[R]):
     The objects are held with the result; their identity cannot be taken over by another.
     """
 
-    def __init__(
-        self, size: int, weigh: Callable[[R], int] = bytes_of, budget: Budget = BUDGET
-    ) -> None:
+    def __init__(self, size: int, weigh: Callable[[R], int] = bytes_of, budget: Budget = BUDGET) -> None:
         self._size = size
         self._weigh = weigh
         self._budget = budget

@@ -38,29 +38,35 @@ class MeshView(BaseModel):
     links: tuple[Instead, ...]
 
 
-def mesh_view(
-    drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice]
-) -> MeshView:  # fmt: skip
+def mesh_view(drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice]) -> MeshView:
     """Return each access point without a cable, its back-haul, and what a cable would take."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     rows = [_instead(design, ruled, link, firm) for link in mesh_links(air_of(design, ruled))]
     return MeshView(currency=design.site.currency, links=tuple(rows))
 
 
-def _instead(
-    design: Design, catalogue: Catalogue, link: MeshLink, firm: Mapping[str, FirmPrice]
-) -> Instead:
+def _instead(design: Design, catalogue: Catalogue, link: MeshLink, firm: Mapping[str, FirmPrice]) -> Instead:
     device = design.of(Device)[link.device]
     runs = {r.device: r for r in design.of(Run).values()}
     said = runs.get(device.id)
     if said is None:
-        return Instead(link=link, verdict="no_way", reason="it repeats what it hears and takes no "
-                       "cable", cable_m=0, cost=0, changes=())  # fmt: skip
+        return Instead(
+            link=link,
+            verdict="no_way",
+            reason="it repeats what it hears and takes no cable",
+            cable_m=0,
+            cost=0,
+            changes=(),
+        )
     wired = said.model_copy(update={"over_air": False})
     there = apply(design, [put(wired)])
     (run,) = judge_runs(there, catalogue, only=device)
     (cents,) = place_cents(there, catalogue, [device], firm)
     return Instead(
-        link=link, verdict=run.verdict, reason=run.reason, cable_m=run.bought_m,
-        cost=round(cents / 100, 2), changes=(put(wired),),
-    )  # fmt: skip
+        link=link,
+        verdict=run.verdict,
+        reason=run.reason,
+        cable_m=run.bought_m,
+        cost=round(cents / 100, 2),
+        changes=(put(wired),),
+    )

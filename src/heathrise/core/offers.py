@@ -11,19 +11,7 @@ from shapely.geometry import Polygon
 
 from .catalogue import Catalogue
 from .completing import with_ports
-from .design import (
-    KINDS,
-    Change,
-    Design,
-    DesignError,
-    Device,
-    Problem,
-    Remove,
-    Space,
-    Variant,
-    apply,
-    put,
-)
+from .design import KINDS, Change, Design, DesignError, Device, Problem, Remove, Space, Variant, apply, put
 from .evaluate import evaluate
 from .in_force import in_force
 from .integrity import REFERENCES, check
@@ -87,9 +75,7 @@ def changes_of(variant: Variant) -> list[Change]:
         raise DesignError([Problem(f"variant[{variant.id}]", "holds no changes")]) from None
 
 
-def offers(
-    design: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice], today: date
-) -> list[Offer]:
+def offers(design: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice], today: date) -> list[Offer]:
     """Return the plan as it stands and each of its variants, all of them really evaluated."""
     found = [offer_of(None, "The plan as it stands", design, catalogue, firm, today)]
     for variant in design.of(Variant).values():
@@ -116,17 +102,23 @@ def offer_of(
     tally = evaluation.tally
     rooms = promised_rooms(as_planned(design), in_force(design, catalogue), evaluation)
     return Offer(
-        variant=variant, name=name, access_points=tally.access_points,
-        rooms_needed=tally.rooms_needed, rooms_met=sum(r.kept for r in rooms),
+        variant=variant,
+        name=name,
+        access_points=tally.access_points,
+        rooms_needed=tally.rooms_needed,
+        rooms_met=sum(r.kept for r in rooms),
         rooms_first=tally.rooms_first,
-        rooms_second_needed=tally.rooms_second_needed, rooms_second=tally.rooms_second,
+        rooms_second_needed=tally.rooms_second_needed,
+        rooms_second=tally.rooms_second,
         cable_m=tally.cable_m,
         boxes=int(sum(k.quantity for k in order.lines if k.unit in ("box", "reel"))),
         expected_w=tally.expected_w,
-        ports_left=tally.ports - tally.ports_used, hours=round(order.sum.minutes / 60, 1),
-        total=order.sum.total, not_met=tally.not_met,
+        ports_left=tally.ports - tally.ports_used,
+        hours=round(order.sum.minutes / 60, 1),
+        total=order.sum.total,
+        not_met=tally.not_met,
         busiest=evaluation.signal.busy.worst if evaluation.signal.busy is not None else 0.0,
-    )  # fmt: skip
+    )
 
 
 def make_variant(
@@ -135,8 +127,9 @@ def make_variant(
     """Return the changes that a policy makes of a plan; stopped, those found by then."""
     ruled = in_force(design, catalogue)
     makers: dict[Policy, Callable[[Design, Catalogue, Progress], list[Change]]] = {
-        "first_only": _first_only, "second_everywhere": _second_everywhere,
-    }  # fmt: skip
+        "first_only": _first_only,
+        "second_everywhere": _second_everywhere,
+    }
     changes = makers[policy](design, ruled, progress)
     # What a policy adds has a port, and is priced with the switch that it needs.
     bought, _ = with_ports(apply(design, changes) if changes else design, catalogue, {})
@@ -159,9 +152,7 @@ def _first_only(design: Design, catalogue: Catalogue, progress: Progress) -> lis
 
     wanted = heard(now)
     points = [
-        d
-        for d in now.of(Device).values()
-        if d.state == "new" and catalogue.role_of(d).cables == "policy"
+        d for d in now.of(Device).values() if d.state == "new" and catalogue.role_of(d).cables == "policy"
     ]
     for number, device in enumerate(points):
         if not progress(number, len(points)):
@@ -176,9 +167,7 @@ def _first_only(design: Design, catalogue: Catalogue, progress: Progress) -> lis
 def _second_everywhere(design: Design, catalogue: Catalogue, progress: Progress) -> list[Change]:
     """Category 6A and a spare cable to each access point; one more wherever the second lacks."""
     most = min(4, design.site.cables_per_access_point + 1)
-    site = design.site.model_copy(
-        update={"cables_per_access_point": most, "minimum_category": "6A"}
-    )
+    site = design.site.model_copy(update={"cables_per_access_point": most, "minimum_category": "6A"})
     changes: list[Change] = [put(site)]
     now = apply(design, changes)
     met = catalogue.rules["signal.met_share"]

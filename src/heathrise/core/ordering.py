@@ -20,11 +20,7 @@ from .working import steps_of
 
 
 def order_of(
-    drawn: Design,
-    catalogue: Catalogue,
-    evaluation: Evaluation,
-    firm: Mapping[str, FirmPrice],
-    today: date,
+    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, firm: Mapping[str, FirmPrice], today: date
 ) -> Order:
     """Return what a project takes and costs, from its evaluation."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
@@ -33,17 +29,25 @@ def order_of(
     bought = cable_bought(ruled, cuts_of(links))
     steps = steps_of(drawn, catalogue, evaluation)
     return assess_order(
-        design, ruled, links, holes_of(design, ruled, fresh), list(_bulk(ruled, bought, links)),
-        pieces_of(drawn, steps), firm, today, _told(bought, links),
-    )  # fmt: skip
+        design,
+        ruled,
+        links,
+        holes_of(design, ruled, fresh),
+        list(_bulk(ruled, bought, links)),
+        pieces_of(drawn, steps),
+        firm,
+        today,
+        _told(bought, links),
+    )
 
 
 def _bulk(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link]) -> Iterator[Bulk]:
     """Yield boxes and reels, each with the links that are cut from it."""
     for row in bought:
         model = catalogue.cables[row.category]
-        mine = [k for k in links if k.medium == "copper"
-                and (k.category, k.jacket) == (row.category, row.jacket)]  # fmt: skip
+        mine = [
+            k for k in links if k.medium == "copper" and (k.category, k.jacket) == (row.category, row.jacket)
+        ]
         short = [k.id for k in mine if k.bought_m <= model.box_m]
         long = [k.id for k in mine if model.box_m < k.bought_m <= model.reel_m]
         yield Bulk(model.item(row.jacket), row.boxes, short)
@@ -55,9 +59,7 @@ def _told(bought: Sequence[Bought], links: Sequence[Link]) -> list[str]:
     long = [names[k] for row in bought for k in row.too_long]
     if not long:
         return []
-    return [
-        f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."
-    ]
+    return [f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."]
 
 
 def pieces_of(drawn: Design, steps: Sequence[Step]) -> Iterator[Done]:
@@ -69,6 +71,5 @@ def pieces_of(drawn: Design, steps: Sequence[Step]) -> Iterator[Done]:
         for work in step.work:
             where = Where(kind=kind, id=key, name=name, floor=step.floor, quantity=work.quantity)
             yield Done(
-                work.task, work.label, work.unit, work.quantity, work.person_minutes, where,
-                step.licensed,
-            )  # fmt: skip
+                work.task, work.label, work.unit, work.quantity, work.person_minutes, where, step.licensed
+            )

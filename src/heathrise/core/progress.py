@@ -7,9 +7,7 @@ import threading
 from collections.abc import Callable, Mapping
 from typing import Any
 
-Progress = Callable[
-    [int, int], bool
-]  # (done, of so many; 0 where nobody knows) -> whether to go on
+Progress = Callable[[int, int], bool]  # (done, of so many; 0 where nobody knows) -> whether to go on
 
 
 ShowBest = Callable[[Mapping[str, Any]], None]  # the best so far, to whoever waits for it

@@ -48,9 +48,7 @@ class Promised(BaseModel):
     client_does: tuple[str, ...]
 
 
-def promised(
-    design: Design, catalogue: Catalogue, evaluation: Evaluation, steps: Sequence[Step]
-) -> Promised:
+def promised(design: Design, catalogue: Catalogue, evaluation: Evaluation, steps: Sequence[Step]) -> Promised:
     """Return what an offer promises of a design as planned."""
     rooms = promised_rooms(design, catalogue, evaluation)
     brief = evaluation.brief
@@ -66,7 +64,7 @@ def promised(
         ),
         not_promised=tuple(_not_promised(evaluation, rooms)),
         client_does=tuple(_client_does(design, catalogue, steps)),
-    )  # fmt: skip
+    )
 
 
 def unconnected(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> set[str]:
@@ -77,9 +75,7 @@ def unconnected(design: Design, catalogue: Catalogue, evaluation: Evaluation) ->
     return (no_way | left) & points
 
 
-def promised_rooms(
-    design: Design, catalogue: Catalogue, evaluation: Evaluation
-) -> list[RoomPromise]:
+def promised_rooms(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[RoomPromise]:
     """Return each room whose use asks for signal, and whether that is promised: with nothing but
     the access points that are connected."""
     dead = unconnected(design, catalogue, evaluation)
@@ -99,9 +95,13 @@ def _room(design: Design, room: RoomVerdict, lost: bool) -> RoomPromise:
     kept = room.verdict == "met"
     why = "an access point that serves it is not connected" if lost else noticed(room)
     return RoomPromise(
-        space=room.space, name=room.name, floor=design.of(Floor)[room.floor].name,
-        use=USE_WORDS[room.use], kept=kept, why_not="" if kept else why,
-    )  # fmt: skip
+        space=room.space,
+        name=room.name,
+        floor=design.of(Floor)[room.floor].name,
+        use=USE_WORDS[room.use],
+        kept=kept,
+        why_not="" if kept else why,
+    )
 
 
 def noticed(room: RoomVerdict) -> str:

@@ -40,9 +40,7 @@ def planned_ports(switches: dict[str, Switch], evaluation: Evaluation) -> list[P
     fed = {d.device: d for d in power.devices}
     up_mbps = {(w.switch, w.port): w.speed_mbps for w in power.ways_up}
     up_mbps |= {
-        (w.to, w.to_port): w.speed_mbps
-        for w in power.ways_up
-        if w.to is not None and w.to_port is not None
+        (w.to, w.to_port): w.speed_mbps for w in power.ways_up if w.to is not None and w.to_port is not None
     }
     found = []
     for port in power.ports:
@@ -52,13 +50,17 @@ def planned_ports(switches: dict[str, Switch], evaluation: Evaluation) -> list[P
         device = fed.get(port.device or "") if port.feeds else None
         found.append(
             PlannedPort(
-                switch=port.switch, switch_name=switches[port.switch].name, port=port.port,
-                name=port.name or "", device=port.device, cable=cable_of(port),
+                switch=port.switch,
+                switch_name=switches[port.switch].name,
+                port=port.port,
+                name=port.name or "",
+                device=port.device,
+                cable=cable_of(port),
                 mbps=min(port.speed_mbps, wanted),
                 expected_w=device.expected_w if device is not None else None,
                 reserved_w=device.reserved_w if device is not None else None,
             )
-        )  # fmt: skip
+        )
     return found
 
 

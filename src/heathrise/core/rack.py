@@ -141,15 +141,12 @@ def plan_power(
     racks = _racks(design, catalogue, rooms_up)
     without = frozenset(injected)
     plans = [
-        _plan_room(rack, _demands(design, catalogue, wires, powered, without, rack), pairs)
-        for rack in racks
+        _plan_room(rack, _demands(design, catalogue, wires, powered, without, rack), pairs) for rack in racks
     ]
     fed_by: dict[str, str] = {}
     for plan in plans:
         fed_by |= plan.fed_by()
-    fed_by |= {
-        i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered
-    }
+    fed_by |= {i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
     headroom = design.site.power_headroom
     names = {s.id: s.name for s in design.of(Switch).values()}
     ports = [use for plan in plans for use in plan.port_map(names, _line(design, catalogue))]
@@ -179,9 +176,13 @@ def plan_power(
 
 
 def _as_it_is(
-    design: Design, catalogue: Catalogue, wires: Mapping[str, Wire],
-    rooms_up: Mapping[str, RoomUp], room: str, cure: Cure,
-) -> Cure:  # fmt: skip
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, Wire],
+    rooms_up: Mapping[str, RoomUp],
+    room: str,
+    cure: Cure,
+) -> Cure:
     """Return a cure with what is really so once it is taken: neighbours are then kept on switches
     of their own, so that ports may be shared out otherwise than where it was looked for."""
     after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
@@ -221,13 +222,15 @@ class _RoomPlan:
         for d in self.demands:
             if d.id in self.result.left:
                 yield LeftOver(
-                    link=d.id, room=self.rack.room, device=d.device, name=d.name,
-                    reason=REASONS[self.result.left[d.id]], poe_class=d.poe_class,
-                )  # fmt: skip
+                    link=d.id,
+                    room=self.rack.room,
+                    device=d.device,
+                    name=d.name,
+                    reason=REASONS[self.result.left[d.id]],
+                    poe_class=d.poe_class,
+                )
 
-    def budgets(
-        self, powered: Mapping[str, PoweredDevice], headroom: float
-    ) -> Iterable[SwitchBudget]:
+    def budgets(self, powered: Mapping[str, PoweredDevice], headroom: float) -> Iterable[SwitchBudget]:
         for shelf in self.rack.shelves:
             here, groups = self.here(shelf), shelf.model.groups
             kept = [u.slot for u in self.kept if u.slot.switch == shelf.id]
@@ -268,9 +271,7 @@ class _RoomPlan:
                     )
 
 
-def _plan_room(
-    rack: Rack, demands: tuple[Demand, ...], pairs: tuple[tuple[str, str], ...]
-) -> _RoomPlan:
+def _plan_room(rack: Rack, demands: tuple[Demand, ...], pairs: tuple[tuple[str, str], ...]) -> _RoomPlan:
     kept = rack.kept(rack.shelves)
     result = assign(demands, rack.shelves, pairs, kept)
     return _RoomPlan(rack, demands, result, kept)
@@ -342,18 +343,15 @@ def _ways_up(
         )
 
 
-def _powered(
-    design: Design, catalogue: Catalogue, wires: Mapping[str, Wire]
-) -> dict[str, PoweredDevice]:
+def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, Wire]) -> dict[str, PoweredDevice]:
     found: dict[str, PoweredDevice] = {}
     for device in design.of(Device).values():
         model = catalogue.model_of(device)
         wire = wires.get(device.id)
         if model.power is not None and wire is not None:
             found[device.id] = over_run(
-                catalogue.rules, device.id, device.name, model.label, model.power,
-                wire.loop_m, wire.heat_c,
-            )  # fmt: skip
+                catalogue.rules, device.id, device.name, model.label, model.power, wire.loop_m, wire.heat_c
+            )
     return found
 
 
@@ -378,9 +376,7 @@ def _demands(
         links = wire.cables if role.links == "every_cable" else 1
         own = powered.get(device.id) if device.id not in injected else None
         for k in range(links):
-            suffix, name = (
-                (f"/{k + 1}", f"{device.name}.{k + 1}") if links > 1 else ("", device.name)
-            )
+            suffix, name = (f"/{k + 1}", f"{device.name}.{k + 1}") if links > 1 else ("", device.name)
             # Tenths of a watt: the answer is kept while a run changes by a metre or two.
             watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
             poe, class_w = (own.poe_class, own.reserved_w) if own else (None, 0.0)

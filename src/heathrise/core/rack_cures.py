@@ -60,18 +60,19 @@ def weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjecto
             extra = f"{better.price - model.price:+g} {design.site.currency}"
             cures = (Cure(label=f"Take {better.label}", effect=extra, changes=(changed,)),)
         yield WeakInjector(
-            device=device.id, name=device.name, label=model.label, poe_class=model.poe_class,
-            wanted_class=wanted.power.poe_class, speed_mbps=model.speed_mbps,
-            wanted_mbps=wanted.speed_mbps, cures=cures,
-        )  # fmt: skip
+            device=device.id,
+            name=device.name,
+            label=model.label,
+            poe_class=model.poe_class,
+            wanted_class=wanted.power.poe_class,
+            speed_mbps=model.speed_mbps,
+            wanted_mbps=wanted.speed_mbps,
+            cures=cures,
+        )
 
 
 def rack_cures(
-    design: Design,
-    catalogue: Catalogue,
-    demands: tuple[Demand, ...],
-    rack: Rack,
-    result: Assignment,
+    design: Design, catalogue: Catalogue, demands: tuple[Demand, ...], rack: Rack, result: Assignment
 ) -> tuple[Cure, ...]:
     cures = [*_injector_cure(design, catalogue, demands, rack, result)]
     cures += _switch_cures(design, catalogue, demands, rack)
@@ -79,11 +80,7 @@ def rack_cures(
 
 
 def _injector_cure(
-    design: Design,
-    catalogue: Catalogue,
-    demands: tuple[Demand, ...],
-    rack: Rack,
-    result: Assignment,
+    design: Design, catalogue: Catalogue, demands: tuple[Demand, ...], rack: Rack, result: Assignment
 ) -> Sequence[Cure]:
     """Offer an injector for each powered device left over, if all then find a port."""
     left = [d for d in demands if d.id in result.left and d.poe_class is not None]
@@ -97,8 +94,7 @@ def _injector_cure(
         new_id = f"inj-{demand.device}"[:40]
         bought.append(Injector(id=new_id, device=demand.device, model=model.id))
     plain = tuple(
-        replace(d, poe_class=None, port_w=0.0, class_w=0.0) if d.id in result.left else d
-        for d in demands
+        replace(d, poe_class=None, port_w=0.0, class_w=0.0) if d.id in result.left else d for d in demands
     )
     if assign(plain, rack.shelves, (), rack.kept(rack.shelves)).left:
         return []
@@ -114,10 +110,7 @@ def _injector_cure(
 
 
 def _switch_cures(
-    design: Design,
-    catalogue: Catalogue,
-    demands: tuple[Demand, ...],
-    rack: Rack,
+    design: Design, catalogue: Catalogue, demands: tuple[Demand, ...], rack: Rack
 ) -> Sequence[Cure]:
     """Offer the cheapest switch that fits everything with the headroom kept: in place of the
     last one, and beside those there."""
@@ -128,9 +121,7 @@ def _switch_cures(
     headroom, currency = design.site.power_headroom, design.site.currency
     if shelves:
         last = shelves[-1]
-        options = {
-            m.id: (*shelves[:-1], Shelf(last.id, last.name, m)) for m in models if m != last.model
-        }
+        options = {m.id: (*shelves[:-1], Shelf(last.id, last.name, m)) for m in models if m != last.model}
         model, words = _cheapest(models, options, demands, headroom, rack)
         if model is not None:
             changed = owned[last.id].model_copy(update={"model": model.id})

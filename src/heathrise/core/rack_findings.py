@@ -11,9 +11,7 @@ from .rack import PowerPlan
 from .rack_cures import WeakInjector
 
 
-def power_findings(
-    rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]
-) -> Iterator[Finding]:
+def power_findings(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]) -> Iterator[Finding]:
     """Yield the findings of the power stage."""
     yield from _left_over(rules, plan, rooms)
     yield from _ways_up(rules, plan)
@@ -23,33 +21,38 @@ def power_findings(
             by = "rated draw over each run" if switch.allocates == "negotiated" else "class"
             tip = f" {switch.tipped_by} tips it." if switch.tipped_by else ""
             yield _power_finding(
-                rules, f"budget-{switch.switch}", switch.verdict,
+                rules,
+                f"budget-{switch.switch}",
+                switch.verdict,
                 f"{switch.name}: {switch.counted_w:g} W by {by}, of {switch.budget_w:g} W with "
                 f"{kept:.0%} to be kept free.{tip}",
                 places=(Place(kind="switch", id=switch.switch),),
-                figure=switch.counted_w, limit=switch.usable_w, unit="W",
+                figure=switch.counted_w,
+                limit=switch.usable_w,
+                unit="W",
                 rule="the budget by the way this switch allocates, less headroom",
-            )  # fmt: skip
+            )
     for device in plan.devices:
         if device.verdict != "met":
             state = "sees" if device.device_v else "cannot start:"
             yield _power_finding(
-                rules, f"loop-{device.device}", device.verdict,
-                f"{device.name} {state} {device.device_v:g} V at rated draw, "
-                f"wants {device.least_v:g}.",
+                rules,
+                f"loop-{device.device}",
+                device.verdict,
+                f"{device.name} {state} {device.device_v:g} V at rated draw, wants {device.least_v:g}.",
                 places=(Place(kind="device", id=device.device),),
-                figure=device.device_v, limit=device.least_v, unit="V",
+                figure=device.device_v,
+                limit=device.least_v,
+                unit="V",
                 rule="volts at the device over its own loop",
                 used=rules.used(f"power.poe.{device.poe_class}.device_v", "power.near_v"),
-            )  # fmt: skip
+            )
     for weak in plan.weak_injectors:
         yield _weak_injector(rules, weak)
     yield from _slow_ports(rules, plan)
 
 
-def _left_over(
-    rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]
-) -> Iterator[Finding]:
+def _left_over(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]) -> Iterator[Finding]:
     """Yield for each rack the links that it has no port for."""
     several = len(rooms) > 1
     for room in dict.fromkeys(row.room for row in plan.left):
@@ -58,22 +61,31 @@ def _left_over(
         cures = plan.cures.get(room, ())
         if not any(s.room == room for s in plan.switches):
             yield _power_finding(
-                rules, f"none-{room}", "not_met",
+                rules,
+                f"none-{room}",
+                "not_met",
                 f"No switch is chosen{where}: {_links(len(left))} no port.",
-                places=(_at(rooms[room]),), rule="every run ends in a port", cures=cures,
-            )  # fmt: skip
+                places=(_at(rooms[room]),),
+                rule="every run ends in a port",
+                cures=cures,
+            )
             continue
         names = ", ".join(row.name for row in left[:6])
         more = f" and {len(left) - 6} more" if len(left) > 6 else ""
         reasons = " and ".join(sorted({row.reason for row in left}))
         proof = "" if plan.proven else " The search was cut short; a better fit may exist."
         yield _power_finding(
-            rules, f"left-{room}", "not_met",
+            rules,
+            f"left-{room}",
+            "not_met",
             f"Without a port{where}: {names}{more}; {reasons}.{proof}",
             places=tuple(Place(kind="device", id=row.device) for row in left),
-            figure=len(left), limit=0, unit="links",
-            rule="ports, powered ports and watts are three separate limits", cures=cures,
-        )  # fmt: skip
+            figure=len(left),
+            limit=0,
+            unit="links",
+            rule="ports, powered ports and watts are three separate limits",
+            cures=cures,
+        )
 
 
 def _links(count: int) -> str:
@@ -93,29 +105,45 @@ def _ways_up(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
         over = way.load_mbps / way.speed_mbps
         if way.to is not None and over > widest:
             yield _power_finding(
-                rules, f"narrow-{way.switch}", "near",
+                rules,
+                f"narrow-{way.switch}",
+                "near",
                 f"{way.name}: all behind it ask for {way.load_mbps / 1000:g} Gb/s together, its "
                 f"way up to {way.to_name} carries {way.speed_mbps / 1000:g}.",
-                places=place, figure=round(over, 1), limit=widest, unit="to 1",
+                places=place,
+                figure=round(over, 1),
+                limit=widest,
+                unit="to 1",
                 rule="what all behind a way up ask for, over its speed",
-                used=rules.used("power.most_oversubscription"), source="practice",
-            )  # fmt: skip
+                used=rules.used("power.most_oversubscription"),
+                source="practice",
+            )
         if way.depth > deepest:
             yield _power_finding(
-                rules, f"cascade-{way.switch}", "near",
-                f"{way.name} is the {way.depth}th switch from the line.", places=place,
-                figure=way.depth, limit=deepest, unit="switches",
+                rules,
+                f"cascade-{way.switch}",
+                "near",
+                f"{way.name} is the {way.depth}th switch from the line.",
+                places=place,
+                figure=way.depth,
+                limit=deepest,
+                unit="switches",
                 rule="few switches one behind the other",
-                used=rules.used("power.most_cascade"), source="practice",
-            )  # fmt: skip
+                used=rules.used("power.most_cascade"),
+                source="practice",
+            )
         if way.converter:
             yield _power_finding(
-                rules, f"converter-{way.switch}", "near",
+                rules,
+                f"converter-{way.switch}",
+                "near",
                 f"{way.name} to {way.to_name} is fibre and a switch has no cage left for it: it "
-                "wants a media converter there, or a switch with cages.", places=place,
-                rule="fibre goes into a cage", source="practice",
+                "wants a media converter there, or a switch with cages.",
+                places=place,
+                rule="fibre goes into a cage",
+                source="practice",
                 cures=plan.cage_cures.get(way.switch, ()),
-            )  # fmt: skip
+            )
 
 
 def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:
@@ -126,13 +154,17 @@ def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:
     else:
         text += f"passes {weak.speed_mbps} Mb/s, the link asks for {weak.wanted_mbps}."
     return _power_finding(
-        rules, f"injector-{weak.device}", "not_met" if short else "near", text,
+        rules,
+        f"injector-{weak.device}",
+        "not_met" if short else "near",
+        text,
         places=(Place(kind="device", id=weak.device),),
         figure=weak.poe_class if short else weak.speed_mbps,
-        limit=weak.wanted_class if short else weak.wanted_mbps, unit="class" if short else "Mb/s",
+        limit=weak.wanted_class if short else weak.wanted_mbps,
+        unit="class" if short else "Mb/s",
         rule="an injector matches the class of its device and the speed of its link",
         cures=weak.cures,
-    )  # fmt: skip
+    )
 
 
 def _slow_ports(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
@@ -140,13 +172,18 @@ def _slow_ports(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
     if slow:
         names = ", ".join(sorted({p.name or "" for p in slow})[:8])
         yield _power_finding(
-            rules, "slow", "note",
+            rules,
+            "slow",
+            "note",
             f"{len(slow)} links are faster than their ports: {names}. "
             f"They run at {min(p.speed_mbps for p in slow)} Mb/s, which the line may not notice.",
             places=tuple(Place(kind="device", id=p.device) for p in slow if p.device),
-            figure=min(p.speed_mbps for p in slow), limit=max(p.wanted_mbps or 0 for p in slow),
-            unit="Mb/s", rule="the narrowest link binds", source="IEEE 802.3",
-        )  # fmt: skip
+            figure=min(p.speed_mbps for p in slow),
+            limit=max(p.wanted_mbps or 0 for p in slow),
+            unit="Mb/s",
+            rule="the narrowest link binds",
+            source="IEEE 802.3",
+        )
 
 
 def _power_finding(rules: Rules, key: str, severity: str, text: str, **fields: object) -> Finding:

@@ -21,16 +21,7 @@ from .storeys import storeys_of
 from .wording import metres
 
 _STEPS_M = (1.0, 2.0, 3.5)
-_COMPASS = (
-    "north",
-    "north-east",
-    "east",
-    "south-east",
-    "south",
-    "south-west",
-    "west",
-    "north-west",
-)
+_COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
 _NEAREST = 2
 _OFFERED = 3
 _LONGER_SECONDS = 60.0
@@ -95,9 +86,7 @@ def _another_room(design: Design, catalogue: Catalogue, key: str, _: Progress) -
     return list(second_room(design, catalogue, runs[device.id], device))
 
 
-def _longer_search(
-    design: Design, catalogue: Catalogue, key: str, progress: Progress
-) -> list[Cure]:
+def _longer_search(design: Design, catalogue: Catalogue, key: str, progress: Progress) -> list[Cure]:
     """Return a plan of channels that a longer search finds better, as what a person holds to."""
     band = next((b for b in BANDS if b == key), None)
     found = band and search_longer(design, catalogue, band, _LONGER_SECONDS, progress)
@@ -133,9 +122,7 @@ def _first_places(design: Design, catalogue: Catalogue, _: str, progress: Progre
         for label, device in added_in(design, catalogue, space, at, []):
             judged = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
             needed = [r for r in judged if r.verdict != "not_needed"]
-            heard = [
-                r for r in needed if (r.share_first or 0) >= catalogue.rules["signal.met_share"]
-            ]
+            heard = [r for r in needed if (r.share_first or 0) >= catalogue.rules["signal.met_share"]]
             effect = f"reaches {len(heard)} of {len(needed)} rooms"
             rank = len(heard), sum(r.share_first or 0 for r in needed)
             tried.append((rank, Cure(label=label, effect=effect, changes=(put(device),))))
@@ -159,16 +146,10 @@ def _varied(cures: list[Cure]) -> list[Cure]:
 def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[tuple[str, Device]]:
     middle = Polygon(space.outline).representative_point()
     aim = (middle.x, middle.y)
-    points = [
-        d
-        for d in design.of(Device).values()
-        if d.model in catalogue.airs and d.floor == space.floor
-    ]
+    points = [d for d in design.of(Device).values() if d.model in catalogue.airs and d.floor == space.floor]
     points.sort(key=lambda d: math.dist(d.at, aim))
     indoors = [
-        Polygon(s.outline)
-        for s in design.of(Space).values()
-        if s.floor == space.floor and not s.outdoor
+        Polygon(s.outline) for s in design.of(Space).values() if s.floor == space.floor and not s.outdoor
     ]
     for device in points[:_NEAREST]:
         for distance in _STEPS_M:
@@ -185,11 +166,7 @@ def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[
 
 
 def added_in(
-    design: Design,
-    catalogue: Catalogue,
-    space: Space,
-    at: tuple[float, float],
-    points: list[Device],
+    design: Design, catalogue: Catalogue, space: Space, at: tuple[float, float], points: list[Device]
 ) -> Iterator[tuple[str, Device]]:
     """Yield a new access point in the room: of a model used near it that may hang there."""
     taken = {d.id for d in design.of(Device).values()}
@@ -214,11 +191,16 @@ def added_in(
     height_m = mount_height_m(catalogue, mount, storeys.ceiling_m(space, space.floor))
     device = Device.model_validate(
         {
-            "id": f"{role.stem}-{number}", "floor": space.floor, "kind": role.kind,
-            "model": model.id, "name": f"{role.prefix}-{number}",
-            "at": (round(at[0], 2), round(at[1], 2)), "height_m": height_m, "mount": mount,
+            "id": f"{role.stem}-{number}",
+            "floor": space.floor,
+            "kind": role.kind,
+            "model": model.id,
+            "name": f"{role.prefix}-{number}",
+            "at": (round(at[0], 2), round(at[1], 2)),
+            "height_m": height_m,
+            "mount": mount,
         }
-    )  # fmt: skip
+    )
     yield f"Add {device.name} in {space.name}", device
 
 

@@ -41,11 +41,7 @@ class Saving(BaseModel):
 
 
 def savings_of(
-    drawn: Design,
-    catalogue: Catalogue,
-    firm: Mapping[str, FirmPrice],
-    today: date,
-    progress: Progress,
+    drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice], today: date, progress: Progress
 ) -> list[Saving]:
     """Return what could be left out, what spoils nothing first, then the dearest.
 
@@ -70,9 +66,14 @@ def savings_of(
             continue
         later = _later(drawn, after, catalogue, whole, worked, saves) if can_wait else None
         found.append(
-            Saving(label=label, changes=tuple(changes), saves=saves, later=later,
-                   spoils=(*_taken(drawn, after, catalogue), *_spoils(whole, worked)))
-        )  # fmt: skip
+            Saving(
+                label=label,
+                changes=tuple(changes),
+                saves=saves,
+                later=later,
+                spoils=(*_taken(drawn, after, catalogue), *_spoils(whole, worked)),
+            )
+        )
     found.sort(key=lambda s: (len(s.spoils) > 0, -s.saves))
     return found[:_OFFERED]
 
@@ -89,8 +90,11 @@ def _ideas(drawn: Design, catalogue: Catalogue) -> Iterator[tuple[str, list[Chan
         yield "Leave out the second cable of each access point", [put(one)], True
     for duct in drawn.of(Duct).values():
         if duct.dug in ("loam", "clay", "stony"):
-            yield (f"Dig {duct.name} with a small machine instead of by hand",
-                   [put(duct.model_copy(update={"dug": "machine"}))], False)  # fmt: skip
+            yield (
+                f"Dig {duct.name} with a small machine instead of by hand",
+                [put(duct.model_copy(update={"dug": "machine"}))],
+                False,
+            )
             there = duct.model_copy(update={"dug": "there"})
             yield f"The client digs {duct.name} and lays its duct", [put(there)], False
     rooms: dict[str, list[Device]] = {}
@@ -118,9 +122,8 @@ def _room_of(design: Design, device: Device) -> str:
 
 
 def _later(
-    drawn: Design, after: Design, catalogue: Catalogue, whole: Evaluation, worked: Evaluation,
-    saves: float,
-) -> float:  # fmt: skip
+    drawn: Design, after: Design, catalogue: Catalogue, whole: Evaluation, worked: Evaluation, saves: float
+) -> float:
     """Return what it would cost to do later what is left out now: what it saves, a visit of its
     own, cable pulled by itself, holes that are shared now made once more."""
     ruled = in_force(drawn, catalogue)

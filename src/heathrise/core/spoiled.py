@@ -43,9 +43,7 @@ def broken_walks(before: Design, after: Design, catalogue: Catalogue) -> Iterato
         return
     held = {h.habit for h in judge_habits(air_of(before, catalogue)) if h.verdict == "holds"}
     broken = [
-        h.name
-        for h in judge_habits(air_of(after, catalogue))
-        if h.habit in held and h.verdict == "breaks"
+        h.name for h in judge_habits(air_of(after, catalogue)) if h.habit in held and h.verdict == "breaks"
     ]
     if broken:
         yield f"a call breaks from {some(broken)}"

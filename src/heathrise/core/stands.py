@@ -40,10 +40,17 @@ def planned_stand(
         chains = {d: tuple(_chain(air, mesh, links, power, d)) for d in points - dead}
     loads = signal.busy.loads if signal.busy is not None else ()
     return Stand(
-        design, catalogue, levels, {}, sockets, _free(design, power), chains,
-        {(load.device, load.band): load.total for load in loads}, _walks(air, signal),
+        design,
+        catalogue,
+        levels,
+        {},
+        sockets,
+        _free(design, power),
+        chains,
+        {(load.device, load.band): load.total for load in loads},
+        _walks(air, signal),
         {r.device: r.reason for r in links.runs if r.verdict in ("not_met", "test_first")},
-    )  # fmt: skip
+    )
 
 
 def _unconnected(design: Design, links: CableChapter, power: PowerPlan) -> set[str]:
@@ -108,9 +115,8 @@ def _walks(air: Air | None, signal: SignalChapter) -> tuple[Walked, ...]:
             continue
         points = tuple((p.floor, p.at) for p in habit.points)
         found.append(
-            Walked(habit.name, habit.verdict == "holds", habit.text.rstrip("."), points,
-                   tuple(habit.clings))
-        )  # fmt: skip
+            Walked(habit.name, habit.verdict == "holds", habit.text.rstrip("."), points, tuple(habit.clings))
+        )
     return tuple(found)
 
 

@@ -24,9 +24,7 @@ class Tally(BaseModel):
     rooms_needed: int = Field(0, description="rooms whose use asks for signal")
     rooms_met: int = Field(0, description="of those, rooms that meet all of their use")
     rooms_first: int = Field(0, description="of those, rooms with their first access point")
-    rooms_second_needed: int = Field(
-        0, description="rooms whose use asks for a second access point"
-    )
+    rooms_second_needed: int = Field(0, description="rooms whose use asks for a second access point")
     rooms_second: int = Field(0, description="of those, rooms that have it")
     cable_m: float = Field(0.0, description="copper as installed, all cables, m")
     fibre_m: float = Field(0.0, description="fibre between racks, m")
@@ -109,9 +107,7 @@ def _fibre_price(catalogue: Catalogue, link: LinkVerdict) -> float:
     return metre * link.bought_m + 2 * fibre.optic_price
 
 
-def _boxes(
-    catalogue: Catalogue, links: Sequence[LinkVerdict], prove: bool
-) -> tuple[int, bool, float]:
+def _boxes(catalogue: Catalogue, links: Sequence[LinkVerdict], prove: bool) -> tuple[int, bool, float]:
     cuts = [Cut(k.name, k.category, k.jacket, k.bought_m, k.cables) for k in links]
     bought = cable_bought(catalogue, cuts, prove)
     count = sum(b.boxes + b.reels for b in bought)

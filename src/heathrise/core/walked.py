@@ -46,9 +46,12 @@ class Heard:
 
 
 def rooms_as_walked(
-    design: Design, catalogue: Catalogue, evaluation: Evaluation, readings: Sequence[Reading],
+    design: Design,
+    catalogue: Catalogue,
+    evaluation: Evaluation,
+    readings: Sequence[Reading],
     heard: Heard | None,
-) -> list[RoomSeen]:  # fmt: skip
+) -> list[RoomSeen]:
     """Return how each room that asks for signal is known.
 
     At a spot the loudest access point measured there stands against the room's first target and
@@ -64,16 +67,15 @@ def rooms_as_walked(
     for room in evaluation.rooms:
         if room.verdict == "not_needed":
             continue
-        row = RoomSeen(
-            space=room.space, name=room.name, floor=room.floor, how="planned", verdict="unknown"
-        )
+        row = RoomSeen(space=room.space, name=room.name, floor=room.floor, how="planned", verdict="unknown")
         mine = spots.get(room.space, {})
         judged = [g for at in mine.values() if (g := _good(air, room, at)) is not None]
         if judged:
             share = sum(judged) / len(judged)
             verdict = "met" if share >= met else "near" if share >= near else "not_met"
-            row = row.model_copy(update={"how": "measured", "verdict": verdict,
-                                         "spots": len(judged), "good": sum(judged)})  # fmt: skip
+            row = row.model_copy(
+                update={"how": "measured", "verdict": verdict, "spots": len(judged), "good": sum(judged)}
+            )
         elif heard is not None:
             row = row.model_copy(update={"how": "heard", "by": f"{heard.by}, {heard.day}"})
         found.append(row)

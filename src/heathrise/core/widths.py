@@ -14,15 +14,7 @@ from .catalogue import Catalogue
 from .design import Change, Design, Device, apply, put
 from .in_force import in_force
 from .kept import as_planned
-from .signal import (
-    VERDICT_RANK,
-    ChannelPlan,
-    RoomVerdict,
-    air_of,
-    busy_hour,
-    judge_rooms,
-    quick_plans,
-)
+from .signal import VERDICT_RANK, ChannelPlan, RoomVerdict, air_of, busy_hour, judge_rooms, quick_plans
 from .wording import some
 
 
@@ -77,20 +69,24 @@ def _tried(drawn: Design, catalogue: Catalogue) -> tuple[Width, list[RoomVerdict
     devices = design.of(Device)
     sharing = [devices[d].name for d, rows in plan.contenders.items() if rows] if plan else []
     return Width(
-        width_mhz=width, blocks=len(air.channels.primaries("5", width)) if plan else 0,
-        shared_db=round(plan.cost_db, 1) if plan else 0.0, sharing=tuple(sorted(sharing)),
+        width_mhz=width,
+        blocks=len(air.channels.primaries("5", width)) if plan else 0,
+        shared_db=round(plan.cost_db, 1) if plan else 0.0,
+        sharing=tuple(sorted(sharing)),
         rooms_met=sum(r.verdict == "met" for r in rooms),
-        busiest=busiest.total if busiest else 0.0, changes=(),
+        busiest=busiest.total if busiest else 0.0,
+        changes=(),
         verdict=busiest.verdict if busiest else "met",
-    ), rooms  # fmt: skip
+    ), rooms
 
 
 def _judged(rows: Sequence[Width], rooms: Sequence[Sequence[RoomVerdict]]) -> WidthView:
     spoilt = [_spoilt(rooms[0], r) for r in rooms]
     clear = [
-        k for k, (row, names) in enumerate(zip(rows, spoilt, strict=True))
+        k
+        for k, (row, names) in enumerate(zip(rows, spoilt, strict=True))
         if not row.sharing and not row.shared_db and not names
-    ]  # fmt: skip
+    ]
     if clear:
         k = clear[-1]
         why = f"{rows[k].width_mhz} MHz: no two share their air"
@@ -116,6 +112,5 @@ def _against(row: Width, spoilt: Sequence[str]) -> str:
 def _spoilt(narrow: Sequence[RoomVerdict], now: Sequence[RoomVerdict]) -> list[str]:
     """Return the rooms that do worse than in the narrowest channels."""
     return [
-        b.name for a, b in zip(narrow, now, strict=True)
-        if VERDICT_RANK[b.verdict] < VERDICT_RANK[a.verdict]
-    ]  # fmt: skip
+        b.name for a, b in zip(narrow, now, strict=True) if VERDICT_RANK[b.verdict] < VERDICT_RANK[a.verdict]
+    ]

@@ -28,30 +28,44 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
     openings = _openings(design, ruled, plan, [k for k in links if not k.found], built)
     trenches = [
         Trench(
-            d.id, d.name, d.from_floor, duct_m(d), d.depth_m, trench_minutes(ruled.rules, d),
+            d.id,
+            d.name,
+            d.from_floor,
+            duct_m(d),
+            d.depth_m,
+            trench_minutes(ruled.rules, d),
             ruled.parts["duct"].label,
         )
         for d in design.of(Duct).values()
         if d.dug != "there"
-    ]  # fmt: skip
+    ]
     stands = {
         d.id: Stand(
             plan.outdoors(d.floor, d.at, ruled.model_of(d).outdoor),
-            plan.over_ground_m(d.floor, d.height_m), built[d.floor],
+            plan.over_ground_m(d.floor, d.height_m),
+            built[d.floor],
         )
         for d in drawn.of(Device).values()
-    }  # fmt: skip
+    }
     site = Site(
-        _pulls(drawn, ruled, evaluation, links, plan, openings, stands), [o for o, _ in openings],
-        trenches, stands, _weights_kg(design, ruled, links),
-    )  # fmt: skip
+        _pulls(drawn, ruled, evaluation, links, plan, openings, stands),
+        [o for o, _ in openings],
+        trenches,
+        stands,
+        _weights_kg(design, ruled, links),
+    )
     return work_list(drawn, design, ruled, site)
 
 
 def _pulls(
-    drawn: Design, ruled: Catalogue, evaluation: Evaluation, links: Sequence[Link], plan: Storeys,
-    openings: Sequence[tuple[Opening, tuple[str, ...]]], stands: Mapping[str, Stand],
-) -> list[Pull]:  # fmt: skip
+    drawn: Design,
+    ruled: Catalogue,
+    evaluation: Evaluation,
+    links: Sequence[Link],
+    plan: Storeys,
+    openings: Sequence[tuple[Opening, tuple[str, ...]]],
+    stands: Mapping[str, Stand],
+) -> list[Pull]:
     design, rules = as_planned(drawn), ruled.rules
     pulling = pulling_of(rules, [k for k in links if not k.found])
     through: dict[str, list[str]] = {}
@@ -71,33 +85,39 @@ def _pulls(
         took = pulling.get(link.id)
         strong = power is not None and power.poe_class > rules["install.powered_class"]
         stand = stands[device.id] if device is not None else None
-        high = {
-            s.floor for s in link.stretches if s.kind in _OVERHEAD and _high(ruled, plan, s.floor)
-        }
+        high = {s.floor for s in link.stretches if s.kind in _OVERHEAD and _high(ruled, plan, s.floor)}
         air = [s.floor for s in link.stretches if s.kind == "outdoor"]
         top_m = max((_cable_over_ground_m(plan, f) for f in air), default=0.0)
         found.append(
             Pull(
-                id=link.id, name=link.name, device=device.id if device is not None else None,
-                floor=link.floor, rack=link.rack, far_rack=link.far_rack, medium=link.medium,
-                cables=link.cables, metres=sum(s.length_m for s in link.stretches),
+                id=link.id,
+                name=link.name,
+                device=device.id if device is not None else None,
+                floor=link.floor,
+                rack=link.rack,
+                far_rack=link.far_rack,
+                medium=link.medium,
+                cables=link.cables,
+                metres=sum(s.length_m for s in link.stretches),
                 minutes=took.minutes if took is not None else 0.0,
                 attic_minutes=took.attic_minutes if took is not None else 0.0,
                 attic_c=rules["cabling.space_c.attic"] if "attic" in kinds else None,
                 high=bool(high) or top_m > rules["install.ladder_m"],
                 far_high=device is not None and device.height_m > rules["install.ladder_m"],
-                roof=top_m > rules["install.roof_m"]
-                or (stand is not None and on_roof(rules, stand)),
-                powered=strong or link.device in injected, leaves=link.leaves, found=link.found,
-                coil=link.coil, holes=tuple(through.get(link.id, ())),
-                trenches=tuple(dict.fromkeys(
-                    s.way for s in link.stretches if s.kind == "duct" and s.way is not None
-                )),
+                roof=top_m > rules["install.roof_m"] or (stand is not None and on_roof(rules, stand)),
+                powered=strong or link.device in injected,
+                leaves=link.leaves,
+                found=link.found,
+                coil=link.coil,
+                holes=tuple(through.get(link.id, ())),
+                trenches=tuple(
+                    dict.fromkeys(s.way for s in link.stretches if s.kind == "duct" and s.way is not None)
+                ),
                 labels=tuple(labels.get(link.id, ())),
                 near_panel=in_panel.get(link.rack, False),
                 far_panel=in_panel.get(link.far_rack or "", False),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -138,17 +158,13 @@ def _openings(
     rows = [
         (f"hole-{n}", hole.floor, False, hole.links)
         for n, hole in enumerate(holes_of(design, catalogue, stretches), start=1)
-    ] + [
-        (f"storey-{n}", floor, True, keys)
-        for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)
-    ]  # fmt: skip
+    ] + [(f"storey-{n}", floor, True, keys) for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)]
     return [
         (
             Opening(
-                key, floor, storey, tuple(names[k] for k in keys), _high(catalogue, plan, floor),
-                built[floor],
+                key, floor, storey, tuple(names[k] for k in keys), _high(catalogue, plan, floor), built[floor]
             ),
             keys,
         )
         for key, floor, storey, keys in rows
-    ]  # fmt: skip
+    ]

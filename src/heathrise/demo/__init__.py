@@ -16,15 +16,7 @@ from .progress import all_done, half_installed
 from .veterinary_practice import veterinary_practice
 from .watermill import watermill
 
-__all__ = [
-    "DEMO_FIRM",
-    "SITES",
-    "DemoSite",
-    "demo_mark",
-    "music_school",
-    "veterinary_practice",
-    "watermill",
-]
+__all__ = ["DEMO_FIRM", "SITES", "DemoSite", "demo_mark", "music_school", "veterinary_practice", "watermill"]
 
 
 @dataclass(frozen=True)
@@ -44,15 +36,7 @@ class DemoSite:
 
 # The one that a first look opens on comes first.
 SITES = (
-    DemoSite(
-        "school",
-        school.NAME,
-        school.TEACHES,
-        music_school,
-        all_done,
-        "M. Cantor, head",
-        mended_school,
-    ),
+    DemoSite("school", school.NAME, school.TEACHES, music_school, all_done, "M. Cantor, head", mended_school),
     DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
     DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice, half_installed),
 )

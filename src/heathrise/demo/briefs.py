@@ -44,18 +44,22 @@ def _groups(rows: list[tuple[str, str, int, int]]) -> list[Element]:
 def _habits(*rows: tuple[str, str]) -> list[Element]:
     """Return walks that are often taken with a call: out of which room, into which."""
     return [
-        Habit(id=f"walk-{k}", from_space=start, to_space=end)
-        for k, (start, end) in enumerate(rows, start=1)
+        Habit(id=f"walk-{k}", from_space=start, to_space=end) for k, (start, end) in enumerate(rows, start=1)
     ]
 
 
-def _found(
-    key: str, floor: str, name: str, model: str, at: Point, height_m: float, state: State
-) -> Device:
+def _found(key: str, floor: str, name: str, model: str, at: Point, height_m: float, state: State) -> Device:
     return Device(
-        id=key, floor=floor, kind="access_point", model=model, name=name, at=at,
-        height_m=height_m, mount="wall", state=state,
-    )  # fmt: skip
+        id=key,
+        floor=floor,
+        kind="access_point",
+        model=model,
+        name=name,
+        at=at,
+        height_m=height_m,
+        mount="wall",
+        state=state,
+    )
 
 
 def mill_brief(at: Turned, studio: Turned) -> list[Element]:
@@ -74,38 +78,59 @@ def mill_brief(at: Turned, studio: Turned) -> list[Element]:
         ),
         *_groups(
             [
-                ("wheel-great-kitchen", "phone", 4, 0), ("wheel-great-kitchen", "laptop", 2, 0),
-                ("stone-living-room", "television", 1, 1), ("stone-living-room", "console", 1, 1),
-                ("stone-study", "desk_computer", 1, 1), ("stone-study", "storage", 1, 1),
-                ("wheel-boot-hall", "doorbell", 1, 1), ("studio-painting-room", "laptop", 2, 0),
+                ("wheel-great-kitchen", "phone", 4, 0),
+                ("wheel-great-kitchen", "laptop", 2, 0),
+                ("stone-living-room", "television", 1, 1),
+                ("stone-living-room", "console", 1, 1),
+                ("stone-study", "desk_computer", 1, 1),
+                ("stone-study", "storage", 1, 1),
+                ("wheel-boot-hall", "doorbell", 1, 1),
+                ("studio-painting-room", "laptop", 2, 0),
             ]
         ),
         ClientGroup(id="who-old", space="bin-bedroom-2", kind="sensor", count=3, old=True),
         *_habits(
-            ("wheel-great-kitchen", "wheel-mill-terrace"), ("stone-study", "wheel-great-kitchen"),
+            ("wheel-great-kitchen", "wheel-mill-terrace"),
+            ("stone-study", "wheel-great-kitchen"),
             ("wheel-great-kitchen", "studio-painting-room"),
         ),
         _found("old-1", "wheel", "Old router", "old-router", at((1.4, 8.8)), 1.1, "retire"),
         _found("old-2", "stone", "Repeater", "old-repeater", at((7.7, 8.0)), 0.4, "retire"),
         _found("old-3", "studio", "Studio box", "old-open-box", studio((6.5, 5.7)), 1.0, "unknown"),
         OldCable(
-            id="old-cable-1", floor="wheel", name="Grey cable to the kitchen", a=at((1.1, 8.2)),
-            b=at((13.0, 8.5)), category="5e",
+            id="old-cable-1",
+            floor="wheel",
+            name="Grey cable to the kitchen",
+            a=at((1.1, 8.2)),
+            b=at((13.0, 8.5)),
+            category="5e",
         ),
         OldCable(
-            id="old-cable-2", floor="wheel", name="Telephone wire", a=at((0.4, 8.6)),
-            b=at((6.0, 0.4)), condition="damaged", state="retire",
+            id="old-cable-2",
+            floor="wheel",
+            name="Telephone wire",
+            a=at((0.4, 8.6)),
+            b=at((6.0, 0.4)),
+            condition="damaged",
+            state="retire",
         ),
         Zone(
-            id="zone-1", floor="granary", kind="later", name="Guest rooms in the attic's end",
+            id="zone-1",
+            floor="granary",
+            kind="later",
+            name="Guest rooms in the attic's end",
             outline=tuple(map(at, ((8.0, 0.0), (14.0, 0.0), (14.0, 5.0), (8.0, 5.0)))),
-            access_points=1, outlets=4,
+            access_points=1,
+            outlets=4,
         ),
         Zone(
-            id="zone-2", floor="stone", kind="no_drilling", name="Listed fireplace wall",
+            id="zone-2",
+            floor="stone",
+            kind="no_drilling",
+            name="Listed fireplace wall",
             outline=tuple(map(at, ((0.0, 0.0), (0.8, 0.0), (0.8, 5.0), (0.0, 5.0)))),
         ),
-    ]  # fmt: skip
+    ]
 
 
 def practice_brief(at: Turned) -> list[Element]:
@@ -123,25 +148,35 @@ def practice_brief(at: Turned) -> list[Element]:
         ),
         *_groups(
             [
-                ("ground-reception", "till", 2, 2), ("ground-reception", "desk_computer", 2, 2),
-                ("ground-waiting-room", "phone", 12, 0), ("ground-consulting-1", "laptop", 1, 1),
-                ("ground-consulting-2", "laptop", 1, 1), ("flat-living-room", "television", 1, 1),
-                ("flat-living-room", "console", 1, 1), ("kennels-dog-kennels", "sensor", 6, 0),
+                ("ground-reception", "till", 2, 2),
+                ("ground-reception", "desk_computer", 2, 2),
+                ("ground-waiting-room", "phone", 12, 0),
+                ("ground-consulting-1", "laptop", 1, 1),
+                ("ground-consulting-2", "laptop", 1, 1),
+                ("flat-living-room", "television", 1, 1),
+                ("flat-living-room", "console", 1, 1),
+                ("kennels-dog-kennels", "sensor", 6, 0),
             ]
         ),
-        *_habits(
-            ("ground-reception", "ground-consulting-2"), ("ground-consulting-1", "flat-kitchen")
-        ),
+        *_habits(("ground-reception", "ground-consulting-2"), ("ground-consulting-1", "flat-kitchen")),
         _found("old-1", "ground", "Desk router", "old-router-ac", at((1.0, 1.0)), 0.9, "unknown"),
         Switch(
-            id="old-switch", equipment_room="rack", name="Desk switch", model="old-switch-100",
+            id="old-switch",
+            equipment_room="rack",
+            name="Desk switch",
+            model="old-switch-100",
             state="unknown",
         ),
         OldCable(
-            id="old-cable-1", floor="ground", name="Blue cable to reception", a=at((21.5, 2.0)),
-            b=at((0.4, 2.0)), category="5",  condition="good",
+            id="old-cable-1",
+            floor="ground",
+            name="Blue cable to reception",
+            a=at((21.5, 2.0)),
+            b=at((0.4, 2.0)),
+            category="5",
+            condition="good",
         ),
-    ]  # fmt: skip
+    ]
 
 
 def school_brief() -> list[Element]:
@@ -157,19 +192,28 @@ def school_brief() -> list[Element]:
         ),
         *_groups(
             [
-                ("ground-hall", "phone", 160, 0), ("upper-theory-class", "laptop", 30, 0),
-                ("ground-office", "desk_computer", 1, 1), ("ground-staff-room", "laptop", 8, 1),
-                ("ground-cafe", "till", 1, 1), ("ground-foyer", "doorbell", 1, 1),
+                ("ground-hall", "phone", 160, 0),
+                ("upper-theory-class", "laptop", 30, 0),
+                ("ground-office", "desk_computer", 1, 1),
+                ("ground-staff-room", "laptop", 8, 1),
+                ("ground-cafe", "till", 1, 1),
+                ("ground-foyer", "doorbell", 1, 1),
                 ("upper-control-room", "storage", 1, 1),
             ]
         ),
         *_habits(
-            ("ground-staff-room", "upper-theory-class"), ("ground-office", "ground-hall"),
+            ("ground-staff-room", "upper-theory-class"),
+            ("ground-office", "ground-hall"),
             ("ground-cafe", "ground-terrace"),
         ),
         Zone(
-            id="zone-1", floor="ground", kind="later", name="New wing, second summer",
+            id="zone-1",
+            floor="ground",
+            kind="later",
+            name="New wing, second summer",
             outline=((40.0, 0.0), (52.0, 0.0), (52.0, 8.0), (40.0, 8.0)),
-            access_points=3, outlets=6, cameras=1,
+            access_points=3,
+            outlets=6,
+            cameras=1,
         ),
-    ]  # fmt: skip
+    ]

@@ -70,23 +70,36 @@ class Drawing:
 
     def storeys(self, rows: Iterable[tuple[str, str, str, int, float, float, str, str]]) -> None:
         """Add floors: id, building, name, level, elevation and ceiling in m, slab, overhead."""
-        names = ("id", "building", "name", "level", "elevation_m", "ceiling_height_m", "slab",
-                 "overhead")  # fmt: skip
+        names = ("id", "building", "name", "level", "elevation_m", "ceiling_height_m", "slab", "overhead")
         self.add(*(Floor.model_validate(dict(zip(names, row, strict=True))) for row in rows))
 
     def device(
-        self, floor: str, kind: str, name: str, model: str, at: Point, height_m: float,
-        mount: str = "ceiling", **pose: float,
-    ) -> None:  # fmt: skip
+        self,
+        floor: str,
+        kind: str,
+        name: str,
+        model: str,
+        at: Point,
+        height_m: float,
+        mount: str = "ceiling",
+        **pose: float,
+    ) -> None:
         """Add a device; its id is made from its name."""
         self.add(
             Device.model_validate(
                 {
-                    "id": slug(name), "floor": floor, "kind": kind, "model": model, "name": name,
-                    "at": at, "height_m": height_m, "mount": mount, **pose,
+                    "id": slug(name),
+                    "floor": floor,
+                    "kind": kind,
+                    "model": model,
+                    "name": name,
+                    "at": at,
+                    "height_m": height_m,
+                    "mount": mount,
+                    **pose,
                 }
             )
-        )  # fmt: skip
+        )
 
     def turn(self, building: str, degrees: float, about: Point) -> None:
         """Turn what is drawn so far of a building anticlockwise, as it lies on its plot."""
@@ -116,12 +129,7 @@ class Drawing:
         return design_of(self.elements)
 
     def rooms(
-        self,
-        floor: str,
-        rooms: Iterable[Room],
-        outer: str,
-        inner: str,
-        strongest: Callable[[str], float],
+        self, floor: str, rooms: Iterable[Room], outer: str, inner: str, strongest: Callable[[str], float]
     ) -> None:
         """Add the spaces of a floor and the walls between them.
 
@@ -171,9 +179,7 @@ class Drawing:
                 kinds.append((start, end, _construction(below, above, outer, inner, strongest)))
             for start, end, kind in _merged(kinds):
                 ends = [(line, start), (line, end)] if axis == 0 else [(start, line), (end, line)]
-                self.add(
-                    Wall(id=self.next_id("w"), floor=floor, a=ends[0], b=ends[1], construction=kind)
-                )
+                self.add(Wall(id=self.next_id("w"), floor=floor, a=ends[0], b=ends[1], construction=kind))
 
     def opening(
         self,
@@ -233,11 +239,7 @@ def _room_beside(
 
 
 def _construction(
-    one: Room | None,
-    other: Room | None,
-    outer: str,
-    inner: str,
-    strongest: Callable[[str], float],
+    one: Room | None, other: Room | None, outer: str, inner: str, strongest: Callable[[str], float]
 ) -> str | None:
     if one is None and other is None:
         return None
@@ -248,9 +250,7 @@ def _construction(
     return max(asked, key=strongest) if asked else inner
 
 
-def _merged(
-    kinds: list[tuple[float, float, str | None]],
-) -> Iterable[tuple[float, float, str]]:
+def _merged(kinds: list[tuple[float, float, str | None]]) -> Iterable[tuple[float, float, str]]:
     open_start, open_end, open_kind = 0.0, 0.0, None
     for start, end, kind in [*kinds, (math.inf, math.inf, None)]:
         if kind is not None and kind == open_kind and math.isclose(start, open_end):

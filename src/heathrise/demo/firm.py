@@ -14,8 +14,7 @@ DEMO_FIRM = Firm(
     tax_number="XX 204 118 07",
     contact="Workshop, weekdays 8 to 17, extension 12",
     bank="Netherholm Savings, account 0042 1180 7",
-    payment="A third with the order, a third when the cables are tested, the rest 14 days after "
-    "hand-over.",
+    payment="A third with the order, a third when the cables are tested, the rest 14 days after hand-over.",
     warranty="Two years on our work, as its maker gives it on gear. Call the workshop.",
     terms="Changes on the day are noted, priced and agreed before they are made.",
 )

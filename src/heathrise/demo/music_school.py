@@ -50,12 +50,7 @@ UPPER = [
     Room("Gallery", (0, 0, 14, 4), "everyday"),
     Room("Passage", (14, 12, 40, 14), "calls"),
     *(
-        Room(
-            f"Practice {k + 1}",
-            (14 + 3.25 * k, 14, 17.25 + 3.25 * k, 18),
-            "everyday",
-            walls="block-dense",
-        )
+        Room(f"Practice {k + 1}", (14 + 3.25 * k, 14, 17.25 + 3.25 * k, 18), "everyday", walls="block-dense")
         for k in range(8)
     ),
     Room("Library", (14, 0, 23, 12), "calls"),
@@ -130,12 +125,7 @@ def music_school() -> Design:
         Building(id="pavilion", name="Pavilion"),
         Floor(id="ground", building="school", name="Ground floor", level=0, ceiling_height_m=3.0),
         Floor(
-            id="upper",
-            building="school",
-            name="Upper floor",
-            level=1,
-            elevation_m=3.6,
-            ceiling_height_m=2.8,
+            id="upper", building="school", name="Upper floor", level=1, elevation_m=3.6, ceiling_height_m=2.8
         ),
         Floor(
             id="pavilion",
@@ -182,11 +172,22 @@ def music_school() -> Design:
 def _openings(drawing: Drawing) -> None:
     solid, hollow = "door-solid", "door-hollow"
     for x, y, width, kind in (
-        (7.0, 4, 1.8, solid), (14, 9, 1.6, solid), (18, 10, 1.2, solid), (25, 10, 1.0, solid),
-        (31, 10, 1.2, solid), (37, 10, 0.9, hollow), (16, 8, 0.9, hollow), (21, 8, 0.9, hollow),
-        (24.5, 8, 1.5, solid), (28, 8, 0.9, hollow), (33, 8, 1.8, hollow), (36, 2, 0.9, solid),
-        (38, 8, 0.9, hollow), (4, 0, 1.8, solid), (40, 9, 1.0, solid),
-    ):  # fmt: skip
+        (7.0, 4, 1.8, solid),
+        (14, 9, 1.6, solid),
+        (18, 10, 1.2, solid),
+        (25, 10, 1.0, solid),
+        (31, 10, 1.2, solid),
+        (37, 10, 0.9, hollow),
+        (16, 8, 0.9, hollow),
+        (21, 8, 0.9, hollow),
+        (24.5, 8, 1.5, solid),
+        (28, 8, 0.9, hollow),
+        (33, 8, 1.8, hollow),
+        (36, 2, 0.9, solid),
+        (38, 8, 0.9, hollow),
+        (4, 0, 1.8, solid),
+        (40, 9, 1.0, solid),
+    ):
         drawing.opening("ground", x, y, width, kind)
     for x in (3.0, 7, 11, 16, 20.5, 30.5, 37):
         drawing.opening("ground", x, 18, 1.8, "glass-coated", "window")
@@ -200,9 +201,15 @@ def _openings(drawing: Drawing) -> None:
         drawing.opening("upper", middle, 14, 0.9, solid)
         drawing.opening("upper", middle, 18, 1.4, "glass-coated", "window")
     for x, y, kind in (
-        (18, 12, hollow), (24.5, 12, solid), (29, 12, solid), (29, 7, solid), (34, 12, hollow),
-        (38, 12, hollow), (34, 7, hollow), (14, 2, hollow),
-    ):  # fmt: skip
+        (18, 12, hollow),
+        (24.5, 12, solid),
+        (29, 12, solid),
+        (29, 7, solid),
+        (34, 12, hollow),
+        (38, 12, hollow),
+        (34, 7, hollow),
+        (14, 2, hollow),
+    ):
         drawing.opening("upper", x, y, 0.9, kind)
     for x in (3.0, 9, 17, 20, 29, 34.5, 38):
         drawing.opening("upper", x, 0, 1.8, "glass-coated", "window")
@@ -218,24 +225,43 @@ def _devices(drawing: Drawing) -> None:
     for floor, name, model, x, y, height in ACCESS_POINTS:
         drawing.add(
             Device(
-                id=name.lower(), floor=floor, kind="access_point", model=model, name=name,
-                at=(x, y), height_m=height, mount="ceiling",
+                id=name.lower(),
+                floor=floor,
+                kind="access_point",
+                model=model,
+                name=name,
+                at=(x, y),
+                height_m=height,
+                mount="ceiling",
             )
-        )  # fmt: skip
+        )
     for floor, name, model, x, y, height, azimuth in CAMERAS:
         drawing.add(
             Device(
-                id=name.lower(), floor=floor, kind="camera", model=model, name=name,
-                at=(x, y), height_m=height, mount="wall", azimuth_deg=azimuth,
+                id=name.lower(),
+                floor=floor,
+                kind="camera",
+                model=model,
+                name=name,
+                at=(x, y),
+                height_m=height,
+                mount="wall",
+                azimuth_deg=azimuth,
             )
-        )  # fmt: skip
+        )
     for number, (floor, name, x, y) in enumerate(OUTLETS, start=1):
         drawing.add(
             Device(
-                id=f"out-{number}", floor=floor, kind="outlet", model="outlet-double", name=name,
-                at=(x, y), height_m=0.3, mount="wall",
+                id=f"out-{number}",
+                floor=floor,
+                kind="outlet",
+                model="outlet-double",
+                name=name,
+                at=(x, y),
+                height_m=0.3,
+                mount="wall",
             )
-        )  # fmt: skip
+        )
     drawing.add(
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-m24"),
         Switch(id="sw-2", equipment_room="rack", name="SW-2", model="dunthrip-u16"),
@@ -246,11 +272,15 @@ def _network(drawing: Drawing) -> None:
     def network(key: str, name: str, purpose: str, vlan: int, clients: int, guest: bool) -> Network:
         return Network.model_validate(
             {
-                "id": key, "name": name, "purpose": purpose, "vlan": vlan,
-                "subnet": f"192.168.{vlan}.0/24", "expected_clients": clients,
+                "id": key,
+                "name": name,
+                "purpose": purpose,
+                "vlan": vlan,
+                "subnet": f"192.168.{vlan}.0/24",
+                "expected_clients": clients,
                 "client_isolation": guest,
             }
-        )  # fmt: skip
+        )
 
     drawing.add(
         network("net-main", "Staff", "main", 10, 40, False),
@@ -275,13 +305,26 @@ def mended_school(design: Design) -> list[Change]:
     for two small points that a client can sign."""
 
     def point(
-        number: int, floor: str, at: tuple[float, float], height_m: float,
-        model: str = "ravelmoor-c4", **more: object,
-    ) -> Device:  # fmt: skip
+        number: int,
+        floor: str,
+        at: tuple[float, float],
+        height_m: float,
+        model: str = "ravelmoor-c4",
+        **more: object,
+    ) -> Device:
         return Device.model_validate(
-            {"id": f"ap-{number}", "floor": floor, "kind": "access_point", "model": model,
-             "name": f"AP-{number}", "at": at, "height_m": height_m, "mount": "ceiling", **more}
-        )  # fmt: skip
+            {
+                "id": f"ap-{number}",
+                "floor": floor,
+                "kind": "access_point",
+                "model": model,
+                "name": f"AP-{number}",
+                "at": at,
+                "height_m": height_m,
+                "mount": "ceiling",
+                **more,
+            }
+        )
 
     switch = design.of(Switch)["sw-2"].model_copy(update={"model": "dunthrip-m48"})
     added: list[Element] = [
@@ -295,9 +338,15 @@ def mended_school(design: Design) -> list[Change]:
         point(23, "ground", (4.0, 16.0), 6.1),
         point(24, "upper", (34.0, 2.0), 2.8),
         Device(
-            id="out-8", floor="ground", kind="outlet", model="outlet-double",
-            name="Foyer doorbell", at=(5.0, 0.2), height_m=1.4, mount="wall",
+            id="out-8",
+            floor="ground",
+            kind="outlet",
+            model="outlet-double",
+            name="Foyer doorbell",
+            at=(5.0, 0.2),
+            height_m=1.4,
+            mount="wall",
         ),
         switch,
-    ]  # fmt: skip
+    ]
     return [put(element) for element in added]

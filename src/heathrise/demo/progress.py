@@ -13,15 +13,7 @@ from ..core.install import PHASES, Step
 from ..core.kept import as_planned
 from ..core.labelling import project_labels
 from ..core.proving import planned_ports
-from ..core.records import (
-    Agreed,
-    CableTest,
-    MeasuredWalk,
-    PortReading,
-    Record,
-    SnagRecord,
-    StepRecord,
-)
+from ..core.records import Agreed, CableTest, MeasuredWalk, PortReading, Record, SnagRecord, StepRecord
 from ..core.storeys import storeys_of
 from ..core.working import steps_of
 from ..standins.surveyor import Hidden, spots_of, surveyed
@@ -71,9 +63,15 @@ def all_done(design: Design) -> list[Record]:
         _walk(design, now),
         _snag("s-plate", "Cover plate of the cafe till is cracked", "Ben", now, "Ben", due),
         _snag("s-paint", "Paint scraped beside the store riser", "Ann", now, "Ann"),
-        _snag("s-paint", "Paint scraped beside the store riser", "Ann",
-              now + timedelta(hours=3), "Ann", closed=True),
-    ]  # fmt: skip
+        _snag(
+            "s-paint",
+            "Paint scraped beside the store riser",
+            "Ann",
+            now + timedelta(hours=3),
+            "Ann",
+            closed=True,
+        ),
+    ]
 
 
 def _steps(design: Design, evaluation: Evaluation, phases: Collection[str]) -> Iterator[StepRecord]:
@@ -84,9 +82,10 @@ def _steps(design: Design, evaluation: Evaluation, phases: Collection[str]) -> I
             blocked |= {step.id}
             continue
         now += timedelta(minutes=step.minutes)
-        words: dict[str, object] = {"state": "done", "minutes": round(
-            step.minutes * (0.9 + 0.05 * (number % 6)), 0
-        )}  # fmt: skip
+        words: dict[str, object] = {
+            "state": "done",
+            "minutes": round(step.minutes * (0.9 + 0.05 * (number % 6)), 0),
+        }
         if half and step.phase == "ends" and number % 17 == 0:
             blocked |= {step.id}
             words = {"state": "blocked", "reason": "the plaster is still wet"}
@@ -95,9 +94,14 @@ def _steps(design: Design, evaluation: Evaluation, phases: Collection[str]) -> I
         if step.id == "walk":
             words["note"] = "by ear and by a call from room to room"
         yield StepRecord.model_validate(
-            {"key": f"demo-step-{number:04d}", "step": step.id, "at": now,
-             "author": _WORKERS[number % 2], **words}
-        )  # fmt: skip
+            {
+                "key": f"demo-step-{number:04d}",
+                "step": step.id,
+                "at": now,
+                "author": _WORKERS[number % 2],
+                **words,
+            }
+        )
 
 
 def _in_turn(steps: Sequence[Step]) -> Iterator[Step]:
@@ -107,9 +111,7 @@ def _in_turn(steps: Sequence[Step]) -> Iterator[Step]:
     return (known[key] for key in turns.static_order())
 
 
-def _tests(
-    design: Design, evaluation: Evaluation, now: datetime, faults: bool
-) -> Iterator[CableTest]:
+def _tests(design: Design, evaluation: Evaluation, now: datetime, faults: bool) -> Iterator[CableTest]:
     runs = {r.id: r for r in evaluation.runs}
     for number, label in enumerate(project_labels(design, evaluation)):
         run = runs.get(label.link)
@@ -119,9 +121,16 @@ def _tests(
         result, longer, note = _FAULTS[(number // _EVERY) % len(_FAULTS)] if at_fault else _GOOD
         length_m = round(run.fixed_m * longer * (0.98 + 0.01 * (number % 4)), 1)
         yield CableTest.model_validate(
-            {"device": run.device, "cable": label.cable, "result": result, "note": note,
-             "length_m": length_m, "at": now, "author": "stand-in tester"}
-        )  # fmt: skip
+            {
+                "device": run.device,
+                "cable": label.cable,
+                "result": result,
+                "note": note,
+                "length_m": length_m,
+                "at": now,
+                "author": "stand-in tester",
+            }
+        )
 
 
 def _readings(design: Design, evaluation: Evaluation, now: datetime) -> Iterator[PortReading]:
@@ -131,9 +140,15 @@ def _readings(design: Design, evaluation: Evaluation, now: datetime) -> Iterator
         if port.expected_w is not None:
             watts = round(port.expected_w * (0.92 + 0.03 * (number % 5)), 1)
         yield PortReading(
-            switch=port.switch, port=port.port, device=port.device, cable=port.cable,
-            mbps=port.mbps, watts=watts, at=now, author="stand-in meter",
-        )  # fmt: skip
+            switch=port.switch,
+            port=port.port,
+            device=port.device,
+            cable=port.cable,
+            mbps=port.mbps,
+            watts=watts,
+            at=now,
+            author="stand-in meter",
+        )
 
 
 def _walk(design: Design, now: datetime) -> MeasuredWalk:
@@ -142,9 +157,10 @@ def _walk(design: Design, now: datetime) -> MeasuredWalk:
     spots = [
         (floor, at)
         for floor, at in spots_of(design)
-        if (room := storeys.room_at(floor, at)) is not None and room.id not in _UNWALKED
+        if (room := storeys.room_at(floor, at)) is not None
+        and room.id not in _UNWALKED
         and room.use != "none"
-    ]  # fmt: skip
+    ]
     hidden = Hidden(offset_db=1.0, noise_db=1.5)
     readings = surveyed(as_planned(design), catalogue, hidden, spots, seed=7)
     return MeasuredWalk(
@@ -153,10 +169,15 @@ def _walk(design: Design, now: datetime) -> MeasuredWalk:
 
 
 def _snag(
-    key: str, what: str, by: str, at: datetime, owner: str, due: date | None = None,
-    closed: bool = False,
-) -> SnagRecord:  # fmt: skip
+    key: str, what: str, by: str, at: datetime, owner: str, due: date | None = None, closed: bool = False
+) -> SnagRecord:
     return SnagRecord(
-        key=f"demo-{key}-{'closed' if closed else 'open'}", snag=key, what=what, owner=owner,
-        due=due, state="closed" if closed else "open", at=at, author=by,
-    )  # fmt: skip
+        key=f"demo-{key}-{'closed' if closed else 'open'}",
+        snag=key,
+        what=what,
+        owner=owner,
+        due=due,
+        state="closed" if closed else "open",
+        at=at,
+        author=by,
+    )

@@ -86,22 +86,38 @@ def veterinary_practice() -> Design:
     losses = load_catalogue().constructions
     drawing = Drawing()
     drawing.add(
-        Site(id="site", kind="clinic", line_mbps=300, upstream_subnet="the provider's box",
-             cables_per_access_point=1, cords_m=15.0, client_name="Hollin Lane Practice",
-             contact="Installer's workshop, weekdays 8 to 17", visited_on="2026-09-14",
-             start_on="2026-11-20", due_on="2026-11-16", quiet_hour="12:00", budget=19_500.0,
-             line_kind="coax", line_up_mbps=40, upstream_gear="The provider's box"),
+        Site(
+            id="site",
+            kind="clinic",
+            line_mbps=300,
+            upstream_subnet="the provider's box",
+            cables_per_access_point=1,
+            cords_m=15.0,
+            client_name="Hollin Lane Practice",
+            contact="Installer's workshop, weekdays 8 to 17",
+            visited_on="2026-09-14",
+            start_on="2026-11-20",
+            due_on="2026-11-16",
+            quiet_hour="12:00",
+            budget=19_500.0,
+            line_kind="coax",
+            line_up_mbps=40,
+            upstream_gear="The provider's box",
+        ),
         Building(id="practice", name="Practice"),
         Building(id="kennels", name="Kennels", roof="roof-metal"),
         Building(id="cabin", name="Isolation ward"),
         Building(id="stable", name="Stable"),
-    )  # fmt: skip
+    )
     drawing.storeys(FLOORS)
     for key, rooms, outer in (
-        ("ground", GROUND, "brick-cavity"), ("flat", FLAT, "brick-cavity"),
-        ("kennels", KENNELS, "block-dense"), ("cabin", CABIN, "metal"),
-        ("stable", STABLE, "timber-clad"), ("hayloft", HAYLOFT, "timber-clad"),
-    ):  # fmt: skip
+        ("ground", GROUND, "brick-cavity"),
+        ("flat", FLAT, "brick-cavity"),
+        ("kennels", KENNELS, "block-dense"),
+        ("cabin", CABIN, "metal"),
+        ("stable", STABLE, "timber-clad"),
+        ("hayloft", HAYLOFT, "timber-clad"),
+    ):
         drawing.rooms(key, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
     _openings(drawing)
     _gear(drawing)
@@ -114,21 +130,36 @@ def veterinary_practice() -> Design:
 
 def _openings(drawing: Drawing) -> None:
     for floor, x, y, kind in (
-        ("ground", 3, 5, "door-hollow"), ("ground", 7, 4.7, "door-hollow"),
-        ("ground", 9, 4, "door-hollow"), ("ground", 13, 4, "door-hollow"),
-        ("ground", 17, 4, "door-solid"), ("ground", 13, 6, "door-solid"),
-        ("ground", 17, 6, "door-solid"), ("ground", 20, 5, "door-solid"),
-        ("ground", 21, 4, "door-solid"), ("ground", 15, 8, "door-solid"),
-        ("flat", 6, 5, "door-hollow"), ("flat", 5, 7, "door-hollow"),
-        ("flat", 11, 5, "door-hollow"), ("flat", 15, 7, "door-hollow"),
-        ("flat", 20, 7, "door-solid"), ("kennels", 14, -19, "door-solid"),
+        ("ground", 3, 5, "door-hollow"),
+        ("ground", 7, 4.7, "door-hollow"),
+        ("ground", 9, 4, "door-hollow"),
+        ("ground", 13, 4, "door-hollow"),
+        ("ground", 17, 4, "door-solid"),
+        ("ground", 13, 6, "door-solid"),
+        ("ground", 17, 6, "door-solid"),
+        ("ground", 20, 5, "door-solid"),
+        ("ground", 21, 4, "door-solid"),
+        ("ground", 15, 8, "door-solid"),
+        ("flat", 6, 5, "door-hollow"),
+        ("flat", 5, 7, "door-hollow"),
+        ("flat", 11, 5, "door-hollow"),
+        ("flat", 15, 7, "door-hollow"),
+        ("flat", 20, 7, "door-solid"),
+        ("kennels", 14, -19, "door-solid"),
         ("cabin", 30, -17, "door-solid"),
-    ):  # fmt: skip
+    ):
         drawing.opening(floor, x, y, 0.9, kind)
     for floor, east, north in (
-        ("ground", 3, 0), ("ground", 0, 7.5), ("ground", 9, 0), ("ground", 13, 0),
-        ("flat", 4, 0), ("flat", 11, 0), ("flat", 17.5, 0), ("flat", 2.5, 10), ("stable", 92.5, -8),
-    ):  # fmt: skip
+        ("ground", 3, 0),
+        ("ground", 0, 7.5),
+        ("ground", 9, 0),
+        ("ground", 13, 0),
+        ("flat", 4, 0),
+        ("flat", 11, 0),
+        ("flat", 17.5, 0),
+        ("flat", 2.5, 10),
+        ("stable", 92.5, -8),
+    ):
         drawing.opening(floor, east, north, 1.6, "glass-coated", "window")
 
 
@@ -145,11 +176,14 @@ def _gear(drawing: Drawing) -> None:
     for floor, name, at in (("kennels", "GW-1", (9.0, -16.3)), ("stable", "GW-2", (94.7, -5.0))):
         drawing.device(floor, "sensor_gateway", name, "quillbeck-gate", at, 2.3, "wall")
     for floor, name, at in (
-        ("ground", "Reception desk", (0.2, 2.0)), ("ground", "Till", (6.8, 2.0)),
-        ("ground", "Consulting 1 desk", (7.2, 1.0)), ("ground", "Consulting 2 desk", (14.8, 1.0)),
-        ("ground", "X-ray plate reader", (10.8, 9.0)), ("ground", "Theatre monitor", (19.8, 8.0)),
+        ("ground", "Reception desk", (0.2, 2.0)),
+        ("ground", "Till", (6.8, 2.0)),
+        ("ground", "Consulting 1 desk", (7.2, 1.0)),
+        ("ground", "Consulting 2 desk", (14.8, 1.0)),
+        ("ground", "X-ray plate reader", (10.8, 9.0)),
+        ("ground", "Theatre monitor", (19.8, 8.0)),
         ("flat", "Flat desk", (8.2, 1.5)),
-    ):  # fmt: skip
+    ):
         drawing.device(floor, "outlet", name, "outlet-double", at, 0.3, "wall")
     drawing.add(
         EquipmentRoom(id="rack", floor="ground", name="Comms cupboard", at=(22.0, 1.2)),
@@ -164,25 +198,39 @@ def _gear(drawing: Drawing) -> None:
         Uplink(id="u-flat", room="rack-flat", to="rack"),
         Uplink(id="u-kennels", room="rack-kennels", to="rack-flat"),
         Uplink(id="u-stable", room="rack-stable", to="rack", medium="copper"),
-        Riser(id="riser-1", building="practice", name="Stair shaft", at=(22.6, 4.6),
-              lowest_level=0, highest_level=1),
+        Riser(
+            id="riser-1",
+            building="practice",
+            name="Stair shaft",
+            at=(22.6, 4.6),
+            lowest_level=0,
+            highest_level=1,
+        ),
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s16"),
         Switch(id="sw-2", equipment_room="rack", name="SW-2", model="dunthrip-u16"),
         Switch(id="sw-3", equipment_room="rack-flat", name="SW-3", model="dunthrip-u16"),
         Switch(id="sw-4", equipment_room="rack-kennels", name="SW-4", model="dunthrip-s8"),
         Switch(id="sw-5", equipment_room="rack-kennels", name="SW-5", model="dunthrip-s8"),
         Switch(id="sw-6", equipment_room="rack-cabin", name="SW-6", model="dunthrip-s8"),
-    )  # fmt: skip
+    )
     drawing.add(
         Duct(
-            id="duct-yard", name="Yard duct", from_floor="ground", to_floor="kennels",
-            path=_turned((22.0, 0.0), (22.0, -10.0), (17.0, -16.0)), depth_m=0.5,
+            id="duct-yard",
+            name="Yard duct",
+            from_floor="ground",
+            to_floor="kennels",
+            path=_turned((22.0, 0.0), (22.0, -10.0), (17.0, -16.0)),
+            depth_m=0.5,
         ),
         Duct(
-            id="duct-paddock", name="Paddock duct", from_floor="ground", to_floor="stable",
-            path=_turned((23.0, 1.0), (60.0, -2.0), (90.0, -4.0)), depth_m=0.6,
+            id="duct-paddock",
+            name="Paddock duct",
+            from_floor="ground",
+            to_floor="stable",
+            path=_turned((23.0, 1.0), (60.0, -2.0), (90.0, -4.0)),
+            depth_m=0.6,
         ),
-    )  # fmt: skip
+    )
 
 
 def _turned(*points: tuple[float, float]) -> tuple[tuple[float, float], ...]:
@@ -193,27 +241,31 @@ def _networks(drawing: Drawing) -> None:
     for key, name, purpose, vlan, subnet, clients, more in (
         ("net-main", "Practice", "main", 10, "192.168.10.0/26", 45, {}),
         ("net-flat", "Flat", "staff", 12, "192.168.10.0/24", 10, {}),
-        ("net-guest", "Waiting room", "guest", 20, "192.169.20.0/24", 30,
-         {"reaches": ("net-main",)}),
+        ("net-guest", "Waiting room", "guest", 20, "192.169.20.0/24", 30, {"reaches": ("net-main",)}),
         ("net-devices", "X-ray and scales", "devices", 30, "192.168.30.0/33", 12, {}),
-        ("net-cameras", "Cameras", "cameras", 30, "192.168.40.0/24", 8,
-         {"reaches": ("net-main",)}),
-    ):  # fmt: skip
+        ("net-cameras", "Cameras", "cameras", 30, "192.168.40.0/24", 8, {"reaches": ("net-main",)}),
+    ):
         drawing.add(
             Network.model_validate(
                 {
-                    "id": key, "name": name, "purpose": purpose, "vlan": vlan, "subnet": subnet,
-                    "expected_clients": clients, **more,
+                    "id": key,
+                    "name": name,
+                    "purpose": purpose,
+                    "vlan": vlan,
+                    "subnet": subnet,
+                    "expected_clients": clients,
+                    **more,
                 }
             )
-        )  # fmt: skip
+        )
     for number, (network, ssid) in enumerate(
         (
-            ("net-main", "Hollin Lane"), ("net-flat", "Hollin flat"), ("net-guest", "Hollin guest"),
-            ("net-devices", "Hollin things"), ("net-guest", "Hollin guest"),
+            ("net-main", "Hollin Lane"),
+            ("net-flat", "Hollin flat"),
+            ("net-guest", "Hollin guest"),
+            ("net-devices", "Hollin things"),
+            ("net-guest", "Hollin guest"),
         ),
         start=1,
-    ):  # fmt: skip
-        drawing.add(
-            WirelessName.model_validate({"id": f"ssid-{number}", "network": network, "ssid": ssid})
-        )
+    ):
+        drawing.add(WirelessName.model_validate({"id": f"ssid-{number}", "network": network, "ssid": ssid}))

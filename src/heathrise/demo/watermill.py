@@ -108,24 +108,30 @@ def watermill() -> Design:
     )
     drawing.storeys(FLOORS)
     for key, rooms, outer in (
-        ("wheel", WHEEL_FLOOR, "stone"), ("stone", STONE_FLOOR, "stone"),
-        ("granary", GRANARY, "stone"), ("bin", BIN_FLOOR, "stone"),
-        ("shed", BOAT_SHED, "timber-clad"), ("studio", STUDIO, "timber-clad"),
+        ("wheel", WHEEL_FLOOR, "stone"),
+        ("stone", STONE_FLOOR, "stone"),
+        ("granary", GRANARY, "stone"),
+        ("bin", BIN_FLOOR, "stone"),
+        ("shed", BOAT_SHED, "timber-clad"),
+        ("studio", STUDIO, "timber-clad"),
         ("loft", STUDIO_LOFT, "timber-clad"),
-    ):  # fmt: skip
+    ):
         drawing.rooms(key, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
     _openings(drawing)
     drawing.add(
         EquipmentRoom(id="rack", floor="wheel", name="Plant room shelf", at=(1.0, 8.0)),
         Riser(
-            id="riser-1", building="mill", name="Sack hoist", at=(7.6, 8.6), lowest_level=0,
-            highest_level=3,
+            id="riser-1", building="mill", name="Sack hoist", at=(7.6, 8.6), lowest_level=0, highest_level=3
         ),
         Riser(
-            id="riser-2", building="studio", name="Loft ladder", at=(0.4, 5.6), lowest_level=0,
+            id="riser-2",
+            building="studio",
+            name="Loft ladder",
+            at=(0.4, 5.6),
+            lowest_level=0,
             highest_level=1,
         ),
-    )  # fmt: skip
+    )
     _devices(drawing)
     drawing.turn("mill", TURN_DEG, CORNER)
     drawing.turn("shed", TURN_DEG, CORNER)
@@ -146,15 +152,27 @@ def _in_studio(at: Point) -> Point:
 
 def _openings(drawing: Drawing) -> None:
     for floor, x, y in (
-        ("wheel", 5, 1.2), ("wheel", 6.5, 4.5), ("wheel", 3.5, 7), ("wheel", 8, 6),
-        ("stone", 5.5, 5), ("stone", 3.5, 7), ("granary", 8.8, 5), ("granary", 12, 5),
-        ("bin", 2, 5), ("bin", 6, 5), ("studio", 7, 3),
-    ):  # fmt: skip
+        ("wheel", 5, 1.2),
+        ("wheel", 6.5, 4.5),
+        ("wheel", 3.5, 7),
+        ("wheel", 8, 6),
+        ("stone", 5.5, 5),
+        ("stone", 3.5, 7),
+        ("granary", 8.8, 5),
+        ("granary", 12, 5),
+        ("bin", 2, 5),
+        ("bin", 6, 5),
+        ("studio", 7, 3),
+    ):
         drawing.opening(floor, x, y, 0.8, "door-solid")
     for floor, x, y, width in (
-        ("wheel", 14, 4.5, 1.4), ("stone", 3, 0, 1.2), ("stone", 6, 0, 1.2),
-        ("granary", 11, 0, 1.2), ("bin", 2, 0, 0.9), ("bin", 6, 0, 0.9),
-    ):  # fmt: skip
+        ("wheel", 14, 4.5, 1.4),
+        ("stone", 3, 0, 1.2),
+        ("stone", 6, 0, 1.2),
+        ("granary", 11, 0, 1.2),
+        ("bin", 2, 0, 0.9),
+        ("bin", 6, 0, 0.9),
+    ):
         drawing.opening(floor, x, y, width, "glass-clear", "window")
     drawing.opening("wheel", 11, 0, 2.4, "glass-clear")  # glazed doors
     drawing.opening("studio", 3.5, 0, 3.0, "glass-clear")
@@ -173,13 +191,13 @@ def _devices(drawing: Drawing) -> None:
     ):
         drawing.device(floor, "access_point", name, model, at, height_m, mount)
     for name, at, mount in (("CAM-1", (13.8, -0.1), "wall"), ("CAM-3", (55.0, -7.0), "pole")):
-        drawing.device("wheel", "camera", name, "peltwick-turret", at, 2.3, mount,
-                       azimuth_deg=135.0)  # fmt: skip
+        drawing.device("wheel", "camera", name, "peltwick-turret", at, 2.3, mount, azimuth_deg=135.0)
     drawing.device("wheel", "sensor_gateway", "GW-1", "quillbeck-gate", (6.5, 4.2), 2.4, "wall")
     drawing.device("wheel", "router", "Router", "harrowfen-r4", (1.0, 8.6), 1.0, "desk")
     drawing.device("stone", "outlet", "Television", "outlet-single", (0.2, 2.5), 0.3, "wall")
-    drawing.device("stone", "wall_plate", "Study plate", "ravelmoor-w3", (0.2, 7.0), 0.4, "wall",
-                   azimuth_deg=90.0)  # fmt: skip
+    drawing.device(
+        "stone", "wall_plate", "Study plate", "ravelmoor-w3", (0.2, 7.0), 0.4, "wall", azimuth_deg=90.0
+    )
 
 
 def _studio(drawing: Drawing) -> None:
@@ -194,10 +212,14 @@ def _studio(drawing: Drawing) -> None:
     start = turned_point((14.0, 8.0), TURN_DEG, CORNER)
     drawing.add(
         Duct(
-            id="duct-orchard", name="Orchard duct", from_floor="wheel", to_floor="studio",
-            path=(start, (60.0, 10.0), (110.0, 38.0), STUDIO_AT), depth_m=0.45,
+            id="duct-orchard",
+            name="Orchard duct",
+            from_floor="wheel",
+            to_floor="studio",
+            path=(start, (60.0, 10.0), (110.0, 38.0), STUDIO_AT),
+            depth_m=0.45,
         )
-    )  # fmt: skip
+    )
 
 
 def _decisions(drawing: Drawing) -> None:
@@ -214,21 +236,26 @@ def _decisions(drawing: Drawing) -> None:
         ),
         OwnFigure(id="own-1", figure="settings.lowest_rate_mbps.devices", value="1"),
         Network(
-            id="net-main", name="Family", purpose="main", vlan=1, subnet="192.168.1.0/24",
-            expected_clients=25,
+            id="net-main", name="Family", purpose="main", vlan=1, subnet="192.168.1.0/24", expected_clients=25
         ),
         Network(
-            id="net-devices", name="Things", purpose="devices", vlan=30,
-            subnet="192.168.30.0/24", reaches=("net-main",),
+            id="net-devices",
+            name="Things",
+            purpose="devices",
+            vlan=30,
+            subnet="192.168.30.0/24",
+            reaches=("net-main",),
         ),
         Network(
-            id="net-guest", name="Guests", purpose="guest", vlan=20, subnet="192.168.20.0/24",
-            expected_clients=12, client_isolation=True,
+            id="net-guest",
+            name="Guests",
+            purpose="guest",
+            vlan=20,
+            subnet="192.168.20.0/24",
+            expected_clients=12,
+            client_isolation=True,
         ),
         WirelessName(id="ssid-main", network="net-main", ssid="Quernbeck"),
-        WirelessName(
-            id="ssid-guest", network="net-guest", ssid="Quernbeck guests", client_isolation=True
-        ),
-        WirelessName(id="ssid-things", network="net-devices", ssid="Quernbeck things",
-                     bands=("2.4",)),
-    )  # fmt: skip
+        WirelessName(id="ssid-guest", network="net-guest", ssid="Quernbeck guests", client_isolation=True),
+        WirelessName(id="ssid-things", network="net-devices", ssid="Quernbeck things", bands=("2.4",)),
+    )

@@ -52,9 +52,12 @@ def _environment() -> dict[str, str]:
 
 def _work(module: str, request: bytes, go_on: Progress, seconds: float) -> tuple[int | None, bytes]:
     worker = subprocess.Popen(
-        [sys.executable, "-m", f"{__package__}.{module}"], env=_environment(),
-        stdin=subprocess.PIPE, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL,
-    )  # fmt: skip
+        [sys.executable, "-m", f"{__package__}.{module}"],
+        env=_environment(),
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+    )
     deadline = time.monotonic() + seconds
     waiting: bytes | None = request
     while True:

@@ -21,9 +21,7 @@ def inspect_confined(data: bytes) -> Inspection:
     return Inspection.model_validate(_run(data, None, always)["inspection"])
 
 
-def import_confined(
-    data: bytes, choice: Choice, catalogue: Catalogue, go_on: Progress = always
-) -> Design:
+def import_confined(data: bytes, choice: Choice, catalogue: Catalogue, go_on: Progress = always) -> Design:
     """Return the design of a drawing; see ``dxf.import_dxf``.
 
     Args:

@@ -29,18 +29,7 @@ from shapely.ops import polygonize, unary_union
 from shapely.strtree import STRtree
 
 from ..core.catalogue import Catalogue
-from ..core.design import (
-    Building,
-    Design,
-    DesignError,
-    Floor,
-    Opening,
-    Problem,
-    Site,
-    Space,
-    Wall,
-    design_of,
-)
+from ..core.design import Building, Design, DesignError, Floor, Opening, Problem, Site, Space, Wall, design_of
 from ..core.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 
 MAX_BYTES = 30_000_000
@@ -56,13 +45,7 @@ ARC_SEGMENTS = 24
 MAX_CROSSINGS = 20_000
 
 # $INSUNITS to metres; 0 means that the drawing does not say.
-UNITS_M: dict[str, float] = {
-    "mm": 0.001,
-    "cm": 0.01,
-    "m": 1.0,
-    "in": 0.0254,
-    "ft": 0.3048,
-}
+UNITS_M: dict[str, float] = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048}
 _HEADER_UNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 
 Segment = tuple[float, float, float, float]
@@ -118,9 +101,7 @@ def inspect_dxf(data: bytes) -> Inspection:
         height=round(north - south, 4),
         layers=tuple(
             LayerSummary(
-                name=layer,
-                segments=len(rows),
-                length=round(sum(math.dist(s[:2], s[2:]) for s in rows), 3),
+                name=layer, segments=len(rows), length=round(sum(math.dist(s[:2], s[2:]) for s in rows), 3)
             )
             for layer, rows in sorted(found.by_layer.items())
         ),
@@ -149,9 +130,7 @@ def import_dxf(data: bytes, choice: Choice, catalogue: Catalogue) -> Design:
     if not any(chosen.values()):
         refuse("layers", "choose at least one layer to be drawn as walls")
     if not any(catalogue.constructions[c].kind == "wall" for c in choice.layers.values()):
-        refuse(
-            "layers", "none of the chosen layers is drawn as walls; choose a wall's construction"
-        )
+        refuse("layers", "none of the chosen layers is drawn as walls; choose a wall's construction")
     metres = _to_metres(chosen, UNITS_M[units], units)
     design = _draw(metres, choice, catalogue)
     check(design, catalogue)
@@ -291,9 +270,7 @@ def _extent(layers: Mapping[str, list[Segment]]) -> tuple[float, float, float, f
     return min(xs), min(ys), max(xs), max(ys)
 
 
-def _to_metres(
-    layers: Mapping[str, list[Segment]], scale: float, units: str
-) -> dict[str, list[Segment]]:
+def _to_metres(layers: Mapping[str, list[Segment]], scale: float, units: str) -> dict[str, list[Segment]]:
     west, south, east, north = _extent(layers)
     size = max(east - west, north - south) * scale
     if not SMALLEST_SITE_M <= size <= LARGEST_SITE_M:
@@ -303,13 +280,15 @@ def _to_metres(
     return {
         layer: [
             (
-                round((s[0] - west) * scale, 4), round((s[1] - south) * scale, 4),
-                round((s[2] - west) * scale, 4), round((s[3] - south) * scale, 4),
+                round((s[0] - west) * scale, 4),
+                round((s[1] - south) * scale, 4),
+                round((s[2] - west) * scale, 4),
+                round((s[3] - south) * scale, 4),
             )
             for s in rows
         ]
         for layer, rows in layers.items()
-    }  # fmt: skip
+    }
 
 
 def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalogue) -> Design:
@@ -328,9 +307,14 @@ def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalo
                 continue
             seen.add(key)
             walls.append(
-                Wall(id=f"w{len(walls) + 1}", floor="floor-1", a=ends[0], b=ends[1],
-                     construction=construction.id)
-            )  # fmt: skip
+                Wall(
+                    id=f"w{len(walls) + 1}",
+                    floor="floor-1",
+                    a=ends[0],
+                    b=ends[1],
+                    construction=construction.id,
+                )
+            )
             if len(walls) > MAX_ELEMENTS["wall"]:
                 refuse(
                     f"layers[{layer[:60]}]",
@@ -341,9 +325,12 @@ def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalo
     site = Site(id="site", kind="office")
     building = Building(id="building-1", name=choice.name)
     floor = Floor(
-        id="floor-1", building="building-1", name=choice.storey_name, level=0,
+        id="floor-1",
+        building="building-1",
+        name=choice.storey_name,
+        level=0,
         ceiling_height_m=choice.ceiling_height_m,
-    )  # fmt: skip
+    )
     rooms = _rooms(walls) if choice.find_rooms else ()
     return design_of([site, building, floor, *walls, *_placed(walls, openings), *rooms])
 
@@ -364,11 +351,14 @@ def _placed(walls: list[Wall], rows: list[tuple[str, str, Segment]]) -> Iterator
                 taken[wall.id] += 1
                 yield Opening.model_validate(
                     {
-                        "id": f"o-{wall.id}-{taken[wall.id]}", "wall": wall.id, "kind": kind,
-                        "offset_m": round(low, 4), "width_m": round(high - low, 4),
+                        "id": f"o-{wall.id}-{taken[wall.id]}",
+                        "wall": wall.id,
+                        "kind": kind,
+                        "offset_m": round(low, 4),
+                        "width_m": round(high - low, 4),
                         "construction": construction,
                     }
-                )  # fmt: skip
+                )
                 break
 
 
@@ -389,16 +379,12 @@ def _rooms(walls: list[Wall]) -> Iterator[Space]:
             f"{MAX_CROSSINGS:,} can be read. Choose the layers of walls only.",
         )
     lines = unary_union(drawn)
-    rings: list[Polygon] = [
-        p for p in polygonize(lines) if p.area >= SMALLEST_ROOM_M2 and not _thin(p)
-    ]
+    rings: list[Polygon] = [p for p in polygonize(lines) if p.area >= SMALLEST_ROOM_M2 and not _thin(p)]
     rings.sort(key=lambda p: (-p.centroid.y, p.centroid.x))
     for number, ring in enumerate(rings[: MAX_ELEMENTS["space"]], start=1):
         corners = tuple((round(x, 4), round(y, 4)) for x, y in ring.exterior.coords[:-1])
         if 3 <= len(corners) <= 500 and Polygon(corners).is_valid:
-            yield Space(
-                id=f"room-{number}", floor="floor-1", name=f"Room {number}", outline=corners
-            )
+            yield Space(id=f"room-{number}", floor="floor-1", name=f"Room {number}", outline=corners)
 
 
 def _thin(ring: Polygon) -> bool:

@@ -7,10 +7,7 @@ import io
 from ..core.order import Order
 from .tables_csv import safe_cell, write_rows
 
-_PARTS = (
-    "group", "item", "label", "quantity", "unit", "each", "price", "charged", "price_of", "note",
-    "for",
-)  # fmt: skip
+_PARTS = ("group", "item", "label", "quantity", "unit", "each", "price", "charged", "price_of", "note", "for")
 _WORK = ("task", "quantity", "unit", "minutes", "where")
 _MOST_PLACES = 12
 _WIDTHS = (12, 22, 44, 10, 8, 10, 11, 11, 12, 30, 60)
@@ -25,12 +22,20 @@ def _places(names: list[str]) -> str:
 def _part_rows(order: Order) -> list[tuple[object, ...]]:
     return [
         (
-            k.group, k.item, k.label, k.quantity, k.unit, k.each, k.price, k.charged,
-            "firm" if k.whose == "firm" else "as shipped", k.note,
+            k.group,
+            k.item,
+            k.label,
+            k.quantity,
+            k.unit,
+            k.each,
+            k.price,
+            k.charged,
+            "firm" if k.whose == "firm" else "as shipped",
+            k.note,
             _places([w.name for w in k.where]),
         )
         for k in order.lines
-    ]  # fmt: skip
+    ]
 
 
 def write_csv(_name: str, order: Order) -> str:
@@ -47,16 +52,28 @@ def write_xlsx(name: str, order: Order) -> bytes:
     total = order.sum
     sheets: list[tuple[str, tuple[str, ...], list[tuple[object, ...]]]] = [
         ("Parts", _PARTS, _part_rows(order)),
-        ("Work", _WORK, [
-            (t.label, t.quantity, t.unit, t.minutes, _places([w.name for w in t.where]))
-            for t in order.tasks
-        ]),
-        ("Sum", ("what", order.currency), [
-            ("Project", name), ("Parts with margin", total.parts), ("Work", total.labour),
-            ("Travel", total.travel), ("Net", total.net), ("Tax", total.tax),
-            ("Total", total.total),
-        ]),
-    ]  # fmt: skip
+        (
+            "Work",
+            _WORK,
+            [
+                (t.label, t.quantity, t.unit, t.minutes, _places([w.name for w in t.where]))
+                for t in order.tasks
+            ],
+        ),
+        (
+            "Sum",
+            ("what", order.currency),
+            [
+                ("Project", name),
+                ("Parts with margin", total.parts),
+                ("Work", total.labour),
+                ("Travel", total.travel),
+                ("Net", total.net),
+                ("Tax", total.tax),
+                ("Total", total.total),
+            ],
+        ),
+    ]
     for number, (title, head, rows) in enumerate(sheets):
         sheet = book.active if number == 0 else book.create_sheet()
         assert sheet is not None
@@ -67,9 +84,7 @@ def write_xlsx(name: str, order: Order) -> bytes:
         for row in rows:
             sheet.append([safe_cell(c) for c in row])
         sheet.freeze_panes = "A2"
-        for letter, width in zip(
-            "ABCDEFGHIJK", (12, 22, 44, 10, 8, 10, 11, 11, 12, 30, 60), strict=True
-        ):
+        for letter, width in zip("ABCDEFGHIJK", (12, 22, 44, 10, 8, 10, 11, 11, 12, 30, 60), strict=True):
             sheet.column_dimensions[letter].width = width
     out = io.BytesIO()
     book.save(out)

@@ -46,9 +46,8 @@ class PortsIn:
 
 
 def read_ports(
-    data: bytes, ports: Sequence[PlannedPort], labels: Sequence[Label], runs: Mapping[str, str],
-    now: datetime,
-) -> PortsIn:  # fmt: skip
+    data: bytes, ports: Sequence[PlannedPort], labels: Sequence[Label], runs: Mapping[str, str], now: datetime
+) -> PortsIn:
     """Return the readings of a file; a row at fault is told and left out.
 
     Args:
@@ -60,9 +59,7 @@ def read_ports(
     """
     by_place = {(p.switch_name.lower(), p.port): p for p in ports}
     by_cable = {(p.device, p.cable): p for p in ports}
-    by_label = {
-        x.text: by_cable.get((runs[x.link], x.cable)) for x in labels if x.link in runs
-    }  # fmt: skip
+    by_label = {x.text: by_cable.get((runs[x.link], x.cable)) for x in labels if x.link in runs}
     found: list[ReadPort] = []
     faults: list[Fault] = []
     seen: dict[str, int] = {}
@@ -83,10 +80,15 @@ def read_ports(
             seen[digest] = row.line
             last[port.switch, port.port] = digest
             reading = PortReading(
-                switch=port.switch, port=port.port, device=port.device, cable=port.cable,
-                mbps=said[0], watts=said[1], at=taken.at,
+                switch=port.switch,
+                port=port.port,
+                device=port.device,
+                cable=port.cable,
+                mbps=said[0],
+                watts=said[1],
+                at=taken.at,
                 author=row.cells.get("meter", "")[:120] or "meter",
-            )  # fmt: skip
+            )
             found.append(ReadPort(digest if taken.exact else None, reading))
             if len(found) > MOST_READINGS:
                 what = f"has more than {MOST_READINGS:,} readings; take in the latest of each port"
@@ -95,9 +97,7 @@ def read_ports(
 
 
 def _port(
-    row: Row,
-    by_place: Mapping[tuple[str, int], PlannedPort],
-    by_label: Mapping[str, PlannedPort | None],
+    row: Row, by_place: Mapping[tuple[str, int], PlannedPort], by_label: Mapping[str, PlannedPort | None]
 ) -> PlannedPort | str:
     """Return the port that a row is of, or why there is none."""
     text = row.cells.get("label", "").lstrip("'").upper().removesuffix("/A").removesuffix("/B")

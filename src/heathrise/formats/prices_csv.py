@@ -78,11 +78,15 @@ def write_prices(items: Iterable[Item], firm: Mapping[str, FirmPrice]) -> str:
     header = ("item", "label", "unit", "price", "on", "shipped_price")
     rows = (
         (
-            i.id, i.label, i.unit, firm[i.id].price if i.id in firm else "",
-            firm[i.id].on.isoformat() if i.id in firm else "", i.price,
+            i.id,
+            i.label,
+            i.unit,
+            firm[i.id].price if i.id in firm else "",
+            firm[i.id].on.isoformat() if i.id in firm else "",
+            i.price,
         )
         for i in items
-    )  # fmt: skip
+    )
     return write_rows(header, rows)
 
 

@@ -41,12 +41,7 @@ def dump_project(project: Project) -> str:
     elements: dict[str, list[dict[str, Any]]] = {}
     for kind, element in project.design.elements():
         elements.setdefault(kind, []).append(element.model_dump(mode="json"))
-    document = {
-        "format": FORMAT,
-        "version": VERSION,
-        "name": project.name,
-        "elements": elements,
-    }
+    document = {"format": FORMAT, "version": VERSION, "name": project.name, "elements": elements}
     return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
 
 
@@ -88,9 +83,7 @@ def _parse(data: bytes | str) -> dict[str, Any]:
         _refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be opened")
     try:
         text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
-        document = json.loads(
-            text, parse_constant=_no_constant, parse_float=_finite, object_pairs_hook=once
-        )
+        document = json.loads(text, parse_constant=_no_constant, parse_float=_finite, object_pairs_hook=once)
     except UnicodeDecodeError as error:
         _refuse(f"byte {error.start}", "the file is not UTF-8 text")
     except json.JSONDecodeError as error:
@@ -184,11 +177,7 @@ def project_schema() -> dict[str, Any]:
             "format": {"const": FORMAT},
             "version": {"const": VERSION},
             "name": {"type": "string", "minLength": 1, "maxLength": MAX_NAME},
-            "elements": {
-                "type": "object",
-                "additionalProperties": False,
-                "properties": properties,
-            },
+            "elements": {"type": "object", "additionalProperties": False, "properties": properties},
         },
         "$defs": definitions,
     }

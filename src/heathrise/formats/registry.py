@@ -55,49 +55,61 @@ class Format:
 
 
 FORMATS = (
-    Format(
-        "project.json", "Project file", "out", JSON, "project_file:write", needs="design",
-    ),
-    Format(
-        "cables.csv", "Cable schedule, CSV", "out", CSV, "tables_csv:write_cables",
-        icon="pi-table",
-    ),
+    Format("project.json", "Project file", "out", JSON, "project_file:write", needs="design"),
+    Format("cables.csv", "Cable schedule, CSV", "out", CSV, "tables_csv:write_cables", icon="pi-table"),
     Format("ports.csv", "Port map, CSV", "out", CSV, "tables_csv:write_ports", icon="pi-table"),
+    Format("labels.csv", "Labels of both ends, CSV", "out", CSV, "tables_csv:write_labels", icon="pi-tag"),
     Format(
-        "labels.csv", "Labels of both ends, CSV", "out", CSV, "tables_csv:write_labels",
-        icon="pi-tag",
+        "parts.csv", "List of parts, CSV", "out", CSV, "order_tables:write_csv", needs="order", icon="pi-list"
     ),
     Format(
-        "parts.csv", "List of parts, CSV", "out", CSV, "order_tables:write_csv", needs="order",
+        "order.xlsx",
+        "Parts, work and sum, workbook",
+        "out",
+        XLSX,
+        "order_tables:write_xlsx",
+        needs="order",
         icon="pi-list",
     ),
     Format(
-        "order.xlsx", "Parts, work and sum, workbook", "out", XLSX, "order_tables:write_xlsx",
-        needs="order", icon="pi-list",
-    ),
-    Format(
-        "settings.json", "Settings sheet, JSON", "out", JSON, "settings_export:write_json",
+        "settings.json",
+        "Settings sheet, JSON",
+        "out",
+        JSON,
+        "settings_export:write_json",
         icon="pi-sliders-h",
     ),
     Format(
-        "settings.yaml", "Settings sheet, YAML", "out", YAML, "settings_export:write_yaml",
+        "settings.yaml",
+        "Settings sheet, YAML",
+        "out",
+        YAML,
+        "settings_export:write_yaml",
         icon="pi-sliders-h",
     ),
     Format(
-        "evaluation.json", "Whole evaluation, JSON", "out", JSON, "evaluation_json:write",
-        icon="pi-chart-bar",
+        "evaluation.json", "Whole evaluation, JSON", "out", JSON, "evaluation_json:write", icon="pi-chart-bar"
     ),
     Format(
-        "project.json", "a project file", "in", JSON, "project_file:load_project", needs="design",
-        about="A Heathrise project saved as JSON. It is opened as a new project; nothing is "
-        "replaced.",
+        "project.json",
+        "a project file",
+        "in",
+        JSON,
+        "project_file:load_project",
+        needs="design",
+        about="A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced.",
     ),
     Format(
-        "drawing.dxf", "a DXF drawing", "in", DXF, "confined:import_confined", needs="design",
+        "drawing.dxf",
+        "a DXF drawing",
+        "in",
+        DXF,
+        "confined:import_confined",
+        needs="design",
         about="You choose which layers are which construction; lines, polylines and blocks become "
         "walls. Text or binary.",
     ),
-)  # fmt: skip
+)
 
 
 def formats(direction: Literal["out", "in"]) -> dict[str, Format]:

@@ -20,10 +20,17 @@ serves; two cables to an access point; VLAN equal to the third octet; the purcha
 power.
 """
 _TITLES = {
-    "plan": "Plan", "signal": "Signal", "bands": "Channels and power", "cabling": "Cable",
-    "power": "Power", "settings": "Settings", "brief": "Brief",
-    "order": "Order", "install": "Install", "handover": "Hand-over",
-}  # fmt: skip
+    "plan": "Plan",
+    "signal": "Signal",
+    "bands": "Channels and power",
+    "cabling": "Cable",
+    "power": "Power",
+    "settings": "Settings",
+    "brief": "Brief",
+    "order": "Order",
+    "install": "Install",
+    "handover": "Hand-over",
+}
 
 
 def rules_document(rules: Rules) -> str:

@@ -39,9 +39,7 @@ class ScanIn:
     faults: tuple[Fault, ...]
 
 
-def read_scan(
-    data: bytes, floors: Sequence[Floor], floor: str, at: Point, taken: Sequence[str]
-) -> ScanIn:
+def read_scan(data: bytes, floors: Sequence[Floor], floor: str, at: Point, taken: Sequence[str]) -> ScanIn:
     """Return the neighbours of a file; a row at fault is told and left out, and so are the faintest
     of more than a plan can hold.
 
@@ -71,9 +69,7 @@ def read_scan(
         said = [said[int(k)] for k in np.sort(kept)]
     used = set(taken)
     free = (key for key in (f"nb-{n}" for n in count(1)) if key not in used)
-    return ScanIn(
-        tuple(Neighbour.model_validate({"id": next(free), **row}) for row in said), tuple(faults)
-    )
+    return ScanIn(tuple(Neighbour.model_validate({"id": next(free), **row}) for row in said), tuple(faults))
 
 
 def _said(row: Row, floors: Mapping[str, str], floor: str, at: Point) -> dict[str, object] | str:
@@ -99,8 +95,11 @@ def _radio(cells: Mapping[str, str]) -> dict[str, object] | str:
         return f"{cells.get('width_mhz', '')[:20]!r} is no width; there are 20, 40, 80, 160 MHz"
     return {
         "name": cells.get("name", "").lstrip("'")[:100].strip() or f"Channel {int(channel)}",
-        "band": band, "channel": int(channel), "width_mhz": int(width), "level_dbm": level,
-    }  # fmt: skip
+        "band": band,
+        "channel": int(channel),
+        "width_mhz": int(width),
+        "level_dbm": level,
+    }
 
 
 def _place(

@@ -34,9 +34,7 @@ def _sheet(evaluation: Evaluation) -> dict[str, Any]:
     radios = evaluation.signal.model_dump(mode="json", include={"radios"})
     channels = {"channels", "channels_proven", "channels_note"}
     first = {key: rest.pop(key) for key in ("networks", "names")}
-    return {
-        **first, **radios, **rest, **evaluation.signal.model_dump(mode="json", include=channels),
-    }  # fmt: skip
+    return {**first, **radios, **rest, **evaluation.signal.model_dump(mode="json", include=channels)}
 
 
 def settings_json(name: str, evaluation: Evaluation) -> str:

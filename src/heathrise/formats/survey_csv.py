@@ -32,9 +32,8 @@ class SurveyIn:
 
 
 def read_survey(
-    data: bytes, floors: Sequence[Floor], devices: Sequence[Device], floor: str,
-    at: Point | None = None,
-) -> SurveyIn:  # fmt: skip
+    data: bytes, floors: Sequence[Floor], devices: Sequence[Device], floor: str, at: Point | None = None
+) -> SurveyIn:
     """Return the readings of a file by the radio they are of; a row at fault is told and left out.
 
     A radio that is called as an access point of the plan is that one's; others wait for a name.
@@ -82,9 +81,12 @@ def _reading(
     if what or dbm is None or x is None or y is None or band is None:
         return what
     return Reading(
-        floor=floors[storey.lower()] if storey else floor, at=(round(x, 2), round(y, 2)),
-        device=names.get(who.lower(), _UNKNOWN), band=band, dbm=dbm,
-    )  # fmt: skip
+        floor=floors[storey.lower()] if storey else floor,
+        at=(round(x, 2), round(y, 2)),
+        device=names.get(who.lower(), _UNKNOWN),
+        band=band,
+        dbm=dbm,
+    )
 
 
 _UNKNOWN = "unknown"

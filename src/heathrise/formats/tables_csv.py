@@ -23,20 +23,53 @@ def cable_schedule(design: Design, evaluation: Evaluation) -> str:
     """Return one row for each cable of each run; lengths in m."""
     floors = design.of(Floor)
     header = (
-        "run", "device", "kind", "floor", "cable", "category", "speed_mbps", "fixed_m", "limit_m",
-        "horizontal_m", "rise_m", "drop_m", "duct_m", "outdoor_m", "slack_m", "bought_m",
-        "hottest_space", "hottest_c", "verdict", "reason",
-    )  # fmt: skip
+        "run",
+        "device",
+        "kind",
+        "floor",
+        "cable",
+        "category",
+        "speed_mbps",
+        "fixed_m",
+        "limit_m",
+        "horizontal_m",
+        "rise_m",
+        "drop_m",
+        "duct_m",
+        "outdoor_m",
+        "slack_m",
+        "bought_m",
+        "hottest_space",
+        "hottest_c",
+        "verdict",
+        "reason",
+    )
     rows = (
         (
-            run.id, run.name, run.kind, floors[run.floor].name, f"{k + 1} of {run.cables}",
-            run.category, run.speed_mbps, run.fixed_m, run.limit_m, run.horizontal_m, run.rise_m,
-            run.drop_m, run.duct_m, run.outdoor_m, run.slack_m, run.bought_m, run.hottest_space,
-            run.hottest_c, run.verdict, run.reason,
+            run.id,
+            run.name,
+            run.kind,
+            floors[run.floor].name,
+            f"{k + 1} of {run.cables}",
+            run.category,
+            run.speed_mbps,
+            run.fixed_m,
+            run.limit_m,
+            run.horizontal_m,
+            run.rise_m,
+            run.drop_m,
+            run.duct_m,
+            run.outdoor_m,
+            run.slack_m,
+            run.bought_m,
+            run.hottest_space,
+            run.hottest_c,
+            run.verdict,
+            run.reason,
         )
         for run in evaluation.runs
         for k in range(run.cables)
-    )  # fmt: skip
+    )
     return write_rows(header, rows)
 
 
@@ -47,21 +80,32 @@ def port_map(design: Design, evaluation: Evaluation) -> str:
     if evaluation.settings is not None:
         profiles = {(p.switch, p.port): p for p in evaluation.settings.ports}
     header = (
-        "switch", "port", "link", "device", "speed_mbps", "poe_class", "powers_device",
-        "untagged_vlan", "tagged_vlans",
-    )  # fmt: skip
+        "switch",
+        "port",
+        "link",
+        "device",
+        "speed_mbps",
+        "poe_class",
+        "powers_device",
+        "untagged_vlan",
+        "tagged_vlans",
+    )
     rows = []
     for port in evaluation.power.ports:
         profile = profiles.get((port.switch, port.port))
         rows.append(
             (
-                switches[port.switch].name, port.port, port.link or "", port.name or "",
-                port.speed_mbps, "" if port.poe_class is None else port.poe_class,
+                switches[port.switch].name,
+                port.port,
+                port.link or "",
+                port.name or "",
+                port.speed_mbps,
+                "" if port.poe_class is None else port.poe_class,
                 "yes" if port.feeds else "no",
                 (profile.untagged_vlan or "") if profile else "",
                 " ".join(map(str, profile.tagged_vlans)) if profile else "",
             )
-        )  # fmt: skip
+        )
     return write_rows(header, rows)
 
 
@@ -77,8 +121,7 @@ def write_labels(_name: str, design: Design, evaluation: Evaluation) -> str:
     """Return one row for each cable with the labels of its two ends."""
     header = ("label_rack", "label_far", "for", "cable", "rack", "panel", "port")
     rows = (
-        (x.near, x.far, x.name, x.cable, x.rack, x.panel, x.port)
-        for x in project_labels(design, evaluation)
+        (x.near, x.far, x.name, x.cable, x.rack, x.panel, x.port) for x in project_labels(design, evaluation)
     )
     return write_rows(header, rows)
 

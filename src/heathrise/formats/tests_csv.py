@@ -84,9 +84,12 @@ def read_tests(
         else:
             seen[digest], last[text] = row.line, digest
             test = CableTest(
-                device=runs.get(label.link, label.link), cable=label.cable, at=taken.at,
-                author=row.cells.get("tester", "")[:120] or "tester", **said,
-            )  # fmt: skip
+                device=runs.get(label.link, label.link),
+                cable=label.cable,
+                at=taken.at,
+                author=row.cells.get("tester", "")[:120] or "tester",
+                **said,
+            )
             found.append(Read(digest if taken.exact else None, test))
             if len(found) > MOST_TESTS:
                 what = f"has more than {MOST_TESTS:,} tests; take in the latest of each cable"
@@ -114,6 +117,4 @@ def _said(row: Row, rules: Rules) -> dict[str, object] | str:
         f"worst margin {margin:g} dB" if margin is not None else "",
     ]
     note = ", ".join(n for n in notes if n)[:300]
-    return {
-        "result": result, "length_m": length, "wire_map": wire_map, "loss_db": loss, "note": note,
-    }  # fmt: skip
+    return {"result": result, "length_m": length, "wire_map": wire_map, "loss_db": loss, "note": note}

@@ -99,10 +99,7 @@ class JobKind(Generic[A]):
             return self.asked.model_validate(arguments)
         except ValidationError as error:
             raise DesignError(
-                [
-                    Problem(".".join(map(str, e["loc"])) or "arguments", e["msg"])
-                    for e in error.errors()
-                ]
+                [Problem(".".join(map(str, e["loc"])) or "arguments", e["msg"]) for e in error.errors()]
             ) from None
 
 
@@ -175,9 +172,8 @@ def _quote_pdf(work: Work, _: Asked) -> dict[str, Any]:
     if not work.progress(3, 4):
         return {}
     quote = Quote(
-        work.name, work.design, evaluation, order, said, work.revision, today, options,
-        work.next_offer(),
-    )  # fmt: skip
+        work.name, work.design, evaluation, order, said, work.revision, today, options, work.next_offer()
+    )
     data = quote_pdf(quote, work.head())
     return {"paper": work.keep("quote", "offer.pdf", data)}
 
@@ -232,9 +228,13 @@ def _handover(work: Work, asked: HandoverAsked) -> dict[str, Any]:
         "technician": work.keep("handover_technician", "technician.pdf", technician),
     }
     said = HandedOver(
-        at=datetime.now(UTC), author=by, revision=work.revision, last_record=last_record,
-        papers=papers, still_open=tuple(p.text for p in handover.still_open),
-    )  # fmt: skip
+        at=datetime.now(UTC),
+        author=by,
+        revision=work.revision,
+        last_record=last_record,
+        papers=papers,
+        still_open=tuple(p.text for p in handover.still_open),
+    )
     return {"handover": work.record(said), "papers": papers}
 
 
@@ -244,10 +244,7 @@ def _variant(work: Work, asked: VariantAsked) -> dict[str, Any]:
     if policy is None:
         raise DesignError([Problem("policy", f"there are {', '.join(POLICY_NAMES)}")])
     changes = make_variant(work.design, work.catalogue, policy, work.progress)
-    return {
-        "name": POLICY_NAMES[policy],
-        "changes": [c.model_dump(mode="json") for c in changes],
-    }
+    return {"name": POLICY_NAMES[policy], "changes": [c.model_dump(mode="json") for c in changes]}
 
 
 def _savings(work: Work, _: Asked) -> dict[str, Any]:

@@ -4,12 +4,4 @@ from .cable_tester import FAULTS, measured_csv
 from .meter import METER_FAULTS, metered_csv
 from .surveyor import Hidden, spots_of, surveyed_csv
 
-__all__ = [
-    "FAULTS",
-    "METER_FAULTS",
-    "Hidden",
-    "measured_csv",
-    "metered_csv",
-    "spots_of",
-    "surveyed_csv",
-]
+__all__ = ["FAULTS", "METER_FAULTS", "Hidden", "measured_csv", "metered_csv", "spots_of", "surveyed_csv"]

@@ -56,7 +56,5 @@ def measured_csv(
             result, wire_map = fault.result, fault.wire_map
             length *= fault.length
             margin = chance.uniform(*fault.margin_db)
-        rows.append(
-            f"{label.near},{result},{wire_map},{max(length, 0.5):.1f},{margin:.1f},{day},stand-in"
-        )
+        rows.append(f"{label.near},{result},{wire_map},{max(length, 0.5):.1f},{margin:.1f},{day},stand-in")
     return "\n".join(rows) + "\n", hidden

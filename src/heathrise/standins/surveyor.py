@@ -35,17 +35,18 @@ def spots_of(design: Design) -> list[tuple[str, Point]]:
     found: list[tuple[str, Point]] = []
     for space in design.of(Space).values():
         x, y = room_points(Polygon(space.outline), _APART_M)
-        found += [
-            (space.floor, (round(float(a), 2), round(float(b), 2)))
-            for a, b in zip(x, y, strict=True)
-        ]
+        found += [(space.floor, (round(float(a), 2), round(float(b), 2))) for a, b in zip(x, y, strict=True)]
     return found
 
 
 def surveyed(
-    design: Design, catalogue: Catalogue, hidden: Hidden, spots: Sequence[tuple[str, Point]],
-    seed: int, bands: Sequence[Band] = ("5",),
-) -> list[Reading]:  # fmt: skip
+    design: Design,
+    catalogue: Catalogue,
+    hidden: Hidden,
+    spots: Sequence[tuple[str, Point]],
+    seed: int,
+    bands: Sequence[Band] = ("5",),
+) -> list[Reading]:
     """Return the levels of a walk over spots as a meter hears them, the same for a seed."""
     chance = random.Random(seed)
     own = [
@@ -73,9 +74,14 @@ def surveyed(
 
 
 def surveyed_csv(
-    design: Design, catalogue: Catalogue, hidden: Hidden, spots: Sequence[tuple[str, Point]],
-    seed: int, bands: Sequence[Band] = ("5",), by_address: bool = False,
-) -> str:  # fmt: skip
+    design: Design,
+    catalogue: Catalogue,
+    hidden: Hidden,
+    spots: Sequence[tuple[str, Point]],
+    seed: int,
+    bands: Sequence[Band] = ("5",),
+    by_address: bool = False,
+) -> str:
     """Return a meter's file of a walk over spots; the same seed gives the same file.
 
     Args:

@@ -64,8 +64,7 @@ class FirmHeads:
         """Return the number of the firm's next offer of a year; none is given twice."""
         name = f"offers-{year}"
         counted = text(
-            "INSERT INTO setting (name, value) VALUES (:name, 1) "
-            "ON DUPLICATE KEY UPDATE value = value + 1"
+            "INSERT INTO setting (name, value) VALUES (:name, 1) ON DUPLICATE KEY UPDATE value = value + 1"
         )
         with self._engine.begin() as connection:
             connection.execute(counted, {"name": name})

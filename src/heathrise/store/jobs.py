@@ -71,9 +71,7 @@ class Jobs:
         """Note the best that a running job has; its end writes the result in its place."""
         self._set(job_id, result=json.dumps(so_far, ensure_ascii=False))
 
-    def end(
-        self, job_id: str, state: State, result: dict[str, Any] | None, message: str = ""
-    ) -> None:
+    def end(self, job_id: str, state: State, result: dict[str, Any] | None, message: str = "") -> None:
         kept = json.dumps(result, ensure_ascii=False) if result is not None else None
         self._set(job_id, state=state, result=kept, message=message[:500])
 

@@ -42,6 +42,5 @@ class Measured:
         walks = self.all(project_id)
         wanted = set(numbers)
         return self._counted.get(
-            (walks,), numbers,
-            lambda: tuple(r for w in walks if w.number in wanted for r in w.readings),
-        )  # fmt: skip
+            (walks,), numbers, lambda: tuple(r for w in walks if w.number in wanted for r in w.readings)
+        )

@@ -42,8 +42,14 @@ class Papers:
             UnknownProject: there is no such project.
         """
         key = secrets.token_hex(8)
-        row = {"project_id": project_id, "id": key, "kind": kind, "name": name,
-               "revision": revision, "data": data}  # fmt: skip
+        row = {
+            "project_id": project_id,
+            "id": key,
+            "kind": kind,
+            "name": name,
+            "revision": revision,
+            "data": data,
+        }
         try:
             with self._engine.begin() as connection:
                 connection.execute(insert(table).values(**row))

@@ -41,9 +41,13 @@ class Pictures:
         """
         key = hashlib.sha256(picture.data).hexdigest()[:_ID_LENGTH]
         row = {
-            "project_id": project_id, "id": key, "media": picture.media,
-            "width_px": width_px, "height_px": height_px, "data": picture.data,
-        }  # fmt: skip
+            "project_id": project_id,
+            "id": key,
+            "media": picture.media,
+            "width_px": width_px,
+            "height_px": height_px,
+            "data": picture.data,
+        }
         try:
             with self._engine.begin() as connection:
                 fresh = insert(table).values(**row)

@@ -81,12 +81,16 @@ class Records:
             rows = connection.execute(wanted.order_by(table.c.number)).all()
         return [
             cls.model_validate(
-                {**json.loads(r.body), "number": r.number, "author": r.author,
-                 "at": r.at.replace(tzinfo=UTC),
-                 "written": r.written.replace(tzinfo=UTC) if r.written is not None else None}
+                {
+                    **json.loads(r.body),
+                    "number": r.number,
+                    "author": r.author,
+                    "at": r.at.replace(tzinfo=UTC),
+                    "written": r.written.replace(tzinfo=UTC) if r.written is not None else None,
+                }
             )
             for r in rows
-        ]  # fmt: skip
+        ]
 
     def standings(self) -> dict[str, Standing]:
         """Return where each job stands by what was said of it; without a word: not listed."""
@@ -119,10 +123,14 @@ def _row(project_id: str, record: Record, key: str | None) -> dict[str, Any]:
     """Return a record as a row of the table."""
     body = record.model_dump(mode="json", exclude=set(_OWN))
     return {
-        "project_id": project_id, "kind": record.KIND, "author": record.author,
-        "at": _plain(record.at), "sent": key, "written": _plain(datetime.now(UTC)),
+        "project_id": project_id,
+        "kind": record.KIND,
+        "author": record.author,
+        "at": _plain(record.at),
+        "sent": key,
+        "written": _plain(datetime.now(UTC)),
         "body": json.dumps(body, ensure_ascii=False),
-    }  # fmt: skip
+    }
 
 
 def _plain(at: datetime) -> datetime:

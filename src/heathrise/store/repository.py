@@ -18,17 +18,7 @@ from sqlalchemy.dialects.mysql import insert as mysql_insert
 from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.catalogue import Catalogue, Value
-from ..core.design import (
-    KINDS,
-    Change,
-    Design,
-    DesignError,
-    Problem,
-    Put,
-    apply,
-    parse_element,
-    put,
-)
+from ..core.design import KINDS, Change, Design, DesignError, Problem, Put, apply, parse_element, put
 from ..core.integrity import check, check_edit
 from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting, trouble_of
 
@@ -316,9 +306,7 @@ def _read(connection: Connection, project_id: str) -> Design:
     return Design(tables)
 
 
-def _write(
-    connection: Connection, project_id: str, design: Design, changes: Sequence[Change]
-) -> None:
+def _write(connection: Connection, project_id: str, design: Design, changes: Sequence[Change]) -> None:
     """Write the elements that changed: what stays first, so that nothing refers any more to what
     then goes, children before what they stand on."""
     touched = {(c.kind, c.id) for c in changes}
@@ -347,35 +335,22 @@ def _write(
                 connection.execute(statement.on_duplicate_key_update(kept), part)
     for kind, element_id in sorted(gone, key=lambda row: -_RANK[row[0]]):
         table = ELEMENT_TABLES[kind]
-        connection.execute(
-            delete(table).where(table.c.project_id == project_id, table.c.id == element_id)
-        )
+        connection.execute(delete(table).where(table.c.project_id == project_id, table.c.id == element_id))
 
 
 def _log(
-    connection: Connection,
-    project_id: str,
-    revision: int,
-    author: str,
-    label: str,
-    changes: Sequence[Change],
+    connection: Connection, project_id: str, revision: int, author: str, label: str, changes: Sequence[Change]
 ) -> None:
     text = json.dumps([c.model_dump(mode="json") for c in changes], ensure_ascii=False)
     connection.execute(
         insert(journal).values(
-            project_id=project_id,
-            revision=revision,
-            author=author,
-            label=label[:MAX_LABEL],
-            changes=text,
+            project_id=project_id, revision=revision, author=author, label=label[:MAX_LABEL], changes=text
         )
     )
 
 
 def _since(connection: Connection, project_id: str, revision: int) -> list[Change]:
-    rows = select(journal.c.changes).where(
-        journal.c.project_id == project_id, journal.c.revision > revision
-    )
+    rows = select(journal.c.changes).where(journal.c.project_id == project_id, journal.c.revision > revision)
     found: list[Change] = []
     for text in connection.scalars(rows.order_by(journal.c.revision)):
         found += _CHANGES.validate_json(text)

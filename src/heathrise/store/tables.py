@@ -54,12 +54,7 @@ project = Table(
 journal = Table(
     "journal",
     metadata,
-    Column(
-        "project_id",
-        String(ID_LENGTH),
-        ForeignKey("project.id", ondelete="CASCADE"),
-        primary_key=True,
-    ),
+    Column("project_id", String(ID_LENGTH), ForeignKey("project.id", ondelete="CASCADE"), primary_key=True),
     Column("revision", Integer, primary_key=True, autoincrement=False),
     Column("made", DateTime, nullable=False, server_default=func.now()),
     Column("author", String(TEXT_LENGTH), nullable=False),
@@ -89,12 +84,7 @@ record = Table(
     "record",
     metadata,
     Column("number", Integer, primary_key=True, autoincrement=True),
-    Column(
-        "project_id",
-        String(ID_LENGTH),
-        ForeignKey("project.id", ondelete="CASCADE"),
-        nullable=False,
-    ),
+    Column("project_id", String(ID_LENGTH), ForeignKey("project.id", ondelete="CASCADE"), nullable=False),
     Column("kind", String(ID_LENGTH), nullable=False),
     Column("at", DATETIME(fsp=6), nullable=False),
     Column("author", String(TEXT_LENGTH), nullable=False),
@@ -106,12 +96,7 @@ record = Table(
 picture = Table(
     "picture",
     metadata,
-    Column(
-        "project_id",
-        String(ID_LENGTH),
-        ForeignKey("project.id", ondelete="CASCADE"),
-        primary_key=True,
-    ),
+    Column("project_id", String(ID_LENGTH), ForeignKey("project.id", ondelete="CASCADE"), primary_key=True),
     Column("id", String(ID_LENGTH), primary_key=True),
     Column("media", String(ID_LENGTH), nullable=False),
     Column("width_px", Integer, nullable=False),
@@ -121,12 +106,7 @@ picture = Table(
 paper = Table(
     "paper",
     metadata,
-    Column(
-        "project_id",
-        String(ID_LENGTH),
-        ForeignKey("project.id", ondelete="CASCADE"),
-        primary_key=True,
-    ),
+    Column("project_id", String(ID_LENGTH), ForeignKey("project.id", ondelete="CASCADE"), primary_key=True),
     Column("id", String(ID_LENGTH), primary_key=True),
     Column("kind", String(ID_LENGTH), nullable=False),
     Column("name", String(TEXT_LENGTH), nullable=False),
@@ -204,9 +184,7 @@ def _element_table(kind: str, cls: type[Element]) -> Table:
         if not single[1]:
             kind_of_column = String(ID_LENGTH)
         columns.append(Column(name, kind_of_column, nullable=optional))
-    constraints: list[Any] = [
-        ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE")
-    ]
+    constraints: list[Any] = [ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE")]
     for name, (target, many) in REFERENCES[kind].items():
         if not many:
             constraints.append(

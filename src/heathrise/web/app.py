@@ -43,9 +43,7 @@ from .work import make_work
 log = logging.getLogger(__name__)
 
 DATABASE_FREE = {"/api/health", "/api/openapi.json"}
-NO_DATABASE = (
-    "The database does not answer. Nothing is lost: what is drawn is kept here and sent again."
-)
+NO_DATABASE = "The database does not answer. Nothing is lost: what is drawn is kept here and sent again."
 SECURITY_HEADERS = {
     # The component library writes its theme into style elements; scripts only come from files.
     "Content-Security-Policy": (
@@ -69,9 +67,7 @@ class _Json(DefaultJSONProvider):
         return super().loads(s, object_pairs_hook=once, **kwargs)
 
 
-def create_app(
-    repository: Repository, frontend: Path | None = None, data: Path | None = None
-) -> Flask:
+def create_app(repository: Repository, frontend: Path | None = None, data: Path | None = None) -> Flask:
     """Return the application over a repository.
 
     Args:
@@ -79,9 +75,13 @@ def create_app(
         data: where the database keeps its data, if it is on this machine's disk.
     """
     app = APIFlask(
-        __name__, title="Heathrise", version="1", docs_path=None, static_folder=None,  # type: ignore[arg-type]
+        __name__,
+        title="Heathrise",
+        version="1",
+        docs_path=None,
+        static_folder=None,  # type: ignore[arg-type]
         spec_path="/api/openapi.json",
-    )  # fmt: skip
+    )
     app.json = _Json(app)
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
     app.config["VALIDATION_ERROR_STATUS_CODE"] = 422

@@ -63,9 +63,8 @@ def hand_over_demo(repository: Repository) -> None:
             if not records.of(project, HandedOver):
                 made = run_kind(repository, repository.load(project), "handover", _BY, always)
                 signed = Signed(
-                    at=datetime.now(UTC), author="Ann", handover=made["handover"],
-                    signed_by=site.received_by,
-                )  # fmt: skip
+                    at=datetime.now(UTC), author="Ann", handover=made["handover"], signed_by=site.received_by
+                )
                 records.append(project, signed, f"signed-{made['handover']}")
         except (UnknownProject, SQLAlchemyError):
             log.info("the demo's %s is not handed over; it is gone", site.key)
@@ -105,13 +104,17 @@ def _sketch(site: DemoSite) -> DemoLine:
     shown = _ground_floors(design)
     spaces = [s for s in design.of(Space).values() if s.floor in shown]
     return DemoLine(
-        project="", name=site.name, teaches=site.teaches, kind=design.site.kind,
+        project="",
+        name=site.name,
+        teaches=site.teaches,
+        kind=design.site.kind,
         rooms=[s.outline for s in spaces if not s.outdoor],
         yards=[s.outline for s in spaces if s.outdoor],
         marks=[d.at for d in design.of(Device).values() if d.floor in shown],
-        storeys=len(design.of(Floor)), devices=len(design.of(Device)),
+        storeys=len(design.of(Floor)),
+        devices=len(design.of(Device)),
         needed=sum(1 for s in design.of(Space).values() if s.use != "none"),
-    )  # fmt: skip
+    )
 
 
 def _ground_floors(design: Design) -> set[str]:

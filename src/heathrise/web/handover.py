@@ -45,13 +45,17 @@ def make_handover(repository: Repository) -> APIBlueprint:
         signed = {s.handover: s for s in records.of(project_id, Signed)}
         return [
             PastHandover(
-                number=h.number, at=h.at, by=h.author, revision=h.revision, papers=h.papers,
+                number=h.number,
+                at=h.at,
+                by=h.author,
+                revision=h.revision,
+                papers=h.papers,
                 still_open=list(h.still_open),
                 signed_by=signed[h.number].signed_by if h.number in signed else None,
                 signed_at=signed[h.number].at if h.number in signed else None,
             )
             for h in reversed(records.of(project_id, HandedOver))
-        ]  # fmt: skip
+        ]
 
     @routes.get("/handover")
     @routes.output(HandoverView)
@@ -68,13 +72,16 @@ def make_handover(repository: Repository) -> APIBlueprint:
         over = [f for f in order_for(repository, saved).findings if f.id == "order-budget"]
         return json_of(
             Progress(
-                steps=len(seen.steps), done=states.count("done") + states.count("skipped"),
-                blocked=states.count("blocked"), still_open=len(now.still_open),
-                agreed=now.agreed_revision, handed_over=made[0].revision if made else None,
+                steps=len(seen.steps),
+                done=states.count("done") + states.count("skipped"),
+                blocked=states.count("blocked"),
+                still_open=len(now.still_open),
+                agreed=now.agreed_revision,
+                handed_over=made[0].revision if made else None,
                 signed=bool(made) and made[0].signed_by is not None,
                 over_budget=round(sum((f.figure or 0) - (f.limit or 0) for f in over), 2),
             )
-        )  # fmt: skip
+        )
 
     @routes.post("/agreed")
     @routes.input(Agreement, arg_name="said")
@@ -99,9 +106,7 @@ def make_handover(repository: Repository) -> APIBlueprint:
         if number not in {h.number for h in past(project_id)}:
             what = f"there is no hand-over {number} of this project"
             raise DesignError([Problem("number", what)])
-        record = Signed(
-            at=datetime.now(UTC), author=said.by, handover=number, signed_by=said.signed_by
-        )
+        record = Signed(at=datetime.now(UTC), author=said.by, handover=number, signed_by=said.signed_by)
         records.append(project_id, record, f"signed-{number}")
         return answered(saved, 201)
 

@@ -54,9 +54,11 @@ def make_install(repository: Repository) -> APIBlueprint:
         times = rules["order.two_people_times"]
         finishes = ended.get((steps,), times, lambda: [finish_for(steps, n, times) for n in (1, 2)])
         found = WorkList(
-            steps=steps, finishes=finishes, stands=stands(project_id).stands,
+            steps=steps,
+            finishes=finishes,
+            stands=stands(project_id).stands,
             day_minutes=rules["order.day_minutes"],
-        )  # fmt: skip
+        )
         return json_of(found)
 
     @routes.post("")

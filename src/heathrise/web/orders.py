@@ -71,9 +71,7 @@ def make_orders(repository: Repository) -> APIBlueprint:
         if taken:
             FirmPrices(repository.engine).take(read.prices)
         faults = line_faults(read.faults)
-        found = PricesRead(
-            read=len(read.prices), taken=taken, faults=faults, asks=list(read.asks[:_ASKED])
-        )
+        found = PricesRead(read=len(read.prices), taken=taken, faults=faults, asks=list(read.asks[:_ASKED]))
         return json_of(found)
 
     return routes

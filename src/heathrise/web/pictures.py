@@ -34,9 +34,7 @@ def make_pictures(repository: Repository) -> APIBlueprint:
         read = read_picture(file.read(), number)
         kept = Kept(read.media, read.data)
         key = pictures.keep(project_id, kept, read.width_px, read.height_px)
-        found = KeptPicture(
-            id=key, width_px=read.width_px, height_px=read.height_px, pages=read.pages
-        )
+        found = KeptPicture(id=key, width_px=read.width_px, height_px=read.height_px, pages=read.pages)
         return json_of(found, 201)
 
     @routes.get("/<key>")

@@ -9,16 +9,7 @@ from apiflask import APIBlueprint
 from flask import Response, jsonify, request
 
 from ..core.catalogue import Catalogue
-from ..core.design import (
-    Building,
-    Design,
-    DesignError,
-    Element,
-    Floor,
-    Site,
-    apply,
-    design_of,
-)
+from ..core.design import Building, Design, DesignError, Element, Floor, Site, apply, design_of
 from ..core.evaluate import evaluate
 from ..core.integrity import check
 from ..core.records import Standing
@@ -51,9 +42,7 @@ LINES = "application/x-ndjson"
 
 def document_of(saved: Saved) -> ProjectDocument:
     rows = {kind: list(table.values()) for kind, table in saved.design.tables.items()}
-    return ProjectDocument(
-        id=saved.id, name=saved.name, revision=saved.revision, elements=Elements(**rows)
-    )
+    return ProjectDocument(id=saved.id, name=saved.name, revision=saved.revision, elements=Elements(**rows))
 
 
 def blank_design(new: NewProject) -> Design:
@@ -64,10 +53,13 @@ def blank_design(new: NewProject) -> Design:
     for level in range(new.storeys):
         name = names[level] if level < len(names) else f"Floor {level}"
         floor = Floor(
-            id=f"floor-{level}", building="building-1", name=name, level=level,
+            id=f"floor-{level}",
+            building="building-1",
+            name=name,
+            level=level,
             elevation_m=round(level * (new.ceiling_height_m + SLAB_M), 2),
             ceiling_height_m=new.ceiling_height_m,
-        )  # fmt: skip
+        )
         elements.append(floor)
     return design_of(elements)
 
@@ -168,9 +160,7 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
         catalogue = repository.catalogue
         check(design, catalogue)
-        drawn = (
-            relief_of(repository, project_id, design, edit.view, quick=True) if edit.view else None
-        )
+        drawn = relief_of(repository, project_id, design, edit.view, quick=True) if edit.view else None
 
         def lines() -> Iterator[bytes]:
             # The relief is on the screen while the rest is still being worked out.

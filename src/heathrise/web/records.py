@@ -134,19 +134,19 @@ def make_ports(repository: Repository) -> APIBlueprint:
         faults = line_faults(read.faults)
         ports, switches = ports_observed(repository, saved, evaluation)
         return json_of(
-            PortsRead(
-                read=len(read.readings), taken=taken, faults=faults, ports=ports,
-                switches=switches,
-            )
-        )  # fmt: skip
+            PortsRead(read=len(read.readings), taken=taken, faults=faults, ports=ports, switches=switches)
+        )
 
     return routes
 
 
 def _write(
-    records: Records, project_id: str, cls: type[R], rows: Sequence[tuple[str | None, R]],
+    records: Records,
+    project_id: str,
+    cls: type[R],
+    rows: Sequence[tuple[str | None, R]],
     place: Callable[[R], Hashable],
-) -> None:  # fmt: skip
+) -> None:
     """Write what a file says, each once. What has no key is new where it is not what was said of
     its place last: a cable may pass, fail and pass again, a file be sent twice."""
     last = {place(record): record for record in records.of(project_id, cls)}

@@ -17,9 +17,13 @@ DISK_FULL = (
     "what is drawn is kept here and sent again; all can be read."
 )
 _WRITES_NOTHING = {
-    "projects.preview", "signal.walked", "signal.scan", "transfer.look", "handover.sealed",
+    "projects.preview",
+    "signal.walked",
+    "signal.scan",
+    "transfer.look",
+    "handover.sealed",
     "work.stop",
-}  # fmt: skip
+}
 
 
 class Room:

@@ -127,8 +127,9 @@ def make_signal(repository: Repository) -> APIBlueprint:
         if asked.take:
             rows = [
                 r.model_copy(update={"device": names.get(who, r.device)})
-                for who, heard in read.heard.items() for r in heard
-            ]  # fmt: skip
+                for who, heard in read.heard.items()
+                for r in heard
+            ]
             known = tuple(r for r in rows if r.device in design.of(Device))
             if not known:
                 raise DesignError([Problem("names", "no radio of the file is known to be ours")])
@@ -156,9 +157,8 @@ def make_signal(repository: Repository) -> APIBlueprint:
         readings = measured.of(project_id, counted)
         catalogue = repository.catalogue
         view = fits.get(
-            (design, catalogue, readings), None,
-            lambda: calibration_view(design, catalogue, readings),
-        )  # fmt: skip
+            (design, catalogue, readings), None, lambda: calibration_view(design, catalogue, readings)
+        )
         return json_of(view.model_copy(update={"walks": tuple(walks)}))
 
     @routes.post("/projects/<project_id>/walks/<int:number>")

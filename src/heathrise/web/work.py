@@ -107,15 +107,23 @@ def make_work(repository: Repository) -> APIBlueprint:
 
 
 def run_kind(
-    repository: Repository, saved: Saved, kind: str, arguments: Mapping[str, Any],
-    progress: Progress, show: ShowBest = lambda _: None,
-) -> dict[str, Any]:  # fmt: skip
+    repository: Repository,
+    saved: Saved,
+    kind: str,
+    arguments: Mapping[str, Any],
+    progress: Progress,
+    show: ShowBest = lambda _: None,
+) -> dict[str, Any]:
     """Run a kind of job on a project as it was saved, and return its result."""
     papers, records = Papers(repository.engine), Records(repository.engine)
     firm = FirmHeads(repository.engine)
     today = datetime.now(UTC).date()
     work = Work(
-        saved.name, saved.revision, saved.design, repository.catalogue, progress,
+        saved.name,
+        saved.revision,
+        saved.design,
+        repository.catalogue,
+        progress,
         lambda what, name, data: papers.keep(saved.id, what, name, saved.revision, data),
         FirmPrices(repository.engine).all,
         lambda evaluation: observed(repository, saved, evaluation, today),
@@ -125,7 +133,7 @@ def run_kind(
         show,
         lambda: head_of(firm),
         lambda: firm.next_offer(today.year),
-    )  # fmt: skip
+    )
     return KINDS[kind].run(work, KINDS[kind].parse(arguments))
 
 

@@ -28,9 +28,7 @@ class BriefChapter(BaseModel):
     findings: tuple[Finding, ...] = ()
 
 
-def assess_brief(
-    drawn: Design, catalogue: Catalogue, planned: Stand, today: Stand | None
-) -> BriefChapter:
+def assess_brief(drawn: Design, catalogue: Catalogue, planned: Stand, today: Stand | None) -> BriefChapter:
     """Return what becomes of the brief.
 
     Args:

@@ -53,10 +53,16 @@ def judge_found(drawn: Design, catalogue: Catalogue, today: Stand | None) -> lis
             advice, reason = _gear(model.old, model.speed_mbps, asked, served, bands)
             found.append(
                 Opinion(
-                    kind="device", id=device.id, name=device.name, what=model.label,
-                    floor=device.floor, state=device.state, advice=advice, reason=reason,
+                    kind="device",
+                    id=device.id,
+                    name=device.name,
+                    what=model.label,
+                    floor=device.floor,
+                    state=device.state,
+                    advice=advice,
+                    reason=reason,
                 )
-            )  # fmt: skip
+            )
     rooms = drawn.of(EquipmentRoom)
     for switch in drawn.of(Switch).values():
         if switch.state != "new":
@@ -65,11 +71,16 @@ def judge_found(drawn: Design, catalogue: Catalogue, today: Stand | None) -> lis
             advice, reason = _gear(gear.old, speed, asked, 0, None)
             found.append(
                 Opinion(
-                    kind="switch", id=switch.id, name=switch.name, what=gear.label,
-                    floor=rooms[switch.equipment_room].floor, state=switch.state, advice=advice,
+                    kind="switch",
+                    id=switch.id,
+                    name=switch.name,
+                    what=gear.label,
+                    floor=rooms[switch.equipment_room].floor,
+                    state=switch.state,
+                    advice=advice,
                     reason=reason,
                 )
-            )  # fmt: skip
+            )
     return [*found, *_cables(drawn, catalogue.rules)]
 
 
@@ -77,8 +88,7 @@ def _asked_mbps(design: Design, catalogue: Catalogue) -> tuple[float, str]:
     """Return what the narrowest link is asked for: the line's speed, or that of storage."""
     groups = design.of(ClientGroup).values()
     inside = max(
-        (c.down_mbps for g in groups if (c := catalogue.clients[g.kind]) and not c.power_dbm),
-        default=0.0,
+        (c.down_mbps for g in groups if (c := catalogue.clients[g.kind]) and not c.power_dbm), default=0.0
     )
     line = design.site.line_mbps
     if inside > line:
@@ -87,9 +97,8 @@ def _asked_mbps(design: Design, catalogue: Catalogue) -> tuple[float, str]:
 
 
 def _gear(
-    old: OldGear | None, speed_mbps: float, asked: tuple[float, str], served: int,
-    bands: set[Band] | None,
-) -> tuple[Advice, str]:  # fmt: skip
+    old: OldGear | None, speed_mbps: float, asked: tuple[float, str], served: int, bands: set[Band] | None
+) -> tuple[Advice, str]:
     """Return the advice on a piece of gear: of the reasons to retire it the gravest."""
     need, words = asked
     known = old or OldGear(security="none", updates=True)
@@ -118,12 +127,18 @@ def _cables(design: Design, rules: Rules) -> list[Opinion]:
         advice, reason, figures = _cable(cable, rules, length_m)
         found.append(
             Opinion(
-                kind="old_cable", id=cable.id, name=cable.name, floor=cable.floor,
+                kind="old_cable",
+                id=cable.id,
+                name=cable.name,
+                floor=cable.floor,
                 what=f"category {cable.category}" if cable.category else "category unknown",
-                state=cable.state, advice=advice, reason=reason,
-                serves=serves.get(cable.id), used=rules.used(*figures),
+                state=cable.state,
+                advice=advice,
+                reason=reason,
+                serves=serves.get(cable.id),
+                used=rules.used(*figures),
             )
-        )  # fmt: skip
+        )
     return found
 
 

@@ -80,9 +80,7 @@ def _reserve(stand: Stand, zone: Zone, free: Free) -> Reserve:
         cable_m=round(spare * each, 1) if stand.design.of(EquipmentRoom) else 0.0,
         verdict="not_met" if lacks else "met",
         lacks=", ".join(lacks),
-        used=rules.used(
-            "brief.later_class.access_point", "brief.later_class.camera", "brief.later_detour"
-        ),
+        used=rules.used("brief.later_class.access_point", "brief.later_class.camera", "brief.later_detour"),
     )
 
 

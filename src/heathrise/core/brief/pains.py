@@ -209,9 +209,7 @@ def _air(stand: Stand, best: Level) -> tuple[int, str, tuple[str, ...]]:
 
 def _need_mbps(stand: Stand, spot: Spot) -> tuple[float, tuple[str, ...]]:
     room = stand.room_at(*spot)
-    groups = [
-        g for g in stand.design.of(ClientGroup).values() if room is not None and g.space == room.id
-    ]
+    groups = [g for g in stand.design.of(ClientGroup).values() if room is not None and g.space == room.id]
     need = sum(stand.catalogue.clients[g.kind].down_mbps * g.count for g in groups)
     if need:
         return round(need, 1), ()
@@ -323,9 +321,7 @@ def _one_device(pain: Pain, stand: Stand) -> _Seen:
 
 def _heap(pain: Pain, stand: Stand) -> _Seen:
     far = stand.rack_near(pain.floor, pain.at)
-    racks = {
-        s.equipment_room for s in stand.design.of(Switch).values() if s.state in ("new", "keep")
-    }
+    racks = {s.equipment_room for s in stand.design.of(Switch).values() if s.state in ("new", "keep")}
     planned = any(s.state == "new" for s in stand.design.of(Switch).values())
     if far is not None and far <= _SAME_CORNER_M and racks and planned:
         return _Seen(2, "a rack is planned here, every run labelled at both ends")

@@ -69,26 +69,36 @@ def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
             changed = site.model_copy(update={"quiet_hour": usual})
             cures = (Cure(label=f"Update at {usual}", changes=(put(changed),)),)
         yield Finding(
-            id="brief-quiet", stage="brief", severity="near",
+            id="brief-quiet",
+            stage="brief",
+            severity="near",
             text=f"Updates are planned at {site.quiet_hour}, while the place is open "
             f"({site.opens} to {site.closes}).",
-            rule="updates run while nobody works", source=source, cures=cures,
-        )  # fmt: skip
+            rule="updates run while nobody works",
+            source=source,
+            cures=cures,
+        )
     if site.start_on and site.due_on and site.due_on < site.start_on:
         yield Finding(
-            id="brief-dates", stage="brief", severity="not_met",
+            id="brief-dates",
+            stage="brief",
+            severity="not_met",
             text=f"The job is due on {site.due_on}, before it begins on {site.start_on}.",
-            rule="a job ends after it begins", source=source,
-        )  # fmt: skip
+            rule="a job ends after it begins",
+            source=source,
+        )
     changes = usual_uses(design, catalogue)
     if changes:
         kind = catalogue.site_kinds[site.kind].label.lower()
         names = [str(c.element["name"]) for c in changes if c.op == "put"]
         shown = ", ".join(names[:4]) + (f" and {len(names) - 4} more" if len(names) > 4 else "")
         yield Finding(
-            id="brief-uses", stage="brief", severity="note",
+            id="brief-uses",
+            stage="brief",
+            severity="note",
             text=f"By their names some rooms have another use than everyday data: {shown}.",
-            rule=f"usual uses of the rooms of a {kind}", source=source,
+            rule=f"usual uses of the rooms of a {kind}",
+            source=source,
             cures=(
                 Cure(
                     label="Set the usual uses",
@@ -96,7 +106,7 @@ def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
                     changes=tuple(changes),
                 ),
             ),
-        )  # fmt: skip
+        )
 
 
 def _old(stand: Stand) -> Iterator[Finding]:
@@ -105,25 +115,28 @@ def _old(stand: Stand) -> Iterator[Finding]:
     groups = [g for g in design.of(ClientGroup).values() if g.old and g.count > g.wired]
     groups = [g for g in groups if catalogue.clients[g.kind].power_dbm]
     names = [
-        n for n in design.of(WirelessName).values()
+        n
+        for n in design.of(WirelessName).values()
         if "2.4" in n.bands and n.security in ("wpa2", "wpa3_wpa2") and not n.fast_transition
-    ]  # fmt: skip
+    ]
     if not groups or names:
         return
     spaces = design.of(Space)
     count = sum(g.count - g.wired for g in groups)
     rooms = some(list(dict.fromkeys(spaces[g.space].name for g in groups)))
     yield Finding(
-        id="brief-old", stage="brief", severity="not_met",
+        id="brief-old",
+        stage="brief",
+        severity="not_met",
         text=f"{count} older clients, in {rooms}, speak 2.4 GHz and WPA2 alone and fail with fast "
         "transition; no name is one that they can join. On a wire they come up at 100 Mb/s.",
         places=tuple(
-            Place(kind="space", id=k, floor=spaces[k].floor)
-            for k in dict.fromkeys(g.space for g in groups)
+            Place(kind="space", id=k, floor=spaces[k].floor) for k in dict.fromkeys(g.space for g in groups)
         ),
         rule="older clients find a name on 2.4 GHz with WPA2 and without fast transition",
-        source=catalogue.rules.sources["practice"].name, cures=tuple(_name_for_old(stand)),
-    )  # fmt: skip
+        source=catalogue.rules.sources["practice"].name,
+        cures=tuple(_name_for_old(stand)),
+    )
 
 
 _HOSTS: tuple[str, ...] = ("devices", "main", "staff")  # networks that older clients may join
@@ -133,8 +146,7 @@ def _name_for_old(stand: Stand) -> Iterator[Cure]:
     """Offer a name of their own on the network for devices, else on the main one."""
     design = stand.design
     networks = sorted(
-        (n for n in design.of(Network).values() if n.purpose in _HOSTS),
-        key=lambda n: _HOSTS.index(n.purpose),
+        (n for n in design.of(Network).values() if n.purpose in _HOSTS), key=lambda n: _HOSTS.index(n.purpose)
     )
     if not networks:
         return
@@ -202,10 +214,15 @@ def _outlets(stand: Stand, wish: Wish) -> tuple[Cure, ...]:
         key = f"{role.stem}-{number}"
         taken.add(key)
         device = Device(
-            id=key, floor=space.floor, kind=role.kind, model=model.id,
-            name=f"{role.prefix}-{number}", at=spot, height_m=role.height_m or 0.3,
+            id=key,
+            floor=space.floor,
+            kind=role.kind,
+            model=model.id,
+            name=f"{role.prefix}-{number}",
+            at=spot,
+            height_m=role.height_m or 0.3,
             mount=role.mount,
-        )  # fmt: skip
+        )
         placed.append(put(device))
     effect = f"{count} × {model.label.lower()}; move it to where it is wanted"
     what = "an outlet" if count == 1 else f"{count} outlets"
@@ -222,9 +239,7 @@ def _along_wall(space: Space, count: int) -> list[tuple[float, float]]:
     for k in range(count):
         on = longest.interpolate((k + 1) / (count + 1), normalized=True)
         share = min(1.0, _FROM_WALL_M / max(on.distance(inside), 1e-9))
-        spots.append(
-            (round(on.x + (inside.x - on.x) * share, 2), round(on.y + (inside.y - on.y) * share, 2))
-        )
+        spots.append((round(on.x + (inside.x - on.x) * share, 2), round(on.y + (inside.y - on.y) * share, 2)))
     return spots
 
 
@@ -274,9 +289,8 @@ def _larger(stand: Stand, row: Reserve) -> tuple[Cure, ...]:
         if enough and model.budget_w * keep >= row.watts and model.managed:
             number = next(k for k in range(1, 1000) if f"sw-{k}" not in owned)
             new = Switch(
-                id=f"sw-{number}", equipment_room=rooms[0], name=f"SW-{len(owned) + 1}",
-                model=model.id,
-            )  # fmt: skip
+                id=f"sw-{number}", equipment_room=rooms[0], name=f"SW-{len(owned) + 1}", model=model.id
+            )
             effect = f"room for {row.name}; {model.price:+g} {stand.design.site.currency}"
             return (Cure(label=f"Add {model.label}", effect=effect, changes=(put(new),)),)
     return ()

@@ -39,8 +39,10 @@ def usual_use(kind: SiteKindModel, name: str) -> Use | None:
     """Return the use that a room's name stands for on this kind of site, if it stands for any."""
     words = name.lower()
     rows: list[tuple[Use, tuple[str, ...]]] = [
-        ("sensors", kind.sensors), ("everyday", kind.everyday), ("calls", kind.calls),
-    ]  # fmt: skip
+        ("sensors", kind.sensors),
+        ("everyday", kind.everyday),
+        ("calls", kind.calls),
+    ]
     # The longest word wins: a meeting room is none of a guest house's rooms.
     fitting = [(len(sign), use) for use, signs in rows for sign in signs if sign in words]
     return max(fitting, key=lambda row: row[0])[1] if fitting else None

@@ -38,9 +38,7 @@ def _diameter_mm(catalogue: Catalogue, link: LinkVerdict) -> float:
     return max(catalogue.cables[link.category].diameter_mm, ground_mm)
 
 
-def duct_findings(
-    design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict]
-) -> Iterator[Finding]:
+def duct_findings(design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict]) -> Iterator[Finding]:
     """Yield for each duct in use what goes through it and the pipe that it asks for."""
     rules = catalogue.rules
     conduits_mm = rules.table("cabling.conduit_mm")

@@ -8,18 +8,7 @@ import shapely
 from shapely.geometry import Polygon
 
 from ..catalogue import Catalogue
-from ..design import (
-    Building,
-    Design,
-    Device,
-    EquipmentRoom,
-    Floor,
-    Point,
-    Space,
-    Wall,
-    apply,
-    put,
-)
+from ..design import Building, Design, Device, EquipmentRoom, Floor, Point, Space, Wall, apply, put
 from ..findings import Cure
 from ..wording import metres
 from .runs import judge_runs
@@ -102,6 +91,4 @@ def _reach_m(design: Design, space: Space) -> float:
     ends: list[tuple[Point, str]] = [(d.at, d.floor) for d in design.of(Device).values()]
     if not ends:
         ends = [(s.outline[0], s.floor) for s in design.of(Space).values() if s.use != "none"]
-    return sum(
-        math.dist(at, (here.x, here.y)) + abs(floors[floor].elevation_m - z_m) for at, floor in ends
-    )
+    return sum(math.dist(at, (here.x, here.y)) + abs(floors[floor].elevation_m - z_m) for at, floor in ends)

@@ -131,8 +131,7 @@ def storey_of(
         return None
     counts = np.cumsum([0, *(len(p[0]) for p in parts)])
     start, end, north = (
-        np.concatenate([p[k] + (counts[i] if k < 3 else 0) for i, p in enumerate(parts)])
-        for k in (1, 2, 3)
+        np.concatenate([p[k] + (counts[i] if k < 3 else 0) for i, p in enumerate(parts)]) for k in (1, 2, 3)
     )
     c, s = math.cos(turn), math.sin(turn)
     xy = uv @ np.array([[c, s], [-s, c]])
@@ -164,9 +163,10 @@ def _part(
     local = corners @ np.array([[c, s], [-s, c]])
     (west, south), (east, north) = local.min(axis=0), local.max(axis=0)
     near = [
-        p for p in through
+        p
+        for p in through
         if west - step_m <= p[0] <= east + step_m and south - step_m <= p[1] <= north + step_m
-    ]  # fmt: skip
+    ]
     us = _lines(west + _JOINED_M, east - _JOINED_M, step_m, [p[0] for p in near])
     vs = _lines(south + _JOINED_M, north - _JOINED_M, step_m, [p[1] for p in near])
     u, v = np.meshgrid(us, vs)
@@ -175,10 +175,7 @@ def _part(
     index = np.full(u.shape, -1, dtype=np.int64)
     index[held] = np.arange(held.sum())
     starts, ends, norths = [], [], []
-    for here, there, is_north in (
-        (index[:, :-1], index[:, 1:], False),
-        (index[:-1, :], index[1:, :], True),
-    ):
+    for here, there, is_north in ((index[:, :-1], index[:, 1:], False), (index[:-1, :], index[1:, :], True)):
         joined = (here >= 0) & (there >= 0)
         starts.append(here[joined])
         ends.append(there[joined])

@@ -75,9 +75,7 @@ def leaves_building(route: Route, rules: Rules, on_pole: bool = False) -> bool:
     return route.between_buildings or route.duct_m > 0 or in_air or on_pole
 
 
-def measured(
-    route: Route, slack_m: float, rules: Rules, on_pole: bool = False
-) -> dict[str, object]:
+def measured(route: Route, slack_m: float, rules: Rules, on_pole: bool = False) -> dict[str, object]:
     """Return the lengths of a link over a route, as its verdict has them."""
     fixed = round(route.route_m + slack_m, 1)
     leaves = leaves_building(route, rules, on_pole)

@@ -163,10 +163,13 @@ def _walk(ways: Ways, nodes: list[int]) -> list[Leg]:
         legs += _level(ways, nodes[begun : k + 1])
         legs.append(
             Leg(
-                floor=ways.floor_at(start), kind=link.kind, length_m=link.length_m,
-                points=link.points, way=link.way,
+                floor=ways.floor_at(start),
+                kind=link.kind,
+                length_m=link.length_m,
+                points=link.points,
+                way=link.way,
             )
-        )  # fmt: skip
+        )
         begun = k + 1
     return legs + _level(ways, nodes[begun:])
 
@@ -189,10 +192,12 @@ def _level(ways: Ways, nodes: list[int]) -> list[Leg]:
             legs.append(_climb(floor, float(climb[first]), storey.spot(nodes[first])))
         legs.append(
             Leg(
-                floor=floor, kind=OVERHEADS[kind[first]],
-                length_m=float(length[first:last].sum()), points=_corners(points),
+                floor=floor,
+                kind=OVERHEADS[kind[first]],
+                length_m=float(length[first:last].sum()),
+                points=_corners(points),
             )
-        )  # fmt: skip
+        )
     return legs
 
 

@@ -27,9 +27,7 @@ class RunVerdict(LinkVerdict):
 _verdicts: IdentityMemo[RunVerdict] = IdentityMemo(4096)
 
 
-def judge_runs(
-    design: Design, catalogue: Catalogue, only: Device | None = None
-) -> list[RunVerdict]:
+def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None) -> list[RunVerdict]:
     """Return a verdict for the run of every device, in order of placing, or of one alone.
 
     A device goes to the room that was chosen for it, else to the one from which its run does
@@ -56,9 +54,8 @@ def judge_runs(
 
     loose = said_over_air(design)
     wired = [
-        d for d in design.of(Device).values()
-        if not catalogue.model_of(d).over_air and d.id not in loose
-    ]  # fmt: skip
+        d for d in design.of(Device).values() if not catalogue.model_of(d).over_air and d.id not in loose
+    ]
     return [best(device) for device in ([only] if only else wired)]
 
 
@@ -106,9 +103,7 @@ def _judge(
     fixed = round(route.route_m + slack_m(site), 1)
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)
-    category, verdict = choose_category(
-        site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants
-    )
+    category, verdict = choose_category(site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants)
     return RunVerdict(
         category=category,
         verdict=verdict.verdict,
@@ -151,9 +146,8 @@ def choose_category(
 
     def judge(category: Category) -> CableVerdict:
         found = check_run(
-            rules, category, speed_mbps, fixed_m, site.cords_m, hottest[1], site.tight_bundles,
-            hottest[0],
-        )  # fmt: skip
+            rules, category, speed_mbps, fixed_m, site.cords_m, hottest[1], site.tight_bundles, hottest[0]
+        )
         short = wants is not None and CATEGORIES.index(category) < CATEGORIES.index(wants)
         if short and found.verdict == "met":
             why = f"{found.reason}, but its generation asks for category {wants}"

@@ -31,9 +31,7 @@ GOOD = ("met", "near")
 _INSIDE_M = 0.5  # a rack stands this far from the wall that a duct comes in through
 
 
-def second_room(
-    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device
-) -> tuple[Cure, ...]:
+def second_room(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> tuple[Cure, ...]:
     """Offer a room with a switch in the building of a device that is out of reach, if that mends
     its run: where the cable comes in there, else under the riser, else at the device itself."""
     spot = _spot(design, device)
@@ -112,16 +110,12 @@ def _name(design: Design, floor: Floor) -> str:
     return base[:120]
 
 
-def _switch(
-    design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict]
-) -> Switch | None:
+def _switch(design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict]) -> Switch | None:
     """Return the cheapest managed switch with enough ports of each kind for the runs."""
     devices = design.of(Device)
     fed = [p for r in runs if (p := catalogue.model_of(devices[r.device]).power) is not None]
     watts = sum(catalogue.rules.poe_classes[p.poe_class].reserved_w for p in fed)
-    links = sum(
-        r.cables if catalogue.role_of(devices[r.device]).links == "every_cable" else 1 for r in runs
-    )
+    links = sum(r.cables if catalogue.role_of(devices[r.device]).links == "every_cable" else 1 for r in runs)
     fitting = [
         m
         for m in catalogue.sold_switches
@@ -135,6 +129,4 @@ def _switch(
     taken = design.of(Switch)
     number = next(k for k in range(1, 500) if f"sw-{k}" not in taken)
     model = min(fitting, key=lambda m: m.price)
-    return Switch(
-        id=f"sw-{number}", equipment_room=room, name=f"SW-{len(taken) + 1}", model=model.id
-    )
+    return Switch(id=f"sw-{number}", equipment_room=room, name=f"SW-{len(taken) + 1}", model=model.id)

@@ -92,11 +92,7 @@ def _medium(copper: UplinkVerdict) -> Medium:
 
 
 def _over_copper(
-    site: Site,
-    catalogue: Catalogue,
-    fixed_m: float,
-    hottest: tuple[str, float],
-    common: Mapping[str, object],
+    site: Site, catalogue: Catalogue, fixed_m: float, hottest: tuple[str, float], common: Mapping[str, object]
 ) -> UplinkVerdict:
     speed = int(catalogue.rules["cabling.uplink_mbps"])
     category, verdict = choose_category(site, catalogue.rules, speed, fixed_m, hottest, None)
@@ -113,9 +109,7 @@ def _over_copper(
     )
 
 
-def _over_fibre(
-    catalogue: Catalogue, fixed_m: float, common: Mapping[str, object]
-) -> UplinkVerdict:
+def _over_fibre(catalogue: Catalogue, fixed_m: float, common: Mapping[str, object]) -> UplinkVerdict:
     """Return the verdict over the cheapest kind of fibre that reaches as far, else the farthest."""
     rules = catalogue.rules
     speed = int(rules["cabling.uplink_mbps"])

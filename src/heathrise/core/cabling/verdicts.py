@@ -9,16 +9,7 @@ from typing import Any
 from shapely.geometry import LineString
 
 from ..catalogue import Catalogue
-from ..design import (
-    Category,
-    Change,
-    Design,
-    Device,
-    EquipmentRoom,
-    Uplink,
-    apply,
-    put,
-)
+from ..design import Category, Change, Design, Device, EquipmentRoom, Uplink, apply, put
 from ..findings import Cure, Finding, Place
 from ..over_air import run_said
 from ..wording import metres
@@ -35,9 +26,7 @@ _REQUIRED = "cabling.required_category"
 _RECOMMENDED = "cabling.recommended_category"
 
 
-def cable_findings(
-    design: Design, catalogue: Catalogue, chapter: CableChapter
-) -> Iterator[Finding]:
+def cable_findings(design: Design, catalogue: Catalogue, chapter: CableChapter) -> Iterator[Finding]:
     """Yield the findings of the cable stage, cures apart that take a search."""
     runs = chapter.runs
     if not design.of(EquipmentRoom):
@@ -65,11 +54,7 @@ def cable_findings(
 
 
 def _finding(
-    catalogue: Catalogue,
-    end: Device | EquipmentRoom,
-    key: str,
-    *figures: str,
-    **fields: Any,
+    catalogue: Catalogue, end: Device | EquipmentRoom, key: str, *figures: str, **fields: Any
 ) -> Finding:
     kind = "device" if isinstance(end, Device) else "equipment_room"
     place = Place(kind=kind, id=end.id, floor=end.floor, at=end.at)
@@ -83,9 +68,7 @@ def _finding(
     return Finding.model_validate({"id": f"cable-{key}-{end.id}", **common, **fields})
 
 
-def _length(
-    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device
-) -> Iterator[Finding]:
+def _length(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[Finding]:
     if run.verdict == "no_way":
         text = f"{run.name}: no run reaches it; {run.reason}. Draw a riser or a duct to its floor."
         yield _finding(
@@ -161,21 +144,30 @@ def _uplink(design: Design, catalogue: Catalogue, uplink: UplinkVerdict) -> Iter
     room = rooms[uplink.room or ""]
     if uplink.verdict == "no_way":
         yield _finding(
-            catalogue, room, "way", severity="not_met",
+            catalogue,
+            room,
+            "way",
+            severity="not_met",
             text=f"{uplink.name}: no cable joins the two rooms; {uplink.reason}. Draw a riser or a "
             "duct to its floor.",
             rule="every room has a way up to the one where the line comes in",
-        )  # fmt: skip
+        )
         return
     if uplink.verdict != "met":
         cures = _over_fibre(design, uplink) if uplink.medium == "copper" else ()
         yield _finding(
-            catalogue, room, "uplink", *uplink.figures,
+            catalogue,
+            room,
+            "uplink",
+            *uplink.figures,
             severity="near" if uplink.verdict == "near" else "not_met",
-            text=f"{uplink.name}: {uplink.reason}.", figure=uplink.fixed_m, limit=uplink.limit_m,
-            unit="m", rule="what each medium carries between racks, by speed and length",
+            text=f"{uplink.name}: {uplink.reason}.",
+            figure=uplink.fixed_m,
+            limit=uplink.limit_m,
+            unit="m",
+            rule="what each medium carries between racks, by speed and length",
             cures=cures,
-        )  # fmt: skip
+        )
     for finding in _ground(catalogue, uplink, room):
         surge = finding.id.startswith("cable-surge")
         cures = _over_fibre(design, uplink) if surge else ()
@@ -218,14 +210,17 @@ def _other_category(design: Design, catalogue: Catalogue, run: RunVerdict) -> tu
     site = design.site
     for category in CATEGORIES:
         verdict = check_run(
-            catalogue.rules, category, run.speed_mbps, run.fixed_m, site.cords_m, run.hottest_c,
+            catalogue.rules,
+            category,
+            run.speed_mbps,
+            run.fixed_m,
+            site.cords_m,
+            run.hottest_c,
             site.tight_bundles,
-        )  # fmt: skip
+        )
         if verdict.verdict in ("met", "near"):
             label = f"Pull category {category}"
-            return (
-                Cure(label=label, effect=verdict.reason, changes=(_pulled(design, run, category),)),
-            )
+            return (Cure(label=label, effect=verdict.reason, changes=(_pulled(design, run, category),)),)
     return ()
 
 
@@ -234,9 +229,7 @@ def _pulled(design: Design, run: RunVerdict, category: Category) -> Change:
     return put(run_said(design, run.device).model_copy(update={"category": category}))
 
 
-def _by_school(
-    design: Design, by_air: tuple[Cure, ...], by_cable: tuple[Cure, ...]
-) -> tuple[Cure, ...]:
+def _by_school(design: Design, by_air: tuple[Cure, ...], by_cable: tuple[Cure, ...]) -> tuple[Cure, ...]:
     """Return cures in the order of the site's school: of cable, or of links over the air."""
     first_air = design.site.back_haul == "mesh"
     return (*by_air, *by_cable) if first_air else (*by_cable, *by_air)
@@ -252,9 +245,7 @@ def _over_air(design: Design, catalogue: Catalogue, device: Device) -> tuple[Cur
     return (Cure(label=label, effect=effect, changes=(changed,)),)
 
 
-def _nearer(
-    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device
-) -> tuple[Cure, ...]:
+def _nearer(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> tuple[Cure, ...]:
     """Offer to move the device back along the last stretch of its run, if that will do."""
     excess_m = run.fixed_m - run.limit_m
     rules = catalogue.rules
@@ -275,9 +266,7 @@ def _nearer(
     return (Cure(label=label, effect=effect, changes=(put(moved),)),)
 
 
-def _ground(
-    catalogue: Catalogue, run: LinkVerdict, device: Device | EquipmentRoom
-) -> Iterator[Finding]:
+def _ground(catalogue: Catalogue, run: LinkVerdict, device: Device | EquipmentRoom) -> Iterator[Finding]:
     rules = catalogue.rules
     if run.wants_surge:
         where = "between two buildings" if run.between_buildings else "that leaves the building"
@@ -320,9 +309,7 @@ def _ground(
         )
 
 
-def _recommended(
-    design: Design, catalogue: Catalogue, runs: Sequence[RunVerdict]
-) -> Iterator[Finding]:
+def _recommended(design: Design, catalogue: Catalogue, runs: Sequence[RunVerdict]) -> Iterator[Finding]:
     below: list[RunVerdict] = []
     for run in runs:
         device = design.of(Device)[run.device]

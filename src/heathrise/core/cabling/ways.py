@@ -21,17 +21,7 @@ from scipy.sparse.csgraph import dijkstra
 from shapely.geometry import Polygon
 
 from ..catalogue import Catalogue, Rules
-from ..design import (
-    Building,
-    Design,
-    Duct,
-    EquipmentRoom,
-    Floor,
-    Point,
-    Riser,
-    Space,
-    Wall,
-)
+from ..design import Building, Design, Duct, EquipmentRoom, Floor, Point, Riser, Space, Wall
 from ..memo import IdentityMemo
 from ..storeys import Storeys, storeys_of
 from .lattice import LATTICE_M, OVERHEADS, Storey, direction_of, storey_of, void_z_m
@@ -245,9 +235,7 @@ def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
     per_m = ways.rules["cabling.cost_per_m.rise"]
     for riser in design.of(Riser).values():
         served = [
-            s
-            for s in ways.storeys.values()
-            if s.floor.building == riser.building and _serves(riser, s.floor)
+            s for s in ways.storeys.values() if s.floor.building == riser.building and _serves(riser, s.floor)
         ]
         served.sort(key=lambda s: s.elevation_m)
         shaft: list[tuple[int, float]] = []
@@ -279,9 +267,7 @@ def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
         yield _join(ways.links, start, end, link, ways.rules["cabling.cost_per_m.duct"])
 
 
-def _join(
-    links: dict[tuple[int, int], Link], start: int, end: int, link: Link, cost_per_m: float
-) -> Edges:
+def _join(links: dict[tuple[int, int], Link], start: int, end: int, link: Link, cost_per_m: float) -> Edges:
     # Of two ways between the same nodes the shorter one is taken.
     if (start, end) not in links or link.length_m < links[start, end].length_m:
         links[start, end] = link

@@ -27,10 +27,15 @@ def load_catalogue() -> Catalogue:
     kinds = {key: {"id": key, **row} for key, row in read("site_kinds.yaml").items()}
     return Catalogue.model_validate(
         {
-            **shelves, "roles": roles, "devices": devices, "usual_networks": usual,
-            "site_kinds": kinds, "label_sheets": sheets, "rules": load_rules(),
+            **shelves,
+            "roles": roles,
+            "devices": devices,
+            "usual_networks": usual,
+            "site_kinds": kinds,
+            "label_sheets": sheets,
+            "rules": load_rules(),
         }
-    )  # fmt: skip
+    )
 
 
 def _shelf(name: str) -> dict[str, Any]:

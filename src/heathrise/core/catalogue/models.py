@@ -46,12 +46,16 @@ def calibrated(listed: dict[str, Construction], rules: Rules) -> dict[str, Const
     if set(scales.values()) == {1.0} and not any(more.values()):
         return listed
     return {
-        key: one.model_copy(update={"loss_db": {
-            band: max(0.0, round(scales[one.kind] * loss + more.get(key, 0.0), 3))
-            for band, loss in one.loss_db.items()
-        }})
+        key: one.model_copy(
+            update={
+                "loss_db": {
+                    band: max(0.0, round(scales[one.kind] * loss + more.get(key, 0.0), 3))
+                    for band, loss in one.loss_db.items()
+                }
+            }
+        )
         for key, one in listed.items()
-    }  # fmt: skip
+    }
 
 
 class PowerDemand(BaseModel):
@@ -189,9 +193,7 @@ class Sheathed(BaseModel):
     reel_price: Positive
 
 
-JACKETS: dict[Jacket, str] = {
-    "indoor": "", "outdoor": ", for outdoors", "ground": ", for the ground",
-}  # fmt: skip
+JACKETS: dict[Jacket, str] = {"indoor": "", "outdoor": ", for outdoors", "ground": ", for the ground"}
 
 
 class CableModel(Entry):

@@ -206,9 +206,7 @@ class Rules(BaseModel):
 
     @cached_property
     def _values(self) -> dict[str, Value]:
-        return {
-            p: float(v) if isinstance(v := f.value, int) else v for p, f in self.figures.items()
-        }
+        return {p: float(v) if isinstance(v := f.value, int) else v for p, f in self.figures.items()}
 
     @cached_property
     def _branches(self) -> dict[str, dict[str, Value]]:

@@ -295,11 +295,7 @@ class OwnFigure(Element):
     """A figure of the trade that this project sees differently; ``figure`` is its path."""
 
     figure: Annotated[str, Field(min_length=3, max_length=100)]
-    value: (
-        float
-        | Annotated[str, Field(max_length=40)]
-        | Annotated[tuple[float, ...], Field(max_length=80)]
-    )
+    value: float | Annotated[str, Field(max_length=40)] | Annotated[tuple[float, ...], Field(max_length=80)]
 
 
 class LineEntry(Element):

@@ -13,9 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 SITE_LIMIT_M = 10_000.0
 
-ElementId = Annotated[
-    str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_-]*$", min_length=1, max_length=40)
-]
+ElementId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_-]*$", min_length=1, max_length=40)]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 ModelId = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9_.-]*$", max_length=60)]
 Metres = Annotated[float, Field(ge=-SITE_LIMIT_M, le=SITE_LIMIT_M, allow_inf_nan=False)]
@@ -37,9 +35,7 @@ Short = Annotated[str, Field(max_length=120)]
 HouseRule = Literal["no_drilling", "listed", "landlord", "no_visible_cable", "quiet_hours"]
 LineKind = Literal["fibre", "coax", "dsl", "radio", "mobile", "leased"]
 LineAddress = Literal["automatic", "pppoe", "fixed"]
-Complaint = Literal[
-    "dead", "slow", "drops", "lags", "full_bars", "clings", "one_device", "heap"
-]  # fmt: skip
+Complaint = Literal["dead", "slow", "drops", "lags", "full_bars", "clings", "one_device", "heap"]
 # What becomes of a thing: it is bought, or it was there and stays, goes, or is undecided.
 State = Literal["new", "keep", "retire", "unknown"]
 ChannelsBy = Literal["plan", "controller"]

@@ -51,10 +51,7 @@ class Plane:
 
     def middle(self, cell: int) -> Spot:
         row, column = divmod(cell - self.first, self.columns)
-        return (
-            self.west + (column + 0.5) * self.cell_m,
-            self.south + (row + 0.5) * self.cell_m,
-        )
+        return (self.west + (column + 0.5) * self.cell_m, self.south + (row + 0.5) * self.cell_m)
 
     def span(self, low: float, high: float, first: float, count: int) -> tuple[int, int]:
         """Return the first cell and the one after the last of a stretch, of so many."""
@@ -136,23 +133,25 @@ def _solid(rows: Iterable[tuple[Wall, list[Opening]]], cell_m: float) -> Iterato
 
 def _piece(wall: Wall, start_m: float, end_m: float) -> Any:
     (ax, ay), (bx, by), size = wall.a, wall.b, wall.length_m
-    return LineString(
-        [(ax + (bx - ax) * m / size, ay + (by - ay) * m / size) for m in (start_m, end_m)]
-    )
+    return LineString([(ax + (bx - ax) * m / size, ay + (by - ay) * m / size) for m in (start_m, end_m)])
 
 
 def _plane(
-    storeys: Storeys, floors: tuple[str, ...],
-    walls: Mapping[str, list[tuple[Wall, list[Opening]]]], first: int,
-) -> Plane:  # fmt: skip
+    storeys: Storeys,
+    floors: tuple[str, ...],
+    walls: Mapping[str, list[tuple[Wall, list[Opening]]]],
+    first: int,
+) -> Plane:
     areas = [polygon for f in floors for _, polygon in storeys.rooms.get(f, ())]
     # All ground is one, so that one walks from any building to any other.
     wide_as = tuple(storeys.floors) if on_ground(storeys, floors) else floors
     drawn = [p for f in wide_as for wall, _ in walls.get(f, ()) for p in (wall.a, wall.b)]
     drawn += [
-        corner for f in wide_as for _, polygon in storeys.rooms.get(f, ())
+        corner
+        for f in wide_as
+        for _, polygon in storeys.rooms.get(f, ())
         for corner in (polygon.bounds[:2], polygon.bounds[2:])
-    ]  # fmt: skip
+    ]
     corners = np.array(drawn or [(0.0, 0.0), (1.0, 1.0)])
     west, south = corners.min(axis=0) - _AROUND_M
     wide, deep = corners.max(axis=0) + _AROUND_M - (west, south)
@@ -161,9 +160,16 @@ def _plane(
     columns, rows = math.ceil(wide / cell_m) + 1, math.ceil(deep / cell_m) + 1
     lines = list(_solid((row for f in floors for row in walls.get(f, ())), cell_m))
     plane = Plane(
-        floors, float(west) - _OFF_M, float(south) - _OFF_M, float(cell_m), columns, rows, first,
-        np.ones((rows, columns), dtype=bool), shapely.STRtree(lines),
-    )  # fmt: skip
+        floors,
+        float(west) - _OFF_M,
+        float(south) - _OFF_M,
+        float(cell_m),
+        columns,
+        rows,
+        first,
+        np.ones((rows, columns), dtype=bool),
+        shapely.STRtree(lines),
+    )
     plane.open_[:] = _stood_in(storeys, plane, areas)
     return plane
 
@@ -175,10 +181,12 @@ def on_ground(storeys: Storeys, floors: tuple[str, ...]) -> bool:
 def _stood_in(storeys: Storeys, plane: Plane, areas: list[Any]) -> Flags:
     """Return the cells that have a floor: all at the ground, else rooms that are no void."""
     below = [
-        (space, polygon) for f, rows in storeys.rooms.items() for space, polygon in rows
+        (space, polygon)
+        for f, rows in storeys.rooms.items()
+        for space, polygon in rows
         if (space.open_above or space.stairs)
         and any(up in plane.floors for up in storeys.above(f, polygon)[:1])
-    ]  # fmt: skip
+    ]
     if on_ground(storeys, plane.floors):
         # A building on another height is not walked through.
         others = (f for f in storeys.regions if f not in plane.floors)

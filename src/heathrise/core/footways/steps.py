@@ -132,9 +132,7 @@ def _ends(polygon: Any) -> tuple[Spot, Spot]:
     corners = list(polygon.minimum_rotated_rectangle.exterior.coords)
     sides = [(math.dist(corners[k], corners[k + 1]), k) for k in (0, 1)]
     (short, k), (long, _) = min(sides), max(sides)
-    a, b = (
-        tuple((corners[n % 4][i] + corners[(n + 1) % 4][i]) / 2 for i in (0, 1)) for n in (k, k + 2)
-    )
+    a, b = (tuple((corners[n % 4][i] + corners[(n + 1) % 4][i]) / 2 for i in (0, 1)) for n in (k, k + 2))
     share = min(0.45, max(_BESIDE_STAIR_M, short / 4) / long)
     low, high = (tuple(p[i] + share * (q[i] - p[i]) for i in (0, 1)) for p, q in ((a, b), (b, a)))
     inside = [polygon.contains(Point(p)) for p in (low, high)]

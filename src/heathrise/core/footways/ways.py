@@ -76,9 +76,8 @@ class Footways:
 
     def _from(self, cell: int, limit_m: float) -> tuple[NDArray[np.float64], NDArray[np.int32]]:
         far, before = dijkstra(
-            self.graph, directed=False, indices=np.array([cell]), return_predecessors=True,
-            limit=limit_m,
-        )  # fmt: skip
+            self.graph, directed=False, indices=np.array([cell]), return_predecessors=True, limit=limit_m
+        )
         return far[0], before[0]
 
     def _in_space(self, space: Space) -> tuple[float, float, float]:
@@ -113,8 +112,7 @@ class Footways:
         points[-1] = WalkPoint(floor=end.floor, at=points[-1].at)
         high = self.storeys.elevation_m
         metres = sum(
-            math.dist((*a.at, high[a.floor]), (*b.at, high[b.floor]))
-            for a, b in itertools.pairwise(points)
+            math.dist((*a.at, high[a.floor]), (*b.at, high[b.floor])) for a, b in itertools.pairwise(points)
         )
         return Way(tuple(points), metres, tuple(dict.fromkeys(through)))
 

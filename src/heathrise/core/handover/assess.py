@@ -125,9 +125,7 @@ class Proof:
     measured: str = ""
 
 
-_ORDER: tuple[Group, ...] = (
-    "snags", "cables", "ports", "work", "signal", "complaints", "wishes", "plan",
-)  # fmt: skip
+_ORDER: tuple[Group, ...] = ("snags", "cables", "ports", "work", "signal", "complaints", "wishes", "plan")
 _TONES: tuple[Tone, ...] = ("not_met", "near", "unknown")
 _SINGLE = 3  # of what was not looked at, so many are named; of more the number is said
 
@@ -153,9 +151,7 @@ def open_points(rows: Iterable[Watched]) -> list[OpenPoint]:
         else:
             names = ", ".join(dict.fromkeys(r.name for r in many[:_SINGLE]))
             text = f"{len(many)} {_MANY[group]}: {names} and others"
-            found.append(
-                OpenPoint(group=group, tone="unknown", text=text, stage=many[0].stage)
-            )  # fmt: skip
+            found.append(OpenPoint(group=group, tone="unknown", text=text, stage=many[0].stage))
     for group, many in heard.items():
         names = ", ".join(dict.fromkeys(r.name for r in many[:_SINGLE]))
         more = " and others" if len(many) > _SINGLE else ""
@@ -165,24 +161,33 @@ def open_points(rows: Iterable[Watched]) -> list[OpenPoint]:
 
 
 _MANY: dict[Group, str] = {
-    "work": "steps of the work are not done", "cables": "cables are not tested",
-    "ports": "ports were not read", "snags": "snags",
+    "work": "steps of the work are not done",
+    "cables": "cables are not tested",
+    "ports": "ports were not read",
+    "snags": "snags",
     "signal": "rooms were not walked, their signal is computed, not measured",
-    "complaints": "complaints", "wishes": "wires", "plan": "findings",
-}  # fmt: skip
+    "complaints": "complaints",
+    "wishes": "wires",
+    "plan": "findings",
+}
 
 
 _HEARD: dict[Group, str] = {
-    **_MANY, "signal": "rooms were heard, not measured",
+    **_MANY,
+    "signal": "rooms were heard, not measured",
     "complaints": "complaints were seen to by ear, not by a measurement",
-}  # fmt: skip
+}
 
 
 def _point(row: Watched, tone: Tone) -> OpenPoint:
     return OpenPoint(
-        group=row.group, tone=tone, text=f"{row.name}: {row.reason}" if row.name else row.reason,
-        stage=row.stage, kind=row.kind, element=row.element,
-    )  # fmt: skip
+        group=row.group,
+        tone=tone,
+        text=f"{row.name}: {row.reason}" if row.name else row.reason,
+        stage=row.stage,
+        kind=row.kind,
+        element=row.element,
+    )
 
 
 def promises_of(proofs: Iterable[Proof]) -> list[Promise]:
@@ -204,12 +209,17 @@ def promises_of(proofs: Iterable[Proof]) -> list[Promise]:
             measured += f", {rest} not looked at" if rest else ""
         found.append(
             Promise(
-                what=proof.what, promised=proof.promised, measured=measured, verdict=worst,
-                met=good, near=sum(r.verdict == "near" for r in seen), heard=heard,
+                what=proof.what,
+                promised=proof.promised,
+                measured=measured,
+                verdict=worst,
+                met=good,
+                near=sum(r.verdict == "near" for r in seen),
+                heard=heard,
                 not_met=sum(r.verdict == "not_met" for r in seen),
                 unknown=len(proof.rows) - len(seen),
             )
-        )  # fmt: skip
+        )
     return found
 
 

@@ -68,9 +68,7 @@ def differences(
     return [*found, *_ground(agreed, built)]
 
 
-def _things(
-    agreed: Design, built: Design, catalogue: Catalogue, cls: type[Element]
-) -> Iterator[Difference]:
+def _things(agreed: Design, built: Design, catalogue: Catalogue, cls: type[Element]) -> Iterator[Difference]:
     before, now = agreed.of(cls), built.of(cls)
     for key, row in before.items():
         if key not in now:
@@ -84,9 +82,7 @@ def _things(
             yield from _changed(built, catalogue, was, row)
 
 
-def _changed(
-    built: Design, catalogue: Catalogue, was: Element, row: Element
-) -> Iterator[Difference]:
+def _changed(built: Design, catalogue: Catalogue, was: Element, row: Element) -> Iterator[Difference]:
     said: list[str] = []
     moved = _moved_m(was, row)
     if getattr(was, "floor", None) != getattr(row, "floor", None):
@@ -139,19 +135,21 @@ def _difference(
     room = design.of(EquipmentRoom).get(getattr(row, "equipment_room", ""))
     device = design.of(Device).get(getattr(row, "device", ""))
     place = room or device
-    name = getattr(row, "name", "") or (
-        f"Injector of {device.name}" if device else KIND_OF[type(row)]
-    )
+    name = getattr(row, "name", "") or (f"Injector of {device.name}" if device else KIND_OF[type(row)])
     return Difference(
-        kind=KIND_OF[type(row)], element=row.id, name=name, change=change, what=what,
-        floor=floor or (place.floor if place is not None else None), was_at=was_at,
-    )  # fmt: skip
+        kind=KIND_OF[type(row)],
+        element=row.id,
+        name=name,
+        change=change,
+        what=what,
+        floor=floor or (place.floor if place is not None else None),
+        was_at=was_at,
+    )
 
 
 def _runs(
-    built: Design, catalogue: Catalogue, before: Mapping[str, float], now: Mapping[str, float],
-    told: set[str],
-) -> Iterator[Difference]:  # fmt: skip
+    built: Design, catalogue: Catalogue, before: Mapping[str, float], now: Mapping[str, float], told: set[str]
+) -> Iterator[Difference]:
     for key, length in now.items():
         was = before.get(key)
         if was is None or key in told or key not in built.of(Device):
@@ -160,9 +158,8 @@ def _runs(
             device = built.of(Device)[key]
             what = f"its run is {metres(length, 1)}, agreed {metres(was, 1)}"
             yield Difference(
-                kind="device", element=key, name=device.name, change="other", what=what,
-                floor=device.floor,
-            )  # fmt: skip
+                kind="device", element=key, name=device.name, change="other", what=what, floor=device.floor
+            )
 
 
 def _settings(agreed: Design, built: Design, cls: type[Element]) -> Iterator[Difference]:
@@ -188,9 +185,7 @@ def _ground(agreed: Design, built: Design) -> Iterator[Difference]:
     floors = {**agreed.of(Floor), **built.of(Floor)}
     counts: dict[str, dict[str, int]] = {key: {} for key in floors}
     hosts = {**agreed.of(Wall), **built.of(Wall)}
-    kinds: tuple[tuple[type[Element], str], ...] = (
-        (Wall, "walls"), (Opening, "openings"), (Space, "rooms"),
-    )  # fmt: skip
+    kinds: tuple[tuple[type[Element], str], ...] = ((Wall, "walls"), (Opening, "openings"), (Space, "rooms"))
     for cls, word in kinds:
         before, now = agreed.of(cls), built.of(cls)
         for key in {**before, **now}:
@@ -205,6 +200,10 @@ def _ground(agreed: Design, built: Design) -> Iterator[Difference]:
         if found:
             words = ", ".join(f"{n} {word if n > 1 else word[:-1]}" for word, n in found.items())
             yield Difference(
-                kind="floor", element=key, name=floors[key].name, change="other",
-                what=f"{words} drawn otherwise than agreed", floor=key,
-            )  # fmt: skip
+                kind="floor",
+                element=key,
+                name=floors[key].name,
+                change="other",
+                what=f"{words} drawn otherwise than agreed",
+                floor=key,
+            )

@@ -11,10 +11,12 @@ from ..design import Design, Network, Purpose, Security, WirelessName
 # Names of these purposes are for gear that is set up once, not for people.
 _GEAR: frozenset[Purpose] = frozenset({"devices", "cameras", "management"})
 _WORDS: dict[Security, str] = {
-    "wpa3": "WPA3, asks for its key", "wpa3_wpa2": "WPA3 or WPA2, asks for its key",
-    "wpa2": "WPA2, asks for its key", "enterprise": "asks for a person's own name and password",
+    "wpa3": "WPA3, asks for its key",
+    "wpa3_wpa2": "WPA3 or WPA2, asks for its key",
+    "wpa2": "WPA2, asks for its key",
+    "enterprise": "asks for a person's own name and password",
     "open_portal": "open, with a page to agree to",
-}  # fmt: skip
+}
 _QUOTED = str.maketrans({c: f"\\{c}" for c in '\\;,:"'})
 
 
@@ -42,14 +44,17 @@ def joins_of(design: Design, keys: dict[str, str] | None = None) -> list[Join]:
     networks = design.of(Network)
     found = [
         Join(
-            id=name.id, ssid=name.ssid, network=networks[name.network].name,
+            id=name.id,
+            ssid=name.ssid,
+            network=networks[name.network].name,
             purpose=networks[name.network].purpose,
-            people=networks[name.network].purpose not in _GEAR, how=_WORDS[name.security],
+            people=networks[name.network].purpose not in _GEAR,
+            how=_WORDS[name.security],
             code=wifi_code(name.ssid, name.security, (keys or {}).get(name.id, "")),
             wants_key=name.security not in ("enterprise", "open_portal"),
         )
         for name in design.of(WirelessName).values()
-    ]  # fmt: skip
+    ]
     return sorted(found, key=lambda j: not j.people)
 
 
@@ -76,9 +81,7 @@ class Reach(BaseModel):
     says: str
 
 
-def reach_of(
-    rows: Iterable[tuple[str, int, bool, bool, tuple[str, ...]]],
-) -> list[Reach]:
+def reach_of(rows: Iterable[tuple[str, int, bool, bool, tuple[str, ...]]]) -> list[Reach]:
     """Return who reaches what.
 
     Args:

@@ -38,9 +38,11 @@ def after_a_power_cut(
         "If something stays dark, switch off the socket of the rack, count to thirty, switch it "
         "on, and wait as above. Do not press reset buttons: they take the settings away."
     )
-    call = f"If it still does not come back, call: {contact}." if contact else (
-        "If it still does not come back, call whoever installed it."
-    )  # fmt: skip
+    call = (
+        f"If it still does not come back, call: {contact}."
+        if contact
+        else ("If it still does not come back, call whoever installed it.")
+    )
     steps.append(call)
     steps.append("Never open the electrical panel or the gear itself.")
     return steps

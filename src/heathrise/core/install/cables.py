@@ -89,15 +89,21 @@ class Trench:
 def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
     for trench in trenches:
         todo.add(
-            f"dig-{trench.id}", "dig",
+            f"dig-{trench.id}",
+            "dig",
             f"Dig {trench.name}, {trench.metres:.0f} m, lay its duct, fill",
-            ("duct", trench.id, trench.floor), [("trench", trench.metres, trench.minutes)],
-            ("safe",), ("trench", "alone"), [trench_said(todo.rules, trench.depth_m)],
+            ("duct", trench.id, trench.floor),
+            [("trench", trench.metres, trench.minutes)],
+            ("safe",),
+            ("trench", "alone"),
+            [trench_said(todo.rules, trench.depth_m)],
             materials=(trench.material, "draw cord", "warning tape"),
             tools=("cable and pipe locator", "spade", "barrier"),
-            checks=("The owner's permission and the plans of buried services are at hand",
-                    "Photograph the duct before it is covered"),
-        )  # fmt: skip
+            checks=(
+                "The owner's permission and the plans of buried services are at hand",
+                "Photograph the duct before it is covered",
+            ),
+        )
 
 
 def open_holes(todo: TodoList, openings: Sequence[Opening]) -> None:
@@ -107,12 +113,17 @@ def open_holes(todo: TodoList, openings: Sequence[Opening]) -> None:
         minutes = rules[f"order.drill_minutes.{'floor' if hole.storey else 'masonry'}"]
         hazards: list[Hazard] = ["drilling", "rated", *(["ladder"] if hole.high else [])]  # type: ignore[list-item]
         todo.add(
-            hole.key, "holes", f"{word} for {some(hole.links)}",
-            ("floor", hole.floor, hole.floor), [(kind, 1, minutes)], ("safe",), hazards,
+            hole.key,
+            "holes",
+            f"{word} for {some(hole.links)}",
+            ("floor", hole.floor, hole.floor),
+            [(kind, 1, minutes)],
+            ("safe",),
+            hazards,
             [old_walls_said(rules, hole.built)],
             tools=("detector", "core drill", "eye protection"),
             materials=("fire-stop",) if hole.storey else ("sleeve and seal",),
-        )  # fmt: skip
+        )
 
 
 def pull(todo: TodoList, pulls: Sequence[Pull], openings: Sequence[Opening]) -> None:
@@ -123,12 +134,15 @@ def pull(todo: TodoList, pulls: Sequence[Pull], openings: Sequence[Opening]) -> 
         if opening.storey:
             through = [f"pull-{p.id}" for p in pulls if opening.key in p.holes]
             todo.add(
-                f"stop-{opening.key}", "pull", f"Fire-stop the opening of {some(opening.links)}",
+                f"stop-{opening.key}",
+                "pull",
+                f"Fire-stop the opening of {some(opening.links)}",
                 ("floor", opening.floor, opening.floor),
-                [("fire-stop", 1, todo.rules["order.fire_stop_minutes"])], through,
+                [("fire-stop", 1, todo.rules["order.fire_stop_minutes"])],
+                through,
                 ["fire", *(["ladder"] if opening.high else [])],  # type: ignore[list-item]
                 materials=("fire-stop",),
-            )  # fmt: skip
+            )
 
 
 def _pull(todo: TodoList, one: Pull) -> None:
@@ -139,22 +153,31 @@ def _pull(todo: TodoList, one: Pull) -> None:
     cables = f"{one.cables} × " if one.cables > 1 else ""
     checks = ["Fixed along the timber, off the insulation, clear of mains"]
     todo.add(
-        f"pull-{one.id}", "pull", f"Pull {cables}{one.name}, {one.metres:.0f} m", one.place,
+        f"pull-{one.id}",
+        "pull",
+        f"Pull {cables}{one.name}, {one.metres:.0f} m",
+        one.place,
         [("pull", one.metres * one.cables, one.minutes)],
-        ("safe", *(f"dig-{t}" for t in one.trenches), *one.holes), hazards,
+        ("safe", *(f"dig-{t}" for t in one.trenches), *one.holes),
+        hazards,
         [heat_said(allowed, heat_c)] if allowed is not None else [],
         rest=rest_minutes(rules, heat_c, one.attic_minutes) if allowed is not None else 0.0,
         materials=("cable", "ties", *(("blank plate over the coil",) if one.coil else ())),
-        tools=("rods", "draw cord"), checks=tuple(checks) if one.attic_c is not None else (),
-    )  # fmt: skip
+        tools=("rods", "draw cord"),
+        checks=tuple(checks) if one.attic_c is not None else (),
+    )
 
 
 def _of_pull(one: Pull, hot: bool) -> Iterator[Hazard]:
     told: tuple[tuple[Hazard, bool], ...] = (
-        ("ladder", one.high), ("roof", one.roof), ("attic", one.attic_c is not None),
-        ("heat", hot), ("fibre", one.fibre), ("lightning", one.leaves),
+        ("ladder", one.high),
+        ("roof", one.roof),
+        ("attic", one.attic_c is not None),
+        ("heat", hot),
+        ("fibre", one.fibre),
+        ("lightning", one.leaves),
         ("alone", one.attic_c is not None or one.roof),
-    )  # fmt: skip
+    )
     yield from (hazard for hazard, holds in told if holds)
 
 
@@ -171,11 +194,16 @@ def far_ends(todo: TodoList, pulls: Sequence[Pull]) -> None:
         if one.leaves:
             hazards.append("lightning")
         todo.add(
-            f"far-{one.id}", "ends", f"Far end of {one.name}: terminate and label", one.place,
-            _ended(todo, one, in_rack), (f"pull-{one.id}", f"rack-{one.far_rack}"), hazards,
+            f"far-{one.id}",
+            "ends",
+            f"Far end of {one.name}: terminate and label",
+            one.place,
+            _ended(todo, one, in_rack),
+            (f"pull-{one.id}", f"rack-{one.far_rack}"),
+            hazards,
             materials=tuple(f"{t}/B" for t in one.labels),
             tools=("fibre cleaver and cleaner",) if one.fibre else ("stripper", "punch-down tool"),
-        )  # fmt: skip
+        )
 
 
 def _ended(todo: TodoList, one: Pull, in_rack: bool) -> list[tuple[str, float, float]]:
@@ -198,24 +226,38 @@ def near_ends(todo: TodoList, pulls: Sequence[Pull]) -> None:
         if not one.found:
             said = "Panel end" if one.near_panel else "Rack end"
             todo.add(
-                f"near-{one.id}", "panel", f"{said} of {one.name}: terminate, label, dress", rack,
-                _ended(todo, one, True), (f"rack-{one.rack}", f"far-{one.id}"),
+                f"near-{one.id}",
+                "panel",
+                f"{said} of {one.name}: terminate, label, dress",
+                rack,
+                _ended(todo, one, True),
+                (f"rack-{one.rack}", f"far-{one.id}"),
                 [*fibre, *(["powered"] if one.powered else [])],  # type: ignore[list-item]
-                materials=tuple(f"{t}/A" for t in one.labels), tools=("punch-down tool",),
-            )  # fmt: skip
+                materials=tuple(f"{t}/A" for t in one.labels),
+                tools=("punch-down tool",),
+            )
         outdoors: list[Hazard] = ["lightning"] if one.leaves and not one.fibre else []
         todo.add(
-            f"test-{one.id}", "test", f"Test {one.name} before any power", rack,
+            f"test-{one.id}",
+            "test",
+            f"Test {one.name} before any power",
+            rack,
             [("test", one.cables, one.cables * rules["order.test_minutes"])],
-            (f"near-{one.id}", f"far-{one.id}"), [*fibre, *outdoors],
+            (f"near-{one.id}", f"far-{one.id}"),
+            [*fibre, *outdoors],
             tools=("light source and power meter",) if one.fibre else ("cable tester",),
-        )  # fmt: skip
+        )
         if one.leaves and not one.fibre:
             ends = 2 * one.cables
             todo.add(
-                f"surge-{one.id}", "protect", f"Surge protection and bonding of {one.name}",
-                one.place, [("surge", ends, ends * rules["install.surge_minutes"])],
-                (f"test-{one.id}",), ("mains", "lightning"), licensed=True,
+                f"surge-{one.id}",
+                "protect",
+                f"Surge protection and bonding of {one.name}",
+                one.place,
+                [("surge", ends, ends * rules["install.surge_minutes"])],
+                (f"test-{one.id}",),
+                ("mains", "lightning"),
+                licensed=True,
                 materials=(f"surge protection, {ends}",),
                 checks=("Each end bonded to its own building's earth",),
-            )  # fmt: skip
+            )

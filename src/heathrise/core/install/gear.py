@@ -53,20 +53,27 @@ def racks(todo: TodoList, design: Design, weights_kg: dict[str, float]) -> None:
             hazards.append("lifting")
             said.append(lifting_said(weights_kg[room.id]))
         todo.add(
-            f"rack-{room.id}", "rack", f"Set up {room.name}: backing, frame, panels, strip",
-            ("equipment_room", room.id, room.floor), [("rack", 1, rules["order.rack_minutes"])],
-            ("safe",), hazards, said, tools=("level", "drill", "screwdriver"),
+            f"rack-{room.id}",
+            "rack",
+            f"Set up {room.name}: backing, frame, panels, strip",
+            ("equipment_room", room.id, room.floor),
+            [("rack", 1, rules["order.rack_minutes"])],
+            ("safe",),
+            hazards,
+            said,
+            tools=("level", "drill", "screwdriver"),
             materials=("rack frame", "shelf", "blank panel", "power strip", "cage nuts"),
-            checks=("A stud or a backing board behind each hole",
-                    "Clear of the electrical panel and its space",
-                    "Photograph the place before"),
-        )  # fmt: skip
+            checks=(
+                "A stud or a backing board behind each hole",
+                "Clear of the electrical panel and its space",
+                "Photograph the place before",
+            ),
+        )
 
 
 def mounts(
-    todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull],
-    stands: dict[str, Stand],
-) -> None:  # fmt: skip
+    todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull], stands: dict[str, Stand]
+) -> None:
     rules = todo.rules
     by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
     fed = {device.id: (feed.label,) for device, feed in feeds(design, catalogue)}
@@ -81,15 +88,19 @@ def mounts(
             hazards.append("mains")  # a socket that is missing is no work of the installer's
         drilled = "drilling" in hazards
         todo.add(
-            f"mount-{device.id}", "mount", f"Mount {device.name}: {model.label}",
+            f"mount-{device.id}",
+            "mount",
+            f"Mount {device.name}: {model.label}",
             ("device", device.id, device.floor),
             [(f"mount-{key}", 1, mount_minutes(rules, device.kind, stand.outdoors))],
-            (f"far-{pull.id}",) if pull is not None else ("safe",), hazards,
+            (f"far-{pull.id}",) if pull is not None else ("safe",),
+            hazards,
             [old_walls_said(rules, stand.built)] if drilled and not stand.outdoors else [],
             label=f"Mount: {name}{' outside' if key != device.kind else ''}",
             materials=(model.label, "bracket or box", *fed.get(device.id, ())),
-            tools=("level", "drill", "screwdriver"), checks=tuple(_seen_to(rules, model, stand)),
-        )  # fmt: skip
+            tools=("level", "drill", "screwdriver"),
+            checks=tuple(_seen_to(rules, model, stand)),
+        )
 
 
 def _of_mount(rules: Rules, device: Device, stand: Stand) -> Iterator[Hazard]:
@@ -132,19 +143,25 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
         if any(p.fibre for p in ups):
             hazards.append("fibre")
         todo.add(
-            f"switch-{switch.id}", "power", f"Put {switch.name} on, see its way up alive",
+            f"switch-{switch.id}",
+            "power",
+            f"Put {switch.name} on, see its way up alive",
             ("switch", switch.id, rooms[room].floor),
             [("switch", 1, rules["install.switch_minutes"])],
-            (f"rack-{room}", *(f"test-{p.id}" for p in between)), hazards,
-        )  # fmt: skip
+            (f"rack-{room}", *(f"test-{p.id}" for p in between)),
+            hazards,
+        )
     adopted = [d for d in design.of(Device).values() if catalogue.role_of(d).links != "every_cable"]
     if not adopted:
         return
     todo.add(
-        "controller", "power", "Bring the controller up to date before anything is adopted",
-        ("site", "site", None), [("controller", 1, rules["install.controller_minutes"])],
+        "controller",
+        "power",
+        "Bring the controller up to date before anything is adopted",
+        ("site", "site", None),
+        [("controller", 1, rules["install.controller_minutes"])],
         todo.of("power"),
-    )  # fmt: skip
+    )
     by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
     loose = said_over_air(design)
     injected = {i.device for i in design.of(Injector).values()}
@@ -157,9 +174,12 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
             ready += [f"test-{pull.id}", f"surge-{pull.id}"]
         if device.state == "keep":
             todo.add(
-                f"reset-{device.id}", "adopt", f"Reset {device.name}, it was used before", place,
+                f"reset-{device.id}",
+                "adopt",
+                f"Reset {device.name}, it was used before",
+                place,
                 [("reset", 1, rules["install.reset_minutes"])],
-            )  # fmt: skip
+            )
             ready.append(f"reset-{device.id}")
         said = f"Patch {device.name} last, adopt, name, see it alive"
         if device.id in loose:
@@ -169,9 +189,14 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
             said = f"Plug the injector of {device.name} in last, adopt, name, see it alive"
         powered: list[Hazard] = ["powered"] if device.id in injected else []
         todo.add(
-            f"adopt-{device.id}", "adopt", said, place,
-            [("adopt", 1, rules["order.adopt_minutes"])], ready, powered,
-        )  # fmt: skip
+            f"adopt-{device.id}",
+            "adopt",
+            said,
+            place,
+            [("adopt", 1, rules["order.adopt_minutes"])],
+            ready,
+            powered,
+        )
 
 
 def take_away(todo: TodoList, drawn: Design, stands: dict[str, Stand]) -> None:
@@ -183,18 +208,27 @@ def take_away(todo: TodoList, drawn: Design, stands: dict[str, Stand]) -> None:
         if device.state == "retire":
             high = device.height_m > rules["install.ladder_m"]
             todo.add(
-                f"remove-{device.id}", "finish", f"Take {device.name} away",
-                ("device", device.id, device.floor), work, alive,
+                f"remove-{device.id}",
+                "finish",
+                f"Take {device.name} away",
+                ("device", device.id, device.floor),
+                work,
+                alive,
                 [*(["ladder"] if high else []), *_roof(rules, stands[device.id])],  # type: ignore[list-item]
                 checks=("Its settings are wiped; the client says what becomes of it",),
-            )  # fmt: skip
+            )
     for switch in drawn.of(Switch).values():
         if switch.state == "retire":
             todo.add(
-                f"remove-{switch.id}", "finish", f"Take {switch.name} away",
-                ("switch", switch.id, rooms[switch.equipment_room].floor), work, alive, ("mains",),
+                f"remove-{switch.id}",
+                "finish",
+                f"Take {switch.name} away",
+                ("switch", switch.id, rooms[switch.equipment_room].floor),
+                work,
+                alive,
+                ("mains",),
                 checks=("Nothing is plugged into it any more",),
-            )  # fmt: skip
+            )
 
 
 def _roof(rules: Rules, stand: Stand) -> list[Hazard]:

@@ -8,13 +8,25 @@ from ..catalogue import Rules
 from ..wording import metres
 
 Hazard = Literal[
-    "ladder", "roof", "heat", "attic", "drilling", "old_walls", "rated", "mains", "powered",
-    "fibre", "trench", "lightning", "lifting", "fire", "alone",
-]  # fmt: skip
+    "ladder",
+    "roof",
+    "heat",
+    "attic",
+    "drilling",
+    "old_walls",
+    "rated",
+    "mains",
+    "powered",
+    "fibre",
+    "trench",
+    "lightning",
+    "lifting",
+    "fire",
+    "alone",
+]
 SAID: dict[Hazard, str] = {
     "ladder": "Ladder: three points of contact, second person, firm ground.",
-    "roof": "Roof, façade or mast: trained people with fall protection; not in wind, rain or "
-    "thunder.",
+    "roof": "Roof, façade or mast: trained people with fall protection; not in wind, rain or thunder.",
     "heat": "Heat: water, somebody below.",
     "attic": "Attic: joists and boards only. Fibres, old wiring, possible asbestos: stop and ask.",
     "drilling": "Drilling: locate pipes and mains first; eye protection.",
@@ -57,10 +69,7 @@ def heat_said(minutes: float, heat_c: float) -> str:
     """Return the caution of a hot space with the minutes allowed in it."""
     if minutes <= 0:
         return f"{SAID['heat']} {heat_c:.0f} °C: early in the morning or not at all."
-    return (
-        f"{SAID['heat']} {heat_c:.0f} °C: {minutes:.0f} minutes an hour at most; follow local "
-        "heat rules."
-    )
+    return f"{SAID['heat']} {heat_c:.0f} °C: {minutes:.0f} minutes an hour at most; follow local heat rules."
 
 
 def lifting_said(weight_kg: float) -> str:

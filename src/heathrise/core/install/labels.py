@@ -74,10 +74,15 @@ def labels_of(design: Design, links: Sequence[Cabled]) -> list[Label]:
                 text = f"{building}-{storey}-{room}.P{panel}-{port:02d}"
                 found.append(
                     Label(
-                        text=text, link=link.id, name=link.name, cable=cable,
-                        rack=link.rack_name, panel=panel, port=port,
+                        text=text,
+                        link=link.id,
+                        name=link.name,
+                        cable=cable,
+                        rack=link.rack_name,
+                        panel=panel,
+                        port=port,
                     )
-                )  # fmt: skip
+                )
     return found
 
 

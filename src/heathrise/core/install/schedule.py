@@ -80,16 +80,17 @@ def finish_for(steps: Sequence[Step], people: int, two_times: float = 1.7) -> Fi
         orders = _Orders(steps, tails, wanted, people, two_times, best.minutes)
         every = orders.looks <= _NODES
         if orders.starts:
-            best = _Walk(
-                steps, orders.starts, wanted, people, two_times, False, 0.0, chance, orders.starts
-            )
+            best = _Walk(steps, orders.starts, wanted, people, two_times, False, 0.0, chance, orders.starts)
     return Finish(
-        people=people, minutes=round(best.minutes, 1), bound_minutes=round(bound, 1),
+        people=people,
+        minutes=round(best.minutes, 1),
+        bound_minutes=round(bound, 1),
         proven=every or best.minutes <= bound + _TENTH,
         starts={k: round(m, 1) for k, m in best.starts.items()},
-        ends={k: round(m, 1) for k, m in best.ends.items()}, who=best.who,
+        ends={k: round(m, 1) for k, m in best.ends.items()},
+        who=best.who,
         alone_minutes=round(sum(s.minutes for s in steps if s.people > people), 1),
-    )  # fmt: skip
+    )
 
 
 class _Walk:
@@ -101,10 +102,17 @@ class _Walk:
     """
 
     def __init__(
-        self, steps: Sequence[Step], rank: Mapping[str, float], wanted: Mapping[str, int],
-        people: int, two_times: float, waiting: bool, idle: float, chance: random.Random,
+        self,
+        steps: Sequence[Step],
+        rank: Mapping[str, float],
+        wanted: Mapping[str, int],
+        people: int,
+        two_times: float,
+        waiting: bool,
+        idle: float,
+        chance: random.Random,
         begins: Mapping[str, float] | None = None,
-    ) -> None:  # fmt: skip
+    ) -> None:
         self._begins = begins or {}
         self.starts: dict[str, float] = {}
         self.ends: dict[str, float] = {}
@@ -172,9 +180,14 @@ class _Orders:
     """
 
     def __init__(
-        self, steps: Sequence[Step], tails: Mapping[str, float], wanted: Mapping[str, int],
-        people: int, two_times: float, known_minutes: float,
-    ) -> None:  # fmt: skip
+        self,
+        steps: Sequence[Step],
+        tails: Mapping[str, float],
+        wanted: Mapping[str, int],
+        people: int,
+        two_times: float,
+        known_minutes: float,
+    ) -> None:
         self.starts: dict[str, float] = {}
         self.looks = 0
         self._steps, self._tails, self._wanted = steps, tails, wanted
@@ -182,9 +195,13 @@ class _Orders:
         self._from(0.0, {}, frozenset(), {}, 0)
 
     def _from(
-        self, now: float, running: dict[str, float], done: frozenset[str],
-        starts: dict[str, float], first: int,
-    ) -> None:  # fmt: skip
+        self,
+        now: float,
+        running: dict[str, float],
+        done: frozenset[str],
+        starts: dict[str, float],
+        first: int,
+    ) -> None:
         """Go on from a moment; of what begins at once each set is looked at in one order only."""
         self.looks += 1
         ahead = max((self._tails[s.id] for s in self._steps if s.id not in starts), default=0.0)
@@ -212,9 +229,12 @@ def _speed(beside: int, two_times: float) -> float:
 
 
 def _bound(
-    steps: Sequence[Step], tails: Mapping[str, float], wanted: Mapping[str, int], people: int,
+    steps: Sequence[Step],
+    tails: Mapping[str, float],
+    wanted: Mapping[str, int],
+    people: int,
     two_times: float,
-) -> float:  # fmt: skip
+) -> float:
     """Return a time that no order beats: what cannot begin before some minute and is followed by
     so much more takes at least its work shared by all who are there."""
     heads = _heads(steps)

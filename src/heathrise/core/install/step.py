@@ -11,9 +11,21 @@ from ..catalogue import Rules
 from .hazards import ALWAYS_TWO, SAID, SHARED, Hazard
 
 Phase = Literal[
-    "safe", "dig", "rack", "holes", "pull", "ends", "mount", "panel", "test", "protect", "power",
-    "adopt", "settings", "finish",
-]  # fmt: skip
+    "safe",
+    "dig",
+    "rack",
+    "holes",
+    "pull",
+    "ends",
+    "mount",
+    "panel",
+    "test",
+    "protect",
+    "power",
+    "adopt",
+    "settings",
+    "finish",
+]
 PHASES: tuple[Phase, ...] = get_args(Phase)
 # Kinds of work: what they are called, and what they are counted in.
 TASKS: dict[str, tuple[str, str]] = {
@@ -126,20 +138,34 @@ class TodoList:
             name, unit = TASKS.get(task, (label, "piece"))
             all_of_it = (taken + (rest if number == 0 else 0.0)) * people
             rows.append(
-                Work(task=task, label=name, unit=unit, quantity=round(quantity, 1),
-                     person_minutes=round(all_of_it, 1))
-            )  # fmt: skip
+                Work(
+                    task=task,
+                    label=name,
+                    unit=unit,
+                    quantity=round(quantity, 1),
+                    person_minutes=round(all_of_it, 1),
+                )
+            )
             total += taken
         known = tuple(w for w in dict.fromkeys(waits) if w in self.steps)
         words = [SAID[h] for h in hazards if h not in _IN_OWN_WORDS] + [s for s in said if s]
         self.steps[key] = Step.model_validate(
             {
-                "id": key, "phase": phase, "title": title, "kind": place[0], "element": place[1],
-                "floor": place[2], "minutes": round(total, 1), "rest_minutes": rest,
-                "people": people, "waits": known,
-                "cautions": tuple(dict.fromkeys(words)), "work": tuple(rows), **more,
+                "id": key,
+                "phase": phase,
+                "title": title,
+                "kind": place[0],
+                "element": place[1],
+                "floor": place[2],
+                "minutes": round(total, 1),
+                "rest_minutes": rest,
+                "people": people,
+                "waits": known,
+                "cautions": tuple(dict.fromkeys(words)),
+                "work": tuple(rows),
+                **more,
             }
-        )  # fmt: skip
+        )
 
     def of(self, phase: Phase) -> list[str]:
         return [k for k, s in self.steps.items() if s.phase == phase]

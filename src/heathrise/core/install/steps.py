@@ -45,15 +45,18 @@ def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: Site) -
     rules_of_house = ", ".join(r.replace("_", " ") for r in drawn.site.house_rules)
     permission = "Permission of the owner for holes, and for work outside"
     todo.add(
-        "safe", "safe", "Locate pipes and mains, lay dust sheets, read the heat of attics",
+        "safe",
+        "safe",
+        "Locate pipes and mains, lay dust sheets, read the heat of attics",
         ("site", "site", first_rack.floor if first_rack else None),
         [("prepare", 1, rules["order.prepare_minutes"])],
-        hazards=("drilling", "mains"), tools=("detector", "thermometer", "dust sheets"),
+        hazards=("drilling", "mains"),
+        tools=("detector", "thermometer", "dust sheets"),
         checks=(
             f"{permission}; rules of the house: {rules_of_house}" if rules_of_house else permission,
             "Photograph every place before it is touched",
         ),
-    )  # fmt: skip
+    )
     cables.dig(todo, site.trenches)
     gear.racks(todo, design, site.weights_kg)
     cables.open_holes(todo, site.openings)
@@ -69,9 +72,7 @@ def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: Site) -
     _closing(todo)
     order = {phase: k for k, phase in enumerate(PHASES)}
     storey = {floor: k for k, floor in enumerate(design.of(Floor))}
-    return sorted(
-        todo.steps.values(), key=lambda s: (order[s.phase], storey.get(s.floor or "", -1))
-    )
+    return sorted(todo.steps.values(), key=lambda s: (order[s.phase], storey.get(s.floor or "", -1)))
 
 
 def _settings(todo: TodoList, design: Design) -> None:
@@ -81,31 +82,48 @@ def _settings(todo: TodoList, design: Design) -> None:
     if not adopted:
         return
     todo.add(
-        "settings", "settings", "Set networks, names, ports, radios in their order", place,
-        [("settings", 1, rules["install.networks_minutes"])], ("controller", *adopted),
-    )  # fmt: skip
+        "settings",
+        "settings",
+        "Set networks, names, ports, radios in their order",
+        place,
+        [("settings", 1, rules["install.networks_minutes"])],
+        ("controller", *adopted),
+    )
     if rooms and design.of(Device):
         todo.add(
-            "walk", "finish", f"Walk test and speeds of {len(rooms)} rooms", place,
-            [("walk", len(rooms), rules["order.walk_minutes"] * len(rooms))], ("settings",),
+            "walk",
+            "finish",
+            f"Walk test and speeds of {len(rooms)} rooms",
+            place,
+            [("walk", len(rooms), rules["order.walk_minutes"] * len(rooms))],
+            ("settings",),
             tools=("meter",),
-        )  # fmt: skip
+        )
 
 
 def _closing(todo: TodoList) -> None:
     rules, place = todo.rules, ("site", "site", None)
     finish = todo.of("finish")
     todo.add(
-        "papers", "finish", "Photographs, papers, hand-over", place,
-        [("papers", 1, rules["order.papers_minutes"])], (*finish, *todo.of("test")),
+        "papers",
+        "finish",
+        "Photographs, papers, hand-over",
+        place,
+        [("papers", 1, rules["order.papers_minutes"])],
+        (*finish, *todo.of("test")),
         checks=("Photograph every place as it is left",),
-    )  # fmt: skip
-    days = days_of(sum(s.minutes for s in todo.steps.values()), rules["order.day_minutes"],
-                   rules["order.clean_minutes"])  # fmt: skip
+    )
+    days = days_of(
+        sum(s.minutes for s in todo.steps.values()), rules["order.day_minutes"], rules["order.clean_minutes"]
+    )
     todo.add(
-        "clean", "finish", f"Clear up at the end of {days} day{'s' if days > 1 else ''}", place,
-        [("clean", days, days * rules["order.clean_minutes"])], ("papers",),
-    )  # fmt: skip
+        "clean",
+        "finish",
+        f"Clear up at the end of {days} day{'s' if days > 1 else ''}",
+        place,
+        [("clean", days, days * rules["order.clean_minutes"])],
+        ("papers",),
+    )
 
 
 def days_of(minutes: float, day_minutes: float, clean_minutes: float) -> int:

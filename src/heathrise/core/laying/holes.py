@@ -66,9 +66,7 @@ def _crossings(points: Sequence[Point], wall: Wall) -> list[tuple[float, float]]
     return spots
 
 
-def _join(
-    rows: list[tuple[tuple[float, float], list[str]]], spot: tuple[float, float], link: str
-) -> None:
+def _join(rows: list[tuple[tuple[float, float], list[str]]], spot: tuple[float, float], link: str) -> None:
     for at, links in rows:
         if math.dist(at, spot) <= _ONE_HOLE_M:
             links.append(link)

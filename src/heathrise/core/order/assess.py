@@ -113,18 +113,21 @@ def _days(design: Design, total: Sum) -> Iterator[Finding]:
     if not start or not due:
         return
     first, last = date.fromisoformat(start), date.fromisoformat(due)
-    there = sum(
-        (first + timedelta(days=k)).weekday() < _WEEKEND for k in range((last - first).days + 1)
-    )
+    there = sum((first + timedelta(days=k)).weekday() < _WEEKEND for k in range((last - first).days + 1))
     if 0 < there < total.days:
         yield Finding(
-            id="order-days", stage="order", severity="near",
+            id="order-days",
+            stage="order",
+            severity="near",
             text=f"The work takes one person, with a helper where two are needed, {total.days} "
             f"days; from {start} to {due} there are {there} working days.",
-            figure=float(total.days), limit=float(there), unit="days",
-            rule="the work fits between the days that were agreed", source="the brief",
+            figure=float(total.days),
+            limit=float(there),
+            unit="days",
+            rule="the work fits between the days that were agreed",
+            source="the brief",
             used=total.used,
-        )  # fmt: skip
+        )
 
 
 def _budget(design: Design, total: Sum) -> Iterator[Finding]:
@@ -133,13 +136,18 @@ def _budget(design: Design, total: Sum) -> Iterator[Finding]:
     if budget is not None and total.total > budget:
         over = total.total - budget
         yield Finding(
-            id="order-budget", stage="order", severity="not_met",
+            id="order-budget",
+            stage="order",
+            severity="not_met",
             text=f"The job costs {total.total:,.2f} {currency} with tax, {over:,.2f} over the "
             f"budget of {budget:,.2f}.",
-            figure=total.total, limit=budget, unit=currency,
-            rule="the price stays within what the client will spend", source="the brief",
+            figure=total.total,
+            limit=budget,
+            unit=currency,
+            rule="the price stays within what the client will spend",
+            source="the brief",
             used=total.used,
-        )  # fmt: skip
+        )
 
 
 def _together(needs: Sequence[Need]) -> list[Need]:
@@ -150,8 +158,7 @@ def _together(needs: Sequence[Need]) -> list[Need]:
         if one is None:
             found[need.item] = need
         else:
-            both = {"quantity": round(one.quantity + need.quantity, 2),
-                    "where": (*one.where, *need.where)}  # fmt: skip
+            both = {"quantity": round(one.quantity + need.quantity, 2), "where": (*one.where, *need.where)}
             found[need.item] = one.model_copy(update=both)
     return list(found.values())
 
@@ -173,11 +180,19 @@ def _line(need: Need, prices: Prices, rules: Rules) -> Line:
     if spare:
         note = "; ".join(t for t in (note, f"{spare:g} of them spare") if t)
     return Line(
-        item=need.item, label=row.label, group=need.group, unit=row.unit, quantity=quantity,
-        each=each, price=_cents(price), charged=_cents(price * (1 + rules["order.margin_share"])),
-        whose="firm" if prices.since(need.item) is not None else "shipped", note=note,
-        one_more=more, where=need.where,
-    )  # fmt: skip
+        item=need.item,
+        label=row.label,
+        group=need.group,
+        unit=row.unit,
+        quantity=quantity,
+        each=each,
+        price=_cents(price),
+        charged=_cents(price * (1 + rules["order.margin_share"])),
+        whose="firm" if prices.since(need.item) is not None else "shipped",
+        note=note,
+        one_more=more,
+        where=need.where,
+    )
 
 
 def _cents(amount: float) -> float:
@@ -196,9 +211,12 @@ def _kept(design: Design) -> tuple[Where, ...]:
 
 _WEEKEND = 5  # Saturday, counted from Monday
 _USED = (
-    "order.margin_share", "order.rate_per_hour", "order.travel_per_visit", "order.day_minutes",
+    "order.margin_share",
+    "order.rate_per_hour",
+    "order.travel_per_visit",
+    "order.day_minutes",
     "order.tax_share",
-)  # fmt: skip
+)
 
 
 def _sum(rules: Rules, lines: Sequence[Line], tasks: Sequence[Task]) -> Sum:
@@ -210,9 +228,16 @@ def _sum(rules: Rules, lines: Sequence[Line], tasks: Sequence[Task]) -> Sum:
     net = round(parts + labour + travel, 2)
     tax = _cents(net * rules["order.tax_share"])
     return Sum(
-        parts=parts, minutes=minutes, days=days, labour=labour, travel=travel, net=net,
-        tax=tax, total=round(net + tax, 2), used=rules.used(*_USED),
-    )  # fmt: skip
+        parts=parts,
+        minutes=minutes,
+        days=days,
+        labour=labour,
+        travel=travel,
+        net=net,
+        tax=tax,
+        total=round(net + tax, 2),
+        used=rules.used(*_USED),
+    )
 
 
 def _told(rules: Rules, lines: Sequence[Line], prices: Prices, today: date) -> tuple[str, ...]:

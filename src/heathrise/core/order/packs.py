@@ -60,9 +60,7 @@ def _solve(wanted: int, packs: tuple[Pack, ...]) -> Cover:
         count = -(-wanted // single.count)
         left = count * single.count - wanted
         return Cover(((single, count),), round(count * single.price, 2), left, False)
-    rows = tuple(
-        (p, solver.value(b)) for p, b in zip(packs, bought, strict=True) if solver.value(b)
-    )
+    rows = tuple((p, solver.value(b)) for p, b in zip(packs, bought, strict=True) if solver.value(b))
     total = sum(p.price * n for p, n in rows)
     left = sum(p.count * n for p, n in rows) - wanted
     return Cover(rows, round(total, 2), left, status == cp_model.OPTIMAL)

@@ -62,20 +62,15 @@ class Parts:
         """Return the needs, group by group, in the order in which they came up."""
         rows = [
             Need(
-                item=item, group=group, where=tuple(where),
-                quantity=round(sum(w.quantity for w in where), 2),
+                item=item, group=group, where=tuple(where), quantity=round(sum(w.quantity for w in where), 2)
             )
             for item, (group, where) in self._rows.items()
-        ]  # fmt: skip
+        ]
         return sorted(rows, key=lambda n: GROUPS.index(n.group))
 
 
 def gather(
-    design: Design,
-    catalogue: Catalogue,
-    links: Sequence[Link],
-    holes: Sequence[Hole],
-    bought: Sequence[Bulk],
+    design: Design, catalogue: Catalogue, links: Sequence[Link], holes: Sequence[Hole], bought: Sequence[Bulk]
 ) -> list[Need]:
     """Return everything that a plan takes.
 
@@ -105,9 +100,7 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         model, role = catalogue.model_of(device), catalogue.role_of(device)
         if role.links == "every_cable":
             parts.add("back-box", "mounting", at_device(device))
-            parts.add(
-                "plate-double" if model.sockets > 1 else "plate-single", "ends", at_device(device)
-            )
+            parts.add("plate-double" if model.sockets > 1 else "plate-single", "ends", at_device(device))
         elif not role.leads_out:
             parts.add(brackets[device.mount], "mounting", at_device(device))
             if model.outdoor:
@@ -118,8 +111,7 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
             where = Where(kind="switch", id=switch.id, name=switch.name, floor=room.floor)
             parts.add(switch.model, "gear", where)
     for device, feed in feeds(design, catalogue):
-        where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket",
-                      floor=device.floor)  # fmt: skip
+        where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket", floor=device.floor)
         parts.add(feed.id, "gear", where)
         parts.add(cord_for(0.0, 0.0), "ends", at_device(device))
     for injector in design.of(Injector).values():
@@ -139,8 +131,7 @@ def _cable(parts: Parts, links: Sequence[Link], bought: Sequence[Bulk]) -> None:
         if link.medium == "fibre" and link.bought_m:
             metres = math.ceil(link.bought_m)
             outside = "" if link.jacket == "indoor" else "-outside"
-            parts.add(f"fibre-{link.category}{outside}", "cable",
-                      of_link(link, metres * link.cables))  # fmt: skip
+            parts.add(f"fibre-{link.category}{outside}", "cable", of_link(link, metres * link.cables))
             parts.add(f"optic-{link.category}", "cable", of_link(link, 2 * link.cables))
 
 
@@ -205,9 +196,8 @@ def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[H
         if duct.dug == "there":
             continue
         where = Where(
-            kind="duct", id=duct.id, name=duct.name, floor=duct.from_floor,
-            quantity=math.ceil(duct_m(duct)),
-        )  # fmt: skip
+            kind="duct", id=duct.id, name=duct.name, floor=duct.from_floor, quantity=math.ceil(duct_m(duct))
+        )
         parts.add("duct", "ways", where)
     for riser, floor, keys in climbs_of([k for k in links if not k.found]):
         name = ", ".join(names[k].name for k in keys)
@@ -244,9 +234,8 @@ def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         mine = cameras[number::recorders]
         share = len(mine)
         disks = disks_for(
-            share * rules["order.camera_mbps"], rules["order.recording_days"],
-            rules["order.disk_tb"],
-        )  # fmt: skip
+            share * rules["order.camera_mbps"], rules["order.recording_days"], rules["order.disk_tb"]
+        )
         for camera in mine:
             parts.add("recorder", "gear", at_device(camera, 1 / share))
             parts.add("disk-6tb", "gear", at_device(camera, disks / share))

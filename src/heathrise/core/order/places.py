@@ -21,9 +21,7 @@ class Where(BaseModel):
 
 
 def at_device(device: Device, quantity: float = 1) -> Where:
-    return Where(
-        kind="device", id=device.id, name=device.name, floor=device.floor, quantity=quantity
-    )
+    return Where(kind="device", id=device.id, name=device.name, floor=device.floor, quantity=quantity)
 
 
 def of_link(link: Link, quantity: float = 1) -> Where:

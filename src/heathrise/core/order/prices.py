@@ -47,17 +47,14 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
             label = f"{cable.label}{JACKETS[jacket]}"
             box, reel = cable.item(jacket), cable.item(jacket, reel=True)
             found[box] = Item(box, f"{label}, box of {cable.box_m:g} m", "box", sold.box_price)
-            found[reel] = Item(reel, f"{label}, reel of {cable.reel_m:g} m", "reel",
-                               sold.reel_price)  # fmt: skip
+            found[reel] = Item(reel, f"{label}, reel of {cable.reel_m:g} m", "reel", sold.reel_price)
     for key, fibre in catalogue.fibres.items():
         found[f"fibre-{key}"] = Item(f"fibre-{key}", fibre.label, "m", fibre.price_per_m)
         outside = f"fibre-{key}-outside"
         found[outside] = Item(
             outside, f"{fibre.label}, for outdoors and the ground", "m", fibre.outside_price_per_m
-        )  # fmt: skip
-        found[f"optic-{key}"] = Item(
-            f"optic-{key}", f"Optic for {fibre.label}", "piece", fibre.optic_price
         )
+        found[f"optic-{key}"] = Item(f"optic-{key}", f"Optic for {fibre.label}", "piece", fibre.optic_price)
     for part in catalogue.parts.values():
         found[part.id] = Item(part.id, part.label, part.unit, part.price)
     return found
@@ -68,9 +65,7 @@ def priced_items(catalogue: Catalogue) -> dict[str, Item]:
     return {key: item for key, item in items_of(catalogue).items() if item.sold}
 
 
-def _item(
-    model: DeviceModel | SwitchModel | InjectorModel, sold: bool, packs: tuple[Pack, ...] = ()
-) -> Item:
+def _item(model: DeviceModel | SwitchModel | InjectorModel, sold: bool, packs: tuple[Pack, ...] = ()) -> Item:
     label = model.label if sold else f"{model.label}, no longer sold: choose another"
     return Item(model.id, label, "piece", model.price, packs, sold)
 

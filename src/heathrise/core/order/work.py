@@ -44,11 +44,13 @@ def tasks_of(pieces: Iterable[Done]) -> list[Task]:
         rows.setdefault(piece.task, []).append(piece)
     return [
         Task(
-            task=task, label=mine[0].label, unit=mine[0].unit,
+            task=task,
+            label=mine[0].label,
+            unit=mine[0].unit,
             quantity=round(sum(p.quantity for p in mine), 1),
             minutes=round(sum(p.person_minutes for p in mine), 1),
             licensed=any(p.licensed for p in mine),
             where=tuple(p.where for p in mine),
         )
         for task, mine in rows.items()
-    ]  # fmt: skip
+    ]

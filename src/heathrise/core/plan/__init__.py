@@ -3,8 +3,4 @@
 from .assess import PlanChapter, plan_findings
 from .placing import mount_height_m
 
-__all__ = [
-    "PlanChapter",
-    "mount_height_m",
-    "plan_findings",
-]
+__all__ = ["PlanChapter", "mount_height_m", "plan_findings"]

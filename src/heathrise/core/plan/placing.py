@@ -64,10 +64,12 @@ def _outdoors(catalogue: Catalogue, device: Device, model: DeviceModel) -> Findi
         changed = device.model_copy(update=update)
         cures.append(Cure(label=f"Take {other.label}", effect=effect, changes=(put(changed),)))
     return _finding(
-        device, "outdoors",
+        device,
+        "outdoors",
         f"{device.name}: {model.label} is made for indoors and stands out of doors.",
-        "gear out of doors is made for it", cures=tuple(cures[:2]),
-    )  # fmt: skip
+        "gear out of doors is made for it",
+        cures=tuple(cures[:2]),
+    )
 
 
 def _mount(catalogue: Catalogue, storeys: Storeys, device: Device, model: DeviceModel) -> Finding:
@@ -79,11 +81,12 @@ def _mount(catalogue: Catalogue, storeys: Storeys, device: Device, model: Device
         label = f"Mount it on {'a' if mount != 'ceiling' else 'the'} {mount}"
         cures.append(Cure(label=f"{label} at {metres(height_m)}", changes=(put(changed),)))
     return _finding(
-        device, "mount",
-        f"{device.name}: {model.label} has no {device.mount} mount; it has "
-        f"{' and '.join(model.mounts)}.",
-        "a mount that the device has", cures=tuple(cures),
-    )  # fmt: skip
+        device,
+        "mount",
+        f"{device.name}: {model.label} has no {device.mount} mount; it has {' and '.join(model.mounts)}.",
+        "a mount that the device has",
+        cures=tuple(cures),
+    )
 
 
 def _too_high(catalogue: Catalogue, storeys: Storeys, device: Device) -> Iterator[Finding]:
@@ -100,10 +103,13 @@ def _too_high(catalogue: Catalogue, storeys: Storeys, device: Device) -> Iterato
         return
     changed = device.model_copy(update={"height_m": top_m})
     yield _finding(
-        device, "height",
-        f"{device.name} at {metres(device.height_m)} is above the ceiling of {room.name}, "
-        f"{metres(top_m)}.",
-        "a device hangs within its room", figure=device.height_m, limit=top_m, unit="m",
+        device,
+        "height",
+        f"{device.name} at {metres(device.height_m)} is above the ceiling of {room.name}, {metres(top_m)}.",
+        "a device hangs within its room",
+        figure=device.height_m,
+        limit=top_m,
+        unit="m",
         source="geometry of the drawing",
         cures=(Cure(label=f"Hang it at {metres(top_m)}", changes=(put(changed),)),),
-    )  # fmt: skip
+    )

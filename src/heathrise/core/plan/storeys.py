@@ -37,9 +37,7 @@ def _order(design: Design, lower: Floor, upper: Floor) -> Iterator[Finding]:
         yield _finding(f"storeys-{upper.id}", text, lower, upper, _raise(design, lower, upper))
 
 
-def _ceiling(
-    design: Design, lower: Floor, upper: Floor | None, least_m: float
-) -> Iterator[Finding]:
+def _ceiling(design: Design, lower: Floor, upper: Floor | None, least_m: float) -> Iterator[Finding]:
     """Yield where a storey's ceiling reaches into the next that lies over it."""
     ceiling_m = lower.elevation_m + lower.ceiling_height_m
     if upper is None or not lower.elevation_m < upper.elevation_m <= ceiling_m:

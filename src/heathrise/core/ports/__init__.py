@@ -3,14 +3,4 @@
 from .assign import Assignment, Demand, assign, reserved_w
 from .uplinks import LINE, Shelf, Uplink, Way, uplinks
 
-__all__ = [
-    "LINE",
-    "Assignment",
-    "Demand",
-    "Shelf",
-    "Uplink",
-    "Way",
-    "assign",
-    "reserved_w",
-    "uplinks",
-]
+__all__ = ["LINE", "Assignment", "Demand", "Shelf", "Uplink", "Way", "assign", "reserved_w", "uplinks"]

@@ -52,9 +52,7 @@ class Uplink:
 LINE = Way(None)
 
 
-def uplinks(
-    shelves: Sequence[Shelf], up: Way = LINE, below: Sequence[Way] = ()
-) -> tuple[Uplink, ...]:
+def uplinks(shelves: Sequence[Shelf], up: Way = LINE, below: Sequence[Way] = ()) -> tuple[Uplink, ...]:
     """Return the ports kept before devices get theirs: each switch's way up, cages first.
 
     The first switch leads up, to the line or to the rack above; on it a port is kept for each of

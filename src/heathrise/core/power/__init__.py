@@ -2,10 +2,4 @@
 
 from .budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
 
-__all__ = [
-    "PoweredDevice",
-    "SwitchBudget",
-    "budget_of",
-    "over_run",
-    "sources",
-]
+__all__ = ["PoweredDevice", "SwitchBudget", "budget_of", "over_run", "sources"]

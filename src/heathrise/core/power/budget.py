@@ -26,9 +26,7 @@ class PoweredDevice(BaseModel):
     typical_w: float = Field(description="watts usually, as the maker says")
     port_w: float = Field(description="watts at the port at rated draw, over its run")
     expected_w: float = Field(description="watts at the port at typical draw, over its run")
-    device_v: float = Field(
-        description="volts that reach it at rated draw, 0 where it cannot start"
-    )
+    device_v: float = Field(description="volts that reach it at rated draw, 0 where it cannot start")
     least_v: float = Field(description="volts that its class wants there")
     verdict: Literal["met", "near", "not_met"]
     source: str = Field("none", description="name of the switch or injector that feeds it, or none")
@@ -64,13 +62,7 @@ class SwitchBudget(BaseModel):
 
 
 def over_run(
-    rules: Rules,
-    device: str,
-    name: str,
-    model: str,
-    demand: PowerDemand,
-    length_m: float,
-    heat_c: float,
+    rules: Rules, device: str, name: str, model: str, demand: PowerDemand, length_m: float, heat_c: float
 ) -> PoweredDevice:
     """Return what a device draws over its run, cords included, at the class's lowest volts."""
     kind = rules.poe_classes[demand.poe_class]

@@ -49,8 +49,6 @@ def feed(device_w: float, source_v: float, resistance_ohm: float) -> Loop:
     return Loop(True, current, source_v * current, source_v - resistance_ohm * current)
 
 
-def feed_over_run(
-    kind: PoeClass, device_w: float, length_m: float, temperature_c: float = 20.0
-) -> Loop:
+def feed_over_run(kind: PoeClass, device_w: float, length_m: float, temperature_c: float = 20.0) -> Loop:
     """Return the loop of a powered device over its own run, at the class's lowest port volts."""
     return feed(device_w, kind.port_v, loop_resistance_ohm(length_m, kind.pairs, temperature_c))

@@ -63,9 +63,7 @@ def cables_as_tested(
     by_cable: dict[tuple[str, int], list[CableTest]] = {}
     for test in tests:
         by_cable.setdefault((test.device, test.cable), []).append(test)
-    return [
-        _judge(rules, cable, by_cable.get((cable.device, cable.cable), [])) for cable in planned
-    ]
+    return [_judge(rules, cable, by_cable.get((cable.device, cable.cable), [])) for cable in planned]
 
 
 def as_judged(rules: Rules, result: Result, margin_db: float | None) -> Result:
@@ -78,9 +76,15 @@ def _judge(rules: Rules, cable: PlannedCable, tests: Sequence[CableTest]) -> Tes
     last = max(tests, key=place_in_time, default=None)
     verdict, reason = _verdict(rules, cable, last)
     return TestedCable(
-        device=cable.device, name=cable.name, cable=cable.cable, planned_m=round(cable.fixed_m, 1),
-        verdict=verdict, reason=reason, tests=len(tests), last=last,
-    )  # fmt: skip
+        device=cable.device,
+        name=cable.name,
+        cable=cable.cable,
+        planned_m=round(cable.fixed_m, 1),
+        verdict=verdict,
+        reason=reason,
+        tests=len(tests),
+        last=last,
+    )
 
 
 def _verdict(
@@ -92,8 +96,10 @@ def _verdict(
     if fault is not None:
         return fault
     said, loss = last.length_m, last.loss_db
-    parts = [f"at {metres(said)}" if said is not None else "",
-             f"loses {loss:g} dB" if loss is not None else ""]  # fmt: skip
+    parts = [
+        f"at {metres(said)}" if said is not None else "",
+        f"loses {loss:g} dB" if loss is not None else "",
+    ]
     return "met", " ".join(["passed", ", ".join(p for p in parts if p)]).strip()
 
 
@@ -117,9 +123,7 @@ def _faults(
         yield "near", f"loses {loss:g} dB of {hand}: clean its ends and test again"
     if said is not None and is_other(rules, said, cable.fixed_m):
         longer = said > cable.fixed_m
-        guess = (
-            "another way, or a coil in the wall" if longer else "another cable, or a wrong drawing"
-        )
+        guess = "another way, or a coil in the wall" if longer else "another cable, or a wrong drawing"
         planned = metres(round(cable.fixed_m, 1))
         yield "near", f"measured {metres(said)}, planned {planned}: {guess}"
 

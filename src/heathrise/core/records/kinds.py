@@ -189,9 +189,16 @@ class Signed(Record):
 
 
 _ALL: tuple[type[Record], ...] = (
-    CableTest, MeasuredWalk, WalkCounts, StepRecord, PortReading, SnagRecord, Agreed, HandedOver,
+    CableTest,
+    MeasuredWalk,
+    WalkCounts,
+    StepRecord,
+    PortReading,
+    SnagRecord,
+    Agreed,
+    HandedOver,
     Signed,
-)  # fmt: skip
+)
 RECORD_KINDS: dict[str, type[Record]] = {cls.KIND: cls for cls in _ALL}
 
 

@@ -93,11 +93,16 @@ def switches_as_seen(
             verdict = "not_met" if drawn > usable else "met" if len(read) == len(fed) else "near"
         found.append(
             SwitchDraw(
-                switch=switch, name=name, read=len(read), fed=len(fed), drawn_w=round(drawn, 1),
-                expected_w=round(sum(r.expected_w or 0.0 for r in read), 1), usable_w=usable,
+                switch=switch,
+                name=name,
+                read=len(read),
+                fed=len(fed),
+                drawn_w=round(drawn, 1),
+                expected_w=round(sum(r.expected_w or 0.0 for r in read), 1),
+                usable_w=usable,
                 verdict=verdict,
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -109,11 +114,19 @@ def _judge(rules: Rules, port: PlannedPort, readings: list[PortReading]) -> Seen
     last = max(readings, key=place_in_time, default=None)
     verdict, reason = _verdict(rules, port, last)
     return SeenPort(
-        switch=port.switch, switch_name=port.switch_name, port=port.port, name=port.name,
-        device=port.device, cable=port.cable, planned_mbps=port.mbps,
-        expected_w=port.expected_w, reserved_w=port.reserved_w, verdict=verdict, reason=reason,
+        switch=port.switch,
+        switch_name=port.switch_name,
+        port=port.port,
+        name=port.name,
+        device=port.device,
+        cable=port.cable,
+        planned_mbps=port.mbps,
+        expected_w=port.expected_w,
+        reserved_w=port.reserved_w,
+        verdict=verdict,
+        reason=reason,
         last=last,
-    )  # fmt: skip
+    )
 
 
 def _verdict(

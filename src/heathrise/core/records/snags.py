@@ -46,12 +46,21 @@ def snags_as_left(records: Iterable[SnagRecord], today: date) -> list[Snag]:
         photos = dict.fromkeys(r.photo for r in rows if r.photo is not None)
         found.append(
             Snag(
-                snag=snag, state=last.state or "open", what=last.what, kind=last.kind,
-                element=last.element, floor=last.floor, owner=last.owner, due=last.due,
-                photos=tuple(photos), seen_by=first.author, seen_at=first.at.isoformat(),
-                said_by=last.author, said_at=last.at.isoformat(),
+                snag=snag,
+                state=last.state or "open",
+                what=last.what,
+                kind=last.kind,
+                element=last.element,
+                floor=last.floor,
+                owner=last.owner,
+                due=last.due,
+                photos=tuple(photos),
+                seen_by=first.author,
+                seen_at=first.at.isoformat(),
+                said_by=last.author,
+                said_at=last.at.isoformat(),
                 clock_ahead_s=last.clock_ahead_s,
                 late=last.state == "open" and last.due is not None and last.due < today,
             )
-        )  # fmt: skip
+        )
     return sorted(found, key=lambda s: (s.state == "closed", s.due or date.max, s.seen_at, s.snag))

@@ -24,9 +24,7 @@ class Standing(BaseModel):
     by: str = ""
 
 
-def standing(
-    last: Mapping[str, date], handover: int | None, signed: Mapping[str, Any] | None
-) -> Standing:
+def standing(last: Mapping[str, date], handover: int | None, signed: Mapping[str, Any] | None) -> Standing:
     """Return where a job stands.
 
     Args:

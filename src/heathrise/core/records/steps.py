@@ -41,10 +41,17 @@ def steps_as_done(records: Iterable[StepRecord]) -> list[StepStand]:
         last = [r for r in rows if r.state is not None or r is rows[0]][-1]
         found.append(
             StepStand(
-                step=step, state=last.state or "open", reason=last.reason, note=last.note,
-                minutes=last.minutes, licensed_by=last.licensed_by,
-                photos=tuple(r.photo for r in rows if r.photo is not None), by=last.author,
-                at=last.at.isoformat(), said=len(rows), clock_ahead_s=last.clock_ahead_s,
+                step=step,
+                state=last.state or "open",
+                reason=last.reason,
+                note=last.note,
+                minutes=last.minutes,
+                licensed_by=last.licensed_by,
+                photos=tuple(r.photo for r in rows if r.photo is not None),
+                by=last.author,
+                at=last.at.isoformat(),
+                said=len(rows),
+                clock_ahead_s=last.clock_ahead_s,
             )
-        )  # fmt: skip
+        )
     return found

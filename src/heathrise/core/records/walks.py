@@ -27,8 +27,11 @@ def walks_as_taken(walks: Sequence[MeasuredWalk], said: Sequence[WalkCounts]) ->
     last = {s.walk: s.counts for s in sorted(said, key=lambda s: s.number)}
     return [
         WalkTaken(
-            number=w.number, at=w.at, readings=len(w.readings),
-            devices=len({r.device for r in w.readings}), counts=last.get(w.number, True),
+            number=w.number,
+            at=w.at,
+            readings=len(w.readings),
+            devices=len({r.device for r in w.readings}),
+            counts=last.get(w.number, True),
         )
         for w in sorted(walks, key=lambda w: w.number)
-    ]  # fmt: skip
+    ]

@@ -53,9 +53,7 @@ _OPTIMISER = {
 }
 
 
-def beacon_findings(
-    design: Design, catalogue: Catalogue, band: Band, sharing: int
-) -> Iterator[Finding]:
+def beacon_findings(design: Design, catalogue: Catalogue, band: Band, sharing: int) -> Iterator[Finding]:
     """Yield the finding that beacons take too much air on a band, where so many share it."""
     rules, networks = catalogue.rules, design.of(Network)
     names = [n for n in design.of(WirelessName).values() if band in n.bands]

@@ -93,9 +93,12 @@ def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     networks = list(design.of(Network).values())
     if not networks:
         yield _finding(
-            "networks", "note", "No networks are planned yet.", "a network for each trust",
+            "networks",
+            "note",
+            "No networks are planned yet.",
+            "a network for each trust",
             cures=() if design.of(WirelessName) else usual_networks(design, catalogue),
-        )  # fmt: skip
+        )
         return
     upstream = parse_subnet(design.site.upstream_subnet)
     if upstream is None:
@@ -134,11 +137,7 @@ def _finding(
 
 
 def _numbering(
-    design: Design,
-    rules: Rules,
-    network: Network,
-    parsed: dict[str, Subnet | None],
-    upstream: Subnet | None,
+    design: Design, rules: Rules, network: Network, parsed: dict[str, Subnet | None], upstream: Subnet | None
 ) -> Iterator[Finding]:
     subnet = parsed[network.id]
     others = [s for k, s in parsed.items() if k != network.id and s is not None]
@@ -146,15 +145,11 @@ def _numbering(
     cure = _renumber(design, network, taken)
     if subnet is None:
         text = f"{network.name}: {network.subnet!r} is not a subnet such as 192.168.10.0/24."
-        yield _finding(
-            f"subnet-{network.id}", "not_met", text, "a valid subnet", network, cures=cure
-        )
+        yield _finding(f"subnet-{network.id}", "not_met", text, "a valid subnet", network, cures=cure)
         return
     if not is_private(subnet):
         text = f"{network.name}: {subnet} is not a private subnet (10/8, 172.16/12, 192.168/16)."
-        yield _finding(
-            f"public-{network.id}", "not_met", text, "private subnets", network, cures=cure
-        )
+        yield _finding(f"public-{network.id}", "not_met", text, "private subnets", network, cures=cure)
     if upstream is not None and overlap(subnet, upstream):
         text = (
             f"{network.name}: {subnet} overlaps the upstream router's {upstream}. "
@@ -167,25 +162,34 @@ def _numbering(
         if other.id > network.id and theirs is not None and overlap(subnet, theirs):
             text = f"{network.name} and {other.name} overlap: {subnet} and {theirs}."
             key = f"overlap-{network.id}-{other.id}"
-            yield _finding(
-                key, "not_met", text, "no two subnets overlap", network, other, cures=cure
-            )
+            yield _finding(key, "not_met", text, "no two subnets overlap", network, other, cures=cure)
     needed = math.ceil(rules["settings.clients_factor"] * network.expected_clients)
     hosts = given_out(rules, subnet)
     if hosts < needed:
         text = f"{network.name}: {subnet} gives out {hosts} addresses; its clients want {needed}."
         yield _finding(
-            f"size-{network.id}", "near", text, "addresses for more than the expected clients",
-            network, used=rules.used("settings.clients_factor", "settings.fixed_addresses"),
-            figure=hosts, limit=needed, unit="addresses",
+            f"size-{network.id}",
+            "near",
+            text,
+            "addresses for more than the expected clients",
+            network,
+            used=rules.used("settings.clients_factor", "settings.fixed_addresses"),
+            figure=hosts,
+            limit=needed,
+            unit="addresses",
             cures=_larger(rules, network, subnet, taken, needed),
-        )  # fmt: skip
+        )
     if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:
         text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
         yield _finding(
-            f"octet-{network.id}", "note", text, "VLAN number equal to the third octet", network,
-            source="house rule; the other school numbers freely", cures=cure,
-        )  # fmt: skip
+            f"octet-{network.id}",
+            "note",
+            text,
+            "VLAN number equal to the third octet",
+            network,
+            source="house rule; the other school numbers freely",
+            cures=cure,
+        )
 
 
 def _larger(
@@ -222,9 +226,7 @@ def _vlans(networks: Iterable[Network]) -> Iterator[Finding]:
     for network in networks:
         other = seen.setdefault(network.vlan, network)
         if other is not network:
-            text = (
-                f"{other.name} and {network.name} share VLAN {network.vlan}: they are one network."
-            )
+            text = f"{other.name} and {network.name} share VLAN {network.vlan}: they are one network."
             key = f"vlan-{other.id}-{network.id}"
             yield _finding(key, "not_met", text, "one VLAN for each network", other, network)
 
@@ -240,9 +242,8 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
             cure = Cure(label="Isolate the guests", changes=(put(changed),))
             rule = "guests reach the internet only, and not each other"
             yield _finding(
-                f"guest-{network.id}", "not_met", text, rule, network,
-                cures=(cure,), source="practice",
-            )  # fmt: skip
+                f"guest-{network.id}", "not_met", text, rule, network, cures=(cure,), source="practice"
+            )
     by_id = {n.id: n for n in networks}
     for name in design.of(WirelessName).values():
         if by_id[name.network].purpose == "guest" and not name.client_isolation:
@@ -250,9 +251,14 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
             cure = Cure(label="Turn client isolation on", changes=(put(changed_name),))
             text = f"{name.ssid}: guests on it can reach one another over the air."
             yield _finding(
-                f"guest-name-{name.id}", "not_met", text, "guests do not reach each other", name,
-                cures=(cure,), source="practice",
-            )  # fmt: skip
+                f"guest-name-{name.id}",
+                "not_met",
+                text,
+                "guests do not reach each other",
+                name,
+                cures=(cure,),
+                source="practice",
+            )
 
 
 def _reach(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:
@@ -276,9 +282,15 @@ def _reach(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:
                 else "devices reach the internet and answer, no more"
             )
             yield _finding(
-                f"reach-{network.id}-{other.id}"[:100], severity, text, rule, network, other,
-                cures=(cure,), source="practice",
-            )  # fmt: skip
+                f"reach-{network.id}-{other.id}"[:100],
+                severity,
+                text,
+                rule,
+                network,
+                other,
+                cures=(cure,),
+                source="practice",
+            )
 
 
 def _forbidden(network: Network, other: Network) -> str | None:
@@ -290,8 +302,10 @@ def _forbidden(network: Network, other: Network) -> str | None:
 
 
 _NOT_ON_6: dict[str, str] = {
-    "wpa2": "WPA2", "wpa3_wpa2": "WPA3 or WPA2 mixed", "open_portal": "no encryption at all",
-}  # fmt: skip
+    "wpa2": "WPA2",
+    "wpa3_wpa2": "WPA3 or WPA2 mixed",
+    "open_portal": "no encryption at all",
+}
 
 
 def _names(design: Design, rules: Rules) -> Iterator[Finding]:
@@ -300,26 +314,41 @@ def _names(design: Design, rules: Rules) -> Iterator[Finding]:
     if len(names) > most:
         text = f"{len(names)} wireless names on every access point; each sends beacons of its own."
         yield _finding(
-            "names", "near", text, f"at most {most} names on an access point", *names[-1:],
-            figure=len(names), limit=most, unit="names", used=rules.used("settings.most_names"),
+            "names",
+            "near",
+            text,
+            f"at most {most} names on an access point",
+            *names[-1:],
+            figure=len(names),
+            limit=most,
+            unit="names",
+            used=rules.used("settings.most_names"),
             source=rules.source("settings.most_names"),
-        )  # fmt: skip
+        )
     for name in names:
         if "6" in name.bands and name.security in _NOT_ON_6:
             without = tuple(b for b in name.bands if b != "6")
             cures = [
-                Cure(label=f"WPA3 alone for {name.ssid}", effect="older clients cannot join it",
-                     changes=(put(name.model_copy(update={"security": "wpa3"})),)),
-            ]  # fmt: skip
+                Cure(
+                    label=f"WPA3 alone for {name.ssid}",
+                    effect="older clients cannot join it",
+                    changes=(put(name.model_copy(update={"security": "wpa3"})),),
+                )
+            ]
             if without:
                 less = put(name.model_copy(update={"bands": without}))
                 cures.insert(0, Cure(label=f"Take {name.ssid} off 6 GHz", changes=(less,)))
             text = f"{name.ssid} is on 6 GHz with {_NOT_ON_6[name.security]}; there only WPA3 is "
             text += "allowed, so nobody joins it there."
             yield _finding(
-                f"six-{name.id}", "not_met", text, "on 6 GHz WPA3 alone, or an open name that "
-                "encrypts", name, cures=tuple(cures), source="ieee-802.11",
-            )  # fmt: skip
+                f"six-{name.id}",
+                "not_met",
+                text,
+                "on 6 GHz WPA3 alone, or an open name that encrypts",
+                name,
+                cures=tuple(cures),
+                source="ieee-802.11",
+            )
     seen: dict[str, WirelessName] = {}
     for name in names:
         other = seen.setdefault(name.ssid, name)

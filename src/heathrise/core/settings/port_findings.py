@@ -13,9 +13,7 @@ from .subnets import free_subnet, parse_subnet
 _SOURCE = "IEEE 802.1Q"
 
 
-def port_findings(
-    design: Design, catalogue: Catalogue, ports: Sequence[PortSheet]
-) -> Iterator[Finding]:
+def port_findings(design: Design, catalogue: Catalogue, ports: Sequence[PortSheet]) -> Iterator[Finding]:
     """Yield what the planned port profiles ask of switches and networks."""
     for switch in design.of(Switch).values():
         here = [p for p in ports if p.switch == switch.id and p.enabled]
@@ -28,8 +26,7 @@ def port_findings(
             id=f"settings-unmanaged-{switch.id}",
             stage="settings",
             severity="not_met",
-            text=f"{switch.name} is unmanaged and cannot carry {what}: "
-            "all of its ports are one network.",
+            text=f"{switch.name} is unmanaged and cannot carry {what}: all of its ports are one network.",
             places=(Place(kind="switch", id=switch.id),),
             rule="a switch that carries several networks is managed",
             source=_SOURCE,
@@ -74,9 +71,8 @@ def _network_for(design: Design, catalogue: Catalogue, purpose: str) -> tuple[Cu
     if subnet is None or vlan in vlans or new_id in networks:
         return ()
     new = Network.model_validate(
-        {"id": new_id, "name": purpose.capitalize(), "purpose": purpose, "vlan": vlan,
-         "subnet": str(subnet)}
-    )  # fmt: skip
+        {"id": new_id, "name": purpose.capitalize(), "purpose": purpose, "vlan": vlan, "subnet": str(subnet)}
+    )
     label = f"Add a network for {purpose}, {subnet} on VLAN {vlan}"
     return (Cure(label=label, effect="it reaches nobody else", changes=(put(new),)),)
 

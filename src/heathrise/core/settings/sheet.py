@@ -167,22 +167,16 @@ class _Vlans:
         return tuple(sorted(several[profile.tagged] - {self.untagged(profile)}))
 
 
-_UPLINK = PortProfile(
-    untagged="management", tagged="all", words="management untagged, all networks tagged"
-)
+_UPLINK = PortProfile(untagged="management", tagged="all", words="management untagged, all networks tagged")
 _GIVEN = PortProfile(untagged="main", words="main network, nothing tagged")
 
 
-def port_sheets(
-    design: Design, catalogue: Catalogue, plugs: Sequence[Plug]
-) -> tuple[PortSheet, ...]:
+def port_sheets(design: Design, catalogue: Catalogue, plugs: Sequence[Plug]) -> tuple[PortSheet, ...]:
     """Return every port's profile by what stands at its other end, then the ports that devices
     themselves give on."""
     vlans = _Vlans.of(design)
     switches = design.of(Switch)
-    unmanaged = frozenset(
-        s.id for s in switches.values() if not catalogue.switches[s.model].managed
-    )
+    unmanaged = frozenset(s.id for s in switches.values() if not catalogue.switches[s.model].managed)
     return (
         *(_port_sheet(design, catalogue, plug, vlans, unmanaged) for plug in plugs),
         *_given_ports(design, catalogue, vlans),
@@ -190,11 +184,7 @@ def port_sheets(
 
 
 def _port_sheet(
-    design: Design,
-    catalogue: Catalogue,
-    plug: Plug,
-    vlans: _Vlans,
-    unmanaged: frozenset[str],
+    design: Design, catalogue: Catalogue, plug: Plug, vlans: _Vlans, unmanaged: frozenset[str]
 ) -> PortSheet:
     profile: PortProfile | None = None
     reason = "unused, so off"

@@ -23,9 +23,7 @@ def parse_subnet(text: str) -> Subnet | None:
 
 
 # RFC 1918 and, for IPv6, RFC 4193. Loopback, link-local, test and benchmark ranges are not for use.
-_PRIVATE = tuple(
-    map(ipaddress.ip_network, ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7"))
-)
+_PRIVATE = tuple(map(ipaddress.ip_network, ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7")))
 
 
 def is_private(subnet: Subnet) -> bool:

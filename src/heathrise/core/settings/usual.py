@@ -24,15 +24,24 @@ def usual_networks(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
         taken.append(subnet)
         key, guest = f"net-{row.purpose}", row.purpose == "guest"
         network = Network(
-            id=key, name=row.name, purpose=row.purpose, vlan=vlan, subnet=str(subnet),
-            expected_clients=row.clients, client_isolation=guest,
-        )  # fmt: skip
+            id=key,
+            name=row.name,
+            purpose=row.purpose,
+            vlan=vlan,
+            subnet=str(subnet),
+            expected_clients=row.clients,
+            client_isolation=guest,
+        )
         changes.append(put(network))
         if row.bands:
             name = WirelessName(
-                id=f"ssid-{row.purpose}", network=key, ssid=row.name, bands=row.bands,
-                client_isolation=guest, fast_transition=row.purpose != "devices",
-            )  # fmt: skip
+                id=f"ssid-{row.purpose}",
+                network=key,
+                ssid=row.name,
+                bands=row.bands,
+                client_isolation=guest,
+                fast_transition=row.purpose != "devices",
+            )
             changes.append(put(name))
     names = ", ".join(row.name for row in rows)
     label = f"Plan the usual networks of {_with_article(words)}"

@@ -20,9 +20,7 @@ OMNI = (60.0, 12.0)
 PANEL = (65.0, 25.0)
 
 
-def attenuation_db(
-    pattern: Pattern, offset: Array, mount: str, azimuth_deg: float, tilt_deg: float
-) -> Array:
+def attenuation_db(pattern: Pattern, offset: Array, mount: str, azimuth_deg: float, tilt_deg: float) -> Array:
     """Return how far below its boresight gain an antenna radiates towards each point.
 
     Args:
@@ -120,7 +118,17 @@ def open_loss_db(
     aim = _direction(azimuth_deg, -down)
     code = _CODES[pattern]
     _open_loss(
-        x, y, float(rise_m), at, code, aim, float(azimuth_deg), float(down), widths, most,
-        float(exponent), out,
-    )  # fmt: skip
+        x,
+        y,
+        float(rise_m),
+        at,
+        code,
+        aim,
+        float(azimuth_deg),
+        float(down),
+        widths,
+        most,
+        float(exponent),
+        out,
+    )
     return out

@@ -14,15 +14,7 @@ from ..in_force import in_force
 from ..memo import IdentityMemo
 from ..progress import Progress
 from .capacity import Busy
-from .channels import (
-    ChannelPlan,
-    Task,
-    channel_task,
-    exchanged,
-    greedy,
-    plan_channels,
-    solve,
-)
+from .channels import ChannelPlan, Task, channel_task, exchanged, greedy, plan_channels, solve
 from .habits import HabitVerdict
 from .levels import Air
 from .mesh import connected

@@ -68,9 +68,10 @@ class Calibration(BaseModel):
 
     readings: int
     faint: int = Field(
-        0, description="of them left out: expected so near to the faintest heard that others "
-        "like them were missed"
-    )  # fmt: skip
+        0,
+        description="of them left out: expected so near to the faintest heard that others "
+        "like them were missed",
+    )
     before_db: float
     after_db: float
     fitted: tuple[Fitted, ...]
@@ -127,13 +128,16 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     before = _spread(terms.dbm - planned)
     least = int(rules["signal.fit_least"])
     if len(known) < least:
-        why = (
-            f"{len(known)} measurements of access points of this plan; at least {least} are needed"
-        )
+        why = f"{len(known)} measurements of access points of this plan; at least {least} are needed"
         return Calibration(
-            readings=len(known), before_db=before, after_db=before, fitted=(), stands_out=(),
-            residuals=_residuals(air, known, terms.dbm, planned, planned), why_not=why,
-        )  # fmt: skip
+            readings=len(known),
+            before_db=before,
+            after_db=before,
+            fitted=(),
+            stands_out=(),
+            residuals=_residuals(air, known, terms.dbm, planned, planned),
+            why_not=why,
+        )
     crossed_over = swapped(air, known)
     if crossed_over:
         devices = air.design.of(Device)
@@ -141,40 +145,53 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
         why = f"Swapped on the site, or in the list of names: {', '.join(pairs)} is heard. Put "
         why += "that right first; nothing is fitted over it"
         return Calibration(
-            readings=len(known), before_db=before, after_db=before, fitted=(),
+            readings=len(known),
+            before_db=before,
+            after_db=before,
+            fitted=(),
             stands_out=tuple(
                 StandsOut(
-                    kind="device", element=a, floor=devices[a].floor, at=devices[a].at,
+                    kind="device",
+                    element=a,
+                    floor=devices[a].floor,
+                    at=devices[a].at,
                     text=f"{devices[a].name} is heard where {devices[b].name} should be: swapped",
                 )
                 for a, b in crossed_over
             ),
-            residuals=_residuals(air, known, terms.dbm, planned, planned), why_not=why,
-        )  # fmt: skip
+            residuals=_residuals(air, known, terms.dbm, planned, planned),
+            why_not=why,
+        )
     clear = _clear_of_the_floor(air, terms)
     unknowns = _unknowns(air, terms, clear)
     value, error, sigma, fitted_dbm = _fitted(unknowns, terms, clear, rules)
     found = tuple(
         Fitted(
-            figure=u.figure, label=u.label, unit=u.unit, listed=u.listed,
+            figure=u.figure,
+            label=u.label,
+            unit=u.unit,
+            listed=u.listed,
             rays=u.rays(clear),
-            value=round(float(value[k]), 3), error=round(float(error[k]), 3),
+            value=round(float(value[k]), 3),
+            error=round(float(error[k]), 3),
         )
         for k, u in enumerate(unknowns)
-    )  # fmt: skip
+    )
     left = (terms.dbm - fitted_dbm)[clear]
     heard = [r for r, is_clear in zip(known, clear, strict=True) if is_clear]
     return Calibration(
-        readings=len(known), faint=len(known) - len(heard),
+        readings=len(known),
+        faint=len(known) - len(heard),
         before_db=_spread((terms.dbm - planned)[clear]),
         after_db=round(max(sigma, _LEAST_SIGMA_DB), 2),
-        fitted=found, residuals=_residuals(air, known, terms.dbm, planned, fitted_dbm),
+        fitted=found,
+        residuals=_residuals(air, known, terms.dbm, planned, fitted_dbm),
         stands_out=(
             *walls_that_stand_out(air, terms.through.of(clear), left, sigma),
             *points_that_stand_out(air, heard, left),
         ),
         why_not="",
-    )  # fmt: skip
+    )
 
 
 def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
@@ -201,9 +218,9 @@ def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
     through = Through(pieces, ray, panel, factor, x, y)
     constructions = np.array([p.construction for p in pieces])[through.panel]
     by = {
-        str(key): np.bincount(
-            ray[constructions == key], factor[constructions == key], len(rows)
-        ).astype(np.float64)
+        str(key): np.bincount(ray[constructions == key], factor[constructions == key], len(rows)).astype(
+            np.float64
+        )
         for key in np.unique(constructions)
     }
     dbm = np.array([r.dbm for r in known])
@@ -215,19 +232,22 @@ def _unknowns(air: Air, terms: _Terms, clear: Flags) -> list[_Unknown]:
     rules = air.rules
     spread = rules.table("signal.fit_prior")
     found = [
-        _Unknown("signal.exponent", "Exponent of the distance", "", -terms.distance,
-                 air.terrain.exponent, spread["exponent"]),
+        _Unknown(
+            "signal.exponent",
+            "Exponent of the distance",
+            "",
+            -terms.distance,
+            air.terrain.exponent,
+            spread["exponent"],
+        ),
         _Unknown("signal.wall_scale", "Scale of the walls", "", -terms.walls, 1.0, spread["scale"]),
-        _Unknown("signal.floor_scale", "Scale of the slabs", "", -terms.floors, 1.0,
-                 spread["scale"]),
-    ]  # fmt: skip
+        _Unknown("signal.floor_scale", "Scale of the slabs", "", -terms.floors, 1.0, spread["scale"]),
+    ]
     found = [u for u in found if u.rays(clear)]
     least = rules["signal.fit_least_rays"]
     for key, factors in sorted(terms.by_construction.items()):
         label = f"{air.catalogue.constructions[key].label}, more than listed"
-        own = _Unknown(
-            f"signal.correction_db.{key}", label, "dB", -factors, 0.0, spread["correction"]
-        )
+        own = _Unknown(f"signal.correction_db.{key}", label, "dB", -factors, 0.0, spread["correction"])
         if own.rays(clear) >= least:
             found.append(own)
     offset = np.ones(len(terms.dbm))
@@ -301,9 +321,14 @@ def _residuals(
     devices = air.design.of(Device)
     return tuple(
         Residual(
-            floor=r.floor, at=r.at, device=r.device, name=devices[r.device].name, band=r.band,
-            dbm=round(float(dbm[k]), 1), planned_dbm=round(float(planned[k]), 1),
+            floor=r.floor,
+            at=r.at,
+            device=r.device,
+            name=devices[r.device].name,
+            band=r.band,
+            dbm=round(float(dbm[k]), 1),
+            planned_dbm=round(float(planned[k]), 1),
             fitted_dbm=round(float(fitted[k]), 1),
         )
         for k, r in enumerate(readings)
-    )  # fmt: skip
+    )

@@ -55,9 +55,7 @@ class Load(BaseModel):
     band: Band
     channel: int
     own: float = Field(description="what its own clients take")
-    relayed: float = Field(
-        0.0, description="what its link over the air takes for all that hang on it"
-    )
+    relayed: float = Field(0.0, description="what its link over the air takes for all that hang on it")
     beacons: float = Field(description="what its own beacons take")
     others: float = Field(description="what radios take that it shares its channel with")
     total: float
@@ -137,10 +135,12 @@ def busy_hour(air: Air, plans: Mapping[Band, ChannelPlan], beacons: Mapping[Band
         loads.append(_load(air, plan, device, own, relayed, beacons.get(band, 0.0), served))
     loads.sort(key=lambda load: -load.total)
     return Busy(
-        loads=tuple(loads), starved=tuple(served.starved),
+        loads=tuple(loads),
+        starved=tuple(served.starved),
         clients=sum(max(0, g.count - g.wired) for g in groups.values()),
-        near_share=rules["signal.busy_near_share"], most_share=rules["signal.busy_share"],
-    )  # fmt: skip
+        near_share=rules["signal.busy_near_share"],
+        most_share=rules["signal.busy_share"],
+    )
 
 
 def _relayed(air: Air, served: _Served) -> dict[tuple[str, Band], float]:
@@ -170,9 +170,7 @@ def _serve(air: Air, group: ClientGroup, served: _Served) -> None:
         return
     space = air.design.of(Space)[group.space]
     if not client.power_dbm:
-        served.starved.append(
-            _starved(group, space, client, count, "it has no radio: it wants a wire")
-        )
+        served.starved.append(_starved(group, space, client, count, "it has no radio: it wants a wire"))
         return
     x, y = room_points(Polygon(space.outline), POINTS_M)
     best = _best(air, space, client, x, y)
@@ -223,27 +221,26 @@ def _best(air: Air, space: Space, client: ClientModel, x: Array, y: Array) -> di
         devices = air.access_points(band)
         if band not in client.power_dbm or not devices:
             continue
-        levels = np.array([
-            air.lossless_dbm(d, band, "weaker", client) - losses[d.id][row] for d in devices
-        ])  # fmt: skip
+        levels = np.array([air.lossless_dbm(d, band, "weaker", client) - losses[d.id][row] for d in devices])
         loudest = levels.max(axis=0)
         ids = [devices[int(k)].id for k in levels.argmax(axis=0)]
         found[band] = _Best(ids, loudest, users_mbps(air.rules, loudest, air.width_mhz(band)))
     return found
 
 
-def _starved(
-    group: ClientGroup, space: Space, client: ClientModel, clients: float, why: str
-) -> Starved:
-    return Starved(
-        group=group.id, room=space.name, kind=client.label, clients=round(clients, 1), why=why
-    )
+def _starved(group: ClientGroup, space: Space, client: ClientModel, clients: float, why: str) -> Starved:
+    return Starved(group=group.id, room=space.name, kind=client.label, clients=round(clients, 1), why=why)
 
 
 def _load(
-    air: Air, plan: ChannelPlan, device: str, own: Mapping[tuple[str, Band], float],
-    relayed: Mapping[tuple[str, Band], float], beacons: float, served: _Served,
-) -> Load:  # fmt: skip
+    air: Air,
+    plan: ChannelPlan,
+    device: str,
+    own: Mapping[tuple[str, Band], float],
+    relayed: Mapping[tuple[str, Band], float],
+    beacons: float,
+    served: _Served,
+) -> Load:
     band, rules = plan.band, air.rules
     channel = plan.channels[device]
     others = sum(
@@ -263,21 +260,31 @@ def _load(
     rows = served.sums.get((device, band), {})
     using = [
         Using(
-            group=key, room=spaces[groups[key].space].name,
-            kind=air.catalogue.clients[groups[key].kind].label, clients=round(row.clients, 1),
-            mbps=round(row.mbps, 1), rate_mbps=round(row.mbps / row.share, 1) if row.share else 0.0,
+            group=key,
+            room=spaces[groups[key].space].name,
+            kind=air.catalogue.clients[groups[key].kind].label,
+            clients=round(row.clients, 1),
+            mbps=round(row.mbps, 1),
+            rate_mbps=round(row.mbps / row.share, 1) if row.share else 0.0,
             share=round(row.share, 4),
         )
         for key, row in rows.items()
-    ]  # fmt: skip
+    ]
     point = air.design.of(Device)[device]
     return Load(
-        device=device, name=point.name, floor=point.floor, band=band, channel=channel,
-        own=round(mine, 4), relayed=round(link, 4), beacons=round(beacons, 4),
+        device=device,
+        name=point.name,
+        floor=point.floor,
+        band=band,
+        channel=channel,
+        own=round(mine, 4),
+        relayed=round(link, 4),
+        beacons=round(beacons, 4),
         others=round(others, 4),
-        total=round(total, 4), verdict=verdict,
+        total=round(total, 4),
+        verdict=verdict,
         using=tuple(sorted(using, key=lambda u: -u.share)),
-    )  # fmt: skip
+    )
 
 
 def busy_findings(air: Air, busy: Busy) -> Iterator[Finding]:
@@ -296,28 +303,39 @@ def busy_findings(air: Air, busy: Busy) -> Iterator[Finding]:
         if more:
             text += f", and {some(more)} more than {busy.near_share:.0%} as well"
         yield Finding(
-            id=f"signal-busy-{band}", stage="signal",
-            severity="not_met" if worst.verdict == "not_met" else "near", text=f"{text}.",
+            id=f"signal-busy-{band}",
+            stage="signal",
+            severity="not_met" if worst.verdict == "not_met" else "near",
+            text=f"{text}.",
             places=tuple(
                 Place(kind="device", id=d.id, floor=d.floor, at=d.at)
                 for d in (devices[load.device] for load in loads)
             ),
-            figure=round(100 * worst.total, 1), limit=round(100 * busy.most_share, 1),
-            unit="% of the air", rule="what clients ask for in the busiest hour fits into the air",
-            source=rules.source(paths[0]), used=rules.used(*paths), searches_cures=True,
-        )  # fmt: skip
+            figure=round(100 * worst.total, 1),
+            limit=round(100 * busy.most_share, 1),
+            unit="% of the air",
+            rule="what clients ask for in the busiest hour fits into the air",
+            source=rules.source(paths[0]),
+            used=rules.used(*paths),
+            searches_cures=True,
+        )
     if busy.starved:
         rooms = list(dict.fromkeys(s.room for s in busy.starved))
         clients = sum(s.clients for s in busy.starved)
         groups = air.design.of(ClientGroup)
         yield Finding(
-            id="signal-busy-unserved", stage="signal", severity="not_met",
-            text=f"{clients:g} clients get nothing over the air, in {some(rooms)}: "
-            f"{busy.starved[0].why}.",
+            id="signal-busy-unserved",
+            stage="signal",
+            severity="not_met",
+            text=f"{clients:g} clients get nothing over the air, in {some(rooms)}: {busy.starved[0].why}.",
             places=tuple(
                 Place(kind="space", id=key, floor=air.design.of(Space)[key].floor)
                 for key in dict.fromkeys(groups[s.group].space for s in busy.starved)
             ),
-            figure=clients, unit="clients", rule="every client that is noted is served",
-            source=rules.source(paths[2]), used=rules.used(paths[2]), searches_cures=True,
-        )  # fmt: skip
+            figure=clients,
+            unit="clients",
+            rule="every client that is noted is served",
+            source=rules.source(paths[2]),
+            used=rules.used(paths[2]),
+            searches_cures=True,
+        )

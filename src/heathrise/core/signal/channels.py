@@ -89,10 +89,12 @@ class Task:
     def alone_db(self, radio: int, channel: int) -> float:
         """Return what a radio shares on a channel with the neighbours that it hears."""
         near = self.near[radio] if self.near else ()
-        return float(sum(
-            self.plan.met_by(self.band, self.width_mhz, channel, other, width) * over
-            for other, width, over in near
-        ))  # fmt: skip
+        return float(
+            sum(
+                self.plan.met_by(self.band, self.width_mhz, channel, other, width) * over
+                for other, width, over in near
+            )
+        )
 
     def cost_db(self, channels: Sequence[int]) -> float:
         """Return the sum over pairs, and over neighbours heard, of overlap times dB above -82."""
@@ -168,18 +170,13 @@ def tied(task: Task, pairs: Sequence[tuple[int, int]]) -> Task:
 
     def between(one: tuple[int, ...], other: tuple[int, ...]) -> int:
         """What two groups hear of each other: all their pairs together, as one level."""
-        over = [excess[min(i, j), max(i, j)] for i in one for j in other
-                if (min(i, j), max(i, j)) in excess]  # fmt: skip
+        over = [excess[min(i, j), max(i, j)] for i in one for j in other if (min(i, j), max(i, j)) in excess]
         loudest = max(task.heard_dbm[i][j] for i in one for j in other)
         return round(contend + sum(over)) if over else int(loudest)
 
-    inner = sum(
-        excess.get((min(i, j), max(i, j)), 0) for g in groups for i, j in combinations(g, 2)
-    )
+    inner = sum(excess.get((min(i, j), max(i, j)), 0) for g in groups for i, j in combinations(g, 2))
     heard = tuple(tuple(0 if a is b else between(a, b) for b in groups) for a in groups)
-    fixed = tuple(
-        next((task.fixed[k] for k in g if task.fixed[k] is not None), None) for g in groups
-    )
+    fixed = tuple(next((task.fixed[k] for k in g if task.fixed[k] is not None), None) for g in groups)
     near = tuple(tuple(n for k in g for n in task.near[k]) for g in groups) if task.near else ()
     return replace(
         task, heard_dbm=heard, fixed=fixed, near=near, members=tuple(groups), inner_db=float(inner)
@@ -208,14 +205,19 @@ def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = Fa
     neighbours = {
         device: contend_dbm + max(over)
         for device, channel, near in zip(devices, channels, near_each, strict=bool(near_each))
-        if (over := [
-            o for c, w, o in near if task.plan.met_by(task.band, task.width_mhz, channel, c, w) > 0
-        ])
-    }  # fmt: skip
+        if (over := [o for c, w, o in near if task.plan.met_by(task.band, task.width_mhz, channel, c, w) > 0])
+    }
     return ChannelPlan(
-        task.band, task.width_mhz, chosen, contenders, solution.cost_db + task.inner_db,
-        solution.proven, solution.bound_db + task.inner_db, searching, neighbours,
-    )  # fmt: skip
+        task.band,
+        task.width_mhz,
+        chosen,
+        contenders,
+        solution.cost_db + task.inner_db,
+        solution.proven,
+        solution.bound_db + task.inner_db,
+        searching,
+        neighbours,
+    )
 
 
 def greedy(task: Task) -> Solution:
@@ -303,9 +305,7 @@ def _watched(
         return under_way.result()
 
 
-def solve(
-    task: Task, seconds: float = _SOLVE_SECONDS, progress: Progress | None = None
-) -> Solution:
+def solve(task: Task, seconds: float = _SOLVE_SECONDS, progress: Progress | None = None) -> Solution:
     """Choose channels by constraint programming, from a greedy plan on.
 
     Minimises the sum over pairs of overlap times dB above -82; among equals it keeps off radar
@@ -342,8 +342,10 @@ def solve(
     if any(task.near):
         terms += [
             round(_WEIGHT_OVERLAP * share) * v
-            for i, p in enumerate(picks) for c, v in p.items() if (share := task.alone_db(i, c)) > 0
-        ]  # fmt: skip
+            for i, p in enumerate(picks)
+            for c, v in p.items()
+            if (share := task.alone_db(i, c)) > 0
+        ]
     if task.band == "5":
         terms += [_WEIGHT_RADAR * v for p in picks for c, v in p.items() if task.radar(c)]
     terms += _separation(model, picks, task.heard_dbm)
@@ -370,9 +372,7 @@ def solve(
 
 
 def _separation(
-    model: cp_model.CpModel,
-    picks: list[dict[int, cp_model.IntVar]],
-    heard_dbm: tuple[tuple[int, ...], ...],
+    model: cp_model.CpModel, picks: list[dict[int, cp_model.IntVar]], heard_dbm: tuple[tuple[int, ...], ...]
 ) -> list[cp_model.LinearExprT]:
     """Reward, least of all terms, the widest separation for the pair that hears best."""
     pairs = list(combinations(range(len(picks)), 2))

@@ -66,18 +66,18 @@ def least_shared_db(
         cells = np.concatenate([np.array(c) for c in cuts])
         matrix = csr_matrix((np.ones(len(cells)), cells, ends), shape=(len(cuts), len(rows)))
         solved = milp(  # without whole numbers it is a linear program
-            cost, bounds=Bounds(0, 1), constraints=LinearConstraint(matrix, least, np.inf),
+            cost,
+            bounds=Bounds(0, 1),
+            constraints=LinearConstraint(matrix, least, np.inf),
             options={"time_limit": max(0.5, until - time.monotonic())},
-        )  # fmt: skip
+        )
         if solved.x is None or solved.status != 0:
             break  # the bound of the round before still holds
         shared, bound = solved.x, float(solved.fun)
     return bound
 
 
-def _violated(
-    number: NDArray[np.int_], shared: Array, channels: int
-) -> list[tuple[int, ...]]:  # fmt: skip
+def _violated(number: NDArray[np.int_], shared: Array, channels: int) -> list[tuple[int, ...]]:
     """Return groups that all hear each other and share less than they can, one from each radio."""
     hears = number >= 0
     between = np.where(hears, shared[np.maximum(number, 0)], np.inf)

@@ -61,9 +61,7 @@ class Crossed:
     y: Array
 
 
-_groups: IdentityMemo[list[Heard]] = IdentityMemo(
-    8, weigh=lambda rows: sum(3 * g.x.nbytes for g in rows)
-)
+_groups: IdentityMemo[list[Heard]] = IdentityMemo(8, weigh=lambda rows: sum(3 * g.x.nbytes for g in rows))
 _crossed: IdentityMemo[Crossed] = IdentityMemo(2000)
 
 
@@ -76,11 +74,12 @@ def heard_by_radio(readings: Sequence[Reading]) -> list[Heard]:
             found.setdefault((r.device, r.band, r.floor), []).append(k)
         return [
             Heard(
-                *key, np.array(rows, dtype=np.intp),
+                *key,
+                np.array(rows, dtype=np.intp),
                 *(np.array([readings[k].at[i] for k in rows], dtype=np.float64) for i in (0, 1)),
             )
             for key, rows in found.items()
-        ]  # fmt: skip
+        ]
 
     return _groups.get((readings,), None, group)
 
@@ -91,9 +90,8 @@ def crossed(air: Air, heard: Heard) -> Crossed:
     device = air.design.of(Device)[heard.device]
     panels, _ = named_panels(air.design, air.catalogue)
     return _crossed.get(
-        (air.terrain, air.catalogue, device, panels, heard), None,
-        lambda: _cross(air, device, heard, panels),
-    )  # fmt: skip
+        (air.terrain, air.catalogue, device, panels, heard), None, lambda: _cross(air, device, heard, panels)
+    )
 
 
 def _cross(air: Air, device: Device, heard: Heard, panels: Array) -> Crossed:
@@ -113,9 +111,16 @@ def _cross(air: Air, device: Device, heard: Heard, panels: Array) -> Crossed:
     ray, panel, factor, x, y = (np.concatenate(column) for column in zip(*parts, strict=True))
     walls = np.bincount(ray, factor * loss_db[panel], len(heard.x)).astype(np.float64)
     return Crossed(
-        np.linalg.norm(offset, axis=1), aside, walls,
-        _slabs(air, (sx, sy, sz), heard, z_m), ray, panel, factor, x, y,
-    )  # fmt: skip
+        np.linalg.norm(offset, axis=1),
+        aside,
+        walls,
+        _slabs(air, (sx, sy, sz), heard, z_m),
+        ray,
+        panel,
+        factor,
+        x,
+        y,
+    )
 
 
 def _blocks(rays: int, panels: int) -> list[slice]:

@@ -73,16 +73,21 @@ class BandView(BaseModel):
 _HALF_24 = 2  # numbers of 5 MHz on either side of a channel of 20 MHz
 
 
-def band_view(
-    air: Air, band: Band, plan: ChannelPlan | None, device: str | None = None
-) -> BandView:
+def band_view(air: Air, band: Band, plan: ChannelPlan | None, device: str | None = None) -> BandView:
     """Return a band as it is planned; with a device, what each channel would cost it."""
     task = channel_task(air, band)
     if plan is None:
         return BandView(
-            band=band, width_mhz=task.width_mhz, options=task.options, cost_db=0, bound_db=0,
-            proven=True, searching=False, radios=(), neighbours=_neighbours(air, band),
-        )  # fmt: skip
+            band=band,
+            width_mhz=task.width_mhz,
+            options=task.options,
+            cost_db=0,
+            bound_db=0,
+            proven=True,
+            searching=False,
+            radios=(),
+            neighbours=_neighbours(air, band),
+        )
     said = overrides(air.design)
     radios = []
     for point in air.access_points(band):
@@ -91,17 +96,27 @@ def band_view(
         held = said.get((point.id, band))
         radios.append(
             Occupied(
-                id=point.id, name=point.name, channel=channel, first=first, last=last,
+                id=point.id,
+                name=point.name,
+                channel=channel,
+                first=first,
+                last=last,
                 held=held is not None and held.channel is not None,
             )
-        )  # fmt: skip
+        )
     return BandView(
-        band=band, width_mhz=task.width_mhz, options=task.options, cost_db=plan.cost_db,
-        bound_db=plan.bound_db, proven=plan.proven, searching=plan.searching,
-        radios=tuple(radios), neighbours=_neighbours(air, band),
+        band=band,
+        width_mhz=task.width_mhz,
+        options=task.options,
+        cost_db=plan.cost_db,
+        bound_db=plan.bound_db,
+        proven=plan.proven,
+        searching=plan.searching,
+        radios=tuple(radios),
+        neighbours=_neighbours(air, band),
         choices=choices(air, task, plan.channels, device) if device else (),
         sleepers=tuple(sleepers(air)) if band == "2.4" else (),
-    )  # fmt: skip
+    )
 
 
 def _reach(air: Air, band: Band, width_mhz: int, channel: int) -> tuple[float, float]:
@@ -122,16 +137,18 @@ def _neighbours(air: Air, band: Band) -> tuple[Occupied, ...]:
             loudest[key] = row
     return tuple(
         Occupied(
-            id=n.id, name=n.name, channel=n.channel, level_dbm=n.level_dbm,
-            first=(reach := _reach(air, band, n.width_mhz, n.channel))[0], last=reach[1],
+            id=n.id,
+            name=n.name,
+            channel=n.channel,
+            level_dbm=n.level_dbm,
+            first=(reach := _reach(air, band, n.width_mhz, n.channel))[0],
+            last=reach[1],
         )
         for n in sorted(loudest.values(), key=lambda n: -n.level_dbm)
-    )  # fmt: skip
+    )
 
 
-def choices(
-    air: Air, task: Task, channels: Mapping[str, int], device: str
-) -> tuple[ChannelChoice, ...]:
+def choices(air: Air, task: Task, channels: Mapping[str, int], device: str) -> tuple[ChannelChoice, ...]:
     """Return what each channel would cost one radio, all others staying, and all making way."""
     points = [d.id for d in air.access_points(task.band)]
     if device not in points:
@@ -147,10 +164,12 @@ def choices(
         follows = exchanged(replace(task, fixed=held), Solution(there, stays, 0.0, False)).cost_db
         found.append(
             ChannelChoice(
-                channel=channel, radar=task.radar(channel),
-                stays_db=round(stays - cost_db, 1), follows_db=round(follows - cost_db, 1),
+                channel=channel,
+                radar=task.radar(channel),
+                stays_db=round(stays - cost_db, 1),
+                follows_db=round(follows - cost_db, 1),
             )
-        )  # fmt: skip
+        )
     return tuple(found)
 
 
@@ -213,9 +232,8 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[tuple[np.ndarray, float]
 
 
 def _sleeper(
-    air: Air, devices: list[Device], levels: np.ndarray, awake: np.ndarray, loudest: np.ndarray,
-    k: int,
-) -> Sleeper:  # fmt: skip
+    air: Air, devices: list[Device], levels: np.ndarray, awake: np.ndarray, loudest: np.ndarray, k: int
+) -> Sleeper:
     mine = levels[:, loudest == k].copy()
     mine[~awake] = -np.inf
     others = np.bincount(mine.argmax(axis=0), minlength=len(devices))
@@ -223,6 +241,4 @@ def _sleeper(
     said = overrides(air.design).get((devices[k].id, "2.4"))
     radio = said or Radio(id=f"rad-{devices[k].id}-24"[:40], device=devices[k].id, band="2.4")
     asleep = radio.model_copy(update={"on": False, "channel": None})
-    return Sleeper(
-        device=devices[k].id, name=devices[k].name, covers=tuple(names), changes=(put(asleep),)
-    )
+    return Sleeper(device=devices[k].id, name=devices[k].name, covers=tuple(names), changes=(put(asleep),))

@@ -14,9 +14,8 @@ _MOST_DB = 400.0
 
 
 def difference(
-    now: Air, then: Air, floor: str, band: Band, rank: int, direction: Direction,
-    quick: bool = False,
-) -> Relief:  # fmt: skip
+    now: Air, then: Air, floor: str, band: Band, rank: int, direction: Direction, quick: bool = False
+) -> Relief:
     """Return what ``now`` has over ``then`` in dB, of the ``rank``-th strongest access point.
 
     Levels below the noise count as the noise: what nobody can use neither falls nor rises. Drawn
@@ -32,7 +31,12 @@ def difference(
     makers = [contours_of(grid, heard(now, grid) - heard(then, grid)) for grid in grids]
     figures = sorted(now.rules.numbers("signal.contours_difference_db"))
     return Relief(
-        floor=floor, show="difference", unit=UNITS["difference"], band=band, rank=rank,
-        direction=direction, step_m=min((g.step_m for g in grids), default=0.0),
+        floor=floor,
+        show="difference",
+        unit=UNITS["difference"],
+        band=band,
+        rank=rank,
+        direction=direction,
+        step_m=min((g.step_m for g in grids), default=0.0),
         **tinted(makers, [(db, db) for db in figures], -_MOST_DB, _MOST_DB),
-    )  # fmt: skip
+    )

@@ -55,9 +55,8 @@ def _improve(cost, share, alone, free, chosen, turns, seed):  # type: ignore[no-
 
 
 def improved(
-    cost: Array, share: Array, alone: Array, free: NDArray[np.bool_], chosen: NDArray[np.int_],
-    turns: int,
-) -> NDArray[np.int_]:  # fmt: skip
+    cost: Array, share: Array, alone: Array, free: NDArray[np.bool_], chosen: NDArray[np.int_], turns: int
+) -> NDArray[np.int_]:
     """Return a plan that is no worse than ``chosen``; the same each time.
 
     Args:

@@ -24,12 +24,7 @@ from ..storeys import Slab
 from .antennas import attenuation_db
 from .levels import Air, Direction
 from .overlaps import Panel
-from .propagation import (
-    MAX_ANGLE_FACTOR,
-    chance_of,
-    distance_loss_db,
-    floors_loss_db,
-)
+from .propagation import MAX_ANGLE_FACTOR, chance_of, distance_loss_db, floors_loss_db
 from .rates import user_mbps
 from .rooms import Target, target_figures, target_in
 from .terrain import source_of
@@ -135,9 +130,13 @@ class SpotView(BaseModel):
 MOST_RAYS = 8
 SHORT_M = 1e-3
 _SWAPS: dict[str, tuple[str, ...]] = {
-    "wall": ("wall", "gap"), "door": ("door", "gap"), "window": ("window", "gap"),
-    "gap": ("gap", "door", "window"), "slab": ("slab",), "roof": ("roof",),
-}  # fmt: skip
+    "wall": ("wall", "gap"),
+    "door": ("door", "gap"),
+    "window": ("window", "gap"),
+    "gap": ("gap", "door", "window"),
+    "slab": ("slab",),
+    "roof": ("roof",),
+}
 _named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(64)
 
 
@@ -163,19 +162,28 @@ def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
     first, second = _chances(target, levels, rules["signal.deviation_db"])
     figures = target_figures(rules, use) if target is not None else ()
     return SpotView(
-        floor=floor, at=at, z_m=round(_spot_z_m(air, floor), 2),
-        room=room.name if room is not None else None, space=room.id if room is not None else None,
-        use=use, band=band, client=client.label, client_power_dbm=client.power_dbm[band],
+        floor=floor,
+        at=at,
+        z_m=round(_spot_z_m(air, floor), 2),
+        room=room.name if room is not None else None,
+        space=room.id if room is not None else None,
+        use=use,
+        band=band,
+        client=client.label,
+        client_power_dbm=client.power_dbm[band],
         client_gain_dbi=client.gain_dbi,
         wants_dbm=target.first_dbm if target is not None else None,
         wants_second_dbm=target.second_dbm if target is not None else None,
         margin_db=design.site.margin_db,
-        noise_dbm=round(air.noise_dbm(band), 1), exponent=air.terrain.exponent,
+        noise_dbm=round(air.noise_dbm(band), 1),
+        exponent=air.terrain.exponent,
         user_mbps=round(user_mbps(rules, levels[0], air.width_mhz(band)), 1) if levels else 0.0,
         width_mhz=air.width_mhz(band),
-        chance=first, chance_second=second, rays=tuple(rays),
+        chance=first,
+        chance_second=second,
+        rays=tuple(rays),
         used=rules.used(*figures, "signal.client_height_m", "signal.deviation_db"),
-    )  # fmt: skip
+    )
 
 
 def _chances(
@@ -186,10 +194,13 @@ def _chances(
         return None, None
     wants = (target.first_dbm, target.second_dbm)
     found = [
-        None if want is None else 0.0 if len(levels) <= k
+        None
+        if want is None
+        else 0.0
+        if len(levels) <= k
         else round(chance_of(levels[k] - want, deviation_db), 3)
         for k, want in enumerate(wants)
-    ]  # fmt: skip
+    ]
     return found[0], found[1]
 
 
@@ -211,10 +222,12 @@ def _section(air: Air, source: Point, at: Point) -> Iterator[StoreySection]:
         spans = [sorted(way.project(SpotAt(c)) / way.length for c in _ends(p)) for p in parts]
         if spans:
             yield StoreySection(
-                floor=key, name=floor.name, low_m=round(storeys.elevation_m[key], 2),
+                floor=key,
+                name=floor.name,
+                low_m=round(storeys.elevation_m[key], 2),
                 high_m=round(storeys.top_m[key], 2),
                 spans=tuple(sorted((round(a, 4), round(b, 4)) for a, b in spans)),
-            )  # fmt: skip
+            )
 
 
 def _ends(part: Any) -> tuple[Point, Point]:
@@ -230,9 +243,7 @@ def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: Cl
     offset = np.array([[at[0] - device.at[0], at[1] - device.at[1], z_m - sz]])
     distance = float(np.linalg.norm(offset))
     free = float(distance_loss_db(distance, FREQUENCY_MHZ[band], terrain.exponent))
-    aside = float(
-        attenuation_db(model.pattern, offset, device.mount, device.azimuth_deg, device.tilt_deg)[0]
-    )
+    aside = float(attenuation_db(model.pattern, offset, device.mount, device.azimuth_deg, device.tilt_deg)[0])
     found = [
         *_walls(air.design, air.catalogue, (sx, sy, sz), (*at, z_m), band),
         *_slabs(air, (sx, sy, sz), (*at, z_m), band),
@@ -243,17 +254,26 @@ def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: Cl
     down, up = (air.lossless_dbm(device, band, way, client) - loss for way in ways)
     weaker = min(down, up)
     return Ray(
-        device=device.id, name=device.name, model=air.catalogue.model_of(device).label,
-        floor=device.floor, source=(sx, sy), source_z_m=round(sz, 2), distance_m=round(distance, 2),
-        free_db=round(free, 2), antenna_db=round(aside, 2),
+        device=device.id,
+        name=device.name,
+        model=air.catalogue.model_of(device).label,
+        floor=device.floor,
+        source=(sx, sy),
+        source_z_m=round(sz, 2),
+        distance_m=round(distance, 2),
+        free_db=round(free, 2),
+        antenna_db=round(aside, 2),
         crossings=tuple(
-            _with_options(air.catalogue, c, band, weaker, found)
-            for c in sorted(found, key=lambda c: c.share)
+            _with_options(air.catalogue, c, band, weaker, found) for c in sorted(found, key=lambda c: c.share)
         ),
-        loss_db=round(loss, 2), power_dbm=radio.power_dbm, gain_dbi=radio.gain_dbi,
-        downlink_dbm=round(down, 2), uplink_dbm=round(up, 2), power_reason=radio.reason,
+        loss_db=round(loss, 2),
+        power_dbm=radio.power_dbm,
+        gain_dbi=radio.gain_dbi,
+        downlink_dbm=round(down, 2),
+        uplink_dbm=round(up, 2),
+        power_reason=radio.reason,
         storeys=tuple(_section(air, (sx, sy), at)),
-    )  # fmt: skip
+    )
 
 
 def named_panels(design: Design, catalogue: Catalogue) -> tuple[Array, list[Panel]]:
@@ -263,9 +283,12 @@ def named_panels(design: Design, catalogue: Catalogue) -> tuple[Array, list[Pane
 
 
 def _walls(
-    design: Design, catalogue: Catalogue, source: tuple[float, float, float],
-    spot: tuple[float, float, float], band: Band,
-) -> Iterator[Crossing]:  # fmt: skip
+    design: Design,
+    catalogue: Catalogue,
+    source: tuple[float, float, float],
+    spot: tuple[float, float, float],
+    band: Band,
+) -> Iterator[Crossing]:
     """Yield the panels that a ray crosses, with the stretch of it at the panel's height."""
     panels, pieces = named_panels(design, catalogue)
     column = 9 + BANDS.index(band)
@@ -285,13 +308,18 @@ def _walls(
         factor = min(length * wide / abs(across), MAX_ANGLE_FACTOR)
         loss = float(row[column])
         yield Crossing(
-            kind="opening" if piece.opening else "wall", element=piece.element,
+            kind="opening" if piece.opening else "wall",
+            element=piece.element,
             construction=piece.construction,
             label=catalogue.constructions[piece.construction].label,
-            at=(round(sx + along_ray * rx, 2), round(sy + along_ray * ry, 2)), z_m=round(z, 2),
-            share=round(along_ray, 4), loss_db=loss, factor=round(factor, 3),
-            takes_db=loss * factor, instead=(),
-        )  # fmt: skip
+            at=(round(sx + along_ray * rx, 2), round(sy + along_ray * ry, 2)),
+            z_m=round(z, 2),
+            share=round(along_ray, 4),
+            loss_db=loss,
+            factor=round(factor, 3),
+            takes_db=loss * factor,
+            instead=(),
+        )
 
 
 def _slabs(
@@ -313,11 +341,18 @@ def _slabs(
         construction = air.catalogue.constructions[slab.construction]
         loss = construction.loss_db[band]
         yield Crossing(
-            kind="roof" if slab.roof else "slab", element=slab.floor,
-            construction=slab.construction, label=construction.label,
-            at=(round(at[0], 2), round(at[1], 2)), z_m=round(slab.z_m, 2), share=round(share, 4),
-            loss_db=loss, factor=round(together, 3), takes_db=loss * together, instead=(),
-        )  # fmt: skip
+            kind="roof" if slab.roof else "slab",
+            element=slab.floor,
+            construction=slab.construction,
+            label=construction.label,
+            at=(round(at[0], 2), round(at[1], 2)),
+            z_m=round(slab.z_m, 2),
+            share=round(share, 4),
+            loss_db=loss,
+            factor=round(together, 3),
+            takes_db=loss * together,
+            instead=(),
+        )
 
 
 def _with_options(
@@ -327,21 +362,22 @@ def _with_options(
     kind = catalogue.constructions[crossing.construction].kind
     scale = _scale(crossing, rows)
     options: list[Construction] = [
-        c for c in catalogue.constructions.values()
+        c
+        for c in catalogue.constructions.values()
         if c.kind in _SWAPS[kind] and c.id != crossing.construction
-    ]  # fmt: skip
+    ]
     instead = []
     for option in options:
         change = (crossing.loss_db - option.loss_db[band]) * scale
         instead.append(
             Instead(
-                construction=option.id, label=option.label, level_dbm=round(level_dbm + change, 1),
+                construction=option.id,
+                label=option.label,
+                level_dbm=round(level_dbm + change, 1),
                 change_db=round(change, 1),
             )
-        )  # fmt: skip
-    return crossing.model_copy(
-        update={"takes_db": round(crossing.takes_db, 2), "instead": tuple(instead)}
-    )
+        )
+    return crossing.model_copy(update={"takes_db": round(crossing.takes_db, 2), "instead": tuple(instead)})
 
 
 def _scale(crossing: Crossing, rows: Sequence[Crossing]) -> float:

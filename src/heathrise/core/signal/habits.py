@@ -78,13 +78,20 @@ def _judge(air: Air, habit: Habit, band: Band) -> HabitVerdict:
     walked = walk(air, way.points, band)
     wrong = next((e for e in walked.events if e.bad), None)
     return HabitVerdict(
-        habit=habit.id, name=name, verdict=walked.verdict, text=walked.text, points=way.points,
-        metres=walked.metres, seconds=walked.seconds,
-        at=wrong.at if wrong else None, floor=wrong.floor if wrong else None,
+        habit=habit.id,
+        name=name,
+        verdict=walked.verdict,
+        text=walked.text,
+        points=way.points,
+        metres=walked.metres,
+        seconds=walked.seconds,
+        at=wrong.at if wrong else None,
+        floor=wrong.floor if wrong else None,
         late=wrong is not None and all(e.kind == "hand_over" for e in walked.events if e.bad),
-        undrawn=tuple(f"{a} and {b}" for a, b in way.through), used=walked.used,
+        undrawn=tuple(f"{a} and {b}" for a, b in way.through),
+        used=walked.used,
         clings=tuple((e.floor, e.at) for e in walked.events if e.kind == "clings"),
-    )  # fmt: skip
+    )
 
 
 def habit_findings(air: Air, habits: list[HabitVerdict]) -> Iterator[Finding]:
@@ -102,17 +109,17 @@ def habit_findings(air: Air, habits: list[HabitVerdict]) -> Iterator[Finding]:
             text += "."
         gap, bears = "signal.gap_ms.fast", "signal.call_gap_ms"
         yield Finding(
-            id=f"signal-walk-{row.habit}", stage="signal",
-            severity="not_met" if row.verdict == "breaks" else "near", text=text,
-            places=(
-                Place(kind="space", id=start.id, floor=row.floor or start.floor, at=row.at),
-            ),
+            id=f"signal-walk-{row.habit}",
+            stage="signal",
+            severity="not_met" if row.verdict == "breaks" else "near",
+            text=text,
+            places=(Place(kind="space", id=start.id, floor=row.floor or start.floor, at=row.at),),
             rule=f"a call holds all the way: nobody is lost below "
             f"{air.rules['signal.drop_dbm']:g} dBm, no gap is over {air.rules[bears]:g} ms",
             source=air.rules.source("signal.drop_dbm"),
             used=row.used or air.rules.used(gap, bears),
             cures=_faster(air.design) if row.late else (),
-        )  # fmt: skip
+        )
 
 
 def _faster(design: Design) -> tuple[Cure, ...]:

@@ -52,16 +52,12 @@ def _all(air: Air, devices: Sequence[Device]) -> Array:
 _losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000, weigh=lambda _: 400)
 
 
-def _pair_losses_db(
-    air: Air, speaker: Device, listeners: Sequence[Device]
-) -> list[tuple[float, ...]]:
+def _pair_losses_db(air: Air, speaker: Device, listeners: Sequence[Device]) -> list[tuple[float, ...]]:
     """Return the loss to each listener, both antennas' patterns in it, by band."""
     keys = [((air.terrain, air.catalogue, speaker, other), None) for other in listeners]
     kept = [_losses.peek(*key) for key in keys]
     missing = [k for k, loss in enumerate(kept) if loss is None]
-    fresh = dict(
-        zip(missing, _worked_out(air, speaker, [listeners[k] for k in missing]), strict=True)
-    )
+    fresh = dict(zip(missing, _worked_out(air, speaker, [listeners[k] for k in missing]), strict=True))
     return [
         loss if loss is not None else _losses.get(*keys[k], lambda k=k: fresh[k])  # type: ignore[misc]
         for k, loss in enumerate(kept)

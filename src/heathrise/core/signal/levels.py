@@ -67,8 +67,7 @@ class Air:
     def without(self, gone: frozenset[str]) -> Air:
         """Return the air with some access points silent; all else stays as it is."""
         radios = {
-            key: replace(radio, on=False) if key[0] in gone else radio
-            for key, radio in self.radios.items()
+            key: replace(radio, on=False) if key[0] in gone else radio for key, radio in self.radios.items()
         }
         return replace(self, radios=radios)
 
@@ -111,15 +110,11 @@ class Air:
         return chosen + both
 
 
-def grid_levels_dbm(
-    air: Air, floor: str, grid: Grid | Survey, band: Band, direction: Direction
-) -> Array:
+def grid_levels_dbm(air: Air, floor: str, grid: Grid | Survey, band: Band, direction: Direction) -> Array:
     """Return each access point's level at each point of a grid, shape (devices, n)."""
     devices = air.access_points(band)
     levels = np.empty((len(devices), grid.size), dtype=np.float32)
-    for device, level, loss in zip(
-        devices, levels, band_losses(air, floor, grid, band), strict=True
-    ):
+    for device, level, loss in zip(devices, levels, band_losses(air, floor, grid, band), strict=True):
         np.subtract(np.float32(air.lossless_dbm(device, band, direction)), loss, out=level)
     return levels
 
@@ -193,8 +188,6 @@ def readings_at(air: Air, floor: str, x_m: float, y_m: float) -> list[Reading]:
                 down = air.level_dbm(device, band, "downlink", loss[row])
                 up = air.level_dbm(device, band, "uplink", loss[row])
                 found.append(
-                    Reading(
-                        device.id, device.name, band, round(float(down), 1), round(float(up), 1)
-                    )
+                    Reading(device.id, device.name, band, round(float(down), 1), round(float(up), 1))
                 )
     return sorted(found, key=lambda r: -min(r.downlink_dbm, r.uplink_dbm))

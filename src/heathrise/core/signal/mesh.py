@@ -64,9 +64,10 @@ def over_the_air(design: Design, catalogue: Catalogue) -> set[str]:
     """Return the access points whose link is the air."""
     said = said_over_air(design)
     return {
-        d.id for d in design.of(Device).values()
+        d.id
+        for d in design.of(Device).values()
         if d.model in catalogue.airs and (d.id in said or catalogue.model_of(d).over_air)
-    }  # fmt: skip
+    }
 
 
 def connected(air: Air) -> Air:
@@ -82,11 +83,23 @@ def connected(air: Air) -> Air:
 def _orphan(air: Air, device: Device) -> MeshLink:
     band: Band = BAND if (device.id, BAND) in air.radios else "2.4"
     return MeshLink(
-        device=device.id, name=device.name, band=band, parent=None, parent_name=None,
-        path=(device.name,), hops=0, level_dbm=None, rate_mbps=0, user_mbps=0, kept_mbps=0,
-        shared_mbps=0, on_branch=0, wired_mbps=round(_at_target(air, band) * air.rules[_SHARE], 1),
-        direct_mbps=0, repeater=air.catalogue.model_of(device).over_air,
-    )  # fmt: skip
+        device=device.id,
+        name=device.name,
+        band=band,
+        parent=None,
+        parent_name=None,
+        path=(device.name,),
+        hops=0,
+        level_dbm=None,
+        rate_mbps=0,
+        user_mbps=0,
+        kept_mbps=0,
+        shared_mbps=0,
+        on_branch=0,
+        wired_mbps=round(_at_target(air, band) * air.rules[_SHARE], 1),
+        direct_mbps=0,
+        repeater=air.catalogue.model_of(device).over_air,
+    )
 
 
 def _at_target(air: Air, band: Band) -> float:
@@ -169,8 +182,11 @@ def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[M
         repeater = air.catalogue.model_of(device).over_air
         way = ways.get(k, ())
         common: dict[str, Any] = {
-            "device": device.id, "name": device.name, "band": band, "repeater": repeater
-        }  # fmt: skip
+            "device": device.id,
+            "name": device.name,
+            "band": band,
+            "repeater": repeater,
+        }
         if not way:
             yield _orphan(air, device)
             continue
@@ -180,16 +196,23 @@ def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[M
         second, second_mbps = _second(air, net, k, parent, at_target)
         on_branch = branches[way[-1]]
         yield MeshLink(
-            **common, parent=net.devices[parent].id, parent_name=net.devices[parent].name,
-            path=tuple(net.devices[j].name for j in way), hops=len(way) - 1,
+            **common,
+            parent=net.devices[parent].id,
+            parent_name=net.devices[parent].name,
+            path=tuple(net.devices[j].name for j in way),
+            hops=len(way) - 1,
             level_dbm=round(float(net.heard_dbm[k, parent]), 1),
-            rate_mbps=round(float(net.mbps[k, parent]), 1), user_mbps=round(user, 1),
-            kept_mbps=round(kept, 1), shared_mbps=round(user / on_branch, 1), on_branch=on_branch,
+            rate_mbps=round(float(net.mbps[k, parent]), 1),
+            user_mbps=round(user, 1),
+            kept_mbps=round(kept, 1),
+            shared_mbps=round(user / on_branch, 1),
+            on_branch=on_branch,
             second=net.devices[second].id if second is not None else None,
             second_name=net.devices[second].name if second is not None else None,
-            second_mbps=round(second_mbps, 1), wired_mbps=round(at_target * share, 1),
+            second_mbps=round(second_mbps, 1),
+            wired_mbps=round(at_target * share, 1),
             direct_mbps=_direct(air, net, band, k),
-        )  # fmt: skip
+        )
 
 
 def _direct(air: Air, net: _Net, band: Band, k: int) -> float:
@@ -276,11 +299,16 @@ def mesh_findings(air: Air) -> Iterator[Finding]:
         else:
             continue
         yield Finding(
-            id=f"signal-mesh-{link.device}", stage="signal", severity=severity, text=text,
+            id=f"signal-mesh-{link.device}",
+            stage="signal",
+            severity=severity,
+            text=text,
             places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
-            figure=link.user_mbps, limit=least, unit="Mb/s",
+            figure=link.user_mbps,
+            limit=least,
+            unit="Mb/s",
             rule=f"at most {MOST_HOPS} hops, {least:g} Mb/s for a user, a second parent within "
             f"{rules['signal.mesh_second_db']:g} dB",
             source=rules.source("signal.mesh_least_mbps"),
             used=rules.used("signal.mesh_least_mbps", "signal.mesh_second_db", "signal.user_share"),
-        )  # fmt: skip
+        )

@@ -123,12 +123,7 @@ def _take_better(row, weaker, k, level, best, loss):  # type: ignore[no-untyped-
 
 
 def _parts_of(
-    air: Air,
-    served: _Served,
-    space: Space,
-    target: Target,
-    best: NDArray[np.intp],
-    loss: NDArray[np.float32],
+    air: Air, served: _Served, space: Space, target: Target, best: NDArray[np.intp], loss: NDArray[np.float32]
 ) -> list[_Part]:
     kept_share = air.rules["signal.quiet_share"]
     judged = target.band == BANDS[0]

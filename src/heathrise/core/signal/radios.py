@@ -59,9 +59,12 @@ def fences(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fence]:
         powers = [r.power_dbm for (_, b), r in air.radios.items() if b == band and r.on]
         if powers:
             yield Fence(
-                band=band, channels=air.channels.primaries(band, plan.width_mhz),
-                width_mhz=plan.width_mhz, least_dbm=min(powers), most_dbm=max(powers),
-            )  # fmt: skip
+                band=band,
+                channels=air.channels.primaries(band, plan.width_mhz),
+                width_mhz=plan.width_mhz,
+                least_dbm=min(powers),
+                most_dbm=max(powers),
+            )
 
 
 def proof_of(plans: Mapping[Band, ChannelPlan]) -> str:
@@ -114,9 +117,7 @@ def _width_mhz(air: Air, band: Band, width_mhz: int, channel: int) -> int:
     return 20 * len(air.channels.block(band, width_mhz, channel))
 
 
-def _channel_reason(
-    by_hand: bool, on: bool, contenders: tuple[str, ...], neighbour_dbm: float | None
-) -> str:
+def _channel_reason(by_hand: bool, on: bool, contenders: tuple[str, ...], neighbour_dbm: float | None) -> str:
     if not on:
         return "radio off"
     start = "set by hand" if by_hand else "by plan"

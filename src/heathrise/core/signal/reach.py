@@ -37,9 +37,7 @@ class Asked:
     y: NDArray[np.float64]
 
 
-def asked_rooms(
-    air: Air, margin_db: float, apart_m: float = STEP_M, second: bool = True
-) -> list[Asked]:
+def asked_rooms(air: Air, margin_db: float, apart_m: float = STEP_M, second: bool = True) -> list[Asked]:
     """Return the rooms that ask for signal, with their points so far apart."""
     found = []
     for space in air.design.of(Space).values():
@@ -52,11 +50,13 @@ def asked_rooms(
         wants_second = second and target.second_dbm is not None
         found.append(
             Asked(
-                space, target.band, first + margin_db,
+                space,
+                target.band,
+                first + margin_db,
                 (target.second_dbm or 0.0) + margin_db if wants_second else None,
                 *room_points(Polygon(space.outline), apart_m),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -74,11 +74,9 @@ def reach_dbm(air: Air, devices: Sequence[Device], asked: Sequence[Asked]) -> Ar
     for k, room in enumerate(asked):
         floors.setdefault(room.space.floor, []).append(k)
     points = {
-        floor: (
-            np.concatenate([asked[k].x for k in rooms]), np.concatenate([asked[k].y for k in rooms])
-        )
+        floor: (np.concatenate([asked[k].x for k in rooms]), np.concatenate([asked[k].y for k in rooms]))
         for floor, rooms in floors.items()
-    }  # fmt: skip
+    }
 
     def fill(row: int) -> None:
         device = devices[row]

@@ -33,9 +33,14 @@ _SHORTEST_LINE_M = 2.0
 # What a relief is of: a level, what follows from it, how many are heard, who serves where.
 Show = Literal["level", "snr", "rate", "chance", "heard", "serves", "difference"]
 UNITS: dict[Show, str] = {
-    "level": "dBm", "snr": "dB", "rate": "Mb/s", "chance": "%", "heard": "heard", "serves": "",
+    "level": "dBm",
+    "snr": "dB",
+    "rate": "Mb/s",
+    "chance": "%",
+    "heard": "heard",
+    "serves": "",
     "difference": "dB",
-}  # fmt: skip
+}
 MOST_HEARD = 5
 
 
@@ -93,9 +98,14 @@ class Relief(BaseModel):
 
 
 def relief(
-    air: Air, floor: str, band: Band, rank: int, direction: Direction, quick: bool = False,
+    air: Air,
+    floor: str,
+    band: Band,
+    rank: int,
+    direction: Direction,
+    quick: bool = False,
     show: Show = "level",
-) -> Relief:  # fmt: skip
+) -> Relief:
     """Return the relief of the ``rank``-th strongest access point over a floor.
 
     Signal over noise, rate and chance rise with the level: their relief is the level's, cut at the
@@ -108,15 +118,20 @@ def relief(
     drawn = {"heard": _heard, "serves": _serves}.get(show, _ranked)
     rows = drawn(air, floor, band, rank, direction, grids, show)
     return Relief(
-        floor=floor, show=show, unit=UNITS[show], band=band, rank=rank, direction=direction,
-        step_m=min((grid.step_m for grid in grids), default=0.0), **rows,
-    )  # fmt: skip
+        floor=floor,
+        show=show,
+        unit=UNITS[show],
+        band=band,
+        rank=rank,
+        direction=direction,
+        step_m=min((grid.step_m for grid in grids), default=0.0),
+        **rows,
+    )
 
 
 def _ranked(
-    air: Air, floor: str, band: Band, rank: int, direction: Direction, grids: Sequence[Grid],
-    show: Show,
-) -> dict[str, Any]:  # fmt: skip
+    air: Air, floor: str, band: Band, rank: int, direction: Direction, grids: Sequence[Grid], show: Show
+) -> dict[str, Any]:
     cuts = _cuts(air, band, rank, show)
     makers = [
         contours_of(grid, ranked_dbm(grid_levels_dbm(air, floor, grid, band, direction), rank))
@@ -126,11 +141,12 @@ def _ranked(
     if makers:
         drawn["shortfalls"] = tuple(
             Shortfall(
-                use=use, target_dbm=limit,
+                use=use,
+                target_dbm=limit,
                 path="".join(areas_path(m.filled(_LOWEST_DBM, limit)) for m in makers),
             )
             for use, limit in _limits(air, band, rank, show)
-        )  # fmt: skip
+        )
     return drawn
 
 
@@ -155,8 +171,7 @@ def tinted(
             for low, high in edges
         ),
         "contours": tuple(
-            contour_lines(figure, [line for m in makers for line in m.lines(at)])
-            for figure, at in cuts
+            contour_lines(figure, [line for m in makers for line in m.lines(at)]) for figure, at in cuts
         ),
     }
 
@@ -193,9 +208,8 @@ def nothing_drawn(figures: tuple[float, ...]) -> dict[str, Any]:
 
 
 def _heard(
-    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid],
-    _show: Show,
-) -> dict[str, Any]:  # fmt: skip
+    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid], _show: Show
+) -> dict[str, Any]:
     """Return where at least so many are heard; each lies over the one of fewer."""
     limit = air.rules["signal.contend_dbm"]
     figures = tuple(float(k) for k in range(1, MOST_HEARD + 1))
@@ -211,15 +225,16 @@ def _heard(
             tints[k] += areas_path(maker.filled(limit, _HIGHEST_DBM))
             lines[k - 1] += maker.lines(limit)
     return {
-        "figures": figures, "tints": tuple(tints), "shortfalls": (),
+        "figures": figures,
+        "tints": tuple(tints),
+        "shortfalls": (),
         "contours": tuple(map(contour_lines, figures, lines)),
-    }  # fmt: skip
+    }
 
 
 def _serves(
-    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid],
-    _show: Show,
-) -> dict[str, Any]:  # fmt: skip
+    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid], _show: Show
+) -> dict[str, Any]:
     """Return where each access point is louder than all others."""
     devices = air.access_points(band)
     areas: dict[str, str] = {}

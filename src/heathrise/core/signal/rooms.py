@@ -83,22 +83,14 @@ class RoomVerdict(BaseModel):
     band: Band | None = None
     client: str | None = Field(None, description="the weakest client that it is judged by")
     client_dbm: float | None = Field(None, description="conducted power of that client, dBm")
-    target_first_dbm: float | None = Field(
-        None, description="wanted of the strongest access point, dBm"
-    )
+    target_first_dbm: float | None = Field(None, description="wanted of the strongest access point, dBm")
     target_second_dbm: float | None = Field(None, description="wanted of the second strongest, dBm")
     target_snr_db: float | None = Field(None, description="wanted over the noise, dB")
     margin_db: float | None = Field(None, description="signal kept in hand by the site, dB")
     binds: Binds | None = None
-    chance: float | None = Field(
-        None, description="chance that the target is met at the worst spot, 0 to 1"
-    )
-    share: float | None = Field(
-        None, description="share of the floor that meets every target, 0 to 1"
-    )
-    share_margin: float | None = Field(
-        None, description="share that meets them with the margin in hand"
-    )
+    chance: float | None = Field(None, description="chance that the target is met at the worst spot, 0 to 1")
+    share: float | None = Field(None, description="share of the floor that meets every target, 0 to 1")
+    share_margin: float | None = Field(None, description="share that meets them with the margin in hand")
     share_first: float | None = Field(
         None, description="share where the first access point suffices in the weaker direction"
     )
@@ -106,12 +98,8 @@ class RoomVerdict(BaseModel):
     share_downlink: float | None = Field(
         None, description="share where the first suffices in the downlink alone"
     )
-    worst_first_dbm: float | None = Field(
-        None, description="first access point at the worst spot, dBm"
-    )
-    worst_second_dbm: float | None = Field(
-        None, description="second access point at the worst spot, dBm"
-    )
+    worst_first_dbm: float | None = Field(None, description="first access point at the worst spot, dBm")
+    worst_second_dbm: float | None = Field(None, description="second access point at the worst spot, dBm")
     worst_snr_db: float | None = Field(None, description="signal over noise at the worst spot, dB")
     worst_at: Spot | None = None
 
@@ -154,9 +142,13 @@ _verdicts: IdentityMemo[RoomVerdict] = IdentityMemo(4096, weigh=lambda _: 8_000)
 
 def _not_needed(space: Space) -> RoomVerdict:
     return RoomVerdict(
-        space=space.id, name=space.name, floor=space.floor, use=space.use,
-        area_m2=_area_m2(space), verdict="not_needed",
-    )  # fmt: skip
+        space=space.id,
+        name=space.name,
+        floor=space.floor,
+        use=space.use,
+        area_m2=_area_m2(space),
+        verdict="not_needed",
+    )
 
 
 def _area_m2(space: Space) -> float:
@@ -173,15 +165,11 @@ class _Heard:
     uplink: Array
 
     def at(self, points: NDArray[np.intp]) -> _Heard:
-        return _Heard(
-            self.first[points], self.second[points], self.downlink[points], self.uplink[points]
-        )
+        return _Heard(self.first[points], self.second[points], self.downlink[points], self.uplink[points])
 
     @property
     def key(self) -> bytes:
-        return b"".join(
-            row.tobytes() for row in (self.first, self.second, self.downlink, self.uplink)
-        )
+        return b"".join(row.tobytes() for row in (self.first, self.second, self.downlink, self.uplink))
 
 
 def _hear(air: Air, floor: str, survey: Survey, band: Band, client: ClientModel) -> _Heard:
@@ -227,9 +215,7 @@ class _Shares:
     enough: float
 
     @classmethod
-    def of(
-        cls, heard: _Heard, target: Target, noise_dbm: float, margin_db: float, enough: float
-    ) -> _Shares:
+    def of(cls, heard: _Heard, target: Target, noise_dbm: float, margin_db: float, enough: float) -> _Shares:
         wanted = target.first_dbm + margin_db
         first = heard.first >= wanted
         second = np.ones_like(first)
@@ -312,15 +298,10 @@ def _judge(
     )
 
 
-def _worst(
-    heard: _Heard, target: Target, noise_dbm: float, binds: Binds | None
-) -> tuple[int, float]:
+def _worst(heard: _Heard, target: Target, noise_dbm: float, binds: Binds | None) -> tuple[int, float]:
     """Return the point whose figure is quoted, and what it has over its target in dB."""
     first = heard.first - target.first_dbm
-    if target.snr_db:
-        width = heard.first - noise_dbm - target.snr_db
-    else:
-        width = np.full_like(first, np.inf)
+    width = heard.first - noise_dbm - target.snr_db if target.snr_db else np.full_like(first, np.inf)
     second = np.full_like(first, np.inf)
     if target.second_dbm is not None:
         second = heard.second - target.second_dbm

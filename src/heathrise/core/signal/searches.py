@@ -19,9 +19,7 @@ class Searches:
     def __init__(self) -> None:
         self._lock = Lock()
         self._found: OrderedDict[Task, Future[Solution]] = OrderedDict()
-        self._pool = ThreadPoolExecutor(
-            _AT_ONCE, thread_name_prefix="channels", initializer=give_way
-        )
+        self._pool = ThreadPoolExecutor(_AT_ONCE, thread_name_prefix="channels", initializer=give_way)
 
     def begin(self, task: Task) -> Future[Solution]:
         """Return the search of a task, begun now unless it is known or under way."""

@@ -136,9 +136,8 @@ def slabs_crossed(
     count = np.zeros(len(x), dtype=np.int64)
     sums = np.zeros((3, len(x)))
     _cross(
-        x, y, float(target_z_m), source, layers.z_m, layers.loss_db, layers.edges, layers.first,
-        count, sums,
-    )  # fmt: skip
+        x, y, float(target_z_m), source, layers.z_m, layers.loss_db, layers.edges, layers.first, count, sums
+    )
     k = np.arange(between + 1, dtype=np.float64)
     return sums, count, floors_loss_db(1.0, k) / np.maximum(k, 1)
 
@@ -154,9 +153,8 @@ def _add(loss, sums, count, share):  # type: ignore[no-untyped-def] # pragma: no
 
 
 def add_slabs_db(
-    loss: Array, x: Array, y: Array, target_z_m: float, source: tuple[float, float, float],
-    layers: Layers,
-) -> None:  # fmt: skip
+    loss: Array, x: Array, y: Array, target_z_m: float, source: tuple[float, float, float], layers: Layers
+) -> None:
     """Add to ``loss``, shape (3, n), what slabs and roofs take from the rays of one source.
 
     Args:

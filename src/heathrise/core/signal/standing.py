@@ -51,11 +51,7 @@ def _near(panels: Array, x: float, y: float, z_m: float) -> list[int]:
 
 
 def _side(
-    device: Device,
-    normal: tuple[float, float],
-    at: tuple[float, float],
-    off_m: float,
-    storeys: Storeys,
+    device: Device, normal: tuple[float, float], at: tuple[float, float], off_m: float, storeys: Storeys
 ) -> int:
     """Return 1 or -1 for the side of a wall a device stands on, 0 where it is clear of it."""
     if device.mount == "wall":

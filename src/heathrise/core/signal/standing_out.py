@@ -54,9 +54,13 @@ class Through:
         kept = rays[self.ray]
         number = np.cumsum(rays) - 1
         return Through(
-            self.pieces, number[self.ray[kept]], self.panel[kept], self.factor[kept],
-            self.x[kept], self.y[kept],
-        )  # fmt: skip
+            self.pieces,
+            number[self.ray[kept]],
+            self.panel[kept],
+            self.factor[kept],
+            self.x[kept],
+            self.y[kept],
+        )
 
 
 def walls_that_stand_out(air: Air, through: Through, left: Array, sigma: float) -> list[StandsOut]:
@@ -82,10 +86,12 @@ def walls_that_stand_out(air: Air, through: Through, left: Array, sigma: float) 
             ask = ": foil, a tank, a cupboard?" if more_db > 0 else ": a door, a gap?"
             at = round(float(through.x[rows[0]]), 2), round(float(through.y[rows[0]]), 2)
             out = StandsOut(
-                kind="wall", element=str(element),
-                floor=_storey_of(air, str(element)), at=at,
+                kind="wall",
+                element=str(element),
+                floor=_storey_of(air, str(element)),
+                at=at,
                 text=f"{label} here is {abs(more_db):.0f} dB {heavier} than drawn{ask}",
-            )  # fmt: skip
+            )
             found.append((abs(more_db) / error, out))
     found.sort(key=lambda row: -row[0])
     return [out for _, out in found[:3]]
@@ -116,27 +122,21 @@ def points_that_stand_out(air: Air, readings: Sequence[Reading], left: Array) ->
         far_m = math.dist(best[1], device.at)
         if best[0] < _BETTER * squares and far_m >= air.rules["signal.fit_moved_m"]:
             text = f"{device.name} seems to hang {far_m:.0f} m from where it is drawn"
-            found.append(
-                StandsOut(kind="device", element=key, floor=device.floor, at=best[1], text=text)
-            )
+            found.append(StandsOut(kind="device", element=key, floor=device.floor, at=best[1], text=text))
     return found
 
 
 def _around(device: Device) -> list[Point]:
     return [
-        (
-            round(device.at[0] + far * math.sin(turn), 2),
-            round(device.at[1] + far * math.cos(turn), 2),
-        )
+        (round(device.at[0] + far * math.sin(turn), 2), round(device.at[1] + far * math.cos(turn), 2))
         for far in _AROUND_M
         for turn in (2 * math.pi * k / 8 for k in range(8))
     ]
 
 
 def _squares(
-    air: Air, device: Device, at: Point, readings: Sequence[Reading], rows: Sequence[int],
-    left: Array,
-) -> float:  # fmt: skip
+    air: Air, device: Device, at: Point, readings: Sequence[Reading], rows: Sequence[int], left: Array
+) -> float:
     """Return what would be left, squared, if an access point hung elsewhere."""
     model = air.catalogue.airs[device.model]
     moved = device.model_copy(update={"at": at})

@@ -104,9 +104,7 @@ def _make(design: Design, catalogue: Catalogue) -> Terrain:
     height_m = catalogue.rules["signal.client_height_m"]
     exponent = catalogue.rules["signal.exponent"]
     like = _likeness(panels, storeys, layers)
-    made = Terrain(
-        panels, storeys, layers, survey_of(design), _bounds(design), height_m, exponent, like
-    )
+    made = Terrain(panels, storeys, layers, survey_of(design), _bounds(design), height_m, exponent, like)
     if like is None:
         _roots.append(made)
     return made
@@ -288,9 +286,16 @@ def losses_to_db(
     loss = wall_losses_db(*ends, z_m, source, terrain.panels)
     add_slabs_db(loss, *ends, z_m, source, terrain.layers)
     apart = open_loss_db(
-        model.pattern, x, y, z_m - source[2], device.at, device.mount, device.azimuth_deg,
-        device.tilt_deg, terrain.exponent,
-    )  # fmt: skip
+        model.pattern,
+        x,
+        y,
+        z_m - source[2],
+        device.at,
+        device.mount,
+        device.azimuth_deg,
+        device.tilt_deg,
+        terrain.exponent,
+    )
     loss += apart[None, :] + _FREE_AT_1_M_DB
     return loss
 

@@ -49,13 +49,7 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
             if band in model.radios:
                 held = said.get((device.id, band))
                 plan[device.id, band] = _transmit(
-                    channels,
-                    device.id,
-                    model,
-                    band,
-                    client.power_dbm[band] + client.gain_dbi,
-                    held,
-                    above_db,
+                    channels, device.id, model, band, client.power_dbm[band] + client.gain_dbi, held, above_db
                 )
     return plan
 

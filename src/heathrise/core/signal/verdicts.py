@@ -96,8 +96,7 @@ def _room(air: Air, room: RoomVerdict) -> Finding:
         figure=level,
         limit=target,
         unit=unit,
-        rule=f"{room.use}: {what} on {room.band} GHz at {target:g} {unit}, "
-        f"{room.margin_db:g} dB in hand",
+        rule=f"{room.use}: {what} on {room.band} GHz at {target:g} {unit}, {room.margin_db:g} dB in hand",
         source=air.rules.source(figures[0]),
         used=air.rules.used(*figures, "signal.met_share"),
         searches_cures=True,
@@ -203,9 +202,7 @@ def _proof(plan: ChannelPlan) -> str:
 def _sharing(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
     """Radios of the site that share air with each other."""
     pairs = {
-        tuple(sorted((one, other))): level
-        for one, rows in plan.contenders.items()
-        for other, level in rows
+        tuple(sorted((one, other))): level for one, rows in plan.contenders.items() for other, level in rows
     }
     if not pairs:
         return
@@ -253,8 +250,7 @@ def _contention(air: Air, plan: ChannelPlan, devices: Sequence[Device]) -> dict[
         "places": tuple(Place(kind="device", id=d.id, floor=d.floor, at=d.at) for d in devices),
         "limit": contend_dbm,
         "unit": "dBm",
-        "rule": f"two radios on one channel contend when they hear each other at {contend_dbm:g} "
-        "dBm",
+        "rule": f"two radios on one channel contend when they hear each other at {contend_dbm:g} dBm",
         "source": air.rules.source("signal.contend_dbm"),
         "used": air.rules.used("signal.contend_dbm"),
         "searches_cures": not plan.proven and not plan.searching,
@@ -273,8 +269,7 @@ def _illegal(air: Air) -> Iterator[Finding]:
             id=f"signal-illegal-{radio.id}",
             stage="signal",
             severity="not_met",
-            text=f"{device.name}: {plan.refusal(radio.band, radio.channel)} "
-            "The plan chooses one instead.",
+            text=f"{device.name}: {plan.refusal(radio.band, radio.channel)} The plan chooses one instead.",
             places=(Place(kind="device", id=device.id, floor=device.floor, at=device.at),),
             rule="a channel that the band and the domain have",
             source=air.rules.source(f"bands.channels.{plan.domain}.{radio.band}"),
@@ -293,16 +288,21 @@ def _over_the_cap(air: Air) -> Iterator[Finding]:
         off = put(said.get((key, band), own).model_copy(update={"on": False}))
         path = f"bands.eirp_dbm.{air.channels.domain}.{band}"
         yield Finding(
-            id=f"signal-eirp-{key}-{band}", stage="signal", severity="not_met",
+            id=f"signal-eirp-{key}-{band}",
+            stage="signal",
+            severity="not_met",
             text=f"{device.name} on {band} GHz: its lowest step, {radio.power_dbm:g} dBm, and its "
             f"antenna's {radio.gain_dbi:g} dBi are {radio.eirp_dbm:g} dBm EIRP; "
             f"{radio.cap_dbm:g} are allowed. Choose a model with less gain.",
             places=(Place(kind="device", id=key, floor=device.floor, at=device.at),),
-            figure=radio.eirp_dbm, limit=radio.cap_dbm, unit="dBm",
+            figure=radio.eirp_dbm,
+            limit=radio.cap_dbm,
+            unit="dBm",
             rule="no radio is louder than its band and channel allow",
-            source=air.rules.source(path), used=air.rules.used(path),
+            source=air.rules.source(path),
+            used=air.rules.used(path),
             cures=(Cure(label=f"Switch off its {band} GHz radio", changes=(off,)),),
-        )  # fmt: skip
+        )
 
 
 def _as_the_clients(air: Air, plan: ChannelPlan) -> tuple[Cure, ...]:

@@ -88,9 +88,7 @@ class Walk(BaseModel):
     used: tuple[Used, ...]
 
 
-_FIGURES = (
-    "walk_mps", "roam_below_dbm", "roam_better_db", "drop_dbm", "call_gap_ms",
-)  # fmt: skip
+_FIGURES = ("walk_mps", "roam_below_dbm", "roam_better_db", "drop_dbm", "call_gap_ms")
 
 
 def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
@@ -115,10 +113,14 @@ def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
     late = [e for e in events if e.kind == "hand_over" and e.bad]
     return Walk(
         seconds=round(float(track.t_s[-1]), 1) if len(track.t_s) else 0.0,
-        metres=round(track.metres, 1), band=band, name=name.ssid if name is not None else "",
+        metres=round(track.metres, 1),
+        band=band,
+        name=name.ssid if name is not None else "",
         samples=tuple(
             Sample(
-                t_s=round(float(t), 2), floor=track.floors[k], at=track.spot(k),
+                t_s=round(float(t), 2),
+                floor=track.floors[k],
+                at=track.spot(k),
                 serving=devices[serving[k]].id if serving[k] >= 0 else None,
                 band=heard.bands[serving[k]] if serving[k] >= 0 else band,
                 dbm=round(float(weaker[serving[k], k]), 1) if serving[k] >= 0 else SILENT_DBM,
@@ -127,16 +129,19 @@ def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
         ),
         lines=tuple(
             Line(
-                device=devices[k].id, band=heard.bands[k], name=heard.name(k),
+                device=devices[k].id,
+                band=heard.bands[k],
+                name=heard.name(k),
                 floor=devices[k].floor,
                 dbm=tuple(round(float(v), 1) for v in weaker[k]),
             )
             for k in _shown(weaker[: heard.preferred], serving)
         ),
-        events=tuple(events), verdict="breaks" if lost or late else "holds",
+        events=tuple(events),
+        verdict="breaks" if lost or late else "holds",
         text=_said(len([e for e in events if e.kind == "hand_over"]), lost, late, how, fallen_s),
         used=rules.used(*(f"signal.{f}" for f in _FIGURES), f"signal.gap_ms.{how}"),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, eq=False)
@@ -170,9 +175,7 @@ class _Heard:
 class _Track:
     """A path cut into steps of half a second."""
 
-    def __init__(
-        self, t_s: Array, x: Array, y: Array, z_m: Array, floors: list[str], metres: float
-    ) -> None:
+    def __init__(self, t_s: Array, x: Array, y: Array, z_m: Array, floors: list[str], metres: float) -> None:
         self.t_s, self.x, self.y, self.z_m = t_s, x, y, z_m
         self.floors, self.metres = floors, metres
 
@@ -212,9 +215,7 @@ _kept: IdentityMemo[Array] = IdentityMemo(500)
 def _losses(air: Air, track: _Track, device: Device) -> Array:
     """Return the loss from an access point to each step of a track, by band, dB."""
     model = air.catalogue.airs[device.model]
-    return _kept.get(
-        (air.terrain, device, model), track.key, lambda: _traced(air, track, device, model)
-    )
+    return _kept.get((air.terrain, device, model), track.key, lambda: _traced(air, track, device, model))
 
 
 def _traced(air: Air, track: _Track, device: Device, model: AirModel) -> Array:
@@ -231,9 +232,7 @@ def _traced(air: Air, track: _Track, device: Device, model: AirModel) -> Array:
 def _serving(rules: Rules, heard: _Heard) -> list[int]:
     """Return by step the radio that serves, -1 where a call is lost."""
     down, weaker, preferred = heard.down, heard.weaker, heard.preferred
-    below, better, drop = (
-        rules[f"signal.{f}"] for f in ("roam_below_dbm", "roam_better_db", "drop_dbm")
-    )
+    below, better, drop = (rules[f"signal.{f}"] for f in ("roam_below_dbm", "roam_better_db", "drop_dbm"))
     groups = [g for g in (range(preferred), range(preferred, len(down))) if len(g)]
 
     def fitting(loudest: Sequence[int], k: int) -> int:
@@ -272,25 +271,35 @@ def _gap(rules: Rules, name: WirelessName | None) -> tuple[float, str]:
     return rules[f"signal.gap_ms.{how}"], how
 
 
-def _events(
-    air: Air, track: _Track, heard: _Heard, serving: list[int], gap_ms: float
-) -> list[Event]:
+def _events(air: Air, track: _Track, heard: _Heard, serving: list[int], gap_ms: float) -> list[Event]:
     devices, down, weaker, rules = heard.devices, heard.down, heard.weaker, air.rules
     bears, drop = rules["signal.call_gap_ms"], rules["signal.drop_dbm"]
     found: list[Event] = []
 
     def event(
-        kind: Literal["hand_over", "lost", "back", "clings"], k: int, until: int, frm: int, to: int,
-        gap: float, bad: bool, text: str,
-    ) -> None:  # fmt: skip
+        kind: Literal["hand_over", "lost", "back", "clings"],
+        k: int,
+        until: int,
+        frm: int,
+        to: int,
+        gap: float,
+        bad: bool,
+        text: str,
+    ) -> None:
         found.append(
             Event(
-                kind=kind, t_s=float(track.t_s[k]), until_s=float(track.t_s[until]),
-                floor=track.floors[k], at=track.spot(k),
+                kind=kind,
+                t_s=float(track.t_s[k]),
+                until_s=float(track.t_s[until]),
+                floor=track.floors[k],
+                at=track.spot(k),
                 device=devices[frm].id if frm >= 0 else None,
-                to=devices[to].id if to >= 0 else None, gap_ms=gap, bad=bad, text=text,
+                to=devices[to].id if to >= 0 else None,
+                gap_ms=gap,
+                bad=bad,
+                text=text,
             )
-        )  # fmt: skip
+        )
 
     last = len(serving) - 1
     for k in range(1, len(serving)):
@@ -326,9 +335,7 @@ def _events(
 _CLINGS_S = 3.0
 
 
-def _clings(
-    air: Air, track: _Track, heard: _Heard, serving: list[int]
-) -> list[tuple[int, int, int, int]]:
+def _clings(air: Air, track: _Track, heard: _Heard, serving: list[int]) -> list[tuple[int, int, int, int]]:
     """Return the stretches on which a client stays with another storey's access point while one
     of its own is louder by what it would change for."""
     devices, better = heard.devices, air.rules["signal.roam_better_db"]
@@ -361,8 +368,11 @@ def _shown(weaker: Array, serving: list[int]) -> list[int]:
 
 
 def _said(hand_overs: int, lost: list[Event], late: list[Event], how: str, fallen_s: float) -> str:
-    words = {"fast": "with fast transition", "shared_key": "without fast transition",
-             "person": "with a person's own password"}[how]  # fmt: skip
+    words = {
+        "fast": "with fast transition",
+        "shared_key": "without fast transition",
+        "person": "with a person's own password",
+    }[how]
     many = f"{hand_overs} hand-over{'s' if hand_overs != 1 else ''} {words}"
     if lost:
         seconds = sum(e.until_s - e.t_s for e in lost)

@@ -61,16 +61,28 @@ def _pieces_of(design: Design, catalogue: Catalogue) -> Iterator[Panel]:
         low_m, high_m = storeys.elevation_m[wall.floor], storeys.top_m[wall.floor]
 
         def panel(
-            start_m: float, end_m: float, construction: str, low: float, high: float,
-            opening: str = "", wall: Wall = wall, number: int = number,
-        ) -> Panel:  # fmt: skip
+            start_m: float,
+            end_m: float,
+            construction: str,
+            low: float,
+            high: float,
+            opening: str = "",
+            wall: Wall = wall,
+            number: int = number,
+        ) -> Panel:
             loss = catalogue.constructions[construction].loss_db
             return Panel(
-                a=_along(wall, start_m), b=_along(wall, end_m), low_m=low, high_m=high,
+                a=_along(wall, start_m),
+                b=_along(wall, end_m),
+                low_m=low,
+                high_m=high,
                 loss=(loss[BANDS[0]], loss[BANDS[1]], loss[BANDS[2]]),
-                origin=number, floor=wall.floor, opening=bool(opening), construction=construction,
+                origin=number,
+                floor=wall.floor,
+                opening=bool(opening),
+                construction=construction,
                 element=opening or wall.id,
-            )  # fmt: skip
+            )
 
         for start, end, construction, opened in _pieces(wall, openings.get(wall.id, ())):
             yield panel(start, end, construction, low_m, high_m, opened)
@@ -94,9 +106,7 @@ def _tall_rooms(storeys: Storeys) -> dict[str, list[tuple[Any, float]]]:
         for space, polygon in rows:
             top_m = storeys.elevation_m[floor] + storeys.ceiling_m(space, floor) + SLAB_M
             if not space.outdoor and top_m > storeys.top_m[floor] + _SAME_M:
-                found.setdefault(floor, []).append(
-                    (polygon, _built_up_m(storeys, space, polygon, top_m))
-                )
+                found.setdefault(floor, []).append((polygon, _built_up_m(storeys, space, polygon, top_m)))
     return found
 
 

@@ -18,9 +18,7 @@ _NO_FIT_DB = 25.0
 _ENOUGH = 100  # of a radio's measurements tell whose it is
 
 
-def proposed_names(
-    air: Air, heard: Mapping[str, Sequence[Reading]]
-) -> dict[str, tuple[str, float]]:
+def proposed_names(air: Air, heard: Mapping[str, Sequence[Reading]]) -> dict[str, tuple[str, float]]:
     """Return by an unknown address the access point whose levels fit best, and by how many dB.
 
     Args:

@@ -22,9 +22,13 @@ _SCALE = 100  # a second parent is worth this share of a cent for each that has 
 
 
 def wired_ones(
-    rates_mbps: NDArray[np.float64], cable_cents: Sequence[int], air_cents: Sequence[int],
-    least_mbps: float, decided: Collection[int] = (), loose: Collection[int] = (),
-) -> set[int]:  # fmt: skip
+    rates_mbps: NDArray[np.float64],
+    cable_cents: Sequence[int],
+    air_cents: Sequence[int],
+    least_mbps: float,
+    decided: Collection[int] = (),
+    loose: Collection[int] = (),
+) -> set[int]:
     """Return which access points are wired so that all others get enough over the air, for least.
 
     Of choices that cost alike the one is taken that leaves the fewest without a second parent.
@@ -81,17 +85,19 @@ def links_to(
     by_air = over_the_air(cabled, catalogue)
     loose = {k for k in stays if devices[k].id in by_air}
     wired = wired_ones(
-        rates, [cable[d.id] for d in devices], [air[d.id] for d in devices],
-        catalogue.rules["signal.mesh_least_mbps"], stays - loose, loose,
-    )  # fmt: skip
+        rates,
+        [cable[d.id] for d in devices],
+        [air[d.id] for d in devices],
+        catalogue.rules["signal.mesh_least_mbps"],
+        stays - loose,
+        loose,
+    )
     on_5 = {d.id for d in devices}
     with_cable = {devices[k].id for k in wired} | (set(mine) - on_5)
     return list(_linked(drawn, points, with_cable))
 
 
-def _linked(
-    design: Design, devices: Sequence[Device], with_cable: Collection[str]
-) -> Iterator[Change]:
+def _linked(design: Design, devices: Sequence[Device], with_cable: Collection[str]) -> Iterator[Change]:
     """Yield the changes that take the cable from access points, or give it back."""
     loose = said_over_air(design)
     for device in devices:

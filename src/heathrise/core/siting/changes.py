@@ -71,13 +71,10 @@ def changes_to(
     return changes, moved
 
 
-def _moved(
-    device: Device, what: Literal["stays", "moved", "new", "gone"], metres: float = 0.0
-) -> Moved:
+def _moved(device: Device, what: Literal["stays", "moved", "new", "gone"], metres: float = 0.0) -> Moved:
     return Moved(
-        device=device.id, name=device.name, what=what, floor=device.floor, at=device.at,
-        metres=metres,
-    )  # fmt: skip
+        device=device.id, name=device.name, what=what, floor=device.floor, at=device.at, metres=metres
+    )
 
 
 def _apart(device: Device, place: Device) -> float:
@@ -98,9 +95,10 @@ class _Names:
     def next(self) -> tuple[str, str]:
         stem, prefix = self.role.stem, self.role.prefix
         number = next(
-            k for k in range(1, 100_000)
+            k
+            for k in range(1, 100_000)
             if f"{stem}-{k}" not in self.ids and f"{prefix}-{k}" not in self.names
-        )  # fmt: skip
+        )
         key, name = f"{stem}-{number}", f"{prefix}-{number}"
         self.ids.add(key)
         self.names.add(name)

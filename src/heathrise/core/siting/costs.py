@@ -45,9 +45,7 @@ def place_cents(
     return found
 
 
-def air_cents(
-    catalogue: Catalogue, places: Sequence[Device], firm: Mapping[str, FirmPrice]
-) -> list[int]:
+def air_cents(catalogue: Catalogue, places: Sequence[Device], firm: Mapping[str, FirmPrice]) -> list[int]:
     """Return what it costs to hang an access point at each place without a cable, in cents: its
     hours and what feeds it from a socket; the thing itself is bought in packs."""
     prices, rules = Prices(items_of(catalogue), firm), catalogue.rules
@@ -80,9 +78,12 @@ def _handling(rules: Rules, place: Device, catalogue: Catalogue, cables: int) ->
 
 
 def priced(
-    catalogue: Catalogue, places: Sequence[Device], firm: Mapping[str, FirmPrice],
-    evaluation: Evaluation, given_back: Sequence[Device],
-) -> Priced:  # fmt: skip
+    catalogue: Catalogue,
+    places: Sequence[Device],
+    firm: Mapping[str, FirmPrice],
+    evaluation: Evaluation,
+    given_back: Sequence[Device],
+) -> Priced:
     """Return what is paid beyond each place's own price.
 
     Args:
@@ -110,9 +111,12 @@ def priced(
         free_ports=ports,
         free_w=max(0.0, free_w),
         watts=tuple(_reserved_w(catalogue, p) for p in places),
-        switch=(more_switch.powered_ports, more_switch.budget_w,
-                round(_CENTS * margin * prices.each(more_switch.id))),
-    )  # fmt: skip
+        switch=(
+            more_switch.powered_ports,
+            more_switch.budget_w,
+            round(_CENTS * margin * prices.each(more_switch.id)),
+        ),
+    )
 
 
 def _reserved_w(catalogue: Catalogue, place: Device) -> float:

@@ -101,9 +101,7 @@ def demands_of(
             _want(found, first[:, point], 1)
             if seconds_wanted[point]:
                 _want(found, second[:, point], 2)
-    rows = np.array([np.frombuffer(key, dtype=np.bool_) for key in found]).reshape(
-        len(found), first.shape[0]
-    )
+    rows = np.array([np.frombuffer(key, dtype=np.bool_) for key in found]).reshape(len(found), first.shape[0])
     counts = np.array(list(found.values()), dtype=np.intp)
     kept = _binding(rows, counts)
     plain = Demands(rows[kept], counts[kept], tuple(lacking))
@@ -111,9 +109,12 @@ def demands_of(
 
 
 def _opened(
-    plain: Demands, first: Flags, second: Flags, seconds_wanted: Flags,
+    plain: Demands,
+    first: Flags,
+    second: Flags,
+    seconds_wanted: Flags,
     rooms: Sequence[tuple[NDArray[np.intp], int]],
-) -> Demands:  # fmt: skip
+) -> Demands:
     """Return demands that leave open which points of a room are left out; as they are where there
     is nothing to leave out, or too much to look at."""
     numbers: dict[bytes, int] = {}
@@ -283,9 +284,11 @@ class _Watch(cp_model.CpSolverSolutionCallback):
 
 
 def choose(
-    task: Task, seconds: float, progress: Progress = always,
+    task: Task,
+    seconds: float,
+    progress: Progress = always,
     found: Found = lambda _places, _value, _bound: None,
-) -> Choice | None:  # fmt: skip
+) -> Choice | None:
     """Return the best choice that is found in so many seconds, None where none was found; one that
     is ``impossible`` says that there is none.
 
@@ -332,17 +335,14 @@ def choose(
 
 
 def _cover(
-    model: cp_model.CpModel, some: list[cp_model.IntVar], count: int,
-    when: cp_model.IntVar | None = None,
-) -> None:  # fmt: skip
+    model: cp_model.CpModel, some: list[cp_model.IntVar], count: int, when: cp_model.IntVar | None = None
+) -> None:
     held = model.add_bool_or(*some) if count == 1 else model.add(sum(some) >= count)
     if when is not None:
         held.only_enforce_if(when)
 
 
-def _cover_but_some(
-    model: cp_model.CpModel, taken: Sequence[cp_model.IntVar], demands: Demands
-) -> None:
+def _cover_but_some(model: cp_model.CpModel, taken: Sequence[cp_model.IntVar], demands: Demands) -> None:
     """Have all points served but as many of each room as it may leave out, whichever those are."""
     assert demands.all_rows is not None
     places = [[taken[int(k)] for k in np.flatnonzero(row)] for row in demands.all_rows]
@@ -362,9 +362,8 @@ def _cover_but_some(
 
 
 def _watched(
-    solver: cp_model.CpSolver, model: cp_model.CpModel, watch: _Watch, seconds: float,
-    progress: Progress,
-) -> cp_model.CpSolverStatus:  # fmt: skip
+    solver: cp_model.CpSolver, model: cp_model.CpModel, watch: _Watch, seconds: float, progress: Progress
+) -> cp_model.CpSolverStatus:
     begun = time.monotonic()
     with ThreadPoolExecutor(1, thread_name_prefix="places") as beside:
         under_way = beside.submit(solver.solve, model, watch)
@@ -385,8 +384,7 @@ def _more(
     for places, packs in priced.packs:
         bought = [model.new_int_var(0, len(places), "") for _ in packs]
         model.add(
-            sum(n * v for (n, _), v in zip(packs, bought, strict=True))
-            >= sum(taken[k] for k in places)
+            sum(n * v for (n, _), v in zip(packs, bought, strict=True)) >= sum(taken[k] for k in places)
         )
         terms += [price * v for (_, price), v in zip(packs, bought, strict=True)]
     ports, watts, price = priced.switch

@@ -49,9 +49,10 @@ def by_outlets(design: Design, catalogue: Catalogue, places: Sequence[Device]) -
     """Return the places near an outlet of their room: mains is beside one as a rule."""
     storeys, near_m = storeys_of(design), catalogue.rules["signal.mesh_outlet_m"]
     outlets = [
-        (d, storeys.room_at(d.floor, d.at, _AT_WALL_M)) for d in design.of(Device).values()
+        (d, storeys.room_at(d.floor, d.at, _AT_WALL_M))
+        for d in design.of(Device).values()
         if catalogue.role_of(d).links == "every_cable"
-    ]  # fmt: skip
+    ]
     found: set[str] = set()
     for place in places:
         room = storeys.room_at(place.floor, place.at, _AT_WALL_M)

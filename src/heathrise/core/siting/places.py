@@ -97,9 +97,10 @@ def models_wished(design: Design, catalogue: Catalogue, wishes: Wishes) -> list[
     used = [d.model for d in movable(design, catalogue)]
     # Of those in use the most used: a second model only doubles what has to be looked at.
     usual = max(
-        (m for m in ceiling if m.id in used), key=lambda m: used.count(m.id),
+        (m for m in ceiling if m.id in used),
+        key=lambda m: used.count(m.id),
         default=ceiling[0] if ceiling else None,
-    )  # fmt: skip
+    )
     chosen = [sold[m] for m in wishes.models if m in sold]
     if not any(not m.outdoor for m in chosen) and usual is not None:
         chosen.append(usual)
@@ -109,9 +110,7 @@ def models_wished(design: Design, catalogue: Catalogue, wishes: Wishes) -> list[
     return chosen
 
 
-def places_of(
-    design: Design, catalogue: Catalogue, wishes: Wishes
-) -> tuple[list[Device], list[Excluded]]:
+def places_of(design: Design, catalogue: Catalogue, wishes: Wishes) -> tuple[list[Device], list[Excluded]]:
     """Return every place with each model that fits it, as devices yet without names, and the rooms
     in which nothing is hung."""
     maker = _Maker(design, catalogue, wishes, 1.0)
@@ -195,9 +194,7 @@ class _Maker:
     def _near_metal(self, floor: str, spot: tuple[float, float]) -> bool:
         tree = self.shields.get(floor)  # metal, and concrete with the iron in it
         within_m = self.rules["signal.place_metal_m"]
-        return tree is not None and bool(
-            len(tree.query(Point(spot), predicate="dwithin", distance=within_m))
-        )
+        return tree is not None and bool(len(tree.query(Point(spot), predicate="dwithin", distance=within_m)))
 
     def _on_walls(self, space: Space) -> Iterator[dict[str, Any]]:
         models = self._fitting("wall", outdoor=False)
@@ -241,8 +238,7 @@ class _Maker:
                     continue
                 for (x, y), inward in self._along(other):
                     turn = math.radians(inward)
-                    out = (x - 2.5 * _OFF_WALL_M * math.sin(turn),
-                           y - 2.5 * _OFF_WALL_M * math.cos(turn))  # fmt: skip
+                    out = (x - 2.5 * _OFF_WALL_M * math.sin(turn), y - 2.5 * _OFF_WALL_M * math.cos(turn))
                     if area.buffer(_AT_WALL_M).contains(Point(out)):
                         height_m = mount_height_m(self.catalogue, "wall", _OUTSIDE_CEILING_M)
                         yield _pose(space, model, out, "wall", height_m, (inward + 180) % 360)
@@ -258,9 +254,7 @@ _OUTSIDE_CEILING_M = 99.0  # nothing above: a mount has its own height
 def closed_to_work(design: Design, floor: str) -> Any:
     """Return the parts of a storey in which nothing is drilled."""
     zones = [
-        Polygon(z.outline)
-        for z in design.of(Zone).values()
-        if z.floor == floor and z.kind == "no_drilling"
+        Polygon(z.outline) for z in design.of(Zone).values() if z.floor == floor and z.kind == "no_drilling"
     ]
     return unary_union(zones) if zones else Polygon()
 
@@ -271,13 +265,21 @@ def free_part(design: Design, space: Space) -> Any:
 
 
 def _pose(
-    space: Space, model: DeviceModel, spot: Sequence[float], mount: str, height_m: float,
+    space: Space,
+    model: DeviceModel,
+    spot: Sequence[float],
+    mount: str,
+    height_m: float,
     azimuth_deg: float = 0.0,
-) -> dict[str, Any]:  # fmt: skip
+) -> dict[str, Any]:
     return {
-        "floor": space.floor, "model": model.id, "at": (round(spot[0], 2), round(spot[1], 2)),
-        "height_m": height_m, "mount": mount, "azimuth_deg": round(azimuth_deg, 1) % 360,
-    }  # fmt: skip
+        "floor": space.floor,
+        "model": model.id,
+        "at": (round(spot[0], 2), round(spot[1], 2)),
+        "height_m": height_m,
+        "mount": mount,
+        "azimuth_deg": round(azimuth_deg, 1) % 360,
+    }
 
 
 def _grid(area: Any, step_m: float) -> list[tuple[float, float]]:

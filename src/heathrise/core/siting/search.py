@@ -21,12 +21,7 @@ from ..kept import as_planned
 from ..offers import Offer, offer_of
 from ..order import FirmPrice
 from ..progress import Progress, ShowBest, always, give_way
-from ..signal import (
-    Asked,
-    asked_rooms,
-    over_the_air,
-    reach_dbm,
-)
+from ..signal import Asked, asked_rooms, over_the_air, reach_dbm
 from .backhaul import links_to
 from .changes import Moved, changes_to
 from .costs import place_cents, priced
@@ -119,9 +114,14 @@ def search_sites(
 
 
 def _search(
-    drawn: Design, catalogue: Catalogue, wishes: Wishes, firm: Mapping[str, FirmPrice],
-    today: date, progress: Progress, show: ShowBest,
-) -> Sited:  # fmt: skip
+    drawn: Design,
+    catalogue: Catalogue,
+    wishes: Wishes,
+    firm: Mapping[str, FirmPrice],
+    today: date,
+    progress: Progress,
+    show: ShowBest,
+) -> Sited:
     begun = time.monotonic()
     ground = ground_of(drawn, catalogue, wishes)
     evaluation = evaluate(drawn, catalogue, "figures")
@@ -129,24 +129,34 @@ def _search(
     answers = list(seeker.answers())
     demands = seeker.demands
     return Sited(
-        looked_at=len(ground.places), points=ground.reach.shape[1],
+        looked_at=len(ground.places),
+        points=ground.reach.shape[1],
         now=offer_of(None, "The plan as it stands", drawn, catalogue, firm, today),
-        answers=tuple(answers), none=seeker.none, excluded=ground.excluded,
+        answers=tuple(answers),
+        none=seeker.none,
+        excluded=ground.excluded,
         lacking=tuple(
             Lacks(space=(s := ground.asked[r.room].space).id, name=s.name, share=round(r.share, 2))
             for r in demands.lacking
         ),
-    )  # fmt: skip
+    )
 
 
 class _Seeker:
     """One search: it makes each choice, shifts it, looks again where it falls short."""
 
     def __init__(
-        self, ground: Ground, drawn: Design, catalogue: Catalogue, evaluation: Evaluation,
-        firm: Mapping[str, FirmPrice], today: date, progress: Progress, show: ShowBest,
+        self,
+        ground: Ground,
+        drawn: Design,
+        catalogue: Catalogue,
+        evaluation: Evaluation,
+        firm: Mapping[str, FirmPrice],
+        today: date,
+        progress: Progress,
+        show: ShowBest,
         begun: float,
-    ) -> None:  # fmt: skip
+    ) -> None:
         self.ground, self.drawn, self.catalogue = ground, drawn, catalogue
         self.evaluation, self.firm, self.today = evaluation, firm, today
         self.demands = ground.demands()
@@ -278,9 +288,9 @@ class _Seeker:
             plain = replace(plain, least=math.ceil(least.bound - _TINY))
         if goal == "cheapest":
             own = place_cents(ground.design, ground.catalogue, ground.places, self.firm)
-            more = priced(
-                ground.catalogue, ground.places, self.firm, self.evaluation, ground.free
-            ).after(len(ground.fixed))
+            more = priced(ground.catalogue, ground.places, self.firm, self.evaluation, ground.free).after(
+                len(ground.fixed)
+            )
             prices = (*(0 for _ in ground.fixed), *own)
             return replace(plain, prices=prices, priced=more, start=start)
         return plain
@@ -363,10 +373,14 @@ class _Seeker:
     def _show(self, places: Sequence[int], bound: float, goal: Goal) -> None:
         chosen = [self.ground.columns[k] for k in places]
         least = math.ceil(bound - _TINY) if goal == "fewest" else None
-        self.show_best({
-            "goal": GOALS[goal], "count": len(chosen), "least": least,
-            "places": [{"floor": d.floor, "at": list(d.at)} for d in chosen],
-        })  # fmt: skip
+        self.show_best(
+            {
+                "goal": GOALS[goal],
+                "count": len(chosen),
+                "least": least,
+                "places": [{"floor": d.floor, "at": list(d.at)} for d in chosen],
+            }
+        )
 
     def _shifted(self, choice: Choice) -> list[Device]:
         ground = self.ground
@@ -378,9 +392,14 @@ class _Seeker:
 
         placed = [ground.columns[k] for k in choice.places if k >= len(ground.fixed)]
         return shifted(
-            placed, self.of_fixed, self.rooms, self._reach, self._allowed,
-            ground.catalogue.rules["signal.place_shift_m"], go_on,
-        )  # fmt: skip
+            placed,
+            self.of_fixed,
+            self.rooms,
+            self._reach,
+            self._allowed,
+            ground.catalogue.rules["signal.place_shift_m"],
+            go_on,
+        )
 
     def _reach(self, devices: Sequence[Device]) -> Levels:
         """Return levels at all points; a place that was shifted keeps its radio."""
@@ -417,9 +436,7 @@ class _Seeker:
         self.ground = replace(self.ground, asked=tuple(asked), reach=reach)
         self.demands = self.ground.demands()
 
-    def _answer(
-        self, goal: Goal, choice: Choice, devices: Sequence[Device], proof: str = ""
-    ) -> Answer:
+    def _answer(self, goal: Goal, choice: Choice, devices: Sequence[Device], proof: str = "") -> Answer:
         ground = self.ground
         changes, moved = changes_to(ground.design, ground.catalogue, ground.free, devices)
         after = apply(self.drawn, changes) if changes else self.drawn
@@ -433,22 +450,29 @@ class _Seeker:
         least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
         over = max(0.0, choice.value - choice.bound) / max(1.0, abs(choice.value))
         return Answer(
-            goal=goal, name=GOALS[goal], count=count, proven=choice.proven, least=least,
+            goal=goal,
+            name=GOALS[goal],
+            count=count,
+            proven=choice.proven,
+            least=least,
             proof=proof or self._proof(goal, choice, over),
             gap=round(min(1.0, over), 4) if goal != "strongest" else 0.0,
-            changes=tuple(changes), moved=tuple(moved),
+            changes=tuple(changes),
+            moved=tuple(moved),
             offer=offer_of(None, GOALS[goal], after, self.catalogue, self.firm, self.today),
             short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
             over_air=len(over_the_air(as_planned(after), ground.catalogue)),
             fails=tuple(_failing(worked)),
-        )  # fmt: skip
+        )
 
     def _proof(self, goal: Goal, choice: Choice, over: float) -> str:
         """Return what is proven of a choice, and what is not in the proof, in one line."""
         places = f"the {len(self.ground.places)} places looked at"
-        left = "" if self.demands.exact or not self._may_leave() else (
-            "; the points that a room may leave out were chosen beforehand"
-        )  # fmt: skip
+        left = (
+            ""
+            if self.demands.exact or not self._may_leave()
+            else ("; the points that a room may leave out were chosen beforehand")
+        )
         apart = "; two in a room are kept apart" if self.crowded else ""
         if goal == "fewest":
             if choice.proven:
@@ -478,11 +502,7 @@ def _failing(evaluation: Evaluation) -> list[str]:
         if k.verdict in ("not_met", "no_way", "test_first")
     ]
     ports = [f"{row.name}: {row.reason}" for row in evaluation.power.left]
-    walks = [
-        f"a call breaks from {h.name}"
-        for h in evaluation.signal.habits or ()
-        if h.verdict == "breaks"
-    ]
+    walks = [f"a call breaks from {h.name}" for h in evaluation.signal.habits or () if h.verdict == "breaks"]
     return [*runs, *ports, *walks]
 
 
@@ -494,18 +514,23 @@ def _by_their_price(answers: list[Answer]) -> list[Answer]:
         return answers
     least = (len(wanted.short), len(wanted.fails))
     better = [
-        a for a in answers
+        a
+        for a in answers
         if (len(a.short), len(a.fails)) <= least and a.offer.total < wanted.offer.total - 0.005
-    ]  # fmt: skip
+    ]
     if not better:
         return answers
     best = min(better, key=lambda a: a.offer.total)
-    proof = (
-        f"not proven: {best.name.lower()} come out cheaper, with all that is in the price, than "
-    )
+    proof = f"not proven: {best.name.lower()} come out cheaper, with all that is in the price, than "
     proof += "what was proven cheapest by gear, cable, hours and switches"
     taken = best.model_copy(
-        update={"goal": "cheapest", "name": wanted.name, "proof": proof, "proven": False,
-                "least": None, "gap": wanted.gap}
-    )  # fmt: skip
+        update={
+            "goal": "cheapest",
+            "name": wanted.name,
+            "proof": proof,
+            "proven": False,
+            "least": None,
+            "gap": wanted.gap,
+        }
+    )
     return [taken if a is wanted else a for a in answers]

@@ -53,10 +53,12 @@ class Rooms:
         """Return what the worst point that a room may not leave out is over its targets, in dB."""
         over = best - self.first
         with_second = np.fmin(over, next_best - self.second)
-        return np.array([
-            np.partition(with_second[a:b], k)[k]
-            for a, b, k in zip(self.ends, self.ends[1:], self.skipped, strict=False)
-        ])  # fmt: skip
+        return np.array(
+            [
+                np.partition(with_second[a:b], k)[k]
+                for a, b, k in zip(self.ends, self.ends[1:], self.skipped, strict=False)
+            ]
+        )
 
     def standing(self, best: Levels, next_best: Levels) -> Standing:
         over = np.minimum(self.over_db(best, next_best), _SURE_DB)
@@ -117,7 +119,9 @@ def _around(device: Device, far_m: float) -> list[Device]:
     for share in _STEPS:
         for k in range(_TURNS):
             turn = 2 * math.pi * k / _TURNS
-            at = (round(device.at[0] + share * far_m * math.sin(turn), 2),
-                  round(device.at[1] + share * far_m * math.cos(turn), 2))  # fmt: skip
+            at = (
+                round(device.at[0] + share * far_m * math.sin(turn), 2),
+                round(device.at[1] + share * far_m * math.cos(turn), 2),
+            )
             found.append(device.model_copy(update={"at": at}))
     return found

@@ -32,9 +32,8 @@ _MOST_ORPHANS = 80  # places without a parent that are passed over
 
 
 def best_places(
-    drawn: Design, catalogue: Catalogue, device_id: str, wishes: Wishes,
-    progress: Progress = always,
-) -> list[Cure]:  # fmt: skip
+    drawn: Design, catalogue: Catalogue, device_id: str, wishes: Wishes, progress: Progress = always
+) -> list[Cure]:
     """Return the best places for one access point while all others stay, the best first.
 
     One without a cable is looked at with its back-haul: where it hears no parent it is not hung, of
@@ -63,9 +62,9 @@ def best_places(
         there = place.floor == device.floor and math.dist(place.at, device.at) < _LEAST_MOVE_M
         if near or there or place.model != device.model:
             continue
-        moved = device.model_copy(update={
-            k: getattr(place, k) for k in ("floor", "at", "height_m", "mount", "azimuth_deg")
-        })  # fmt: skip
+        moved = device.model_copy(
+            update={k: getattr(place, k) for k in ("floor", "at", "height_m", "mount", "azimuth_deg")}
+        )
         air = air_of(apply(design, [put(moved)]), ruled)
         after = judge_rooms(air)
         link = next((k for k in mesh_links(air) if k.device == device.id), None)
@@ -119,9 +118,7 @@ def _where(ground: Ground, device: Device, place: Device) -> str:
     return f"by {metres(round(math.dist(place.at, device.at), 1))}, {name}"
 
 
-def needless(
-    drawn: Design, catalogue: Catalogue, progress: Progress = always
-) -> list[Cure]:  # fmt: skip
+def needless(drawn: Design, catalogue: Catalogue, progress: Progress = always) -> list[Cure]:
     """Return the access points without which no room does worse and no call breaks on a walk, each
     taken alone."""
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)

@@ -14,27 +14,35 @@ from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 
 _RULES = {
-    "no_drilling": "no drilling without asking", "listed": "listed building",
-    "landlord": "landlord's consent needed", "no_visible_cable": "no cable in sight",
+    "no_drilling": "no drilling without asking",
+    "listed": "listed building",
+    "landlord": "landlord's consent needed",
+    "no_visible_cable": "no cable in sight",
     "quiet_hours": "noise in set hours only",
-}  # fmt: skip
+}
 _LINES = {
-    "fibre": "fibre", "coax": "coaxial", "dsl": "telephone pair", "radio": "radio link",
-    "mobile": "mobile", "leased": "leased line",
-}  # fmt: skip
+    "fibre": "fibre",
+    "coax": "coaxial",
+    "dsl": "telephone pair",
+    "radio": "radio link",
+    "mobile": "mobile",
+    "leased": "leased line",
+}
 _ADDRESSES = {"automatic": "automatic address", "pppoe": "PPPoE", "fixed": "fixed address"}
-_USES = {
-    "calls": "calls and video", "everyday": "everyday data", "sensors": "sensors",
-    "none": "not needed",
-}  # fmt: skip
+_USES = {"calls": "calls and video", "everyday": "everyday data", "sensors": "sensors", "none": "not needed"}
 _SHEET_MM = (88.0, 60.0)
 _MOST_SHEETS = 4
 
 
 def brief_pdf(
-    name: str, design: Design, catalogue: Catalogue, evaluation: Evaluation, revision: int,
-    on: date, head: Head = NO_HEAD,
-) -> bytes:  # fmt: skip
+    name: str,
+    design: Design,
+    catalogue: Catalogue,
+    evaluation: Evaluation,
+    revision: int,
+    on: date,
+    head: Head = NO_HEAD,
+) -> bytes:
     """Return the brief as PDF, A4 or Letter by the site's units."""
     brief = evaluation.brief
     html = html_of(
@@ -83,9 +91,7 @@ def _facts(design: Design, catalogue: Catalogue) -> list[tuple[str, str]]:
     return [(label, said) for label, said in rows if said]
 
 
-def _sheets(
-    design: Design, catalogue: Catalogue, evaluation: Evaluation
-) -> list[dict[str, object]]:
+def _sheets(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[dict[str, object]]:
     """Return the storeys that the visit left a mark on, each as large as two in a row can be."""
     marked = [
         *(p.floor for p in design.of(Pain).values()),
@@ -96,9 +102,7 @@ def _sheets(
     floors = [f for f in design.of(Floor).values() if f.id in marked][:_MOST_SHEETS]
     found = []
     for floor in floors:
-        drawn = draw_sheet(
-            design, catalogue, floor.id, _SHEET_MM, ("brief",), evaluation.brief.pains
-        )
+        drawn = draw_sheet(design, catalogue, floor.id, _SHEET_MM, ("brief",), evaluation.brief.pains)
         found.append({"svg": Markup(drawn.svg), "name": floor.name, "scale": drawn.scale})
     return found
 

@@ -17,13 +17,19 @@ from .sheets import Drawn
 _SHEET_MM = (182.0, 122.0)
 _QR_MM = 26.0
 VERDICTS = {
-    "met": "as promised", "near": "in part", "not_met": "not as promised",
-    "heard": "heard, not measured", "unknown": "not measured",
-}  # fmt: skip
+    "met": "as promised",
+    "near": "in part",
+    "not_met": "not as promised",
+    "heard": "heard, not measured",
+    "unknown": "not measured",
+}
 _OUTCOMES = {
-    "met": "mended, measured", "heard": "mended, by ear", "near": "better", "not_met": "not yet",
+    "met": "mended, measured",
+    "heard": "mended, by ear",
+    "near": "better",
+    "not_met": "not yet",
     "unknown": "by the plan, nobody looked yet",
-}  # fmt: skip
+}
 _MOST_OPEN = 16
 
 
@@ -48,8 +54,13 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
         more=max(0, len(unsettled) - _MOST_OPEN),
         technical=technical,
         promises=[
-            {"what": p.what, "promised": p.promised, "measured": p.measured,
-             "verdict": p.verdict, "word": VERDICTS[p.verdict]}
+            {
+                "what": p.what,
+                "promised": p.promised,
+                "measured": p.measured,
+                "verdict": p.verdict,
+                "word": VERDICTS[p.verdict],
+            }
             for p in handover.promises
         ],
         sheets=[
@@ -62,7 +73,7 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
         reaches=handover.reaches,
         pains=[_pain(p, handover.complaints[p.pain], papers) for p in drawn.evaluation.brief.pains],
         restart=[papers.words(r) for r in handover.restart],
-    )  # fmt: skip
+    )
     return pdf_of(html)
 
 
@@ -73,13 +84,15 @@ def sealed_pdf(drawn: Drawn, keys: Mapping[str, str]) -> bytes:
         keys: by the id of a wireless name its key, as it was set in the controller.
     """
     papers = Papers(drawn.design.site.units)
-    rows = [
-        {**_joined(j), "key": keys.get(j.id, "")} for j in joins_of(drawn.design, dict(keys))
-    ]  # fmt: skip
+    rows = [{**_joined(j), "key": keys.get(j.id, "")} for j in joins_of(drawn.design, dict(keys))]
     html = html_of(
-        "sealed.html", style=style(), size=papers.size, name=drawn.name,
-        today=drawn.on.isoformat(), joins=rows,
-    )  # fmt: skip
+        "sealed.html",
+        style=style(),
+        size=papers.size,
+        name=drawn.name,
+        today=drawn.on.isoformat(),
+        joins=rows,
+    )
     return pdf_of(html)
 
 
@@ -88,9 +101,7 @@ def open_for(handover: Handover, papers: Papers) -> list[dict[str, str]]:
     return [_open(p, papers) for p in handover.still_open]
 
 
-def _for_client(
-    drawn: Drawn, handover: Handover, papers: Papers
-) -> tuple[list[dict[str, str]], int]:
+def _for_client(drawn: Drawn, handover: Handover, papers: Papers) -> tuple[list[dict[str, str]], int]:
     """Return what is open in plain words, rooms by what one notices in them, and how many points
     of the plan are for a technician to read."""
     plain = [_open(p, papers) for p in handover.still_open if p.group != "plan"]
@@ -125,7 +136,9 @@ def code_svg(code: str) -> str:
 
 def _pain(pain: PainVerdict, seen: Seen, papers: Papers) -> dict[str, str]:
     return {
-        "name": pain.name[:1].upper() + pain.name[1:], "words": pain.words,
-        "planned": papers.words(pain.planned), "outcome": _OUTCOMES[seen],
+        "name": pain.name[:1].upper() + pain.name[1:],
+        "words": pain.words,
+        "planned": papers.words(pain.planned),
+        "outcome": _OUTCOMES[seen],
         "tone": "quiet" if seen in ("heard", "unknown") else seen,
-    }  # fmt: skip
+    }

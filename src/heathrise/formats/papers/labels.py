@@ -31,7 +31,11 @@ def labels_pdf(name: str, labels: Sequence[Label], sheet: LabelSheet) -> bytes:
     ]
     width = "wide" if sheet.wide_mm >= _WIDE_FROM_MM else "narrow"
     html = html_of(
-        "labels.html", name=name, sheet=sheet, pages=pages or [[]], size_pt=_TEXT_PT[width],
+        "labels.html",
+        name=name,
+        sheet=sheet,
+        pages=pages or [[]],
+        size_pt=_TEXT_PT[width],
         page_high_mm=_PAGE_HIGH_MM[sheet.page],
-    )  # fmt: skip
+    )
     return pdf_of(html)

@@ -16,9 +16,15 @@ from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 
 GROUP_NAMES = {
-    "gear": "Gear", "cable": "Cable", "ends": "Jacks, plugs, cords", "mounting": "Mounting",
-    "ways": "Holes and ways", "protection": "Surge protection", "rack": "Rack", "spares": "Spares",
-}  # fmt: skip
+    "gear": "Gear",
+    "cable": "Cable",
+    "ends": "Jacks, plugs, cords",
+    "mounting": "Mounting",
+    "ways": "Holes and ways",
+    "protection": "Surge protection",
+    "rack": "Rack",
+    "spares": "Spares",
+}
 _UNITS = {"box": "boxes", "m": "m", "piece": ""}
 
 
@@ -59,8 +65,12 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
         client=design.site.client_name,
         work=_window(design.site.start_on, design.site.due_on),
         pains=[
-            {"name": name, "words": words, "word": "mended" if mended else "not mended",
-             "tone": "met" if mended else "not_met"}
+            {
+                "name": name,
+                "words": words,
+                "word": "mended" if mended else "not mended",
+                "tone": "met" if mended else "not_met",
+            }
             for name, words, mended in promised.complaints
         ],
         rooms=_rooms(promised.rooms),
@@ -76,13 +86,16 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
         groups=_groups(order) if firm.parts_annex else [],
         kept=[w.name for w in order.kept],
         tasks=[
-            {"label": t.label + (", licensed" if t.licensed else ""),
-             "quantity": f"{t.quantity:g}", "unit": _unit(t.unit, t.quantity),
-             "hours": f"{t.minutes / 60:.1f}"}
+            {
+                "label": t.label + (", licensed" if t.licensed else ""),
+                "quantity": f"{t.quantity:g}",
+                "unit": _unit(t.unit, t.quantity),
+                "hours": f"{t.minutes / 60:.1f}",
+            }
             for t in order.tasks
         ],
         hours=f"{order.sum.minutes / 60:.1f}",
-    )  # fmt: skip
+    )
 
 
 def _rooms(rooms: Sequence[RoomPromise]) -> list[dict[str, str]]:
@@ -92,10 +105,12 @@ def _rooms(rooms: Sequence[RoomPromise]) -> list[dict[str, str]]:
         if room.kept:
             by_use.setdefault(room.use, {}).setdefault(room.floor, []).append(room.name)
     return [
-        {"use": use[:1].upper() + use[1:],
-         "names": "; ".join(f"{floor}: {', '.join(names)}" for floor, names in floors.items())}
+        {
+            "use": use[:1].upper() + use[1:],
+            "names": "; ".join(f"{floor}: {', '.join(names)}" for floor, names in floors.items()),
+        }
         for use, floors in by_use.items()
-    ]  # fmt: skip
+    ]
 
 
 def _window(start: str | None, due: str | None) -> str:
@@ -125,10 +140,15 @@ def _groups(order: Order) -> list[dict[str, object]]:
     for group in GROUPS:
         lines = [k for k in order.lines if k.group == group]
         rows = [
-            {"label": k.label, "quantity": f"{k.quantity:g}", "unit": _unit(k.unit, k.quantity),
-             "charged": f"{k.charged:,.2f}", "note": k.note}
+            {
+                "label": k.label,
+                "quantity": f"{k.quantity:g}",
+                "unit": _unit(k.unit, k.quantity),
+                "charged": f"{k.charged:,.2f}",
+                "note": k.note,
+            }
             for k in lines
-        ]  # fmt: skip
+        ]
         if rows:
             total = f"{sum(k.charged for k in lines):,.2f}"
             found.append({"name": GROUP_NAMES[group], "lines": rows, "sum": total})
@@ -145,14 +165,16 @@ def _sums(order: Order) -> list[dict[str, object]]:
     used = {u.figure: u.value for u in total.used}
     rows = (
         ("Parts", "", total.parts),
-        ("Work", f"{total.minutes / 60:.1f} hours at {used.get('order.rate_per_hour', '')}",
-         total.labour),
-        ("Travel", f"{total.days} day{'s' if total.days != 1 else ''} at "
-         f"{used.get('order.travel_per_visit', '')}", total.travel),
+        ("Work", f"{total.minutes / 60:.1f} hours at {used.get('order.rate_per_hour', '')}", total.labour),
+        (
+            "Travel",
+            f"{total.days} day{'s' if total.days != 1 else ''} at {used.get('order.travel_per_visit', '')}",
+            total.travel,
+        ),
         ("Net", "", total.net),
         ("Tax", used.get("order.tax_share", ""), total.tax),
         (f"Total, {order.currency}", "", total.total),
-    )  # fmt: skip
+    )
     last = len(rows) - 1
     return [
         {"label": label, "how": how, "amount": f"{amount:,.2f}", "total": k == last}
@@ -169,20 +191,24 @@ def _options(quote: Quote) -> list[dict[str, str]]:
     here = quote.order.sum.total
     return [
         {
-            "name": o.name, "rooms": f"{o.rooms_met} of {o.rooms_needed}",
-            "points": str(o.access_points), "total": f"{o.total:,.2f}",
+            "name": o.name,
+            "rooms": f"{o.rooms_met} of {o.rooms_needed}",
+            "points": str(o.access_points),
+            "total": f"{o.total:,.2f}",
             "gap": f"{'+' if o.total >= here else '−'}{abs(o.total - here):,.2f}",
         }
         for o in quote.options
         if o.variant is not None and not o.fits
-    ]  # fmt: skip
+    ]
 
 
 def _terms(firm: Firm) -> list[tuple[str, str]]:
     rows = [
-        ("Payment", firm.payment), ("Bank", firm.bank), ("Warranty", firm.warranty),
+        ("Payment", firm.payment),
+        ("Bank", firm.bank),
+        ("Warranty", firm.warranty),
         ("Terms", firm.terms),
-    ]  # fmt: skip
+    ]
     return [(label, said) for label, said in rows if said]
 
 

@@ -54,9 +54,12 @@ def style() -> Markup:
 @cache
 def _environment() -> Environment:
     return Environment(
-        loader=FileSystemLoader(HERE / "templates"), autoescape=True, undefined=StrictUndefined,
-        trim_blocks=True, lstrip_blocks=True,
-    )  # fmt: skip
+        loader=FileSystemLoader(HERE / "templates"),
+        autoescape=True,
+        undefined=StrictUndefined,
+        trim_blocks=True,
+        lstrip_blocks=True,
+    )
 
 
 def html_of(template: str, **values: Any) -> str:

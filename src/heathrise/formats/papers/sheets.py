@@ -62,17 +62,13 @@ class Drawn:
         """Return the label of each cable, by its device and number."""
         devices = {r.id: r.device for r in self.evaluation.runs}
         return {
-            (devices[label.link], label.cable): label.text
-            for label in self.labels
-            if label.link in devices
+            (devices[label.link], label.cable): label.text for label in self.labels if label.link in devices
         }
 
     def floors(self) -> list[Floor]:
         """Return the storeys, building by building, each from the ground up."""
         buildings = list(self.design.of(Building))
-        return sorted(
-            self.design.of(Floor).values(), key=lambda f: (buildings.index(f.building), f.level)
-        )
+        return sorted(self.design.of(Floor).values(), key=lambda f: (buildings.index(f.building), f.level))
 
     def sheet(self, floor: Floor, paper: str = "A4", scale: int | None = None) -> Sheet:
         """Return a storey's drawing with its paths and labels at a scale, or at the largest at
@@ -80,9 +76,16 @@ class Drawn:
 
         def drawn(room: tuple[float, float] | None) -> Sheet:
             return draw_sheet(
-                self.design, self.catalogue, floor.id, room, ("gear", "paths"), (),
-                self.evaluation.cable.links, self.label_by_device(), scale,
-            )  # fmt: skip
+                self.design,
+                self.catalogue,
+                floor.id,
+                room,
+                ("gear", "paths"),
+                (),
+                self.evaluation.cable.links,
+                self.label_by_device(),
+                scale,
+            )
 
         if scale is not None:
             return drawn(None)
@@ -110,9 +113,7 @@ class Drawn:
 
     def pages(self, floor: Floor, paper: str, scale: int | None = None) -> list[Page]:
         """Return a storey on pages of a paper; without a scale on one page."""
-        return pages_of(
-            self.sheet(floor, paper, scale), self.title(floor), self.legend(floor), paper
-        )
+        return pages_of(self.sheet(floor, paper, scale), self.title(floor), self.legend(floor), paper)
 
 
 def drawn_of(
@@ -125,14 +126,17 @@ def drawn_of(
         catalogue: under the firm's figures.
     """
     return Drawn(
-        name, revision, on, as_planned(drawn), in_force(drawn, catalogue), evaluation,
+        name,
+        revision,
+        on,
+        as_planned(drawn),
+        in_force(drawn, catalogue),
+        evaluation,
         project_labels(drawn, evaluation),
-    )  # fmt: skip
+    )
 
 
-def sheets_pdf(
-    drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] | None = None
-) -> bytes:
+def sheets_pdf(drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] | None = None) -> bytes:
     """Return storeys as PDF to scale.
 
     Args:
@@ -182,10 +186,14 @@ def check_paper(paper: str, scale: int | None) -> None:
 def in_template(pages: Iterable[Page]) -> list[dict[str, object]]:
     """Return pages as templates take them: with a name for each size of page."""
     return [
-        {"svg": Markup(p.svg), "kind": f"p{p.wide_mm:.0f}x{p.high_mm:.0f}",
-         "wide": f"{p.wide_mm:g}", "high": f"{p.high_mm:g}"}
+        {
+            "svg": Markup(p.svg),
+            "kind": f"p{p.wide_mm:.0f}x{p.high_mm:.0f}",
+            "wide": f"{p.wide_mm:g}",
+            "high": f"{p.high_mm:g}",
+        }
         for p in pages
-    ]  # fmt: skip
+    ]
 
 
 def fonts() -> Markup:

@@ -36,9 +36,8 @@ class History:
 
 
 def technician_pdf(
-    drawn: Drawn, handover: Handover, seen: Observed, history: Sequence[History],
-    head: Head = NO_HEAD,
-) -> bytes:  # fmt: skip
+    drawn: Drawn, handover: Handover, seen: Observed, history: Sequence[History], head: Head = NO_HEAD
+) -> bytes:
     """Return the technician's hand-over as PDF, each storey on a page of its own to scale."""
     site, papers = drawn.design.site, Papers(drawn.design.site.units)
     paper = "Letter" if site.units == "imperial" else "A4"
@@ -58,15 +57,11 @@ def technician_pdf(
         ],
         agreed=handover.agreed_revision,
         left=[
-            {"name": row.name, "ports": row.ports, "powered": row.powered,
-             "watts": f"{row.watts:g}"}
+            {"name": row.name, "ports": row.ports, "powered": row.powered, "watts": f"{row.watts:g}"}
             for row in handover.left
         ],
         spare_cables=handover.spare_cables,
-        rooms=[
-            {"name": r.name, "floor": r.floor, "says": r.says, "tone": r.verdict}
-            for r in handover.rooms
-        ],
+        rooms=[{"name": r.name, "floor": r.floor, "says": r.says, "tone": r.verdict} for r in handover.rooms],
         racks=list(_racks(drawn, seen)),
         cables=list(_cables(drawn, seen, papers)),
         networks=list(_networks(drawn)),
@@ -75,7 +70,7 @@ def technician_pdf(
         snags=seen.snags,
         history=history,
         pages=in_template(pages),
-    )  # fmt: skip
+    )
     return pdf_of(html)
 
 
@@ -101,19 +96,27 @@ def _racks(drawn: Drawn, seen: Observed) -> Iterator[dict[str, object]]:
                 row = read.get((switch.id, port.port))
                 tagged = ", ".join(map(str, profile.tagged_vlans)) if profile is not None else ""
                 table.append(
-                    {"port": port.port, "name": port.name or "",
-                     "label": labels.get((port.device or "", cable_of(port)), ""),
-                     "planned": speed(row.planned_mbps) if row is not None else "",
-                     "came": _came(row), "tone": row.verdict if row is not None else "",
-                     "power": f"{row.expected_w:.1f}" if row is not None and row.expected_w else "",
-                     "drawn": _drawn_w(row),
-                     "untagged": (profile.untagged_vlan or "") if profile is not None else "",
-                     "tagged": tagged}
-                )  # fmt: skip
+                    {
+                        "port": port.port,
+                        "name": port.name or "",
+                        "label": labels.get((port.device or "", cable_of(port)), ""),
+                        "planned": speed(row.planned_mbps) if row is not None else "",
+                        "came": _came(row),
+                        "tone": row.verdict if row is not None else "",
+                        "power": f"{row.expected_w:.1f}" if row is not None and row.expected_w else "",
+                        "drawn": _drawn_w(row),
+                        "untagged": (profile.untagged_vlan or "") if profile is not None else "",
+                        "tagged": tagged,
+                    }
+                )
             rows.append(
-                {"name": switch.name, "model": drawn.catalogue.switches[switch.model].label,
-                 "front": Markup(_front(ports, read)), "ports": table}
-            )  # fmt: skip
+                {
+                    "name": switch.name,
+                    "model": drawn.catalogue.switches[switch.model].label,
+                    "front": Markup(_front(ports, read)),
+                    "ports": table,
+                }
+            )
         if rows:
             yield {"name": room.name, "floor": _floor(drawn, room.floor), "switches": rows}
 
@@ -173,16 +176,19 @@ def _cables(drawn: Drawn, seen: Observed, papers: Papers) -> Iterator[dict[str, 
         row = tested.get((devices.get(label.link, ""), label.cable))
         said = row.last if row is not None else None
         yield {
-            "label": label.text, "name": label.name, "rack": label.rack,
+            "label": label.text,
+            "name": label.name,
+            "rack": label.rack,
             "panel": f"{label.panel}-{label.port:02d}",
             "category": getattr(links[label.link], "category", None) or links[label.link].medium,
             "planned": papers.length(links[label.link].fixed_m),
             "measured": papers.length(said.length_m) if said and said.length_m else _DASH,
             "result": _TESTED[row.verdict] if row is not None and row.last is not None else _DASH,
             "tone": row.verdict if row is not None and row.last is not None else "",
-            "reason": papers.words(row.reason) if row is not None and row.verdict in
-            ("near", "not_met") else "",
-        }  # fmt: skip
+            "reason": papers.words(row.reason)
+            if row is not None and row.verdict in ("near", "not_met")
+            else "",
+        }
 
 
 def _networks(drawn: Drawn) -> Iterator[dict[str, object]]:
@@ -190,27 +196,37 @@ def _networks(drawn: Drawn) -> Iterator[dict[str, object]]:
     names = {n.id: n.name for n in drawn.design.of(Network).values()}
     for n in sheet.networks if sheet is not None else ():
         yield {
-            "name": n.name, "vlan": n.vlan, "subnet": n.subnet, "gateway": n.gateway,
+            "name": n.name,
+            "vlan": n.vlan,
+            "subnet": n.subnet,
+            "gateway": n.gateway,
             "pool": f"{n.pool_first} to {n.pool_last}" if n.pool_first else "",
             "apart": "yes" if n.client_isolation else "no",
             "reaches": ", ".join(names[r] for r in n.reaches if r != n.id) or _DASH,
-        }  # fmt: skip
+        }
 
 
 def _names(drawn: Drawn) -> Iterator[dict[str, object]]:
     sheet = drawn.evaluation.settings
     for n in sheet.names if sheet is not None else ():
         yield {
-            "ssid": n.ssid, "network": n.network, "vlan": n.vlan, "bands": ", ".join(n.bands),
+            "ssid": n.ssid,
+            "network": n.network,
+            "vlan": n.vlan,
+            "bands": ", ".join(n.bands),
             "security": n.security.replace("_", " + "),
-            "roaming": "on" if n.fast_transition else "off", "dtim": n.dtim,
+            "roaming": "on" if n.fast_transition else "off",
+            "dtim": n.dtim,
             "rate": n.lowest_rate_mbps,
-        }  # fmt: skip
+        }
 
 
 def _radios(drawn: Drawn) -> Iterator[dict[str, object]]:
     for r in drawn.evaluation.signal.radios or ():
         yield {
-            "name": r.name, "band": r.band, "channel": r.channel if r.on else "off",
-            "width": r.width_mhz if r.on else "", "power": f"{r.power_dbm:g}" if r.on else "",
-        }  # fmt: skip
+            "name": r.name,
+            "band": r.band,
+            "channel": r.channel if r.on else "off",
+            "width": r.width_mhz if r.on else "",
+            "power": f"{r.power_dbm:g}" if r.on else "",
+        }

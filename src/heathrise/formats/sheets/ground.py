@@ -9,9 +9,7 @@ from ...core.catalogue import drawing_style
 from ...core.design import Design, Duct, Opening, Space, Wall
 from .paper import GRANITE, INK, LETTER, PAPER, TARN, Paper, cleared, text
 
-TONES = {
-    "masonry": INK, "light": "#6e6a66", "timber": "#8a6a45", "metal": "#44505a", "glass": TARN,
-}  # fmt: skip
+TONES = {"masonry": INK, "light": "#6e6a66", "timber": "#8a6a45", "metal": "#44505a", "glass": TARN}
 WALL_LEAST_MM = 0.18
 _ROOM_MM = 2.6
 

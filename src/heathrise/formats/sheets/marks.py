@@ -37,9 +37,7 @@ def mark(shape: str, x: float, y: float, turn: float | None, tone: str = INK) ->
             continue
         fill = {"body": PAPER, "clear": PAPER, "dot": tone}.get(stroke.drawn, "none")
         line = tone if stroke.drawn in ("body", "line", "aim") else "none"
-        rotate = (
-            f' transform="rotate({turn or 0:g})"' if drawing.turns or stroke.drawn == "aim" else ""
-        )
+        rotate = f' transform="rotate({turn or 0:g})"' if drawing.turns or stroke.drawn == "aim" else ""
         parts.append(
             f'<path d="{stroke.d}" fill="{fill}" stroke="{line}" stroke-width="1.8" '
             f'stroke-linejoin="round" stroke-linecap="round"{rotate}/>'
@@ -53,9 +51,7 @@ def gear(
     """Yield racks, risers and devices with their names; ``labels`` stand beside those of some."""
     level = design.of(Floor)[floor]
     marks: list[tuple[str, str, Point, float | None, str, str]] = [
-        ("hut", r.name, r.at, None, INK, "")
-        for r in design.of(EquipmentRoom).values()
-        if r.floor == floor
+        ("hut", r.name, r.at, None, INK, "") for r in design.of(EquipmentRoom).values() if r.floor == floor
     ]
     marks += [
         ("well", r.name, r.at, None, INK, "")
@@ -117,8 +113,7 @@ def brief(design: Design, floor: str, paper: Paper, outcomes: Mapping[str, str])
             paper.taken.append((x - 2.6, y - 2.6, x + 2.6, y + 2.6))
             yield (
                 f'<path d="M{x:.2f} {y - 2.6:.2f}l2.6 2.6l-2.6 2.6l-2.6 -2.6Z" fill="{PAPER}" '
-                f'stroke="{tone}" stroke-width="0.5"/>'
-                + text(x, y + 0.8, str(number), 2.3, tone, 600)
+                f'stroke="{tone}" stroke-width="0.5"/>' + text(x, y + 0.8, str(number), 2.3, tone, 600)
             )
 
 
@@ -127,9 +122,11 @@ def paths(design: Design, links: Sequence[LinkVerdict], floor: str, paper: Paper
     style = drawing_style()
     ducts = {d.id for d in design.of(Duct).values() if floor in (d.from_floor, d.to_floor)}
     for link in links:
-        kind = link.category if isinstance(link, RunVerdict) else (
-            "fibre" if link.medium == "fibre" else "between"
-        )  # fmt: skip
+        kind = (
+            link.category
+            if isinstance(link, RunVerdict)
+            else ("fibre" if link.medium == "fibre" else "between")
+        )
         drawn = style.paths.get(kind, style.paths[_PLAIN_DASH])
         tone = TARN if kind == "fibre" else INK
         for leg in link.legs:

@@ -15,8 +15,11 @@ from .paper import GRANITE, INK, PAPER, TARN, text
 from .sheet import Sheet
 
 PAPERS: dict[str, tuple[float, float]] = {
-    "A4": (210.0, 297.0), "A3": (297.0, 420.0), "Letter": (215.9, 279.4), "Tabloid": (279.4, 431.8),
-}  # fmt: skip
+    "A4": (210.0, 297.0),
+    "A3": (297.0, 420.0),
+    "Letter": (215.9, 279.4),
+    "Tabloid": (279.4, 431.8),
+}
 PAGE_SCALES = (50, 100, 200)
 MOST_PAGES = 60
 _MARGIN, _BLOCK, _LAP = 8.0, 27.0, 5.0
@@ -78,15 +81,18 @@ def pages_of(
         what = f"takes {columns * rows} pages of {paper} at 1:{sheet.scale}; choose a smaller scale"
         raise DesignError([Problem("scale", what)])
     return [
-        _page(sheet, title, legend, (wide, high), (columns, rows), number)
-        for number in range(columns * rows)
+        _page(sheet, title, legend, (wide, high), (columns, rows), number) for number in range(columns * rows)
     ]
 
 
 def _page(
-    sheet: Sheet, title: Title, legend: Sequence[str], size: tuple[float, float],
-    tiles: tuple[int, int], number: int,
-) -> Page:  # fmt: skip
+    sheet: Sheet,
+    title: Title,
+    legend: Sequence[str],
+    size: tuple[float, float],
+    tiles: tuple[int, int],
+    number: int,
+) -> Page:
     wide, high = size
     room = wide - 2 * _MARGIN, high - 2 * _MARGIN - _BLOCK
     row, column = divmod(number, tiles[0])
@@ -105,9 +111,7 @@ def _page(
     return Page(svg, wide, high)
 
 
-def legend_of(
-    design: Design, catalogue: Catalogue, floor: str, categories: Sequence[str] = ()
-) -> list[str]:
+def legend_of(design: Design, catalogue: Catalogue, floor: str, categories: Sequence[str] = ()) -> list[str]:
     """Return a row for each mark, wall and path that a storey's sheet shows, on 34 by 3.4 mm."""
     style = drawing_style()
     kinds = {d.kind for d in design.of(Device).values() if d.floor == floor}
@@ -169,9 +173,13 @@ def _start(long_mm: float, room_mm: float, number: int) -> float:
 
 
 def _frame(
-    sheet: Sheet, title: Title, legend: Sequence[str], size: tuple[float, float],
-    tiles: tuple[int, int], number: int,
-) -> Iterator[str]:  # fmt: skip
+    sheet: Sheet,
+    title: Title,
+    legend: Sequence[str],
+    size: tuple[float, float],
+    tiles: tuple[int, int],
+    number: int,
+) -> Iterator[str]:
     wide, high = size
     left, right, foot = _MARGIN, wide - _MARGIN, high - _MARGIN
     top = foot - _BLOCK
@@ -190,13 +198,10 @@ def _frame(
     big = min(4.2, (name_wide - 5) / max(1, len(title.project)) / 0.56)
     yield text(left + 2.5, top + 6.5, title.project, round(big, 2), INK, 600, "start")
     yield text(left + 2.5, top + 12, f"{title.sheet}{of}"[:40], 3.0, INK, 400, "start")
+    yield text(left + 2.5, top + 17, f"Revision {title.revision}, {title.on}", 2.4, GRANITE, 400, "start")
     yield text(
-        left + 2.5, top + 17, f"Revision {title.revision}, {title.on}", 2.4, GRANITE, 400, "start"
+        left + 2.5, top + 21.2, "Planning drawing. Check all on site; local codes", 2.0, GRANITE, 400, "start"
     )
-    yield text(
-        left + 2.5, top + 21.2, "Planning drawing. Check all on site; local codes", 2.0, GRANITE,
-        400, "start",
-    )  # fmt: skip
     yield text(left + 2.5, top + 24, "come before it.", 2.0, GRANITE, 400, "start")
     room = right - bar_wide - left - name_wide - 4
     columns = max(1, int(room // 44))

@@ -48,9 +48,7 @@ class Paper:
     def free(self, x: float, y: float, wide: float, high: float) -> bool:
         """Take the room of a text about ``x``, over ``y``, if nothing lies there."""
         box = (x - wide / 2, y - high, x + wide / 2, y + 0.3)
-        if any(
-            box[0] < b[2] and box[2] > b[0] and box[1] < b[3] and box[3] > b[1] for b in self.taken
-        ):
+        if any(box[0] < b[2] and box[2] > b[0] and box[1] < b[3] and box[3] > b[1] for b in self.taken):
             return False
         self.taken.append(box)
         return True
@@ -69,9 +67,7 @@ class Paper:
         self.taken.append((x - MARK_MM, y - MARK_MM, x + MARK_MM, y + MARK_MM))
         return found
 
-    def name_beside(
-        self, name: str, x: float, y: float, tone: str, label: str = ""
-    ) -> Iterator[str]:
+    def name_beside(self, name: str, x: float, y: float, tone: str, label: str = "") -> Iterator[str]:
         """Yield a name where it lies on nothing: below, above, right or left, or nowhere; the
         label under it where there is room for both."""
         options = [(name, label), (name, "")] if label else [(name, "")]
@@ -82,9 +78,15 @@ class Paper:
             beside = wide / 2 + 2.6
             below, above = 4.9 + more, -3.0
             for dx, dy in (
-                (0.0, below), (0.0, above), (beside, 0.9), (-beside, 0.9), (beside, below),
-                (-beside, below), (beside, above), (-beside, above),
-            ):  # fmt: skip
+                (0.0, below),
+                (0.0, above),
+                (beside, 0.9),
+                (-beside, 0.9),
+                (beside, below),
+                (-beside, below),
+                (beside, above),
+                (-beside, above),
+            ):
                 if self.free(x + dx, y + dy, wide, high):
                     yield cleared(x + dx, y + dy, wide, high)
                     yield text(x + dx, y + dy - more, first, NAME_MM, tone, 600)
@@ -102,9 +104,7 @@ def cleared(x: float, y: float, wide: float, high: float) -> str:
     )
 
 
-def text(
-    x: float, y: float, said: str, size: float, tone: str, weight: int, anchor: str = "middle"
-) -> str:
+def text(x: float, y: float, said: str, size: float, tone: str, weight: int, anchor: str = "middle") -> str:
     """Return a line of text; ``y`` is its baseline, sizes in mm."""
     return (
         f'<text x="{x:.2f}" y="{y:.2f}" font-size="{size}" font-weight="{weight}" '

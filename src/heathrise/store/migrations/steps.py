@@ -26,14 +26,15 @@ def add_column(table: str, column: sa.Column[Any], before: str | None = None) ->
     op.add_column(table, column, if_not_exists=True)
     if before is not None:
         op.alter_column(
-            table, column.name, existing_type=column.type, existing_nullable=column.nullable,
+            table,
+            column.name,
+            existing_type=column.type,
+            existing_nullable=column.nullable,
             server_default=None,
-        )  # fmt: skip
+        )
 
 
-def create_foreign_key(
-    name: str, table: str, to: str, columns: Sequence[str], of: Sequence[str]
-) -> None:
+def create_foreign_key(name: str, table: str, to: str, columns: Sequence[str], of: Sequence[str]) -> None:
     """Add a foreign key unless one of this name is there."""
     if name not in {key["name"] for key in _looked_at().get_foreign_keys(table)}:
         op.create_foreign_key(name, table, to, list(columns), list(of))

@@ -18,9 +18,8 @@ depends_on = None
 def upgrade() -> None:
     steps.add_column("run", sa.Column("equipment_room", sa.String(40), nullable=True))
     steps.create_foreign_key(
-        "run_equipment_room", "run", "equipment_room",
-        ["project_id", "equipment_room"], ["project_id", "id"],
-    )  # fmt: skip
+        "run_equipment_room", "run", "equipment_room", ["project_id", "equipment_room"], ["project_id", "id"]
+    )
     steps.create_table(
         "uplink",
         sa.Column("project_id", sa.String(40), nullable=False),
@@ -30,12 +29,8 @@ def upgrade() -> None:
         sa.Column("to", sa.String(40), nullable=False),
         sa.Column("medium", sa.String(40), nullable=True),
         sa.ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE"),
-        sa.ForeignKeyConstraint(
-            ["project_id", "room"], ["equipment_room.project_id", "equipment_room.id"]
-        ),
-        sa.ForeignKeyConstraint(
-            ["project_id", "to"], ["equipment_room.project_id", "equipment_room.id"]
-        ),
+        sa.ForeignKeyConstraint(["project_id", "room"], ["equipment_room.project_id", "equipment_room.id"]),
+        sa.ForeignKeyConstraint(["project_id", "to"], ["equipment_room.project_id", "equipment_room.id"]),
         sa.PrimaryKeyConstraint("project_id", "id"),
         mysql_engine="InnoDB",
         mysql_charset="utf8mb4",

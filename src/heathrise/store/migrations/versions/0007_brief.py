@@ -38,36 +38,55 @@ SITE: dict[str, tuple[Any, Any]] = {
 }
 TABLES: dict[str, dict[str, tuple[Any, bool]]] = {
     "line_entry": {
-        "floor": (sa.String(40), False), "name": (sa.String(120), False), "at": (sa.JSON(), False),
+        "floor": (sa.String(40), False),
+        "name": (sa.String(120), False),
+        "at": (sa.JSON(), False),
     },
     "pain": {
-        "floor": (sa.String(40), False), "kind": (sa.String(40), False), "at": (sa.JSON(), False),
+        "floor": (sa.String(40), False),
+        "kind": (sa.String(40), False),
+        "at": (sa.JSON(), False),
         "words": (sa.String(400), False),
     },
     "client_group": {
-        "space": (sa.String(40), False), "kind": (sa.String(120), False),
-        "count": (sa.Integer(), False), "wired": (sa.Integer(), False),
+        "space": (sa.String(40), False),
+        "kind": (sa.String(120), False),
+        "count": (sa.Integer(), False),
+        "wired": (sa.Integer(), False),
         "old": (sa.Boolean(), False),
     },
     "zone": {
-        "floor": (sa.String(40), False), "kind": (sa.String(40), False),
-        "name": (sa.String(120), False), "outline": (sa.JSON(), False),
-        "access_points": (sa.Integer(), False), "outlets": (sa.Integer(), False),
+        "floor": (sa.String(40), False),
+        "kind": (sa.String(40), False),
+        "name": (sa.String(120), False),
+        "outline": (sa.JSON(), False),
+        "access_points": (sa.Integer(), False),
+        "outlets": (sa.Integer(), False),
         "cameras": (sa.Integer(), False),
     },
     "old_cable": {
-        "floor": (sa.String(40), False), "name": (sa.String(120), False),
-        "a": (sa.JSON(), False), "b": (sa.JSON(), False), "category": (sa.String(40), True),
-        "condition": (sa.String(40), False), "state": (sa.String(40), False),
+        "floor": (sa.String(40), False),
+        "name": (sa.String(120), False),
+        "a": (sa.JSON(), False),
+        "b": (sa.JSON(), False),
+        "category": (sa.String(40), True),
+        "condition": (sa.String(40), False),
+        "state": (sa.String(40), False),
     },
     "underlay": {
-        "floor": (sa.String(40), False), "picture": (sa.String(120), False),
-        "name": (sa.String(120), False), "width_px": (sa.Integer(), False),
-        "height_px": (sa.Integer(), False), "metres_per_px": (_NUMBER, False),
-        "at": (sa.JSON(), False), "turn_deg": (_NUMBER, False), "crop": (sa.JSON(), False),
-        "strength": (_NUMBER, False), "hidden": (sa.Boolean(), False),
+        "floor": (sa.String(40), False),
+        "picture": (sa.String(120), False),
+        "name": (sa.String(120), False),
+        "width_px": (sa.Integer(), False),
+        "height_px": (sa.Integer(), False),
+        "metres_per_px": (_NUMBER, False),
+        "at": (sa.JSON(), False),
+        "turn_deg": (_NUMBER, False),
+        "crop": (sa.JSON(), False),
+        "strength": (_NUMBER, False),
+        "hidden": (sa.Boolean(), False),
     },
-}  # fmt: skip
+}
 
 
 def upgrade() -> None:

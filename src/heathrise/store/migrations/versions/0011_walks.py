@@ -15,10 +15,7 @@ branch_labels = None
 depends_on = None
 
 # What a table of before has: the default of its field.
-ADDED = (
-    ("space", "stairs", sa.Boolean(), "0"),
-    ("site", "back_haul", sa.String(40), "wired"),
-)
+ADDED = (("space", "stairs", sa.Boolean(), "0"), ("site", "back_haul", sa.String(40), "wired"))
 
 
 def upgrade() -> None:
