@@ -15,10 +15,10 @@ from typing import Any
 
 from flask.testing import FlaskClient
 
+from heathrise.core.base.progress import always
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.integrity import REFERENCES, check
 from heathrise.core.design import Change, Design, DesignError, Floor, Put, Remove, apply
-from heathrise.core.integrity import REFERENCES, check
-from heathrise.core.progress import always
 from heathrise.demo import SITES
 from heathrise.formats.registry import formats
 from heathrise.jobs import KINDS

@@ -32,17 +32,17 @@ from bench.papers import papers
 from bench.places import places
 from bench.soak import soak
 from bench.tall import tall
-from heathrise.core.calibrating import calibration_view
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.readings import Reading
+from heathrise.core.context.storeys import Slab
 from heathrise.core.design import Design, Device, Floor, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.readings import Reading
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.grid import Grid
 from heathrise.core.signal.kernel import wall_losses_db
 from heathrise.core.signal.relief import relief
 from heathrise.core.signal.slabs import add_slabs_db, layers_of
-from heathrise.core.storeys import Slab
+from heathrise.core.views.calibration import calibration_view
 from heathrise.demo import music_school
 
 POINTS = (200, 120)

@@ -11,12 +11,12 @@ import shapely
 from shapely.geometry import Polygon
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.scope import as_planned
+from heathrise.core.context.storeys import storeys_of
 from heathrise.core.design import Design, Device, Space, apply, put
-from heathrise.core.kept import as_planned
+from heathrise.core.placement import Wishes, search_sites
+from heathrise.core.placement.places import air_role, models_wished, movable
 from heathrise.core.signal import RoomVerdict, air_of, judge_rooms
-from heathrise.core.siting import Wishes, search_sites
-from heathrise.core.siting.places import air_role, models_wished, movable
-from heathrise.core.storeys import storeys_of
 from heathrise.demo import SITES
 
 _CELL_M = 10.0

@@ -6,7 +6,7 @@ import resource
 import time
 
 from bench.tall_site import STOREYS, tall_site
-from heathrise.core.bands import BANDS
+from heathrise.core.base.bands import BANDS
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, Floor, apply, put
 from heathrise.core.signal import air_of, relief

@@ -8,8 +8,8 @@ from typing import Any, Literal
 from pydantic import BaseModel
 
 from heathrise.core.catalogue import drawing_style
+from heathrise.core.context.integrity import REFERENCES
 from heathrise.core.design import KINDS
-from heathrise.core.integrity import REFERENCES
 from heathrise.core.records import SnagWords, StepWords
 from heathrise.formats.registry import formats
 from heathrise.web.app import create_app

@@ -47,7 +47,7 @@ def _open(path: Path) -> Project:
 def evaluate_command(project: Path) -> None:
     """Print the whole evaluation of PROJECT as JSON."""
     from .core.catalogue import load_catalogue
-    from .core.evaluate import evaluate
+    from .core.evaluation.evaluate import evaluate
 
     opened = _open(project)
     result = evaluate(opened.design, load_catalogue())
@@ -94,8 +94,8 @@ def import_command(
 def export_command(project: Path, what: str) -> None:
     """Print one of the exports of PROJECT."""
     from .core.catalogue import load_catalogue
-    from .core.evaluate import evaluate
-    from .core.ordering import order_of
+    from .core.evaluation.evaluate import evaluate
+    from .core.views.bill_of_materials import order_of
 
     row, opened = formats("out")[what], _open(project)
     result: Any = None
@@ -114,8 +114,8 @@ def export_command(project: Path, what: str) -> None:
 def tester_command(project: Path, seed: int, faults: int) -> None:
     """Print what a stand-in for a cable tester says of PROJECT's cables, as CSV."""
     from .core.catalogue import load_catalogue
-    from .core.evaluate import evaluate
-    from .core.labelling import project_labels
+    from .core.evaluation.evaluate import evaluate
+    from .core.views.labels import project_labels
     from .standins import measured_csv
 
     opened = _open(project)
@@ -133,10 +133,10 @@ def tester_command(project: Path, seed: int, faults: int) -> None:
 def meter_command(project: Path, seed: int, faults: int) -> None:
     """Print what a stand-in for a meter says of PROJECT's ports, as CSV."""
     from .core.catalogue import load_catalogue
+    from .core.context.scope import as_planned
     from .core.design import Switch
-    from .core.evaluate import evaluate
-    from .core.kept import as_planned
-    from .core.proving import planned_ports
+    from .core.evaluation.evaluate import evaluate
+    from .core.views.acceptance import planned_ports
     from .standins import metered_csv
 
     opened = _open(project)
@@ -158,7 +158,7 @@ def surveyor_command(
 ) -> None:
     """Print what a stand-in for a survey meter hears on a walk through PROJECT's rooms, as CSV."""
     from .core.catalogue import load_catalogue
-    from .core.kept import as_planned
+    from .core.context.scope import as_planned
     from .standins import Hidden, spots_of, surveyed_csv
 
     design = as_planned(_open(project).design)
@@ -177,7 +177,7 @@ def sheet_command(project: Path, out: Path, paper: str, scale: int | None) -> No
     """Draw the storeys of PROJECT to scale, as PDF."""
     from .core.catalogue import load_catalogue
     from .core.design import DesignError
-    from .core.evaluate import evaluate
+    from .core.evaluation.evaluate import evaluate
     from .formats.papers import drawn_of, sheets_pdf
 
     opened, catalogue = _open(project), load_catalogue()

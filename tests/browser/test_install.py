@@ -11,8 +11,8 @@ from playwright.sync_api import Browser, Page, expect
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design
-from heathrise.core.evaluate import evaluate
-from heathrise.core.labelling import project_labels
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.labels import project_labels
 from heathrise.standins import measured_csv
 from ops.database import Database
 from ops.machine import free_port

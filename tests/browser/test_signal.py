@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import expect
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.kept import as_planned
+from heathrise.core.context.scope import as_planned
 from heathrise.demo import music_school
 from heathrise.standins.surveyor import Hidden, surveyed_csv
 

@@ -16,9 +16,9 @@ from playwright.sync_api import Browser, Page, expect
 from bench.flat import Hand, draw_flat
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Switch
-from heathrise.core.evaluate import evaluate
-from heathrise.core.labelling import project_labels
-from heathrise.core.proving import planned_ports
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.acceptance import planned_ports
+from heathrise.core.views.labels import project_labels
 from heathrise.formats.project_file import load_project
 from heathrise.standins import measured_csv, metered_csv
 from ops.database import Database

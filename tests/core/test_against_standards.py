@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bands import BANDS, FREQUENCY_MHZ
+from heathrise.core.base.bands import BANDS, FREQUENCY_MHZ
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.signal import air_of, losses_db
 from heathrise.core.signal.hearing import hearing_dbm

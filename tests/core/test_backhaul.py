@@ -10,16 +10,16 @@ import numpy as np
 import pytest
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.run_decisions import run_said
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Floor, Opening, Run, Space, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.kept import as_planned
-from heathrise.core.ordering import order_of
-from heathrise.core.over_air import run_said
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.placement import Wishes, search_sites
+from heathrise.core.placement.backhaul import links_to, wired_ones
+from heathrise.core.placement.costs import air_cents
+from heathrise.core.placement.landings import by_outlets, crossings
 from heathrise.core.signal import air_of, mesh_links, rates_over_air
-from heathrise.core.siting import Wishes, search_sites
-from heathrise.core.siting.backhaul import links_to, wired_ones
-from heathrise.core.siting.costs import air_cents
-from heathrise.core.siting.landings import by_outlets, crossings
+from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell, wall

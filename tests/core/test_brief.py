@@ -9,6 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.integrity import check
+from heathrise.core.context.scope import as_planned, as_today
 from heathrise.core.design import (
     ClientGroup,
     Design,
@@ -28,9 +30,7 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import Evaluation, evaluate
-from heathrise.core.integrity import check
-from heathrise.core.kept import as_planned, as_today
+from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.signal import air_of, readings_at
 
 from .plans import access_point, design_of, rack, shell

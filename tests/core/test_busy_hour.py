@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pytest
 
-from heathrise.core.busy_hour import beacons_by_band, busy_view
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import ClientGroup, Design, Network, Space, WirelessName, apply, put
-from heathrise.core.kept import as_planned
 from heathrise.core.signal import air_of, readings_at
+from heathrise.core.views.busy_hour import beacons_by_band, busy_view
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, shell

@@ -15,7 +15,7 @@ from heathrise.core.cabling.limits import check_channel, check_run, cords_limit_
 from heathrise.core.cabling.runs import RunVerdict, judge_runs
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Building, Design, Device, Duct, Floor, Riser, Run, Site, Space, apply, put
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 
 from .plans import access_point, design_of, rack, shell, wall
 

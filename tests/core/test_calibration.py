@@ -10,15 +10,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bands import BANDS
-from heathrise.core.calibrating import MOST_UNKNOWN, proposals
+from heathrise.core.base.bands import BANDS
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.readings import Reading
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Floor, OwnFigure, apply, put
-from heathrise.core.kept import as_planned
-from heathrise.core.readings import Reading
 from heathrise.core.signal import air_of, calibrate, losses_db, proposed_names, readings_at
 from heathrise.core.signal.crossed import crossed, fixed_dbm, heard_by_radio
 from heathrise.core.signal.explain import named_panels, ray_to
+from heathrise.core.views.calibration import MOST_UNKNOWN, proposals
 from heathrise.formats.survey_csv import read_survey
 from heathrise.standins.surveyor import Hidden, surveyed_csv
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from heathrise.core.bands import BANDS
+from heathrise.core.base.bands import BANDS
 from heathrise.core.catalogue import Catalogue, load_catalogue, poe_rank
 
 LOSSES = """

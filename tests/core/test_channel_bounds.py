@@ -10,13 +10,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bandplan import band_plan
-from heathrise.core.bands import Band
+from heathrise.core.base.bands import Band
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.band_plan import band_plan
 from heathrise.core.design import Design, Element, Neighbour, Radio, Space, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.remedies import search_cures
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import air_of, band_view, judge_rooms
+from heathrise.core.signal.channel_alternatives import sleepers
 from heathrise.core.signal.channels import (
     Solution,
     Task,
@@ -28,7 +29,6 @@ from heathrise.core.signal.channels import (
     solve,
 )
 from heathrise.core.signal.cliques import least_pairs, least_shared_db
-from heathrise.core.signal.deviate import sleepers
 
 from .plans import access_point, design_of, shell
 

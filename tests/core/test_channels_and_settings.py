@@ -13,12 +13,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bandplan import band_plan
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.band_plan import band_plan
+from heathrise.core.context.integrity import check
 from heathrise.core.design import Design, Network, Radio, WirelessName, apply
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
-from heathrise.core.remedies import search_cures
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.settings.networks import network_sheet
 from heathrise.core.settings.sheet import beacon_share
 from heathrise.core.settings.subnets import free_subnet

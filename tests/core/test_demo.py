@@ -7,13 +7,13 @@ from functools import cache
 import pytest
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.findings import Cure
+from heathrise.core.context.integrity import check
 from heathrise.core.design import Design, apply
-from heathrise.core.evaluate import Evaluation, evaluate
-from heathrise.core.findings import Cure
-from heathrise.core.integrity import check
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.records import CableTest, StepRecord
-from heathrise.core.remedies import search_cures
-from heathrise.core.working import steps_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES, DemoSite
 
 # What is said of a project in which nothing is begun; no site of its own has that.

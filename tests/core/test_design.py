@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 import heathrise
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.integrity import check
 from heathrise.core.design import (
     Change,
     Design,
@@ -27,16 +28,39 @@ from heathrise.core.design import (
     put,
     remove,
 )
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
+from heathrise.core.evaluation.evaluate import evaluate
 
 from .plans import access_point, design_of, shell, wall
 
 SOURCE = Path(heathrise.__file__).parent
-SHARED = {"catalogue", "design", "footways", "laying"}  # what is drawn, sold and walked on
-JOINS = {"siting"}  # of several disciplines, as the modules beside the folders are
-FOLDERS = {p.name for p in (SOURCE / "core").iterdir() if p.is_dir()} - {"__pycache__"}
-DISCIPLINES = FOLDERS - SHARED - JOINS
+CORE = SOURCE / "core"
+# From the ground up; what stands in one layer imports from those below it alone.
+LAYERS = (
+    {"base"},
+    {"design"},
+    {"catalogue"},
+    {"context"},
+    {"laying", "walkways"},  # what several disciplines ask of a way
+    {
+        "brief",
+        "building",
+        "cabling",
+        "handover",
+        "install",
+        "order",
+        "ports",
+        "power",
+        "records",
+        "settings",
+        "signal",
+    },
+    {"rack"},
+    {"evaluation"},
+    {"views"},
+    {"placement"},
+)
+DISCIPLINES = LAYERS[5]
+FACED = {*LAYERS[4], *DISCIPLINES, "rack", "placement"}
 
 
 @st.composite
@@ -165,23 +189,30 @@ def test_formats_and_store_do_not_import_the_web() -> None:
                 assert not name.startswith(("heathrise.web", "flask", "apiflask")), path
 
 
-def test_disciplines_do_not_reach_into_one_another() -> None:
-    for discipline in DISCIPLINES | SHARED:
-        for path in (SOURCE / "core" / discipline).rglob("*.py"):
-            for name in _imports(path):
-                parts = name.split(".")
-                other = parts[2] if parts[:2] == ["heathrise", "core"] and len(parts) > 2 else ""
-                assert other not in (DISCIPLINES | JOINS) - {discipline}, f"{path} imports {name}"
+def test_every_room_of_the_core_stands_in_a_layer() -> None:
+    rooms = [p.stem for p in CORE.iterdir() if p.name not in ("__init__.py", "__pycache__")]
+    assert sorted(rooms) == sorted(room for layer in LAYERS for room in layer)
 
 
-def test_a_discipline_is_known_by_its_face_alone() -> None:
+def test_layers_bind() -> None:
+    """A room imports from the layers below its own: nothing upward, no discipline from another."""
+    for height, layer in enumerate(LAYERS):
+        below = {room for lower in LAYERS[:height] for room in lower}
+        for room in layer:
+            for path in (CORE / room).rglob("*.py"):
+                for name in _imports(path):
+                    parts = name.split(".")
+                    other = parts[2] if parts[:2] == ["heathrise", "core"] and len(parts) > 2 else room
+                    assert other in below | {room}, f"{path} imports {name}"
+
+
+def test_a_room_with_a_face_is_known_by_it_alone() -> None:
     """What others use of it stands in its ``__init__``, and nothing is reached past that."""
-    assert len(DISCIPLINES) >= 6
-    for discipline in DISCIPLINES | JOINS:
-        face = importlib.import_module(f"heathrise.core.{discipline}")
+    for room in FACED:
+        face = importlib.import_module(f"heathrise.core.{room}")
         assert face.__all__ and all(hasattr(face, name) for name in face.__all__)
         for path in SOURCE.rglob("*.py"):
-            if path.is_relative_to(SOURCE / "core" / discipline):
+            if path.is_relative_to(CORE / room):
                 continue
             for name in _imports(path):
-                assert not name.startswith(f"heathrise.core.{discipline}."), f"{path} imports {name}"
+                assert not name.startswith(f"heathrise.core.{room}."), f"{path} imports {name}"

@@ -5,11 +5,11 @@ from __future__ import annotations
 import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Device, Radio, Remove, Switch, apply, put
-from heathrise.core.drill import Failure, drill
-from heathrise.core.evaluate import evaluate
-from heathrise.core.kept import as_planned
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import WalkPoint, air_of, judge_rooms, walk
+from heathrise.core.views.failures import Failure, drill
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

@@ -9,7 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon
 
+from heathrise.core.base.memo import Budget, IdentityMemo
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.findings import SEVERITY_ORDER
 from heathrise.core.design import (
     Design,
     Device,
@@ -23,9 +25,7 @@ from heathrise.core.design import (
     put,
     remove,
 )
-from heathrise.core.evaluate import Evaluation, evaluate
-from heathrise.core.findings import SEVERITY_ORDER
-from heathrise.core.memo import Budget, IdentityMemo
+from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
 from heathrise.core.signal.relief import relief

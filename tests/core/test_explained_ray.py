@@ -10,7 +10,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bands import BANDS, Band
+from heathrise.core.base.bands import BANDS, Band
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, Opening, Space, Wall, apply, put
 from heathrise.core.signal import air_of, explain_spot, readings_at

@@ -9,10 +9,10 @@ import pytest
 
 import heathrise
 from heathrise.core.catalogue import Catalogue, Rules, load_catalogue
+from heathrise.core.context.effective_rules import in_force
+from heathrise.core.context.integrity import check
 from heathrise.core.design import Design, DesignError, OwnFigure, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.in_force import in_force
-from heathrise.core.integrity import check
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.rules_document import _formulas, rules_document
 
 SOURCE = Path(heathrise.__file__).parent

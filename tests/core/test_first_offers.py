@@ -8,6 +8,8 @@ import math
 import pytest
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.findings import Cure, Finding
+from heathrise.core.context.integrity import check
 from heathrise.core.design import (
     Design,
     Device,
@@ -21,10 +23,8 @@ from heathrise.core.design import (
     put,
     remove,
 )
-from heathrise.core.evaluate import evaluate
-from heathrise.core.findings import Cure, Finding
-from heathrise.core.integrity import check
-from heathrise.core.remedies import search_cures
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import evaluate
 
 from .plans import access_point, design_of, shell, wall
 

@@ -26,10 +26,10 @@ from heathrise.core.design import (
     put,
     remove,
 )
-from heathrise.core.drill import drill
-from heathrise.core.evaluate import evaluate
-from heathrise.core.footways import footways_of
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import air_of, judge_habits, walk_of
+from heathrise.core.views.failures import drill
+from heathrise.core.walkways import footways_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, shell, wall

@@ -10,8 +10,7 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, EquipmentRoom, Network, Switch, Wall, apply, put, remove
-from heathrise.core.evaluate import Evaluation, evaluate
-from heathrise.core.handing import Observed, as_built, handover_of
+from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.handover import (
     Proof,
     Watched,
@@ -23,9 +22,10 @@ from heathrise.core.handover import (
     reach_of,
     wifi_code,
 )
-from heathrise.core.proving import planned_cables
 from heathrise.core.records import CableTest, StepStand, cables_as_tested
-from heathrise.core.working import steps_of
+from heathrise.core.views.acceptance import planned_cables
+from heathrise.core.views.handover import Observed, as_built, handover_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell, wall

@@ -11,11 +11,11 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Device, OwnFigure, Run, apply, put
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import PHASES, Step, finish_for
-from heathrise.core.kept import as_planned
-from heathrise.core.working import steps_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
 KEYS = [s.key for s in SITES]

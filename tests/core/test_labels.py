@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Building, Floor, Space
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import Cabled, labels_of
 from heathrise.core.install.labels import short_names
-from heathrise.core.labelling import project_labels
+from heathrise.core.views.labels import project_labels
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

@@ -10,12 +10,11 @@ import pytest
 
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Building, Design, Device, Floor, Run, Space, apply, put, remove
-from heathrise.core.drill import drill
-from heathrise.core.evaluate import evaluate
-from heathrise.core.meshing import mesh_view
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.placement import Wishes, best_places, mesh_view
 from heathrise.core.signal import air_of, judge_rooms, mesh_findings, mesh_links, readings_at
 from heathrise.core.signal.hearing import hearing_dbm
-from heathrise.core.siting import Wishes, best_places
+from heathrise.core.views.failures import drill
 
 from .plans import access_point, design_of, rack, shell, wall
 

@@ -8,11 +8,11 @@ from functools import cache
 import pytest
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.integrity import check
 from heathrise.core.design import Design, Device, Remove, Variant, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
-from heathrise.core.offers import make_variant, offers, removal, with_changes
-from heathrise.core.ordering import order_of
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.bill_of_materials import order_of
+from heathrise.core.views.offers import make_variant, offers, removal, with_changes
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell, wall

@@ -15,6 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import (
     Building,
     Design,
@@ -29,12 +30,11 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import Evaluation, evaluate
+from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.install import Step, finish_for
-from heathrise.core.kept import as_planned
 from heathrise.core.order import Order
-from heathrise.core.ordering import order_of
-from heathrise.core.working import steps_of
+from heathrise.core.views.bill_of_materials import order_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

@@ -14,13 +14,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.effective_rules import in_force
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Injector, OwnFigure, Switch, Wall, Zone, apply, put
-from heathrise.core.evaluate import Evaluation, evaluate
-from heathrise.core.in_force import in_force
-from heathrise.core.kept import as_planned
+from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.laying import Link, Stretch, holes_of, pulling_of
 from heathrise.core.order import FirmPrice, Order, Pack, cheapest_cover, cord_for, disks_for, priced_items
-from heathrise.core.ordering import order_of
+from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell, wall

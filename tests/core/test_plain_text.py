@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import Workbook
 
-from heathrise.core.plain_text import plain, plain_line, plain_values
+from heathrise.core.base.plain_text import plain, plain_line, plain_values
 
 ANY = st.text(st.characters(), max_size=40)
 

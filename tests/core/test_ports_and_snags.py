@@ -10,10 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Switch
-from heathrise.core.evaluate import evaluate
-from heathrise.core.kept import as_planned
-from heathrise.core.proving import planned_cables, planned_ports
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import (
     PlannedPort,
     PortReading,
@@ -23,6 +22,7 @@ from heathrise.core.records import (
     snags_as_left,
     switches_as_seen,
 )
+from heathrise.core.views.acceptance import planned_cables, planned_ports
 from heathrise.demo import SITES
 from heathrise.standins import METER_FAULTS, metered_csv
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, PortGroup, PowerDemand, SwitchModel, load_catalogue
 from heathrise.core.design import Design, Device, Injector, Switch, apply, put
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.ports.assign import Demand, assign
 from heathrise.core.ports.uplinks import Shelf
 from heathrise.core.power.budget import PoweredDevice, budget_of, over_run

@@ -10,9 +10,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.beacons import beacons_by_band
-from heathrise.core.busy_hour import busy_view
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import (
     ClientGroup,
     Design,
@@ -27,12 +26,13 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import evaluate
-from heathrise.core.kept import as_planned
-from heathrise.core.offers import offer_of
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.settings import beacons_by_band
 from heathrise.core.signal import air_of, busy_hour, channel_plans, channel_tasks, mesh_links
 from heathrise.core.signal.channels import Task, solve, tied
 from heathrise.core.signal.hearing import hearing_dbm
+from heathrise.core.views.busy_hour import busy_view
+from heathrise.core.views.offers import offer_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

@@ -14,14 +14,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.completing import with_ports
 from heathrise.core.design import Device, Network, Switch, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.offers import make_variant, offer_of
-from heathrise.core.ordering import order_of
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.placement import Wishes, needless, search_sites
+from heathrise.core.placement.cover import Task, choose, demands_of
 from heathrise.core.settings import settings_sheet
-from heathrise.core.siting import Wishes, needless, search_sites
-from heathrise.core.siting.cover import Task, choose, demands_of
+from heathrise.core.views.added_ports import with_ports
+from heathrise.core.views.bill_of_materials import order_of
+from heathrise.core.views.offers import make_variant, offer_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

@@ -10,8 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bandplan import band_plan
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.band_plan import band_plan
+from heathrise.core.context.findings import Finding
+from heathrise.core.context.integrity import check_edit
 from heathrise.core.design import (
     Design,
     DesignError,
@@ -29,12 +31,10 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import evaluate
-from heathrise.core.findings import Finding
-from heathrise.core.integrity import check_edit
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.ports.assign import Demand, assign, fits, reserved_w
 from heathrise.core.ports.uplinks import Shelf, uplinks
-from heathrise.core.remedies import search_cures
 from heathrise.core.settings.subnets import is_private, parse_subnet
 from heathrise.core.signal.channels import Task, greedy, solve
 

@@ -9,12 +9,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.calibrating import calibration_view
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.readings import Reading
 from heathrise.core.design import Network, OwnFigure, WirelessName, apply
-from heathrise.core.evaluate import evaluate
-from heathrise.core.readings import Reading
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import air_of
+from heathrise.core.views.calibration import calibration_view
 from heathrise.demo import SITES
 from heathrise.standins.surveyor import Hidden, spots_of, surveyed_csv
 

@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.bandplan import band_plan
-from heathrise.core.bands import Band
+from heathrise.core.base.bands import Band
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.band_plan import band_plan
 from heathrise.core.design import ClientGroup, Design, Device, Floor, Radio, Space, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.remedies import search_cures
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.levels import readings_at
 from heathrise.core.signal.relief import relief

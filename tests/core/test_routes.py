@@ -13,7 +13,7 @@ from heathrise.core.cabling.conduit import conduit_for, fill
 from heathrise.core.cabling.runs import RunVerdict, judge_runs
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Building, Design, Device, Floor, Riser, Site, Space, apply, put
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 
 from .plans import access_point, design_of, rack, shell, wall
 from .sites import sites, turned

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from heathrise.core.cabling.runs import judge_runs
 from heathrise.core.cabling.uplinks import judge_uplinks, leads_up, top_room
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.integrity import check
 from heathrise.core.design import (
     Building,
     Design,
@@ -27,10 +28,9 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
+from heathrise.core.evaluation.cure_search import search_cures
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.ports.uplinks import Shelf, Way, uplinks
-from heathrise.core.remedies import search_cures
 from heathrise.formats.project_file import Project, dump_project, load_project
 
 from .plans import access_point, design_of, rack

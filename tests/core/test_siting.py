@@ -15,14 +15,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, DesignError, Device, Element, Space, Wall, Zone, apply, put
-from heathrise.core.kept import as_planned
+from heathrise.core.placement import Wishes, best_places, needless, search_sites
+from heathrise.core.placement.costs import place_cents
+from heathrise.core.placement.cover import Priced, Task, choose, demands_of, greedy
+from heathrise.core.placement.places import places_of
+from heathrise.core.placement.shift import Rooms, two_best
 from heathrise.core.signal import air_of, asked_rooms, judge_rooms, reach_dbm
-from heathrise.core.siting import Wishes, best_places, needless, search_sites
-from heathrise.core.siting.costs import place_cents
-from heathrise.core.siting.cover import Priced, Task, choose, demands_of, greedy
-from heathrise.core.siting.places import places_of
-from heathrise.core.siting.shift import Rooms, two_best
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

@@ -10,6 +10,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.storeys import storeys_of
 from heathrise.core.design import (
     Building,
     Design,
@@ -23,14 +24,13 @@ from heathrise.core.design import (
     apply,
     put,
 )
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.signal.propagation import chance_of
 from heathrise.core.signal.rooms import judge_rooms
 from heathrise.core.signal.survey import room_points
 from heathrise.core.signal.terrain import losses_db
-from heathrise.core.storeys import storeys_of
 
 from .plans import access_point, design_of, shell, wall
 from .sites import sites

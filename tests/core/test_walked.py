@@ -11,12 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.effective_rules import in_force
+from heathrise.core.context.readings import Reading
 from heathrise.core.design import Design, EquipmentRoom, Network, Space, Switch, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.handing import Observed, handover_of
-from heathrise.core.in_force import in_force
-from heathrise.core.proving import planned_cables
-from heathrise.core.readings import Reading
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import (
     CableTest,
     PlannedCable,
@@ -27,8 +25,10 @@ from heathrise.core.records import (
     ports_as_seen,
 )
 from heathrise.core.signal import air_of
-from heathrise.core.walked import Heard, rooms_as_walked
-from heathrise.core.working import steps_of
+from heathrise.core.views.acceptance import planned_cables
+from heathrise.core.views.handover import Observed, handover_of
+from heathrise.core.views.walked_rooms import Heard, rooms_as_walked
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, rack, shell

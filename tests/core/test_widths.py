@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import pytest
 
-from heathrise.core.busy_hour import busy_view
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import ClientGroup, Neighbour, Space, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.kept import as_planned
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import air_of, channel_plans, channel_tasks
-from heathrise.core.widths import width_view
+from heathrise.core.views.busy_hour import busy_view
+from heathrise.core.views.channel_width import width_view
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, shell

@@ -17,7 +17,7 @@ from ezdxf.document import Drawing
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import DesignError, Opening, Space, Wall
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats import confine, confined, dxf
 from heathrise.formats.confine import Busy
 from heathrise.formats.confined import import_confined, inspect_confined

@@ -14,10 +14,8 @@ import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, DesignError, Device, Floor, Site, Wall, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.handing import Observed, handover_of
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.handover import Handover
-from heathrise.core.proving import planned_cables, planned_ports
 from heathrise.core.records import (
     CableTest,
     PortReading,
@@ -28,7 +26,9 @@ from heathrise.core.records import (
     snags_as_left,
     steps_as_done,
 )
-from heathrise.core.working import steps_of
+from heathrise.core.views.acceptance import planned_cables, planned_ports
+from heathrise.core.views.handover import Observed, handover_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 from heathrise.formats.papers import (
     Drawn,

@@ -11,18 +11,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from heathrise.core.base.progress import always
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.effective_rules import in_force
+from heathrise.core.context.firm import Firm
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, OwnFigure, Space, Switch, Variant, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.firm import Firm
-from heathrise.core.in_force import in_force
-from heathrise.core.kept import as_planned
-from heathrise.core.offers import make_variant, offers
-from heathrise.core.ordering import order_of
-from heathrise.core.progress import always
-from heathrise.core.promising import promised
-from heathrise.core.savings import savings_of
-from heathrise.core.working import steps_of
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.bill_of_materials import order_of
+from heathrise.core.views.offers import make_variant, offers
+from heathrise.core.views.promises import promised
+from heathrise.core.views.savings import savings_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 from heathrise.formats.papers import NO_HEAD, Head, Quote, quote_html, quote_pdf
 

@@ -14,9 +14,9 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, DesignError, apply, put
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.order import FirmPrice, Order, priced_items
-from heathrise.core.ordering import order_of
+from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 from heathrise.formats.order_tables import write_csv, write_xlsx
 from heathrise.formats.prices_csv import read_prices, write_prices

@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, Floor, Pain, Site, Wall, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.labelling import project_labels
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.labels import project_labels
 from heathrise.demo import SITES
 from heathrise.formats.papers import NO_HEAD, brief_pdf, labels_pdf
 from heathrise.formats.papers.render import html_of, pdf_of

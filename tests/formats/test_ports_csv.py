@@ -9,11 +9,11 @@ import pytest
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import DesignError, Switch
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import Label
-from heathrise.core.labelling import project_labels
-from heathrise.core.proving import planned_ports
 from heathrise.core.records import PlannedPort
+from heathrise.core.views.acceptance import planned_ports
+from heathrise.core.views.labels import project_labels
 from heathrise.demo import SITES
 from heathrise.formats.ports_csv import PortsIn, read_ports
 from heathrise.standins import metered_csv

@@ -18,7 +18,7 @@ import heathrise.formats.project_file as project_file
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Design, DesignError, Device, apply, put
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.project_file import Project, dump_project, load_project, project_schema
 from heathrise.formats.settings_export import settings_json, settings_yaml
 from heathrise.formats.tables_csv import cable_schedule, port_map

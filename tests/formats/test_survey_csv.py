@@ -7,10 +7,10 @@ from pathlib import Path
 from click.testing import CliRunner
 
 from heathrise.cli import main
-from heathrise.core.calibrating import calibration_view
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Floor
-from heathrise.core.kept import as_planned
+from heathrise.core.views.calibration import calibration_view
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.formats.survey_csv import read_survey
 

@@ -9,10 +9,10 @@ import pytest
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import DesignError
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import Label
-from heathrise.core.labelling import project_labels
 from heathrise.core.records import PlannedCable, cables_as_tested
+from heathrise.core.views.labels import project_labels
 from heathrise.demo import SITES
 from heathrise.formats.tests_csv import TestsIn, read_tests
 from heathrise.standins import FAULTS, measured_csv

@@ -11,9 +11,9 @@ from sqlalchemy import Engine, select
 
 from bench.migrations import kills_from, load_sample, shape_of
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.integrity import check
 from heathrise.core.design import Device, Wall, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import CableTest
 from heathrise.formats.project_file import load_project
 from heathrise.store import Repository, connect

@@ -13,8 +13,8 @@ from flask.testing import FlaskClient
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.proving import planned_ports
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.acceptance import planned_ports
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.standins import metered_csv
 from heathrise.store import Repository, UnknownProject

@@ -10,8 +10,8 @@ import pytest
 from flask.testing import FlaskClient
 from sqlalchemy.exc import OperationalError
 
+from heathrise.core.base.progress import Progress, ShowBest
 from heathrise.core.design import Design
-from heathrise.core.progress import Progress, ShowBest
 from heathrise.jobs import EmbeddedRunner, Stopped
 from heathrise.jobs import runner as runner_module
 from heathrise.jobs.runner import AT_ONCE
@@ -110,7 +110,7 @@ def test_a_search_for_cures_is_stopped_and_gives_what_it_has(
 
 
 def test_a_search_tells_how_far_it_is(school: Design, repository: Repository) -> None:
-    from heathrise.core.remedies import search_cures
+    from heathrise.core.evaluation.cure_search import search_cures
 
     told: list[tuple[int, int]] = []
 

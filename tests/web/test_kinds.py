@@ -17,9 +17,9 @@ from heathrise.core.catalogue import (
     Role,
 )
 from heathrise.core.catalogue.roles import by_kind
+from heathrise.core.context.integrity import check
 from heathrise.core.design import Design, DesignError, Device, Network, WirelessName, apply, put
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.project_file import Project, dump_project, load_project
 from heathrise.store import Repository
 from heathrise.web.app import create_app

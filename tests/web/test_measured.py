@@ -9,8 +9,8 @@ import pytest
 from flask.testing import FlaskClient
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Space
-from heathrise.core.kept import as_planned
 from heathrise.core.records import MOST_READINGS
 from heathrise.standins.surveyor import Hidden, surveyed_csv
 from heathrise.store import Repository

@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
-from heathrise.core.memo import Budget, IdentityMemo, bytes_of
-from heathrise.core.readings import Reading
+from heathrise.core.base.memo import Budget, IdentityMemo, bytes_of
+from heathrise.core.context.readings import Reading
 from heathrise.store import Repository
 from heathrise.web import memory
 from heathrise.web.app import create_app

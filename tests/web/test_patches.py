@@ -13,7 +13,7 @@ from flask.testing import FlaskClient
 
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import Change, Design, Device, Network, Space, apply, put, remove
-from heathrise.core.evaluate import evaluate
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.store import Repository
 from heathrise.web import answers as answers_module
 from heathrise.web.answers import KEPT, Answers

@@ -8,9 +8,9 @@ import pytest
 from sqlalchemy import select
 
 from heathrise.core.design import Design, Device, put, remove
-from heathrise.core.evaluate import evaluate
-from heathrise.core.labelling import project_labels
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import CableTest, PortReading, Signed, SnagRecord
+from heathrise.core.views.labels import project_labels
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository, UnknownProject
 from heathrise.store.records import Records

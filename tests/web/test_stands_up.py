@@ -18,8 +18,9 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from heathrise.core import evaluate as evaluation
+from heathrise.core.base.memo import BUDGET
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.integrity import check
 from heathrise.core.design import (
     Building,
     Design,
@@ -33,9 +34,8 @@ from heathrise.core.design import (
     design_of,
     put,
 )
-from heathrise.core.evaluate import evaluate
-from heathrise.core.integrity import check
-from heathrise.core.memo import BUDGET
+from heathrise.core.evaluation import evaluate as evaluation
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.relief import relief
 from heathrise.store import Repository

@@ -13,7 +13,7 @@ from .catalogue import Catalogue, load_catalogue
 from .design import Change, Design, DesignError, Problem, apply, design_of, inverse, put, remove
 
 if TYPE_CHECKING:
-    from .integrity import check
+    from .context.integrity import check
 
 __all__ = [
     "Catalogue",
@@ -30,7 +30,7 @@ __all__ = [
     "remove",
 ]
 
-_LATER = {"check": "integrity"}
+_LATER = {"check": "context.integrity"}
 
 
 def __getattr__(name: str) -> Any:

@@ -6,7 +6,7 @@ import io
 
 from PIL import Image, ImageDraw
 
-from ..core.firm import Firm
+from ..core.context.firm import Firm
 
 DEMO_FIRM = Firm(
     name="Fellgate Network Works",

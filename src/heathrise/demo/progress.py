@@ -7,15 +7,15 @@ from datetime import UTC, date, datetime, timedelta
 from graphlib import TopologicalSorter
 
 from ..core.catalogue import load_catalogue
+from ..core.context.scope import as_planned
+from ..core.context.storeys import storeys_of
 from ..core.design import Design, Switch
-from ..core.evaluate import Evaluation, evaluate
+from ..core.evaluation.evaluate import Evaluation, evaluate
 from ..core.install import PHASES, Step
-from ..core.kept import as_planned
-from ..core.labelling import project_labels
-from ..core.proving import planned_ports
 from ..core.records import Agreed, CableTest, MeasuredWalk, PortReading, Record, SnagRecord, StepRecord
-from ..core.storeys import storeys_of
-from ..core.working import steps_of
+from ..core.views.acceptance import planned_ports
+from ..core.views.labels import project_labels
+from ..core.views.work_list import steps_of
 from ..standins.surveyor import Hidden, spots_of, surveyed
 
 _BEGUN = datetime(2026, 11, 23, 8, 0, tzinfo=UTC)

@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from ..core.base.progress import Progress, always
 from ..core.catalogue import Catalogue
 from ..core.design import Design, DesignError, Problem
-from ..core.progress import Progress, always
 from .confine import confined
 from .dxf import MAX_BYTES, Choice, Inspection, refuse
 from .dxf_worker import CPU_SECONDS

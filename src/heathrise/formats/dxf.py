@@ -29,8 +29,8 @@ from shapely.ops import polygonize, unary_union
 from shapely.strtree import STRtree
 
 from ..core.catalogue import Catalogue
+from ..core.context.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 from ..core.design import Building, Design, DesignError, Floor, Opening, Problem, Site, Space, Wall, design_of
-from ..core.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 
 MAX_BYTES = 30_000_000
 _HEAD_BYTES = 64  # the binary form tells itself by a zero byte within its first line

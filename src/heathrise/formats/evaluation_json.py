@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 
 from ..core.design import Design
-from ..core.evaluate import Evaluation
+from ..core.evaluation.evaluate import Evaluation
 
 
 def write(_name: str, _design: Design, evaluation: Evaluation) -> str:

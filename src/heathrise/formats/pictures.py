@@ -5,8 +5,8 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
+from ..core.base.progress import always
 from ..core.design import DesignError, Problem
-from ..core.progress import always
 from .confine import confined
 from .picture_worker import CPU_SECONDS
 

@@ -14,10 +14,10 @@ import math
 from dataclasses import dataclass
 from typing import Any, NoReturn
 
+from ..core.base.plain_text import plain_values
 from ..core.catalogue import Catalogue
+from ..core.context.integrity import MAX_ELEMENTS, check
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
-from ..core.integrity import MAX_ELEMENTS, check
-from ..core.plain_text import plain_values
 
 FORMAT = "heathrise-project"
 VERSION = 7

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Any, Literal
 
 if TYPE_CHECKING:
     from ..core.design import Design
-    from ..core.evaluate import Evaluation
+    from ..core.evaluation.evaluate import Evaluation
     from ..core.order import Order
 
 JSON, YAML, CSV, DXF = "application/json", "application/yaml", "text/csv", "image/vnd.dxf"

@@ -8,9 +8,9 @@ from itertools import count
 
 import numpy as np
 
-from ..core.bands import Band
+from ..core.base.bands import Band
+from ..core.context.integrity import MAX_ELEMENTS
 from ..core.design import Floor, Neighbour, Point
-from ..core.integrity import MAX_ELEMENTS
 from .tables_in import Fault, Row, floors_by_name, number_of, read_table, said_band
 
 COLUMNS = {

@@ -8,7 +8,7 @@ from typing import Any
 import yaml
 
 from ..core.design import Design
-from ..core.evaluate import Evaluation
+from ..core.evaluation.evaluate import Evaluation
 
 FORMAT = "heathrise-settings"
 VERSION = 1

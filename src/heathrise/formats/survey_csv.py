@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..core.bands import Band
+from ..core.base.bands import Band
+from ..core.context.readings import Reading
 from ..core.design import Device, Floor, Point
-from ..core.readings import Reading
 from .tables_in import Fault, Row, floors_by_name, number_of, read_table, said_band
 
 COLUMNS = {

@@ -7,10 +7,10 @@ import io
 import re
 from collections.abc import Iterable, Sequence
 
+from ..core.base.plain_text import plain
 from ..core.design import Design, Floor, Switch
-from ..core.evaluate import Evaluation
-from ..core.labelling import project_labels
-from ..core.plain_text import plain
+from ..core.evaluation.evaluate import Evaluation
+from ..core.views.labels import project_labels
 
 # A spreadsheet takes a cell that begins so for a formula.
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")

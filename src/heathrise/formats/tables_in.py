@@ -10,9 +10,9 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Literal, NoReturn
 
-from ..core.bands import BANDS, Band
+from ..core.base.bands import BANDS, Band
+from ..core.base.plain_text import plain
 from ..core.design import DesignError, Floor, Problem
-from ..core.plain_text import plain
 from ..core.records import in_our_time
 
 MAX_BYTES = 40_000_000

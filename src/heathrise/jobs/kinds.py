@@ -10,26 +10,26 @@ from typing import Annotated, Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from ..core.busy_hour import busy_view
+from ..core.base.progress import Progress, ShowBest
 from ..core.catalogue import Catalogue
+from ..core.context.effective_rules import in_force
+from ..core.context.scope import as_planned
 from ..core.design import Design, DesignError, ElementId, Floor, Problem
-from ..core.drill import drill
-from ..core.evaluate import Evaluation, evaluate
-from ..core.handing import Observed, handover_of
-from ..core.in_force import in_force
-from ..core.kept import as_planned
-from ..core.labelling import project_labels
-from ..core.offers import POLICY_NAMES, make_variant, offers
+from ..core.evaluation.cure_search import search_cures
+from ..core.evaluation.evaluate import Evaluation, evaluate
 from ..core.order import FirmPrice
-from ..core.ordering import order_of
-from ..core.progress import Progress, ShowBest
-from ..core.promising import promised
+from ..core.placement import Wishes, best_places, needless, search_sites
 from ..core.records import HandedOver, Record
-from ..core.remedies import search_cures
-from ..core.savings import savings_of
 from ..core.signal import MOST_POINTS, WalkPoint
-from ..core.siting import Wishes, best_places, needless, search_sites
-from ..core.working import steps_of
+from ..core.views.bill_of_materials import order_of
+from ..core.views.busy_hour import busy_view
+from ..core.views.failures import drill
+from ..core.views.handover import Observed, handover_of
+from ..core.views.labels import project_labels
+from ..core.views.offers import POLICY_NAMES, make_variant, offers
+from ..core.views.promises import promised
+from ..core.views.savings import savings_of
+from ..core.views.work_list import steps_of
 from ..formats.papers import (
     Drawn,
     Head,

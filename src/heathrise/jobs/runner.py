@@ -12,8 +12,8 @@ from typing import Any, Protocol
 
 from sqlalchemy.exc import SQLAlchemyError
 
+from ..core.base.progress import Progress, ShowBest
 from ..core.design import DesignError
-from ..core.progress import Progress, ShowBest
 from ..formats.confine import Busy
 from ..store.jobs import INTERRUPTED, Jobs, State
 from ..store.tables import out_of_reach

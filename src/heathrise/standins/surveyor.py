@@ -9,10 +9,10 @@ from dataclasses import dataclass, field
 import numpy as np
 from shapely.geometry import Polygon
 
-from ..core.bands import BANDS, Band
+from ..core.base.bands import BANDS, Band
 from ..core.catalogue import Catalogue
+from ..core.context.readings import Reading
 from ..core.design import Design, Device, OwnFigure, Point, Space, apply, put
-from ..core.readings import Reading
 from ..core.signal import air_of, losses_db, room_points
 
 SURVEY_HEADER = ("storey", "x", "y", "bssid", "band", "dbm")

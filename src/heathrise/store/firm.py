@@ -8,7 +8,7 @@ from pydantic import ValidationError
 from sqlalchemy import Engine, select, text
 from sqlalchemy.dialects.mysql import insert
 
-from ..core.firm import Firm
+from ..core.context.firm import Firm
 from .pictures import Kept
 from .tables import firm as table
 from .tables import setting

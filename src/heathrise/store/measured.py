@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from sqlalchemy import func, select
 
-from ..core.memo import IdentityMemo
-from ..core.readings import Reading
+from ..core.base.memo import IdentityMemo
+from ..core.context.readings import Reading
 from ..core.records import MeasuredWalk
 from .records import Records
 from .tables import record as table

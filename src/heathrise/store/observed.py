@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date
 
+from ..core.context.effective_rules import in_force
+from ..core.context.readings import Reading
+from ..core.context.scope import as_planned
 from ..core.design import Switch
-from ..core.evaluate import Evaluation
-from ..core.handing import Observed
-from ..core.in_force import in_force
-from ..core.kept import as_planned
-from ..core.proving import planned_cables, planned_ports
-from ..core.readings import Reading
+from ..core.evaluation.evaluate import Evaluation
 from ..core.records import (
     Agreed,
     CableTest,
@@ -28,7 +26,9 @@ from ..core.records import (
     switches_as_seen,
     walks_as_taken,
 )
-from ..core.working import steps_of
+from ..core.views.acceptance import planned_cables, planned_ports
+from ..core.views.handover import Observed
+from ..core.views.work_list import steps_of
 from .measured import Measured
 from .records import Records
 from .repository import Repository, Saved

@@ -18,8 +18,8 @@ from sqlalchemy.dialects.mysql import insert as mysql_insert
 from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.catalogue import Catalogue, Value
+from ..core.context.integrity import check, check_edit
 from ..core.design import KINDS, Change, Design, DesignError, Problem, Put, apply, parse_element, put
-from ..core.integrity import check, check_edit
 from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting, trouble_of
 
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])

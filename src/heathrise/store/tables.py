@@ -34,8 +34,8 @@ from sqlalchemy.dialects.mysql import DATETIME, DOUBLE, LONGBLOB, LONGTEXT
 from sqlalchemy.exc import InterfaceError, SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 
+from ..core.context.integrity import REFERENCES
 from ..core.design import KINDS, Element
-from ..core.integrity import REFERENCES
 
 ID_LENGTH = 40
 TEXT_LENGTH = 120

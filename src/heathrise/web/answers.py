@@ -11,9 +11,9 @@ from dataclasses import dataclass, field, replace
 from itertools import count
 from threading import Lock
 
+from ..core.base.memo import IdentityMemo
 from ..core.catalogue import Catalogue
-from ..core.evaluate import Evaluation, evaluate
-from ..core.memo import IdentityMemo
+from ..core.evaluation.evaluate import Evaluation, evaluate
 from ..store import Saved
 from .patches import Tree, patch
 

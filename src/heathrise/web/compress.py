@@ -9,7 +9,7 @@ from threading import Lock
 
 from flask import Response, request
 
-from ..core.memo import IdentityMemo
+from ..core.base.memo import IdentityMemo
 
 LEAST_BYTES = 1_000
 _QUICK = 1  # of the nine levels: a loopback is not worth more of the processor

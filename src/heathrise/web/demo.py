@@ -11,9 +11,9 @@ from apiflask import APIBlueprint
 from flask import Response
 from sqlalchemy.exc import SQLAlchemyError
 
+from ..core.base.progress import always
+from ..core.context.firm import Firm
 from ..core.design import Design, Device, Floor, Space
-from ..core.firm import Firm
-from ..core.progress import always
 from ..core.records import HandedOver, Signed
 from ..demo import DEMO_FIRM, SITES, DemoSite, demo_mark
 from ..store import Repository, UnknownProject

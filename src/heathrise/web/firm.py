@@ -5,8 +5,8 @@ from __future__ import annotations
 from apiflask import APIBlueprint
 from flask import Response, abort, request
 
+from ..core.context.firm import Firm
 from ..core.design import DesignError, Problem
-from ..core.firm import Firm
 from ..formats.papers import Head
 from ..formats.pictures import read_picture
 from ..store import Repository

@@ -8,10 +8,10 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.design import DesignError, Problem
-from ..core.evaluate import Evaluation, evaluate
-from ..core.handing import Observed, handover_of
+from ..core.evaluation.evaluate import Evaluation, evaluate
 from ..core.handover import Handover
 from ..core.records import Agreed, HandedOver, Signed
+from ..core.views.handover import Observed, handover_of
 from ..formats.papers import Drawn, drawn_of, sealed_pdf, sheet_svg
 from ..store import Repository, Saved
 from ..store.observed import observed

@@ -7,14 +7,14 @@ from collections.abc import Mapping
 from apiflask import APIBlueprint
 from flask import Response
 
+from ..core.base.memo import IdentityMemo
+from ..core.base.wording import some
+from ..core.context.effective_rules import in_force
 from ..core.design import DesignError, Problem
-from ..core.evaluate import evaluate
-from ..core.in_force import in_force
+from ..core.evaluation.evaluate import evaluate
 from ..core.install import Finish, Step, finish_for
-from ..core.memo import IdentityMemo
 from ..core.records import StepRecord, StepState, steps_as_done
-from ..core.wording import some
-from ..core.working import steps_of
+from ..core.views.work_list import steps_of
 from ..store import Repository, Saved
 from ..store.records import Records
 from .models import StepStands, Ticks, WorkList

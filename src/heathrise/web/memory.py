@@ -9,7 +9,7 @@ import threading
 import time
 from pathlib import Path
 
-from ..core.memo import BUDGET, Budget
+from ..core.base.memo import BUDGET, Budget
 
 LOOKS_EVERY_SECONDS = 1.0
 _SHRINK_TO = 0.7  # of what is kept, each time it is too much

@@ -6,16 +6,14 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
 
-from ..core.bands import Band
-from ..core.calibrating import Proposed
+from ..core.base.bands import Band
 from ..core.catalogue import Value
+from ..core.context.firm import Firm
 from ..core.design import KINDS, Change, ElementId, Neighbour
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
-from ..core.evaluate import Evaluation
-from ..core.firm import Firm
+from ..core.evaluation.evaluate import Evaluation
 from ..core.handover import Handover
 from ..core.install import Finish, Step
-from ..core.offers import Offer
 from ..core.records import (
     CableResult,
     OurTime,
@@ -30,6 +28,8 @@ from ..core.records import (
     TestedCable,
 )
 from ..core.signal import MOST_POINTS, Direction, Relief, Show, WalkPoint
+from ..core.views.calibration import Proposed
+from ..core.views.offers import Offer
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]

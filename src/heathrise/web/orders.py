@@ -7,10 +7,10 @@ from datetime import UTC, date, datetime
 from apiflask import APIBlueprint
 from flask import Response, request
 
-from ..core.evaluate import evaluate
-from ..core.offers import offers
+from ..core.evaluation.evaluate import evaluate
 from ..core.order import Order, priced_items
-from ..core.ordering import order_of
+from ..core.views.bill_of_materials import order_of
+from ..core.views.offers import offers
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
 from ..store import Repository, Saved

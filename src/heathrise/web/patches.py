@@ -6,7 +6,7 @@ from typing import Any, get_args
 
 from pydantic import BaseModel
 
-from ..core.evaluate import Evaluation
+from ..core.evaluation.evaluate import Evaluation
 
 Tree = dict[str, Any]
 

@@ -9,11 +9,11 @@ from apiflask import APIBlueprint
 from flask import Response, jsonify, request
 
 from ..core.catalogue import Catalogue
+from ..core.context.integrity import check
+from ..core.context.storeys import SLAB_M
 from ..core.design import Building, Design, DesignError, Element, Floor, Site, apply, design_of
-from ..core.evaluate import evaluate
-from ..core.integrity import check
+from ..core.evaluation.evaluate import evaluate
 from ..core.records import Standing
-from ..core.storeys import SLAB_M
 from ..store import Repository, Saved, UnknownProject
 from ..store.records import Records
 from .answers import Answers

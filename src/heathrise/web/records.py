@@ -10,12 +10,10 @@ from apiflask import APIBlueprint
 from flask import Response, request
 
 from ..core.cabling import assess_cable
+from ..core.context.effective_rules import in_force
+from ..core.context.scope import as_planned
 from ..core.design import Design, DesignError, Device, Problem, Switch
-from ..core.evaluate import evaluate
-from ..core.in_force import in_force
-from ..core.kept import as_planned
-from ..core.labelling import project_labels
-from ..core.proving import planned_cables, planned_ports
+from ..core.evaluation.evaluate import evaluate
 from ..core.records import (
     CableTest,
     PlannedCable,
@@ -25,6 +23,8 @@ from ..core.records import (
     cables_as_tested,
     says_the_same,
 )
+from ..core.views.acceptance import planned_cables, planned_ports
+from ..core.views.labels import project_labels
 from ..formats.ports_csv import read_ports
 from ..formats.tests_csv import read_tests
 from ..store import Repository

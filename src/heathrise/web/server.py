@@ -14,7 +14,7 @@ from pathlib import Path
 from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.catalogue import load_catalogue
-from ..core.evaluate import evaluate
+from ..core.evaluation.evaluate import evaluate
 from ..core.signal import air_of, relief
 from ..demo import music_school
 from ..store import Repository, connect

@@ -11,15 +11,13 @@ from apiflask import APIBlueprint
 from flask import Response, request
 from pydantic import TypeAdapter, ValidationError
 
-from ..core.bands import BANDS, Band
-from ..core.busy_hour import BusyView, busy_view
-from ..core.calibrating import CalibrationView, calibration_view, proposals
+from ..core.base.bands import BANDS, Band
+from ..core.base.memo import IdentityMemo
 from ..core.catalogue import Catalogue
+from ..core.context.scope import as_planned, as_today
+from ..core.context.storeys import storeys_of
 from ..core.design import Design, DesignError, Device, Floor, Habit, Neighbour, Problem, Variant
-from ..core.kept import as_planned, as_today
-from ..core.memo import IdentityMemo
-from ..core.meshing import MeshView, mesh_view
-from ..core.offers import with_changes
+from ..core.placement import MeshView, mesh_view
 from ..core.records import MOST_READINGS, MeasuredWalk, WalkCounts, WalkTaken, walks_as_taken
 from ..core.signal import (
     MOST_SECONDS,
@@ -40,8 +38,10 @@ from ..core.signal import (
     walk,
     walk_of,
 )
-from ..core.storeys import storeys_of
-from ..core.widths import WidthView, width_view
+from ..core.views.busy_hour import BusyView, busy_view
+from ..core.views.calibration import CalibrationView, calibration_view, proposals
+from ..core.views.channel_width import WidthView, width_view
+from ..core.views.offers import with_changes
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
 from ..store import Repository

@@ -10,7 +10,7 @@ from flask import Response, abort, request
 from pydantic import ValidationError
 
 from ..core.design import DesignError, Problem, describe
-from ..core.evaluate import Evaluation
+from ..core.evaluation.evaluate import Evaluation
 from ..core.order import Order
 from ..formats.confined import inspect_confined
 from ..formats.dxf import Choice, Inspection

@@ -9,8 +9,8 @@ from typing import Any
 from apiflask import APIBlueprint
 from flask import Response, request
 
+from ..core.base.progress import Progress, ShowBest
 from ..core.design import DesignError, Problem
-from ..core.progress import Progress, ShowBest
 from ..formats.confined import import_confined
 from ..formats.papers import History
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work

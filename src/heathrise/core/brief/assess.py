@@ -5,8 +5,8 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import Catalogue
+from ..context.findings import Finding
 from ..design import Design
-from ..findings import Finding
 from .found import Opinion, judge_found
 from .later import Reserve, judge_later
 from .pains import PainVerdict, judge_pains

@@ -7,11 +7,11 @@ from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..bands import Band
+from ..base.bands import Band
+from ..base.wording import metres
 from ..catalogue import Catalogue, OldGear, Rules, Used
+from ..context.scope import kept_cables
 from ..design import ClientGroup, Design, Device, EquipmentRoom, OldCable, State, Switch
-from ..kept import kept_cables
-from ..wording import metres
 from .stand import Stand
 
 Advice = Literal["keep", "retire", "test_first"]

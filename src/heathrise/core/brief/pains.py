@@ -9,7 +9,7 @@ from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Rules, Used
 from ..design import ClientGroup, Complaint, Device, Pain, Switch, WirelessName
 from .stand import Level, Spot, Stand

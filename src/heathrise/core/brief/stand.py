@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from shapely import Polygon, contains_xy
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Catalogue
 from ..design import Design, Device, EquipmentRoom, Point, Space
 

@@ -7,7 +7,9 @@ from collections.abc import Iterator, Sequence
 
 from shapely.geometry import LineString, Point, Polygon
 
+from ..base.wording import some
 from ..catalogue import Catalogue
+from ..context.findings import Cure, Finding, Place
 from ..design import (
     ClientGroup,
     Design,
@@ -21,8 +23,6 @@ from ..design import (
     Zone,
     put,
 )
-from ..findings import Cure, Finding, Place
-from ..wording import some
 from .found import Opinion
 from .later import Reserve
 from .pains import PainVerdict

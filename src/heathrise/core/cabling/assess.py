@@ -5,8 +5,8 @@ from __future__ import annotations
 from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import Catalogue
+from ..context.findings import Finding
 from ..design import Design
-from ..findings import Finding
 from .links import LinkVerdict
 from .runs import RunVerdict, judge_runs
 from .uplinks import UplinkVerdict, judge_uplinks

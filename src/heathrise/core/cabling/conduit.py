@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ..catalogue import Catalogue, Rules
+from ..context.findings import Finding, Place
 from ..design import Design, Duct
-from ..findings import Finding, Place
 from .links import LinkVerdict
 
 

@@ -7,10 +7,10 @@ import math
 import shapely
 from shapely.geometry import Polygon
 
+from ..base.wording import metres
 from ..catalogue import Catalogue
+from ..context.findings import Cure
 from ..design import Building, Design, Device, EquipmentRoom, Floor, Point, Space, Wall, apply, put
-from ..findings import Cure
-from ..wording import metres
 from .runs import judge_runs
 from .second_room import GOOD, spot_within
 

@@ -20,8 +20,8 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
+from ..context.storeys import Storeys
 from ..design import Floor, Overhead, Point, Space
-from ..storeys import Storeys
 
 Array = NDArray[np.float64]
 Ints = NDArray[np.int64]

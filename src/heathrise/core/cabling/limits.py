@@ -8,9 +8,9 @@ from typing import Literal
 
 import numpy as np
 
+from ..base.wording import celsius, metres
 from ..catalogue import Rules
 from ..design import Category
-from ..wording import celsius, metres
 
 Verdict = Literal["met", "near", "test_first", "not_met"]
 CATEGORIES: tuple[Category, ...] = ("5", "5e", "6", "6A")

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, DeviceModel, Rules
+from ..context.run_decisions import said_over_air
+from ..context.scope import kept_cables
 from ..design import Category, Design, Device, OldCable, Run, Site
-from ..kept import kept_cables
-from ..memo import IdentityMemo
-from ..over_air import said_over_air
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .links import LinkVerdict, measured, slack_m
 from .routes import route_to

@@ -7,7 +7,9 @@ import math
 import shapely
 from shapely.geometry import Polygon
 
+from ..base.wording import metres
 from ..catalogue import Catalogue
+from ..context.findings import Cure
 from ..design import (
     Building,
     Design,
@@ -22,8 +24,6 @@ from ..design import (
     apply,
     put,
 )
-from ..findings import Cure
-from ..wording import metres
 from .runs import RunVerdict, judge_runs
 from .uplinks import judge_uplinks
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
 from ..design import Design, EquipmentRoom, Medium, Site, Uplink
-from ..memo import IdentityMemo
 from .limits import hottest_c
 from .links import LinkVerdict, measured, slack_m
 from .routes import RackEnd, route_to

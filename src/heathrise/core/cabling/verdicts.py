@@ -8,11 +8,11 @@ from typing import Any
 
 from shapely.geometry import LineString
 
+from ..base.wording import metres
 from ..catalogue import Catalogue
+from ..context.findings import Cure, Finding, Place
+from ..context.run_decisions import run_said
 from ..design import Category, Change, Design, Device, EquipmentRoom, Uplink, apply, put
-from ..findings import Cure, Finding, Place
-from ..over_air import run_said
-from ..wording import metres
 from .assess import CableChapter
 from .conduit import duct_findings
 from .first_room import first_room

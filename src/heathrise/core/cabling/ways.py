@@ -20,10 +20,10 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import dijkstra
 from shapely.geometry import Polygon
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, Rules
+from ..context.storeys import Storeys, storeys_of
 from ..design import Building, Design, Duct, EquipmentRoom, Floor, Point, Riser, Space, Wall
-from ..memo import IdentityMemo
-from ..storeys import Storeys, storeys_of
 from .lattice import LATTICE_M, OVERHEADS, Storey, direction_of, storey_of, void_z_m
 
 Array = NDArray[np.float64]

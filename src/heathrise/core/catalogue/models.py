@@ -8,9 +8,9 @@ from typing import Annotated, Literal, Protocol
 
 from pydantic import BaseModel, ConfigDict, Field, PrivateAttr
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..base.mounts import Mount
 from ..design import Jacket, Purpose
-from ..mounts import Mount
 from .poe_classes import poe_rank
 from .roles import Role, by_kind
 from .rules import Rules

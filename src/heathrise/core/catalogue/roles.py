@@ -11,7 +11,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ..mounts import Mount
+from ..base.mounts import Mount
 
 
 class PortProfile(BaseModel):

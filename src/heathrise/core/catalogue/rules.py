@@ -14,7 +14,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ..wording import celsius, metres
+from ..base.wording import celsius, metres
 from .files import read
 from .poe_classes import PoeClass
 

@@ -1,6 +1,6 @@
 """What was decided: elements, the design that holds them, and changes with their inverse."""
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
 from .design import (
     Change,
     Design,

@@ -9,7 +9,7 @@ from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
-from ..plain_text import plain_values
+from ..base.plain_text import plain_values
 from .elements import KIND_OF, KINDS, Site
 from .values import Element, ElementId
 

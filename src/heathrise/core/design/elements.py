@@ -7,8 +7,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator
 
-from ..bands import Band
-from ..mounts import Mount
+from ..base.bands import Band
+from ..base.mounts import Mount
 from .values import (
     BackHaul,
     CableState,

@@ -9,6 +9,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..base.wording import metres
 from ..catalogue import Catalogue
 from ..design import (
     KIND_OF,
@@ -28,7 +29,6 @@ from ..design import (
     Wall,
     WirelessName,
 )
-from ..wording import metres
 
 
 class Difference(BaseModel):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from ..wording import some
+from ..base.wording import some
 from .hazards import Hazard, heat_minutes, heat_said, old_walls_said, rest_minutes, trench_said
 from .step import Place, TodoList
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from ..base.wording import celsius
 from ..catalogue import Catalogue, DeviceModel, Rules
+from ..context.run_decisions import feeds, said_over_air
 from ..design import Design, Device, EquipmentRoom, Injector, Switch
-from ..over_air import feeds, said_over_air
-from ..wording import celsius
 from .cables import Pull
 from .hazards import Hazard, lifting_said, old_walls_said
 from .step import TodoList

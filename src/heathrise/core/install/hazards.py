@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ..base.wording import metres
 from ..catalogue import Rules
-from ..wording import metres
 
 Hazard = Literal[
     "ladder",

@@ -10,8 +10,8 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..catalogue import Catalogue, Rules, Used
+from ..context.findings import Finding
 from ..design import Design, Device, Switch
-from ..findings import Finding
 from ..laying import Hole, Link
 from .packs import cheapest_cover
 from .parts import Bulk, Group, Need, gather

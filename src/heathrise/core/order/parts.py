@@ -10,9 +10,9 @@ from typing import Literal, get_args
 from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import Catalogue, Rules
+from ..context.run_decisions import feeds
 from ..design import Design, Device, Duct, EquipmentRoom, Injector, Switch
 from ..laying import Hole, Link, climbs_of, duct_m
-from ..over_air import feeds
 from .places import Where, at_device, of_link
 
 Group = Literal["gear", "cable", "ends", "mounting", "ways", "protection", "rack", "spares"]

@@ -8,8 +8,8 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..base.wording import metres
 from ..catalogue import Rules
-from ..wording import metres
 from .kinds import CableTest, Result, place_in_time
 
 OTHER, OTHER_M = "cabling.tested_other_share", "cabling.tested_other_m"

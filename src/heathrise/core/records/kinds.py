@@ -7,8 +7,8 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+from ..context.readings import Reading
 from ..design import ElementId
-from ..readings import Reading
 
 Result = Literal["pass", "marginal", "fail"]
 # Made where a thing was said, so that what is sent twice is written once.

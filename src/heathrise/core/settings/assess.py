@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Sequence
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Catalogue
+from ..context.findings import Finding
+from ..context.run_decisions import said_over_air
 from ..design import Design, Network, WirelessName
-from ..findings import Finding
-from ..over_air import said_over_air
 from .sheet import (
     Plug,
     SettingsSheet,

@@ -9,8 +9,8 @@ from typing import ClassVar
 from pydantic import BaseModel, ConfigDict
 
 from ..catalogue import Catalogue, Rules
+from ..context.findings import Cure, Finding, Place
 from ..design import Design, Network, WirelessName, put
-from ..findings import Cure, Finding, Place
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
 

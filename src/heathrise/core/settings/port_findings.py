@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ..catalogue import Catalogue
+from ..context.findings import Cure, Finding, Place
 from ..design import Design, Device, Network, Switch, put
-from ..findings import Cure, Finding, Place
 from .sheet import PortSheet
 from .subnets import free_subnet, parse_subnet
 

@@ -8,10 +8,10 @@ from typing import ClassVar
 
 from pydantic import BaseModel, ConfigDict
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Catalogue, PortProfile, Rules
+from ..context.run_decisions import said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
-from ..over_air import said_over_air
 from .networks import NetworkSheet, network_sheet
 
 

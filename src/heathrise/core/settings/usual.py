@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from ..catalogue import Catalogue
+from ..context.findings import Cure
 from ..design import Change, Design, Network, WirelessName, put
-from ..findings import Cure
 from .subnets import Subnet, free_subnet, parse_subnet
 
 

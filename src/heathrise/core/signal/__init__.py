@@ -1,6 +1,6 @@
 """Radio: propagation, antennas, coverage, channels and power."""
 
-from ..footways import WalkPoint
+from ..walkways import WalkPoint
 from .assess import (
     SignalChapter,
     air_of,
@@ -13,14 +13,15 @@ from .assess import (
 )
 from .calibrate import Calibration, calibrate
 from .capacity import Busy, busy_findings, busy_hour
+from .channel_alternatives import BandView, band_view
 from .channels import ChannelPlan, Task
-from .deviate import BandView, band_view
 from .difference import difference
 from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
 from .levels import Air, Direction, heard_at, readings_at
 from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, rates_over_air
+from .radio_matching import proposed_names
 from .rates import user_mbps
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
@@ -29,7 +30,6 @@ from .survey import room_points
 from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
 from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, walk
-from .whose import proposed_names
 
 __all__ = [
     "MOST_POINTS",

@@ -6,19 +6,19 @@ from collections.abc import Mapping
 
 from pydantic import BaseModel, ConfigDict
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..base.memo import IdentityMemo
+from ..base.progress import Progress
 from ..catalogue import Catalogue
+from ..context.effective_rules import in_force
+from ..context.findings import Finding
 from ..design import Design
-from ..findings import Finding
-from ..in_force import in_force
-from ..memo import IdentityMemo
-from ..progress import Progress
 from .capacity import Busy
 from .channels import ChannelPlan, Task, channel_task, exchanged, greedy, plan_channels, solve
 from .habits import HabitVerdict
 from .levels import Air
 from .mesh import connected
-from .quiet import quieten
+from .power_reduction import quieten
 from .radios import Fence, RadioSheet, fences, proof_of, radio_sheets
 from .rooms import RoomVerdict
 from .searches import searches

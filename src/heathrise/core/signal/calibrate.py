@@ -12,15 +12,15 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 from scipy.optimize import lsq_linear
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Rules
+from ..context.readings import Reading
 from ..design import Device, Point
-from ..readings import Reading
 from .crossed import crossed, fixed_dbm, heard_by_radio
 from .explain import named_panels
 from .levels import Air
-from .standing_out import StandsOut, Through, points_that_stand_out, walls_that_stand_out
-from .whose import swapped
+from .radio_matching import swapped
+from .residuals import StandsOut, Through, points_that_stand_out, walls_that_stand_out
 
 Array = NDArray[np.float64]
 Flags = NDArray[np.bool_]

@@ -11,11 +11,11 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Polygon
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..base.wording import some
 from ..catalogue import ClientModel
+from ..context.findings import Finding, Place
 from ..design import ClientGroup, Device, Space
-from ..findings import Finding, Place
-from ..wording import some
 from .channels import ChannelPlan
 from .levels import Air
 from .mesh import mesh_links

@@ -12,9 +12,9 @@ from itertools import combinations
 import numpy as np
 from ortools.sat.python import cp_model
 
-from ..bandplan import BandPlan
-from ..bands import Band
-from ..progress import Progress
+from ..base.bands import Band
+from ..base.progress import Progress
+from ..context.band_plan import BandPlan
 from .cliques import least_shared_db
 from .exchange import improved
 from .hearing import hearing_dbm

@@ -13,10 +13,10 @@ import numpy as np
 from numpy.typing import NDArray
 from shapely import contains_xy
 
-from ..bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.memo import IdentityMemo
+from ..context.readings import Reading
 from ..design import Device
-from ..memo import IdentityMemo
-from ..readings import Reading
 from .antennas import attenuation_db
 from .explain import named_panels
 from .levels import Air

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..bands import Band
+from ..base.bands import Band
 from .grid import Grid
 from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
 from .relief import UNITS, Array, Relief, contours_of, tinted

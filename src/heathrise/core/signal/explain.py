@@ -16,11 +16,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from shapely import LineString, contains_xy
 from shapely import Point as SpotAt
 
-from ..bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, ClientModel, Construction, Used
+from ..context.storeys import Slab
 from ..design import Building, Design, Device, Floor, Opening, Point, Space, Wall
-from ..memo import IdentityMemo
-from ..storeys import Slab
 from .antennas import attenuation_db
 from .levels import Air, Direction
 from .overlaps import Panel

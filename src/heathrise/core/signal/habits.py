@@ -7,12 +7,12 @@ from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..bands import Band
+from ..base.bands import Band
+from ..base.wording import some
 from ..catalogue import Used
+from ..context.findings import Cure, Finding, Place
 from ..design import Design, Floor, Habit, Point, Space, WirelessName, put
-from ..findings import Cure, Finding, Place
-from ..footways import WalkPoint, Way, footways_of
-from ..wording import some
+from ..walkways import WalkPoint, Way, footways_of
 from .levels import Air
 from .walk import Walk, walk
 

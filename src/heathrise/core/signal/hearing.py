@@ -7,9 +7,9 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..base.memo import IdentityMemo
 from ..design import Device
-from ..memo import IdentityMemo
 from .antennas import attenuation_db
 from .levels import Air
 from .terrain import losses_to_db, source_of

@@ -9,11 +9,11 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ..bandplan import BandPlan, band_plan_of
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, ClientModel, Rules
+from ..context.band_plan import BandPlan, band_plan_of
 from ..design import ClientGroup, Design, Device, Point
-from ..memo import IdentityMemo
 from .grid import Grid
 from .propagation import noise_floor_dbm
 from .survey import Survey

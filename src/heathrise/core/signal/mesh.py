@@ -10,11 +10,11 @@ from typing import Any, ClassVar, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Catalogue
+from ..context.findings import Finding, Place
+from ..context.run_decisions import said_over_air
 from ..design import Design, Device
-from ..findings import Finding, Place
-from ..over_air import said_over_air
 from .hearing import hearing_dbm
 from .levels import Air
 from .rates import user_mbps, users_mbps

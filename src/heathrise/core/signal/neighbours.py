@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..bands import Band
+from ..base.bands import Band
 from ..design import Device, Neighbour
 from .levels import Air
 

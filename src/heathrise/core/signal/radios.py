@@ -7,7 +7,7 @@ from typing import ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ..bands import Band
+from ..base.bands import Band
 from ..design import Device
 from .channels import ChannelPlan
 from .levels import Air

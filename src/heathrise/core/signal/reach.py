@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
 from ..design import Device, Space
 from .levels import SILENT_DBM, Air
 from .rooms import target_in

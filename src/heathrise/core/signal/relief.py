@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
-from ..bands import Band
+from ..base.bands import Band
 from ..catalogue import Rules
 from ..design import Spot, Use
 from .grid import Grid

@@ -11,10 +11,10 @@ from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Polygon
 
-from ..bands import Band
+from ..base.bands import Band
+from ..base.memo import IdentityMemo
 from ..catalogue import ClientModel, Rules
 from ..design import Space, Spot
-from ..memo import IdentityMemo
 from .levels import SILENT_DBM, Air, Direction, band_losses
 from .propagation import chance_of
 from .survey import Survey

@@ -6,7 +6,7 @@ from collections import OrderedDict
 from concurrent.futures import Future, ThreadPoolExecutor
 from threading import Lock
 
-from ..progress import give_way
+from ..base.progress import give_way
 from .channels import Solution, Task, greedy, solve
 
 _KEPT = 256

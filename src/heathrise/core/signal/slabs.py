@@ -11,9 +11,9 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from ..bands import BANDS
+from ..base.bands import BANDS
 from ..catalogue import Catalogue
-from ..storeys import Slab
+from ..context.storeys import Slab
 from .propagation import floors_loss_db
 
 Array = NDArray[np.float64]

@@ -11,8 +11,8 @@ import shapely
 from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
+from ..base.memo import IdentityMemo
 from ..design import Design, Space
-from ..memo import IdentityMemo
 
 Array = NDArray[np.float64]
 

@@ -13,18 +13,18 @@ import shapely
 from numpy.typing import NDArray
 from shapely.ops import unary_union
 
-from ..bands import BANDS, FREQUENCY_MHZ
+from ..base.bands import BANDS, FREQUENCY_MHZ
+from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Catalogue
+from ..context.storeys import Storeys, storeys_of
 from ..design import Building, Design, Device, Floor, Opening, Space, Wall
-from ..memo import IdentityMemo
-from ..storeys import Storeys, storeys_of
 from .antennas import open_loss_db
 from .grid import Grid
 from .kernel import wall_losses_db
 from .propagation import distance_loss_db
 from .slabs import Layers, add_slabs_db, layers_of
-from .standing import standing
 from .survey import Survey, survey_of
+from .wall_side import standing
 from .walls import COLUMNS, panels_of
 
 Array = NDArray[np.float64]

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..bandplan import BandPlan, band_plan_of
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
 from ..catalogue import AirModel, Catalogue, RadioModel
+from ..context.band_plan import BandPlan, band_plan_of
 from ..design import Design, Device, Radio
 
 

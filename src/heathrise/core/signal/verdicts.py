@@ -8,10 +8,10 @@ from typing import Any
 
 from shapely import STRtree
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..context.findings import Cure, Finding, Place
+from ..context.run_decisions import said_over_air
 from ..design import Design, Device, Radio, Space, WirelessName, put
-from ..findings import Cure, Finding, Place
-from ..over_air import said_over_air
 from .channels import ChannelPlan
 from .enclosing import share_walled, walls_that
 from .hearing import hearing_dbm

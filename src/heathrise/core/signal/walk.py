@@ -12,11 +12,11 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..bands import BANDS, Band
+from ..base.bands import BANDS, Band
+from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Rules, Used
 from ..design import Design, Device, Floor, Point, WirelessName
-from ..footways import WalkPoint
-from ..memo import IdentityMemo
+from ..walkways import WalkPoint
 from .levels import SILENT_DBM, Air
 from .terrain import losses_to_db
 

@@ -11,10 +11,10 @@ import shapely
 from numpy.typing import NDArray
 from shapely.geometry import LineString
 
-from ..bands import BANDS
+from ..base.bands import BANDS
 from ..catalogue import Catalogue
+from ..context.storeys import SLAB_M, Storeys, storeys_of
 from ..design import Design, Opening, Space, Wall
-from ..storeys import SLAB_M, Storeys, storeys_of
 from .overlaps import Panel, dissolved
 
 Array = NDArray[np.float64]

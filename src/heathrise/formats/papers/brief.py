@@ -8,7 +8,7 @@ from markupsafe import Markup
 
 from ...core.catalogue import Catalogue
 from ...core.design import ClientGroup, Design, Floor, LineEntry, Pain, Space, Zone
-from ...core.evaluate import Evaluation
+from ...core.evaluation.evaluate import Evaluation
 from ..sheets import draw_sheet
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style

@@ -9,7 +9,7 @@ from markupsafe import Markup
 
 from ...core.brief import PainVerdict
 from ...core.handover import Handover, Join, OpenPoint, Seen, joins_of
-from ...core.promising import noticed
+from ...core.views.promises import noticed
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 from .sheets import Drawn

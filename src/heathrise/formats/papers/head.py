@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 from dataclasses import dataclass, field
 
-from ...core.firm import Firm
+from ...core.context.firm import Firm
 
 
 @dataclass(frozen=True)

@@ -6,12 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 
+from ...core.context.firm import Firm
 from ...core.design import Design
-from ...core.evaluate import Evaluation
-from ...core.firm import Firm
-from ...core.offers import Offer
+from ...core.evaluation.evaluate import Evaluation
 from ...core.order import GROUPS, Order
-from ...core.promising import Promised, RoomPromise
+from ...core.views.offers import Offer
+from ...core.views.promises import Promised, RoomPromise
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 

@@ -10,12 +10,12 @@ from markupsafe import Markup
 
 from ...core.cabling import RunVerdict
 from ...core.catalogue import Catalogue
+from ...core.context.effective_rules import in_force
+from ...core.context.scope import as_planned
 from ...core.design import Building, Design, DesignError, Floor, Problem
-from ...core.evaluate import Evaluation
-from ...core.in_force import in_force
+from ...core.evaluation.evaluate import Evaluation
 from ...core.install import Label
-from ...core.kept import as_planned
-from ...core.labelling import project_labels
+from ...core.views.labels import project_labels
 from ..sheets import (
     PAGE_SCALES,
     PAPERS,

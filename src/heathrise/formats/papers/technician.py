@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from ...core.design import EquipmentRoom, Floor, Network, Switch
-from ...core.handing import Observed
 from ...core.handover import Handover
-from ...core.proving import cable_of
 from ...core.rack import PortUse
 from ...core.records import SeenPort, speed
+from ...core.views.acceptance import cable_of
+from ...core.views.handover import Observed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
 from .handover import open_for
 from .head import NO_HEAD, Head

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from html import escape
 
-from ...core.plain_text import plain_line
+from ...core.base.plain_text import plain_line
 
 INK, GRANITE, PAPER = "#2b2622", "#65605c", "#ffffff"
 HEATHER, MOSS, GORSE, RUST, TARN = "#6d4a7e", "#4c6a3c", "#7d5c00", "#a8442a", "#2f6f86"

@@ -1,0 +1,27 @@
+"""The plan chapter: what the drawing contradicts, and devices where they cannot be."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from pydantic import BaseModel, ConfigDict
+
+from ..catalogue import Catalogue
+from ..context.findings import Finding
+from ..design import Design
+from .placing import placing_findings
+from .storeys import storey_findings
+
+
+class PlanChapter(BaseModel):
+    """What is found of the plan."""
+
+    model_config = ConfigDict(frozen=True)
+
+    findings: tuple[Finding, ...] = ()
+
+
+def plan_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
+    """Yield the findings of the plan stage."""
+    yield from storey_findings(design, catalogue)
+    yield from placing_findings(design, catalogue)

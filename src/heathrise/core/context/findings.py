@@ -1,0 +1,61 @@
+"""The one shape of every verdict."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ..catalogue import Used
+from ..design import Change, Spot
+
+Stage = Literal["brief", "plan", "signal", "cable", "power", "settings", "order"]
+Severity = Literal["not_met", "near", "note"]
+SEVERITY_ORDER: dict[Severity, int] = {"not_met": 0, "near": 1, "note": 2}
+
+
+class Place(BaseModel):
+    """The element a finding is about, and where on which floor to look."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: str
+    id: str
+    floor: str | None = None
+    at: Spot | None = None
+
+
+class Cure(BaseModel):
+    """A set of changes that would mend a finding, with what it is expected to do."""
+
+    model_config = ConfigDict(frozen=True)
+
+    label: str
+    effect: str = ""
+    changes: tuple[Change, ...]
+
+
+class Finding(BaseModel):
+    """What is wrong, where, by how much, by which rule and figures, and what would mend it."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("id",)
+
+    id: str
+    stage: Stage
+    severity: Severity
+    text: str
+    places: tuple[Place, ...] = ()
+    figure: float | None = None
+    limit: float | None = None
+    unit: str = ""
+    rule: str
+    source: str
+    used: tuple[Used, ...] = ()
+    cures: tuple[Cure, ...] = ()
+    searches_cures: bool = False
+
+
+def worst_first(findings: list[Finding]) -> tuple[Finding, ...]:
+    """Return the findings, those not met first; the order within a severity is kept."""
+    return tuple(sorted(findings, key=lambda f: SEVERITY_ORDER[f.severity]))

@@ -1,0 +1,79 @@
+"""Which gear takes part: what stands once the job is done, and what stands today.
+
+Gear that was found carries what becomes of it. A plan has all that is new or kept; today has all
+that was found. Tables that lose nothing stay the same objects, so that what is known of them holds.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Hashable, Mapping
+from typing import Any
+
+from ..base.memo import IdentityMemo
+from ..catalogue import Rules
+from ..design import Design, Device, EquipmentRoom, OldCable, State, Switch
+
+_tables: IdentityMemo[Mapping[str, Any]] = IdentityMemo(64)
+_PLANNED: frozenset[State] = frozenset({"new", "keep"})
+_FOUND: frozenset[State] = frozenset({"keep", "retire", "unknown"})
+
+
+def as_planned(design: Design) -> Design:
+    """Return the design without what is retired or undecided."""
+    return _standing(design, _PLANNED)
+
+
+def as_today(design: Design) -> Design:
+    """Return the design with nothing but the gear that was found."""
+    return _standing(design, _FOUND)
+
+
+def has_found_gear(design: Design) -> bool:
+    """Whether any gear was found."""
+    states = [d.state for d in design.of(Device).values()]
+    states += [s.state for s in design.of(Switch).values()]
+    return any(state in _FOUND for state in states)
+
+
+def kept_cables(design: Design, rules: Rules) -> dict[str, list[OldCable]]:
+    """Return by device the kept cables that are its run: one end at it, the other at a rack."""
+    near_m = rules["brief.cable_ends_m"]
+    found: dict[str, list[OldCable]] = {}
+    for cable in design.of(OldCable).values():
+        if cable.state == "keep" and (device := _far_end(design, cable, near_m)) is not None:
+            found.setdefault(device, []).append(cable)
+    return found
+
+
+def _far_end(design: Design, cable: OldCable, near_m: float) -> str | None:
+    racks = [r for r in design.of(EquipmentRoom).values() if r.floor == cable.floor]
+    devices = [d for d in design.of(Device).values() if d.floor == cable.floor]
+    for rack_end, far_end in ((cable.a, cable.b), (cable.b, cable.a)):
+        close = [d for d in devices if math.dist(d.at, far_end) <= near_m]
+        if close and any(math.dist(r.at, rack_end) <= near_m for r in racks):
+            return min(close, key=lambda d: math.dist(d.at, far_end)).id
+    return None
+
+
+def _standing(design: Design, states: frozenset[State]) -> Design:
+    devices, switches = design.of(Device), design.of(Switch)
+    gone = {d.id for d in devices.values() if d.state not in states}
+    if not gone and all(s.state in states for s in switches.values()):
+        return design
+    tables = dict(design.tables)
+    tables["device"] = _only(devices, states, lambda d: d.state in states)
+    tables["switch"] = _only(switches, states, lambda s: s.state in states)
+    for kind in ("run", "injector", "radio"):
+        rows: Mapping[str, Any] = design.tables.get(kind, {})
+        if any(row.device in gone for row in rows.values()):
+            key = (states, frozenset(gone))
+            tables[kind] = _only(rows, key, lambda r: r.device not in gone)
+    return Design(tables)
+
+
+def _only(table: Mapping[str, Any], key: Hashable, stays: Callable[[Any], bool]) -> Mapping[str, Any]:
+    def work_out() -> Mapping[str, Any]:
+        return {name: row for name, row in table.items() if stays(row)}
+
+    return _tables.get((table,), key, work_out)

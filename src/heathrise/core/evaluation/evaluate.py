@@ -1,0 +1,288 @@
+"""The one way through: from a design to a chapter for each discipline, in their order."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
+from typing import Literal, TypeVar
+
+from pydantic import BaseModel, ConfigDict
+
+from ..base.bands import Band
+from ..brief import BriefChapter, Stand, brief_findings
+from ..building import PlanChapter, plan_findings
+from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
+from ..catalogue import Catalogue
+from ..context.effective_rules import in_force
+from ..context.findings import Finding, Stage, worst_first
+from ..context.scope import as_planned
+from ..design import Design, EquipmentRoom
+from ..rack import NO_POWER, PowerPlan, RoomUp, Wire, plan_power, power_findings
+from ..settings import (
+    Plug,
+    SettingsChapter,
+    SettingsSheet,
+    beacon_findings,
+    beacons_by_band,
+    network_findings,
+    port_findings,
+    settings_sheet,
+)
+from ..signal import (
+    Air,
+    ChannelPlan,
+    RoomVerdict,
+    SignalChapter,
+    Task,
+    air_of,
+    busy_findings,
+    busy_hour,
+    channel_findings,
+    channel_plans,
+    channel_tasks,
+    habit_findings,
+    judge_habits,
+    judge_rooms,
+    mesh_findings,
+    radios_of,
+    sharing,
+    signal_findings,
+)
+from .brief_status import brief_chapter, paths_of, planned_stand
+from .totals import Tally, tally_of
+
+log = logging.getLogger(__name__)
+
+T = TypeVar("T")
+Depth = Literal["full", "figures", "preview"]
+
+
+class Evaluation(BaseModel):
+    """Everything computed from one design, a chapter for each discipline.
+
+    In a preview ``settings`` is None, and so is what of the signal's takes a search.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    brief: BriefChapter
+    plan: PlanChapter
+    signal: SignalChapter
+    cable: CableChapter
+    power: PowerPlan
+    settings: SettingsChapter | None
+    tally: Tally
+
+    @property
+    def rooms(self) -> tuple[RoomVerdict, ...]:
+        return self.signal.rooms
+
+    @property
+    def runs(self) -> tuple[RunVerdict, ...]:
+        return self.cable.runs
+
+    @property
+    def uplinks(self) -> tuple[UplinkVerdict, ...]:
+        return self.cable.uplinks
+
+    @property
+    def searching(self) -> bool:
+        return self.signal.searching
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """Return the findings of all chapters, the worst first."""
+        chapters = (self.plan, self.signal, self.cable, self.power, self.settings, self.brief)
+        return worst_first([f for c in chapters if c is not None for f in c.findings])
+
+
+def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Evaluation:
+    """Evaluate a design that has passed ``integrity.check``.
+
+    Args:
+        depth: "full" waits for the channel search; "figures" takes the best plan known and leaves
+            the search running; "preview", while something is dragged, leaves out what takes a
+            search: the channel plan, the brief's walks, the settings sheet, cures that try other
+            switches, and the proof of box counts.
+    """
+    full, wait = depth != "preview", depth == "full"
+    drawn, design = design, as_planned(design)
+    catalogue = in_force(design, catalogue)
+    chapters = Chapters()
+    # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
+    cable = _beside.submit(assess_cable, design, catalogue)
+    rack = _beside.submit(_power, design, catalogue, cable, full)
+    chapters.tell("plan", lambda: plan_findings(design, catalogue))
+    air = chapters.run("signal", lambda: air_of(design, catalogue))
+    tasks: dict[Band, Task] = {}
+    signal = SignalChapter()
+    if air is not None:
+        if wait:
+            # The longest search runs beside all that does not need its answer.
+            tasks = chapters.run("signal", lambda: channel_tasks(air, begin=True)) or {}
+        rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
+        chapters.tell("signal", lambda: signal_findings(air, rooms))
+        chapters.tell("signal", lambda: mesh_findings(air))
+        signal = SignalChapter.model_construct(rooms=tuple(rooms))
+        if full:
+            habits = chapters.run("signal", lambda: judge_habits(air)) or []
+            chapters.tell("signal", lambda: habit_findings(air, habits))
+            signal = signal.model_copy(update={"habits": tuple(habits)})
+    links = chapters.run("cable", cable.result) or CableChapter()
+    chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
+    power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
+    chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
+    chapters.tell("settings", lambda: network_findings(design, catalogue))
+    if full and air is not None:
+        if not wait:
+            tasks = chapters.run("signal", lambda: channel_tasks(air, begin=False)) or {}
+        signal = _channels(chapters, air, tasks, wait, signal)
+    settings: SettingsSheet | None = None
+    if full:
+        settings = _settings(chapters, design, catalogue, power, links)
+    brief = _brief(chapters, drawn, planned_stand(design, catalogue, air, links, power, signal), links)
+    findings = chapters.findings
+    tally = chapters.run(
+        "plan", lambda: tally_of(design, catalogue, signal.rooms, links, power, findings, prove=full)
+    )
+    return Evaluation(
+        brief=brief.model_copy(update={"findings": chapters.of("brief")}),
+        plan=PlanChapter(findings=chapters.of("plan")),
+        signal=signal.model_copy(update={"findings": chapters.of("signal")}),
+        cable=links.model_copy(update={"findings": chapters.of("cable")}),
+        power=power.model_copy(update={"findings": chapters.of("power")}),
+        settings=_with_findings(settings, chapters.of("settings")) if full else None,
+        tally=tally or Tally(currency=design.site.currency),
+    )
+
+
+_beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
+
+
+def _channels(
+    chapters: Chapters, air: Air, tasks: dict[Band, Task], wait: bool, signal: SignalChapter
+) -> SignalChapter:
+    """Add to the signal chapter what rests on the channel plans."""
+    plans: dict[Band, ChannelPlan] = chapters.run("signal", lambda: channel_plans(air, tasks, wait)) or {}
+    radios = chapters.run("signal", lambda: radios_of(air, plans)) or {}
+    chapters.tell("signal", lambda: channel_findings(air, plans))
+    catalogue, design = air.catalogue, air.design
+    chapters.tell("settings", lambda: _beacons(air, plans))
+    beacons = beacons_by_band(design, catalogue)
+    busy = chapters.run("signal", lambda: busy_hour(air, plans, beacons))
+    if busy is not None:
+        chapters.tell("signal", lambda: busy_findings(air, busy))
+        radios = {**radios, "busy": busy}
+    return signal.model_copy(update=radios)
+
+
+def _beacons(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
+    for band in plans:
+        yield from beacon_findings(air.design, air.catalogue, band, sharing(plans, band))
+
+
+def _brief(chapters: Chapters, drawn: Design, planned: Stand, links: CableChapter) -> BriefChapter:
+    chapter = chapters.run("brief", lambda: brief_chapter(drawn, planned.catalogue, planned))
+    if chapter is not None:
+        rows = (chapter.pains, chapter.wishes, chapter.found, chapter.reserves)
+        chapters.tell("brief", lambda: brief_findings(planned, *rows, paths_of(links)))
+    return chapter or BriefChapter()
+
+
+def _settings(
+    chapters: Chapters, design: Design, catalogue: Catalogue, power: PowerPlan, links: CableChapter
+) -> SettingsSheet | None:
+    plugs = [
+        Plug(
+            switch=p.switch,
+            port=p.port,
+            device=p.device,
+            name=p.name,
+            speed_mbps=p.speed_mbps,
+            power=p.feeds,
+            uplink=p.uplink,
+            uplink_to=p.uplink_to,
+        )
+        for p in power.ports
+    ]
+    wired = _wires(links.runs)
+    sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
+    if sheet is not None:
+        ports = sheet.ports
+        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
+    return sheet
+
+
+def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -> SettingsChapter:
+    fields = {k: getattr(sheet, k) for k in SettingsSheet.model_fields} if sheet is not None else {}
+    nothing = {"networks": (), "names": (), "ports": (), "mesh_reason": ""}
+    return SettingsChapter.model_validate({**nothing, **fields, "findings": findings})
+
+
+def _power(design: Design, catalogue: Catalogue, cable: Future[CableChapter], full: bool) -> PowerPlan | None:
+    """Return the power plan, or None where the runs that it rests on have failed."""
+    if cable.exception() is not None:
+        return None
+    links = cable.result()
+    return plan_power(design, catalogue, _wires(links.runs), _rooms_up(links.uplinks), full)
+
+
+def _wires(runs: Sequence[RunVerdict]) -> dict[str, Wire]:
+    return {
+        r.device: Wire(
+            device=r.device,
+            room=r.room or "",
+            loop_m=r.fixed_m + r.cords_m,
+            heat_c=r.hottest_c,
+            cables=r.cables,
+        )
+        for r in runs
+        if r.verdict != "no_way"
+    }
+
+
+def _rooms_up(uplinks: Sequence[UplinkVerdict]) -> dict[str, RoomUp]:
+    return {u.room or "": RoomUp(u.to_room, u.medium, u.speed_mbps) for u in uplinks}
+
+
+class Chapters:
+    """Works out one chapter after the other; one that fails says so while all others stand."""
+
+    def __init__(self) -> None:
+        self.findings: list[Finding] = []
+
+    def of(self, stage: Stage) -> tuple[Finding, ...]:
+        """Return the findings of one stage."""
+        return tuple(f for f in self.findings if f.stage == stage)
+
+    def run(self, stage: Stage, work: Callable[[], T]) -> T | None:
+        """Return what ``work`` gives, or None and a finding where it fails."""
+        try:
+            return work()
+        except Exception as error:
+            log.exception("the %s chapter could not be worked out", stage)
+            self.findings.append(_failed(stage, len(self.findings), error))
+            return None
+
+    def tell(self, stage: Stage, work: Callable[[], Iterable[Finding]]) -> None:
+        """Add the findings that ``work`` yields, up to where it fails."""
+
+        def add() -> None:
+            for finding in work():
+                self.findings.append(finding)
+
+        self.run(stage, add)
+
+
+def _failed(stage: Stage, number: int, error: Exception) -> Finding:
+    return Finding(
+        id=f"failed-{stage}-{number}",
+        stage=stage,
+        severity="not_met",
+        text=f"This could not be worked out ({type(error).__name__}). What is drawn is safe and "
+        "all else stands. Undo the last edit, or send the project file to whoever keeps this "
+        "program.",
+        rule="every chapter of the plan is worked out",
+        source="this program",
+    )

@@ -1,0 +1,49 @@
+"""What a change spoils: rooms that meet their use less, walks on which a call breaks."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..base.wording import some
+from ..catalogue import Catalogue
+from ..design import Design, Habit
+from ..signal import VERDICT_RANK, air_of, judge_habits, judge_rooms
+
+_WORDS = {"met": "met", "near": "near", "not_met": "not met", "not_needed": ""}
+
+
+def spoiled(before: Design, after: Design, catalogue: Catalogue) -> list[str]:
+    """Return in words what a change spoils; designs as planned, nothing where nothing is spoilt."""
+    return [*_rooms(before, after, catalogue), *broken_walks(before, after, catalogue)]
+
+
+def said_spoiled(before: Design, after: Design, catalogue: Catalogue) -> str:
+    """Return what a change spoils as the end of a sentence, or nothing."""
+    words = spoiled(before, after, catalogue)
+    return f"; spoils: {', '.join(words)}" if words else ""
+
+
+def _rooms(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]:
+    was = {r.space: r for r in judge_rooms(air_of(before, catalogue))}
+    worse = []
+    for room in judge_rooms(air_of(after, catalogue)):
+        old = was.get(room.space)
+        if old is None or "not_needed" in (old.verdict, room.verdict):
+            continue
+        if VERDICT_RANK[room.verdict] < VERDICT_RANK[old.verdict]:
+            share = f" to {room.share:.0%}" if room.share is not None else ""
+            worse.append(f"{room.name} from {_WORDS[old.verdict]}{share}")
+    if worse:
+        yield some(worse)
+
+
+def broken_walks(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]:
+    """Yield the walks on which a call breaks that held before, in words."""
+    if not before.of(Habit):
+        return
+    held = {h.habit for h in judge_habits(air_of(before, catalogue)) if h.verdict == "holds"}
+    broken = [
+        h.name for h in judge_habits(air_of(after, catalogue)) if h.habit in held and h.verdict == "breaks"
+    ]
+    if broken:
+        yield f"a call breaks from {some(broken)}"

@@ -1,0 +1,18 @@
+"""Where access points are hung: places, what each reaches and costs, the best choice of them."""
+
+from .costs import place_cents
+from .places import Wishes
+from .search import Sited, search_sites
+from .small import best_places, needless
+from .wireless_backhaul import MeshView, mesh_view
+
+__all__ = [
+    "MeshView",
+    "Sited",
+    "Wishes",
+    "best_places",
+    "mesh_view",
+    "needless",
+    "place_cents",
+    "search_sites",
+]

@@ -1,0 +1,536 @@
+"""The search for places: the fewest access points, the cheapest installed, the strongest second."""
+
+from __future__ import annotations
+
+import math
+import time
+from collections.abc import Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
+from datetime import date
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+from shapely.geometry import Point
+
+from ..base.progress import Progress, ShowBest, always, give_way
+from ..catalogue import Catalogue
+from ..context.scope import as_planned
+from ..design import Change, Design, Device, Space, apply
+from ..evaluation.evaluate import Evaluation, evaluate
+from ..order import FirmPrice
+from ..signal import Asked, asked_rooms, over_the_air, reach_dbm
+from ..views.added_ports import with_ports
+from ..views.offers import Offer, offer_of
+from .backhaul import links_to
+from .changes import Moved, changes_to
+from .costs import place_cents, priced
+from .cover import Choice, Task, choose, greedy, too_near
+from .ground import Ground, ground_of
+from .landings import drawbacks
+from .places import Excluded, Goal, Wishes, free_part
+from .shift import Levels, Rooms, shifted, two_best
+
+GOALS: dict[Goal, str] = {
+    "fewest": "Fewest",
+    "cheapest": "Cheapest installed",
+    "strongest": "Strongest second",
+}
+_SECONDS_SHARE: dict[Goal, float] = {"fewest": 0.5, "cheapest": 0.25, "strongest": 0.25}
+_MORE_FOR_SECOND = 1.25  # so many times the fewest may be used for the strongest second
+_MOST_DB = 30  # by which a second is looked for to be stronger, or is given up
+_REFINED = 2  # times that rooms are looked at more closely
+_TINY = 1e-6
+_LEAST_SHIFT_S, _SHIFT_SHARE = 5.0, 0.2
+_CROSSING_SECONDS = 3.0
+_NEEDED_SECONDS = 4.0
+_KEPT_APART = 6  # times that a choice is made anew because two came too near
+
+
+class Lacks(BaseModel):
+    """A room that no choice of places meets."""
+
+    model_config = ConfigDict(frozen=True)
+
+    space: str
+    name: str
+    share: float = Field(description="share of its points that can be served, 0 to 1")
+
+
+class Answer(BaseModel):
+    """One set of places, as changes on the plan, with what it comes to."""
+
+    model_config = ConfigDict(frozen=True)
+
+    goal: Goal
+    name: str
+    count: int = Field(description="access points, those that stay with them")
+    proof: str
+    proven: bool
+    least: int | None = Field(None, description="no choice has fewer than this")
+    gap: float = Field(description="how much of it the bound leaves open, 0 to 1")
+    changes: tuple[Change, ...]
+    moved: tuple[Moved, ...]
+    offer: Offer
+    short: tuple[str, ...] = Field(description="names of rooms that still fall short")
+    fails: tuple[str, ...] = Field((), description="runs that do not do, and what finds no port")
+    over_air: int = Field(0, description="access points that hang on the air, not on a cable")
+
+
+class Sited(BaseModel):
+    """What a search for places found, and what it could not do."""
+
+    model_config = ConfigDict(frozen=True)
+
+    looked_at: int = Field(description="places that were looked at")
+    points: int = Field(description="points that had to be served")
+    now: Offer
+    answers: tuple[Answer, ...]
+    none: str = Field(description="why there is no answer, or nothing")
+    excluded: tuple[Excluded, ...]
+    lacking: tuple[Lacks, ...]
+
+
+def search_sites(
+    drawn: Design,
+    catalogue: Catalogue,
+    wishes: Wishes,
+    firm: Mapping[str, FirmPrice],
+    today: date,
+    progress: Progress = always,
+    show: ShowBest = lambda _: None,
+) -> Sited:
+    """Return up to three sets of places that meet first and second targets; stopped, those found.
+
+    Args:
+        show: is told the best so far: its places, how many, and the bound.
+
+    Raises:
+        DesignError: there is nothing to search for, or nowhere.
+    """
+    with ThreadPoolExecutor(1, thread_name_prefix="sites", initializer=give_way) as beside:
+        search = beside.submit(_search, drawn, catalogue, wishes, firm, today, progress, show)
+        return search.result()
+
+
+def _search(
+    drawn: Design,
+    catalogue: Catalogue,
+    wishes: Wishes,
+    firm: Mapping[str, FirmPrice],
+    today: date,
+    progress: Progress,
+    show: ShowBest,
+) -> Sited:
+    begun = time.monotonic()
+    ground = ground_of(drawn, catalogue, wishes)
+    evaluation = evaluate(drawn, catalogue, "figures")
+    seeker = _Seeker(ground, drawn, catalogue, evaluation, firm, today, progress, show, begun)
+    answers = list(seeker.answers())
+    demands = seeker.demands
+    return Sited(
+        looked_at=len(ground.places),
+        points=ground.reach.shape[1],
+        now=offer_of(None, "The plan as it stands", drawn, catalogue, firm, today),
+        answers=tuple(answers),
+        none=seeker.none,
+        excluded=ground.excluded,
+        lacking=tuple(
+            Lacks(space=(s := ground.asked[r.room].space).id, name=s.name, share=round(r.share, 2))
+            for r in demands.lacking
+        ),
+    )
+
+
+class _Seeker:
+    """One search: it makes each choice, shifts it, looks again where it falls short."""
+
+    def __init__(
+        self,
+        ground: Ground,
+        drawn: Design,
+        catalogue: Catalogue,
+        evaluation: Evaluation,
+        firm: Mapping[str, FirmPrice],
+        today: date,
+        progress: Progress,
+        show: ShowBest,
+        begun: float,
+    ) -> None:
+        self.ground, self.drawn, self.catalogue = ground, drawn, catalogue
+        self.evaluation, self.firm, self.today = evaluation, firm, today
+        self.demands = ground.demands()
+        self.apart = ground.apart()
+        self.begun = begun
+        self.show_best, self.told = show, progress
+        self.go_on = True
+        self.none = ""
+        self.crowded = False  # whether some had to be kept apart
+        air, wishes = ground.air, ground.wishes
+        self.fine = asked_rooms(air, ground.margin_db, second=wishes.second)
+        self.rooms = Rooms(self.fine, ground.share)
+        self.of_fixed = reach_dbm(air, ground.fixed, self.fine)
+
+    def progress(self, _done: int, _total: int) -> bool:
+        tenths = round(10 * (time.monotonic() - self.begun))
+        total = round(10 * self.ground.wishes.seconds)
+        self.go_on = self.told(min(tenths, total), total) and self.go_on
+        return self.go_on
+
+    def within(self, seconds: float, least: float = 1.0) -> float:
+        """Return until when a part of the search may take: so long, and no longer than was asked
+        for in all, but for the least it wants."""
+        now = time.monotonic()
+        return max(now + least, min(now + seconds, self.begun + self.ground.wishes.seconds))
+
+    @property
+    def time_is_up(self) -> bool:
+        return time.monotonic() > self.begun + self.ground.wishes.seconds
+
+    def answers(self) -> list[Answer]:
+        found: list[Answer] = []
+        least: Choice | None = None
+        for number, goal in enumerate(self.ground.wishes.goals):
+            if found and (not self.go_on or self.time_is_up):
+                left = [GOALS[g].lower() for g in self.ground.wishes.goals[number:]]
+                if self.go_on:
+                    self.none = f"No time was left to look for the {' and the '.join(left)}."
+                break
+            if goal == "strongest":
+                found += self._strongest(least)
+                continue
+            taken = self._look(goal, self._task(goal, least))
+            if taken is None:
+                continue
+            choice, devices = taken
+            if goal == "fewest":
+                least = choice
+            found.append(self._answer(goal, choice, devices))
+        return _by_their_price(found)
+
+    def _strongest(self, least: Choice | None) -> list[Answer]:
+        """Return the choice with the strongest second wherever one is asked for, with no more than
+        a quarter above the fewest: in whole dB, from both ends to the middle."""
+        ground, begun = self.ground, time.monotonic()
+        until = self.within(ground.wishes.seconds * _SECONDS_SHARE["strongest"])
+        fewest = len(least.places) if least is not None else len(greedy(self._task("fewest", None)))
+        most = ground.wishes.most or math.ceil(_MORE_FOR_SECOND * fewest)
+        low, high = -_MOST_DB, _MOST_DB + 1  # low will do as far as is known, high will not
+        best: Choice | None = None
+        proven = tried_high = False
+        while high - low > 1 and self.go_on and (time.monotonic() < until or best is None):
+            middle = (low + high) // 2
+            each = max(1.0, (until - begun) / 4)
+            choice, sure = self._with_second(middle, most, least, each)
+            if choice is not None:
+                low, best = middle, choice
+            else:
+                high, proven, tried_high = middle, sure, True
+        if best is None:
+            return []
+        devices = self._shifted(best)
+        over = f"{abs(low)} dB {'over' if low >= 0 else 'under'} its target and margin"
+        proof = f"second {over}; "
+        if high - low > 1:
+            proof += f"not proven: {low + 1} dB and more was not decided in this time"
+        elif not tried_high:
+            proof += f"not proven: more than {_MOST_DB} dB was not looked at"
+        else:
+            word = "proven" if proven else "not proven"
+            proof += f"{word}: {high} dB take more than {most} of the places looked at"
+        exact = proven and tried_high and high - low == 1
+        known = Choice(best.places, float(low), float(low if exact else high - 1), exact)
+        return [self._answer("strongest", known, devices, proof)]
+
+    def _with_second(
+        self, more_db: int, most: int, least: Choice | None, seconds: float
+    ) -> tuple[Choice | None, bool]:
+        """Return a choice with which the second is so much stronger than its target, and whether it
+        is certain that there is none."""
+        ground = self.ground
+        calls_dbm = ground.catalogue.rules["signal.targets.calls.second_dbm"] + ground.margin_db
+        anywhere = any(a.second_dbm is not None for a in ground.asked)
+
+        def stronger(room: Asked) -> Asked:
+            target = room.second_dbm
+            if target is None and not anywhere and room.band == "5":
+                target = calls_dbm  # nobody asks for a second: then all rooms do
+            return room if target is None else replace(room, second_dbm=target + more_db)
+
+        demands = replace(ground, asked=tuple(map(stronger, ground.asked))).demands()
+        lacking = {r.room for r in self.demands.lacking}
+        if any(r.room not in lacking for r in demands.lacking):
+            return None, True  # no choice at all gives it
+        fixed = frozenset(range(len(ground.fixed)))
+        prices = (1,) * len(ground.columns)
+        task = Task(demands, prices, fixed, self.apart, most, any_will_do=True)
+        start = greedy(task)
+        if len(start) <= most and not too_near(task, start):
+            return Choice(start, float(len(start)), 0.0, False), True
+        known = math.ceil(least.bound - _TINY) if least is not None and more_db >= 0 else 0
+        task = replace(task, start=start, least=known)
+        choice = self._chosen(task, seconds, "strongest")
+        if choice is None or choice.impossible or len(choice.places) > most:
+            return None, choice is not None and choice.impossible
+        return choice, True
+
+    def _task(self, goal: Goal, least: Choice | None) -> Task:
+        ground = self.ground
+        columns, fixed = ground.columns, frozenset(range(len(ground.fixed)))
+        plain = Task(self.demands, (1,) * len(columns), fixed, self.apart)
+        plain = replace(plain, most=ground.wishes.most)
+        if goal == "fewest" or least is None:
+            start = greedy(plain)
+        if goal == "fewest":
+            return replace(plain, start=start)
+        if least is not None:
+            start = least.places
+            plain = replace(plain, least=math.ceil(least.bound - _TINY))
+        if goal == "cheapest":
+            own = place_cents(ground.design, ground.catalogue, ground.places, self.firm)
+            more = priced(ground.catalogue, ground.places, self.firm, self.evaluation, ground.free).after(
+                len(ground.fixed)
+            )
+            prices = (*(0 for _ in ground.fixed), *own)
+            return replace(plain, prices=prices, priced=more, start=start)
+        return plain
+
+    def _look(self, goal: Goal, task: Task) -> tuple[Choice, list[Device]] | None:
+        """Choose, shift, and where a room falls short look at all of its points and choose anew."""
+        seconds = self.ground.wishes.seconds * _SECONDS_SHARE[goal]
+        until = self.within(seconds)
+        if task.start and goal == "fewest":
+            self._show(task.start, 0.0, goal)
+        best: tuple[Choice, list[Device]] | None = None
+        met = -1
+        for _ in range(1 + _REFINED):
+            left = max(1.0, until - time.monotonic())
+            choice = self._chosen(task, left, goal)
+            if choice is None or choice.impossible:
+                self.none = self._none(choice)
+                return best
+            if goal == "fewest" and self.ground.wishes.meshes(self.ground.design.site):
+                choice = self._fit_for_mesh(task, choice)
+            devices = self._shifted(choice)
+            short = self._short(devices)
+            if len(self.fine) - len(short) > met:
+                best, met = (choice, devices), len(self.fine) - len(short)
+            lacking = {r.room for r in self.demands.lacking}
+            more = [k for k in short if k not in lacking and self._coarse(k)]
+            if not more or not self.go_on or time.monotonic() > until:
+                break
+            self._look_closer(more)
+            task = replace(task, demands=self.demands, start=choice.places)
+        return best
+
+    def _fit_for_mesh(self, task: Task, choice: Choice) -> Choice:
+        """Return as many places, more of them where air reaches on through stairwells and doors,
+        and near an outlet."""
+        ground = self.ground
+        prices = drawbacks(ground.design, ground.catalogue, ground.columns)
+        count = len(choice.places)
+        again = replace(task, prices=prices, most=count, least=count, start=choice.places)
+        better = choose(again, _CROSSING_SECONDS, self.progress)
+        if better is None or len(better.places) != count or too_near(task, better.places):
+            return choice
+        return replace(choice, places=better.places)
+
+    def _chosen(self, task: Task, seconds: float, goal: Goal) -> Choice | None:
+        """Choose; pairs that come too near are kept apart from then on, which few choices need."""
+        until = time.monotonic() + seconds
+
+        def found(places: tuple[int, ...], _value: float, bound: float) -> None:
+            self._show(places, bound, goal)
+
+        kept: set[tuple[int, int]] = set()
+        best: Choice | None = None
+        for _ in range(_KEPT_APART):
+            now = replace(task, apart=tuple(kept))
+            choice = choose(now, max(1.0, until - time.monotonic()), self.progress, found)
+            # Better two near one another than a room without its second.
+            if choice is None or choice.impossible:
+                best = best or choice
+                break
+            best, task = choice, replace(task, start=choice.places)
+            near = too_near(task, choice.places)
+            kept.update(near)
+            self.crowded = self.crowded or bool(near)
+            if not near or not self.go_on or time.monotonic() > until:
+                break
+        fits = task.most is None or len(task.start) <= task.most
+        if best is None and task.start and fits:
+            best = Choice(task.start, float(len(task.start)), 0.0, False)
+        return best
+
+    def _none(self, choice: Choice | None) -> str:
+        most, places = self.ground.wishes.most, len(self.ground.places)
+        if choice is not None and choice.impossible and most is not None:
+            free = choose(replace(self._task("fewest", None), most=None), _NEEDED_SECONDS)
+            needed = max(most + 1, math.ceil(free.bound - _TINY)) if free is not None else most + 1
+            return f"Proven: {most} of the {places} places do not do; at least {needed} are needed."
+        return "No choice was found in this time, and none was proven impossible."
+
+    def _show(self, places: Sequence[int], bound: float, goal: Goal) -> None:
+        chosen = [self.ground.columns[k] for k in places]
+        least = math.ceil(bound - _TINY) if goal == "fewest" else None
+        self.show_best(
+            {
+                "goal": GOALS[goal],
+                "count": len(chosen),
+                "least": least,
+                "places": [{"floor": d.floor, "at": list(d.at)} for d in chosen],
+            }
+        )
+
+    def _shifted(self, choice: Choice) -> list[Device]:
+        ground = self.ground
+        share_s = _SHIFT_SHARE * ground.wishes.seconds
+        until = self.within(max(_LEAST_SHIFT_S, share_s), least=share_s)
+
+        def go_on(done: int, total: int) -> bool:
+            return self.progress(done, total) and time.monotonic() < until
+
+        placed = [ground.columns[k] for k in choice.places if k >= len(ground.fixed)]
+        return shifted(
+            placed,
+            self.of_fixed,
+            self.rooms,
+            self._reach,
+            self._allowed,
+            ground.catalogue.rules["signal.place_shift_m"],
+            go_on,
+        )
+
+    def _reach(self, devices: Sequence[Device]) -> Levels:
+        """Return levels at all points; a place that was shifted keeps its radio."""
+        return reach_dbm(self.ground.air, devices, self.fine)
+
+    def _allowed(self, device: Device) -> bool:
+        """Whether a shifted place lies in the room of the place it was shifted from."""
+        if device.mount != "ceiling":
+            return False  # a wall mount stays on its wall
+        edge_m = self.ground.catalogue.rules["signal.place_edge_m"]
+        room = self.ground.air.terrain.storeys.room_at(device.floor, device.at)
+        before = self.ground.design.of(Space)
+        if room is None or room.id not in before or room.outdoor:
+            return False
+        if room.id in {e.space for e in self.ground.excluded}:
+            return False
+        area = free_part(self.ground.design, room)
+        return bool(area.buffer(-edge_m).contains(Point(device.at)))
+
+    def _short(self, devices: Sequence[Device]) -> list[int]:
+        levels = np.concatenate([self.of_fixed, self._reach(devices)])
+        over = self.rooms.over_db(*two_best(levels, levels.shape[1]))
+        return [int(k) for k in np.flatnonzero(over < 0)]
+
+    def _coarse(self, room: int) -> bool:
+        return len(self.ground.asked[room].x) < len(self.fine[room].x)
+
+    def _look_closer(self, rooms: Sequence[int]) -> None:
+        """Ask for all the points of some rooms from now on."""
+        asked = list(self.ground.asked)
+        for k in rooms:
+            asked[k] = self.fine[k]
+        reach = reach_dbm(self.ground.air, self.ground.columns, asked)
+        self.ground = replace(self.ground, asked=tuple(asked), reach=reach)
+        self.demands = self.ground.demands()
+
+    def _answer(self, goal: Goal, choice: Choice, devices: Sequence[Device], proof: str = "") -> Answer:
+        ground = self.ground
+        changes, moved = changes_to(ground.design, ground.catalogue, ground.free, devices)
+        after = apply(self.drawn, changes) if changes else self.drawn
+        if ground.wishes.meshes(ground.design.site):
+            links = links_to(after, ground.catalogue, ground.wishes.keep, self.firm)
+            changes, after = [*changes, *links], apply(after, links) if links else after
+        bought, worked = with_ports(after, self.catalogue, self.firm)
+        changes, after = [*changes, *bought], apply(after, bought) if bought else after
+        rooms = worked.rooms
+        count = len(devices) + len(ground.fixed)
+        least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
+        over = max(0.0, choice.value - choice.bound) / max(1.0, abs(choice.value))
+        return Answer(
+            goal=goal,
+            name=GOALS[goal],
+            count=count,
+            proven=choice.proven,
+            least=least,
+            proof=proof or self._proof(goal, choice, over),
+            gap=round(min(1.0, over), 4) if goal != "strongest" else 0.0,
+            changes=tuple(changes),
+            moved=tuple(moved),
+            offer=offer_of(None, GOALS[goal], after, self.catalogue, self.firm, self.today),
+            short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
+            over_air=len(over_the_air(as_planned(after), ground.catalogue)),
+            fails=tuple(_failing(worked)),
+        )
+
+    def _proof(self, goal: Goal, choice: Choice, over: float) -> str:
+        """Return what is proven of a choice, and what is not in the proof, in one line."""
+        places = f"the {len(self.ground.places)} places looked at"
+        left = (
+            ""
+            if self.demands.exact or not self._may_leave()
+            else ("; the points that a room may leave out were chosen beforehand")
+        )
+        apart = "; two in a room are kept apart" if self.crowded else ""
+        if goal == "fewest":
+            if choice.proven:
+                return f"proven: no choice of {places} has fewer{apart}{left}"
+            return f"not proven: at least {math.ceil(choice.bound - _TINY)} are needed{left}"
+        outside = "; shared trunks, holes and ladders are in the price, not in the proof"
+        if self.ground.wishes.meshes(self.ground.design.site):
+            outside = "; counted with a cable to each, those that need none then lose theirs"
+        if choice.proven:
+            what = "is cheaper by gear, cable, hours and switches"
+            return f"proven: no choice of {places} {what}{apart}{left}{outside}"
+        if choice.bound <= 0:
+            return f"not proven: no bound was found in this time{outside}"
+        return f"not proven: at most {over:.1%} of what was counted could be saved{left}{outside}"
+
+    def _may_leave(self) -> bool:
+        """Whether any room has so many points that some may be left out."""
+        share = self.ground.share
+        return any(len(a.x) - math.ceil(share * len(a.x) - 1e-9) > 0 for a in self.ground.asked)
+
+
+def _failing(evaluation: Evaluation) -> list[str]:
+    """Return the runs that do not do, what finds no port, and the walks on which a call breaks."""
+    runs = [
+        f"{k.name}: {k.reason}"
+        for k in evaluation.cable.links
+        if k.verdict in ("not_met", "no_way", "test_first")
+    ]
+    ports = [f"{row.name}: {row.reason}" for row in evaluation.power.left]
+    walks = [f"a call breaks from {h.name}" for h in evaluation.signal.habits or () if h.verdict == "breaks"]
+    return [*runs, *ports, *walks]
+
+
+def _by_their_price(answers: list[Answer]) -> list[Answer]:
+    """Return the answers with the cheapest among those that leave as little short: where another
+    of them comes out cheaper than the one that was looked for by its price, it is that."""
+    wanted = next((a for a in answers if a.goal == "cheapest"), None)
+    if wanted is None:
+        return answers
+    least = (len(wanted.short), len(wanted.fails))
+    better = [
+        a
+        for a in answers
+        if (len(a.short), len(a.fails)) <= least and a.offer.total < wanted.offer.total - 0.005
+    ]
+    if not better:
+        return answers
+    best = min(better, key=lambda a: a.offer.total)
+    proof = f"not proven: {best.name.lower()} come out cheaper, with all that is in the price, than "
+    proof += "what was proven cheapest by gear, cable, hours and switches"
+    taken = best.model_copy(
+        update={
+            "goal": "cheapest",
+            "name": wanted.name,
+            "proof": proof,
+            "proven": False,
+            "least": None,
+            "gap": wanted.gap,
+        }
+    )
+    return [taken if a is wanted else a for a in answers]

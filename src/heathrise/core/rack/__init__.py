@@ -1,0 +1,7 @@
+"""Racks as a whole: ports and watts together, room by room; what would mend them, in words."""
+
+from .assess import plan_power
+from .findings import power_findings
+from .values import NO_POWER, PortUse, PowerPlan, RoomUp, Wire
+
+__all__ = ["NO_POWER", "PortUse", "PowerPlan", "RoomUp", "Wire", "plan_power", "power_findings"]

@@ -1,0 +1,311 @@
+"""The racks as a whole: ports and watts together, what is left over and what would mend it.
+
+It joins the disciplines ``ports`` and ``power``, which do not know each other. Each equipment
+room has a rack of its own; a device's link goes into a switch of the room its run begins in.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from ..base.wording import some
+from ..catalogue import Catalogue, poe_rank
+from ..context.findings import Cure
+from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch, apply
+from ..ports import LINE, Assignment, Demand, Shelf, Uplink, Way, assign
+from ..power import PoweredDevice, SwitchBudget, budget_of, over_run, sources
+from .cures import Rack, cage_cures, rack_cures, weak_injectors
+from .values import LeftOver, PortUse, PowerPlan, RoomUp, WayUp, Wire
+
+REASONS = {
+    "no_ports": "no port is left",
+    "no_powered_ports": "no powered port is left",
+    "no_watts": "the powered ports left have no watts behind them",
+    "no_class": "no port feeds its class",
+}
+
+
+def plan_power(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, Wire],
+    rooms_up: Mapping[str, RoomUp],
+    with_cures: bool = True,
+) -> PowerPlan:
+    """Return ports and budgets for every wired device, room by room."""
+    powered = _powered(design, catalogue, wires)
+    injected = {i.device: i for i in design.of(Injector).values()}
+    pairs = _neighbours(design, catalogue)
+    racks = _racks(design, catalogue, rooms_up)
+    without = frozenset(injected)
+    plans = [
+        _plan_room(rack, _demands(design, catalogue, wires, powered, without, rack), pairs) for rack in racks
+    ]
+    fed_by: dict[str, str] = {}
+    for plan in plans:
+        fed_by |= plan.fed_by()
+    fed_by |= {i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
+    headroom = design.site.power_headroom
+    names = {s.id: s.name for s in design.of(Switch).values()}
+    ports = [use for plan in plans for use in plan.port_map(names, _line(design, catalogue))]
+    return PowerPlan(
+        switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom)),
+        ports=tuple(ports),
+        devices=tuple(sources(powered, fed_by)),
+        left=tuple(row for plan in plans for row in plan.left()),
+        proven=all(plan.result.proven for plan in plans),
+        ways_up=tuple(_ways_up(plans, ports, rooms_up, names)),
+        cures={
+            plan.rack.room: tuple(
+                _as_it_is(design, catalogue, wires, rooms_up, plan.rack.room, cure)
+                for cure in rack_cures(design, catalogue, plan.demands, plan.rack, plan.result)
+            )
+            for plan in plans
+            if plan.result.left and with_cures
+        },
+        cage_cures={
+            u.slot.switch: cage_cures(design, catalogue, plan.demands, plan.rack, u.slot.switch)
+            for plan in plans
+            for u in plan.kept
+            if u.converter and with_cures
+        },
+        weak_injectors=tuple(weak_injectors(design, catalogue)),
+    )
+
+
+def _as_it_is(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, Wire],
+    rooms_up: Mapping[str, RoomUp],
+    room: str,
+    cure: Cure,
+) -> Cure:
+    """Return a cure with what is really so once it is taken: neighbours are then kept on switches
+    of their own, so that ports may be shared out otherwise than where it was looked for."""
+    after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+    full = [s.name for s in after.switches if s.room == room and s.counted_w > s.usable_w + 1e-6]
+    left = [row.name for row in after.left if row.room == room]
+    said = cure.effect
+    if left:
+        said += f"; still without a port: {some(left)}"
+    if full and "of the watts kept" in said:
+        said += f"; {some(full)} has less than that free as ports are shared out"
+    return cure.model_copy(update={"effect": said})
+
+
+@dataclass(frozen=True)
+class _RoomPlan:
+    """One rack with the links that ask for its ports, and who got which."""
+
+    rack: Rack
+    demands: tuple[Demand, ...]
+    result: Assignment
+    kept: tuple[Uplink, ...]
+
+    def here(self, shelf: Shelf) -> list[Demand]:
+        slots = self.result.slots
+        return [d for d in self.demands if d.id in slots and slots[d.id].switch == shelf.id]
+
+    def fed_by(self) -> dict[str, str]:
+        names = {s.id: s.name for s in self.rack.shelves}
+        slots = self.result.slots
+        return {
+            d.device: f"{names[slots[d.id].switch]} port {slots[d.id].port}"
+            for d in self.demands
+            if d.poe_class is not None and d.id in slots
+        }
+
+    def left(self) -> Iterable[LeftOver]:
+        for d in self.demands:
+            if d.id in self.result.left:
+                yield LeftOver(
+                    link=d.id,
+                    room=self.rack.room,
+                    device=d.device,
+                    name=d.name,
+                    reason=REASONS[self.result.left[d.id]],
+                    poe_class=d.poe_class,
+                )
+
+    def budgets(self, powered: Mapping[str, PoweredDevice], headroom: float) -> Iterable[SwitchBudget]:
+        for shelf in self.rack.shelves:
+            here, groups = self.here(shelf), shelf.model.groups
+            kept = [u.slot for u in self.kept if u.slot.switch == shelf.id]
+            copper = len(here) + sum(not groups[s.group].cage for s in kept)
+            slots = self.result.slots
+            on_power = sum(groups[slots[d.id].group].poe_class is not None for d in here)
+            fed = [powered[d.device] for d in here if d.poe_class is not None]
+            yield budget_of(
+                shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom, self.rack.room
+            )
+
+    def port_map(self, names: Mapping[str, str], line: str) -> Iterable[PortUse]:
+        held = {(slot.switch, slot.port): link for link, slot in self.result.slots.items()}
+        kept = {(u.slot.switch, u.slot.port): u for u in self.kept}
+        demands = {d.id: d for d in self.demands}
+        for shelf in self.rack.shelves:
+            number = 0
+            for group in shelf.model.groups:
+                for _ in range(group.count):
+                    number += 1
+                    link = held.get((shelf.id, number))
+                    demand = demands[link] if link else None
+                    up = kept.get((shelf.id, number))
+                    way = f"to {names[up.to] if up.to else line}" if up else None
+                    yield PortUse(
+                        switch=shelf.id,
+                        port=number,
+                        speed_mbps=group.speed_mbps,
+                        poe_class=group.poe_class,
+                        cage=group.cage,
+                        link=link,
+                        device=demand.device if demand else None,
+                        name=demand.name if demand else way,
+                        wanted_mbps=demand.speed_mbps if demand else None,
+                        feeds=demand is not None and demand.poe_class is not None,
+                        uplink=up is not None,
+                        uplink_to=up.to if up else None,
+                    )
+
+
+def _plan_room(rack: Rack, demands: tuple[Demand, ...], pairs: tuple[tuple[str, str], ...]) -> _RoomPlan:
+    kept = rack.kept(rack.shelves)
+    result = assign(demands, rack.shelves, pairs, kept)
+    return _RoomPlan(rack, demands, result, kept)
+
+
+def _racks(design: Design, catalogue: Catalogue, rooms_up: Mapping[str, RoomUp]) -> Sequence[Rack]:
+    """Return the racks, the one where the line comes in first and each after the one above it."""
+    shelves: dict[str, list[Shelf]] = {room: [] for room in design.of(EquipmentRoom)}
+    for s in design.of(Switch).values():
+        shelves[s.equipment_room].append(Shelf(s.id, s.name, catalogue.switches[s.model]))
+
+    def way(room: str, fibre: bool) -> Way:
+        return Way(shelves[room][0].id if shelves.get(room) else None, fibre)
+
+    found: list[Rack] = []
+    waiting = [r for r in shelves if r not in rooms_up]
+    while waiting:
+        room = waiting.pop(0)
+        below = [r for r, up in rooms_up.items() if up.to_room == room]
+        waiting += below
+        above = rooms_up.get(room)
+        up = way(above.to_room, above.medium == "fibre") if above else LINE
+        down = tuple(way(r, rooms_up[r].medium == "fibre") for r in below if shelves[r])
+        found.append(Rack(room, tuple(shelves[room]), up, down))
+    return found
+
+
+def _ways_up(
+    plans: Sequence[_RoomPlan],
+    ports: Sequence[PortUse],
+    rooms_up: Mapping[str, RoomUp],
+    names: Mapping[str, str],
+) -> Iterable[WayUp]:
+    """Yield the way up of each switch, those nearest the line first."""
+    speed = {(p.switch, p.port): p.speed_mbps for p in ports}
+    ups = {u.slot.switch: u for plan in plans for u in plan.kept if not u.down}
+    downs = {u.to: u for plan in plans for u in plan.kept if u.down}
+    room_of = {s.id: plan.rack.room for plan in plans for s in plan.rack.shelves}
+    own: dict[str, int] = {}
+    for p in ports:
+        own[p.switch] = own.get(p.switch, 0) + (p.wanted_mbps or 0)
+
+    def load(switch: str) -> int:
+        return own.get(switch, 0) + sum(load(s) for s, u in ups.items() if u.to == switch)
+
+    depth: dict[str, int] = {}
+    for switch, up in ups.items():
+        depth[switch] = depth.get(up.to or "", 0) + 1
+        other = downs.get(switch)
+        room = rooms_up.get(room_of[switch])
+        outside = up.to is not None and room_of[up.to] != room_of[switch]
+        speeds = [speed[up.slot.switch, up.slot.port]]
+        if other is not None:
+            speeds.append(speed[other.slot.switch, other.slot.port])
+        if outside and room is not None:
+            speeds.append(room.speed_mbps)
+        yield WayUp(
+            switch=switch,
+            name=names[switch],
+            port=up.slot.port,
+            to=up.to,
+            to_name=names[up.to] if up.to else "the line",
+            to_port=other.slot.port if other else None,
+            medium=room.medium if outside and room is not None else "cord",
+            converter=up.converter or (other is not None and other.converter),
+            speed_mbps=min(speeds),
+            load_mbps=load(switch),
+            depth=depth[switch],
+        )
+
+
+def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, Wire]) -> dict[str, PoweredDevice]:
+    found: dict[str, PoweredDevice] = {}
+    for device in design.of(Device).values():
+        model = catalogue.model_of(device)
+        wire = wires.get(device.id)
+        if model.power is not None and wire is not None:
+            found[device.id] = over_run(
+                catalogue.rules, device.id, device.name, model.label, model.power, wire.loop_m, wire.heat_c
+            )
+    return found
+
+
+def _demands(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, Wire],
+    powered: Mapping[str, PoweredDevice],
+    injected: frozenset[str],
+    rack: Rack,
+) -> tuple[Demand, ...]:
+    """Return the links that ask for a port of a rack: one a device, or one a cable of it."""
+    order = catalogue.kind_order
+    devices = sorted(design.of(Device).values(), key=lambda d: (order[d.kind], d.name, d.id))
+    several = len(design.of(Network)) > 1
+    found: list[Demand] = []
+    for device in devices:
+        role, model = catalogue.role_of(device), catalogue.model_of(device)
+        wire = wires.get(device.id)
+        if wire is None or wire.room != rack.room or role.leads_out:
+            continue  # what leads out has the first switch's way up
+        links = wire.cables if role.links == "every_cable" else 1
+        own = powered.get(device.id) if device.id not in injected else None
+        for k in range(links):
+            suffix, name = (f"/{k + 1}", f"{device.name}.{k + 1}") if links > 1 else ("", device.name)
+            # Tenths of a watt: the answer is kept while a run changes by a metre or two.
+            watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
+            poe, class_w = (own.poe_class, own.reserved_w) if own else (None, 0.0)
+            vlans = several and (role.profile.tagged != "none" or role.profile.alone)
+            link = f"run-{device.id}{suffix}"
+            speed = model.speed_mbps
+            found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id))
+    return tuple(found)
+
+
+def _neighbours(design: Design, catalogue: Catalogue) -> tuple[tuple[str, str], ...]:
+    """Return each access point paired with its nearest on the same floor."""
+    points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
+    pairs: set[tuple[str, str]] = set()
+    for point in points:
+        others = [o for o in points if o.floor == point.floor and o.id != point.id]
+        if others:
+            nearest = min(others, key=lambda o: math.dist(o.at, point.at))
+            one, other = sorted((point.id, nearest.id))
+            pairs.add((f"run-{one}", f"run-{other}"))
+    return tuple(sorted(pairs))
+
+
+def _injector_feed(catalogue: Catalogue, injector: Injector, device: PoweredDevice) -> str:
+    model = catalogue.injectors[injector.model]
+    return model.label if poe_rank(model.poe_class) >= poe_rank(device.poe_class) else "none"
+
+
+def _line(design: Design, catalogue: Catalogue) -> str:
+    """Return what the first switch's way up ends in."""
+    out = (d.name for d in design.of(Device).values() if catalogue.role_of(d).leads_out)
+    return next(out, "the line")

@@ -1,0 +1,111 @@
+"""What is said of racks: ports, what is left over, ways up to the line."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..context.findings import Cure, Finding
+from ..design import Medium
+from ..power import PoweredDevice, SwitchBudget
+from .cures import WeakInjector
+
+
+class PortUse(BaseModel):
+    """One port of the rack and the link in it."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("switch", "port")
+
+    switch: str
+    port: int
+    speed_mbps: int
+    poe_class: int | None
+    cage: bool
+    link: str | None = None
+    device: str | None = None
+    name: str | None = None
+    wanted_mbps: int | None = None
+    feeds: bool = False
+    uplink: bool = False
+    uplink_to: str | None = None
+
+
+class LeftOver(BaseModel):
+    """A link that got no port, and why."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("link",)
+
+    link: str
+    room: str
+    device: str
+    name: str
+    reason: str
+    poe_class: int | None
+
+
+class WayUp(BaseModel):
+    """A switch's way up, hop by hop towards the line. ``load_mbps`` is what all behind it ask for
+    together, ``speed_mbps`` the narrowest of its two ports and what lies between."""
+
+    model_config = ConfigDict(frozen=True)
+    KEY: ClassVar = ("switch",)
+
+    switch: str
+    name: str
+    port: int
+    to: str | None = Field(description="switch it leads to, or none for the line")
+    to_name: str
+    to_port: int | None = Field(description="port at the other end")
+    medium: Literal["cord", "copper", "fibre"]
+    converter: bool = Field(description="whether fibre ends in a port that is no cage")
+    speed_mbps: int
+    load_mbps: int
+    depth: int = Field(description="switches from the line to here, this one counted")
+
+
+class PowerPlan(BaseModel):
+    """Budgets, ports and devices of all racks.
+
+    ``cures`` are by the room that they mend, ``cage_cures`` by the switch that lacks a cage.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    switches: tuple[SwitchBudget, ...]
+    ports: tuple[PortUse, ...]
+    devices: tuple[PoweredDevice, ...]
+    left: tuple[LeftOver, ...]
+    proven: bool
+    ways_up: tuple[WayUp, ...] = ()
+    cures: dict[str, tuple[Cure, ...]] = {}
+    cage_cures: dict[str, tuple[Cure, ...]] = {}
+    weak_injectors: tuple[WeakInjector, ...] = ()
+    findings: tuple[Finding, ...] = ()
+
+
+NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)
+
+
+class Wire(BaseModel):
+    """What power needs to know of a run; lengths in m with cords, temperature in C."""
+
+    model_config = ConfigDict(frozen=True)
+
+    device: str
+    room: str
+    loop_m: float
+    heat_c: float
+    cables: int
+
+
+@dataclass(frozen=True)
+class RoomUp:
+    """A room's way up to another: over what, and the speed in Mb/s that it carries."""
+
+    to_room: str
+    medium: Medium
+    speed_mbps: int

@@ -1,0 +1,1 @@
+"""Questions beside an evaluation: what is bought, done, promised, proven and handed over."""

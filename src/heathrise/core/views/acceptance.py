@@ -1,0 +1,70 @@
+"""What is planned and can be proven on the site: cables by a tester, ports by a meter."""
+
+from __future__ import annotations
+
+from ..cabling import CableChapter
+from ..catalogue import Rules
+from ..design import Switch
+from ..evaluation.evaluate import Evaluation
+from ..rack import PortUse
+from ..records import PlannedCable, PlannedPort
+
+
+def planned_cables(links: CableChapter, rules: Rules) -> list[PlannedCable]:
+    """Return every cable of every run and of every way between racks; a way is called by its id."""
+    found = [
+        PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
+        for r in links.runs
+        if r.verdict != "no_way"
+        for number in range(1, r.cables + 1)
+    ]
+    for up in links.uplinks:
+        if up.verdict == "no_way":
+            continue
+        expected, budget = None, None
+        if up.medium == "fibre":
+            steps = rules.table(f"cabling.fibre_budget_db.{up.category}")
+            budget = next((v for k, v in steps.items() if int(k) >= up.speed_mbps), None)
+            metre = rules[f"cabling.fibre_db_per_km.{up.category}"] / 1000
+            expected = round(up.fixed_m * metre + 2 * rules["cabling.fibre_pair_db"], 2)
+        found += [
+            PlannedCable(up.id, up.name, number, up.fixed_m, up.limit_m, expected, budget)
+            for number in range(1, up.cables + 1)
+        ]
+    return found
+
+
+def planned_ports(switches: dict[str, Switch], evaluation: Evaluation) -> list[PlannedPort]:
+    """Return every port of the racks that has a link: what should come up, and what it feeds."""
+    power = evaluation.power
+    fed = {d.device: d for d in power.devices}
+    up_mbps = {(w.switch, w.port): w.speed_mbps for w in power.ways_up}
+    up_mbps |= {
+        (w.to, w.to_port): w.speed_mbps for w in power.ways_up if w.to is not None and w.to_port is not None
+    }
+    found = []
+    for port in power.ports:
+        if port.link is None and not port.uplink:
+            continue
+        wanted = up_mbps.get((port.switch, port.port)) or port.wanted_mbps or port.speed_mbps
+        device = fed.get(port.device or "") if port.feeds else None
+        found.append(
+            PlannedPort(
+                switch=port.switch,
+                switch_name=switches[port.switch].name,
+                port=port.port,
+                name=port.name or "",
+                device=port.device,
+                cable=cable_of(port),
+                mbps=min(port.speed_mbps, wanted),
+                expected_w=device.expected_w if device is not None else None,
+                reserved_w=device.reserved_w if device is not None else None,
+            )
+        )
+    return found
+
+
+def cable_of(port: PortUse) -> int:
+    """Return which cable of its run is in a port, from 1."""
+    _, _, number = (port.link or "").partition("/")
+    return int(number) if number.isdigit() else 1

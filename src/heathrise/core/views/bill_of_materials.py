@@ -1,0 +1,75 @@
+"""The order of a project: joined of what cable, power and the work list have worked out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from datetime import date
+
+from ..base.wording import some
+from ..cabling import Bought, cable_bought
+from ..catalogue import Catalogue
+from ..context.effective_rules import in_force
+from ..context.scope import as_planned
+from ..design import Design
+from ..evaluation.evaluate import Evaluation
+from ..install import Step
+from ..laying import Link, holes_of
+from ..order import Bulk, Done, FirmPrice, Order, Where, assess_order
+from .laid_links import cuts_of, links_of
+from .work_list import steps_of
+
+
+def order_of(
+    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, firm: Mapping[str, FirmPrice], today: date
+) -> Order:
+    """Return what a project takes and costs, from its evaluation."""
+    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    links = links_of(design, ruled, evaluation)
+    fresh = [s for k in links if not k.found for s in k.stretches]
+    bought = cable_bought(ruled, cuts_of(links))
+    steps = steps_of(drawn, catalogue, evaluation)
+    return assess_order(
+        design,
+        ruled,
+        links,
+        holes_of(design, ruled, fresh),
+        list(_bulk(ruled, bought, links)),
+        pieces_of(drawn, steps),
+        firm,
+        today,
+        _told(bought, links),
+    )
+
+
+def _bulk(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link]) -> Iterator[Bulk]:
+    """Yield boxes and reels, each with the links that are cut from it."""
+    for row in bought:
+        model = catalogue.cables[row.category]
+        mine = [
+            k for k in links if k.medium == "copper" and (k.category, k.jacket) == (row.category, row.jacket)
+        ]
+        short = [k.id for k in mine if k.bought_m <= model.box_m]
+        long = [k.id for k in mine if model.box_m < k.bought_m <= model.reel_m]
+        yield Bulk(model.item(row.jacket), row.boxes, short)
+        yield Bulk(model.item(row.jacket, reel=True), row.reels, long)
+
+
+def _told(bought: Sequence[Bought], links: Sequence[Link]) -> list[str]:
+    names = {k.id: k.name for k in links}
+    long = [names[k] for row in bought for k in row.too_long]
+    if not long:
+        return []
+    return [f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."]
+
+
+def pieces_of(drawn: Design, steps: Sequence[Step]) -> Iterator[Done]:
+    """Yield the work of the steps, piece by piece, as the order sums it."""
+    names = {(kind, e.id): getattr(e, "name", "") for kind, e in drawn.elements()}
+    for step in steps:
+        kind, key = step.kind, step.element
+        name = names.get((kind, key)) or ("the job" if kind == "site" else step.title)
+        for work in step.work:
+            where = Where(kind=kind, id=key, name=name, floor=step.floor, quantity=work.quantity)
+            yield Done(
+                work.task, work.label, work.unit, work.quantity, work.person_minutes, where, step.licensed
+            )

@@ -1,0 +1,87 @@
+"""The busiest hour joined: beacons by the settings, and what would relieve it, each tried."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+from pydantic import BaseModel, ConfigDict
+from shapely.geometry import Polygon
+
+from ..base.bands import Band
+from ..catalogue import Catalogue
+from ..context.effective_rules import in_force
+from ..context.findings import Cure
+from ..context.scope import as_planned
+from ..design import Change, ClientGroup, Design, Device, Space, apply, put
+from ..evaluation.cure_search import added_in
+from ..evaluation.side_effects import said_spoiled
+from ..settings import beacons_by_band
+from ..signal import Busy, ChannelPlan, air_of, busy_hour, channel_plans, channel_tasks, quick_plans
+
+_LEAST_GAIN = 0.01
+_OFFERED = 4
+WIDTHS = (20, 40, 80)
+
+
+class BusyView(BaseModel):
+    """The busiest hour as planned, and what would relieve it, the most first."""
+
+    model_config = ConfigDict(frozen=True)
+
+    busy: Busy
+    cures: tuple[Cure, ...]
+
+
+def busy_view(drawn: Design, catalogue: Catalogue) -> BusyView:
+    """Return the busiest hour of a design as planned and, where it is near or over, what helps."""
+    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    air = air_of(design, ruled)
+    plans = channel_plans(air, channel_tasks(air, begin=True), wait=False)
+    busy = busy_hour(air, plans, beacons_by_band(design, ruled))
+    if busy.worst <= busy.near_share and not busy.starved:
+        return BusyView(busy=busy, cures=())
+    tried = []
+    for label, changes, anew in _ideas(design, ruled, busy):
+        after = _after(apply(design, changes), ruled, None if anew else plans)
+        gain = busy.worst - after.worst
+        helped = sum(s.clients for s in busy.starved) - sum(s.clients for s in after.starved)
+        if gain > _LEAST_GAIN or helped > _LEAST_GAIN:
+            effect = f"busiest radio {busy.worst:.0%} to {after.worst:.0%}"
+            if helped > _LEAST_GAIN:
+                effect += f", {helped:.0f} more clients are served"
+            tried.append(((helped, gain), label, effect, changes))
+    tried.sort(key=lambda row: row[0], reverse=True)
+    cures = []
+    for _, label, effect, changes in tried[:_OFFERED]:
+        spoils = said_spoiled(design, apply(design, changes), ruled)
+        cures.append(Cure(label=label, effect=effect + spoils, changes=tuple(changes)))
+    return BusyView(busy=busy, cures=tuple(cures))
+
+
+def _after(design: Design, catalogue: Catalogue, plans: Mapping[Band, ChannelPlan] | None) -> Busy:
+    air = air_of(design, catalogue)
+    return busy_hour(air, plans or quick_plans(air), beacons_by_band(design, catalogue))
+
+
+def _ideas(design: Design, catalogue: Catalogue, busy: Busy) -> Iterator[tuple[str, list[Change], bool]]:
+    """Yield what might relieve, and whether channels are planned anew for it."""
+    groups, spaces = design.of(ClientGroup), design.of(Space)
+    for group in groups.values():
+        client = catalogue.clients[group.kind]
+        if client.wire in ("wished", "always") and group.count > group.wired:
+            wired = group.model_copy(update={"wired": group.count})
+            room = spaces[group.space].name
+            yield f"A wire for {group.count} × {client.label.lower()}, {room}", [put(wired)], False
+    for width in WIDTHS:
+        if width != design.site.width_5ghz_mhz:
+            site = design.site.model_copy(update={"width_5ghz_mhz": width})
+            yield f"Plan {width} MHz channels on 5 GHz", [put(site)], True
+    crowded = [u.group for load in busy.loads[:1] for u in load.using[:1]]
+    crowded += [s.group for s in busy.starved[:1]]
+    points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
+    for key in dict.fromkeys(crowded):
+        space = spaces[groups[key].space]
+        middle = Polygon(space.outline).representative_point()
+        near = [d for d in points if d.floor == space.floor]
+        for label, device in added_in(design, catalogue, space, (middle.x, middle.y), near):
+            yield label, [put(device)], True

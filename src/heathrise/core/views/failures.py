@@ -1,0 +1,183 @@
+"""A failure drill: what falls when one access point, one link or one switch is gone."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..base.bands import BANDS
+from ..base.progress import Progress, always
+from ..catalogue import Catalogue
+from ..context.effective_rules import in_force
+from ..context.scope import as_planned
+from ..design import Design, Device, EquipmentRoom, Habit, Switch
+from ..evaluation.evaluate import Evaluation
+from ..settings import beacons_by_band
+from ..signal import (
+    STEP_S,
+    VERDICT_RANK,
+    Air,
+    RoomVerdict,
+    WalkPoint,
+    air_of,
+    busy_hour,
+    channel_plans,
+    channel_tasks,
+    connected,
+    judge_rooms,
+    walk,
+    way_of,
+)
+
+
+class Fallen(BaseModel):
+    """A room that does worse while something is gone."""
+
+    model_config = ConfigDict(frozen=True)
+
+    space: str
+    name: str
+    floor: str
+    was: Literal["met", "near", "not_met"]
+    now: Literal["met", "near", "not_met"]
+    silent: bool = Field(description="whether nobody at all is heard there any more")
+
+
+class Failure(BaseModel):
+    """One thing that fails, what goes with it, and the rooms that fall."""
+
+    model_config = ConfigDict(frozen=True)
+
+    kind: Literal["device", "switch", "uplink"]
+    element: str
+    name: str
+    takes: tuple[str, ...] = Field(description="names of the access points that go with it")
+    gone: tuple[str, ...] = Field(description="those access points, by their ids")
+    others: int = Field(description="other devices that go with it")
+    rooms: tuple[Fallen, ...]
+    walk_lost_s: float = Field(
+        0.0, description="seconds of the walks on which a call is lost that holds with all"
+    )
+    busiest: float = Field(
+        0.0, description="share of its air of the radio that is fullest in the busiest hour then"
+    )
+
+    @property
+    def weight(self) -> tuple[int, int, int, float]:
+        """What failures are ordered by: rooms without anybody, rooms not met, rooms worse, and
+        how long a walk's call is lost."""
+        lost = [r for r in self.rooms if r.now == "not_met" and r.was != "not_met"]
+        return sum(r.silent for r in self.rooms), len(lost), len(self.rooms), self.walk_lost_s
+
+
+_LEAST_POINTS = 2  # of a path
+
+
+def drill(
+    drawn: Design,
+    catalogue: Catalogue,
+    evaluation: Evaluation,
+    progress: Progress = always,
+    path: Sequence[WalkPoint] = (),
+) -> list[Failure]:
+    """Return what each single failure does, the worst first; one that is stopped gives those that
+    were tried by then. Power stays as planned: nobody turns it up in the night.
+
+    Args:
+        path: a walk that is carried on a call through each failure, beside those of the brief.
+    """
+    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    air = air_of(design, ruled)
+    before = {r.space: r for r in judge_rooms(air)}
+    walks = [path, *(way.points for h in design.of(Habit).values() if (way := way_of(design, h)))]
+    whole_s = _lost_s(air, walks)
+    heard = {device for device, _ in air.radios}
+    plans = channel_plans(air, channel_tasks(air, begin=False), wait=False)
+    beacons = beacons_by_band(design, ruled)
+    devices = design.of(Device)
+    cases = list(_cases(design, ruled, evaluation))
+    found: list[Failure] = []
+    for number, (kind, element, name, gone) in enumerate(cases):
+        if not progress(number, len(cases)):
+            break
+        points = [d for d in gone if d in heard]
+        without = connected(air.without(frozenset(points)))
+        after = judge_rooms(without)
+        found.append(
+            Failure(
+                kind=kind,
+                element=element,
+                name=name,
+                takes=tuple(devices[d].name for d in points),
+                gone=tuple(points),
+                others=len(gone) - len(points),
+                rooms=tuple(_fallen(before, after)),
+                walk_lost_s=max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0,
+                busiest=busy_hour(without, plans, beacons).worst,
+            )
+        )
+    return sorted(found, key=lambda f: f.weight, reverse=True)
+
+
+def _lost_s(air: Air, walks: Sequence[Sequence[WalkPoint]]) -> float:
+    """Return for how many seconds of some walks nobody serves."""
+    walked = (walk(air, path) for path in walks if len(path) >= _LEAST_POINTS)
+    return STEP_S * sum(s.serving is None for w in walked for s in w.samples)
+
+
+def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterator[Fallen]:
+    for room in after:
+        was, now = before[room.space].verdict, room.verdict
+        if was == "not_needed" or now == "not_needed":
+            continue
+        silent = room.worst_first_dbm is None and before[room.space].worst_first_dbm is not None
+        if VERDICT_RANK[now] < VERDICT_RANK[was] or silent:
+            yield Fallen(space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent)
+
+
+def _cases(
+    design: Design, catalogue: Catalogue, evaluation: Evaluation
+) -> Iterator[tuple[Literal["device", "switch", "uplink"], str, str, list[str]]]:
+    """Yield what can fail: each access point, each switch, each way between racks."""
+    for device in design.of(Device).values():
+        if device.model in catalogue.airs and any(
+            band in catalogue.airs[device.model].radios for band in BANDS
+        ):
+            yield "device", device.id, device.name, [device.id]
+    power = evaluation.power
+    on: dict[str, list[str]] = {s: [] for s in design.of(Switch)}
+    for port in power.ports:
+        if port.device is not None and port.device not in on[port.switch]:
+            on[port.switch].append(port.device)
+    above = {w.switch: w.to for w in power.ways_up}
+
+    def behind(switch: str) -> list[str]:
+        rows = list(on.get(switch, ()))
+        for below in (s for s, to in above.items() if to == switch):
+            rows += behind(below)
+        return list(dict.fromkeys(rows))
+
+    for switch in design.of(Switch).values():
+        yield "switch", switch.id, switch.name, behind(switch.id)
+    rooms = design.of(EquipmentRoom)
+    for up in evaluation.uplinks:
+        room = rooms.get(up.room or "")
+        first = next(
+            (
+                s.id
+                for s in design.of(Switch).values()
+                if room is not None
+                and s.equipment_room == room.id
+                and _room_of(design, above.get(s.id)) != room.id
+            ),
+            None,
+        )
+        if room is not None and first is not None:
+            yield "uplink", room.id, up.name, behind(first)
+
+
+def _room_of(design: Design, switch: str | None) -> str | None:
+    row = design.of(Switch).get(switch or "")
+    return row.equipment_room if row is not None else None
