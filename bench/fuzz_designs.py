@@ -25,7 +25,7 @@ from heathrise.jobs import KINDS
 from heathrise.store import Repository, connect
 from heathrise.store.migrate import migrate
 from heathrise.web.app import create_app
-from heathrise.web.work import run_kind
+from heathrise.web.jobs import run_kind
 from ops.database import running
 from ops.machine import VAR
 

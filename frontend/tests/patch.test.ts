@@ -8,18 +8,18 @@ const before = {
   cable: { runs: [run('a', 1), run('b', 2), run('c', 3)], uplinks: [], findings: [] },
   power: { ports: [{ switch: 's', port: 1, name: null }, { switch: 's', port: 2, name: 'x' }], proven: true },
   settings: { networks: [{ id: 'n' }], mesh: false },
-  tally: { cable_m: 6, price: 10 },
+  totals: { cable_m: 6, price: 10 },
 } as unknown as Evaluation
 const rows = (put: object[], gone: string[] = [], order?: string[]) => ({ put, gone, ...(order && { order }) })
 const apply = (patch: object) => patched(before, patch as Record<string, ChapterPatch>)
 
 describe('a patch', () => {
   it('puts rows in their place and leaves all others the same objects', () => {
-    const after = apply({ cable: { set: {}, rows: { runs: rows([run('b', 9)]) } }, tally: { set: { cable_m: 13 }, rows: {} } })
+    const after = apply({ cable: { set: {}, rows: { runs: rows([run('b', 9)]) } }, totals: { set: { cable_m: 13 }, rows: {} } })
     expect(after.cable.runs.map((r) => r.fixed_m)).toEqual([1, 9, 3])
     expect(after.cable.runs[0]).toBe(before.cable.runs[0])
     expect(after.power).toBe(before.power)
-    expect(after.tally).toEqual({ cable_m: 13, price: 10 })
+    expect(after.totals).toEqual({ cable_m: 13, price: 10 })
     expect(before.cable.runs[1]).toEqual(run('b', 2))
   })
 
@@ -38,9 +38,9 @@ describe('a patch', () => {
 
 describe('a whole evaluation', () => {
   it('keeps of the last one what was not worked out this time', () => {
-    const preview = { ...before, settings: null, tally: { cable_m: 1 } } as unknown as Evaluation
+    const preview = { ...before, settings: null, totals: { cable_m: 1 } } as unknown as Evaluation
     expect(filled(preview, before).settings).toBe(before.settings)
-    expect(filled(preview, before).tally.cable_m).toBe(1)
+    expect(filled(preview, before).totals.cable_m).toBe(1)
     expect(filled(preview, null)).toBe(preview)
   })
 })

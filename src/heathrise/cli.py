@@ -66,7 +66,7 @@ def import_command(
     """Make a project from DRAWING. Without --layer, list its layers."""
     from .core.catalogue import load_catalogue
     from .core.design import DesignError
-    from .formats.dxf import Choice, import_dxf, inspect_dxf
+    from .formats.dxf import DrawingChoice, import_dxf, inspect_dxf
     from .formats.project_file import Project, dump_project
 
     try:
@@ -77,7 +77,7 @@ def import_command(
         chosen = dict(pair.rsplit("=", 1) for pair in layers if "=" in pair)
         if len(chosen) != len(layers):
             raise click.UsageError("--layer takes LAYER=CONSTRUCTION, such as WALLS=brick-single")
-        choice = Choice(name=name or drawing.stem, units=units, layers=chosen)
+        choice = DrawingChoice(name=name or drawing.stem, units=units, layers=chosen)
         design = import_dxf(data, choice, load_catalogue())
         text = dump_project(Project(choice.name, design))
         if out is None:

@@ -63,7 +63,7 @@ class Sheet:
     def tab(self, name: str) -> None:
         self.page.get_by_role("button", name=name, exact=True).click()
 
-    def tally(self, key: str) -> str:
+    def totals(self, key: str) -> str:
         return self.page.inner_text(f"[data-tally={key}] .value")
 
     def saved(self, revision: int) -> None:

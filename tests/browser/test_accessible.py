@@ -123,12 +123,12 @@ def test_on_an_upright_tablet_all_is_reached_by_a_finger(
     expect(reasons).to_be_visible()
     page.click("[data-mark=ap-6]")
     expect(fold).to_contain_text("AP-6")
-    boxes = [page.locator(s).bounding_box() for s in (".top", ".rail", ".work", ".side", ".tally")]
+    boxes = [page.locator(s).bounding_box() for s in (".top", ".rail", ".work", ".side", ".totals")]
     tops = [(b["y"], b["y"] + b["height"]) for b in boxes if b]
     assert len(tops) == 5
     assert all(below[0] >= above[1] - 0.5 for above, below in itertools.pairwise(tops))
     assert tops[-1][1] <= 1180.5
-    assert all(sheet.tally(key) for key in ("aps", "price", "open"))
+    assert all(sheet.totals(key) for key in ("aps", "price", "open"))
 
 
 def test_on_an_upright_tablet_nothing_lies_on_another_or_is_cut_off(

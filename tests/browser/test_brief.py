@@ -151,7 +151,7 @@ def test_a_visit_from_the_client_s_plan_to_the_printed_brief(
 
 def test_what_is_there_is_decided_on_and_today_is_told_apart(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
-    before = sheet.tally("aps")
+    before = sheet.totals("aps")
     sheet.stage("brief")
     sheet.tab("On the sheet")
     page.click("[data-part=found] .head")
@@ -160,7 +160,7 @@ def test_what_is_there_is_decided_on_and_today_is_told_apart(school_sheet: Sheet
     sheet.saved(2)
     row = page.locator("[data-found^=found-]")
     expect(row).to_contain_text("retire: narrowest link: 100 Mb/s on a line of 900 Mb/s")
-    assert sheet.tally("aps") == before  # undecided gear takes no part
+    assert sheet.totals("aps") == before  # undecided gear takes no part
     row.get_by_role("button", name="Keep").click()
     sheet.saved(3)
     expect(page.locator("[data-tally=aps] .value")).to_have_text(str(int(before) + 1))

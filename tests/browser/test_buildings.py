@@ -99,7 +99,7 @@ def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., S
 
 def test_a_building_goes_with_all_that_stands_on_it_and_comes_back(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
-    cable = sheet.tally("cable")
+    cable = sheet.totals("cable")
     sheet.stage("brief")
     page.get_by_role("button", name="Remove Pavilion").first.click()
     sheet.saved(2)

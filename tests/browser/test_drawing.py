@@ -37,7 +37,7 @@ def test_a_room_put_to_another_use_is_judged_anew(home_sheet: Sheet) -> None:
     verdict = page.locator("[data-figure=verdict]")
     expect(verdict).to_have_text("does not meet its use")
     expect(page.locator("[data-worst]")).to_be_visible()
-    needed = int(sheet.tally("first").split()[2])
+    needed = int(sheet.totals("first").split()[2])
     _choose(page, "Use", "Not needed")
     sheet.saved(2)
     expect(verdict).to_have_text("not needed")
@@ -132,12 +132,12 @@ def test_every_mark_can_be_placed(home_sheet: Sheet) -> None:
 
 def test_moving_the_rack_moves_every_run(home_sheet: Sheet) -> None:
     sheet, page = home_sheet, home_sheet.page
-    cable = float(sheet.tally("cable").split()[0])
+    cable = float(sheet.totals("cable").split()[0])
     sheet.drag("rack", 260, 120)
     sheet.saved(2)
     delta = page.inner_text("[data-tally=cable] [data-delta]")
     assert delta.startswith("+") and delta.endswith("m")
-    assert float(sheet.tally("cable").split()[0]) > cable
+    assert float(sheet.totals("cable").split()[0]) > cable
 
 
 def test_floors_zoom_and_pan(school_sheet: Sheet) -> None:
@@ -191,10 +191,10 @@ def test_category_of_one_run_and_of_all(school_sheet: Sheet) -> None:
     _choose(page, "Category", "category 5e")
     sheet.saved(3)
     expect(page.locator(".inspector")).to_contain_text("2 × category 5e, by hand")
-    metres = float(sheet.tally("cable").split()[0])
+    metres = float(sheet.totals("cable").split()[0])
     _choose(page, "Cables to each access point", "one cable")
     sheet.saved(4)
-    assert float(sheet.tally("cable").split()[0]) < 0.75 * metres
+    assert float(sheet.totals("cable").split()[0]) < 0.75 * metres
 
 
 def test_switches_are_changed_added_and_taken_away(school_sheet: Sheet) -> None:
@@ -245,11 +245,11 @@ def test_wireless_names_and_guests(school_sheet: Sheet) -> None:
 
 def test_site_facts_reach_every_stage(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
-    rooms = int(sheet.tally("first").split()[0])
+    rooms = int(sheet.totals("first").split()[0])
     sheet.stage("brief")
     _choose(page, "Weakest client", "Laptop")
     sheet.saved(2)
-    assert int(sheet.tally("first").split()[0]) >= rooms
+    assert int(sheet.totals("first").split()[0]) >= rooms
     _choose(page, "Radio domain", "Americas")
     sheet.saved(3)
     page.get_by_role("button", name="Add a floor").first.click()

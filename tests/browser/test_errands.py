@@ -51,7 +51,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     page.click("[data-room-row=ground-stairs]")
     row = page.locator("[data-room-row=ground-stairs]")
     expect(row).to_contain_text("not met")
-    rooms_before = sheet.tally("first")
+    rooms_before = sheet.totals("first")
     sheet.stage("cable")
     page.click("[data-run-row=ap-5]")
     run_before = page.locator("[data-run-row=ap-5] .number").inner_text()
@@ -62,13 +62,13 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     contour = page.locator("[data-layer=relief] .contour").first
     relief_before = contour.get_attribute("d")
     sheet.drag("ap-5", -1.5 * scale, 0.5 * scale, drop=False)
-    # While the button is still down the relief, the room and the tally follow.
+    # While the button is still down the relief, the room and the totals follow.
     expect(contour).not_to_have_attribute("d", relief_before or "")
     expect(row).not_to_contain_text("not met")
     assert "Saved, revision 1" in page.inner_text("[data-testid=save-state]")
     page.mouse.up()
     sheet.saved(2)
-    assert int(sheet.tally("first").split()[0]) == int(rooms_before.split()[0]) + 1
+    assert int(sheet.totals("first").split()[0]) == int(rooms_before.split()[0]) + 1
     assert page.inner_text("[data-tally=first] [data-delta]") == "+1"
     assert page.inner_text("[data-tally=cable] [data-delta]") == "+2.0 m"
     sheet.stage("cable")
@@ -145,7 +145,7 @@ def test_move_by_keys_and_by_figures_turn_and_remove(school_sheet: Sheet) -> Non
     page.keyboard.press("Delete")
     sheet.saved(5)
     assert page.locator("[data-mark=ap-6]").count() == 0
-    assert sheet.tally("aps") == "14"
+    assert sheet.totals("aps") == "14"
     page.keyboard.press("Control+z")
     sheet.saved(6)
     assert page.locator("[data-mark=ap-6]").count() == 1
@@ -308,7 +308,7 @@ def test_keys_list_themselves_and_the_palette_goes_places(school_sheet: Sheet) -
     sheet.stage("plan")
     assert page.locator("[data-mark=ap-15]").count() == 1
     page.get_by_label("Switch between metres and feet").click()
-    assert "ft" in sheet.tally("cable")
+    assert "ft" in sheet.totals("cable")
 
 
 def test_a_cable_is_tested_and_the_test_outlives_an_undo(school_sheet: Sheet) -> None:

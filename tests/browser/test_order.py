@@ -49,7 +49,7 @@ def test_every_line_leads_to_where_it_comes_from(school_sheet: Sheet) -> None:
 
 def test_offers_side_by_side_are_taken_over_and_undone(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
-    points = sheet.tally("aps")
+    points = sheet.totals("aps")
     sheet.stage("order")
     sheet.tab("Offers")
     page.click("[data-policy=first_only]")
@@ -57,7 +57,7 @@ def test_offers_side_by_side_are_taken_over_and_undone(school_sheet: Sheet) -> N
     expect(page.locator("[data-offer]")).to_have_count(2)
     figures = page.locator("[data-figure='Access points'] .figure")
     fewer = figures.nth(1).inner_text()
-    assert int(fewer) < int(points) and sheet.tally("aps") == points
+    assert int(fewer) < int(points) and sheet.totals("aps") == points
     page.get_by_role("button", name="Take it over").click()
     sheet.saved(3)
     expect(page.locator("[data-tally=aps] .value")).to_have_text(fewer)

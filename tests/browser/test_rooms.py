@@ -12,7 +12,7 @@ pytestmark = pytest.mark.browser
 
 def test_a_second_room_in_the_pavilion(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
-    cable_before = sheet.tally("cable")
+    cable_before = sheet.totals("cable")
     page.get_by_role("combobox", name="Floor").click()
     page.get_by_role("option", name="Pavilion").click()
     page.click("[data-tool=equipment_room]")
@@ -27,7 +27,7 @@ def test_a_second_room_in_the_pavilion(school_sheet: Sheet) -> None:
     sheet.stage("cable")
     expect(page.locator("[data-uplink=rack-1]").first).to_be_attached()
     expect(page.locator("[data-tally=cable]")).to_contain_text("fibre")
-    assert sheet.tally("cable") != cable_before
+    assert sheet.totals("cable") != cable_before
     sheet.tab("List")
     row = page.locator("[data-uplink-row=rack-1]")
     expect(row).to_contain_text("Pavilion rack to Store rack")
@@ -66,4 +66,4 @@ def test_a_second_room_in_the_pavilion(school_sheet: Sheet) -> None:
     page.get_by_label("Remove it").click()
     sheet.saved(7)
     expect(page.locator("[data-uplink=rack-1]")).to_have_count(0)
-    assert sheet.tally("cable") == cable_before
+    assert sheet.totals("cable") == cable_before

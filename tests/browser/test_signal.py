@@ -199,7 +199,7 @@ def test_places_are_searched_stopped_compared_taken_and_undone(signal: Sheet) ->
     band.get_by_role("button", name="Stop").click()
     expect(band.locator("[data-answer=fewest]")).to_be_visible()
 
-    # It is seen on the sheet and in the tally beside the plan, then taken, then undone.
+    # It is seen on the sheet and in the totals beside the plan, then taken, then undone.
     expect(page.locator("[data-proposed]").first).to_be_visible()
     expect(page.locator("[data-tally=first]")).to_contain_text("30 of 30")
     expect(page.locator("[data-tally=first]")).to_contain_text("+3")

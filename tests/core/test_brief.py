@@ -13,13 +13,13 @@ from heathrise.core.context.integrity import check
 from heathrise.core.context.scope import as_planned, as_today
 from heathrise.core.design import (
     ClientGroup,
+    Complaint,
     Design,
     DesignError,
     Device,
     EquipmentRoom,
     Network,
     OldCable,
-    Pain,
     Site,
     Space,
     State,
@@ -40,8 +40,10 @@ def _site(**more: object) -> Site:
     return Site.model_validate({"id": "site", **more})
 
 
-def _pain(kind: str, at: tuple[float, float] = (4.0, 4.0)) -> Pain:
-    return Pain.model_validate({"id": "pain-1", "floor": "f", "kind": kind, "at": at, "words": "it fails"})
+def _pain(kind: str, at: tuple[float, float] = (4.0, 4.0)) -> Complaint:
+    return Complaint.model_validate(
+        {"id": "pain-1", "floor": "f", "kind": kind, "at": at, "words": "it fails"}
+    )
 
 
 def _found(model: str, state: State, at: tuple[float, float] = (18.0, 13.0)) -> Device:
@@ -97,12 +99,12 @@ def test_kept_gear_takes_part_and_costs_nothing(catalogue: Catalogue) -> None:
     without = design_of(*shell(), rack(1, 1), access_point(4, 4, "ap-1"))
     kept = apply(without, [put(_found("old-ceiling-passive", "keep"))])
     before, after = _figures(without, catalogue), _figures(kept, catalogue)
-    assert after.tally.access_points == before.tally.access_points + 1
+    assert after.totals.access_points == before.totals.access_points + 1
     assert {r.device for r in after.runs} == {"ap-1", "old-1"}
     assert (after.rooms[0].share or 0) >= (before.rooms[0].share or 0)
-    boxes = after.tally.boxes - before.tally.boxes
+    boxes = after.totals.boxes - before.totals.boxes
     cable = catalogue.cables["6A"].box_price * boxes
-    assert after.tally.price == pytest.approx(before.tally.price + cable)
+    assert after.totals.price == pytest.approx(before.totals.price + cable)
 
 
 @pytest.mark.parametrize(
@@ -283,7 +285,7 @@ def test_what_cannot_hold_is_refused(catalogue: Catalogue) -> None:
 
 def _plain_outcome(design: Design, catalogue: Catalogue) -> str:
     """Say what becomes of a dead spot, from one reading at a time."""
-    pain = next(iter(design.of(Pain).values()))
+    pain = next(iter(design.of(Complaint).values()))
     table = catalogue.rules.table("signal.targets.calls")
     target, margin = table["first_dbm"], design.site.margin_db
 

@@ -19,8 +19,8 @@ from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import air_of, band_view, judge_rooms
 from heathrise.core.signal.channel_alternatives import sleepers
 from heathrise.core.signal.channels import (
+    ChannelProblem,
     Solution,
-    Task,
     bounded,
     channel_task,
     exchanged,
@@ -35,7 +35,7 @@ from .plans import access_point, design_of, shell
 PLAN = band_plan(load_catalogue().rules, "europe")
 
 
-def _task(count: int, seed: int, options: tuple[int, ...] = (1, 6, 11), held: int = 0) -> Task:
+def _task(count: int, seed: int, options: tuple[int, ...] = (1, 6, 11), held: int = 0) -> ChannelProblem:
     chance = random.Random(seed)
     heard = np.full((count, count), -200)
     for i, j in itertools.combinations(range(count), 2):
@@ -45,10 +45,10 @@ def _task(count: int, seed: int, options: tuple[int, ...] = (1, 6, 11), held: in
         tuple((chance.randint(1, 13), 20, chance.randint(0, 30)) for _ in range(chance.randint(0, 2)))
         for _ in range(count)
     )
-    return Task("2.4", 20, options, tuple(map(tuple, heard.tolist())), fixed, PLAN, near)
+    return ChannelProblem("2.4", 20, options, tuple(map(tuple, heard.tolist())), fixed, PLAN, near)
 
 
-def _best(task: Task) -> float:
+def _best(task: ChannelProblem) -> float:
     """Every plan there is, each pair's overlap by the distance of its channels."""
     shares = {0: 1, 1: 0.77, 2: 0.54, 3: 0.31, 4: 0.09}
     own = [task.options if held is None else (held,) for held in task.fixed]
@@ -200,7 +200,7 @@ def test_a_hall_where_all_hear_each_other_is_told_within_its_bound() -> None:
     above contention each."""
     heard = np.full((60, 60), -60)
     np.fill_diagonal(heard, -200)
-    task = Task("2.4", 20, (1, 6, 11), tuple(map(tuple, heard.tolist())), (None,) * 60, PLAN)
+    task = ChannelProblem("2.4", 20, (1, 6, 11), tuple(map(tuple, heard.tolist())), (None,) * 60, PLAN)
     found = bounded(task, exchanged(task, greedy(task)), 8.0)
     assert found.cost_db == 3 * 190 * 22 == found.bound_db
     assert found.proven

@@ -23,14 +23,14 @@ from heathrise.core.settings.networks import network_sheet
 from heathrise.core.settings.sheet import beacon_share
 from heathrise.core.settings.subnets import free_subnet
 from heathrise.core.signal import air_of, assess, channel_plans, channel_tasks
-from heathrise.core.signal.channels import Solution, Task, channel_task, greedy, solve
+from heathrise.core.signal.channels import ChannelProblem, Solution, channel_task, greedy, solve
 from heathrise.core.signal.searches import Searches
 
 from .plans import access_point, design_of, shell, wall
 
 
 def solve_channels(band, width, options, heard, fixed):  # type: ignore[no-untyped-def]
-    found = solve(Task(band, width, tuple(options), heard, fixed, AMERICAS))
+    found = solve(ChannelProblem(band, width, tuple(options), heard, fixed, AMERICAS))
     return found.channels, found.cost_db, found.bound_db, found.proven
 
 
@@ -202,12 +202,12 @@ def test_a_longer_search_is_held_to_where_it_is_better(
     """While only the greedy plan is known, the search's own is offered, dB by dB what it says."""
 
     class Hasty:
-        def begin(self, task: Task) -> Future[Solution]:
+        def begin(self, task: ChannelProblem) -> Future[Solution]:
             known: Future[Solution] = Future()
             known.set_result(greedy(task))
             return known
 
-        def now(self, task: Task) -> tuple[Solution, bool]:
+        def now(self, task: ChannelProblem) -> tuple[Solution, bool]:
             return greedy(task), False
 
     for seed in range(40):

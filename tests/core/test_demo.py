@@ -199,6 +199,6 @@ def test_the_school_is_handed_over_with_nothing_that_nobody_would_sign() -> None
     evaluation = evaluate(mended(site), load_catalogue())
     assert [f.id for f in evaluation.findings if f.severity == "not_met"] == []
     assert not evaluation.power.left
-    assert evaluation.tally.rooms_first == evaluation.tally.rooms_needed
-    assert evaluation.tally.rooms_second == evaluation.tally.rooms_second_needed
+    assert evaluation.totals.rooms_first == evaluation.totals.rooms_needed
+    assert evaluation.totals.rooms_second == evaluation.totals.rooms_second_needed
     assert any(f.severity == "not_met" for f in evaluated("school").findings)

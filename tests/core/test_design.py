@@ -146,7 +146,7 @@ def test_a_design_has_one_site(catalogue: Catalogue) -> None:
 
 def test_an_empty_design_evaluates(catalogue: Catalogue) -> None:
     result = evaluate(design_of(*shell()[:1]), catalogue)
-    assert result.tally.access_points == 0
+    assert result.totals.access_points == 0
     assert result.findings[0].severity == "note", "nothing is promised yet, so nothing is short"
 
 
@@ -155,7 +155,7 @@ def test_demo_sites_hold(name: str, catalogue: Catalogue, request: pytest.Fixtur
     design: Design = request.getfixturevalue(name)
     check(design, catalogue)
     result = evaluate(design, catalogue)
-    assert result.tally.rooms_met >= 0.7 * result.tally.rooms_needed
+    assert result.totals.rooms_met >= 0.7 * result.totals.rooms_needed
     assert result.findings, "a demo with nothing to mend teaches nothing"
     assert all(f.rule and f.source and f.text for f in result.findings)
 

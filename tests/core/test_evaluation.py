@@ -27,10 +27,10 @@ from heathrise.core.design import (
 )
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.signal.assess import air_of
-from heathrise.core.signal.levels import grid_levels_dbm, ranked_dbm, readings_at
+from heathrise.core.signal.obstacles import relief_grids
+from heathrise.core.signal.radio_environment import grid_levels_dbm, ranked_dbm, readings_at
 from heathrise.core.signal.relief import relief
 from heathrise.core.signal.rooms import judge_rooms, target_of
-from heathrise.core.signal.terrain import relief_grids
 from heathrise.core.signal.transmit import nearest_step
 from heathrise.demo.drafting import Drawing, Room, slug
 
@@ -157,25 +157,25 @@ def test_every_cure_of_the_demos_makes_a_design_that_holds(
 
 def test_tally_adds_up(catalogue: Catalogue, school: Design) -> None:
     result = evaluate(school, catalogue)
-    tally = result.tally
-    assert tally.cable_m == pytest.approx(sum(r.fixed_m * r.cables for r in result.runs), abs=0.1)
+    totals = result.totals
+    assert totals.cable_m == pytest.approx(sum(r.fixed_m * r.cables for r in result.runs), abs=0.1)
     parts = [catalogue.model_of(d).price for d in school.of(Device).values()]
     parts += [catalogue.switches[s.model].price for s in school.of(Switch).values()]
     sold = catalogue.cables["6"].jackets
     ground = sum(r.bought_m * r.cables for r in result.runs if r.jacket == "ground") > 0
-    boxes = (tally.boxes - ground) * sold["indoor"].box_price + ground * sold["ground"].box_price
-    assert tally.price == pytest.approx(sum(parts) + boxes)
-    assert tally.not_met + tally.near + tally.notes == len(result.findings)
-    assert tally.powered_devices == len(result.power.devices)
+    boxes = (totals.boxes - ground) * sold["indoor"].box_price + ground * sold["ground"].box_price
+    assert totals.price == pytest.approx(sum(parts) + boxes)
+    assert totals.not_met + totals.near + totals.notes == len(result.findings)
+    assert totals.powered_devices == len(result.power.devices)
     copper = [p for p in result.power.ports if not p.cage]
-    assert tally.ports_used == sum(bool(p.link) or p.uplink for p in copper)
+    assert totals.ports_used == sum(bool(p.link) or p.uplink for p in copper)
 
 
 def test_what_the_tally_says_after_an_injector(catalogue: Catalogue, school: Design) -> None:
     left = evaluate(school, catalogue).power.left[0]
     injector = Injector(id="i", device=left.device, model="peltwick-i30")
-    before = evaluate(school, catalogue).tally
-    after = evaluate(apply(school, [put(injector)]), catalogue).tally
+    before = evaluate(school, catalogue).totals
+    after = evaluate(apply(school, [put(injector)]), catalogue).totals
     assert after.price - before.price == catalogue.injectors["peltwick-i30"].price
     assert after.not_met == before.not_met - 1
 

@@ -14,7 +14,7 @@ from heathrise.core.base.bands import BANDS, Band
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, Opening, Space, Wall, apply, put
 from heathrise.core.signal import air_of, explain_spot, readings_at
-from heathrise.core.signal.terrain import losses_db
+from heathrise.core.signal.obstacles import losses_db
 from heathrise.demo import SITES
 
 from . import reference_ray as plain

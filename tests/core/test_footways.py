@@ -16,10 +16,10 @@ from heathrise.core.design import (
     Design,
     Element,
     Floor,
-    Habit,
     Network,
     Opening,
     Space,
+    UsualRoute,
     Wall,
     WirelessName,
     apply,
@@ -119,7 +119,7 @@ def test_stairs_are_climbed_along_their_room() -> None:
 
 
 def test_without_stairs_there_is_no_way_and_it_is_said(catalogue: Catalogue) -> None:
-    habit = Habit(id="h", from_space="low", to_space="high")
+    habit = UsualRoute(id="h", from_space="low", to_space="high")
     design = _over(habit, access_point(2, 2), stairs=False)
     (row,) = judge_habits(air_of(design, catalogue))
     assert row.verdict == "no_way" and "Ground to Upper" in row.text and "stairs" in row.text
@@ -303,7 +303,7 @@ def test_what_becomes_of_a_habit_is_what_becomes_of_its_walk(catalogue: Catalogu
     (finding,) = [f for f in evaluation.findings if f.id == f"signal-walk-{lost.habit}"]
     assert finding.severity == "not_met" and finding.places[0].at == lost.at
     assert rows["Great kitchen to Mill terrace"].verdict == "holds"
-    gone = [remove(h) for h in design.of(Habit).values()]
+    gone = [remove(h) for h in design.of(UsualRoute).values()]
     assert evaluate(apply(design, gone), catalogue, "figures").signal.habits == ()
 
 
@@ -319,7 +319,7 @@ def test_a_slow_hand_over_has_a_cure_that_mends_it(catalogue: Catalogue) -> None
         access_point(10, 2),
         access_point(120, 2, "ap-2"),
         name,
-        Habit(id="h", from_space="near", to_space="far"),
+        UsualRoute(id="h", from_space="near", to_space="far"),
     )
     design = apply(design, [put(Network.model_validate(network))])
     finding = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-walk-h")
@@ -335,7 +335,7 @@ def test_a_drill_carries_the_habits_through_each_failure(catalogue: Catalogue) -
         _room("near", (0, 0, 4, 4)),
         _room("far", (16, 0, 20, 4)),
         access_point(10, 2),
-        Habit(id="h", from_space="near", to_space="far"),
+        UsualRoute(id="h", from_space="near", to_space="far"),
     )
     evaluation = evaluate(design, catalogue)
     (failure,) = [f for f in drill(design, catalogue, evaluation) if f.element == "ap-1"]

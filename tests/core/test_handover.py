@@ -12,8 +12,8 @@ from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Design, Device, EquipmentRoom, Network, Switch, Wall, apply, put, remove
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.handover import (
+    CheckItem,
     Proof,
-    Watched,
     after_a_power_cut,
     device_states,
     differences,
@@ -120,8 +120,8 @@ def test_a_network_and_a_switch_that_changed_are_told(catalogue: Catalogue, scho
     assert any("drawn otherwise" in d.what for d in differences(school, wall_gone, catalogue, {}, {}))
 
 
-def _watched(verdict: str, group: str = "cables", name: str = "", element: str = "ap-1") -> Watched:
-    return Watched(group, verdict, name, "why", "install", "device", element)  # type: ignore[arg-type]
+def _watched(verdict: str, group: str = "cables", name: str = "", element: str = "ap-1") -> CheckItem:
+    return CheckItem(group, verdict, name, "why", "install", "device", element)  # type: ignore[arg-type]
 
 
 def test_what_is_wrong_stands_before_what_nobody_looked_at() -> None:
@@ -225,8 +225,8 @@ def test_nothing_measured_is_said_and_what_is_left_adds_up(key: str, catalogue: 
     design = next(s for s in SITES if s.key == key).make()
     evaluation, seen = _site(design, catalogue)
     found = handover_of(design, catalogue, evaluation, seen)
-    tally = evaluation.tally
-    assert sum(row.ports for row in found.left) == tally.ports - tally.ports_used
+    totals = evaluation.totals
+    assert sum(row.ports for row in found.left) == totals.ports - totals.ports_used
     signal, cables = found.promises[:2]
     assert (signal.what, signal.verdict) == ("Signal in the rooms", "unknown")
     no_way = sum(k.verdict == "no_way" for k in evaluation.cable.links)

@@ -77,8 +77,8 @@ def test_each_offer_is_the_evaluation_of_its_own_design() -> None:
     for row, own in zip(rows, (held, with_changes(held, first, CATALOGUE)), strict=False):
         worked = evaluate(own, CATALOGUE, "figures")
         order = order_of(own, CATALOGUE, worked, {}, TODAY)
-        assert (row.total, row.cable_m) == (order.sum.total, worked.tally.cable_m)
-        assert row.rooms_first == worked.tally.rooms_first and not row.fits
+        assert (row.total, row.cable_m) == (order.sum.total, worked.totals.cable_m)
+        assert row.rooms_first == worked.totals.rooms_first and not row.fits
     assert rows[1].total < rows[0].total and rows[1].access_points < rows[0].access_points
     assert "cannot be removed" in rows[2].fits and "holds no changes" in rows[3].fits
 

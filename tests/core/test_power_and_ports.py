@@ -159,7 +159,7 @@ def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> No
     assert [row.name for row in before.power.left] and not after.power.left
     fed = {d.device: d.source for d in after.power.devices}
     assert fed["ap-6"] == "Peltwick I15 injector"
-    assert after.tally.powered_ports_used == 4
+    assert after.totals.powered_ports_used == 4
 
 
 def test_smallest_switch_that_fits_is_the_cheapest(catalogue: Catalogue) -> None:

@@ -14,10 +14,10 @@ from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import (
     ClientGroup,
+    Complaint,
     Design,
     Device,
     Network,
-    Pain,
     Radio,
     Run,
     Space,
@@ -29,7 +29,7 @@ from heathrise.core.design import (
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.settings import beacons_by_band
 from heathrise.core.signal import air_of, busy_hour, channel_plans, channel_tasks, mesh_links
-from heathrise.core.signal.channels import Task, solve, tied
+from heathrise.core.signal.channels import ChannelProblem, solve, tied
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.views.busy_hour import busy_view
 from heathrise.core.views.offers import offer_of
@@ -168,8 +168,8 @@ def test_a_cure_says_what_it_spoils() -> None:
 # -- complaints ------------------------------------------------------------------------------------
 
 
-def _pain(kind: str, at: tuple[float, float]) -> Pain:
-    return Pain.model_validate({"id": "p", "floor": "f", "kind": kind, "at": at, "words": "w"})
+def _pain(kind: str, at: tuple[float, float]) -> Complaint:
+    return Complaint.model_validate({"id": "p", "floor": "f", "kind": kind, "at": at, "words": "w"})
 
 
 def _outcome(design: Design) -> tuple[str, str]:
@@ -280,7 +280,7 @@ def test_tied_radios_share_a_channel_at_the_least_cost_of_all_that_do(n: int, da
     for i, j in itertools.combinations(range(n), 2):
         heard[i][j] = heard[j][i] = data.draw(st.integers(-95, -50))
     pairs = data.draw(st.lists(st.sampled_from(list(itertools.combinations(range(n), 2))), max_size=2))
-    whole = Task("5", 40, options, tuple(map(tuple, heard)), (None,) * n, plan)
+    whole = ChannelProblem("5", 40, options, tuple(map(tuple, heard)), (None,) * n, plan)
     task = tied(whole, pairs)
     found = solve(task, 2.0)
     groups = task.members or tuple((k,) for k in range(n))

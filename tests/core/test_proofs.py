@@ -17,7 +17,7 @@ from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Device, Network, Switch, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.placement import Wishes, needless, search_sites
-from heathrise.core.placement.cover import Task, choose, demands_of
+from heathrise.core.placement.cover import CoverProblem, choose, demands_of
 from heathrise.core.settings import settings_sheet
 from heathrise.core.views.added_ports import with_ports
 from heathrise.core.views.bill_of_materials import order_of
@@ -60,7 +60,7 @@ def test_the_fewest_are_the_fewest_whichever_points_a_room_leaves_out(data: st.D
 
     sets = (s for n in range(places + 1) for s in itertools.combinations(range(places), n))
     best = next((len(s) for s in sets if served(s)), None)
-    found = choose(Task(demands, (1,) * places), 5.0)
+    found = choose(CoverProblem(demands, (1,) * places), 5.0)
     assert found is not None
     if best is None:
         assert found.impossible
@@ -76,7 +76,7 @@ def test_one_place_does_where_two_would_be_proven_by_leaving_out_the_wrong_point
     first[0, :19] = True  # one place serves all but the last
     first[1, 19] = first[2, 19] = True  # the last is served by two, so it is not the rarest
     demands = demands_of(first, first, np.zeros(20, dtype=bool), np.zeros(20, dtype=np.intp), 0.95)
-    found = choose(Task(demands, (1, 1, 1)), 5.0)
+    found = choose(CoverProblem(demands, (1, 1, 1)), 5.0)
     assert found is not None and (found.places, found.proven) == ((0,), True)
 
 
@@ -157,7 +157,7 @@ def test_an_offer_by_policy_has_a_port_for_what_it_adds(key: str) -> None:
     if len(after.of(Switch)) > len(design.of(Switch)):
         offer = offer_of(None, "x", after, CATALOGUE, {}, TODAY)
         plain = offer_of(None, "y", design, CATALOGUE, {}, TODAY)
-        assert offer.total > plain.total and worked.tally.ports > before.tally.ports
+        assert offer.total > plain.total and worked.totals.ports > before.totals.ports
 
 
 @settings(max_examples=15, deadline=None)

@@ -36,7 +36,7 @@ from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.ports.assign import Demand, assign, fits, reserved_w
 from heathrise.core.ports.uplinks import Shelf, uplinks
 from heathrise.core.settings.subnets import is_private, parse_subnet
-from heathrise.core.signal.channels import Task, greedy, solve
+from heathrise.core.signal.channels import ChannelProblem, greedy, solve
 
 from .plans import access_point, design_of, rack, shell
 
@@ -390,7 +390,7 @@ levels = st.integers(-95, -50)
 
 
 @st.composite
-def tasks(draw: st.DrawFn) -> Task:
+def tasks(draw: st.DrawFn) -> ChannelProblem:
     n = draw(st.integers(1, 5))
     heard = [[-200] * n for _ in range(n)]
     for i, j in itertools.combinations(range(n), 2):
@@ -401,12 +401,14 @@ def tasks(draw: st.DrawFn) -> Task:
     fixed = tuple(
         draw(st.sampled_from([None, None, options[0], 6 if band == "2.4" else 40])) for _ in range(n)
     )
-    return Task(band, width, options, tuple(map(tuple, heard)), fixed, band_plan(RULES, "americas", True))
+    return ChannelProblem(
+        band, width, options, tuple(map(tuple, heard)), fixed, band_plan(RULES, "americas", True)
+    )
 
 
 @settings(max_examples=50, deadline=None)
 @given(tasks())
-def test_no_channel_plan_is_better(task: Task) -> None:
+def test_no_channel_plan_is_better(task: ChannelProblem) -> None:
     """Every plan tried: overlap times dB above -82, by spans of megahertz rather than blocks."""
 
     def shared(one: int, other: int) -> float:

@@ -12,7 +12,7 @@ from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Design, Device, Floor, Point, Wall, apply, put
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.hearing import hearing_dbm
-from heathrise.core.signal.terrain import losses_db
+from heathrise.core.signal.obstacles import losses_db
 
 from . import reference_ray as plain
 from .sites import sites, turned

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.design import Space
-from heathrise.core.signal import Air, Show, air_of, difference, readings_at, relief
+from heathrise.core.signal import RadioEnvironment, Show, air_of, difference, readings_at, relief
 from heathrise.core.signal.rates import level_for, user_mbps
 from heathrise.demo import SITES
 
@@ -68,7 +68,7 @@ def _plain(show: Show, levels: list[float], rank: int) -> float:
     return level
 
 
-def _levels(air: Air, x: float, y: float) -> dict[str, float]:
+def _levels(air: RadioEnvironment, x: float, y: float) -> dict[str, float]:
     return {
         r.device: min(r.downlink_dbm, r.uplink_dbm) for r in readings_at(air, "ground", x, y) if r.band == "5"
     }

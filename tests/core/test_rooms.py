@@ -14,10 +14,10 @@ from heathrise.core.design import ClientGroup, Design, Device, Floor, Radio, Spa
 from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
-from heathrise.core.signal.levels import readings_at
+from heathrise.core.signal.obstacles import losses_db
+from heathrise.core.signal.radio_environment import readings_at
 from heathrise.core.signal.relief import relief
 from heathrise.core.signal.rooms import judge_rooms
-from heathrise.core.signal.terrain import losses_db
 from heathrise.core.signal.transmit import transmits
 
 from .plans import access_point, design_of, shell, wall

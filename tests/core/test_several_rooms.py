@@ -186,8 +186,8 @@ def test_each_rack_feeds_its_own_and_every_way_has_a_port_at_both_ends(catalogue
     assert all(sheets[p.switch, p.port].reason.startswith("uplink") for p in fibre)
     up = result.uplinks[0]
     copper_m = sum(r.fixed_m * r.cables for r in result.runs)
-    assert result.tally.cable_m == pytest.approx(copper_m, abs=0.1)
-    assert result.tally.fibre_m == pytest.approx(up.fixed_m, abs=0.1)
+    assert result.totals.cable_m == pytest.approx(copper_m, abs=0.1)
+    assert result.totals.fibre_m == pytest.approx(up.fixed_m, abs=0.1)
     fibre = catalogue.fibres[up.category]
     assert up.jacket == "ground"
     price = fibre.outside_price_per_m * up.bought_m + 2 * fibre.optic_price
@@ -196,8 +196,8 @@ def test_each_rack_feeds_its_own_and_every_way_has_a_port_at_both_ends(catalogue
     jackets = {r.jacket for r in result.runs}  # a box for each
     sold = catalogue.cables[result.runs[0].category].jackets
     boxes = sum(sold[j].box_price for j in jackets)
-    assert result.tally.boxes == len(jackets)
-    assert result.tally.price == pytest.approx(sum(gear) + price + boxes, abs=0.02)
+    assert result.totals.boxes == len(jackets)
+    assert result.totals.price == pytest.approx(sum(gear) + price + boxes, abs=0.02)
     back = load_project(dump_project(Project("P", design)).encode(), catalogue).design
     assert back == design
 

@@ -19,7 +19,7 @@ from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, DesignError, Device, Element, Space, Wall, Zone, apply, put
 from heathrise.core.placement import Wishes, best_places, needless, search_sites
 from heathrise.core.placement.costs import place_cents
-from heathrise.core.placement.cover import Priced, Task, choose, demands_of, greedy
+from heathrise.core.placement.cover import CoverProblem, Priced, choose, demands_of, greedy
 from heathrise.core.placement.places import places_of
 from heathrise.core.placement.shift import Rooms, two_best
 from heathrise.core.signal import air_of, asked_rooms, judge_rooms, reach_dbm
@@ -152,7 +152,7 @@ def test_the_fewest_against_trying_every_choice(case: tuple[np.ndarray, ...]) ->
         )
     )
     demands = demands_of(first, second, wanted, rooms, 1.0)
-    task = Task(demands, (1,) * places)
+    task = CoverProblem(demands, (1,) * places)
     choice = choose(task, 10)
     assert choice is not None and choice.proven and len(choice.places) == best
     for some in (choice.places, greedy(task)):
@@ -186,7 +186,7 @@ def test_the_cheapest_against_trying_every_choice(case: tuple[np.ndarray, ...], 
         if (demands.rows[:, list(some)].sum(axis=1) >= demands.counts).all()
     ]
     priced = Priced(packs=((every, packs),), free_ports=free, switch=(ports, 1e6, switch))
-    choice = choose(Task(demands, own, priced=priced), 10)
+    choice = choose(CoverProblem(demands, own, priced=priced), 10)
     assert choice is not None and choice.proven
     assert choice.value == min(map(price, meets)) == price(choice.places)
 

@@ -27,10 +27,10 @@ from heathrise.core.design import (
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.hearing import hearing_dbm
+from heathrise.core.signal.obstacles import losses_db
 from heathrise.core.signal.propagation import chance_of
 from heathrise.core.signal.rooms import judge_rooms
 from heathrise.core.signal.survey import room_points
-from heathrise.core.signal.terrain import losses_db
 
 from .plans import access_point, design_of, shell, wall
 from .sites import sites
@@ -287,7 +287,7 @@ def test_the_verdict_says_what_binds(catalogue: Catalogue) -> None:
 
 
 def test_the_marked_point_is_the_point_whose_level_is_quoted(catalogue: Catalogue, school: Design) -> None:
-    from heathrise.core.signal.levels import readings_at
+    from heathrise.core.signal.radio_environment import readings_at
 
     air = air_of(school, catalogue)
     for room in judge_rooms(air):

@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.design import Device, Floor, Network, Radio, Space, WirelessName, apply, put
-from heathrise.core.signal import Air, WalkPoint, air_of, readings_at, walk
-from heathrise.core.signal.levels import Reading
+from heathrise.core.signal import RadioEnvironment, WalkPoint, air_of, readings_at, walk
+from heathrise.core.signal.radio_environment import SpotLevel
 from heathrise.demo import SITES
 
 from .plans import access_point, design_of, shell
@@ -100,12 +100,12 @@ def test_a_client_that_clings_to_the_storey_below_is_told(catalogue: Catalogue) 
     assert found.verdict == "holds" and not [e for e in found.events if e.kind == "hand_over"]
 
 
-def _weaker(reading: Reading) -> float:
+def _weaker(reading: SpotLevel) -> float:
     return min(reading.downlink_dbm, reading.uplink_dbm)
 
 
 def _plain(
-    air: Air, points: list[WalkPoint], below_dbm: float = -70, bands: tuple[str, ...] = ("5",)
+    air: RadioEnvironment, points: list[WalkPoint], below_dbm: float = -70, bands: tuple[str, ...] = ("5",)
 ) -> list[tuple[str | None, float]]:
     """Who serves and how loud, half a second at a time, by readings of single spots."""
     x = y = 0.0
@@ -160,7 +160,7 @@ def _moved(points: list[WalkPoint], by: float) -> list[WalkPoint]:
     return [WalkPoint(floor=p.floor, at=(p.at[0] + by, p.at[1] + by)) for p in points]
 
 
-def _compare(air: Air, points: list[WalkPoint], bands: tuple[str, ...]) -> None:
+def _compare(air: RadioEnvironment, points: list[WalkPoint], bands: tuple[str, ...]) -> None:
     # A tenth of a dB, to which readings are rounded, may decide whether a client changes; so may
     # the side of a wall that a spot just on it is heard on, at the start for many steps.
     found = walk(air, points)

@@ -25,7 +25,7 @@ def test_each_width_is_what_its_own_plan_comes_to(key: str, catalogue: Catalogue
         assert (not row.changes) == (row.width_mhz == design.site.width_5ghz_mhz)
         there = apply(design, row.changes)
         evaluation = evaluate(there, catalogue)
-        assert row.rooms_met == evaluation.tally.rooms_met
+        assert row.rooms_met == evaluation.totals.rooms_met
         air = air_of(as_planned(there), catalogue)
         best = channel_plans(air, channel_tasks(air, begin=True), wait=True)["5"]
         assert best.bound_db - 0.1 <= best.cost_db <= row.shared_db + 0.1

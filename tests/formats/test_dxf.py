@@ -18,11 +18,13 @@ from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.design import DesignError, Opening, Space, Wall
 from heathrise.core.evaluation.evaluate import evaluate
-from heathrise.formats import confine, confined, dxf
-from heathrise.formats.confine import Busy
-from heathrise.formats.confined import import_confined, inspect_confined
-from heathrise.formats.dxf import Choice, import_dxf, inspect_dxf
+from heathrise.formats import dxf
+from heathrise.formats.dxf import DrawingChoice, import_dxf, inspect_dxf
 from heathrise.formats.pictures import read_picture
+from heathrise.formats.sandbox import confine
+from heathrise.formats.sandbox import drawings as confined
+from heathrise.formats.sandbox.confine import Busy
+from heathrise.formats.sandbox.drawings import import_confined, inspect_confined
 
 MILLIMETRES = 4
 
@@ -71,7 +73,7 @@ def test_layers_are_listed_with_what_they_hold() -> None:
 
 
 def test_lines_polylines_blocks_and_doors_become_a_plan(catalogue: Catalogue) -> None:
-    choice = Choice(name="Hut", layers={**LAYERS, "COLUMNS": "concrete"})
+    choice = DrawingChoice(name="Hut", layers={**LAYERS, "COLUMNS": "concrete"})
     design = import_dxf(data_of(drawing()), choice, catalogue)
     walls = list(design.of(Wall).values())
     assert len(walls) == 4 + 1 + 4
@@ -92,7 +94,7 @@ def test_inserts_turn_and_scale(catalogue: Catalogue, turn: float, scale: float)
         (2_000, 2_000),
         dxfattribs={"layer": "TURNED", "rotation": turn, "xscale": scale, "yscale": scale},
     )
-    choice = Choice(name="Hut", layers={**LAYERS, "TURNED": "concrete"})
+    choice = DrawingChoice(name="Hut", layers={**LAYERS, "TURNED": "concrete"})
     walls = import_dxf(data_of(document), choice, catalogue).of(Wall).values()
     turned = [w for w in walls if w.construction == "concrete"]
     assert sum(w.length_m for w in turned) == pytest.approx(4 * 0.3 * scale)
@@ -102,7 +104,7 @@ def test_inserts_turn_and_scale(catalogue: Catalogue, turn: float, scale: float)
 
 def _refusal(data: bytes, catalogue: Catalogue, **choice: object) -> str:
     with pytest.raises(DesignError) as caught:
-        import_dxf(data, Choice.model_validate({"name": "x", "layers": LAYERS, **choice}), catalogue)
+        import_dxf(data, DrawingChoice.model_validate({"name": "x", "layers": LAYERS, **choice}), catalogue)
     return str(caught.value)
 
 
@@ -112,7 +114,7 @@ def test_units_are_asked_for_and_checked(catalogue: Catalogue) -> None:
     assert "does not say its units" in _refusal(unsaid, catalogue)
     wrong = _refusal(unsaid, catalogue, units="m")
     assert "10,000.00 m across in m" in wrong and "In mm or cm" in wrong
-    assert len(import_dxf(unsaid, Choice(name="x", units="mm", layers=LAYERS), catalogue).of(Wall))
+    assert len(import_dxf(unsaid, DrawingChoice(name="x", units="mm", layers=LAYERS), catalogue).of(Wall))
 
 
 def test_a_choice_must_name_what_exists(catalogue: Catalogue) -> None:
@@ -200,7 +202,7 @@ def test_from_the_command_line(tmp_path: Path) -> None:
 
 
 def _walls(document: Drawing, catalogue: Catalogue, **layers: str) -> list[Wall]:
-    choice = Choice(name="Hut", layers={"OUTER": "stone", **layers})
+    choice = DrawingChoice(name="Hut", layers={"OUTER": "stone", **layers})
     return list(import_dxf(data_of(document), choice, catalogue).of(Wall).values())
 
 
@@ -273,7 +275,7 @@ def test_a_line_drawn_twice_is_one_wall(catalogue: Catalogue) -> None:
 def test_a_door_off_every_wall_is_left_out(catalogue: Catalogue) -> None:
     document = drawing()
     document.modelspace().add_line((2_000, 2_000), (2_900, 2_000), dxfattribs={"layer": "DOORS"})
-    design = import_dxf(data_of(document), Choice(name="x", layers=LAYERS), catalogue)
+    design = import_dxf(data_of(document), DrawingChoice(name="x", layers=LAYERS), catalogue)
     assert len(design.of(Opening)) == 1
 
 
@@ -284,14 +286,14 @@ def test_the_same_hut_in_every_unit(catalogue: Catalogue, units: str, scale: flo
     document = ezdxf.new("R2010")
     corners = [(0, 0), (10_000 * scale, 0), (10_000 * scale, 4_000 * scale), (0, 4_000 * scale)]
     document.modelspace().add_lwpolyline(corners, close=True, dxfattribs={"layer": "OUTER"})
-    choice = Choice(name="x", units=units, layers={"OUTER": "stone"})
+    choice = DrawingChoice(name="x", units=units, layers={"OUTER": "stone"})
     design = import_dxf(data_of(document), choice, catalogue)
     assert sum(w.length_m for w in design.of(Wall).values()) == pytest.approx(28, rel=1e-3)
     assert next(iter(design.of(Space).values())).outline
 
 
 def test_a_drawing_can_be_planned_on_at_once(catalogue: Catalogue) -> None:
-    design = import_dxf(data_of(drawing()), Choice(name="x", layers=LAYERS), catalogue)
+    design = import_dxf(data_of(drawing()), DrawingChoice(name="x", layers=LAYERS), catalogue)
     result = evaluate(design, catalogue)
     assert [r.name for r in result.rooms] == ["Room 1", "Room 2"]
     assert result.findings[0].id == "signal-none"
@@ -350,7 +352,7 @@ def test_hatching_is_not_taken_for_walls(catalogue: Catalogue) -> None:
         space.add_line((0, k / 10), (30, k / 10 + 0.01), dxfattribs={"layer": "W"})
         space.add_line((k / 10, 0), (k / 10 + 0.01, 30), dxfattribs={"layer": "W"})
     with pytest.raises(DesignError, match="cross each other"):
-        import_dxf(data_of(document), Choice(name="x", layers={"W": "stone"}), catalogue)
+        import_dxf(data_of(document), DrawingChoice(name="x", layers={"W": "stone"}), catalogue)
 
 
 def test_a_drawing_is_read_in_a_process_that_its_limits_end(
@@ -358,7 +360,7 @@ def test_a_drawing_is_read_in_a_process_that_its_limits_end(
 ) -> None:
     found = inspect_confined(data_of(drawing()))
     assert found == inspect_dxf(data_of(drawing()))
-    choice = Choice(name="House", units=found.units or "m", layers=LAYERS)
+    choice = DrawingChoice(name="House", units=found.units or "m", layers=LAYERS)
     assert import_confined(data_of(drawing()), choice, catalogue) == import_dxf(
         data_of(drawing()), choice, catalogue
     )
@@ -391,7 +393,7 @@ def test_an_entity_without_a_layer_lies_on_layer_0() -> None:
 def test_a_binary_drawing_says_the_same(catalogue: Catalogue) -> None:
     text, binary = data_of(drawing()), binary_of(drawing())
     assert inspect_dxf(binary) == inspect_dxf(text)
-    choice = Choice(name="Hut", layers=LAYERS)
+    choice = DrawingChoice(name="Hut", layers=LAYERS)
     assert import_dxf(binary, choice, catalogue) == import_dxf(text, choice, catalogue)
     assert import_confined(binary, choice, catalogue).of(Wall)
     for bad in (binary[:200], binary[:40] + b"\xff" * 400, b"\0" * 500):

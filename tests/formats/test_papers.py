@@ -12,7 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.design import Design, Device, Floor, Pain, Site, Wall, apply, put
+from heathrise.core.design import Complaint, Design, Device, Floor, Site, Wall, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.labels import project_labels
 from heathrise.demo import SITES
@@ -42,7 +42,7 @@ def test_the_brief_has_two_pages_and_says_what_was_asked(key: str) -> None:
     assert len(document) == 2
     assert document[0].get_size() == pytest.approx(A4_PT, abs=0.5)
     text = re.sub(r"\s+", " ", _text(data))
-    for pain in design.of(Pain).values():
+    for pain in design.of(Complaint).values():
         assert pain.words in text
     assert "A & <B>" in text and "revision 7" in text and "2026-11-25" in text
     assert design.site.client_name in text and "Client, date" in text

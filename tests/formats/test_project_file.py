@@ -116,7 +116,7 @@ def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) 
     result = evaluate(school, catalogue)
     cables = list(csv.DictReader(io.StringIO(cable_schedule(school, result))))
     assert len(cables) == sum(r.cables for r in result.runs)
-    assert sum(float(c["fixed_m"]) for c in cables) == pytest.approx(result.tally.cable_m, abs=0.1)
+    assert sum(float(c["fixed_m"]) for c in cables) == pytest.approx(result.totals.cable_m, abs=0.1)
     ports = list(csv.DictReader(io.StringIO(port_map(school, result))))
     used = [p for p in result.power.ports if p.link or p.uplink]
     assert sum(bool(p["device"]) for p in ports) == len(used)
@@ -151,7 +151,7 @@ def test_command_line_evaluates_exports_and_refuses(tmp_path: Path, school: Desi
     done = runner.invoke(main, ["evaluate", str(path)])
     assert done.exit_code == 0
     parts = json.loads(done.output)
-    assert {"plan", "signal", "cable", "power", "settings", "tally"} <= set(parts)
+    assert {"plan", "signal", "cable", "power", "settings", "totals"} <= set(parts)
     for what in ("cables.csv", "ports.csv", "settings.json", "settings.yaml"):
         assert len(runner.invoke(main, ["export", str(path), what]).output) > 500
     path.write_text("{", "utf-8")

@@ -60,7 +60,7 @@ def test_open_change_and_read_again(client: FlaskClient, project: str, school: D
     body = {"revision": 1, "label": "Move", "changes": [_move(school, "ap-3", 19.0)]}
     answer = answered(client.post(f"/api/projects/{project}/changes", json=body))
     assert answer["revision"] == 2
-    assert answer["evaluation"]["tally"]["access_points"] == 15
+    assert answer["evaluation"]["totals"]["access_points"] == 15
     whole = client.get(f"/api/projects/{project}/evaluation").get_json()
     for _ in range(100):
         if not whole["evaluation"]["signal"]["searching"]:

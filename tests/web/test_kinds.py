@@ -87,7 +87,7 @@ def test_a_kind_that_was_just_made_up_goes_through_every_stage(
     assert "has no ceiling mount; it has pole" in found["plan-mount-mast-1"].text
     run = next(r for r in after.runs if r.device == "mast-1")
     assert run.cables == 2 and run.category == "6A"  # one for each socket; its generation asks
-    assert after.tally.access_points == before.tally.access_points + 1
+    assert after.totals.access_points == before.totals.access_points + 1
     hall = [next(r for r in e.rooms if r.space == "ground-hall") for e in (before, after)]
     assert (hall[1].share_second or 0) >= (hall[0].share_second or 0)
     links = [p.link for p in after.power.ports if p.device == "mast-1"]
@@ -100,7 +100,7 @@ def test_a_kind_that_was_just_made_up_goes_through_every_stage(
     given = [p for p in after.settings.ports if p.switch == "mast-1"]
     main = next(n.vlan for n in school.of(Network).values() if n.purpose == "main")
     assert [(p.port, p.untagged_vlan, p.power) for p in given] == [(k, main, False) for k in (1, 2, 3)]
-    assert after.tally.price >= before.tally.price + 77
+    assert after.totals.price >= before.totals.price + 77
 
 
 @pytest.mark.parametrize("role", ROLES, ids=lambda r: r.kind)

@@ -134,7 +134,7 @@ def test_only_the_last_evaluations_are_known(catalogue: Catalogue, home: Design)
     for _ in range(KEPT):
         last = answers.keep(result, 1)
     told = json.loads(answers.text(last, first.mark))
-    assert told["base"] is None and told["evaluation"]["tally"] == last.tree["tally"]
+    assert told["base"] is None and told["evaluation"]["totals"] == last.tree["totals"]
 
 
 def test_who_takes_no_gzip_gets_plain_text(client: FlaskClient) -> None:
@@ -186,4 +186,4 @@ def test_an_evaluation_that_fails_is_tried_again(
     with pytest.raises(ZeroDivisionError):
         answers.figures(saved, repository.catalogue)
     monkeypatch.undo()
-    assert answers.figures(saved, repository.catalogue).tree["tally"]
+    assert answers.figures(saved, repository.catalogue).tree["totals"]

@@ -92,7 +92,7 @@ def test_a_chapter_that_fails_says_so_and_the_others_stand(
     found = [f for chapter in answer.values() for f in chapter.get("findings", ())]
     failed = [f for f in found if f["id"].startswith("failed-")]
     assert len(failed) == 1 and "ZeroDivisionError" in failed[0]["text"]
-    assert answer["tally"]["access_points"] == 15
+    assert answer["totals"]["access_points"] == 15
     assert bool(answer["signal"]["rooms"]) == (part != "judge_rooms")
     assert bool(answer["cable"]["runs"]) == (part != "assess_cable")
     assert client.get(f"/api/projects/{project}/export/project.json").status_code == 200

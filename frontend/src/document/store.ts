@@ -271,9 +271,9 @@ export const useDesign = defineStore('design', () => {
     name.value = next
   }
 
-  const { evaluation, dragged, shown, findings, relief, previousTally, view, show, preview } = answers
+  const { evaluation, dragged, shown, findings, relief, previousTotals, view, show, preview } = answers
   return {
-    id, name, revision, tables, catalogue, evaluation, dragged, shown, findings, settings, relief, previousTally,
+    id, name, revision, tables, catalogue, evaluation, dragged, shown, findings, settings, relief, previousTotals,
     view, pending, saving, offline, trouble, conflict, selection, ghost, floors, site, canUndo, canRedo, saveState,
     refusals, makeAnew, throwAway, all, find, nextId, open, commit, undo, redo, flush, resolve, show, preview, endPreview, rename,
     evaluateFully: answers.evaluate,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Tally } from '@/api/types'
+import type { Totals } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { imperial, length } from '@/document/units'
 import type { Stage } from '@/stages/registry'
@@ -8,10 +8,10 @@ import type { Stage } from '@/stages/registry'
 const emit = defineEmits<{ go: [stage: Stage] }>()
 const store = useDesign()
 
-const now = computed<Tally | null>(() => store.shown?.tally ?? null)
+const now = computed<Totals | null>(() => store.shown?.totals ?? null)
 /** While dragging: against what is saved. Else: against what was before the last edit. */
-const before = computed<Tally | null>(() =>
-  store.dragged ? (store.evaluation?.tally ?? null) : store.previousTally,
+const before = computed<Totals | null>(() =>
+  store.dragged ? (store.evaluation?.totals ?? null) : store.previousTotals,
 )
 
 interface Figure {
@@ -25,7 +25,7 @@ interface Figure {
 }
 
 function change(
-  pick: (t: Tally) => number, write: (n: number) => string, moreIs: 'better' | 'worse' | '',
+  pick: (t: Totals) => number, write: (n: number) => string, moreIs: 'better' | 'worse' | '',
 ): { delta: string; tone: Figure['tone'] } {
   if (!now.value || !before.value) return { delta: '', tone: '' }
   const gap = pick(now.value) - pick(before.value)

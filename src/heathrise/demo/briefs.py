@@ -7,15 +7,15 @@ from collections.abc import Callable
 from ..core.design import (
     ClientGroup,
     Complaint,
+    ComplaintKind,
     Device,
     Element,
-    Habit,
     LineEntry,
     OldCable,
-    Pain,
     Point,
     State,
     Switch,
+    UsualRoute,
     Zone,
 )
 
@@ -26,9 +26,9 @@ def as_drawn(point: Point) -> Point:
     return point
 
 
-def _pains(rows: list[tuple[str, Complaint, Point, str]], at: Turned = as_drawn) -> list[Element]:
+def _pains(rows: list[tuple[str, ComplaintKind, Point, str]], at: Turned = as_drawn) -> list[Element]:
     return [
-        Pain(id=f"pain-{k}", floor=floor, kind=kind, at=at(spot), words=words)
+        Complaint(id=f"pain-{k}", floor=floor, kind=kind, at=at(spot), words=words)
         for k, (floor, kind, spot, words) in enumerate(rows, start=1)
     ]
 
@@ -44,7 +44,8 @@ def _groups(rows: list[tuple[str, str, int, int]]) -> list[Element]:
 def _habits(*rows: tuple[str, str]) -> list[Element]:
     """Return walks that are often taken with a call: out of which room, into which."""
     return [
-        Habit(id=f"walk-{k}", from_space=start, to_space=end) for k, (start, end) in enumerate(rows, start=1)
+        UsualRoute(id=f"walk-{k}", from_space=start, to_space=end)
+        for k, (start, end) in enumerate(rows, start=1)
     ]
 
 

@@ -72,7 +72,7 @@ class Inspection(BaseModel):
     layers: tuple[LayerSummary, ...]
 
 
-class Choice(BaseModel):
+class DrawingChoice(BaseModel):
     """What the user chose: a construction for each layer that is to be drawn."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -108,7 +108,7 @@ def inspect_dxf(data: bytes) -> Inspection:
     )
 
 
-def import_dxf(data: bytes, choice: Choice, catalogue: Catalogue) -> Design:
+def import_dxf(data: bytes, choice: DrawingChoice, catalogue: Catalogue) -> Design:
     """Return a design of one floor from the chosen layers.
 
     The drawing's south-west corner becomes the site's zero. Door and window layers become
@@ -291,7 +291,7 @@ def _to_metres(layers: Mapping[str, list[Segment]], scale: float, units: str) ->
     }
 
 
-def _draw(layers: Mapping[str, list[Segment]], choice: Choice, catalogue: Catalogue) -> Design:
+def _draw(layers: Mapping[str, list[Segment]], choice: DrawingChoice, catalogue: Catalogue) -> Design:
     walls: list[Wall] = []
     openings: list[tuple[str, str, Segment]] = []
     seen: set[tuple[tuple[float, float], tuple[float, float]]] = set()
@@ -392,4 +392,4 @@ def _thin(ring: Polygon) -> bool:
     return bool(2 * ring.area / ring.length < 0.35)
 
 
-__all__ = ["Choice", "Inspection", "LayerSummary", "import_dxf", "inspect_dxf"]
+__all__ = ["DrawingChoice", "Inspection", "LayerSummary", "import_dxf", "inspect_dxf"]

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from ..core.base.progress import always
 from ..core.design import DesignError, Problem
-from .confine import confined
-from .picture_worker import CPU_SECONDS
+from .sandbox.confine import confined
+from .sandbox.picture_worker import CPU_SECONDS
 
 MAX_BYTES = 30_000_000
 WALL_SECONDS = 20

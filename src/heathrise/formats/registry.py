@@ -104,7 +104,7 @@ FORMATS = (
         "a DXF drawing",
         "in",
         DXF,
-        "confined:import_confined",
+        "sandbox.drawings:import_confined",
         needs="design",
         about="You choose which layers are which construction; lines, polylines and blocks become "
         "walls. Text or binary.",

@@ -14,8 +14,8 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.base.progress import Progress, ShowBest
 from ..core.design import DesignError
-from ..formats.confine import Busy
-from ..store.jobs import INTERRUPTED, Jobs, State
+from ..formats.sandbox.confine import Busy
+from ..store.jobs import INTERRUPTED, Jobs, JobState
 from ..store.tables import out_of_reach
 
 log = logging.getLogger(__name__)
@@ -24,7 +24,7 @@ AT_ONCE = 2
 NOTED_EVERY_SECONDS = 0.25
 TRY_AGAIN_SECONDS = 1.0
 GIVEN_UP_SECONDS = 24 * 3600.0  # by then the row itself is forgotten
-Task = Callable[[Progress, ShowBest], dict[str, Any]]
+JobCall = Callable[[Progress, ShowBest], dict[str, Any]]
 
 
 _TOO_MUCH = "Its result is more than the database takes at once."
@@ -37,7 +37,7 @@ class Stopped(Exception):
 class Runner(Protocol):
     """What runs jobs: in this process, or in others behind a queue."""
 
-    def begin(self, job_id: str, task: Task) -> None:
+    def begin(self, job_id: str, task: JobCall) -> None:
         """Run a task, which is told whether to go on each time it says how far it is, and may show
         the best it has so far."""
 
@@ -60,7 +60,7 @@ class EmbeddedRunner:
         self._waiting: dict[str, Future[None]] = {}
         self._lock = Lock()
 
-    def begin(self, job_id: str, task: Task) -> None:
+    def begin(self, job_id: str, task: JobCall) -> None:
         with self._lock:
             self._stops[job_id] = Event()
             self._waiting[job_id] = self._pool.submit(self._run, job_id, task)
@@ -76,7 +76,7 @@ class EmbeddedRunner:
         if waiting is not None and waiting.cancel():
             self._end(job_id, "stopped", None, "")
 
-    def _run(self, job_id: str, task: Task) -> None:
+    def _run(self, job_id: str, task: JobCall) -> None:
         stop = self._stops[job_id]
         noted = 0.0
 
@@ -90,7 +90,7 @@ class EmbeddedRunner:
         def show(best: Mapping[str, Any]) -> None:
             self._note(lambda: self._jobs.best(job_id, dict(best)))
 
-        state: State = "done"
+        state: JobState = "done"
         result: dict[str, Any] | None = None
         message = ""
         try:
@@ -119,7 +119,7 @@ class EmbeddedRunner:
         except SQLAlchemyError as error:
             log.info("how far a job is was not noted: %s", error)
 
-    def _end(self, job_id: str, state: State, result: dict[str, Any] | None, message: str) -> None:
+    def _end(self, job_id: str, state: JobState, result: dict[str, Any] | None, message: str) -> None:
         """Write how a job ended, as soon as the database takes it; no other job waits for that."""
 
         def write() -> bool:

@@ -11,7 +11,7 @@ from sqlalchemy import Engine, delete, func, insert, select, text, update
 
 from .tables import job
 
-State = Literal["running", "done", "stopped", "failed"]
+JobState = Literal["running", "done", "stopped", "failed"]
 _KEPT_HOURS = 24
 INTERRUPTED = "The server was started anew meanwhile; ask again."
 
@@ -26,7 +26,7 @@ class JobRow:
 
     id: str
     kind: str
-    state: State
+    state: JobState
     done: int
     total: int
     result: dict[str, Any] | None
@@ -71,11 +71,11 @@ class Jobs:
         """Note the best that a running job has; its end writes the result in its place."""
         self._set(job_id, result=json.dumps(so_far, ensure_ascii=False))
 
-    def end(self, job_id: str, state: State, result: dict[str, Any] | None, message: str = "") -> None:
+    def end(self, job_id: str, state: JobState, result: dict[str, Any] | None, message: str = "") -> None:
         kept = json.dumps(result, ensure_ascii=False) if result is not None else None
         self._set(job_id, state=state, result=kept, message=message[:500])
 
-    def end_if_running(self, job_id: str, state: State, message: str) -> None:
+    def end_if_running(self, job_id: str, state: JobState, message: str) -> None:
         """End a job that nobody runs; one that has ended stays as it is."""
         with self._engine.begin() as connection:
             still = update(job).where(job.c.id == job_id, job.c.state == "running")

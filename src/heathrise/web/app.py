@@ -15,8 +15,8 @@ from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from ..core.design import DesignError
-from ..formats.confine import Busy
 from ..formats.project_file import once
+from ..formats.sandbox.confine import Busy
 from ..store import Repository, StaleRevision, UnknownProject
 from ..store.jobs import UnknownJob
 from ..store.papers import UnknownPaper
@@ -26,19 +26,19 @@ from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
 from .demo import make_demo
+from .disk_room import DiskRoom, no_room
 from .firm import make_firm
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 from .handover import make_handover
 from .install import make_install
+from .jobs import make_work
 from .orders import make_orders
 from .pictures import make_pictures
 from .projects import make_projects
 from .records import make_ports, make_records
-from .room import Room, no_room
 from .signal import make_signal
 from .snags import make_snags
 from .transfer import make_transfer
-from .work import make_work
 
 log = logging.getLogger(__name__)
 
@@ -101,7 +101,7 @@ def create_app(repository: Repository, frontend: Path | None = None, data: Path 
     app.register_blueprint(make_signal(repository))
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
-    app.before_request(Room(data).guard)
+    app.before_request(DiskRoom(data).guard)
     app.after_request(compressed)
     app.after_request(_secure)
     _answer_errors(app, breaker)

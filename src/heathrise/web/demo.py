@@ -20,8 +20,8 @@ from ..store import Repository, UnknownProject
 from ..store.firm import FirmHeads
 from ..store.pictures import Kept
 from ..store.records import Records
+from .jobs import run_kind
 from .models import DemoLine, DemoList
-from .work import run_kind
 
 log = logging.getLogger(__name__)
 

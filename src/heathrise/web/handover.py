@@ -16,7 +16,7 @@ from ..formats.papers import Drawn, drawn_of, sealed_pdf, sheet_svg
 from ..store import Repository, Saved
 from ..store.observed import observed
 from ..store.records import Records
-from .models import Agreement, HandoverView, Keys, PastHandover, Progress, Signature
+from .models import Agreement, HandoverView, Keys, PastHandover, ProjectProgress, Signature
 from .orders import order_for
 from .transfer import file_stem
 from .wire import json_of, whole_number
@@ -63,7 +63,7 @@ def make_handover(repository: Repository) -> APIBlueprint:
         return answered(repository.load(project_id))
 
     @routes.get("/progress")
-    @routes.output(Progress)
+    @routes.output(ProjectProgress)
     def progress(project_id: str) -> Response:
         saved, made = repository.load(project_id), past(project_id)
         seen, now = stands(saved)
@@ -71,7 +71,7 @@ def make_handover(repository: Repository) -> APIBlueprint:
         states = [s.state for s in seen.stands if s.step in known]
         over = [f for f in order_for(repository, saved).findings if f.id == "order-budget"]
         return json_of(
-            Progress(
+            ProjectProgress(
                 steps=len(seen.steps),
                 done=states.count("done") + states.count("skipped"),
                 blocked=states.count("blocked"),

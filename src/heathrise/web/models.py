@@ -36,11 +36,11 @@ Label = Annotated[str, Field(max_length=120)]
 Revision = Annotated[int, Field(ge=0)]
 
 
-class Wire(BaseModel):
+class ApiModel(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
-class ProjectLine(Wire):
+class ProjectLine(ApiModel):
     id: str
     name: str
     revision: int
@@ -48,11 +48,11 @@ class ProjectLine(Wire):
     stand: Standing
 
 
-class ProjectList(Wire):
+class ProjectList(ApiModel):
     projects: list[ProjectLine]
 
 
-class DemoLine(Wire):
+class DemoLine(ApiModel):
     """A made-up site: what it teaches, and a sketch of its ground floors in m."""
 
     project: str
@@ -67,11 +67,11 @@ class DemoLine(Wire):
     needed: int
 
 
-class DemoList(Wire):
+class DemoList(ApiModel):
     sites: list[DemoLine]
 
 
-class TestedCables(Wire):
+class TestedCables(ApiModel):
     cables: list[TestedCable]
 
 
@@ -88,7 +88,7 @@ _LISTS: dict[str, Any] = {kind: (list[cls], []) for kind, cls in KINDS.items()} 
 Elements = create_model("Elements", **_LISTS)
 
 
-class ProjectDocument(Wire):
+class ProjectDocument(ApiModel):
     """A project with all its elements, by kind."""
 
     id: str
@@ -97,7 +97,7 @@ class ProjectDocument(Wire):
     elements: Elements
 
 
-class KeptPicture(Wire):
+class KeptPicture(ApiModel):
     """A picture that was kept; ``pages`` is how many its file has."""
 
     id: str
@@ -106,7 +106,7 @@ class KeptPicture(Wire):
     pages: int
 
 
-class WorkList(Wire):
+class WorkList(ApiModel):
     """The steps of a job, when one and two people are through, and how each step stands."""
 
     steps: list[Step]
@@ -115,12 +115,12 @@ class WorkList(Wire):
     day_minutes: float
 
 
-class StepStands(Wire):
+class StepStands(ApiModel):
     stands: list[StepStand]
     clock_ahead_s: float = Field(0.0, description="of the device that has just sent, in s")
 
 
-class Ticks(Wire):
+class Ticks(ApiModel):
     """What was said of steps, by whom and when; kept on the device until it is sent."""
 
     class Tick(StepWords):
@@ -131,19 +131,19 @@ class Ticks(Wire):
     clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
 
 
-class OfferList(Wire):
+class OfferList(ApiModel):
     """The plan as it stands, and its variants beside it."""
 
     currency: str
     offers: list[Offer]
 
 
-class LineFault(Wire):
+class LineFault(ApiModel):
     line: int
     what: str
 
 
-class TestsRead(Wire):
+class TestsRead(ApiModel):
     """What could be read of a tester's file, whether it was taken, and how all cables stand."""
 
     __test__ = False  # no test of pytest's
@@ -154,7 +154,7 @@ class TestsRead(Wire):
     cables: list[TestedCable]
 
 
-class SeenPorts(Wire):
+class SeenPorts(ApiModel):
     """Ports as they came up beside as they are planned, and what each switch gives in all."""
 
     ports: list[SeenPort]
@@ -169,12 +169,12 @@ class PortsRead(SeenPorts):
     faults: list[LineFault]
 
 
-class SnagList(Wire):
+class SnagList(ApiModel):
     snags: list[Snag]
     clock_ahead_s: float = Field(0.0, description="of the device that has just sent, in s")
 
 
-class Snags(Wire):
+class Snags(ApiModel):
     """What was said of snags, by whom and when; kept on the device until it is sent."""
 
     class Said(SnagWords):
@@ -185,7 +185,7 @@ class Snags(Wire):
     clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
 
 
-class PastHandover(Wire):
+class PastHandover(ApiModel):
     """A hand-over as it was made; it does not change."""
 
     number: int
@@ -198,14 +198,14 @@ class PastHandover(Wire):
     signed_at: AwareDatetime | None
 
 
-class HandoverView(Wire):
+class HandoverView(ApiModel):
     """The job as it would be handed over now, and the hand-overs that were made."""
 
     now: Handover
     past: list[PastHandover]
 
 
-class Progress(Wire):
+class ProjectProgress(ApiModel):
     """How far the work and the hand-over of a project are, in a few numbers."""
 
     steps: int
@@ -218,30 +218,30 @@ class Progress(Wire):
     over_budget: float = Field(0.0, description="by how much the price is over the budget")
 
 
-class Agreement(Wire):
+class Agreement(ApiModel):
     revision: Annotated[int, Field(ge=1)]
     by: Annotated[str, Field(min_length=1, max_length=120)]
 
 
-class Signature(Wire):
+class Signature(ApiModel):
     signed_by: Annotated[str, Field(min_length=1, max_length=120)]
     by: Annotated[str, Field(min_length=1, max_length=120)]
 
 
-class Keys(Wire):
+class Keys(ApiModel):
     """Keys for the sealed copy by the id of their name; they are printed and kept nowhere."""
 
     keys: dict[ElementId, Annotated[str, Field(max_length=63)]]
 
 
-class FirmSaid(Wire):
+class FirmSaid(ApiModel):
     """The firm as its papers show it, and whether it has a mark."""
 
     firm: Firm
     has_mark: bool
 
 
-class PricesRead(Wire):
+class PricesRead(ApiModel):
     """What could be read of a price list, whether it was taken, and what is at fault; ``asks`` are
     prices that can be read in two ways, of which somebody has to say one."""
 
@@ -251,7 +251,7 @@ class PricesRead(Wire):
     asks: list[str] = []
 
 
-class NewProject(Wire):
+class NewProject(ApiModel):
     name: Name
     storeys: Annotated[int, Field(ge=1, le=6)] = 1
     kind: SiteKind = "office"
@@ -260,17 +260,17 @@ class NewProject(Wire):
     ceiling_height_m: Annotated[float, Field(gt=1.5, le=30)] = 2.7
 
 
-class Rename(Wire):
+class Rename(ApiModel):
     name: Name
 
 
-class Known(Wire):
+class Known(ApiModel):
     """The mark of the evaluation that the asker has, to be told only what is different."""
 
     base: Annotated[str, Field(max_length=60)] = ""
 
 
-class View(Wire):
+class View(ApiModel):
     """Which relief is on the sheet.
 
     A difference is against ``revision:12`` (what changed since), or of ``variant:v-1`` or
@@ -287,13 +287,13 @@ class View(Wire):
     quick: bool = False
 
 
-class ChannelQuery(Wire):
+class ChannelQuery(ApiModel):
     """Whose channels are weighed, if anybody's."""
 
     device: Annotated[str, Field(max_length=60)] = ""
 
 
-class ScanQuery(Wire):
+class ScanQuery(ApiModel):
     """Where a scan was made whose rows do not say so, in m."""
 
     floor: ElementId
@@ -301,14 +301,14 @@ class ScanQuery(Wire):
     y: Annotated[float, Field(ge=-10_000, le=10_000)] = 0.0
 
 
-class ScanRead(Wire):
+class ScanRead(ApiModel):
     """What could be read of a scan, and what could not."""
 
     neighbours: list[Neighbour]
     faults: list[LineFault]
 
 
-class SurveyQuery(Wire):
+class SurveyQuery(ApiModel):
     """Storey and place of rows that name none; whose each radio is, as JSON by what the file calls
     it; whether it is taken."""
 
@@ -319,13 +319,13 @@ class SurveyQuery(Wire):
     take: bool = False
 
 
-class WalkMark(Wire):
+class WalkMark(ApiModel):
     """Whether a measured walk counts."""
 
     counts: bool
 
 
-class SurveyRead(Wire):
+class SurveyRead(ApiModel):
     """What could be read of a walk's file, whose each radio seems to be, whether it was taken."""
 
     read: int
@@ -334,7 +334,7 @@ class SurveyRead(Wire):
     faults: list[LineFault]
 
 
-class WalkRequest(Wire):
+class WalkRequest(ApiModel):
     """A path to walk with a call: spots storey by storey, at least two of them, or a walk of the
     brief by its id."""
 
@@ -343,7 +343,7 @@ class WalkRequest(Wire):
     band: Band = "5"
 
 
-class ChangeRequest(Wire):
+class ChangeRequest(ApiModel):
     """Changes to save. ``base`` is the mark of the evaluation that the asker has; the relief of
     ``view`` follows the figures."""
 
@@ -354,7 +354,7 @@ class ChangeRequest(Wire):
     view: View | None = None
 
 
-class PreviewRequest(Wire):
+class PreviewRequest(ApiModel):
     """Changes to try; the relief of ``view`` comes first, then the evaluation unless declined."""
 
     changes: Annotated[list[Change], Field(max_length=200)]
@@ -363,7 +363,7 @@ class PreviewRequest(Wire):
     figures: bool = True
 
 
-class RowsPatch(Wire):
+class RowsPatch(ApiModel):
     """Rows that are new or different, the names of those that are gone, all names in order."""
 
     put: list[dict[str, Any]]
@@ -371,12 +371,12 @@ class RowsPatch(Wire):
     order: list[str] | None = None
 
 
-class ChapterPatch(Wire):
+class ChapterPatch(ApiModel):
     set: dict[str, Any]
     rows: dict[str, RowsPatch]
 
 
-class Answer(Wire):
+class Answer(ApiModel):
     """An evaluation and the revision it belongs to: whole, or what is different from the one that
     is known by the mark ``base``."""
 
@@ -387,32 +387,32 @@ class Answer(Wire):
     patch: dict[str, ChapterPatch] | None
 
 
-class Line(Wire):
+class AnswerLine(ApiModel):
     """One line of the answer to an edit or a preview: an evaluation, or the relief of the view."""
 
     answer: Answer | None = None
     relief: Relief | None = None
 
 
-class Stale(Wire):
+class Stale(ApiModel):
     message: str
     revision: int
     since: list[Change]
 
 
-class FirmFigure(Wire):
+class FirmFigure(ApiModel):
     """How the firm sees a figure of the trade; without a value it sees it as shipped."""
 
     figure: Annotated[str, Field(max_length=100)]
     value: Value | None = None
 
 
-class JobRequest(Wire):
+class JobRequest(ApiModel):
     kind: Annotated[str, Field(max_length=40)]
     arguments: dict[str, Any] = {}
 
 
-class Job(Wire):
+class Job(ApiModel):
     """A job as it stands; ``total`` is 0 as long as nobody knows."""
 
     id: str
@@ -424,7 +424,7 @@ class Job(Wire):
     message: str
 
 
-class LevelReading(Wire):
+class LevelReading(ApiModel):
     device: str
     name: str
     band: Band
@@ -432,6 +432,6 @@ class LevelReading(Wire):
     uplink_dbm: float
 
 
-class LevelList(Wire):
+class LevelList(ApiModel):
     readings: list[LevelReading]
     space: str | None

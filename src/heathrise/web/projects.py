@@ -22,11 +22,11 @@ from .compress import shared
 from .memory import KEEPER
 from .models import (
     Answer,
+    AnswerLine,
     ChangeRequest,
     Elements,
     FirmFigure,
     Known,
-    Line,
     NewProject,
     PreviewRequest,
     ProjectDocument,
@@ -132,7 +132,7 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
 
     @routes.post("/projects/<project_id>/changes")
     @routes.input(ChangeRequest, arg_name="edit")
-    @routes.output(Line, description="A Line in JSON on each line: the answer, then the relief")
+    @routes.output(AnswerLine, description="A Line in JSON on each line: the answer, then the relief")
     def change(project_id: str, edit: ChangeRequest) -> Response:
         prepared = repository.prepare(project_id, edit.revision, edit.changes)
         # Worked out before it is saved: what cannot be worked out never locks a project.
@@ -148,13 +148,13 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
             # What is on view may have gone with the edit: a storey, or what it is compared with.
             with contextlib.suppress(DesignError, UnknownProject):
                 drawn = relief_of(repository, project_id, saved.design, edit.view)
-                yield Line(relief=drawn).model_dump_json().encode() + b"\n"
+                yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
 
         return Response(lines(), mimetype=LINES)
 
     @routes.post("/projects/<project_id>/preview")
     @routes.input(PreviewRequest, arg_name="edit")
-    @routes.output(Line, description="A Line in JSON on each line: the relief, then the answer")
+    @routes.output(AnswerLine, description="A Line in JSON on each line: the relief, then the answer")
     def preview(project_id: str, edit: PreviewRequest) -> Response:
         saved = repository.load(project_id)
         design = apply(saved.design, edit.changes) if edit.changes else saved.design
@@ -165,7 +165,7 @@ def make_projects(repository: Repository, answers: Answers, breaker: Breaker) ->
         def lines() -> Iterator[bytes]:
             # The relief is on the screen while the rest is still being worked out.
             if drawn:
-                yield Line(relief=drawn).model_dump_json().encode() + b"\n"
+                yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
             if edit.figures:
                 worked = answers.once(evaluate(design, catalogue, "preview"), saved.revision)
                 yield _line(answers.text(worked, edit.base))

@@ -16,13 +16,13 @@ from ..core.base.memo import IdentityMemo
 from ..core.catalogue import Catalogue
 from ..core.context.scope import as_planned, as_today
 from ..core.context.storeys import storeys_of
-from ..core.design import Design, DesignError, Device, Floor, Habit, Neighbour, Problem, Variant
+from ..core.design import Design, DesignError, Device, Floor, Neighbour, Problem, UsualRoute, Variant
 from ..core.placement import MeshView, mesh_view
 from ..core.records import MOST_READINGS, MeasuredWalk, WalkCounts, WalkTaken, walks_as_taken
 from ..core.signal import (
     MOST_SECONDS,
-    Air,
     BandView,
+    RadioEnvironment,
     Relief,
     SpotView,
     Walk,
@@ -268,8 +268,8 @@ def relief_of(
 
 
 def _compared(
-    repository: Repository, project_id: str, design: Design, plan: Air, view: View
-) -> tuple[Air, Air]:
+    repository: Repository, project_id: str, design: Design, plan: RadioEnvironment, view: View
+) -> tuple[RadioEnvironment, RadioEnvironment]:
     """Return what a difference is of, and what it is from."""
     catalogue = repository.catalogue
     kind, _, key = view.against.partition(":")
@@ -288,7 +288,7 @@ def _compared(
 
 def _habitual(design: Design, catalogue: Catalogue, wanted: WalkRequest) -> Walk:
     """Return a walk of the brief."""
-    habit = design.of(Habit).get(wanted.habit)
+    habit = design.of(UsualRoute).get(wanted.habit)
     if habit is None:
         raise DesignError([Problem("habit", f"there is no walk {wanted.habit[:40]!r}")])
     found = walk_of(air_of(design, catalogue), habit, wanted.band)

@@ -12,10 +12,10 @@ from pydantic import ValidationError
 from ..core.design import DesignError, Problem, describe
 from ..core.evaluation.evaluate import Evaluation
 from ..core.order import Order
-from ..formats.confined import inspect_confined
-from ..formats.dxf import Choice, Inspection
+from ..formats.dxf import DrawingChoice, Inspection
 from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
+from ..formats.sandbox.drawings import inspect_confined
 from ..store import Repository
 from .answers import Answers
 from .models import ProjectDocument
@@ -73,14 +73,14 @@ def file_stem(name: str) -> str:
     return re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "project"
 
 
-def choice_of(text: str) -> Choice:
+def choice_of(text: str) -> DrawingChoice:
     """Read what was chosen of a drawing's layers.
 
     Raises:
         DesignError: with the path of what is wrong.
     """
     try:
-        return Choice.model_validate(json.loads(text, object_pairs_hook=once))
+        return DrawingChoice.model_validate(json.loads(text, object_pairs_hook=once))
     except ValueError as error:
         if not isinstance(error, ValidationError):
             raise DesignError([Problem("choice", "should be what was chosen, in JSON")]) from None

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { WayUp } from '@/api/types'
+import type { SwitchUplink } from '@/api/types'
 
 /** A switch's way up: where it leads, and what all behind it ask for over what it carries. */
-const props = defineProps<{ way?: WayUp | undefined }>()
+const props = defineProps<{ way?: SwitchUplink | undefined }>()
 const gbps = (mbps: number) => (mbps >= 1000 ? `${Number((mbps / 1000).toFixed(1))} Gb/s` : `${mbps} Mb/s`)
 const ratio = computed(() => (props.way ? props.way.load_mbps / props.way.speed_mbps : 0))
 const OVER = { cord: 'a cord', copper: 'copper', fibre: 'fibre' } as const

@@ -4,7 +4,7 @@ from .assess import BriefChapter, assess_brief
 from .found import Opinion
 from .later import Reserve
 from .pains import Outcome, PainVerdict
-from .stand import Free, Hop, Level, Spot, Stand, Walked
+from .stand import Free, Hop, Level, SiteStatus, StoreySpot, Walked
 from .verdicts import RunPath, brief_findings
 from .wishes import Wish
 
@@ -18,8 +18,8 @@ __all__ = [
     "PainVerdict",
     "Reserve",
     "RunPath",
-    "Spot",
-    "Stand",
+    "SiteStatus",
+    "StoreySpot",
     "Walked",
     "Wish",
     "assess_brief",

@@ -10,7 +10,7 @@ from ..design import Design
 from .found import Opinion, judge_found
 from .later import Reserve, judge_later
 from .pains import PainVerdict, judge_pains
-from .stand import Stand
+from .stand import SiteStatus
 from .visit import Reminder, reminders
 from .wishes import Wish, judge_wishes
 
@@ -28,7 +28,9 @@ class BriefChapter(BaseModel):
     findings: tuple[Finding, ...] = ()
 
 
-def assess_brief(drawn: Design, catalogue: Catalogue, planned: Stand, today: Stand | None) -> BriefChapter:
+def assess_brief(
+    drawn: Design, catalogue: Catalogue, planned: SiteStatus, today: SiteStatus | None
+) -> BriefChapter:
     """Return what becomes of the brief.
 
     Args:

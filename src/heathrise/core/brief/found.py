@@ -12,7 +12,7 @@ from ..base.wording import metres
 from ..catalogue import Catalogue, OldGear, Rules, Used
 from ..context.scope import kept_cables
 from ..design import ClientGroup, Design, Device, EquipmentRoom, OldCable, State, Switch
-from .stand import Stand
+from .stand import SiteStatus
 
 Advice = Literal["keep", "retire", "test_first"]
 USUAL_MBPS = 1000  # what a cable in the walls is asked for
@@ -36,7 +36,7 @@ class Opinion(BaseModel):
     used: tuple[Used, ...] = ()
 
 
-def judge_found(drawn: Design, catalogue: Catalogue, today: Stand | None) -> list[Opinion]:
+def judge_found(drawn: Design, catalogue: Catalogue, today: SiteStatus | None) -> list[Opinion]:
     """Return an opinion of everything that was found.
 
     Args:

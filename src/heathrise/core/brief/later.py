@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 
 from ..catalogue import Rules, Used
 from ..design import EquipmentRoom, Floor, Zone
-from .stand import Free, Stand
+from .stand import Free, SiteStatus
 
 
 class Reserve(BaseModel):
@@ -32,7 +32,7 @@ class Reserve(BaseModel):
     used: tuple[Used, ...] = ()
 
 
-def judge_later(stand: Stand) -> list[Reserve]:
+def judge_later(stand: SiteStatus) -> list[Reserve]:
     """Return what each later zone wants; what one takes the next does not find again."""
     free = stand.free
     found: list[Reserve] = []
@@ -51,7 +51,7 @@ def wanted_watts(rules: Rules, zone: Zone) -> float:
     return sum(rules.poe_classes[int(classes[kind])].reserved_w * n for kind, n in counts.items())
 
 
-def _reserve(stand: Stand, zone: Zone, free: Free) -> Reserve:
+def _reserve(stand: SiteStatus, zone: Zone, free: Free) -> Reserve:
     rules = stand.catalogue.rules
     powered = zone.access_points + zone.cameras
     ports = powered + zone.outlets
@@ -84,7 +84,7 @@ def _reserve(stand: Stand, zone: Zone, free: Free) -> Reserve:
     )
 
 
-def _way_m(stand: Stand, zone: Zone) -> float:
+def _way_m(stand: SiteStatus, zone: Zone) -> float:
     """Return the straight way from the nearest rack to the middle of a zone, up and along."""
     middle = Polygon(zone.outline).centroid
     floors = stand.design.of(Floor)

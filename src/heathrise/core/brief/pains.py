@@ -11,11 +11,11 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..base.bands import Band
 from ..catalogue import Rules, Used
-from ..design import ClientGroup, Complaint, Device, Pain, Switch, WirelessName
-from .stand import Level, Spot, Stand
+from ..design import ClientGroup, Complaint, ComplaintKind, Device, Switch, WirelessName
+from .stand import Level, SiteStatus, StoreySpot
 
 Outcome = Literal["mended", "better", "not_addressed"]
-NAMES: dict[Complaint, str] = {
+NAMES: dict[ComplaintKind, str] = {
     "dead": "nothing there",
     "slow": "slow",
     "drops": "drops while walking",
@@ -35,7 +35,7 @@ class PainVerdict(BaseModel):
 
     pain: str
     name: str
-    kind: Complaint
+    kind: ComplaintKind
     floor: str
     where: str = Field(description="room that the mark lies in")
     words: str
@@ -59,15 +59,15 @@ class _Seen:
     device: str | None = None
 
 
-def judge_pains(planned: Stand, today: Stand | None) -> list[PainVerdict]:
+def judge_pains(planned: SiteStatus, today: SiteStatus | None) -> list[PainVerdict]:
     """Return what becomes of every complaint; ``today`` is None where no gear was found.
 
     Mended is what meets its figure as planned; better what was worse by a step or by 3 dB.
     """
-    return [_judge(pain, planned, today) for pain in planned.design.of(Pain).values()]
+    return [_judge(pain, planned, today) for pain in planned.design.of(Complaint).values()]
 
 
-def _judge(pain: Pain, planned: Stand, today: Stand | None) -> PainVerdict:
+def _judge(pain: Complaint, planned: SiteStatus, today: SiteStatus | None) -> PainVerdict:
     look = _LOOKS[pain.kind]
     then = _over_its_run(look(pain, planned), planned)
     before = look(pain, today) if today is not None else None
@@ -91,7 +91,7 @@ def _judge(pain: Pain, planned: Stand, today: Stand | None) -> PainVerdict:
     )
 
 
-def _over_its_run(seen: _Seen, stand: Stand) -> _Seen:
+def _over_its_run(seen: _Seen, stand: SiteStatus) -> _Seen:
     """Nothing is mended over a run that does not carry what it should."""
     why = stand.failing.get(seen.device or "")
     if why is None:
@@ -123,7 +123,7 @@ class _Want:
     path: str
 
 
-def _want(rules: Rules, stand: Stand, spot: Spot, use: str | None = None) -> _Want:
+def _want(rules: Rules, stand: SiteStatus, spot: StoreySpot, use: str | None = None) -> _Want:
     room = stand.room_at(*spot)
     use = use or (room.use if room is not None and room.use != "none" else "everyday")
     path = f"signal.targets.{use}"
@@ -139,7 +139,7 @@ def _want(rules: Rules, stand: Stand, spot: Spot, use: str | None = None) -> _Wa
     )
 
 
-def _first(stand: Stand, spot: Spot, want: _Want) -> tuple[int, Level | None, str]:
+def _first(stand: SiteStatus, spot: StoreySpot, want: _Want) -> tuple[int, Level | None, str]:
     """Return how the strongest at a spot does: rank, who, in words."""
     heard = stand.strongest(spot, want.band)
     if not heard:
@@ -155,7 +155,7 @@ def _first(stand: Stand, spot: Spot, want: _Want) -> tuple[int, Level | None, st
     return rank, best, text + (f" with {want.margin_db:g} dB in hand" if rank < 2 else "")
 
 
-def _dead(pain: Pain, stand: Stand) -> _Seen:
+def _dead(pain: Complaint, stand: SiteStatus) -> _Seen:
     spot = (pain.floor, pain.at)
     want = _want(stand.catalogue.rules, stand, spot)
     rank, best, text = _first(stand, spot, want)
@@ -163,7 +163,7 @@ def _dead(pain: Pain, stand: Stand) -> _Seen:
     return _Seen(rank, text, best.dbm if best else None, used, best.device if best else None)
 
 
-def _slow(pain: Pain, stand: Stand) -> _Seen:
+def _slow(pain: Complaint, stand: SiteStatus) -> _Seen:
     """The narrowest link on the way to the line, what is got over the air there and how full it
     is in the busiest hour, against what the room needs."""
     spot = (pain.floor, pain.at)
@@ -184,7 +184,7 @@ def _slow(pain: Pain, stand: Stand) -> _Seen:
     return _Seen(score, words, best.dbm, figures + more + used, best.device)
 
 
-def _narrowest(stand: Stand, best: Level) -> tuple[str, float]:
+def _narrowest(stand: SiteStatus, best: Level) -> tuple[str, float]:
     """Return the narrowest link between a spot and the line, the air at the spot among them."""
     links = [(hop.name, hop.mbps) for hop in stand.chains.get(best.device, ())]
     if best.mbps:
@@ -194,7 +194,7 @@ def _narrowest(stand: Stand, best: Level) -> tuple[str, float]:
     return min(links, key=lambda link: link[1])
 
 
-def _air(stand: Stand, best: Level) -> tuple[int, str, tuple[str, ...]]:
+def _air(stand: SiteStatus, best: Level) -> tuple[int, str, tuple[str, ...]]:
     """Return how full the air of a radio is in the busiest hour: 0 there is room, 1 it is told, 2
     it does not hold; in words, and the figures."""
     share = stand.air.get((best.device, best.band))
@@ -207,7 +207,7 @@ def _air(stand: Stand, best: Level) -> tuple[int, str, tuple[str, ...]]:
     return full, words, paths if full else ()
 
 
-def _need_mbps(stand: Stand, spot: Spot) -> tuple[float, tuple[str, ...]]:
+def _need_mbps(stand: SiteStatus, spot: StoreySpot) -> tuple[float, tuple[str, ...]]:
     room = stand.room_at(*spot)
     groups = [g for g in stand.design.of(ClientGroup).values() if room is not None and g.space == room.id]
     need = sum(stand.catalogue.clients[g.kind].down_mbps * g.count for g in groups)
@@ -216,12 +216,12 @@ def _need_mbps(stand: Stand, spot: Spot) -> tuple[float, tuple[str, ...]]:
     return stand.catalogue.rules["brief.slow_need_mbps"], ("brief.slow_need_mbps",)
 
 
-def _near(pain: Pain, spots: Iterable[Spot]) -> bool:
+def _near(pain: Complaint, spots: Iterable[StoreySpot]) -> bool:
     """Whether any of some spots lies near a complaint, on its storey."""
     return any(f == pain.floor and math.dist(at, pain.at) <= _PASSES_M for f, at in spots)
 
 
-def _drops(pain: Pain, stand: Stand) -> _Seen:
+def _drops(pain: Complaint, stand: SiteStatus) -> _Seen:
     """A walk holds where a second access point is there before the first is lost; the walks that
     are noted and pass here are asked as well."""
     spot = (pain.floor, pain.at)
@@ -246,7 +246,7 @@ def _drops(pain: Pain, stand: Stand) -> _Seen:
     return _Seen(rank, text, second.dbm, used, second.device)
 
 
-def _clings(pain: Pain, stand: Stand) -> _Seen:
+def _clings(pain: Complaint, stand: SiteStatus) -> _Seen:
     """A client lets go of another storey's access point where one of its own is louder by what it
     changes for, and the walks that pass here show no clinging."""
     spot = (pain.floor, pain.at)
@@ -271,13 +271,13 @@ def _clings(pain: Pain, stand: Stand) -> _Seen:
     return _Seen(rank, words, own.dbm, (path,))
 
 
-def _full_bars(pain: Pain, stand: Stand) -> _Seen:
+def _full_bars(pain: Complaint, stand: SiteStatus) -> _Seen:
     """Full bars say nothing of what lies behind them: the chain to the line, and the air."""
     seen = _slow(pain, stand)
     return seen if seen.rank else replace(seen, text=f"the signal is not what lacks; {seen.text}")
 
 
-def _lags(pain: Pain, stand: Stand) -> _Seen:
+def _lags(pain: Complaint, stand: SiteStatus) -> _Seen:
     """A wire ends it; without one, a good level from what is not repeated over the air and has
     room in its air."""
     spot = (pain.floor, pain.at)
@@ -301,7 +301,7 @@ def _lags(pain: Pain, stand: Stand) -> _Seen:
     return _Seen(score, f"no wire{said}; {text}", best.dbm, used + more, best.device)
 
 
-def _one_device(pain: Pain, stand: Stand) -> _Seen:
+def _one_device(pain: Complaint, stand: SiteStatus) -> _Seen:
     """An older device joins a name on 2.4 GHz with WPA2 and without fast transition."""
     spot = (pain.floor, pain.at)
     want = _want(stand.catalogue.rules, stand, spot, "sensors")
@@ -319,7 +319,7 @@ def _one_device(pain: Pain, stand: Stand) -> _Seen:
     return _Seen(rank, f"can join {joins[0]}; {text}", dbm, used, best.device if best else None)
 
 
-def _heap(pain: Pain, stand: Stand) -> _Seen:
+def _heap(pain: Complaint, stand: SiteStatus) -> _Seen:
     far = stand.rack_near(pain.floor, pain.at)
     racks = {s.equipment_room for s in stand.design.of(Switch).values() if s.state in ("new", "keep")}
     planned = any(s.state == "new" for s in stand.design.of(Switch).values())
@@ -332,7 +332,7 @@ def _heap(pain: Pain, stand: Stand) -> _Seen:
 
 _SAME_CORNER_M = 4.0
 _PASSES_M = 4.0  # a walk that comes so near to a complaint passes it
-_LOOKS: dict[Complaint, Callable[[Pain, Stand], _Seen]] = {
+_LOOKS: dict[ComplaintKind, Callable[[Complaint, SiteStatus], _Seen]] = {
     "dead": _dead,
     "slow": _slow,
     "drops": _drops,

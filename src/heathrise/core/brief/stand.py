@@ -12,7 +12,7 @@ from ..base.bands import Band
 from ..catalogue import Catalogue
 from ..design import Design, Device, EquipmentRoom, Point, Space
 
-Spot = tuple[str, Point]  # a storey and where on it
+StoreySpot = tuple[str, Point]  # a storey and where on it
 
 
 @dataclass(frozen=True)
@@ -50,12 +50,12 @@ class Walked:
     name: str
     holds: bool
     text: str
-    points: tuple[Spot, ...]
-    clings: tuple[Spot, ...] = ()
+    points: tuple[StoreySpot, ...]
+    clings: tuple[StoreySpot, ...] = ()
 
 
 @dataclass(frozen=True)
-class Stand:
+class SiteStatus:
     """A design and what was worked out of it.
 
     ``levels`` holds what is heard at each spot that was asked for, of what is connected alone;
@@ -67,7 +67,7 @@ class Stand:
 
     design: Design
     catalogue: Catalogue
-    levels: Mapping[Spot, tuple[Level, ...]] = field(default_factory=dict)
+    levels: Mapping[StoreySpot, tuple[Level, ...]] = field(default_factory=dict)
     served: Mapping[str, int] = field(default_factory=dict)
     sockets: Mapping[str, int] = field(default_factory=dict)
     free: Free = Free()
@@ -80,7 +80,7 @@ class Stand:
     def wired(self) -> frozenset[str]:
         return frozenset(self.sockets)
 
-    def strongest(self, spot: Spot, band: Band) -> list[Level]:
+    def strongest(self, spot: StoreySpot, band: Band) -> list[Level]:
         """Return what is heard on a band at a spot, the strongest first."""
         heard = [level for level in self.levels.get(spot, ()) if level.band == band]
         return sorted(heard, key=lambda level: -level.dbm)

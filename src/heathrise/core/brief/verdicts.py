@@ -12,11 +12,11 @@ from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..design import (
     ClientGroup,
+    Complaint,
     Design,
     Device,
     EquipmentRoom,
     Network,
-    Pain,
     Space,
     Switch,
     WirelessName,
@@ -26,7 +26,7 @@ from ..design import (
 from .found import Opinion
 from .later import Reserve
 from .pains import PainVerdict
-from .stand import Stand
+from .stand import SiteStatus
 from .visit import usual_uses
 from .wishes import Wish
 
@@ -36,7 +36,7 @@ RunPath = tuple[str, str, tuple[tuple[float, float], ...]]
 
 
 def brief_findings(
-    stand: Stand,
+    stand: SiteStatus,
     pains: Sequence[PainVerdict],
     wishes: Sequence[Wish],
     found: Sequence[Opinion],
@@ -109,7 +109,7 @@ def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
         )
 
 
-def _old(stand: Stand) -> Iterator[Finding]:
+def _old(stand: SiteStatus) -> Iterator[Finding]:
     """Yield that old clients are noted and no name is one that they can join."""
     design, catalogue = stand.design, stand.catalogue
     groups = [g for g in design.of(ClientGroup).values() if g.old and g.count > g.wired]
@@ -142,7 +142,7 @@ def _old(stand: Stand) -> Iterator[Finding]:
 _HOSTS: tuple[str, ...] = ("devices", "main", "staff")  # networks that older clients may join
 
 
-def _name_for_old(stand: Stand) -> Iterator[Cure]:
+def _name_for_old(stand: SiteStatus) -> Iterator[Cure]:
     """Offer a name of their own on the network for devices, else on the main one."""
     design = stand.design
     networks = sorted(
@@ -161,8 +161,8 @@ def _name_for_old(stand: Stand) -> Iterator[Cure]:
     yield Cure(label=f"Add the name {ssid}", effect=effect, changes=(put(name),))
 
 
-def _pain(stand: Stand, pain: PainVerdict) -> Finding:
-    element = stand.design.of(Pain)[pain.pain]
+def _pain(stand: SiteStatus, pain: PainVerdict) -> Finding:
+    element = stand.design.of(Complaint)[pain.pain]
     words = {"better": "gets better and is not mended", "not_addressed": "is not addressed"}
     return Finding(
         id=f"brief-pain-{pain.pain}",
@@ -178,7 +178,7 @@ def _pain(stand: Stand, pain: PainVerdict) -> Finding:
     )
 
 
-def _wish(stand: Stand, wish: Wish) -> Finding:
+def _wish(stand: SiteStatus, wish: Wish) -> Finding:
     return Finding(
         id=f"brief-wire-{wish.space}",
         stage="brief",
@@ -195,7 +195,7 @@ def _wish(stand: Stand, wish: Wish) -> Finding:
     )
 
 
-def _outlets(stand: Stand, wish: Wish) -> tuple[Cure, ...]:
+def _outlets(stand: SiteStatus, wish: Wish) -> tuple[Cure, ...]:
     """Offer the fewest outlets with as many sockets as are missing, along the longest wall."""
     catalogue, design = stand.catalogue, stand.design
     role = next((r for r in catalogue.roles.values() if r.links == "every_cable"), None)
@@ -243,7 +243,7 @@ def _along_wall(space: Space, count: int) -> list[tuple[float, float]]:
     return spots
 
 
-def _found(stand: Stand, row: Opinion) -> Iterator[Finding]:
+def _found(stand: SiteStatus, row: Opinion) -> Iterator[Finding]:
     against = {("keep", "retire"), ("keep", "test_first")}
     if row.state != "unknown" and (row.state, row.advice) not in against:
         return
@@ -264,7 +264,7 @@ def _found(stand: Stand, row: Opinion) -> Iterator[Finding]:
     )
 
 
-def _later(stand: Stand, row: Reserve) -> Finding:
+def _later(stand: SiteStatus, row: Reserve) -> Finding:
     return Finding(
         id=f"brief-later-{row.zone}",
         stage="brief",
@@ -279,7 +279,7 @@ def _later(stand: Stand, row: Reserve) -> Finding:
     )
 
 
-def _larger(stand: Stand, row: Reserve) -> tuple[Cure, ...]:
+def _larger(stand: SiteStatus, row: Reserve) -> tuple[Cure, ...]:
     """Offer the cheapest switch beside those there that has what the zone wants."""
     rooms = list(stand.design.of(EquipmentRoom))
     owned = stand.design.of(Switch)
@@ -296,7 +296,7 @@ def _larger(stand: Stand, row: Reserve) -> tuple[Cure, ...]:
     return ()
 
 
-def _drilling(stand: Stand, paths: Sequence[RunPath]) -> Iterator[Finding]:
+def _drilling(stand: SiteStatus, paths: Sequence[RunPath]) -> Iterator[Finding]:
     devices = stand.design.of(Device)
     for zone in stand.design.of(Zone).values():
         if zone.kind != "no_drilling":

@@ -7,7 +7,7 @@ from typing import ClassVar
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..design import ClientGroup, Device, Space
-from .stand import Stand
+from .stand import SiteStatus
 
 
 class Wish(BaseModel):
@@ -29,7 +29,7 @@ class Wish(BaseModel):
         return self.wanted - self.given
 
 
-def judge_wishes(stand: Stand) -> list[Wish]:
+def judge_wishes(stand: SiteStatus) -> list[Wish]:
     """Return the rooms in which wires are wished for, with how many of them are there.
 
     A planned device of the client's own kind (a camera) is its wire; any free socket is one.
@@ -42,7 +42,7 @@ def judge_wishes(stand: Stand) -> list[Wish]:
     return [_judge(stand, space, by_room[s]) for s, space in spaces.items() if s in by_room]
 
 
-def _judge(stand: Stand, space: Space, groups: list[ClientGroup]) -> Wish:
+def _judge(stand: SiteStatus, space: Space, groups: list[ClientGroup]) -> Wish:
     catalogue = stand.catalogue
     there = stand.wired_in(space)
     sockets = sum(_sockets(stand, d) for d in there)
@@ -69,7 +69,7 @@ def _judge(stand: Stand, space: Space, groups: list[ClientGroup]) -> Wish:
     )
 
 
-def _sockets(stand: Stand, device: Device) -> int:
+def _sockets(stand: SiteStatus, device: Device) -> int:
     """Return how many clients can be plugged in at a device: into sockets of which the cable does
     and ends in a port."""
     role, model = stand.catalogue.role_of(device), stand.catalogue.model_of(device)

@@ -35,7 +35,7 @@ _SAME_WALL_M = 0.05  # masonry crossed twice within this is one wall drawn twice
 
 
 @dataclass(frozen=True)
-class Link:
+class WayEdge:
     """A riser's or duct's way between two nodes: kind, length in m and the points in between."""
 
     kind: str
@@ -56,7 +56,7 @@ class Ways:
     storeys: dict[str, Storey]
     cost: Array
     previous: NDArray[np.int32]
-    links: dict[tuple[int, int], Link]
+    links: dict[tuple[int, int], WayEdge]
     room: EquipmentRoom
     rules: Rules
     nodes: int = 0
@@ -245,11 +245,11 @@ def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
             ways.floor_of.append(storey.floor.id)
             near = storey.nearest(riser.at)
             apart_m = storey.aside_m(near, riser.at) + abs(storey.height_m(near) - z_m)
-            link = Link("riser", apart_m, (storey.spot(near), riser.at), riser.id)
+            link = WayEdge("riser", apart_m, (storey.spot(near), riser.at), riser.id)
             yield _join(ways.links, near, node, link, per_m)
             shaft.append((node, z_m))
         for (low, low_m), (high, high_m) in itertools.pairwise(shaft):
-            link = Link("riser", abs(high_m - low_m), (riser.at, riser.at), riser.id)
+            link = WayEdge("riser", abs(high_m - low_m), (riser.at, riser.at), riser.id)
             yield _join(ways.links, low, high, link, per_m)
 
 
@@ -263,15 +263,17 @@ def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
         ends = ((near, start), (far, end))
         drops = sum(s.height_m(n) - s.elevation_m + duct.depth_m for s, n in ends)
         aside = near.aside_m(start, duct.path[0]) + far.aside_m(end, duct.path[-1])
-        link = Link("duct", along + drops + aside, duct.path, duct.id)
+        link = WayEdge("duct", along + drops + aside, duct.path, duct.id)
         yield _join(ways.links, start, end, link, ways.rules["cabling.cost_per_m.duct"])
 
 
-def _join(links: dict[tuple[int, int], Link], start: int, end: int, link: Link, cost_per_m: float) -> Edges:
+def _join(
+    links: dict[tuple[int, int], WayEdge], start: int, end: int, link: WayEdge, cost_per_m: float
+) -> Edges:
     # Of two ways between the same nodes the shorter one is taken.
     if (start, end) not in links or link.length_m < links[start, end].length_m:
         links[start, end] = link
-        links[end, start] = Link(link.kind, link.length_m, link.points[::-1], link.way)
+        links[end, start] = WayEdge(link.kind, link.length_m, link.points[::-1], link.way)
     cost = np.array([max(link.length_m * cost_per_m, 1e-6)])
     return np.array([start]), np.array([end]), cost
 

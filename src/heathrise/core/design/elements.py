@@ -15,7 +15,7 @@ from .values import (
     Category,
     ChannelsBy,
     Clock,
-    Complaint,
+    ComplaintKind,
     Day,
     Degrees,
     DeviceKind,
@@ -25,7 +25,6 @@ from .values import (
     ElementId,
     Height,
     HouseRule,
-    Line,
     LineAddress,
     LineKind,
     LineSpeed,
@@ -36,6 +35,7 @@ from .values import (
     Outline,
     Overhead,
     Point,
+    Polyline,
     Purpose,
     Reference,
     Security,
@@ -183,7 +183,7 @@ class Duct(Element):
     name: Name
     from_floor: FloorRef
     to_floor: FloorRef
-    path: Line
+    path: Polyline
     depth_m: Annotated[float, Field(ge=0, le=5)] = 0.6
     dug: Dug = "loam"
 
@@ -306,11 +306,11 @@ class LineEntry(Element):
     at: Point
 
 
-class Pain(Element):
+class Complaint(Element):
     """What the client complains of, where, and in what words."""
 
     floor: FloorRef
-    kind: Complaint
+    kind: ComplaintKind
     at: Point
     words: Words = ""
 
@@ -328,7 +328,7 @@ class ClientGroup(Element):
     old: bool = False
 
 
-class Habit(Element):
+class UsualRoute(Element):
     """A way that is often walked with a call: out of one room and into another."""
 
     from_space: SpaceRef
@@ -428,9 +428,9 @@ KINDS: dict[str, type[Element]] = {
     "neighbour": Neighbour,
     "own_figure": OwnFigure,
     "line_entry": LineEntry,
-    "pain": Pain,
+    "pain": Complaint,
     "client_group": ClientGroup,
-    "habit": Habit,
+    "habit": UsualRoute,
     "zone": Zone,
     "old_cable": OldCable,
     "underlay": Underlay,

@@ -23,7 +23,7 @@ Degrees = Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)]
 Point = tuple[Metres, Metres]
 Spot = tuple[float, float]  # a place worked out, which may lie a little beyond what may be drawn
 Outline = Annotated[tuple[Point, ...], Field(min_length=3, max_length=500)]
-Line = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
+Polyline = Annotated[tuple[Point, ...], Field(min_length=2, max_length=500)]
 
 SiteKind = Literal["home", "school", "clinic", "shop", "workshop", "office", "guest_house"]
 Share = Annotated[float, Field(ge=0, le=1)]
@@ -35,7 +35,7 @@ Short = Annotated[str, Field(max_length=120)]
 HouseRule = Literal["no_drilling", "listed", "landlord", "no_visible_cable", "quiet_hours"]
 LineKind = Literal["fibre", "coax", "dsl", "radio", "mobile", "leased"]
 LineAddress = Literal["automatic", "pppoe", "fixed"]
-Complaint = Literal["dead", "slow", "drops", "lags", "full_bars", "clings", "one_device", "heap"]
+ComplaintKind = Literal["dead", "slow", "drops", "lags", "full_bars", "clings", "one_device", "heap"]
 # What becomes of a thing: it is bought, or it was there and stays, goes, or is undecided.
 State = Literal["new", "keep", "retire", "unknown"]
 ChannelsBy = Literal["plan", "controller"]

@@ -8,13 +8,13 @@ from collections.abc import Iterator, Mapping
 from shapely.geometry import Polygon
 
 from ..base.memo import IdentityMemo
-from ..brief import BriefChapter, Free, Hop, Level, RunPath, Spot, Stand, Walked, assess_brief
+from ..brief import BriefChapter, Free, Hop, Level, RunPath, SiteStatus, StoreySpot, Walked, assess_brief
 from ..cabling import CableChapter
 from ..catalogue import Catalogue
 from ..context.scope import as_today, has_found_gear
-from ..design import Design, Device, EquipmentRoom, Pain, Space, Switch
+from ..design import Complaint, Design, Device, EquipmentRoom, Space, Switch
 from ..rack import PowerPlan
-from ..signal import Air, MeshLink, SignalChapter, air_of, heard_at, mesh_links, user_mbps
+from ..signal import MeshLink, RadioEnvironment, SignalChapter, air_of, heard_at, mesh_links, user_mbps
 
 _middles: IdentityMemo[tuple[float, float]] = IdentityMemo(4096, weigh=lambda _: 300)
 
@@ -22,15 +22,15 @@ _middles: IdentityMemo[tuple[float, float]] = IdentityMemo(4096, weigh=lambda _:
 def planned_stand(
     design: Design,
     catalogue: Catalogue,
-    air: Air | None,
+    air: RadioEnvironment | None,
     links: CableChapter,
     power: PowerPlan,
     signal: SignalChapter,
-) -> Stand:
+) -> SiteStatus:
     """Return how the plan stands once the job is done: what has no cable that does, no port or no
     power takes no part."""
     sockets = _sockets(links, power)
-    levels: dict[Spot, tuple[Level, ...]] = {}
+    levels: dict[StoreySpot, tuple[Level, ...]] = {}
     chains: dict[str, tuple[Hop, ...]] = {}
     if air is not None:
         points = {d for d, _ in air.radios}
@@ -39,7 +39,7 @@ def planned_stand(
         levels = _levels(air.without(dead) if dead else air)
         chains = {d: tuple(_chain(air, mesh, links, power, d)) for d in points - dead}
     loads = signal.busy.loads if signal.busy is not None else ()
-    return Stand(
+    return SiteStatus(
         design,
         catalogue,
         levels,
@@ -76,7 +76,7 @@ def _sockets(links: CableChapter, power: PowerPlan) -> dict[str, int]:
 
 
 def _chain(
-    air: Air, mesh: Mapping[str, MeshLink], links: CableChapter, power: PowerPlan, device: str
+    air: RadioEnvironment, mesh: Mapping[str, MeshLink], links: CableChapter, power: PowerPlan, device: str
 ) -> Iterator[Hop]:
     """Yield the links between an access point and the line that are really in its way."""
     design, catalogue = air.design, air.catalogue
@@ -105,7 +105,7 @@ def _chain(
     yield Hop("the line", float(design.site.line_mbps))
 
 
-def _walks(air: Air | None, signal: SignalChapter) -> tuple[Walked, ...]:
+def _walks(air: RadioEnvironment | None, signal: SignalChapter) -> tuple[Walked, ...]:
     """Return the walks of the brief as they are carried by the plan."""
     if air is None:
         return ()
@@ -120,18 +120,18 @@ def _walks(air: Air | None, signal: SignalChapter) -> tuple[Walked, ...]:
     return tuple(found)
 
 
-def brief_chapter(drawn: Design, catalogue: Catalogue, planned: Stand) -> BriefChapter:
+def brief_chapter(drawn: Design, catalogue: Catalogue, planned: SiteStatus) -> BriefChapter:
     """Return the brief's chapter, with how things stand today where any gear was found."""
-    today: Stand | None = None
+    today: SiteStatus | None = None
     if has_found_gear(drawn):
         design = as_today(drawn)
         air = air_of(design, catalogue)
         chains = {d: tuple(_today(air, d)) for d, _ in air.radios}
-        today = Stand(design, catalogue, _levels(air), _served(air), chains=chains)
+        today = SiteStatus(design, catalogue, _levels(air), _served(air), chains=chains)
     return assess_brief(drawn, catalogue, planned, today)
 
 
-def _today(air: Air, device: str) -> Iterator[Hop]:
+def _today(air: RadioEnvironment, device: str) -> Iterator[Hop]:
     """Yield what is known of the way from an access point that was found to the line."""
     design, row = air.design, air.design.of(Device)[device]
     model = air.catalogue.model_of(row)
@@ -149,17 +149,17 @@ def paths_of(links: CableChapter) -> list[RunPath]:
     return [(run.device, leg.floor, leg.points) for run in links.runs for leg in run.legs]
 
 
-def _levels(air: Air) -> dict[Spot, tuple[Level, ...]]:
+def _levels(air: RadioEnvironment) -> dict[StoreySpot, tuple[Level, ...]]:
     return {
         (pain.floor, pain.at): tuple(
             Level(device.id, band, dbm, user_mbps(air.rules, dbm, air.width_mhz(band)))
             for device, band, dbm in heard_at(air, pain.floor, pain.at)
         )
-        for pain in air.design.of(Pain).values()
+        for pain in air.design.of(Complaint).values()
     }
 
 
-def _served(air: Air) -> dict[str, int]:
+def _served(air: RadioEnvironment) -> dict[str, int]:
     """Return how many rooms each access point serves: is heard best in the middle of."""
     found: Counter[str] = Counter()
     for space in air.design.of(Space).values():

@@ -10,7 +10,7 @@ from typing import Literal, TypeVar
 from pydantic import BaseModel, ConfigDict
 
 from ..base.bands import Band
-from ..brief import BriefChapter, Stand, brief_findings
+from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
 from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
 from ..catalogue import Catalogue
@@ -18,7 +18,7 @@ from ..context.effective_rules import in_force
 from ..context.findings import Finding, Stage, worst_first
 from ..context.scope import as_planned
 from ..design import Design, EquipmentRoom
-from ..rack import NO_POWER, PowerPlan, RoomUp, Wire, plan_power, power_findings
+from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
     Plug,
     SettingsChapter,
@@ -30,11 +30,11 @@ from ..settings import (
     settings_sheet,
 )
 from ..signal import (
-    Air,
     ChannelPlan,
+    ChannelProblem,
+    RadioEnvironment,
     RoomVerdict,
     SignalChapter,
-    Task,
     air_of,
     busy_findings,
     busy_hour,
@@ -50,7 +50,7 @@ from ..signal import (
     signal_findings,
 )
 from .brief_status import brief_chapter, paths_of, planned_stand
-from .totals import Tally, tally_of
+from .totals import Totals, totals_of
 
 log = logging.getLogger(__name__)
 
@@ -72,7 +72,7 @@ class Evaluation(BaseModel):
     cable: CableChapter
     power: PowerPlan
     settings: SettingsChapter | None
-    tally: Tally
+    totals: Totals
 
     @property
     def rooms(self) -> tuple[RoomVerdict, ...]:
@@ -115,7 +115,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     rack = _beside.submit(_power, design, catalogue, cable, full)
     chapters.tell("plan", lambda: plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: air_of(design, catalogue))
-    tasks: dict[Band, Task] = {}
+    tasks: dict[Band, ChannelProblem] = {}
     signal = SignalChapter()
     if air is not None:
         if wait:
@@ -143,8 +143,8 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         settings = _settings(chapters, design, catalogue, power, links)
     brief = _brief(chapters, drawn, planned_stand(design, catalogue, air, links, power, signal), links)
     findings = chapters.findings
-    tally = chapters.run(
-        "plan", lambda: tally_of(design, catalogue, signal.rooms, links, power, findings, prove=full)
+    totals = chapters.run(
+        "plan", lambda: totals_of(design, catalogue, signal.rooms, links, power, findings, prove=full)
     )
     return Evaluation(
         brief=brief.model_copy(update={"findings": chapters.of("brief")}),
@@ -153,7 +153,7 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
         power=power.model_copy(update={"findings": chapters.of("power")}),
         settings=_with_findings(settings, chapters.of("settings")) if full else None,
-        tally=tally or Tally(currency=design.site.currency),
+        totals=totals or Totals(currency=design.site.currency),
     )
 
 
@@ -161,7 +161,11 @@ _beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
 
 
 def _channels(
-    chapters: Chapters, air: Air, tasks: dict[Band, Task], wait: bool, signal: SignalChapter
+    chapters: Chapters,
+    air: RadioEnvironment,
+    tasks: dict[Band, ChannelProblem],
+    wait: bool,
+    signal: SignalChapter,
 ) -> SignalChapter:
     """Add to the signal chapter what rests on the channel plans."""
     plans: dict[Band, ChannelPlan] = chapters.run("signal", lambda: channel_plans(air, tasks, wait)) or {}
@@ -177,12 +181,12 @@ def _channels(
     return signal.model_copy(update=radios)
 
 
-def _beacons(air: Air, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
+def _beacons(air: RadioEnvironment, plans: dict[Band, ChannelPlan]) -> Iterator[Finding]:
     for band in plans:
         yield from beacon_findings(air.design, air.catalogue, band, sharing(plans, band))
 
 
-def _brief(chapters: Chapters, drawn: Design, planned: Stand, links: CableChapter) -> BriefChapter:
+def _brief(chapters: Chapters, drawn: Design, planned: SiteStatus, links: CableChapter) -> BriefChapter:
     chapter = chapters.run("brief", lambda: brief_chapter(drawn, planned.catalogue, planned))
     if chapter is not None:
         rows = (chapter.pains, chapter.wishes, chapter.found, chapter.reserves)
@@ -228,9 +232,9 @@ def _power(design: Design, catalogue: Catalogue, cable: Future[CableChapter], fu
     return plan_power(design, catalogue, _wires(links.runs), _rooms_up(links.uplinks), full)
 
 
-def _wires(runs: Sequence[RunVerdict]) -> dict[str, Wire]:
+def _wires(runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
     return {
-        r.device: Wire(
+        r.device: PowerRun(
             device=r.device,
             room=r.room or "",
             loop_m=r.fixed_m + r.cords_m,

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from ..base.wording import some
 from ..catalogue import Catalogue
-from ..design import Design, Habit
+from ..design import Design, UsualRoute
 from ..signal import VERDICT_RANK, air_of, judge_habits, judge_rooms
 
 _WORDS = {"met": "met", "near": "near", "not_met": "not met", "not_needed": ""}
@@ -39,7 +39,7 @@ def _rooms(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]
 
 def broken_walks(before: Design, after: Design, catalogue: Catalogue) -> Iterator[str]:
     """Yield the walks on which a call breaks that held before, in words."""
-    if not before.of(Habit):
+    if not before.of(UsualRoute):
         return
     held = {h.habit for h in judge_habits(air_of(before, catalogue)) if h.verdict == "holds"}
     broken = [

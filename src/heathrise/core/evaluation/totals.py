@@ -15,7 +15,7 @@ from ..rack import PowerPlan
 from ..signal import RoomVerdict
 
 
-class Tally(BaseModel):
+class Totals(BaseModel):
     """Counts, metres, watts and the price of the parts, without labour and tax."""
 
     model_config = ConfigDict(frozen=True)
@@ -49,7 +49,7 @@ class Tally(BaseModel):
     notes: int = Field(0, description="findings to know")
 
 
-def tally_of(
+def totals_of(
     design: Design,
     catalogue: Catalogue,
     rooms: Sequence[RoomVerdict],
@@ -57,8 +57,8 @@ def tally_of(
     power: PowerPlan,
     findings: Sequence[Finding],
     prove: bool,
-) -> Tally:
-    """Return the tally; ``prove`` asks for the fewest boxes rather than a quick count."""
+) -> Totals:
+    """Return the totals; ``prove`` asks for the fewest boxes rather than a quick count."""
     needed = [r for r in rooms if r.verdict != "not_needed"]
     calls = [r for r in needed if r.share_second is not None]
     met_share = catalogue.rules["signal.met_share"]
@@ -72,7 +72,7 @@ def tally_of(
     parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
     parts += [feed.price for _, feed in feeds(design, catalogue)]
     severities = [f.severity for f in findings]
-    return Tally(
+    return Totals(
         access_points=sum(d.model in catalogue.airs for d in design.of(Device).values()),
         rooms_needed=len(needed),
         rooms_met=sum(r.verdict == "met" for r in needed),

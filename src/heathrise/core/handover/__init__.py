@@ -1,6 +1,7 @@
 """The end of the job: as built, what was proven, what is still open, what the client is told."""
 
 from .assess import (
+    CheckItem,
     DeviceState,
     Handover,
     Left,
@@ -9,7 +10,6 @@ from .assess import (
     Proof,
     RoomProof,
     Seen,
-    Watched,
     device_states,
     open_points,
     promises_of,
@@ -19,6 +19,7 @@ from .joining import Join, Reach, joins_of, reach_of, wifi_code
 from .restart import after_a_power_cut
 
 __all__ = [
+    "CheckItem",
     "DeviceState",
     "Difference",
     "Handover",
@@ -30,7 +31,6 @@ __all__ = [
     "Reach",
     "RoomProof",
     "Seen",
-    "Watched",
     "after_a_power_cut",
     "device_states",
     "differences",

@@ -102,7 +102,7 @@ class Handover(BaseModel):
 
 
 @dataclass(frozen=True)
-class Watched:
+class CheckItem:
     """One thing that is looked at: of which kind of proof, how it stands, and why."""
 
     group: Group
@@ -121,7 +121,7 @@ class Proof:
     what: str
     promised: str
     unit: str
-    rows: Sequence[Watched] = field(default_factory=tuple)
+    rows: Sequence[CheckItem] = field(default_factory=tuple)
     measured: str = ""
 
 
@@ -130,14 +130,14 @@ _TONES: tuple[Tone, ...] = ("not_met", "near", "unknown")
 _SINGLE = 3  # of what was not looked at, so many are named; of more the number is said
 
 
-def open_points(rows: Iterable[Watched]) -> list[OpenPoint]:
+def open_points(rows: Iterable[CheckItem]) -> list[OpenPoint]:
     """Return what is open, what is wrong before what nobody has looked at.
 
     What was not looked at is told as one line a group where it is more than a few.
     """
     found: list[OpenPoint] = []
-    unknown: dict[Group, list[Watched]] = {}
-    heard: dict[Group, list[Watched]] = {}
+    unknown: dict[Group, list[CheckItem]] = {}
+    heard: dict[Group, list[CheckItem]] = {}
     for row in rows:
         if row.verdict == "unknown":
             unknown.setdefault(row.group, []).append(row)
@@ -179,7 +179,7 @@ _HEARD: dict[Group, str] = {
 }
 
 
-def _point(row: Watched, tone: Tone) -> OpenPoint:
+def _point(row: CheckItem, tone: Tone) -> OpenPoint:
     return OpenPoint(
         group=row.group,
         tone=tone,
@@ -223,13 +223,13 @@ def promises_of(proofs: Iterable[Proof]) -> list[Promise]:
     return found
 
 
-def device_states(devices: Iterable[tuple[str, str]], rows: Iterable[Watched]) -> list[DeviceState]:
+def device_states(devices: Iterable[tuple[str, str]], rows: Iterable[CheckItem]) -> list[DeviceState]:
     """Return how each device stands by the worst of what was watched of it.
 
     Args:
         devices: id and storey of each.
     """
-    of_device: dict[str, list[Watched]] = {}
+    of_device: dict[str, list[CheckItem]] = {}
     for row in rows:
         if row.kind == "device" and row.element is not None:
             of_device.setdefault(row.element, []).append(row)

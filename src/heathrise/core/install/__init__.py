@@ -1,11 +1,11 @@
 """What is done on the site: labels, the work list with its cautions, when it is finished."""
 
-from .cables import Opening, Pull, Trench
-from .gear import Stand, mount_minutes, on_roof
+from .cables import Penetration, Pull, Trench
+from .gear import MountPlace, mount_minutes, on_roof
 from .labels import Cabled, Label, far_end, labels_of
 from .schedule import Finish, finish_for
 from .step import PHASES, TASKS, Step, Work
-from .steps import Site, work_list
+from .steps import WorkSite, work_list
 
 __all__ = [
     "PHASES",
@@ -13,13 +13,13 @@ __all__ = [
     "Cabled",
     "Finish",
     "Label",
-    "Opening",
+    "MountPlace",
+    "Penetration",
     "Pull",
-    "Site",
-    "Stand",
     "Step",
     "Trench",
     "Work",
+    "WorkSite",
     "far_end",
     "finish_for",
     "labels_of",

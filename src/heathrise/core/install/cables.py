@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..base.wording import some
 from .hazards import Hazard, heat_minutes, heat_said, old_walls_said, rest_minutes, trench_said
-from .step import Place, TodoList
+from .step import StepPlace, TodoList
 
 
 @dataclass(frozen=True)
@@ -51,7 +51,7 @@ class Pull:
         return self.medium == "fibre"
 
     @property
-    def place(self) -> Place:
+    def place(self) -> StepPlace:
         """The element that its far end is about."""
         if self.device is not None:
             return "device", self.device, self.floor
@@ -61,7 +61,7 @@ class Pull:
 
 
 @dataclass(frozen=True)
-class Opening:
+class Penetration:
     """A hole through masonry, or an opening from storey to storey that is fire-stopped; ``high``
     where it is reached from a ladder, ``built`` the year of its building."""
 
@@ -106,7 +106,7 @@ def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
         )
 
 
-def open_holes(todo: TodoList, openings: Sequence[Opening]) -> None:
+def open_holes(todo: TodoList, openings: Sequence[Penetration]) -> None:
     rules = todo.rules
     for hole in openings:
         kind, word = ("floor", "Open the floor") if hole.storey else ("drill", "Drill and sleeve")
@@ -126,7 +126,7 @@ def open_holes(todo: TodoList, openings: Sequence[Opening]) -> None:
         )
 
 
-def pull(todo: TodoList, pulls: Sequence[Pull], openings: Sequence[Opening]) -> None:
+def pull(todo: TodoList, pulls: Sequence[Pull], openings: Sequence[Penetration]) -> None:
     for one in pulls:
         if not one.found:
             _pull(todo, one)

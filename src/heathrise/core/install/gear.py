@@ -15,7 +15,7 @@ from .step import TodoList
 
 
 @dataclass(frozen=True)
-class Stand:
+class MountPlace:
     """Where a device hangs: whether outdoors, how high over the ground, in what building."""
 
     outdoors: bool
@@ -23,7 +23,7 @@ class Stand:
     built: int | None
 
 
-def on_roof(rules: Rules, stand: Stand) -> bool:
+def on_roof(rules: Rules, stand: MountPlace) -> bool:
     """Return whether fall protection is due where a device hangs."""
     return stand.outdoors and stand.over_ground_m > rules["install.roof_m"]
 
@@ -72,7 +72,7 @@ def racks(todo: TodoList, design: Design, weights_kg: dict[str, float]) -> None:
 
 
 def mounts(
-    todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull], stands: dict[str, Stand]
+    todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull], stands: dict[str, MountPlace]
 ) -> None:
     rules = todo.rules
     by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
@@ -103,7 +103,7 @@ def mounts(
         )
 
 
-def _of_mount(rules: Rules, device: Device, stand: Stand) -> Iterator[Hazard]:
+def _of_mount(rules: Rules, device: Device, stand: MountPlace) -> Iterator[Hazard]:
     if device.height_m > rules["install.ladder_m"]:
         yield "ladder"
     yield from _roof(rules, stand)
@@ -113,7 +113,7 @@ def _of_mount(rules: Rules, device: Device, stand: Stand) -> Iterator[Hazard]:
         yield "drilling"
 
 
-def _seen_to(rules: Rules, model: DeviceModel, stand: Stand) -> Iterator[str]:
+def _seen_to(rules: Rules, model: DeviceModel, stand: MountPlace) -> Iterator[str]:
     if not stand.outdoors:
         return
     yield "Cable enters from below with a drip loop; gland tight, cover snapped"
@@ -199,7 +199,7 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
         )
 
 
-def take_away(todo: TodoList, drawn: Design, stands: dict[str, Stand]) -> None:
+def take_away(todo: TodoList, drawn: Design, stands: dict[str, MountPlace]) -> None:
     """Add a step for each piece of old gear that goes, once what is new is alive."""
     rules, rooms = todo.rules, drawn.of(EquipmentRoom)
     alive = ["settings", *todo.of("adopt")]
@@ -231,5 +231,5 @@ def take_away(todo: TodoList, drawn: Design, stands: dict[str, Stand]) -> None:
             )
 
 
-def _roof(rules: Rules, stand: Stand) -> list[Hazard]:
+def _roof(rules: Rules, stand: MountPlace) -> list[Hazard]:
     return ["roof", "alone"] if on_roof(rules, stand) else []

@@ -92,7 +92,7 @@ class Step(BaseModel):
         return round(self.minutes * self.people, 1)
 
 
-Place = tuple[str, str, str | None]  # kind and id of an element, and its storey
+StepPlace = tuple[str, str, str | None]  # kind and id of an element, and its storey
 
 
 class TodoList:
@@ -107,7 +107,7 @@ class TodoList:
         key: str,
         phase: Phase,
         title: str,
-        place: Place,
+        place: StepPlace,
         work: Iterable[tuple[str, float, float]],
         waits: Sequence[str] = (),
         hazards: Iterable[Hazard] = (),

@@ -9,26 +9,26 @@ from dataclasses import dataclass
 from ..catalogue import Catalogue
 from ..design import Design, Device, EquipmentRoom, Floor, Space
 from . import cables, gear
-from .cables import Opening, Pull, Trench
-from .gear import Stand
+from .cables import Penetration, Pull, Trench
+from .gear import MountPlace
 from .step import PHASES, Step, TodoList
 
 
 @dataclass(frozen=True)
-class Site:
+class WorkSite:
     """What the work list needs to know of a site beside its design.
 
     ``stands`` say of each device where it hangs, ``weights_kg`` by room what is lifted there.
     """
 
     pulls: Sequence[Pull]
-    openings: Sequence[Opening]
+    openings: Sequence[Penetration]
     trenches: Sequence[Trench]
-    stands: dict[str, Stand]
+    stands: dict[str, MountPlace]
     weights_kg: dict[str, float]
 
 
-def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: Site) -> list[Step]:
+def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: WorkSite) -> list[Step]:
     """Return the steps of a job in an order in which they can be walked; none where nothing is
     to be done.
 

@@ -1,11 +1,11 @@
 """What a plan takes and costs: parts in packs, work by kind of task, the firm's prices."""
 
-from .assess import Line, Order, Sum, assess_order
+from .assess import Order, PartLine, Sum, assess_order
 from .packs import Pack, cheapest_cover
 from .parts import GROUPS, RACK_PARTS, Bulk, cord_for, disks_for, panelled
 from .places import Where, of_link
 from .prices import FirmPrice, Item, Prices, items_of, priced_items
-from .work import Done, Task, tasks_of
+from .work import Done, LabourLine, tasks_of
 
 __all__ = [
     "GROUPS",
@@ -14,12 +14,12 @@ __all__ = [
     "Done",
     "FirmPrice",
     "Item",
-    "Line",
+    "LabourLine",
     "Order",
     "Pack",
+    "PartLine",
     "Prices",
     "Sum",
-    "Task",
     "Where",
     "assess_order",
     "cheapest_cover",

@@ -17,10 +17,10 @@ from .packs import cheapest_cover
 from .parts import Bulk, Group, Need, gather
 from .places import Where
 from .prices import FirmPrice, Prices, items_of
-from .work import Done, Task, tasks_of
+from .work import Done, LabourLine, tasks_of
 
 
-class Line(BaseModel):
+class PartLine(BaseModel):
     """A line of the list of parts. ``price`` is without margin and tax, for all of it."""
 
     model_config = ConfigDict(frozen=True)
@@ -61,9 +61,9 @@ class Order(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     currency: str
-    lines: tuple[Line, ...]
+    lines: tuple[PartLine, ...]
     kept: tuple[Where, ...]
-    tasks: tuple[Task, ...]
+    tasks: tuple[LabourLine, ...]
     sum: Sum
     told: tuple[str, ...]
     findings: tuple[Finding, ...] = ()
@@ -163,7 +163,7 @@ def _together(needs: Sequence[Need]) -> list[Need]:
     return list(found.values())
 
 
-def _line(need: Need, prices: Prices, rules: Rules) -> Line:
+def _line(need: Need, prices: Prices, rules: Rules) -> PartLine:
     row = prices.items[need.item]
     each = prices.each(need.item)
     whole = row.unit in ("piece", "box", "reel")
@@ -179,7 +179,7 @@ def _line(need: Need, prices: Prices, rules: Rules) -> Line:
     spare = sum(w.quantity for w in need.where if w.kind == "spare")
     if spare:
         note = "; ".join(t for t in (note, f"{spare:g} of them spare") if t)
-    return Line(
+    return PartLine(
         item=need.item,
         label=row.label,
         group=need.group,
@@ -219,7 +219,7 @@ _USED = (
 )
 
 
-def _sum(rules: Rules, lines: Sequence[Line], tasks: Sequence[Task]) -> Sum:
+def _sum(rules: Rules, lines: Sequence[PartLine], tasks: Sequence[LabourLine]) -> Sum:
     minutes = round(sum(t.minutes for t in tasks), 1)
     days = int(sum(t.quantity for t in tasks if t.task == "clean"))
     parts = round(sum(line.charged for line in lines), 2)
@@ -240,7 +240,7 @@ def _sum(rules: Rules, lines: Sequence[Line], tasks: Sequence[Task]) -> Sum:
     )
 
 
-def _told(rules: Rules, lines: Sequence[Line], prices: Prices, today: date) -> tuple[str, ...]:
+def _told(rules: Rules, lines: Sequence[PartLine], prices: Prices, today: date) -> tuple[str, ...]:
     told = []
     shipped = [line.label for line in lines if line.whose == "shipped"]
     if shipped:

@@ -23,7 +23,7 @@ class Done:
     licensed: bool = False
 
 
-class Task(BaseModel):
+class LabourLine(BaseModel):
     """A kind of work: how much of it, the minutes of all who do it together, and where."""
 
     model_config = ConfigDict(frozen=True)
@@ -37,13 +37,13 @@ class Task(BaseModel):
     where: tuple[Where, ...]
 
 
-def tasks_of(pieces: Iterable[Done]) -> list[Task]:
+def tasks_of(pieces: Iterable[Done]) -> list[LabourLine]:
     """Return the pieces of work by task, in the order in which each first comes up."""
     rows: dict[str, list[Done]] = {}
     for piece in pieces:
         rows.setdefault(piece.task, []).append(piece)
     return [
-        Task(
+        LabourLine(
             task=task,
             label=mine[0].label,
             unit=mine[0].unit,

@@ -185,7 +185,7 @@ class Priced:
 
 
 @dataclass(frozen=True, eq=False)
-class Task:
+class CoverProblem:
     """A choice to be made. ``prices`` are by place, in whole units; ``fixed`` are taken anyway.
 
     Of two places in ``apart`` only one is taken; no more than ``most`` in all, and no fewer than
@@ -205,7 +205,7 @@ class Task:
 
 
 @dataclass(frozen=True)
-class Choice:
+class Cover:
     """Places taken, what that comes to, the bound that no choice beats, whether it is proven."""
 
     places: tuple[int, ...]
@@ -222,7 +222,7 @@ class Choice:
 Found = Callable[[tuple[int, ...], float, float], None]
 
 
-def greedy(task: Task) -> tuple[int, ...]:
+def greedy(task: CoverProblem) -> tuple[int, ...]:
     """Return a choice at once: the place that meets most for its price first, then none too many;
     the best of some that begin a little otherwise.
 
@@ -242,7 +242,7 @@ def greedy(task: Task) -> tuple[int, ...]:
 
 
 def _greedy(
-    task: Task, near: dict[int, set[int]], price: NDArray[np.float64], liked: NDArray[np.float64]
+    task: CoverProblem, near: dict[int, set[int]], price: NDArray[np.float64], liked: NDArray[np.float64]
 ) -> tuple[int, ...]:
     rows = task.demands.rows
     left = task.demands.counts - rows[:, sorted(task.fixed)].sum(axis=1)
@@ -267,7 +267,7 @@ def _greedy(
     return tuple(sorted(taken))
 
 
-def too_near(task: Task, places: Sequence[int]) -> tuple[tuple[int, int], ...]:
+def too_near(task: CoverProblem, places: Sequence[int]) -> tuple[tuple[int, int], ...]:
     """Return the pairs taken of which only one should be."""
     taken = set(places)
     return tuple(pair for pair in task.apart if taken.issuperset(pair))
@@ -284,11 +284,11 @@ class _Watch(cp_model.CpSolverSolutionCallback):
 
 
 def choose(
-    task: Task,
+    task: CoverProblem,
     seconds: float,
     progress: Progress = always,
     found: Found = lambda _places, _value, _bound: None,
-) -> Choice | None:
+) -> Cover | None:
     """Return the best choice that is found in so many seconds, None where none was found; one that
     is ``impossible`` says that there is none.
 
@@ -325,13 +325,13 @@ def choose(
     solver.parameters.max_time_in_seconds = seconds
     status = _watched(solver, model, _Watch(taken, found), seconds, progress)
     if status == cp_model.INFEASIBLE:
-        return Choice((), math.inf, math.inf, True)
+        return Cover((), math.inf, math.inf, True)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return None
     places = tuple(k for k, v in enumerate(taken) if solver.boolean_value(v))
     proven = status == cp_model.OPTIMAL
     value, bound = (round(v, 6) for v in (solver.objective_value, solver.best_objective_bound))
-    return Choice(places, value, bound, proven)
+    return Cover(places, value, bound, proven)
 
 
 def _cover(

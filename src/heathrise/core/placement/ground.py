@@ -13,7 +13,7 @@ from ..catalogue import Catalogue
 from ..context.effective_rules import in_force
 from ..context.scope import as_planned
 from ..design import Design, DesignError, Device, Problem, Space, apply, put
-from ..signal import Air, Asked, air_of, asked_rooms, reach_dbm, rooms_of
+from ..signal import Asked, RadioEnvironment, air_of, asked_rooms, reach_dbm, rooms_of
 from .cover import Demands, demands_of
 from .places import Excluded, Wishes, movable, places_of
 from .shift import Levels
@@ -29,7 +29,7 @@ class Ground:
     design: Design
     catalogue: Catalogue
     wishes: Wishes
-    air: Air
+    air: RadioEnvironment
     free: tuple[Device, ...]
     fixed: tuple[Device, ...]
     places: tuple[Device, ...]

@@ -25,7 +25,7 @@ from ..views.offers import Offer, offer_of
 from .backhaul import links_to
 from .changes import Moved, changes_to
 from .costs import place_cents, priced
-from .cover import Choice, Task, choose, greedy, too_near
+from .cover import Cover, CoverProblem, choose, greedy, too_near
 from .ground import Ground, ground_of
 from .landings import drawbacks
 from .places import Excluded, Goal, Wishes, free_part
@@ -57,7 +57,7 @@ class Lacks(BaseModel):
     share: float = Field(description="share of its points that can be served, 0 to 1")
 
 
-class Answer(BaseModel):
+class Placement(BaseModel):
     """One set of places, as changes on the plan, with what it comes to."""
 
     model_config = ConfigDict(frozen=True)
@@ -85,7 +85,7 @@ class Sited(BaseModel):
     looked_at: int = Field(description="places that were looked at")
     points: int = Field(description="points that had to be served")
     now: Offer
-    answers: tuple[Answer, ...]
+    answers: tuple[Placement, ...]
     none: str = Field(description="why there is no answer, or nothing")
     excluded: tuple[Excluded, ...]
     lacking: tuple[Lacks, ...]
@@ -187,9 +187,9 @@ class _Seeker:
     def time_is_up(self) -> bool:
         return time.monotonic() > self.begun + self.ground.wishes.seconds
 
-    def answers(self) -> list[Answer]:
-        found: list[Answer] = []
-        least: Choice | None = None
+    def answers(self) -> list[Placement]:
+        found: list[Placement] = []
+        least: Cover | None = None
         for number, goal in enumerate(self.ground.wishes.goals):
             if found and (not self.go_on or self.time_is_up):
                 left = [GOALS[g].lower() for g in self.ground.wishes.goals[number:]]
@@ -208,7 +208,7 @@ class _Seeker:
             found.append(self._answer(goal, choice, devices))
         return _by_their_price(found)
 
-    def _strongest(self, least: Choice | None) -> list[Answer]:
+    def _strongest(self, least: Cover | None) -> list[Placement]:
         """Return the choice with the strongest second wherever one is asked for, with no more than
         a quarter above the fewest: in whole dB, from both ends to the middle."""
         ground, begun = self.ground, time.monotonic()
@@ -216,7 +216,7 @@ class _Seeker:
         fewest = len(least.places) if least is not None else len(greedy(self._task("fewest", None)))
         most = ground.wishes.most or math.ceil(_MORE_FOR_SECOND * fewest)
         low, high = -_MOST_DB, _MOST_DB + 1  # low will do as far as is known, high will not
-        best: Choice | None = None
+        best: Cover | None = None
         proven = tried_high = False
         while high - low > 1 and self.go_on and (time.monotonic() < until or best is None):
             middle = (low + high) // 2
@@ -239,12 +239,12 @@ class _Seeker:
             word = "proven" if proven else "not proven"
             proof += f"{word}: {high} dB take more than {most} of the places looked at"
         exact = proven and tried_high and high - low == 1
-        known = Choice(best.places, float(low), float(low if exact else high - 1), exact)
+        known = Cover(best.places, float(low), float(low if exact else high - 1), exact)
         return [self._answer("strongest", known, devices, proof)]
 
     def _with_second(
-        self, more_db: int, most: int, least: Choice | None, seconds: float
-    ) -> tuple[Choice | None, bool]:
+        self, more_db: int, most: int, least: Cover | None, seconds: float
+    ) -> tuple[Cover | None, bool]:
         """Return a choice with which the second is so much stronger than its target, and whether it
         is certain that there is none."""
         ground = self.ground
@@ -263,10 +263,10 @@ class _Seeker:
             return None, True  # no choice at all gives it
         fixed = frozenset(range(len(ground.fixed)))
         prices = (1,) * len(ground.columns)
-        task = Task(demands, prices, fixed, self.apart, most, any_will_do=True)
+        task = CoverProblem(demands, prices, fixed, self.apart, most, any_will_do=True)
         start = greedy(task)
         if len(start) <= most and not too_near(task, start):
-            return Choice(start, float(len(start)), 0.0, False), True
+            return Cover(start, float(len(start)), 0.0, False), True
         known = math.ceil(least.bound - _TINY) if least is not None and more_db >= 0 else 0
         task = replace(task, start=start, least=known)
         choice = self._chosen(task, seconds, "strongest")
@@ -274,10 +274,10 @@ class _Seeker:
             return None, choice is not None and choice.impossible
         return choice, True
 
-    def _task(self, goal: Goal, least: Choice | None) -> Task:
+    def _task(self, goal: Goal, least: Cover | None) -> CoverProblem:
         ground = self.ground
         columns, fixed = ground.columns, frozenset(range(len(ground.fixed)))
-        plain = Task(self.demands, (1,) * len(columns), fixed, self.apart)
+        plain = CoverProblem(self.demands, (1,) * len(columns), fixed, self.apart)
         plain = replace(plain, most=ground.wishes.most)
         if goal == "fewest" or least is None:
             start = greedy(plain)
@@ -295,13 +295,13 @@ class _Seeker:
             return replace(plain, prices=prices, priced=more, start=start)
         return plain
 
-    def _look(self, goal: Goal, task: Task) -> tuple[Choice, list[Device]] | None:
+    def _look(self, goal: Goal, task: CoverProblem) -> tuple[Cover, list[Device]] | None:
         """Choose, shift, and where a room falls short look at all of its points and choose anew."""
         seconds = self.ground.wishes.seconds * _SECONDS_SHARE[goal]
         until = self.within(seconds)
         if task.start and goal == "fewest":
             self._show(task.start, 0.0, goal)
-        best: tuple[Choice, list[Device]] | None = None
+        best: tuple[Cover, list[Device]] | None = None
         met = -1
         for _ in range(1 + _REFINED):
             left = max(1.0, until - time.monotonic())
@@ -323,7 +323,7 @@ class _Seeker:
             task = replace(task, demands=self.demands, start=choice.places)
         return best
 
-    def _fit_for_mesh(self, task: Task, choice: Choice) -> Choice:
+    def _fit_for_mesh(self, task: CoverProblem, choice: Cover) -> Cover:
         """Return as many places, more of them where air reaches on through stairwells and doors,
         and near an outlet."""
         ground = self.ground
@@ -335,7 +335,7 @@ class _Seeker:
             return choice
         return replace(choice, places=better.places)
 
-    def _chosen(self, task: Task, seconds: float, goal: Goal) -> Choice | None:
+    def _chosen(self, task: CoverProblem, seconds: float, goal: Goal) -> Cover | None:
         """Choose; pairs that come too near are kept apart from then on, which few choices need."""
         until = time.monotonic() + seconds
 
@@ -343,7 +343,7 @@ class _Seeker:
             self._show(places, bound, goal)
 
         kept: set[tuple[int, int]] = set()
-        best: Choice | None = None
+        best: Cover | None = None
         for _ in range(_KEPT_APART):
             now = replace(task, apart=tuple(kept))
             choice = choose(now, max(1.0, until - time.monotonic()), self.progress, found)
@@ -359,10 +359,10 @@ class _Seeker:
                 break
         fits = task.most is None or len(task.start) <= task.most
         if best is None and task.start and fits:
-            best = Choice(task.start, float(len(task.start)), 0.0, False)
+            best = Cover(task.start, float(len(task.start)), 0.0, False)
         return best
 
-    def _none(self, choice: Choice | None) -> str:
+    def _none(self, choice: Cover | None) -> str:
         most, places = self.ground.wishes.most, len(self.ground.places)
         if choice is not None and choice.impossible and most is not None:
             free = choose(replace(self._task("fewest", None), most=None), _NEEDED_SECONDS)
@@ -382,7 +382,7 @@ class _Seeker:
             }
         )
 
-    def _shifted(self, choice: Choice) -> list[Device]:
+    def _shifted(self, choice: Cover) -> list[Device]:
         ground = self.ground
         share_s = _SHIFT_SHARE * ground.wishes.seconds
         until = self.within(max(_LEAST_SHIFT_S, share_s), least=share_s)
@@ -436,7 +436,7 @@ class _Seeker:
         self.ground = replace(self.ground, asked=tuple(asked), reach=reach)
         self.demands = self.ground.demands()
 
-    def _answer(self, goal: Goal, choice: Choice, devices: Sequence[Device], proof: str = "") -> Answer:
+    def _answer(self, goal: Goal, choice: Cover, devices: Sequence[Device], proof: str = "") -> Placement:
         ground = self.ground
         changes, moved = changes_to(ground.design, ground.catalogue, ground.free, devices)
         after = apply(self.drawn, changes) if changes else self.drawn
@@ -449,7 +449,7 @@ class _Seeker:
         count = len(devices) + len(ground.fixed)
         least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
         over = max(0.0, choice.value - choice.bound) / max(1.0, abs(choice.value))
-        return Answer(
+        return Placement(
             goal=goal,
             name=GOALS[goal],
             count=count,
@@ -465,7 +465,7 @@ class _Seeker:
             fails=tuple(_failing(worked)),
         )
 
-    def _proof(self, goal: Goal, choice: Choice, over: float) -> str:
+    def _proof(self, goal: Goal, choice: Cover, over: float) -> str:
         """Return what is proven of a choice, and what is not in the proof, in one line."""
         places = f"the {len(self.ground.places)} places looked at"
         left = (
@@ -506,7 +506,7 @@ def _failing(evaluation: Evaluation) -> list[str]:
     return [*runs, *ports, *walks]
 
 
-def _by_their_price(answers: list[Answer]) -> list[Answer]:
+def _by_their_price(answers: list[Placement]) -> list[Placement]:
     """Return the answers with the cheapest among those that leave as little short: where another
     of them comes out cheaper than the one that was looked for by its price, it is that."""
     wanted = next((a for a in answers if a.goal == "cheapest"), None)

@@ -23,7 +23,7 @@ _SILENT_DBM = -140.0
 
 
 @dataclass(frozen=True)
-class Standing:
+class RoomsScore:
     """How rooms stand: how many keep their share, what the worst is over its target in dB (of
     those that fall short the one that is nearest to it), what all are on average. The greater the
     better."""
@@ -32,7 +32,7 @@ class Standing:
     worst_db: float
     mean_db: float
 
-    def better_than(self, other: Standing) -> bool:
+    def better_than(self, other: RoomsScore) -> bool:
         mine = (self.met, round(self.worst_db, 2), round(self.mean_db, 2))
         return mine > (other.met, round(other.worst_db, 2), round(other.mean_db, 2))
 
@@ -60,13 +60,13 @@ class Rooms:
             ]
         )
 
-    def standing(self, best: Levels, next_best: Levels) -> Standing:
+    def standing(self, best: Levels, next_best: Levels) -> RoomsScore:
         over = np.minimum(self.over_db(best, next_best), _SURE_DB)
         if not len(over):
-            return Standing(0, 0.0, 0.0)
+            return RoomsScore(0, 0.0, 0.0)
         short = over[over < 0]
         worst = float(short.max() if len(short) else over.min())
-        return Standing(int((over >= 0).sum()), worst, float(over.mean()))
+        return RoomsScore(int((over >= 0).sum()), worst, float(over.mean()))
 
 
 def two_best(levels: Levels, size: int) -> tuple[Levels, Levels]:

@@ -20,7 +20,7 @@ from ..views.offers import removal
 from .ground import Ground, ground_of
 from .landings import crossings
 from .places import Wishes, movable
-from .shift import Rooms, Standing, two_best
+from .shift import Rooms, RoomsScore, two_best
 
 _OFFERED = 3
 _APART_M = 2.5  # what is nearer than this to a better place is no other one
@@ -94,7 +94,7 @@ def best_places(
     return [cure for _, cure in tried[:_OFFERED]]
 
 
-def _ranked(ground: Ground, progress: Progress) -> list[tuple[Device, Standing]]:
+def _ranked(ground: Ground, progress: Progress) -> list[tuple[Device, RoomsScore]]:
     """Return the places, the one with which rooms stand best first."""
     rooms = Rooms(ground.asked, ground.share)
     size, fixed = ground.reach.shape[1], len(ground.fixed)

@@ -16,7 +16,7 @@ from ..signal import MeshLink, air_of, mesh_links
 from .costs import place_cents
 
 
-class Instead(BaseModel):
+class CableInstead(BaseModel):
     """A cable instead of the air: whether one gets there, what it takes, and the change for it."""
 
     model_config = ConfigDict(frozen=True)
@@ -35,7 +35,7 @@ class MeshView(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     currency: str
-    links: tuple[Instead, ...]
+    links: tuple[CableInstead, ...]
 
 
 def mesh_view(drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice]) -> MeshView:
@@ -45,12 +45,14 @@ def mesh_view(drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice]
     return MeshView(currency=design.site.currency, links=tuple(rows))
 
 
-def _instead(design: Design, catalogue: Catalogue, link: MeshLink, firm: Mapping[str, FirmPrice]) -> Instead:
+def _instead(
+    design: Design, catalogue: Catalogue, link: MeshLink, firm: Mapping[str, FirmPrice]
+) -> CableInstead:
     device = design.of(Device)[link.device]
     runs = {r.device: r for r in design.of(Run).values()}
     said = runs.get(device.id)
     if said is None:
-        return Instead(
+        return CableInstead(
             link=link,
             verdict="no_way",
             reason="it repeats what it hears and takes no cable",
@@ -62,7 +64,7 @@ def _instead(design: Design, catalogue: Catalogue, link: MeshLink, firm: Mapping
     there = apply(design, [put(wired)])
     (run,) = judge_runs(there, catalogue, only=device)
     (cents,) = place_cents(there, catalogue, [device], firm)
-    return Instead(
+    return CableInstead(
         link=link,
         verdict=run.verdict,
         reason=run.reason,

@@ -15,7 +15,7 @@ from typing import Literal
 from ortools.sat.python import cp_model
 
 from ..catalogue import PortGroup, SwitchModel, poe_rank
-from .uplinks import Shelf, Slot, Uplink, uplinks
+from .uplinks import Shelf, Slot, UplinkPort, uplinks
 
 Reason = Literal["no_ports", "no_powered_ports", "no_watts", "no_class"]
 
@@ -78,7 +78,7 @@ def assign(
     demands: tuple[Demand, ...],
     shelves: tuple[Shelf, ...],
     neighbours: tuple[tuple[str, str], ...] = (),
-    kept: tuple[Uplink, ...] | None = None,
+    kept: tuple[UplinkPort, ...] | None = None,
 ) -> Assignment:
     """Return the assignment that leaves least over; see ``_objective`` for what comes after.
 

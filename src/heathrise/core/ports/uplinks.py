@@ -35,7 +35,7 @@ class Way:
 
 
 @dataclass(frozen=True)
-class Uplink:
+class UplinkPort:
     """A port kept for the way to another switch, or to the line where ``to`` is None.
 
     ``down`` says that the other one leads up here; fibre in a port that is no cage wants a
@@ -52,14 +52,14 @@ class Uplink:
 LINE = Way(None)
 
 
-def uplinks(shelves: Sequence[Shelf], up: Way = LINE, below: Sequence[Way] = ()) -> tuple[Uplink, ...]:
+def uplinks(shelves: Sequence[Shelf], up: Way = LINE, below: Sequence[Way] = ()) -> tuple[UplinkPort, ...]:
     """Return the ports kept before devices get theirs: each switch's way up, cages first.
 
     The first switch leads up, to the line or to the rack above; on it a port is kept for each of
     the others and for each rack below. Fibre has the first pick of cages; a switch without any
     gives its last ports, those without power first.
     """
-    kept: list[Uplink] = []
+    kept: list[UplinkPort] = []
     for k, shelf in enumerate(shelves):
         others = [Way(s.id) for s in shelves[1:]]
         ways = [(up, False), *((w, True) for w in (*others, *below))] if k == 0 else []
@@ -68,12 +68,12 @@ def uplinks(shelves: Sequence[Shelf], up: Way = LINE, below: Sequence[Way] = ())
     return tuple(kept)
 
 
-def _placed(shelf: Shelf, ways: Sequence[tuple[Way, bool]]) -> list[Uplink]:
+def _placed(shelf: Shelf, ways: Sequence[tuple[Way, bool]]) -> list[UplinkPort]:
     slots = _last_resorts(shelf)
-    found: list[Uplink] = []
+    found: list[UplinkPort] = []
     for (way, down), slot in zip(ways, slots, strict=False):
         cage = shelf.model.groups[slot.group].cage
-        found.append(Uplink(slot, way.to, way.fibre, way.fibre and not cage, down))
+        found.append(UplinkPort(slot, way.to, way.fibre, way.fibre and not cage, down))
     return found
 
 

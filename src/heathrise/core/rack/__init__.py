@@ -2,6 +2,6 @@
 
 from .assess import plan_power
 from .findings import power_findings
-from .values import NO_POWER, PortUse, PowerPlan, RoomUp, Wire
+from .values import NO_POWER, PortUse, PowerPlan, PowerRun, RoomUp
 
-__all__ = ["NO_POWER", "PortUse", "PowerPlan", "RoomUp", "Wire", "plan_power", "power_findings"]
+__all__ = ["NO_POWER", "PortUse", "PowerPlan", "PowerRun", "RoomUp", "plan_power", "power_findings"]

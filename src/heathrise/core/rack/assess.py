@@ -14,10 +14,10 @@ from ..base.wording import some
 from ..catalogue import Catalogue, poe_rank
 from ..context.findings import Cure
 from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch, apply
-from ..ports import LINE, Assignment, Demand, Shelf, Uplink, Way, assign
+from ..ports import LINE, Assignment, Demand, Shelf, UplinkPort, Way, assign
 from ..power import PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .cures import Rack, cage_cures, rack_cures, weak_injectors
-from .values import LeftOver, PortUse, PowerPlan, RoomUp, WayUp, Wire
+from .values import PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
 REASONS = {
     "no_ports": "no port is left",
@@ -30,7 +30,7 @@ REASONS = {
 def plan_power(
     design: Design,
     catalogue: Catalogue,
-    wires: Mapping[str, Wire],
+    wires: Mapping[str, PowerRun],
     rooms_up: Mapping[str, RoomUp],
     with_cures: bool = True,
 ) -> PowerPlan:
@@ -78,7 +78,7 @@ def plan_power(
 def _as_it_is(
     design: Design,
     catalogue: Catalogue,
-    wires: Mapping[str, Wire],
+    wires: Mapping[str, PowerRun],
     rooms_up: Mapping[str, RoomUp],
     room: str,
     cure: Cure,
@@ -103,7 +103,7 @@ class _RoomPlan:
     rack: Rack
     demands: tuple[Demand, ...]
     result: Assignment
-    kept: tuple[Uplink, ...]
+    kept: tuple[UplinkPort, ...]
 
     def here(self, shelf: Shelf) -> list[Demand]:
         slots = self.result.slots
@@ -118,10 +118,10 @@ class _RoomPlan:
             if d.poe_class is not None and d.id in slots
         }
 
-    def left(self) -> Iterable[LeftOver]:
+    def left(self) -> Iterable[Unassigned]:
         for d in self.demands:
             if d.id in self.result.left:
-                yield LeftOver(
+                yield Unassigned(
                     link=d.id,
                     room=self.rack.room,
                     device=d.device,
@@ -204,7 +204,7 @@ def _ways_up(
     ports: Sequence[PortUse],
     rooms_up: Mapping[str, RoomUp],
     names: Mapping[str, str],
-) -> Iterable[WayUp]:
+) -> Iterable[SwitchUplink]:
     """Yield the way up of each switch, those nearest the line first."""
     speed = {(p.switch, p.port): p.speed_mbps for p in ports}
     ups = {u.slot.switch: u for plan in plans for u in plan.kept if not u.down}
@@ -228,7 +228,7 @@ def _ways_up(
             speeds.append(speed[other.slot.switch, other.slot.port])
         if outside and room is not None:
             speeds.append(room.speed_mbps)
-        yield WayUp(
+        yield SwitchUplink(
             switch=switch,
             name=names[switch],
             port=up.slot.port,
@@ -243,7 +243,7 @@ def _ways_up(
         )
 
 
-def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, Wire]) -> dict[str, PoweredDevice]:
+def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, PowerRun]) -> dict[str, PoweredDevice]:
     found: dict[str, PoweredDevice] = {}
     for device in design.of(Device).values():
         model = catalogue.model_of(device)
@@ -258,7 +258,7 @@ def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, Wire]) ->
 def _demands(
     design: Design,
     catalogue: Catalogue,
-    wires: Mapping[str, Wire],
+    wires: Mapping[str, PowerRun],
     powered: Mapping[str, PoweredDevice],
     injected: frozenset[str],
     rack: Rack,

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict
 from ..catalogue import Catalogue, SwitchModel
 from ..context.findings import Cure
 from ..design import Design, Device, Injector, Switch, put
-from ..ports import Assignment, Demand, Shelf, Uplink, Way, assign, reserved_w, uplinks
+from ..ports import Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved_w, uplinks
 
 
 @dataclass(frozen=True)
@@ -23,7 +23,7 @@ class Rack:
     up: Way
     below: tuple[Way, ...] = ()
 
-    def kept(self, shelves: Sequence[Shelf]) -> tuple[Uplink, ...]:
+    def kept(self, shelves: Sequence[Shelf]) -> tuple[UplinkPort, ...]:
         """Return the ports kept for its ways if these were its switches."""
         return uplinks(shelves, self.up, self.below)
 

@@ -33,7 +33,7 @@ class PortUse(BaseModel):
     uplink_to: str | None = None
 
 
-class LeftOver(BaseModel):
+class Unassigned(BaseModel):
     """A link that got no port, and why."""
 
     model_config = ConfigDict(frozen=True)
@@ -47,7 +47,7 @@ class LeftOver(BaseModel):
     poe_class: int | None
 
 
-class WayUp(BaseModel):
+class SwitchUplink(BaseModel):
     """A switch's way up, hop by hop towards the line. ``load_mbps`` is what all behind it ask for
     together, ``speed_mbps`` the narrowest of its two ports and what lies between."""
 
@@ -78,9 +78,9 @@ class PowerPlan(BaseModel):
     switches: tuple[SwitchBudget, ...]
     ports: tuple[PortUse, ...]
     devices: tuple[PoweredDevice, ...]
-    left: tuple[LeftOver, ...]
+    left: tuple[Unassigned, ...]
     proven: bool
-    ways_up: tuple[WayUp, ...] = ()
+    ways_up: tuple[SwitchUplink, ...] = ()
     cures: dict[str, tuple[Cure, ...]] = {}
     cage_cures: dict[str, tuple[Cure, ...]] = {}
     weak_injectors: tuple[WeakInjector, ...] = ()
@@ -90,7 +90,7 @@ class PowerPlan(BaseModel):
 NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)
 
 
-class Wire(BaseModel):
+class PowerRun(BaseModel):
     """What power needs to know of a run; lengths in m with cords, temperature in C."""
 
     model_config = ConfigDict(frozen=True)

@@ -14,20 +14,20 @@ from .assess import (
 from .calibrate import Calibration, calibrate
 from .capacity import Busy, busy_findings, busy_hour
 from .channel_alternatives import BandView, band_view
-from .channels import ChannelPlan, Task
+from .channels import ChannelPlan, ChannelProblem
 from .difference import difference
 from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
-from .levels import Air, Direction, heard_at, readings_at
 from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, rates_over_air
+from .obstacles import losses_db
+from .radio_environment import Direction, RadioEnvironment, heard_at, readings_at
 from .radio_matching import proposed_names
 from .rates import user_mbps
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
 from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
 from .survey import room_points
-from .terrain import losses_db
 from .verdicts import channel_findings, signal_findings
 from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, walk
 
@@ -36,21 +36,21 @@ __all__ = [
     "MOST_SECONDS",
     "STEP_S",
     "VERDICT_RANK",
-    "Air",
     "Asked",
     "BandView",
     "Busy",
     "Calibration",
     "ChannelPlan",
+    "ChannelProblem",
     "Direction",
     "HabitVerdict",
     "MeshLink",
+    "RadioEnvironment",
     "Relief",
     "RoomVerdict",
     "Show",
     "SignalChapter",
     "SpotView",
-    "Task",
     "Walk",
     "WalkPoint",
     "air_of",

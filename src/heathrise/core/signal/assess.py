@@ -14,15 +14,15 @@ from ..context.effective_rules import in_force
 from ..context.findings import Finding
 from ..design import Design
 from .capacity import Busy
-from .channels import ChannelPlan, Task, channel_task, exchanged, greedy, plan_channels, solve
+from .channels import ChannelPlan, ChannelProblem, channel_task, exchanged, greedy, plan_channels, solve
 from .habits import HabitVerdict
-from .levels import Air
 from .mesh import connected
+from .obstacles import terrain_of
 from .power_reduction import quieten
+from .radio_environment import RadioEnvironment
 from .radios import Fence, RadioSheet, fences, proof_of, radio_sheets
 from .rooms import RoomVerdict
 from .searches import searches
-from .terrain import terrain_of
 from .transmit import transmits
 
 
@@ -49,10 +49,10 @@ class SignalChapter(BaseModel):
 
 
 # Its terrain and catalogue lie elsewhere too; its own are the radios.
-_airs: IdentityMemo[Air] = IdentityMemo(64, weigh=lambda air: 400 * len(air.radios))
+_airs: IdentityMemo[RadioEnvironment] = IdentityMemo(64, weigh=lambda air: 400 * len(air.radios))
 
 
-def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
+def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> RadioEnvironment:
     """Return what levels depend on, with the planned power of every radio.
 
     For a ``band`` other than 2.4 GHz the search for that band's power is spared.
@@ -60,16 +60,16 @@ def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> Air:
 
     catalogue = in_force(design, catalogue)
 
-    def make() -> Air:
+    def make() -> RadioEnvironment:
         if band == "2.4":
             return quieten(air_of(design, catalogue, "5"))
         terrain = terrain_of(design, catalogue)
-        return connected(Air(design, catalogue, terrain, transmits(design, catalogue)))
+        return connected(RadioEnvironment(design, catalogue, terrain, transmits(design, catalogue)))
 
     return _airs.get((design, catalogue), band == "2.4", make)
 
 
-def channel_tasks(air: Air, begin: bool) -> dict[Band, Task]:
+def channel_tasks(air: RadioEnvironment, begin: bool) -> dict[Band, ChannelProblem]:
     """Return what the plan of each band starts from; ``begin`` sets the searches going."""
     tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
     for task in tasks.values() if begin else ():
@@ -77,7 +77,9 @@ def channel_tasks(air: Air, begin: bool) -> dict[Band, Task]:
     return tasks
 
 
-def channel_plans(air: Air, tasks: Mapping[Band, Task], wait: bool) -> dict[Band, ChannelPlan]:
+def channel_plans(
+    air: RadioEnvironment, tasks: Mapping[Band, ChannelProblem], wait: bool
+) -> dict[Band, ChannelPlan]:
     """Return the best plans known by now or, with ``wait``, those that the searches end in."""
     plans: dict[Band, ChannelPlan] = {}
     for band, task in tasks.items():
@@ -89,7 +91,7 @@ def channel_plans(air: Air, tasks: Mapping[Band, Task], wait: bool) -> dict[Band
     return plans
 
 
-def quick_plans(air: Air) -> dict[Band, ChannelPlan]:
+def quick_plans(air: RadioEnvironment) -> dict[Band, ChannelPlan]:
     """Return plans made at once and bettered radio by radio, for what is only tried out."""
     return {
         band: plan_channels(air, task, exchanged(task, greedy(task)))
@@ -109,7 +111,7 @@ def search_longer(
     return now, plan_channels(air, task, solve(task, seconds, progress), False)
 
 
-def radios_of(air: Air, plans: Mapping[Band, ChannelPlan]) -> dict[str, object]:
+def radios_of(air: RadioEnvironment, plans: Mapping[Band, ChannelPlan]) -> dict[str, object]:
     """Return the fields of the chapter that rest on the channel plans."""
     return {
         "radios": tuple(radio_sheets(air, plans)),

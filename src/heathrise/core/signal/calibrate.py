@@ -18,7 +18,7 @@ from ..context.readings import Reading
 from ..design import Device, Point
 from .crossed import crossed, fixed_dbm, heard_by_radio
 from .explain import named_panels
-from .levels import Air
+from .radio_environment import RadioEnvironment
 from .radio_matching import swapped
 from .residuals import StandsOut, Through, points_that_stand_out, walls_that_stand_out
 
@@ -111,7 +111,7 @@ class _Unknown:
         return int(np.count_nonzero(self.column[clear]))
 
 
-def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
+def calibrate(air: RadioEnvironment, readings: Sequence[Reading]) -> Calibration:
     """Fit exponent, scales of walls and of slabs, the meter's own offset, and a correction for each
     construction that enough rays cross; least squares with what is listed as prior.
 
@@ -194,7 +194,7 @@ def calibrate(air: Air, readings: Sequence[Reading]) -> Calibration:
     )
 
 
-def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
+def _terms(air: RadioEnvironment, readings: Sequence[Reading]) -> _Terms:
     """Return the terms of the measurements of radios and storeys that the plan has."""
     groups = [
         g
@@ -227,7 +227,7 @@ def _terms(air: Air, readings: Sequence[Reading]) -> _Terms:
     return _Terms(known, through, dbm, fixed, distance, walls, floors, by)
 
 
-def _unknowns(air: Air, terms: _Terms, clear: Flags) -> list[_Unknown]:
+def _unknowns(air: RadioEnvironment, terms: _Terms, clear: Flags) -> list[_Unknown]:
     """Return what is fitted: figures that some measurement bears on, and the meter's offset."""
     rules = air.rules
     spread = rules.table("signal.fit_prior")
@@ -254,7 +254,7 @@ def _unknowns(air: Air, terms: _Terms, clear: Flags) -> list[_Unknown]:
     return [*found, _Unknown("", "The meter's own", "dB", offset, 0.0, spread["offset"])]
 
 
-def _clear_of_the_floor(air: Air, terms: _Terms) -> Flags:
+def _clear_of_the_floor(air: RadioEnvironment, terms: _Terms) -> Flags:
     """Return which measurements are expected well above the faintest."""
     rules = air.rules
     clear = np.ones(len(terms.dbm), dtype=bool)
@@ -316,7 +316,7 @@ def _spread(left: Array) -> float:
 
 
 def _residuals(
-    air: Air, readings: Sequence[Reading], dbm: Array, planned: Array, fitted: Array
+    air: RadioEnvironment, readings: Sequence[Reading], dbm: Array, planned: Array, fitted: Array
 ) -> tuple[Residual, ...]:
     devices = air.design.of(Device)
     return tuple(

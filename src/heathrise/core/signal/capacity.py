@@ -17,11 +17,11 @@ from ..catalogue import ClientModel
 from ..context.findings import Finding, Place
 from ..design import ClientGroup, Device, Space
 from .channels import ChannelPlan
-from .levels import Air
 from .mesh import mesh_links
+from .obstacles import losses_db
+from .radio_environment import RadioEnvironment
 from .rates import users_mbps
 from .survey import room_points
-from .terrain import losses_db
 
 Array = NDArray[np.float64]
 
@@ -110,7 +110,9 @@ class _Served:
     starved: list[Starved] = field(default_factory=list)
 
 
-def busy_hour(air: Air, plans: Mapping[Band, ChannelPlan], beacons: Mapping[Band, float]) -> Busy:
+def busy_hour(
+    air: RadioEnvironment, plans: Mapping[Band, ChannelPlan], beacons: Mapping[Band, float]
+) -> Busy:
     """Return the busiest hour by the brief's clients.
 
     A client uses 6 GHz, then 5 GHz where it hears it well enough to stay, else 2.4 GHz, else what
@@ -143,7 +145,7 @@ def busy_hour(air: Air, plans: Mapping[Band, ChannelPlan], beacons: Mapping[Band
     )
 
 
-def _relayed(air: Air, served: _Served) -> dict[tuple[str, Band], float]:
+def _relayed(air: RadioEnvironment, served: _Served) -> dict[tuple[str, Band], float]:
     """Return the share of the air that each link to a parent takes, by the radio that hangs on it:
     what its own clients ask for, and what hangs on it in turn."""
     links = {k.device: k for k in mesh_links(air) if k.parent is not None}
@@ -162,7 +164,7 @@ def _relayed(air: Air, served: _Served) -> dict[tuple[str, Band], float]:
     return found
 
 
-def _serve(air: Air, group: ClientGroup, served: _Served) -> None:
+def _serve(air: RadioEnvironment, group: ClientGroup, served: _Served) -> None:
     """Give the clients of a group to radios, point by point of their room."""
     client = air.catalogue.clients[group.kind]
     count = max(0, group.count - group.wired)
@@ -209,7 +211,7 @@ def _choice(best: Mapping[Band, _Best], k: int, stays_dbm: float) -> Band | None
     return next(fast, gets[0] if gets else None)  # else 2.4 GHz comes first
 
 
-def _best(air: Air, space: Space, client: ClientModel, x: Array, y: Array) -> dict[Band, _Best]:
+def _best(air: RadioEnvironment, space: Space, client: ClientModel, x: Array, y: Array) -> dict[Band, _Best]:
     """Return the loudest access point at each point by band, the bands that the client has."""
     losses = {
         device.id: losses_db(air.terrain, device, model, space.floor, x, y)
@@ -233,7 +235,7 @@ def _starved(group: ClientGroup, space: Space, client: ClientModel, clients: flo
 
 
 def _load(
-    air: Air,
+    air: RadioEnvironment,
     plan: ChannelPlan,
     device: str,
     own: Mapping[tuple[str, Band], float],
@@ -287,7 +289,7 @@ def _load(
     )
 
 
-def busy_findings(air: Air, busy: Busy) -> Iterator[Finding]:
+def busy_findings(air: RadioEnvironment, busy: Busy) -> Iterator[Finding]:
     """Yield the bands on which radios have more to carry than their air holds, and those whom no
     radio serves."""
     rules, devices = air.rules, air.design.of(Device)

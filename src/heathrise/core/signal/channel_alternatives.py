@@ -10,8 +10,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..base.bands import Band
 from ..design import Change, Device, Neighbour, Radio, Space, put
-from .channels import ChannelPlan, Solution, Task, channel_task, exchanged
-from .levels import Air, band_losses
+from .channels import ChannelPlan, ChannelProblem, Solution, channel_task, exchanged
+from .radio_environment import RadioEnvironment, band_losses
 from .rooms import target_in
 from .transmit import overrides
 
@@ -73,7 +73,9 @@ class BandView(BaseModel):
 _HALF_24 = 2  # numbers of 5 MHz on either side of a channel of 20 MHz
 
 
-def band_view(air: Air, band: Band, plan: ChannelPlan | None, device: str | None = None) -> BandView:
+def band_view(
+    air: RadioEnvironment, band: Band, plan: ChannelPlan | None, device: str | None = None
+) -> BandView:
     """Return a band as it is planned; with a device, what each channel would cost it."""
     task = channel_task(air, band)
     if plan is None:
@@ -119,7 +121,7 @@ def band_view(air: Air, band: Band, plan: ChannelPlan | None, device: str | None
     )
 
 
-def _reach(air: Air, band: Band, width_mhz: int, channel: int) -> tuple[float, float]:
+def _reach(air: RadioEnvironment, band: Band, width_mhz: int, channel: int) -> tuple[float, float]:
     """Return where a block begins and ends, in channel numbers of 5 MHz."""
     if band == "2.4":
         half = _HALF_24 + (width_mhz - 20) / 10
@@ -128,7 +130,7 @@ def _reach(air: Air, band: Band, width_mhz: int, channel: int) -> tuple[float, f
     return block[0] - 2, block[-1] + 2
 
 
-def _neighbours(air: Air, band: Band) -> tuple[Occupied, ...]:
+def _neighbours(air: RadioEnvironment, band: Band) -> tuple[Occupied, ...]:
     """Return the neighbours of a band, each as loud as it was measured loudest."""
     loudest: dict[tuple[str, int], Neighbour] = {}
     for row in air.design.of(Neighbour).values():
@@ -148,7 +150,9 @@ def _neighbours(air: Air, band: Band) -> tuple[Occupied, ...]:
     )
 
 
-def choices(air: Air, task: Task, channels: Mapping[str, int], device: str) -> tuple[ChannelChoice, ...]:
+def choices(
+    air: RadioEnvironment, task: ChannelProblem, channels: Mapping[str, int], device: str
+) -> tuple[ChannelChoice, ...]:
     """Return what each channel would cost one radio, all others staying, and all making way."""
     points = [d.id for d in air.access_points(task.band)]
     if device not in points:
@@ -173,7 +177,7 @@ def choices(air: Air, task: Task, channels: Mapping[str, int], device: str) -> t
     return tuple(found)
 
 
-def sleepers(air: Air) -> list[Sleeper]:
+def sleepers(air: RadioEnvironment) -> list[Sleeper]:
     """Return 2.4 GHz radios that may sleep together, the least used first.
 
     Every room keeps the share of its floor that it has by all of them, up to the share that is
@@ -210,7 +214,7 @@ def sleepers(air: Air) -> list[Sleeper]:
     return [_sleeper(air, devices, levels, awake, loudest, k) for k in found]
 
 
-def _parts(air: Air, devices: list[Device]) -> Iterator[tuple[np.ndarray, float]]:
+def _parts(air: RadioEnvironment, devices: list[Device]) -> Iterator[tuple[np.ndarray, float]]:
     """Yield for each room what each 2.4 GHz radio gives at its points, shape (devices, points), and
     what it asks of that band in dBm: its own target with the margin, or a plain level."""
     losses: dict[str, np.ndarray] = {}
@@ -232,7 +236,12 @@ def _parts(air: Air, devices: list[Device]) -> Iterator[tuple[np.ndarray, float]
 
 
 def _sleeper(
-    air: Air, devices: list[Device], levels: np.ndarray, awake: np.ndarray, loudest: np.ndarray, k: int
+    air: RadioEnvironment,
+    devices: list[Device],
+    levels: np.ndarray,
+    awake: np.ndarray,
+    loudest: np.ndarray,
+    k: int,
 ) -> Sleeper:
     mine = levels[:, loudest == k].copy()
     mine[~awake] = -np.inf

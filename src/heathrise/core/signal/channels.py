@@ -18,9 +18,9 @@ from ..context.band_plan import BandPlan
 from .cliques import least_shared_db
 from .exchange import improved
 from .hearing import hearing_dbm
-from .levels import Air
 from .mesh import mesh_links
 from .neighbours import Near, neighbours_near
+from .radio_environment import RadioEnvironment
 from .transmit import overrides
 
 _SOLVE_SECONDS = 3.0
@@ -52,7 +52,7 @@ class ChannelPlan:
 
 
 @dataclass(frozen=True)
-class Task:
+class ChannelProblem:
     """What a channel search starts from: levels in whole dBm, what a person has set, and the
     neighbours that each radio hears.
 
@@ -112,7 +112,7 @@ class Solution:
     proven: bool
 
 
-def channel_task(air: Air, band: Band) -> Task:
+def channel_task(air: RadioEnvironment, band: Band) -> ChannelProblem:
     """Return what the plan of one band starts from; channels it does not have are left out."""
     site = air.design.site
     said = overrides(air.design)
@@ -120,7 +120,7 @@ def channel_task(air: Air, band: Band) -> Task:
     legal = plan.legal[band]
     width = {"2.4": 20, "5": site.width_5ghz_mhz, "6": plan.width_6_mhz()}[band]
     held = [said.get((d.id, band)) for d in air.access_points(band)]
-    task = Task(
+    task = ChannelProblem(
         band=band,
         width_mhz=width,
         options=plan.primaries(band, width),
@@ -132,7 +132,7 @@ def channel_task(air: Air, band: Band) -> Task:
     return tied(task, _tie(air, task))
 
 
-def _tie(air: Air, task: Task) -> list[tuple[int, int]]:
+def _tie(air: RadioEnvironment, task: ChannelProblem) -> list[tuple[int, int]]:
     """Return the radios that hang on one another over the air, but for two that a person has set
     to different channels."""
     number = {d.id: k for k, d in enumerate(air.access_points(task.band))}
@@ -146,7 +146,7 @@ def _tie(air: Air, task: Task) -> list[tuple[int, int]]:
     return pairs
 
 
-def tied(task: Task, pairs: Sequence[tuple[int, int]]) -> Task:
+def tied(task: ChannelProblem, pairs: Sequence[tuple[int, int]]) -> ChannelProblem:
     """Return a task in which radios that are tied pair by pair are one."""
     if not pairs:
         return task
@@ -183,7 +183,9 @@ def tied(task: Task, pairs: Sequence[tuple[int, int]]) -> Task:
     )
 
 
-def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = False) -> ChannelPlan:
+def plan_channels(
+    air: RadioEnvironment, task: ChannelProblem, solution: Solution, searching: bool = False
+) -> ChannelPlan:
     """Return the plan that a solution of ``task`` stands for."""
     devices = [d.id for d in air.access_points(task.band)]
     heard = hearing_dbm(air, task.band)
@@ -220,7 +222,7 @@ def plan_channels(air: Air, task: Task, solution: Solution, searching: bool = Fa
     )
 
 
-def greedy(task: Task) -> Solution:
+def greedy(task: ChannelProblem) -> Solution:
     """Return a plan at once: the most disturbed radio first, each where it is disturbed least."""
     n = len(task.fixed)
     disturbs = np.zeros((n, n))
@@ -252,7 +254,7 @@ def greedy(task: Task) -> Solution:
     return Solution(found, cost, 0.0, cost == 0 and task.band != "5")
 
 
-def exchanged(task: Task, start: Solution) -> Solution:
+def exchanged(task: ChannelProblem, start: Solution) -> Solution:
     """Return a plan made better radio by radio; never worse than its start."""
     n = len(task.fixed)
     options = sorted({*task.options, *start.channels})
@@ -271,7 +273,7 @@ def exchanged(task: Task, start: Solution) -> Solution:
     return replace(start, channels=channels, cost_db=task.cost_db(channels))
 
 
-def bounded(task: Task, solution: Solution, seconds: float) -> Solution:
+def bounded(task: ChannelProblem, solution: Solution, seconds: float) -> Solution:
     """Return a solution with the bound that groups give which all hear each other."""
     apart = all(task.overlap(c, d) < 1 for c, d in combinations(task.options, 2))
     if not apart or solution.proven:
@@ -305,7 +307,9 @@ def _watched(
         return under_way.result()
 
 
-def solve(task: Task, seconds: float = _SOLVE_SECONDS, progress: Progress | None = None) -> Solution:
+def solve(
+    task: ChannelProblem, seconds: float = _SOLVE_SECONDS, progress: Progress | None = None
+) -> Solution:
     """Choose channels by constraint programming, from a greedy plan on.
 
     Minimises the sum over pairs of overlap times dB above -82; among equals it keeps off radar

@@ -19,9 +19,9 @@ from ..context.readings import Reading
 from ..design import Device
 from .antennas import attenuation_db
 from .explain import named_panels
-from .levels import Air
+from .obstacles import source_of
 from .propagation import MAX_ANGLE_FACTOR, distance_loss_db, floors_loss_db
-from .terrain import source_of
+from .radio_environment import RadioEnvironment
 
 Array = NDArray[np.float64]
 Places = NDArray[np.intp]
@@ -84,7 +84,7 @@ def heard_by_radio(readings: Sequence[Reading]) -> list[Heard]:
     return _groups.get((readings,), None, group)
 
 
-def crossed(air: Air, heard: Heard) -> Crossed:
+def crossed(air: RadioEnvironment, heard: Heard) -> Crossed:
     """Return what the rays from a radio to its measurements cross; kept while walls, slabs and its
     access point stay as they are."""
     device = air.design.of(Device)[heard.device]
@@ -94,7 +94,7 @@ def crossed(air: Air, heard: Heard) -> Crossed:
     )
 
 
-def _cross(air: Air, device: Device, heard: Heard, panels: Array) -> Crossed:
+def _cross(air: RadioEnvironment, device: Device, heard: Heard, panels: Array) -> Crossed:
     terrain, model = air.terrain, air.catalogue.airs[device.model]
     sx, sy, sz = source_of(terrain, device)
     z_m = terrain.storeys.elevation_m[heard.floor] + terrain.client_height_m
@@ -149,7 +149,7 @@ def _through(
     return ray + first, panel, factor, sx + share * rx[ray, 0], sy + share * ry[ray, 0]
 
 
-def _slabs(air: Air, source: tuple[float, float, float], heard: Heard, z_m: float) -> Array:
+def _slabs(air: RadioEnvironment, source: tuple[float, float, float], heard: Heard, z_m: float) -> Array:
     """Return what slabs and roofs take of each ray, shared out among those met (COST 231)."""
     sx, sy, sz = source
     losses, count = np.zeros(len(heard.x)), np.zeros(len(heard.x))
@@ -163,7 +163,7 @@ def _slabs(air: Air, source: tuple[float, float, float], heard: Heard, z_m: floa
     return losses * floors_loss_db(1.0, count) / np.maximum(count, 1)
 
 
-def fixed_dbm(air: Air, heard: Heard, found: Crossed) -> Array:
+def fixed_dbm(air: RadioEnvironment, heard: Heard, found: Crossed) -> Array:
     """Return the level of a radio at 1 m in the directions of its measurements, dBm."""
     device = air.design.of(Device)[heard.device]
     first_metre = distance_loss_db(1.0, FREQUENCY_MHZ[heard.band])

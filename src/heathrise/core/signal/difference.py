@@ -6,15 +6,21 @@ import numpy as np
 
 from ..base.bands import Band
 from .grid import Grid
-from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
+from .obstacles import relief_grids
+from .radio_environment import Direction, RadioEnvironment, grid_levels_dbm, ranked_dbm
 from .relief import UNITS, Array, Relief, contours_of, tinted
-from .terrain import relief_grids
 
 _MOST_DB = 400.0
 
 
 def difference(
-    now: Air, then: Air, floor: str, band: Band, rank: int, direction: Direction, quick: bool = False
+    now: RadioEnvironment,
+    then: RadioEnvironment,
+    floor: str,
+    band: Band,
+    rank: int,
+    direction: Direction,
+    quick: bool = False,
 ) -> Relief:
     """Return what ``now`` has over ``then`` in dB, of the ``rank``-th strongest access point.
 
@@ -23,7 +29,7 @@ def difference(
     """
     noise = now.noise_dbm(band)
 
-    def heard(air: Air, grid: Grid) -> Array:
+    def heard(air: RadioEnvironment, grid: Grid) -> Array:
         levels = grid_levels_dbm(air, floor, grid, band, direction)
         return np.maximum(ranked_dbm(levels, rank), noise)
 

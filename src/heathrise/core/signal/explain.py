@@ -22,18 +22,18 @@ from ..catalogue import Catalogue, ClientModel, Construction, Used
 from ..context.storeys import Slab
 from ..design import Building, Design, Device, Floor, Opening, Point, Space, Wall
 from .antennas import attenuation_db
-from .levels import Air, Direction
+from .obstacles import source_of
 from .overlaps import Panel
 from .propagation import MAX_ANGLE_FACTOR, chance_of, distance_loss_db, floors_loss_db
+from .radio_environment import Direction, RadioEnvironment
 from .rates import user_mbps
 from .rooms import Target, target_figures, target_in
-from .terrain import source_of
 from .walls import named_panels_of
 
 Array = NDArray[np.float64]
 
 
-class Instead(BaseModel):
+class OtherConstruction(BaseModel):
     """What a level would be with another construction in one place."""
 
     model_config = ConfigDict(frozen=True)
@@ -59,7 +59,7 @@ class Crossing(BaseModel):
     loss_db: float = Field(description="of its construction, square on")
     factor: float = Field(description="for the angle; of slabs for their number")
     takes_db: float
-    instead: tuple[Instead, ...]
+    instead: tuple[OtherConstruction, ...]
 
 
 class StoreySection(BaseModel):
@@ -140,12 +140,12 @@ _SWAPS: dict[str, tuple[str, ...]] = {
 _named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(64)
 
 
-def ray_to(air: Air, device: Device, floor: str, at: Point, band: Band) -> Ray:
+def ray_to(air: RadioEnvironment, device: Device, floor: str, at: Point, band: Band) -> Ray:
     """Return one access point's ray to a spot, for the site's own client."""
     return _ray(air, device, floor, at, band, air.client)
 
 
-def explain_spot(air: Air, floor: str, at: Point, band: Band) -> SpotView:
+def explain_spot(air: RadioEnvironment, floor: str, at: Point, band: Band) -> SpotView:
     """Return what is heard at a spot on one band, ray by ray, and why."""
     design, rules = air.design, air.rules
     room = air.terrain.storeys.room_at(floor, at)
@@ -204,11 +204,11 @@ def _chances(
     return found[0], found[1]
 
 
-def _spot_z_m(air: Air, floor: str) -> float:
+def _spot_z_m(air: RadioEnvironment, floor: str) -> float:
     return air.terrain.storeys.elevation_m[floor] + air.terrain.client_height_m
 
 
-def _section(air: Air, source: Point, at: Point) -> Iterator[StoreySection]:
+def _section(air: RadioEnvironment, source: Point, at: Point) -> Iterator[StoreySection]:
     """Yield the storeys that a ray's way lies in, seen from above; of other buildings none."""
     storeys = air.terrain.storeys
     # A ray straight down has no length from above; a hair gives it one.
@@ -234,7 +234,9 @@ def _ends(part: Any) -> tuple[Point, Point]:
     return part.coords[0], part.coords[-1]
 
 
-def _ray(air: Air, device: Device, floor: str, at: Point, band: Band, client: ClientModel) -> Ray:
+def _ray(
+    air: RadioEnvironment, device: Device, floor: str, at: Point, band: Band, client: ClientModel
+) -> Ray:
     terrain, radio = air.terrain, air.radios[device.id, band]
     model = air.catalogue.airs[device.model]
     sx, sy, sz = source_of(terrain, device)
@@ -323,7 +325,7 @@ def _walls(
 
 
 def _slabs(
-    air: Air, source: tuple[float, float, float], spot: tuple[float, float, float], band: Band
+    air: RadioEnvironment, source: tuple[float, float, float], spot: tuple[float, float, float], band: Band
 ) -> Iterator[Crossing]:
     """Yield the slabs and roofs that a ray crosses; what they take together is shared out among
     them by their own losses (COST 231)."""
@@ -370,7 +372,7 @@ def _with_options(
     for option in options:
         change = (crossing.loss_db - option.loss_db[band]) * scale
         instead.append(
-            Instead(
+            OtherConstruction(
                 construction=option.id,
                 label=option.label,
                 level_dbm=round(level_dbm + change, 1),

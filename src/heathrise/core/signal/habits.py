@@ -11,9 +11,9 @@ from ..base.bands import Band
 from ..base.wording import some
 from ..catalogue import Used
 from ..context.findings import Cure, Finding, Place
-from ..design import Design, Floor, Habit, Point, Space, WirelessName, put
+from ..design import Design, Floor, Point, Space, UsualRoute, WirelessName, put
 from ..walkways import WalkPoint, Way, footways_of
-from .levels import Air
+from .radio_environment import RadioEnvironment
 from .walk import Walk, walk
 
 
@@ -43,31 +43,31 @@ class HabitVerdict(BaseModel):
     used: tuple[Used, ...] = ()
 
 
-def name_of(design: Design, habit: Habit) -> str:
+def name_of(design: Design, habit: UsualRoute) -> str:
     """Return what a walk is called: where from and where to."""
     spaces = design.of(Space)
     return f"{spaces[habit.from_space].name} to {spaces[habit.to_space].name}"
 
 
-def way_of(design: Design, habit: Habit) -> Way | None:
+def way_of(design: Design, habit: UsualRoute) -> Way | None:
     """Return the way of a walk on foot; None where there is none."""
     spaces = design.of(Space)
     return footways_of(design).way(spaces[habit.from_space], spaces[habit.to_space])
 
 
-def walk_of(air: Air, habit: Habit, band: Band = "5") -> Walk | None:
+def walk_of(air: RadioEnvironment, habit: UsualRoute, band: Band = "5") -> Walk | None:
     """Return a walk that people are used to take, on a call; None where no way leads there."""
     way = way_of(air.design, habit)
     return walk(air, way.points, band) if way is not None else None
 
 
-def judge_habits(air: Air) -> list[HabitVerdict]:
+def judge_habits(air: RadioEnvironment) -> list[HabitVerdict]:
     """Return what becomes of each walk that the brief names, in order of placing."""
     band: Band = "5" if air.access_points("5") else "2.4"
-    return [_judge(air, habit, band) for habit in air.design.of(Habit).values()]
+    return [_judge(air, habit, band) for habit in air.design.of(UsualRoute).values()]
 
 
-def _judge(air: Air, habit: Habit, band: Band) -> HabitVerdict:
+def _judge(air: RadioEnvironment, habit: UsualRoute, band: Band) -> HabitVerdict:
     name = name_of(air.design, habit)
     way = way_of(air.design, habit)
     if way is None:
@@ -94,9 +94,9 @@ def _judge(air: Air, habit: Habit, band: Band) -> HabitVerdict:
     )
 
 
-def habit_findings(air: Air, habits: list[HabitVerdict]) -> Iterator[Finding]:
+def habit_findings(air: RadioEnvironment, habits: list[HabitVerdict]) -> Iterator[Finding]:
     """Yield the walks on which a call breaks, and those whose way is not drawn."""
-    spaces, habits_of = air.design.of(Space), air.design.of(Habit)
+    spaces, habits_of = air.design.of(Space), air.design.of(UsualRoute)
     for row in habits:
         start = spaces[habits_of[row.habit].from_space]
         if row.verdict == "holds" and not row.undrawn:

@@ -11,20 +11,20 @@ from ..base.bands import BANDS, Band
 from ..base.memo import IdentityMemo
 from ..design import Device
 from .antennas import attenuation_db
-from .levels import Air
-from .terrain import losses_to_db, source_of
+from .obstacles import losses_to_db, source_of
+from .radio_environment import RadioEnvironment
 
 Array = NDArray[np.float64]
 
 _hearing: IdentityMemo[Array] = IdentityMemo(64)
 
 
-def hearing_dbm(air: Air, band: Band) -> Array:
+def hearing_dbm(air: RadioEnvironment, band: Band) -> Array:
     """Return how loudly each access point hears each other one, shape (n, n), symmetric."""
     return _hearing.get((air,), band, lambda: _hear(air, band))
 
 
-def _hear(air: Air, band: Band) -> Array:
+def _hear(air: RadioEnvironment, band: Band) -> Array:
     devices = air.access_points(band)
     row = BANDS.index(band)
     power = np.array([air.radios[d.id, band].power_dbm for d in devices])
@@ -39,7 +39,7 @@ def _hear(air: Air, band: Band) -> Array:
 _between: IdentityMemo[Array] = IdentityMemo(64)
 
 
-def _all(air: Air, devices: Sequence[Device]) -> Array:
+def _all(air: RadioEnvironment, devices: Sequence[Device]) -> Array:
     """Return the losses between all pairs, shape (bands, n, n)."""
     loss = np.zeros((len(BANDS), len(devices), len(devices)))
     for i, one in enumerate(devices[:-1]):
@@ -52,7 +52,9 @@ def _all(air: Air, devices: Sequence[Device]) -> Array:
 _losses: IdentityMemo[tuple[float, ...]] = IdentityMemo(40_000, weigh=lambda _: 400)
 
 
-def _pair_losses_db(air: Air, speaker: Device, listeners: Sequence[Device]) -> list[tuple[float, ...]]:
+def _pair_losses_db(
+    air: RadioEnvironment, speaker: Device, listeners: Sequence[Device]
+) -> list[tuple[float, ...]]:
     """Return the loss to each listener, both antennas' patterns in it, by band."""
     keys = [((air.terrain, air.catalogue, speaker, other), None) for other in listeners]
     kept = [_losses.peek(*key) for key in keys]
@@ -64,7 +66,9 @@ def _pair_losses_db(air: Air, speaker: Device, listeners: Sequence[Device]) -> l
     ]
 
 
-def _worked_out(air: Air, speaker: Device, listeners: Sequence[Device]) -> list[tuple[float, ...]]:
+def _worked_out(
+    air: RadioEnvironment, speaker: Device, listeners: Sequence[Device]
+) -> list[tuple[float, ...]]:
     """Trace the rays to listeners of one height and one pose of antenna together."""
     models = air.catalogue.airs
     z_m = source_of(air.terrain, speaker)[2]

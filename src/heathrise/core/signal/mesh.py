@@ -16,7 +16,7 @@ from ..context.findings import Finding, Place
 from ..context.run_decisions import said_over_air
 from ..design import Design, Device
 from .hearing import hearing_dbm
-from .levels import Air
+from .radio_environment import RadioEnvironment
 from .rates import user_mbps, users_mbps
 from .rooms import target_of
 from .transmit import overrides
@@ -70,7 +70,7 @@ def over_the_air(design: Design, catalogue: Catalogue) -> set[str]:
     }
 
 
-def connected(air: Air) -> Air:
+def connected(air: RadioEnvironment) -> RadioEnvironment:
     """Return the air with what leads to no cable silent: a client hears it and gets nothing."""
     orphans: set[str] = set()
     for _, net, mine in _nets(air):
@@ -80,7 +80,7 @@ def connected(air: Air) -> Air:
     return replace(air.without(gone), cut_off=air.cut_off | gone) if gone else air
 
 
-def _orphan(air: Air, device: Device) -> MeshLink:
+def _orphan(air: RadioEnvironment, device: Device) -> MeshLink:
     band: Band = BAND if (device.id, BAND) in air.radios else "2.4"
     return MeshLink(
         device=device.id,
@@ -102,7 +102,7 @@ def _orphan(air: Air, device: Device) -> MeshLink:
     )
 
 
-def _at_target(air: Air, band: Band) -> float:
+def _at_target(air: RadioEnvironment, band: Band) -> float:
     """Return the rate of a user at the level that calls ask for, Mb/s."""
     call = target_of(air.rules, "calls")
     assert call is not None  # calls are judged by levels that a firm changes, never by none
@@ -119,7 +119,7 @@ class _Net:
     wired: frozenset[int]
 
 
-def mesh_links(air: Air) -> list[MeshLink]:
+def mesh_links(air: RadioEnvironment) -> list[MeshLink]:
     """Return each access point without a cable with its back-haul, in order of placing."""
     devices = air.design.of(Device)
     found = {d: _orphan(air, devices[d]) for d in air.cut_off}
@@ -128,7 +128,7 @@ def mesh_links(air: Air) -> list[MeshLink]:
     return [found[d] for d in devices if d in found]
 
 
-def _nets(air: Air) -> Iterator[tuple[Band, _Net, set[str]]]:
+def _nets(air: RadioEnvironment) -> Iterator[tuple[Band, _Net, set[str]]]:
     """Yield each band over which somebody hangs on the air, with those who do."""
     loose = over_the_air(air.design, air.catalogue) - air.cut_off
     on_5 = {d.id for d in air.access_points(BAND)}
@@ -138,7 +138,7 @@ def _nets(air: Air) -> Iterator[tuple[Band, _Net, set[str]]]:
             yield band, _net(air, band, loose), mine
 
 
-def _net(air: Air, band: Band, loose: Collection[str]) -> _Net:
+def _net(air: RadioEnvironment, band: Band, loose: Collection[str]) -> _Net:
     devices = air.access_points(band)
     heard = hearing_dbm(air, band)
     share = air.rules["signal.user_share"]
@@ -170,7 +170,7 @@ def _carries(net: _Net, way: tuple[int, ...]) -> float:
     return float("inf") if inverse == 0 else float(1 / inverse)
 
 
-def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[MeshLink]:
+def _links(air: RadioEnvironment, band: Band, net: _Net, mine: Collection[str]) -> Iterator[MeshLink]:
     share, at_target = air.rules[_SHARE], _at_target(air, band)
     ways = _ways(net)
     branches: dict[int, int] = {}
@@ -215,7 +215,7 @@ def _links(air: Air, band: Band, net: _Net, mine: Collection[str]) -> Iterator[M
         )
 
 
-def _direct(air: Air, net: _Net, band: Band, k: int) -> float:
+def _direct(air: RadioEnvironment, net: _Net, band: Band, k: int) -> float:
     """Return what a client at an access point's own place gets from the best wired one."""
     own, client = air.radios[net.devices[k].id, band], air.client
     best = 0.0
@@ -228,7 +228,7 @@ def _direct(air: Air, net: _Net, band: Band, k: int) -> float:
     return round(best, 1)
 
 
-def rates_over_air(air: Air) -> tuple[list[Device], np.ndarray]:
+def rates_over_air(air: RadioEnvironment) -> tuple[list[Device], np.ndarray]:
     """Return the access points, and what a user at each would get if another were its only one
     with a cable: shape (n, n), Mb/s, by the row's way of at most two hops to the column's."""
     net = _net(air, BAND, ())
@@ -242,7 +242,9 @@ def rates_over_air(air: Air) -> tuple[list[Device], np.ndarray]:
     return net.devices, share / (best + 1 / at_target)
 
 
-def _second(air: Air, net: _Net, k: int, parent: int, at_target: float) -> tuple[int | None, float]:
+def _second(
+    air: RadioEnvironment, net: _Net, k: int, parent: int, at_target: float
+) -> tuple[int | None, float]:
     """Return the parent it would take if its own were gone: of all that are near enough in level
     and lead to a cable the one over which a user gets most, and what that is."""
     ways = _ways(net, gone=parent)
@@ -259,7 +261,7 @@ def _second(air: Air, net: _Net, k: int, parent: int, at_target: float) -> tuple
     return best, most
 
 
-def _split(air: Air, link: MeshLink) -> bool:
+def _split(air: RadioEnvironment, link: MeshLink) -> bool:
     """Whether a person has set a link's two ends to different channels, so that it cannot stand."""
     said = overrides(air.design)
     ends = [said.get((d, link.band)) for d in (link.device, link.parent) if d is not None]
@@ -267,7 +269,7 @@ def _split(air: Air, link: MeshLink) -> bool:
     return len(set_to) > 1
 
 
-def mesh_findings(air: Air) -> Iterator[Finding]:
+def mesh_findings(air: RadioEnvironment) -> Iterator[Finding]:
     """Yield what is wrong with the back-haul over the air."""
     devices, rules = air.design.of(Device), air.rules
     for link in mesh_links(air):

@@ -6,12 +6,12 @@ import math
 
 from ..base.bands import Band
 from ..design import Device, Neighbour
-from .levels import Air
+from .radio_environment import RadioEnvironment
 
 Near = tuple[tuple[int, int, int], ...]  # channel, width in MHz, whole dB above contention
 
 
-def neighbours_near(air: Air, band: Band, devices: list[Device]) -> tuple[Near, ...]:
+def neighbours_near(air: RadioEnvironment, band: Band, devices: list[Device]) -> tuple[Near, ...]:
     """Return by radio the neighbours that it contends with.
 
     A measurement counts for the radios of its storey within some metres of it; of several of one

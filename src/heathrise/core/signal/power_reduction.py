@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from ..base.bands import BANDS
 from ..base.memo import IdentityMemo
 from ..design import Device, Space
-from .levels import Air, band_losses
+from .radio_environment import RadioEnvironment, band_losses
 from .rooms import Target, target_in
 from .transmit import nearest_step
 
@@ -29,7 +29,7 @@ class _Part:
     points: int
 
 
-def quieten(air: Air) -> Air:
+def quieten(air: RadioEnvironment) -> RadioEnvironment:
     """Return the same air with each planned 2.4 GHz radio at the lowest step that will do.
 
     A radio serves the points of needed rooms where it is the best on 2.4 GHz. Of its part of
@@ -53,7 +53,7 @@ def quieten(air: Air) -> Air:
 _kept: IdentityMemo[list[_Part]] = IdentityMemo(4096, weigh=lambda _: 6_000)
 
 
-def _parts(air: Air, devices: list[Device]) -> list[_Part]:
+def _parts(air: RadioEnvironment, devices: list[Device]) -> list[_Part]:
     if not devices:
         return []
     served = _Served.of(air, devices)
@@ -86,7 +86,7 @@ class _Served:
     gain_db: Array
 
     @classmethod
-    def of(cls, air: Air, devices: list[Device]) -> _Served:
+    def of(cls, air: RadioEnvironment, devices: list[Device]) -> _Served:
         client = air.catalogue.clients[air.design.site.client]
         planned = np.array([air.radios[d.id, BANDS[0]].power_dbm for d in devices])
         gain = np.array([air.radios[d.id, BANDS[0]].gain_dbi for d in devices]) + client.gain_dbi
@@ -123,7 +123,12 @@ def _take_better(row, weaker, k, level, best, loss):  # type: ignore[no-untyped-
 
 
 def _parts_of(
-    air: Air, served: _Served, space: Space, target: Target, best: NDArray[np.intp], loss: NDArray[np.float32]
+    air: RadioEnvironment,
+    served: _Served,
+    space: Space,
+    target: Target,
+    best: NDArray[np.intp],
+    loss: NDArray[np.float32],
 ) -> list[_Part]:
     kept_share = air.rules["signal.quiet_share"]
     judged = target.band == BANDS[0]
@@ -141,7 +146,9 @@ def _parts_of(
     return found
 
 
-def _powers(air: Air, devices: list[Device], parts: list[_Part]) -> dict[int, tuple[float, _Part]]:
+def _powers(
+    air: RadioEnvironment, devices: list[Device], parts: list[_Part]
+) -> dict[int, tuple[float, _Part]]:
     """Return for each radio that may be quietened its power in dBm and the part that binds."""
     kept_share = air.rules["signal.quiet_share"]
     strict = _rooms_in_parts_unmet(parts, kept_share)

@@ -11,14 +11,16 @@ from scipy.optimize import linear_sum_assignment
 from ..base.bands import BANDS
 from ..context.readings import Reading
 from ..design import Device
-from .levels import Air
-from .terrain import losses_db
+from .obstacles import losses_db
+from .radio_environment import RadioEnvironment
 
 _NO_FIT_DB = 25.0
 _ENOUGH = 100  # of a radio's measurements tell whose it is
 
 
-def proposed_names(air: Air, heard: Mapping[str, Sequence[Reading]]) -> dict[str, tuple[str, float]]:
+def proposed_names(
+    air: RadioEnvironment, heard: Mapping[str, Sequence[Reading]]
+) -> dict[str, tuple[str, float]]:
     """Return by an unknown address the access point whose levels fit best, and by how many dB.
 
     Args:
@@ -44,7 +46,7 @@ def proposed_names(air: Air, heard: Mapping[str, Sequence[Reading]]) -> dict[str
     }
 
 
-def _apart(air: Air, device: Device, readings: Sequence[Reading]) -> float | None:
+def _apart(air: RadioEnvironment, device: Device, readings: Sequence[Reading]) -> float | None:
     """Return how far readings are from what is planned of an access point, dB, root mean square."""
     model = air.catalogue.airs[device.model]
     squares = 0.0
@@ -66,7 +68,7 @@ _CLEARLY_DB = 3.0  # by so much better a radio's levels fit another's place than
 _LEAST_TOLD = 4  # measurements of a radio that tell whose they are
 
 
-def swapped(air: Air, readings: Sequence[Reading]) -> list[tuple[str, str]]:
+def swapped(air: RadioEnvironment, readings: Sequence[Reading]) -> list[tuple[str, str]]:
     """Return the access points whose levels on a walk are clearly those of another's place, each
     with that other: two that were hung in each other's stead, or three in a round."""
     heard: dict[str, list[Reading]] = {}

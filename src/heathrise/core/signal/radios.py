@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict
 from ..base.bands import Band
 from ..design import Device
 from .channels import ChannelPlan
-from .levels import Air
+from .radio_environment import RadioEnvironment
 from .transmit import overrides
 
 Origin = Literal["plan", "house rule", "person"]
@@ -52,7 +52,7 @@ class Fence(BaseModel):
     most_dbm: float
 
 
-def fences(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fence]:
+def fences(air: RadioEnvironment, plans: Mapping[Band, ChannelPlan]) -> Iterator[Fence]:
     """Yield for each band what an optimiser may use: the channels the plan may, and no power below
     the quietest or above the loudest that the brief asks of a radio."""
     for band, plan in plans.items():
@@ -78,7 +78,7 @@ def proof_of(plans: Mapping[Band, ChannelPlan]) -> str:
     return "; ".join(parts)
 
 
-def radio_sheets(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[RadioSheet]:
+def radio_sheets(air: RadioEnvironment, plans: Mapping[Band, ChannelPlan]) -> Iterator[RadioSheet]:
     """Yield every radio of every access point, in order of placing."""
     devices = air.design.of(Device)
     said = overrides(air.design)
@@ -112,7 +112,7 @@ def radio_sheets(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[RadioS
         )
 
 
-def _width_mhz(air: Air, band: Band, width_mhz: int, channel: int) -> int:
+def _width_mhz(air: RadioEnvironment, band: Band, width_mhz: int, channel: int) -> int:
     """Return the width of the legal block that holds a channel, in MHz."""
     return 20 * len(air.channels.block(band, width_mhz, channel))
 

@@ -13,10 +13,10 @@ from shapely.geometry import Polygon
 
 from ..base.bands import BANDS, Band
 from ..design import Device, Space
-from .levels import SILENT_DBM, Air
+from .obstacles import losses_db
+from .radio_environment import SILENT_DBM, RadioEnvironment
 from .rooms import target_in
 from .survey import STEP_M, room_points
-from .terrain import losses_db
 
 Array = NDArray[np.float32]
 
@@ -37,7 +37,9 @@ class Asked:
     y: NDArray[np.float64]
 
 
-def asked_rooms(air: Air, margin_db: float, apart_m: float = STEP_M, second: bool = True) -> list[Asked]:
+def asked_rooms(
+    air: RadioEnvironment, margin_db: float, apart_m: float = STEP_M, second: bool = True
+) -> list[Asked]:
     """Return the rooms that ask for signal, with their points so far apart."""
     found = []
     for space in air.design.of(Space).values():
@@ -60,7 +62,7 @@ def asked_rooms(air: Air, margin_db: float, apart_m: float = STEP_M, second: boo
     return found
 
 
-def reach_dbm(air: Air, devices: Sequence[Device], asked: Sequence[Asked]) -> Array:
+def reach_dbm(air: RadioEnvironment, devices: Sequence[Device], asked: Sequence[Asked]) -> Array:
     """Return the level in dBm that each device gives at each point of each room.
 
     The weaker direction, for the weakest client of the room on its band, radios as planned.

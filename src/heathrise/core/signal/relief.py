@@ -17,10 +17,10 @@ from ..base.bands import Band
 from ..catalogue import Rules
 from ..design import Spot, Use
 from .grid import Grid
-from .levels import Air, Direction, grid_levels_dbm, ranked_dbm
+from .obstacles import relief_grids
+from .radio_environment import Direction, RadioEnvironment, grid_levels_dbm, ranked_dbm
 from .rates import level_for
 from .rooms import target_in, target_of
-from .terrain import relief_grids
 
 Array = NDArray[np.floating]
 
@@ -98,7 +98,7 @@ class Relief(BaseModel):
 
 
 def relief(
-    air: Air,
+    air: RadioEnvironment,
     floor: str,
     band: Band,
     rank: int,
@@ -130,7 +130,13 @@ def relief(
 
 
 def _ranked(
-    air: Air, floor: str, band: Band, rank: int, direction: Direction, grids: Sequence[Grid], show: Show
+    air: RadioEnvironment,
+    floor: str,
+    band: Band,
+    rank: int,
+    direction: Direction,
+    grids: Sequence[Grid],
+    show: Show,
 ) -> dict[str, Any]:
     cuts = _cuts(air, band, rank, show)
     makers = [
@@ -176,7 +182,7 @@ def tinted(
     }
 
 
-def _cuts(air: Air, band: Band, rank: int, show: Show) -> list[tuple[float, float]]:
+def _cuts(air: RadioEnvironment, band: Band, rank: int, show: Show) -> list[tuple[float, float]]:
     """Return the figures between the tints and the level in dBm at which each is reached."""
     rules, width = air.rules, air.width_mhz(band)
     if show == "snr":
@@ -208,7 +214,13 @@ def nothing_drawn(figures: tuple[float, ...]) -> dict[str, Any]:
 
 
 def _heard(
-    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid], _show: Show
+    air: RadioEnvironment,
+    floor: str,
+    band: Band,
+    _rank: int,
+    direction: Direction,
+    grids: Sequence[Grid],
+    _show: Show,
 ) -> dict[str, Any]:
     """Return where at least so many are heard; each lies over the one of fewer."""
     limit = air.rules["signal.contend_dbm"]
@@ -233,7 +245,13 @@ def _heard(
 
 
 def _serves(
-    air: Air, floor: str, band: Band, _rank: int, direction: Direction, grids: Sequence[Grid], _show: Show
+    air: RadioEnvironment,
+    floor: str,
+    band: Band,
+    _rank: int,
+    direction: Direction,
+    grids: Sequence[Grid],
+    _show: Show,
 ) -> dict[str, Any]:
     """Return where each access point is louder than all others."""
     devices = air.access_points(band)
@@ -271,7 +289,7 @@ def contours_of(grid: Grid, levels: Array) -> Any:
     )
 
 
-def _limits(air: Air, band: Band, rank: int, show: Show) -> list[tuple[str, float]]:
+def _limits(air: RadioEnvironment, band: Band, rank: int, show: Show) -> list[tuple[str, float]]:
     """Return by use the level below which it is short, where what is shown has a target."""
     limits: list[tuple[str, float]] = []
     for use in get_args(Use):

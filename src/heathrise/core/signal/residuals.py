@@ -13,9 +13,9 @@ from pydantic import BaseModel, ConfigDict
 from ..base.bands import BANDS
 from ..context.readings import Reading
 from ..design import Device, Opening, Point, Wall
-from .levels import Air
+from .obstacles import losses_db
 from .overlaps import Panel
-from .terrain import losses_db
+from .radio_environment import RadioEnvironment
 
 Array = NDArray[np.float64]
 
@@ -63,7 +63,9 @@ class Through:
         )
 
 
-def walls_that_stand_out(air: Air, through: Through, left: Array, sigma: float) -> list[StandsOut]:
+def walls_that_stand_out(
+    air: RadioEnvironment, through: Through, left: Array, sigma: float
+) -> list[StandsOut]:
     """Return the walls that explain what is left on the rays through them, the plainest first."""
     found = []
     least_db = air.rules["signal.fit_wall_db"]
@@ -97,13 +99,13 @@ def walls_that_stand_out(air: Air, through: Through, left: Array, sigma: float) 
     return [out for _, out in found[:3]]
 
 
-def _storey_of(air: Air, element: str) -> str:
+def _storey_of(air: RadioEnvironment, element: str) -> str:
     """Return the storey of a wall or an opening."""
     opening = air.design.of(Opening).get(element)
     return air.design.of(Wall)[opening.wall if opening is not None else element].floor
 
 
-def points_that_stand_out(air: Air, readings: Sequence[Reading], left: Array) -> list[StandsOut]:
+def points_that_stand_out(air: RadioEnvironment, readings: Sequence[Reading], left: Array) -> list[StandsOut]:
     """Return the access points that seem to hang elsewhere than drawn."""
     by: dict[str, list[int]] = {}
     for k, r in enumerate(readings):
@@ -135,7 +137,12 @@ def _around(device: Device) -> list[Point]:
 
 
 def _squares(
-    air: Air, device: Device, at: Point, readings: Sequence[Reading], rows: Sequence[int], left: Array
+    air: RadioEnvironment,
+    device: Device,
+    at: Point,
+    readings: Sequence[Reading],
+    rows: Sequence[int],
+    left: Array,
 ) -> float:
     """Return what would be left, squared, if an access point hung elsewhere."""
     model = air.catalogue.airs[device.model]

@@ -15,8 +15,8 @@ from ..base.bands import Band
 from ..base.memo import IdentityMemo
 from ..catalogue import ClientModel, Rules
 from ..design import Space, Spot
-from .levels import SILENT_DBM, Air, Direction, band_losses
 from .propagation import chance_of
+from .radio_environment import SILENT_DBM, Direction, RadioEnvironment, band_losses
 from .survey import Survey
 
 Array = NDArray[np.floating]
@@ -48,7 +48,7 @@ def target_of(rules: Rules, use: str) -> Target | None:
     return Target.model_validate({"band": rules.text(f"{path}.band"), **numbers})
 
 
-def target_in(air: Air, use: str) -> Target | None:
+def target_in(air: RadioEnvironment, use: str) -> Target | None:
     """Return what a use asks for on a site: without a second where its school asks for none."""
     target = target_of(air.rules, use)
     if target is None or air.design.site.asks_second:
@@ -104,7 +104,7 @@ class RoomVerdict(BaseModel):
     worst_at: Spot | None = None
 
 
-def judge_rooms(air: Air) -> list[RoomVerdict]:
+def judge_rooms(air: RadioEnvironment) -> list[RoomVerdict]:
     """Return a verdict for every space of the design, in order of placing."""
     verdicts: list[RoomVerdict] = []
     by_floor: dict[tuple[str, Band, str], _Heard] = {}
@@ -172,7 +172,7 @@ class _Heard:
         return b"".join(row.tobytes() for row in (self.first, self.second, self.downlink, self.uplink))
 
 
-def _hear(air: Air, floor: str, survey: Survey, band: Band, client: ClientModel) -> _Heard:
+def _hear(air: RadioEnvironment, floor: str, survey: Survey, band: Band, client: ClientModel) -> _Heard:
     heard = _Heard(*(np.full(survey.size, SILENT_DBM, dtype=np.float32) for _ in range(4)))
     devices = air.access_points(band)
     for device, loss in zip(devices, band_losses(air, floor, survey, band), strict=True):
@@ -255,7 +255,7 @@ def _share(met: NDArray[np.bool_]) -> float:
 
 
 def _judge(
-    air: Air, space: Space, target: Target, survey: Survey, heard: _Heard, client: ClientModel
+    air: RadioEnvironment, space: Space, target: Target, survey: Survey, heard: _Heard, client: ClientModel
 ) -> RoomVerdict:
     points = survey.rooms[space.id]
     rules = air.rules

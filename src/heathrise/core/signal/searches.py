@@ -7,7 +7,7 @@ from concurrent.futures import Future, ThreadPoolExecutor
 from threading import Lock
 
 from ..base.progress import give_way
-from .channels import Solution, Task, greedy, solve
+from .channels import ChannelProblem, Solution, greedy, solve
 
 _KEPT = 256
 _AT_ONCE = 1
@@ -18,10 +18,10 @@ class Searches:
 
     def __init__(self) -> None:
         self._lock = Lock()
-        self._found: OrderedDict[Task, Future[Solution]] = OrderedDict()
+        self._found: OrderedDict[ChannelProblem, Future[Solution]] = OrderedDict()
         self._pool = ThreadPoolExecutor(_AT_ONCE, thread_name_prefix="channels", initializer=give_way)
 
-    def begin(self, task: Task) -> Future[Solution]:
+    def begin(self, task: ChannelProblem) -> Future[Solution]:
         """Return the search of a task, begun now unless it is known or under way."""
         with self._lock:
             found = self._found.get(task)
@@ -33,7 +33,7 @@ class Searches:
                 dropped.cancel()
             return found
 
-    def now(self, task: Task) -> tuple[Solution, bool]:
+    def now(self, task: ChannelProblem) -> tuple[Solution, bool]:
         """Return the best known at once, and whether a search for better is still under way."""
         found = self.begin(task)
         if found.done() and not found.cancelled():

@@ -15,12 +15,12 @@ from ..design import Design, Device, Radio, Space, WirelessName, put
 from .channels import ChannelPlan
 from .enclosing import share_walled, walls_that
 from .hearing import hearing_dbm
-from .levels import Air
+from .radio_environment import RadioEnvironment
 from .rooms import RoomVerdict, target_figures
 from .transmit import nearest_step, overrides
 
 
-def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
+def signal_findings(air: RadioEnvironment, rooms: list[RoomVerdict]) -> Iterator[Finding]:
     """Yield the findings of the signal stage, channels apart."""
     if not air.radios:
         # A job may be for cable alone; it is short of something once a name is promised.
@@ -48,7 +48,7 @@ def signal_findings(air: Air, rooms: list[RoomVerdict]) -> Iterator[Finding]:
             yield from _shielded(air, device, shields)
 
 
-def _room(air: Air, room: RoomVerdict) -> Finding:
+def _room(air: RadioEnvironment, room: RoomVerdict) -> Finding:
     binds = room.binds or "first"
     by_second = binds == "second"
     level = room.worst_second_dbm if by_second else room.worst_first_dbm
@@ -113,7 +113,7 @@ def _narrower(design: Design) -> tuple[Cure, ...]:
     return (Cure(label=f"Plan {half} MHz channels on 5 GHz", effect=effect, changes=(put(site),)),)
 
 
-def _deaf(air: Air, room: RoomVerdict) -> Iterator[Finding]:
+def _deaf(air: RadioEnvironment, room: RoomVerdict) -> Iterator[Finding]:
     """Downlink passes throughout and uplink only just: the access point shouts."""
     gap = (room.share_downlink or 0) - (room.share_first or 0)
     least = "signal.uplink_gap_share"
@@ -130,7 +130,7 @@ def _deaf(air: Air, room: RoomVerdict) -> Iterator[Finding]:
         )
 
 
-def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
+def _too_loud(air: RadioEnvironment, device: Device) -> Iterator[Finding]:
     client = air.catalogue.clients[air.design.site.client]
     above_db = air.rules["signal.above_client_db"]
     for band in BANDS:
@@ -157,7 +157,7 @@ def _too_loud(air: Air, device: Device) -> Iterator[Finding]:
             )
 
 
-def _shielded(air: Air, device: Device, shields: dict[str, STRtree]) -> Iterator[Finding]:
+def _shielded(air: RadioEnvironment, device: Device, shields: dict[str, STRtree]) -> Iterator[Finding]:
     if device.floor not in shields:
         return
     space = air.terrain.storeys.room_at(device.floor, device.at)
@@ -183,7 +183,7 @@ def _shielded(air: Air, device: Device, shields: dict[str, STRtree]) -> Iterator
         )
 
 
-def channel_findings(air: Air, plans: Mapping[Band, ChannelPlan]) -> Iterator[Finding]:
+def channel_findings(air: RadioEnvironment, plans: Mapping[Band, ChannelPlan]) -> Iterator[Finding]:
     """Yield the pairs that share air, with a cure where a person's choice is to blame."""
     yield from _illegal(air)
     yield from _over_the_cap(air)
@@ -199,7 +199,7 @@ def _proof(plan: ChannelPlan) -> str:
     return "proven the least there is" if plan.proven else f"at least {plan.bound_db:.0f} dB"
 
 
-def _sharing(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
+def _sharing(air: RadioEnvironment, plan: ChannelPlan) -> Iterator[Finding]:
     """Radios of the site that share air with each other."""
     pairs = {
         tuple(sorted((one, other))): level for one, rows in plan.contenders.items() for other, level in rows
@@ -221,7 +221,7 @@ def _sharing(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
     )
 
 
-def _beside_neighbours(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
+def _beside_neighbours(air: RadioEnvironment, plan: ChannelPlan) -> Iterator[Finding]:
     """Radios of the site that share air with a network that was measured beside it."""
     if not plan.neighbours:
         return
@@ -241,7 +241,7 @@ def _beside_neighbours(air: Air, plan: ChannelPlan) -> Iterator[Finding]:
     )
 
 
-def _contention(air: Air, plan: ChannelPlan, devices: Sequence[Device]) -> dict[str, Any]:
+def _contention(air: RadioEnvironment, plan: ChannelPlan, devices: Sequence[Device]) -> dict[str, Any]:
     """Return the fields that findings of shared air have in common."""
     contend_dbm = air.rules["signal.contend_dbm"]
     return {
@@ -257,7 +257,7 @@ def _contention(air: Air, plan: ChannelPlan, devices: Sequence[Device]) -> dict[
     }
 
 
-def _illegal(air: Air) -> Iterator[Finding]:
+def _illegal(air: RadioEnvironment) -> Iterator[Finding]:
     """Channels that an older project or another domain has left behind; the plan ignores them."""
     plan, devices = air.channels, air.design.of(Device)
     for radio in air.design.of(Radio).values():
@@ -277,7 +277,7 @@ def _illegal(air: Air) -> Iterator[Finding]:
         )
 
 
-def _over_the_cap(air: Air) -> Iterator[Finding]:
+def _over_the_cap(air: RadioEnvironment) -> Iterator[Finding]:
     """Radios of which the lowest step and the antenna together are louder than is allowed."""
     said, devices = overrides(air.design), air.design.of(Device)
     for (key, band), radio in air.radios.items():
@@ -305,7 +305,7 @@ def _over_the_cap(air: Air) -> Iterator[Finding]:
         )
 
 
-def _as_the_clients(air: Air, plan: ChannelPlan) -> tuple[Cure, ...]:
+def _as_the_clients(air: RadioEnvironment, plan: ChannelPlan) -> tuple[Cure, ...]:
     """Offer radios that share air the power of their clients: up it is no louder than that anyhow,
     so no room loses, and the radios hear less of each other."""
     band, client_dbm = plan.band, air.client.power_dbm[plan.band]

@@ -17,8 +17,8 @@ from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Rules, Used
 from ..design import Design, Device, Floor, Point, WirelessName
 from ..walkways import WalkPoint
-from .levels import SILENT_DBM, Air
-from .terrain import losses_to_db
+from .obstacles import losses_to_db
+from .radio_environment import SILENT_DBM, RadioEnvironment
 
 Array = NDArray[np.float64]
 
@@ -42,7 +42,7 @@ class Sample(BaseModel):
     dbm: float = Field(description="of the weaker direction, from who serves")
 
 
-class Line(BaseModel):
+class LevelTrace(BaseModel):
     """The level of one access point along the way, dBm of the weaker direction, a step each."""
 
     model_config = ConfigDict(frozen=True)
@@ -81,7 +81,7 @@ class Walk(BaseModel):
     band: Band
     name: str = Field(description="wireless name whose settings make the gaps")
     samples: tuple[Sample, ...]
-    lines: tuple[Line, ...]
+    lines: tuple[LevelTrace, ...]
     events: tuple[Event, ...]
     verdict: Literal["holds", "breaks"]
     text: str
@@ -91,7 +91,7 @@ class Walk(BaseModel):
 _FIGURES = ("walk_mps", "roam_below_dbm", "roam_better_db", "drop_dbm", "call_gap_ms")
 
 
-def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
+def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
     """Return what becomes of a call along a path.
 
     A client looks at what it hears: below ``roam_below_dbm`` it takes what is louder by
@@ -128,7 +128,7 @@ def walk(air: Air, points: Sequence[WalkPoint], band: Band = "5") -> Walk:
             for k, t in enumerate(track.t_s)
         ),
         lines=tuple(
-            Line(
+            LevelTrace(
                 device=devices[k].id,
                 band=heard.bands[k],
                 name=heard.name(k),
@@ -156,7 +156,7 @@ class _Heard:
     weaker: Array
 
     @classmethod
-    def of(cls, air: Air, track: _Track, bands: Sequence[Band]) -> _Heard:
+    def of(cls, air: RadioEnvironment, track: _Track, bands: Sequence[Band]) -> _Heard:
         rows = [(device, band) for band in bands for device in air.access_points(band)]
         down = np.full((len(rows), len(track.t_s)), SILENT_DBM)
         weaker = down.copy()
@@ -191,7 +191,7 @@ class _Track:
         return self.x.tobytes(), self.y.tobytes(), self.z_m.tobytes()
 
     @classmethod
-    def of(cls, air: Air, points: Sequence[WalkPoint], speed_mps: float) -> _Track:
+    def of(cls, air: RadioEnvironment, points: Sequence[WalkPoint], speed_mps: float) -> _Track:
         elevation, held = air.terrain.storeys.elevation_m, air.terrain.client_height_m
         corners = np.array([(*p.at, elevation[p.floor] + held) for p in points]).reshape(-1, 3)
         legs = np.linalg.norm(np.diff(corners, axis=0), axis=1)
@@ -212,13 +212,13 @@ class _Track:
 _kept: IdentityMemo[Array] = IdentityMemo(500)
 
 
-def _losses(air: Air, track: _Track, device: Device) -> Array:
+def _losses(air: RadioEnvironment, track: _Track, device: Device) -> Array:
     """Return the loss from an access point to each step of a track, by band, dB."""
     model = air.catalogue.airs[device.model]
     return _kept.get((air.terrain, device, model), track.key, lambda: _traced(air, track, device, model))
 
 
-def _traced(air: Air, track: _Track, device: Device, model: AirModel) -> Array:
+def _traced(air: RadioEnvironment, track: _Track, device: Device, model: AirModel) -> Array:
     loss = np.empty((len(BANDS), len(track.t_s)))
     # On a flight half a metre of height is near enough.
     heights = np.where(track.level, track.z_m, np.round(track.z_m / _FLIGHT_M) * _FLIGHT_M)
@@ -271,7 +271,9 @@ def _gap(rules: Rules, name: WirelessName | None) -> tuple[float, str]:
     return rules[f"signal.gap_ms.{how}"], how
 
 
-def _events(air: Air, track: _Track, heard: _Heard, serving: list[int], gap_ms: float) -> list[Event]:
+def _events(
+    air: RadioEnvironment, track: _Track, heard: _Heard, serving: list[int], gap_ms: float
+) -> list[Event]:
     devices, down, weaker, rules = heard.devices, heard.down, heard.weaker, air.rules
     bears, drop = rules["signal.call_gap_ms"], rules["signal.drop_dbm"]
     found: list[Event] = []
@@ -335,7 +337,9 @@ def _events(air: Air, track: _Track, heard: _Heard, serving: list[int], gap_ms: 
 _CLINGS_S = 3.0
 
 
-def _clings(air: Air, track: _Track, heard: _Heard, serving: list[int]) -> list[tuple[int, int, int, int]]:
+def _clings(
+    air: RadioEnvironment, track: _Track, heard: _Heard, serving: list[int]
+) -> list[tuple[int, int, int, int]]:
     """Return the stretches on which a client stays with another storey's access point while one
     of its own is louder by what it would change for."""
     devices, better = heard.devices, air.rules["signal.roam_better_db"]

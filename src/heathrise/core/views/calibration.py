@@ -12,7 +12,7 @@ from ..context.readings import Reading
 from ..context.scope import as_planned
 from ..design import Change, Design, Device, OwnFigure, Remove, put
 from ..records import WalkTaken
-from ..signal import Air, Calibration, air_of, calibrate, proposed_names
+from ..signal import Calibration, RadioEnvironment, air_of, calibrate, proposed_names
 
 _SPREAD = "signal.deviation_db"
 MOST_UNKNOWN = 200
@@ -47,7 +47,7 @@ def _is_fitted(figure: str) -> bool:
     return figure in plain or figure.rpartition(".")[0] == "signal.correction_db"
 
 
-def listed_air(drawn: Design, catalogue: Catalogue) -> Air:
+def listed_air(drawn: Design, catalogue: Catalogue) -> RadioEnvironment:
     """Return the air of a plan as it is without anything that was measured."""
     design = as_planned(drawn)
     kept = {k: o for k, o in design.of(OwnFigure).items() if not _is_fitted(o.figure)}

@@ -12,13 +12,13 @@ from ..base.progress import Progress, always
 from ..catalogue import Catalogue
 from ..context.effective_rules import in_force
 from ..context.scope import as_planned
-from ..design import Design, Device, EquipmentRoom, Habit, Switch
+from ..design import Design, Device, EquipmentRoom, Switch, UsualRoute
 from ..evaluation.evaluate import Evaluation
 from ..settings import beacons_by_band
 from ..signal import (
     STEP_S,
     VERDICT_RANK,
-    Air,
+    RadioEnvironment,
     RoomVerdict,
     WalkPoint,
     air_of,
@@ -91,7 +91,7 @@ def drill(
     design, ruled = as_planned(drawn), in_force(drawn, catalogue)
     air = air_of(design, ruled)
     before = {r.space: r for r in judge_rooms(air)}
-    walks = [path, *(way.points for h in design.of(Habit).values() if (way := way_of(design, h)))]
+    walks = [path, *(way.points for h in design.of(UsualRoute).values() if (way := way_of(design, h)))]
     whole_s = _lost_s(air, walks)
     heard = {device for device, _ in air.radios}
     plans = channel_plans(air, channel_tasks(air, begin=False), wait=False)
@@ -121,7 +121,7 @@ def drill(
     return sorted(found, key=lambda f: f.weight, reverse=True)
 
 
-def _lost_s(air: Air, walks: Sequence[Sequence[WalkPoint]]) -> float:
+def _lost_s(air: RadioEnvironment, walks: Sequence[Sequence[WalkPoint]]) -> float:
     """Return for how many seconds of some walks nobody serves."""
     walked = (walk(air, path) for path in walks if len(path) >= _LEAST_POINTS)
     return STEP_S * sum(s.serving is None for w in walked for s in w.samples)

@@ -13,9 +13,10 @@ from ..context.effective_rules import in_force
 from ..context.readings import Reading
 from ..context.scope import as_planned
 from ..context.storeys import storeys_of
-from ..design import Design, Device, EquipmentRoom, Floor, Network, Pain, Switch
+from ..design import Complaint, Design, Device, EquipmentRoom, Floor, Network, Switch
 from ..evaluation.evaluate import Evaluation
 from ..handover import (
+    CheckItem,
     Difference,
     Handover,
     Left,
@@ -23,7 +24,6 @@ from ..handover import (
     Reach,
     RoomProof,
     Seen,
-    Watched,
     after_a_power_cut,
     device_states,
     differences,
@@ -143,7 +143,7 @@ def _seen(room: RoomSeen) -> Seen:
 
 def _watched(
     design: Design, evaluation: Evaluation, seen: Observed, rooms: Sequence[RoomSeen]
-) -> Iterator[Watched]:
+) -> Iterator[CheckItem]:
     """Yield all that is looked at before a job is handed over."""
     for room in rooms:
         reason = {
@@ -151,18 +151,18 @@ def _watched(
             "heard": f"by {room.by}",
             "planned": "no level was measured, nobody walked it",
         }[room.how]
-        yield Watched("signal", _seen(room), room.name, reason, "signal", "space", room.space)
+        yield CheckItem("signal", _seen(room), room.name, reason, "signal", "space", room.space)
     for left in evaluation.power.left:
-        yield Watched("ports", "not_met", left.name, left.reason, "power", "device", left.device)
+        yield CheckItem("ports", "not_met", left.name, left.reason, "power", "device", left.device)
     for link in evaluation.cable.links:
         if link.verdict == "no_way":
             device = getattr(link, "device", None)
-            yield Watched("cables", "not_met", link.name, link.reason, "cable", "device", device)
+            yield CheckItem("cables", "not_met", link.name, link.reason, "cable", "device", device)
     for snag in seen.snags:
         who = f", {snag.owner}" if snag.owner else ""
         due = f" by {snag.due.isoformat()}" if snag.due else ""
         late = " (late)" if snag.late else ""
-        yield Watched(
+        yield CheckItem(
             "snags",
             "met" if snag.state == "closed" else "not_met",
             "Snag",
@@ -173,7 +173,7 @@ def _watched(
         )
     for cable in seen.cables:
         verdict: Seen = "unknown" if cable.verdict == "untested" else cable.verdict
-        yield Watched(
+        yield CheckItem(
             "cables",
             verdict,
             f"{cable.name}, cable {cable.cable}",
@@ -185,7 +185,7 @@ def _watched(
     for port in seen.ports:
         verdict = "unknown" if port.verdict == "unread" else port.verdict
         kind = "device" if port.device is not None else "switch"
-        yield Watched(
+        yield CheckItem(
             "ports",
             verdict,
             f"{port.switch_name} port {port.port}, {port.name}",
@@ -197,16 +197,16 @@ def _watched(
     yield from _work(seen)
     for pain in evaluation.brief.pains:
         verdict, reason = _complaint(design, pain, rooms)
-        yield Watched("complaints", verdict, f"Complaint, {pain.name}", reason, "brief", "pain", pain.pain)
+        yield CheckItem("complaints", verdict, f"Complaint, {pain.name}", reason, "brief", "pain", pain.pain)
     for wish in evaluation.brief.wishes:
         lacks = f"{wish.missing} of {wish.wanted} wires wished for are not there"
-        yield Watched(
+        yield CheckItem(
             "wishes", "near" if wish.missing else "met", wish.name, lacks, "brief", "space", wish.space
         )
     for finding in evaluation.findings:
         if finding.severity == "not_met" and finding.stage != "brief":
             place = finding.places[0] if finding.places else None
-            yield Watched(
+            yield CheckItem(
                 "plan",
                 "not_met",
                 "",
@@ -221,7 +221,7 @@ def _complaint(design: Design, pain: PainVerdict, rooms: Sequence[RoomSeen]) -> 
     """Return how a complaint stands: mended by the plan is known as well as its room is."""
     if pain.outcome != "mended":
         return _OUTCOMES[pain.outcome], pain.planned
-    space = storeys_of(design).room_at(pain.floor, design.of(Pain)[pain.pain].at)
+    space = storeys_of(design).room_at(pain.floor, design.of(Complaint)[pain.pain].at)
     room = next((r for r in rooms if space is not None and r.space == space.id), None)
     if room is None or room.how == "planned":
         return "unknown", f"mended by the plan, nobody looked yet: {pain.planned}"
@@ -230,7 +230,7 @@ def _complaint(design: Design, pain: PainVerdict, rooms: Sequence[RoomSeen]) -> 
     return room.verdict, f"{room.good} of {room.spots} spots of its room measured as they should be"
 
 
-def _work(seen: Observed) -> Iterator[Watched]:
+def _work(seen: Observed) -> Iterator[CheckItem]:
     stands = {s.step: s for s in seen.stands}
     for step in seen.steps:
         if step.id == "papers":
@@ -243,7 +243,7 @@ def _work(seen: Observed) -> Iterator[Watched]:
             verdict = stand.state
             why = f": {stand.reason}" if stand.reason else ""
             reason = f"{stand.state} by {stand.by}{why}"
-        yield Watched(
+        yield CheckItem(
             "work",
             _STATES[verdict],
             step.title,
@@ -258,16 +258,16 @@ _STATES: dict[str | None, Seen] = {None: "unknown", "done": "met", "skipped": "n
 
 
 def _proofs(
-    evaluation: Evaluation, rows: Sequence[Watched], seen: Observed, rooms: Sequence[RoomSeen]
+    evaluation: Evaluation, rows: Sequence[CheckItem], seen: Observed, rooms: Sequence[RoomSeen]
 ) -> Iterator[Proof]:
-    tally = evaluation.tally
+    totals = evaluation.totals
 
-    def of(group: str) -> list[Watched]:
+    def of(group: str) -> list[CheckItem]:
         return [r for r in rows if r.group == group]
 
     yield Proof(
         "Signal in the rooms",
-        f"{len(rooms)} of {tally.rooms_needed} rooms meet their use",
+        f"{len(rooms)} of {totals.rooms_needed} rooms meet their use",
         "",
         of("signal"),
         _rooms_said(rooms),
@@ -281,12 +281,12 @@ def _proofs(
         expected, drawn = sum(d.expected_w for d in draws), sum(d.drawn_w for d in draws)
         read = any(d.read for d in draws)
         states = [
-            Watched("ports", "unknown" if d.verdict == "unread" else d.verdict, d.name, "", "power")
+            CheckItem("ports", "unknown" if d.verdict == "unread" else d.verdict, d.name, "", "power")
             for d in draws
         ]
         yield Proof(
             "Watts",
-            f"{tally.expected_w:.0f} W of {tally.budget_w:.0f} W",
+            f"{totals.expected_w:.0f} W of {totals.budget_w:.0f} W",
             "",
             states,
             f"{drawn:.0f} W where {expected:.0f} W were expected" if read else "",
@@ -325,7 +325,7 @@ def _rooms_said(rooms: Sequence[RoomSeen]) -> str:
 
 
 def _done(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> Iterator[str]:
-    tally = evaluation.tally
+    totals = evaluation.totals
     counts: dict[str, int] = {}
     for device in design.of(Device).values():
         counts[device.kind] = counts.get(device.kind, 0) + 1
@@ -334,14 +334,14 @@ def _done(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> Itera
         yield f"{count} {name}{'s' if count > 1 and not name.endswith('s') else ''}"
     cables = sum(r.cables for r in evaluation.runs if r.verdict != "no_way")
     if cables:
-        yield f"{cables} cables, {metres(tally.cable_m, 0)} in all, each labelled at both ends"
-    if tally.fibre_m:
-        yield f"{metres(tally.fibre_m, 0)} of fibre between the racks"
+        yield f"{cables} cables, {metres(totals.cable_m, 0)} in all, each labelled at both ends"
+    if totals.fibre_m:
+        yield f"{metres(totals.fibre_m, 0)} of fibre between the racks"
     racks, switches = len(design.of(EquipmentRoom)), len(design.of(Switch))
     if switches:
         yield (
             f"{switches} switch{'es' if switches > 1 else ''} in {racks} rack"
-            f"{'s' if racks > 1 else ''}, {tally.ports_used} of {tally.ports} ports in use"
+            f"{'s' if racks > 1 else ''}, {totals.ports_used} of {totals.ports} ports in use"
         )
     networks = [n.name for n in design.of(Network).values()]
     if networks:
@@ -374,6 +374,6 @@ def _restart(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> li
         f"the line's own box ({site.upstream_gear})" if site.upstream_gear else _LINES[site.line_kind],
         router[0].name if router else "",
         places,
-        evaluation.tally.access_points,
+        evaluation.totals.access_points,
         site.contact,
     )

@@ -99,24 +99,24 @@ def offer_of(
     """Return one way of doing the job in figures, really evaluated."""
     evaluation = evaluate(design, catalogue, "figures")
     order = order_of(design, catalogue, evaluation, firm, today)
-    tally = evaluation.tally
+    totals = evaluation.totals
     rooms = promised_rooms(as_planned(design), in_force(design, catalogue), evaluation)
     return Offer(
         variant=variant,
         name=name,
-        access_points=tally.access_points,
-        rooms_needed=tally.rooms_needed,
+        access_points=totals.access_points,
+        rooms_needed=totals.rooms_needed,
         rooms_met=sum(r.kept for r in rooms),
-        rooms_first=tally.rooms_first,
-        rooms_second_needed=tally.rooms_second_needed,
-        rooms_second=tally.rooms_second,
-        cable_m=tally.cable_m,
+        rooms_first=totals.rooms_first,
+        rooms_second_needed=totals.rooms_second_needed,
+        rooms_second=totals.rooms_second,
+        cable_m=totals.cable_m,
         boxes=int(sum(k.quantity for k in order.lines if k.unit in ("box", "reel"))),
-        expected_w=tally.expected_w,
-        ports_left=tally.ports - tally.ports_used,
+        expected_w=totals.expected_w,
+        ports_left=totals.ports - totals.ports_used,
         hours=round(order.sum.minutes / 60, 1),
         total=order.sum.total,
-        not_met=tally.not_met,
+        not_met=totals.not_met,
         busiest=evaluation.signal.busy.worst if evaluation.signal.busy is not None else 0.0,
     )
 

@@ -16,7 +16,7 @@ from ..context.readings import Reading
 from ..context.storeys import storeys_of
 from ..design import Design, Point
 from ..evaluation.evaluate import Evaluation
-from ..signal import Air, RoomVerdict, air_of
+from ..signal import RadioEnvironment, RoomVerdict, air_of
 
 How = Literal["measured", "heard", "planned"]
 
@@ -95,7 +95,7 @@ def _spots(design: Design, readings: Sequence[Reading]) -> dict[str, dict[Point,
     return found
 
 
-def _good(air: Air, room: RoomVerdict, readings: Sequence[Reading]) -> bool | None:
+def _good(air: RadioEnvironment, room: RoomVerdict, readings: Sequence[Reading]) -> bool | None:
     """Whether a spot has the levels that its room's use asks for; None where nothing was measured
     there on its band."""
     band, first, client = room.band, room.target_first_dbm, room.client_dbm

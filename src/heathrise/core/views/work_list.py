@@ -10,7 +10,7 @@ from ..context.scope import as_planned
 from ..context.storeys import Storeys, storeys_of
 from ..design import Building, Design, Device, Duct, EquipmentRoom, Floor, Injector, Switch
 from ..evaluation.evaluate import Evaluation
-from ..install import Opening, Pull, Site, Stand, Step, Trench, on_roof, work_list
+from ..install import MountPlace, Penetration, Pull, Step, Trench, WorkSite, on_roof, work_list
 from ..laying import Link, climbs_of, duct_m, holes_of, pulling_of, trench_minutes
 from ..order import RACK_PARTS, panelled
 from .labels import project_labels
@@ -40,14 +40,14 @@ def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> lis
         if d.dug != "there"
     ]
     stands = {
-        d.id: Stand(
+        d.id: MountPlace(
             plan.outdoors(d.floor, d.at, ruled.model_of(d).outdoor),
             plan.over_ground_m(d.floor, d.height_m),
             built[d.floor],
         )
         for d in drawn.of(Device).values()
     }
-    site = Site(
+    site = WorkSite(
         _pulls(drawn, ruled, evaluation, links, plan, openings, stands),
         [o for o, _ in openings],
         trenches,
@@ -63,8 +63,8 @@ def _pulls(
     evaluation: Evaluation,
     links: Sequence[Link],
     plan: Storeys,
-    openings: Sequence[tuple[Opening, tuple[str, ...]]],
-    stands: Mapping[str, Stand],
+    openings: Sequence[tuple[Penetration, tuple[str, ...]]],
+    stands: Mapping[str, MountPlace],
 ) -> list[Pull]:
     design, rules = as_planned(drawn), ruled.rules
     pulling = pulling_of(rules, [k for k in links if not k.found])
@@ -151,7 +151,7 @@ def _openings(
     plan: Storeys,
     links: Sequence[Link],
     built: Mapping[str, int | None],
-) -> list[tuple[Opening, tuple[str, ...]]]:
+) -> list[tuple[Penetration, tuple[str, ...]]]:
     """Return the openings of a job, each with the links that go through it."""
     names = {k.id: k.name for k in links}
     stretches = [s for k in links for s in k.stretches]
@@ -161,7 +161,7 @@ def _openings(
     ] + [(f"storey-{n}", floor, True, keys) for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)]
     return [
         (
-            Opening(
+            Penetration(
                 key, floor, storey, tuple(names[k] for k in keys), _high(catalogue, plan, floor), built[floor]
             ),
             keys,

@@ -7,7 +7,7 @@ from datetime import date
 from markupsafe import Markup
 
 from ...core.catalogue import Catalogue
-from ...core.design import ClientGroup, Design, Floor, LineEntry, Pain, Space, Zone
+from ...core.design import ClientGroup, Complaint, Design, Floor, LineEntry, Space, Zone
 from ...core.evaluation.evaluate import Evaluation
 from ..sheets import draw_sheet
 from .head import NO_HEAD, Head
@@ -94,7 +94,7 @@ def _facts(design: Design, catalogue: Catalogue) -> list[tuple[str, str]]:
 def _sheets(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[dict[str, object]]:
     """Return the storeys that the visit left a mark on, each as large as two in a row can be."""
     marked = [
-        *(p.floor for p in design.of(Pain).values()),
+        *(p.floor for p in design.of(Complaint).values()),
         *(e.floor for e in design.of(LineEntry).values()),
         *(z.floor for z in design.of(Zone).values()),
         *(f.floor for f in evaluation.brief.found),

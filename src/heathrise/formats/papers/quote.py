@@ -124,14 +124,14 @@ def _window(start: str | None, due: str | None) -> str:
 
 
 def _facts(design: Design, evaluation: Evaluation, order: Order) -> list[tuple[str, str]]:
-    tally, papers = evaluation.tally, Papers(design.site.units)
+    totals, papers = evaluation.totals, Papers(design.site.units)
     days = order.sum.days
     return [
-        ("Access points", str(tally.access_points)),
-        ("Copper cable", papers.length(tally.cable_m, 0)),
+        ("Access points", str(totals.access_points)),
+        ("Copper cable", papers.length(totals.cable_m, 0)),
         ("Days on site", f"{days} of one person, with a second where two are needed"),
-        ("Free ports", f"{tally.ports - tally.ports_used} of {tally.ports}"),
-        ("Watts of the switches", f"{tally.counted_w:g} of {tally.budget_w:g} W used"),
+        ("Free ports", f"{totals.ports - totals.ports_used} of {totals.ports}"),
+        ("Watts of the switches", f"{totals.counted_w:g} of {totals.budget_w:g} W used"),
     ]
 
 

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from ...core.cabling import LinkVerdict, RunVerdict
 from ...core.catalogue import Catalogue, drawing_style
 from ...core.design import (
+    Complaint,
     Design,
     Device,
     Duct,
@@ -15,12 +16,11 @@ from ...core.design import (
     Floor,
     LineEntry,
     OldCable,
-    Pain,
     Point,
     Riser,
     Zone,
 )
-from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, Spot, text
+from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, PaperPoint, text
 
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
 _MARK = 0.24  # mm to a unit of a mark's field
@@ -59,7 +59,7 @@ def gear(
         if r.building == level.building and r.lowest_level <= level.level <= r.highest_level
     ]
     rooms = [r for r in design.of(EquipmentRoom).values() if r.floor == floor]
-    racks: dict[int, Spot] = {}
+    racks: dict[int, PaperPoint] = {}
     for device in design.of(Device).values():
         if device.floor == floor:
             role = catalogue.role_of(device)
@@ -106,7 +106,7 @@ def brief(design: Design, floor: str, paper: Paper, outcomes: Mapping[str, str])
                 f'd="M-13 0H3M-2 -5L4 0L-2 5M7 -8V8" fill="none" stroke="{TARN}" '
                 'stroke-width="2.4" stroke-linecap="round"/>'
             )
-    for number, pain in enumerate(design.of(Pain).values(), start=1):
+    for number, pain in enumerate(design.of(Complaint).values(), start=1):
         if pain.floor == floor:
             x, y = paper.at(pain.at)
             tone = _OUTCOMES[outcomes.get(pain.id, "not_addressed")]

@@ -20,7 +20,7 @@ _APART_MM = 4.6
 _RINGS_MM = (4.6, 7.0, 9.5)
 _TURNS = 12
 
-Spot = tuple[float, float]
+PaperPoint = tuple[float, float]
 Box = tuple[float, float, float, float]
 
 
@@ -32,7 +32,7 @@ class Paper:
     north: float
     scale: int
     taken: list[Box] = field(default_factory=list)
-    marks: list[Spot] = field(default_factory=list)
+    marks: list[PaperPoint] = field(default_factory=list)
 
     def mm(self, metres: float) -> float:
         return metres * 1000 / self.scale
@@ -53,7 +53,7 @@ class Paper:
         self.taken.append(box)
         return True
 
-    def stand(self, at: Spot, beside: Spot | None = None) -> Spot:
+    def stand(self, at: PaperPoint, beside: PaperPoint | None = None) -> PaperPoint:
         """Return where a mark is drawn: where it stands or, where another is drawn already, on the
         nearest free spot about it, or about what it stands ``beside``."""
         x, y = beside or at

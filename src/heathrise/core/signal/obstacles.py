@@ -41,13 +41,13 @@ _UNDER_SLAB_M = 0.05
 class Likeness:
     """Another terrain that differs by a few panels only: what went and what came."""
 
-    terrain: Terrain
+    terrain: Obstacles
     gone: Array
     come: Array
 
 
 @dataclass(frozen=True, eq=False)
-class Terrain:
+class Obstacles:
     """The parts of a design that rays pass through; made once for each set of walls."""
 
     panels: Array
@@ -78,14 +78,14 @@ class Terrain:
 
 
 _layers: IdentityMemo[Layers] = IdentityMemo(64)
-_terrains: IdentityMemo[Terrain] = IdentityMemo(64)
+_terrains: IdentityMemo[Obstacles] = IdentityMemo(64)
 # Every access point over every floor of a large site, and some positions of one that is dragged.
 _losses: IdentityMemo[NDArray[np.float32]] = IdentityMemo(20_000)
 _grids: IdentityMemo[tuple[Grid, ...]] = IdentityMemo(64)
 _sources: IdentityMemo[tuple[float, float, float]] = IdentityMemo(4096)
 
 
-def terrain_of(design: Design, catalogue: Catalogue) -> Terrain:
+def terrain_of(design: Design, catalogue: Catalogue) -> Obstacles:
     """Return the terrain of a design; the same object as long as nothing of it changes."""
     parts = tuple(design.of(cls) for cls in (Wall, Opening, Floor, Space, Building))
     return _terrains.get((*parts, catalogue), None, lambda: _make(design, catalogue))
@@ -93,18 +93,18 @@ def terrain_of(design: Design, catalogue: Catalogue) -> Terrain:
 
 # The last terrains that were worked out from nothing: a wall that is dragged changes one of
 # them by a few panels.
-_roots: deque[Terrain] = deque(maxlen=4)
+_roots: deque[Obstacles] = deque(maxlen=4)
 MOST_CHANGED_PANELS = 24
 
 
-def _make(design: Design, catalogue: Catalogue) -> Terrain:
+def _make(design: Design, catalogue: Catalogue) -> Obstacles:
     storeys = storeys_of(design)
     layers = _layers.get((storeys, catalogue), None, lambda: layers_of(storeys.slabs, catalogue))
     panels = panels_of(design, catalogue)
     height_m = catalogue.rules["signal.client_height_m"]
     exponent = catalogue.rules["signal.exponent"]
     like = _likeness(panels, storeys, layers)
-    made = Terrain(panels, storeys, layers, survey_of(design), _bounds(design), height_m, exponent, like)
+    made = Obstacles(panels, storeys, layers, survey_of(design), _bounds(design), height_m, exponent, like)
     if like is None:
         _roots.append(made)
     return made
@@ -155,13 +155,13 @@ def _box(points: tuple[tuple[float, float], ...]) -> tuple[float, float, float, 
     return min(xs), min(ys), max(xs), max(ys)
 
 
-def relief_grids(terrain: Terrain, floor: str, quick: bool = False) -> tuple[Grid, ...]:
+def relief_grids(terrain: Obstacles, floor: str, quick: bool = False) -> tuple[Grid, ...]:
     """Return the grids on which relief is drawn: one for each group of rooms that lies apart."""
     step_m = DRAG_STEP_M if quick else RELIEF_STEP_M
     return _grids.get((terrain,), (floor, step_m), lambda: _over(terrain, floor, step_m))
 
 
-def _over(terrain: Terrain, floor: str, step_m: float) -> tuple[Grid, ...]:
+def _over(terrain: Obstacles, floor: str, step_m: float) -> tuple[Grid, ...]:
     boxes = terrain.bounds.get(floor, [])
     areas = [max((e - w) * (n - s), step_m**2) for w, s, e, n in boxes]
     return tuple(
@@ -171,7 +171,7 @@ def _over(terrain: Terrain, floor: str, step_m: float) -> tuple[Grid, ...]:
 
 
 def grid_losses_db(
-    terrain: Terrain, device: Device, model: AirModel, floor: str, grid: Grid | Survey
+    terrain: Obstacles, device: Device, model: AirModel, floor: str, grid: Grid | Survey
 ) -> NDArray[np.float32]:
     """Return ``losses_db`` at every point of a grid, kept for as long as nothing moves.
 
@@ -190,7 +190,7 @@ def grid_losses_db(
 
 
 def _changed(
-    terrain: Terrain, device: Device, model: AirModel, floor: str, grid: Grid | Survey
+    terrain: Obstacles, device: Device, model: AirModel, floor: str, grid: Grid | Survey
 ) -> NDArray[np.float32] | None:
     """Return the losses of the terrain that is nearly this one, set right by what changed."""
     like = terrain.like
@@ -215,7 +215,7 @@ _workers = ThreadPoolExecutor(thread_name_prefix="rays")
 
 
 def all_losses_db(
-    terrain: Terrain,
+    terrain: Obstacles,
     devices: Sequence[Device],
     models: Mapping[str, AirModel],
     floor: str,
@@ -231,7 +231,7 @@ def all_losses_db(
     return list(_workers.map(one, devices, chunksize=1))
 
 
-def source_of(terrain: Terrain, device: Device) -> tuple[float, float, float]:
+def source_of(terrain: Obstacles, device: Device) -> tuple[float, float, float]:
     """Return x, y, z in m from which a device's rays are traced."""
 
     def work_out() -> tuple[float, float, float]:
@@ -242,7 +242,7 @@ def source_of(terrain: Terrain, device: Device) -> tuple[float, float, float]:
 
 
 def losses_db(
-    terrain: Terrain,
+    terrain: Obstacles,
     device: Device,
     model: AirModel,
     floor: str,
@@ -268,7 +268,7 @@ def losses_db(
 
 
 def losses_to_db(
-    terrain: Terrain,
+    terrain: Obstacles,
     device: Device,
     model: AirModel,
     x: Array,

@@ -9,7 +9,7 @@ import sys
 import time
 from threading import BoundedSemaphore
 
-from ..core.base.progress import Progress
+from ...core.base.progress import Progress
 from .worker import CALM
 
 AT_ONCE = 2

@@ -1,4 +1,4 @@
-"""Reads one picture in a process of its own: ``python -m heathrise.formats.picture_worker``.
+"""Reads one picture in a process of its own: ``python -m heathrise.formats.sandbox.picture_worker``.
 
 Standard input holds a line of JSON with the page that is wanted (from 1), and then the file.
 Standard output takes a line of JSON, ``media``, ``width_px``, ``height_px`` and ``pages`` or

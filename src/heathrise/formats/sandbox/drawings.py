@@ -5,13 +5,13 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from ..core.base.progress import Progress, always
-from ..core.catalogue import Catalogue
-from ..core.design import Design, DesignError, Problem
+from ...core.base.progress import Progress, always
+from ...core.catalogue import Catalogue
+from ...core.design import Design, DesignError, Problem
+from ..dxf import MAX_BYTES, DrawingChoice, Inspection, refuse
+from ..project_file import load_project
 from .confine import confined
-from .dxf import MAX_BYTES, Choice, Inspection, refuse
 from .dxf_worker import CPU_SECONDS
-from .project_file import load_project
 
 WALL_SECONDS = 40
 
@@ -21,7 +21,9 @@ def inspect_confined(data: bytes) -> Inspection:
     return Inspection.model_validate(_run(data, None, always)["inspection"])
 
 
-def import_confined(data: bytes, choice: Choice, catalogue: Catalogue, go_on: Progress = always) -> Design:
+def import_confined(
+    data: bytes, choice: DrawingChoice, catalogue: Catalogue, go_on: Progress = always
+) -> Design:
     """Return the design of a drawing; see ``dxf.import_dxf``.
 
     Args:
@@ -31,7 +33,7 @@ def import_confined(data: bytes, choice: Choice, catalogue: Catalogue, go_on: Pr
     return load_project(json.dumps(answer["project"]), catalogue).design
 
 
-def _run(data: bytes, choice: Choice | None, go_on: Progress) -> dict[str, Any]:
+def _run(data: bytes, choice: DrawingChoice | None, go_on: Progress) -> dict[str, Any]:
     if len(data) > MAX_BYTES:
         refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be read")
     head = choice.model_dump_json() if choice is not None else "null"

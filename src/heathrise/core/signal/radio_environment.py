@@ -15,9 +15,9 @@ from ..catalogue import Catalogue, ClientModel, Rules
 from ..context.band_plan import BandPlan, band_plan_of
 from ..design import ClientGroup, Design, Device, Point
 from .grid import Grid
+from .obstacles import Obstacles, all_losses_db, losses_db
 from .propagation import noise_floor_dbm
 from .survey import Survey
-from .terrain import Terrain, all_losses_db, losses_db
 from .transmit import Transmit
 
 Array = NDArray[np.floating]
@@ -27,7 +27,7 @@ SILENT_DBM = -140.0
 
 
 @dataclass(frozen=True)
-class Air:
+class RadioEnvironment:
     """All that levels depend on: the terrain, the radios and the client judged by.
 
     ``cut_off`` are access points over the air whose link leads to none with a cable: silent here.
@@ -35,7 +35,7 @@ class Air:
 
     design: Design
     catalogue: Catalogue
-    terrain: Terrain
+    terrain: Obstacles
     radios: dict[tuple[str, Band], Transmit]
     cut_off: frozenset[str] = frozenset()
 
@@ -64,7 +64,7 @@ class Air:
             if (radio := self.radios.get((device.id, band))) is not None and radio.on
         ]
 
-    def without(self, gone: frozenset[str]) -> Air:
+    def without(self, gone: frozenset[str]) -> RadioEnvironment:
         """Return the air with some access points silent; all else stays as it is."""
         radios = {
             key: replace(radio, on=False) if key[0] in gone else radio for key, radio in self.radios.items()
@@ -110,7 +110,9 @@ class Air:
         return chosen + both
 
 
-def grid_levels_dbm(air: Air, floor: str, grid: Grid | Survey, band: Band, direction: Direction) -> Array:
+def grid_levels_dbm(
+    air: RadioEnvironment, floor: str, grid: Grid | Survey, band: Band, direction: Direction
+) -> Array:
     """Return each access point's level at each point of a grid, shape (devices, n)."""
     devices = air.access_points(band)
     levels = np.empty((len(devices), grid.size), dtype=np.float32)
@@ -119,7 +121,9 @@ def grid_levels_dbm(air: Air, floor: str, grid: Grid | Survey, band: Band, direc
     return levels
 
 
-def band_losses(air: Air, floor: str, grid: Grid | Survey, band: Band) -> list[NDArray[np.float32]]:
+def band_losses(
+    air: RadioEnvironment, floor: str, grid: Grid | Survey, band: Band
+) -> list[NDArray[np.float32]]:
     """Return the loss from each access point to each point of a grid on one band."""
     models = air.catalogue.airs
     found = all_losses_db(air.terrain, air.access_points(band), models, floor, grid)
@@ -137,7 +141,7 @@ def ranked_dbm(levels: Array, rank: int) -> Array:
 
 
 @dataclass(frozen=True)
-class Reading:
+class SpotLevel:
     """What one access point gives at one spot, in dBm."""
 
     device: str
@@ -151,7 +155,7 @@ class Reading:
 _spots: IdentityMemo[Array] = IdentityMemo(20_000, weigh=lambda _: 500)
 
 
-def heard_at(air: Air, floor: str, at: Point) -> list[tuple[Device, Band, float]]:
+def heard_at(air: RadioEnvironment, floor: str, at: Point) -> list[tuple[Device, Band, float]]:
     """Return each access point's level at a spot in dBm, band by band, of the weaker direction, for
     the weakest client of the room that it lies in."""
     room = air.terrain.storeys.room_at(floor, at)
@@ -174,10 +178,10 @@ def heard_at(air: Air, floor: str, at: Point) -> list[tuple[Device, Band, float]
     return found
 
 
-def readings_at(air: Air, floor: str, x_m: float, y_m: float) -> list[Reading]:
+def readings_at(air: RadioEnvironment, floor: str, x_m: float, y_m: float) -> list[SpotLevel]:
     """Return the level of every access point at one spot, the strongest on 5 GHz first."""
     spot = np.array([x_m]), np.array([y_m])
-    found: list[Reading] = []
+    found: list[SpotLevel] = []
     for device in air.design.of(Device).values():
         model = air.catalogue.airs.get(device.model)
         if model is None:
@@ -188,6 +192,6 @@ def readings_at(air: Air, floor: str, x_m: float, y_m: float) -> list[Reading]:
                 down = air.level_dbm(device, band, "downlink", loss[row])
                 up = air.level_dbm(device, band, "uplink", loss[row])
                 found.append(
-                    Reading(device.id, device.name, band, round(float(down), 1), round(float(up), 1))
+                    SpotLevel(device.id, device.name, band, round(float(down), 1), round(float(up), 1))
                 )
     return sorted(found, key=lambda r: -min(r.downlink_dbm, r.uplink_dbm))

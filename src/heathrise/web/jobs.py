@@ -11,10 +11,10 @@ from flask import Response, request
 
 from ..core.base.progress import Progress, ShowBest
 from ..core.design import DesignError, Problem
-from ..formats.confined import import_confined
 from ..formats.papers import History
+from ..formats.sandbox.drawings import import_confined
 from ..jobs import KINDS, EmbeddedRunner, Stopped, Work
-from ..jobs.runner import Task
+from ..jobs.runner import JobCall
 from ..store import Repository, Saved
 from ..store.firm import FirmHeads
 from ..store.jobs import JobRow, Jobs
@@ -37,7 +37,7 @@ def make_work(repository: Repository) -> APIBlueprint:
     papers = Papers(repository.engine) if repository is not None else None
     runner = EmbeddedRunner(jobs) if jobs is not None else None
 
-    def begun(kind: str, project_id: str | None, task: Task) -> Response:
+    def begun(kind: str, project_id: str | None, task: JobCall) -> Response:
         assert jobs is not None and runner is not None
         job_id = jobs.create(kind, project_id)
         runner.begin(job_id, task)

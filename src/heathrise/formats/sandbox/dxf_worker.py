@@ -1,4 +1,4 @@
-"""Reads one drawing in a process of its own: ``python -m heathrise.formats.dxf_worker``.
+"""Reads one drawing in a process of its own: ``python -m heathrise.formats.sandbox.dxf_worker``.
 
 Standard input holds a line of JSON with the choice, or ``null`` for a look at the layers, and
 then the drawing. Standard output takes one JSON object: ``inspection``, ``project`` or
@@ -31,15 +31,15 @@ def main() -> int:
 
 
 def _answer(data: bytes, choice: dict[str, object] | None) -> str:
-    from ..core.catalogue import load_catalogue
-    from ..core.design import DesignError
-    from .dxf import Choice, import_dxf, inspect_dxf
-    from .project_file import Project, dump_project
+    from ...core.catalogue import load_catalogue
+    from ...core.design import DesignError
+    from ..dxf import DrawingChoice, import_dxf, inspect_dxf
+    from ..project_file import Project, dump_project
 
     try:
         if choice is None:
             return f'{{"inspection": {inspect_dxf(data).model_dump_json()}}}'
-        chosen = Choice.model_validate(choice)
+        chosen = DrawingChoice.model_validate(choice)
         design = import_dxf(data, chosen, load_catalogue())
         return f'{{"project": {dump_project(Project(chosen.name, design))}}}'
     except DesignError as error:

@@ -26,7 +26,7 @@ _WRITES_NOTHING = {
 }
 
 
-class Room:
+class DiskRoom:
     """Answers writes before they are begun while there is no room for them."""
 
     def __init__(self, folder: Path | None, least_bytes: int = LEAST_FREE_BYTES) -> None:
