@@ -16,18 +16,17 @@ from typing import Any
 from flask.testing import FlaskClient
 
 from heathrise.core.base.progress import always
-from heathrise.core.catalogue import Catalogue, load_catalogue
-from heathrise.core.context.integrity import REFERENCES, check
-from heathrise.core.design import Change, Design, DesignError, Floor, Put, Remove, apply
-from heathrise.demo import SITES
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.design import Design, DesignError, Floor
 from heathrise.formats.registry import formats
-from heathrise.jobs import KINDS
-from heathrise.store import Repository, connect
+from heathrise.jobs import KINDS, run_kind
+from heathrise.store import Repository, Stores, connect
 from heathrise.store.migrate import migrate
 from heathrise.web.app import create_app
-from heathrise.web.jobs import run_kind
 from ops.database import running
 from ops.machine import VAR
+
+from .random_designs import random_design
 
 DESIGNS, SEED = 40, 16
 _ASKED = (
@@ -46,52 +45,11 @@ _ASKED = (
     "/widths",
     "/mesh",
     "/calibration",
-    "/channels/2.4",
-    "/channels/5",
-    "/channels/6",
+    "/channels?band=2.4",
+    "/channels?band=5",
+    "/channels?band=6",
 )
-_STATES = ("new", "keep", "retire", "unknown")
 _QUICK = {"wishes": {"seconds": 1, "goals": ["fewest"]}}
-
-
-def random_design(chance: random.Random, catalogue: Catalogue) -> Design:
-    """Return a made-up site after some edits that a person could have made."""
-    design = chance.choice(SITES).make()
-    for _ in range(chance.randint(1, 40)):
-        try:
-            edited = apply(design, list(_edit(chance, design)))
-            check(edited, catalogue)
-        except DesignError:
-            continue
-        design = edited
-    return design
-
-
-def _edit(chance: random.Random, design: Design) -> Iterator[Change]:
-    kind = chance.choice([k for k, rows in design.tables.items() if rows and k != "site"])
-    element = chance.choice(list(design.tables[kind].values()))
-    if chance.random() < 0.5:
-        yield from _taken_away(design, kind, element.id)
-        return
-    row = element.model_dump(mode="json")
-    if "at" in row:
-        row["at"] = [c + chance.uniform(-6, 6) for c in row["at"]]
-    if "state" in row:
-        row["state"] = chance.choice(_STATES)
-    if kind == "building":
-        row["name"] += " \u000b<b>&amp;"
-    yield Put(kind=kind, element=row)
-
-
-def _taken_away(design: Design, kind: str, key: str) -> Iterator[Change]:
-    """Yield what takes an element away, and first what cannot stand without it."""
-    for other, fields in REFERENCES.items():
-        for field, (target, many) in fields.items():
-            rows = design.tables.get(other, {}).values() if target == kind and not many else ()
-            for row in rows:
-                if getattr(row, field) == key:
-                    yield from _taken_away(design, other, row.id)
-    yield Remove(kind=kind, id=key)
 
 
 def faults_of(repository: Repository, client: FlaskClient, design: Design) -> Iterator[str]:
@@ -109,8 +67,8 @@ def faults_of(repository: Repository, client: FlaskClient, design: Design) -> It
             for r in (1, 2)
         ]
         asked += [
-            f"{base}/levels/{floor}/3/4",
-            f"{base}/rays/{floor}/3/4/5",
+            f"{base}/levels?floor={floor}&x=3&y=4",
+            f"{base}/rays?floor={floor}&x=3&y=4&band=5",
             f"{base}/sheets/{floor}.svg?scale=100",
         ]
     for path in asked:
@@ -120,7 +78,7 @@ def faults_of(repository: Repository, client: FlaskClient, design: Design) -> It
             yield f"{answer.status_code} {path}: {said[:300]!r}"
     for kind, arguments in _jobs(design):
         try:
-            run_kind(repository, saved, kind, arguments, always)
+            run_kind(Stores.over(repository), saved, kind, arguments, always)
         except DesignError:
             continue  # told in words
         except Exception as error:

@@ -19,17 +19,21 @@ from pathlib import Path
 from typing import Any
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
-from .fuzz_designs import random_design
+from .random_designs import random_design
 
 DESIGNS, SEED = 500, 18
 _ON = date(2026, 3, 2)
 _SHOWN = 12  # differences told of one design
+# What has another name since, and what is told elsewhere.
+_RENAMED = {"tally": "totals"}
+_ELSEWHERE = ("totals.price",)
 
 
 def designs(count: int, catalogue: Catalogue) -> Iterator[Design]:
@@ -43,13 +47,11 @@ def designs(count: int, catalogue: Catalogue) -> Iterator[Design]:
 
 def told(design: Design, catalogue: Catalogue) -> dict[str, Any]:
     """Return what a design comes out at, as plain data."""
-    evaluation = evaluate(design, catalogue)
-    order = order_of(design, catalogue, evaluation, {}, _ON)
-    steps = steps_of(design, catalogue, evaluation)
+    plan = Plan(design, catalogue, on=_ON)
     return {
-        "evaluation": evaluation.model_dump(mode="json"),
-        "order": order.model_dump(mode="json"),
-        "steps": [s.model_dump(mode="json") for s in steps],
+        "evaluation": evaluate(plan, wait=True).model_dump(mode="json"),
+        "order": order_of(plan).model_dump(mode="json"),
+        "steps": [s.model_dump(mode="json") for s in steps_of(plan)],
     }
 
 
@@ -63,6 +65,14 @@ def differences(before: object, after: object, at: str = "") -> Iterator[str]:
             yield from differences(one, other, f"{at}[{number}]")
     elif before != after:
         yield f"{at}: {str(before)[:90]} -> {str(after)[:90]}"
+
+
+def _as_named_now(evaluation: dict[str, Any]) -> dict[str, Any]:
+    named = {_RENAMED.get(k, k): v for k, v in evaluation.items()}
+    for path in _ELSEWHERE:
+        chapter, field = path.split(".")
+        named.get(chapter, {}).pop(field, None)
+    return named
 
 
 def write(path: Path, count: int) -> None:
@@ -81,7 +91,10 @@ def compare(path: Path) -> int:
             line = next(lines, None)
             if line is None:
                 break
-            found = list(differences(json.loads(line), told(design, catalogue)))
+            before, now = json.loads(line), told(design, catalogue)
+            for tree in (before, now):
+                tree["evaluation"] = _as_named_now(tree["evaluation"])
+            found = list(differences(before, now))
             changed += bool(found)
             for said in found[:_SHOWN]:
                 print(f"design {number}{said}")

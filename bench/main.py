@@ -33,6 +33,7 @@ from bench.places import places
 from bench.soak import soak
 from bench.tall import tall
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.readings import Reading
 from heathrise.core.context.storeys import Slab
 from heathrise.core.design import Design, Device, Floor, apply, put
@@ -151,11 +152,11 @@ def _moved(design: Design, k: int, key: str = "ap-6") -> Design:
 
 def evaluation() -> None:
     catalogue, school = load_catalogue(), music_school()
-    evaluate(school, catalogue)
-    opened = median_ms(lambda _: evaluate(music_school(), catalogue, "figures"))
-    same = median_ms(lambda _: evaluate(Design(dict(school.tables)), catalogue))
-    moved = median_ms(lambda k: evaluate(_moved(school, k), catalogue))
-    dragging = median_ms(lambda k: evaluate(_moved(school, k + 50), catalogue, "preview"))
+    evaluate(Plan(school, catalogue), wait=True)
+    opened = median_ms(lambda _: evaluate(Plan(music_school(), catalogue)))
+    same = median_ms(lambda _: evaluate(Plan(Design(dict(school.tables)), catalogue), wait=True))
+    moved = median_ms(lambda k: evaluate(Plan(_moved(school, k), catalogue), wait=True))
+    dragging = median_ms(lambda k: evaluate(Plan(_moved(school, k + 50), catalogue, quick=True)))
 
     def drawn(k: int) -> object:
         design = _moved(school, k + 100)
@@ -172,14 +173,14 @@ def evaluation() -> None:
 def large() -> None:
     catalogue = load_catalogue()
     site = large_site(catalogue)
-    evaluate(site, catalogue, "preview")
+    evaluate(Plan(site, catalogue, quick=True))
 
     def drawn(k: int) -> object:
         air = air_of(_moved(site, k, "ap-f0-2-0"), catalogue, "5")
         return relief(air, "f0", "5", 1, "weaker", quick=True)
 
     def dragged(k: int) -> object:
-        return evaluate(_moved(site, k + 50, "ap-f0-2-0"), catalogue, "preview")
+        return evaluate(Plan(_moved(site, k + 50, "ap-f0-2-0"), catalogue, quick=True))
 
     print(f"Large site: {len(site.of(Device))} access points on five floors, one dragged")
     print(f"  relief                          {median_ms(drawn):8.1f} ms")
@@ -201,7 +202,7 @@ def measured() -> None:
         )
         for device, band in (chance.choice(radios) for _ in range(20_000))
     )
-    took = median_ms(lambda k: calibration_view(_moved(school, k), catalogue, readings), runs=5)
+    took = median_ms(lambda k: calibration_view(Plan(_moved(school, k), catalogue), readings), runs=5)
     print("Fit of 20,000 measured levels, one access point moved each time")
     print(f"  school                          {took:8.1f} ms   (wanted under 1000)")
 

@@ -11,6 +11,7 @@ import shapely
 from shapely.geometry import Polygon
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.context.storeys import storeys_of
 from heathrise.core.design import Design, Device, Space, apply, put
@@ -83,7 +84,7 @@ def places() -> None:
     for site in SITES:
         design = site.make()
         begun, shown = time.perf_counter(), _Clock()
-        found = search_sites(design, catalogue, Wishes(), {}, date.today(), show=shown)
+        found = search_sites(Plan(design, catalogue, on=date.today()), Wishes(), show=shown)
         took = time.perf_counter() - begun
         print(f"  {site.key:10} as drawn               {_stand(design, catalogue)}")
         thumb = by_the_rule_of_thumb(as_planned(design), catalogue)

@@ -31,7 +31,7 @@ _LIMITS = {
 
 def api_document() -> str:
     """Return the OpenAPI document as text. No database is touched."""
-    app = create_app(None)  # type: ignore[arg-type]
+    app = create_app(None)
     with app.app_context():
         return json.dumps(app.spec, indent=1, sort_keys=True)  # type: ignore[attr-defined]
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import json
 import sys
-from datetime import UTC, datetime
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, NoReturn
+from typing import TYPE_CHECKING, NoReturn
 
 import click
 
 from .formats.registry import formats
 
 if TYPE_CHECKING:
+    from .core.context.plan import Plan
     from .core.design import DesignError
     from .formats.project_file import Project
 
@@ -42,16 +42,49 @@ def _open(path: Path) -> Project:
         _fail(error, path)
 
 
+def _plan(path: Path) -> tuple[str, Plan]:
+    """Return a project's name and its plan, under the prices that are shipped."""
+    from .core.catalogue import load_catalogue
+    from .core.context.plan import Plan
+
+    opened = _open(path)
+    return opened.name, Plan(opened.design, load_catalogue())
+
+
 @main.command("evaluate")
 @click.argument("project", type=click.Path(path_type=Path))
 def evaluate_command(project: Path) -> None:
     """Print the whole evaluation of PROJECT as JSON."""
-    from .core.catalogue import load_catalogue
     from .core.evaluation.evaluate import evaluate
 
-    opened = _open(project)
-    result = evaluate(opened.design, load_catalogue())
-    click.echo(result.model_dump_json(indent=1))
+    _, plan = _plan(project)
+    click.echo(evaluate(plan, wait=True).model_dump_json(indent=1))
+
+
+@main.command("ask")
+@click.argument("project", type=click.Path(path_type=Path))
+@click.argument("question", required=False, default="")
+@click.option("--with", "said", default="{}", help="what is said with it, as JSON")
+def ask_command(project: Path, question: str, said: str) -> None:
+    """Print the answer to QUESTION about PROJECT as JSON. Without one, list what can be asked."""
+    from .core.design import DesignError, Problem
+    from .questions import QUESTIONS
+
+    row = QUESTIONS.get(question)
+    if row is None:
+        for name, known in QUESTIONS.items():
+            fields = ", ".join(known.asked.model_fields)
+            click.echo(f"{name}{f' ({fields})' if fields else ''}", err=bool(question))
+        sys.exit(2 if question else 0)
+    _, plan = _plan(project)
+    try:
+        try:
+            arguments = json.loads(said)
+        except ValueError:
+            raise DesignError([Problem("--with", 'should be JSON, such as {"band": "5"}')]) from None
+        click.echo(row.ask(plan, arguments).model_dump_json(indent=1))
+    except DesignError as error:
+        _fail(error, project)
 
 
 @main.command("import-dxf")
@@ -91,20 +124,20 @@ def import_command(
 @main.command("export")
 @click.argument("project", type=click.Path(path_type=Path))
 @click.argument("what", type=click.Choice(list(formats("out"))))
-def export_command(project: Path, what: str) -> None:
-    """Print one of the exports of PROJECT."""
-    from .core.catalogue import load_catalogue
-    from .core.evaluation.evaluate import evaluate
-    from .core.views.bill_of_materials import order_of
+@click.option("--out", type=click.Path(path_type=Path), help="file to write, for one that is no text")
+def export_command(project: Path, what: str, out: Path | None) -> None:
+    """Print one of the exports or papers of PROJECT."""
+    from .core.design import DesignError
 
-    row, opened = formats("out")[what], _open(project)
-    result: Any = None
-    if row.needs != "design":
-        result = evaluate(opened.design, load_catalogue())
-    if row.needs == "order":
-        today = datetime.now(UTC).date()
-        result = order_of(opened.design, load_catalogue(), result, {}, today)
-    click.echo(row.write(opened.name, opened.design, result), nl=False)
+    name, plan = _plan(project)
+    try:
+        written = formats("out")[what].write(name, plan)
+        if out is None:
+            click.echo(written, nl=False)
+        else:
+            out.write_bytes(written if isinstance(written, bytes) else written.encode())
+    except (DesignError, OSError) as error:
+        _fail(error, out or project)
 
 
 @main.command("tester")
@@ -113,17 +146,14 @@ def export_command(project: Path, what: str) -> None:
 @click.option("--faults", default=3, show_default=True, help="how many cables are at fault")
 def tester_command(project: Path, seed: int, faults: int) -> None:
     """Print what a stand-in for a cable tester says of PROJECT's cables, as CSV."""
-    from .core.catalogue import load_catalogue
     from .core.evaluation.evaluate import evaluate
     from .core.views.labels import project_labels
     from .standins import measured_csv
 
-    opened = _open(project)
-    evaluation = evaluate(opened.design, load_catalogue(), "figures")
-    labels = project_labels(opened.design, evaluation)
-    lengths = {k.id: k.fixed_m for k in evaluation.cable.links}
-    day = datetime.now(UTC).date().isoformat()
-    click.echo(measured_csv(labels, lengths, seed, faults, day)[0], nl=False)
+    _, plan = _plan(project)
+    lengths = {k.id: k.fixed_m for k in evaluate(plan).cable.links}
+    text, _ = measured_csv(project_labels(plan), lengths, seed, faults, plan.on.isoformat())
+    click.echo(text, nl=False)
 
 
 @main.command("meter")
@@ -132,18 +162,11 @@ def tester_command(project: Path, seed: int, faults: int) -> None:
 @click.option("--faults", default=3, show_default=True, help="how many ports are at fault")
 def meter_command(project: Path, seed: int, faults: int) -> None:
     """Print what a stand-in for a meter says of PROJECT's ports, as CSV."""
-    from .core.catalogue import load_catalogue
-    from .core.context.scope import as_planned
-    from .core.design import Switch
-    from .core.evaluation.evaluate import evaluate
     from .core.views.acceptance import planned_ports
     from .standins import metered_csv
 
-    opened = _open(project)
-    evaluation = evaluate(opened.design, load_catalogue(), "figures")
-    ports = planned_ports(dict(as_planned(opened.design).of(Switch)), evaluation)
-    day = datetime.now(UTC).date().isoformat()
-    click.echo(metered_csv(ports, seed, faults, day)[0], nl=False)
+    _, plan = _plan(project)
+    click.echo(metered_csv(planned_ports(plan), seed, faults, plan.on.isoformat())[0], nl=False)
 
 
 @main.command("surveyor")
@@ -157,15 +180,12 @@ def surveyor_command(
     project: Path, seed: int, walls: float, offset: float, noise: float, addresses: bool
 ) -> None:
     """Print what a stand-in for a survey meter hears on a walk through PROJECT's rooms, as CSV."""
-    from .core.catalogue import load_catalogue
-    from .core.context.scope import as_planned
     from .standins import Hidden, spots_of, surveyed_csv
 
-    design = as_planned(_open(project).design)
+    _, plan = _plan(project)
     hidden = Hidden({"signal.wall_scale": walls}, offset, noise)
-    spots = spots_of(design)
-    text = surveyed_csv(design, load_catalogue(), hidden, spots, seed, by_address=addresses)
-    click.echo(text, nl=False)
+    spots = spots_of(plan.design)
+    click.echo(surveyed_csv(plan.design, plan.shelf, hidden, spots, seed, by_address=addresses), nl=False)
 
 
 @main.command("sheet")
@@ -175,15 +195,11 @@ def surveyor_command(
 @click.option("--scale", type=int, help="50, 100 or 200; without one each storey fits its page")
 def sheet_command(project: Path, out: Path, paper: str, scale: int | None) -> None:
     """Draw the storeys of PROJECT to scale, as PDF."""
-    from .core.catalogue import load_catalogue
     from .core.design import DesignError
-    from .core.evaluation.evaluate import evaluate
     from .formats.papers import drawn_of, sheets_pdf
 
-    opened, catalogue = _open(project), load_catalogue()
-    evaluation = evaluate(opened.design, catalogue, "figures")
-    today = datetime.now(UTC).date()
-    drawn = drawn_of(opened.name, 1, opened.design, catalogue, evaluation, today)
+    name, plan = _plan(project)
+    drawn = drawn_of(name, 1, plan)
     try:
         out.write_bytes(sheets_pdf(drawn, paper, scale))
     except (DesignError, OSError) as error:

@@ -123,7 +123,7 @@ def test_on_an_upright_tablet_all_is_reached_by_a_finger(
     expect(reasons).to_be_visible()
     page.click("[data-mark=ap-6]")
     expect(fold).to_contain_text("AP-6")
-    boxes = [page.locator(s).bounding_box() for s in (".top", ".rail", ".work", ".side", ".totals")]
+    boxes = [page.locator(s).bounding_box() for s in (".top", ".rail", ".work", ".side", ".tally")]
     tops = [(b["y"], b["y"] + b["height"]) for b in boxes if b]
     assert len(tops) == 5
     assert all(below[0] >= above[1] - 0.5 for above, below in itertools.pairwise(tops))

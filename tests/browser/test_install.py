@@ -10,6 +10,7 @@ from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.labels import project_labels
@@ -134,8 +135,8 @@ def test_a_tester_s_file_finds_what_is_wrong_and_it_is_mended(
     school: Design, school_sheet: Sheet, tmp_path: Path
 ) -> None:
     sheet, page = school_sheet, school_sheet.page
-    evaluation = evaluate(school, load_catalogue(), "figures")
-    labels = project_labels(school, evaluation)
+    evaluation = evaluate(Plan(school, load_catalogue()))
+    labels = project_labels(Plan(school, load_catalogue()))
     lengths = {k.id: k.fixed_m for k in evaluation.cable.links}
     text, hidden = measured_csv(labels, lengths, 5, 3, "2026-11-24")
     told = tmp_path / "tester.csv"

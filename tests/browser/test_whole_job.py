@@ -15,7 +15,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from bench.flat import Hand, draw_flat
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.design import Switch
+from heathrise.core.context.plan import Plan
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.acceptance import planned_ports
 from heathrise.core.views.labels import project_labels
@@ -162,10 +162,10 @@ def _proven(page: Page, server: Server, project: str, folder: Path) -> None:
     """Faults that the stand-ins find, a snag, and each of them mended."""
     data = _get(server, f"/api/projects/{project}/export/project.json")
     design = load_project(data, load_catalogue()).design
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    labels = project_labels(design, evaluation)
+    evaluation = evaluate(Plan(design, load_catalogue()))
+    labels = project_labels(Plan(design, load_catalogue()))
     lengths = {k.id: k.fixed_m for k in evaluation.cable.links}
-    ports = planned_ports(dict(design.of(Switch)), evaluation)
+    ports = planned_ports(Plan(design, load_catalogue()))
     told = folder / "told.csv"
 
     def take(text: str, words: str) -> None:

@@ -10,10 +10,10 @@ import numpy as np
 import pytest
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.run_decisions import run_said
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Floor, Opening, Run, Space, apply, put
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.placement import Wishes, search_sites
 from heathrise.core.placement.backhaul import links_to, wired_ones
 from heathrise.core.placement.costs import air_cents
@@ -88,9 +88,9 @@ def test_a_search_by_the_school_of_mesh_leaves_cables_to_few(catalogue: Catalogu
     """Its answer is cheaper than the wired one, each of its links carries what is asked for."""
     design = _mill()
     wishes = Wishes(goals=("fewest",), seconds=6)
-    (wired,) = search_sites(design, catalogue, wishes, {}, TODAY).answers
+    (wired,) = search_sites(Plan(design, catalogue, on=TODAY), wishes).answers
     school = apply(design, [put(design.site.model_copy(update={"back_haul": "mesh"}))])
-    (answer,) = search_sites(school, catalogue, wishes, {}, TODAY).answers
+    (answer,) = search_sites(Plan(school, catalogue, on=TODAY), wishes).answers
     assert wired.over_air == 0 < answer.over_air < answer.count == wired.count
     assert answer.offer.total < wired.offer.total and answer.offer.cable_m < wired.offer.cable_m
     after = apply(design, answer.changes)
@@ -99,7 +99,7 @@ def test_a_search_by_the_school_of_mesh_leaves_cables_to_few(catalogue: Catalogu
     assert len(links) == answer.over_air and all(k.user_mbps >= least for k in links)
     # Asked for cables again, each has one.
     back = wishes.model_copy(update={"back_haul": "wired"})
-    (again,) = search_sites(after, catalogue, back, {}, TODAY).answers
+    (again,) = search_sites(Plan(after, catalogue, on=TODAY), back).answers
     assert again.over_air == answer.over_air  # a search by wire leaves links as they are
 
 
@@ -109,7 +109,7 @@ def test_what_leads_nowhere_now_is_weighed_like_all_others(catalogue: Catalogue)
     loose = [Run(id=f"r{k}", device=p.id, over_air=True) for k, p in enumerate(points)]
     design = design_of(*shell(100, 10), rack(1, 1), *points, *loose)
     assert air_of(design, catalogue).cut_off == {"ap-0", "ap-1"}
-    after = apply(design, links_to(design, catalogue, (), {}))
+    after = apply(design, links_to(Plan(design, catalogue), ()))
     (link,) = mesh_links(air_of(after, catalogue))
     assert (link.device, link.parent) == ("ap-1", "ap-0")  # the cable goes to the nearer one
 
@@ -166,12 +166,12 @@ def test_what_hangs_on_the_air_is_fed_from_a_socket(catalogue: Catalogue) -> Non
     assert power is not None
     fitting = [i for i in catalogue.injectors.values() if i.poe_class >= power.poe_class]
     feed = min(fitting, key=lambda i: i.price)
-    before = order_of(base, catalogue, evaluate(base, catalogue), {}, TODAY)
-    order = order_of(design, catalogue, evaluate(design, catalogue), {}, TODAY)
+    before = order_of(Plan(base, catalogue, on=TODAY))
+    order = order_of(Plan(design, catalogue, on=TODAY))
     (line,) = [row for row in order.lines if row.item == feed.id]
     assert line.quantity == 1 and "at its socket" in line.where[0].name
     assert not [row for row in before.lines if row.item == feed.id]
-    (cents,) = air_cents(catalogue, [loose], {})
+    (cents,) = air_cents(Plan(design, catalogue), [loose])
     assert cents / 100 == pytest.approx(1.18 * feed.price + 58 / 60 * 31, abs=0.01)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import ClientGroup, Design, Network, Space, WirelessName, apply, put
 from heathrise.core.signal import air_of, readings_at
@@ -54,24 +55,24 @@ def test_twelve_phones_in_a_call_by_hand(catalogue: Catalogue) -> None:
             if r.band == "5"
         )
         assert -64 <= level < -61 - 0.01 or -64 <= level < -59
-    busy = busy_view(design, catalogue).busy
+    busy = busy_view(Plan(design, catalogue)).busy
     load = busy.loads[0]
     assert (load.band, load.verdict) == ("5", "near")
     assert load.own == pytest.approx(72 / (172 * 0.65), abs=0.001)
     assert load.beacons == pytest.approx(beacons_by_band(design, catalogue)["5"])
     assert load.total == pytest.approx(load.own + load.beacons)
-    wider = busy_view(_far_room(12, 40), catalogue).busy.loads[0]
+    wider = busy_view(Plan(_far_room(12, 40), catalogue)).busy.loads[0]
     levels_at_40 = 72 / (172 * 2.1 * 0.65)  # 361 Mb/s where 3 dB more are there, else a step less
     assert wider.own >= levels_at_40 - 0.001
-    assert busy_view(_far_room(16), catalogue).busy.loads[0].verdict == "not_met"
+    assert busy_view(Plan(_far_room(16), catalogue)).busy.loads[0].verdict == "not_met"
 
 
 def test_a_wire_relieves_and_is_really_tried(catalogue: Catalogue) -> None:
     design = apply(_far_room(10), [put(ClientGroup(id="tv", space="far", kind="television", count=2))])
-    view = busy_view(design, catalogue)
+    view = busy_view(Plan(design, catalogue))
     assert view.busy.worst > view.busy.near_share
     wire = next(c for c in view.cures if c.label.startswith("A wire for 2 × television"))
-    after = busy_view(apply(design, wire.changes), catalogue).busy
+    after = busy_view(Plan(apply(design, wire.changes), catalogue)).busy
     assert f"to {after.worst:.0%}" in wire.effect
     # What is left are ten phones and the beacons.
     beacons = beacons_by_band(design, catalogue)["5"]
@@ -87,7 +88,7 @@ def test_who_is_out_of_reach_starves_and_who_has_no_radio_is_told(catalogue: Cat
             put(ClientGroup(id="d", space="far", kind="storage", count=1)),
         ],
     )
-    starved = {s.group: s for s in busy_view(design, catalogue).busy.starved}
+    starved = {s.group: s for s in busy_view(Plan(design, catalogue)).busy.starved}
     assert starved["l"].clients == 3 and "loud enough" in starved["l"].why
     assert "wants a wire" in starved["d"].why
 
@@ -115,7 +116,7 @@ def test_shares_against_a_plain_sum(key: str, catalogue: Catalogue) -> None:
             for j in range(ny):
                 x, y = min(xs) + (i + 0.5) * wide / nx, min(ys) + (j + 0.5) * deep / ny
                 _add(air, own, space.floor, x, y, client, count / nx / ny)
-    found = {(load.device, load.band): load.own for load in busy_view(design, catalogue).busy.loads}
+    found = {(load.device, load.band): load.own for load in busy_view(Plan(design, catalogue)).busy.loads}
     assert own
     for where, share in own.items():
         assert found[where] >= share - 0.02 * max(1, share)  # rounded levels may cross a rate

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from heathrise.core.base.bands import BANDS
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.readings import Reading
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Floor, OwnFigure, apply, put
@@ -231,6 +232,6 @@ def test_radios_of_neighbours_by_the_thousand_are_not_all_looked_at(catalogue: C
     heard = _walked(design, catalogue, Hidden(), 1, by_address=True)
     one = next(iter(heard.values()))[0].model_copy(update={"device": "unknown"})
     crowd = {f"02:{k:04x}": (one,) for k in range(3000)}
-    found = proposals(design, catalogue, {**crowd, **heard})
+    found = proposals(Plan(design, catalogue), {**crowd, **heard})
     assert len(found) == MOST_UNKNOWN
     assert {p.who for p in found} >= set(heard)  # ours are heard most often

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from heathrise.core.base.bands import Band
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.band_plan import band_plan
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Element, Neighbour, Radio, Space, apply, put
 from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import evaluate
@@ -125,7 +126,7 @@ def test_a_measured_neighbour_moves_the_plan(catalogue: Catalogue) -> None:
     far = loud.model_copy(update={"at": (5, 25)})
     assert _plan(apply(alone, [put(far)]), catalogue) == before
     held = apply(alone, [put(loud), put(Radio(id="r", device="ap-1", band="5", channel=before))])
-    (sheet,) = [r for r in evaluate(held, catalogue, "full").signal.radios or () if r.band == "5"]
+    (sheet,) = [r for r in evaluate(Plan(held, catalogue), wait=True).signal.radios or () if r.band == "5"]
     assert "shares air with a neighbour at -55 dBm" in sheet.channel_reason
 
 
@@ -141,7 +142,7 @@ def test_what_shares_air_with_neighbours_alone_is_told(
         Neighbour(id=f"nb-{c}", floor="f", name="N", at=(6, 5), band=band, channel=c, level_dbm=-50 - k)
         for k, c in enumerate(legal)
     ]
-    found = evaluate(apply(design, [put(n) for n in around]), catalogue, "full")
+    found = evaluate(Plan(apply(design, [put(n) for n in around]), catalogue), wait=True)
     assert not [f for f in found.findings if f.id.startswith(("failed", f"signal-channel-{band}"))]
     told = next(f for f in found.findings if f.id == f"signal-neighbour-{band}")
     plan = next(r for r in found.signal.radios or () if r.band == band and r.device == "ap-1")
@@ -150,11 +151,11 @@ def test_what_shares_air_with_neighbours_alone_is_told(
     met = [n.level_dbm for n in around if rules.met_by(band, width, plan.channel, n.channel, 20) > 0]
     assert told.figure == max(met)
     assert told.text.startswith(f"{band} GHz: 1 of {1 + len(others)} access points shares air")
-    assert search_cures(design, catalogue, told.id) == []
+    assert search_cures(Plan(design, catalogue), told.id) == []
 
 
 def _plan(design: Design, catalogue: Catalogue) -> int:
-    radios = evaluate(design, catalogue, "full").signal.radios or ()
+    radios = evaluate(Plan(design, catalogue), wait=True).signal.radios or ()
     return next(r.channel for r in radios if r.band == "5")
 
 

@@ -16,6 +16,7 @@ from hypothesis import strategies as st
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.band_plan import band_plan
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Network, Radio, WirelessName, apply
 from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import evaluate
@@ -92,8 +93,10 @@ def test_shared_air_by_hand_is_cured_by_the_plan(catalogue: Catalogue) -> None:
     points = [access_point(5, 5), access_point(9, 5, "ap-2")]
     radios = [Radio(id=f"r{k}", device=f"ap-{k}", band="5", channel=36) for k in (1, 2)]
     design = design_of(*shell(), *points, *radios)
-    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-channel-5")
-    cured = evaluate(apply(design, finding.cures[0].changes), catalogue)
+    finding = next(
+        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-channel-5"
+    )
+    cured = evaluate(Plan(apply(design, finding.cures[0].changes), catalogue), wait=True)
     assert not [f for f in cured.findings if f.id == "signal-channel-5"]
 
 
@@ -104,14 +107,14 @@ def _network(key: str = "n", vlan: int = 10, subnet: str = "", **more: object) -
 
 def _findings(catalogue: Catalogue, *elements: object) -> tuple[Design, dict]:
     design = design_of(*shell(), *elements)  # type: ignore[arg-type]
-    return design, {f.id: f for f in evaluate(design, catalogue).findings}
+    return design, {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
 
 
 def test_upstream_subnet_is_refused_and_ten_offered(catalogue: Catalogue) -> None:
     design, found = _findings(catalogue, _network(vlan=1))
     cure = found["settings-upstream-n"].cures[0]
     assert "192.168.10.0/24" in cure.label
-    mended = evaluate(apply(design, cure.changes), catalogue)
+    mended = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
     assert not [f for f in mended.findings if f.severity == "not_met" and f.stage == "settings"]
 
 
@@ -146,7 +149,7 @@ def test_guests_are_isolated_on_wire_and_air(catalogue: Catalogue) -> None:
     assert {"settings-guest-g", "settings-guest-name-s"} <= set(found)
     for key in ("settings-guest-g", "settings-guest-name-s"):
         design = apply(design, found[key].cures[0].changes)
-    left = {f.id for f in evaluate(design, catalogue).findings}
+    left = {f.id for f in evaluate(Plan(design, catalogue), wait=True).findings}
     assert not {k for k in left if "guest" in k}
 
 
@@ -157,7 +160,7 @@ def test_network_sheet_keeps_the_first_addresses(school: Design) -> None:
 
 
 def test_every_setting_of_the_school_has_a_reason(catalogue: Catalogue, school: Design) -> None:
-    result = evaluate(school, catalogue)
+    result = evaluate(Plan(school, catalogue), wait=True)
     sheet = result.settings
     radios = result.signal.radios or ()
     assert sheet is not None and result.signal.channels_proven and not sheet.mesh
@@ -171,10 +174,10 @@ def test_every_setting_of_the_school_has_a_reason(catalogue: Catalogue, school: 
 
 
 def test_mesh_stays_off_and_the_reason_is_true(catalogue: Catalogue, school: Design) -> None:
-    wired = evaluate(school, catalogue).settings
+    wired = evaluate(Plan(school, catalogue), wait=True).settings
     assert wired is not None and wired.mesh_reason == "every access point is wired"
     cut_off = Design({k: t for k, t in school.tables.items() if k != "duct"})
-    sheet = evaluate(cut_off, catalogue).settings
+    sheet = evaluate(Plan(cut_off, catalogue), wait=True).settings
     assert sheet is not None and not sheet.mesh and sheet.mesh_reason.endswith("for AP-15")
 
 
@@ -218,13 +221,15 @@ def test_a_longer_search_is_held_to_where_it_is_better(
     else:
         raise AssertionError("greedy was best everywhere")
     best = solve(task)
-    assert search_cures(design, catalogue, "signal-channel-2.4") == []  # it is known already
+    assert search_cures(Plan(design, catalogue), "signal-channel-2.4") == []  # it is known already
     monkeypatch.setattr(assess, "searches", Hasty())
-    told = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-channel-2.4")
+    told = next(
+        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-channel-2.4"
+    )
     assert told.searches_cures
     ticks: list[tuple[int, int]] = []
     (cure,) = search_cures(
-        design, catalogue, told.id, lambda done, of: bool(ticks.append((done, of))) or True
+        Plan(design, catalogue), told.id, lambda done, of: bool(ticks.append((done, of))) or True
     )
     assert f"{greedy(task).cost_db:.0f} dB of shared air becomes {best.cost_db:.0f}" in cure.effect
     assert ticks and ticks[0][1] == 600
@@ -254,7 +259,7 @@ def test_radios_that_share_air_may_be_as_loud_as_their_clients(catalogue: Catalo
     heard by less than 3 dB over contention shares no more; no room is worse off for it."""
     points = [access_point(6 + 17 * k, 3, f"ap-{k}") for k in range(30)]
     design = design_of(*shell(510, 6), *points)
-    before = evaluate(design, catalogue)
+    before = evaluate(Plan(design, catalogue), wait=True)
     finding = next(f for f in before.findings if f.id == "signal-channel-5")
     cure = next(c for c in finding.cures if "as loud as the clients" in c.label)
     air = air_of(design, catalogue)
@@ -265,7 +270,7 @@ def test_radios_that_share_air_may_be_as_loud_as_their_clients(catalogue: Catalo
     still = sum(level - quieter_db >= -82 for level in pairs.values())
     assert f"3 dB less of the others: {len(pairs)} pairs share air now, {still} then" in cure.effect
     assert still < len(pairs)
-    after = evaluate(apply(design, cure.changes), catalogue)
+    after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
     assert [r.share for r in after.rooms] == [r.share for r in before.rooms]
     assert [r.worst_first_dbm for r in after.rooms] == [r.worst_first_dbm for r in before.rooms]
     assert all(c.element["power_dbm"] == 14 for c in cure.changes)

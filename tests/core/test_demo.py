@@ -9,6 +9,7 @@ import pytest
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.findings import Cure
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, apply
 from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
@@ -111,7 +112,7 @@ CURES = {
 @cache
 def evaluated(key: str) -> Evaluation:
     site = next(s for s in SITES if s.key == key)
-    return evaluate(site.make(), load_catalogue())
+    return evaluate(Plan(site.make(), load_catalogue()), wait=True)
 
 
 def mended(site: DemoSite) -> Design:
@@ -137,7 +138,7 @@ def test_no_finding_of_the_sites_is_unknown_to_the_list() -> None:
 def _another_room(site: DemoSite, finding: str) -> list[Cure]:
     """Search where that is quick."""
     quick = finding.startswith("cable-length-")
-    return search_cures(site.make(), load_catalogue(), finding) if quick else []
+    return search_cures(Plan(site.make(), load_catalogue()), finding) if quick else []
 
 
 def test_every_cure_is_offered_on_some_site() -> None:
@@ -163,7 +164,7 @@ def test_a_site_holds_and_its_offered_cures_can_all_be_taken(site: DemoSite) -> 
 def test_searched_cures_move_or_add_an_access_point_at_the_mill() -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
     rooms = [f.id for f in evaluated("mill").findings if f.id.startswith("signal-room-")]
-    labels = [c.label for f in rooms for c in search_cures(mill, load_catalogue(), f)]
+    labels = [c.label for f in rooms for c in search_cures(Plan(mill, load_catalogue()), f)]
     assert any(label.startswith("Move ") for label in labels)
     assert any(label.startswith("Add ") for label in labels)
 
@@ -174,8 +175,7 @@ def test_what_is_said_of_a_demo_s_work_can_have_happened(key: str) -> None:
     licensed step names who did it; what is said is of steps that there are."""
     site = next(s for s in SITES if s.key == key)
     design = mended(site)
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    steps = {s.id: s for s in steps_of(design, load_catalogue(), evaluation)}
+    steps = {s.id: s for s in steps_of(Plan(design, load_catalogue()))}
     assert site.records is not None
     said = [r for r in site.records(design) if isinstance(r, StepRecord)]
     done: set[str] = set()
@@ -196,7 +196,7 @@ def test_the_school_is_handed_over_with_nothing_that_nobody_would_sign() -> None
     """Mended, no finding is not met, each device has its port, and of its job two small points are
     left."""
     site = next(s for s in SITES if s.key == "school")
-    evaluation = evaluate(mended(site), load_catalogue())
+    evaluation = evaluate(Plan(mended(site), load_catalogue()), wait=True)
     assert [f.id for f in evaluation.findings if f.severity == "not_met"] == []
     assert not evaluation.power.left
     assert evaluation.totals.rooms_first == evaluation.totals.rooms_needed

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 import heathrise
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
     Change,
     Design,
@@ -145,7 +146,7 @@ def test_a_design_has_one_site(catalogue: Catalogue) -> None:
 
 
 def test_an_empty_design_evaluates(catalogue: Catalogue) -> None:
-    result = evaluate(design_of(*shell()[:1]), catalogue)
+    result = evaluate(Plan(design_of(*shell()[:1]), catalogue), wait=True)
     assert result.totals.access_points == 0
     assert result.findings[0].severity == "note", "nothing is promised yet, so nothing is short"
 
@@ -154,7 +155,7 @@ def test_an_empty_design_evaluates(catalogue: Catalogue) -> None:
 def test_demo_sites_hold(name: str, catalogue: Catalogue, request: pytest.FixtureRequest) -> None:
     design: Design = request.getfixturevalue(name)
     check(design, catalogue)
-    result = evaluate(design, catalogue)
+    result = evaluate(Plan(design, catalogue), wait=True)
     assert result.totals.rooms_met >= 0.7 * result.totals.rooms_needed
     assert result.findings, "a demo with nothing to mend teaches nothing"
     assert all(f.rule and f.source and f.text for f in result.findings)

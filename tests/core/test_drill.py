@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Device, Radio, Remove, Switch, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
@@ -25,9 +26,9 @@ def test_two_in_one_hall_by_hand(catalogue: Catalogue) -> None:
         access_point(7, 5, "ap-2"),
         Switch(id="sw", equipment_room="rack", model="dunthrip-s16", name="SW-1"),
     )
-    evaluation = evaluate(design, catalogue, "figures")
+    evaluation = evaluate(Plan(design, catalogue))
     assert evaluation.rooms[0].verdict == "met"
-    worst, *rest = drill(design, catalogue, evaluation)
+    worst, *rest = drill(Plan(design, catalogue))
     assert (worst.kind, worst.takes) == ("switch", ("AP-1", "AP-2"))
     assert [(r.space, r.was, r.now, r.silent) for r in worst.rooms] == [("room", "met", "not_met", True)]
     assert {f.element for f in rest} == {"ap-1", "ap-2"}
@@ -39,8 +40,7 @@ def test_each_failure_is_what_is_left_without_it(key: str) -> None:
     """Slow and plain: the radios really switched off, the whole site judged anew."""
     design, catalogue = next(s for s in SITES if s.key == key).make(), load_catalogue()
     planned = as_planned(design)
-    evaluation = evaluate(design, catalogue, "figures")
-    found = drill(design, catalogue, evaluation)
+    found = drill(Plan(design, catalogue))
     air = air_of(planned, catalogue)
     before = {r.space: r.verdict for r in judge_rooms(air)}
     names = {d.name: d.id for d in planned.of(Device).values()}
@@ -68,8 +68,8 @@ def test_each_failure_is_what_is_left_without_it(key: str) -> None:
 
 def test_what_hangs_behind_a_switch_goes_with_it() -> None:
     design, catalogue = next(s for s in SITES if s.key == "practice").make(), load_catalogue()
-    evaluation = evaluate(design, catalogue, "figures")
-    found = {(f.kind, f.element): f for f in drill(design, catalogue, evaluation)}
+    evaluation = evaluate(Plan(design, catalogue))
+    found = {(f.kind, f.element): f for f in drill(Plan(design, catalogue))}
     behind: dict[str, set[str]] = {}
     for way in sorted(evaluation.power.ways_up, key=lambda w: -w.depth):
         mine = {
@@ -89,8 +89,7 @@ def test_what_hangs_behind_a_switch_goes_with_it() -> None:
 
 def test_one_that_is_stopped_gives_what_it_has() -> None:
     design, catalogue = SITES[0].make(), load_catalogue()
-    evaluation = evaluate(design, catalogue, "figures")
-    seen: list[Failure] = drill(design, catalogue, evaluation, lambda done, _total: done < 3)
+    seen: list[Failure] = drill(Plan(design, catalogue), lambda done, _total: done < 3)
     assert len(seen) == 3
 
 
@@ -99,8 +98,7 @@ def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
     long as the walk itself says."""
     design = design_of(*shell(400, 3), rack(1, 1), access_point(2, 1.5), access_point(398, 1.5, "ap-2"))
     path = [WalkPoint(floor="f", at=(3, 1.5)), WalkPoint(floor="f", at=(397, 1.5))]
-    evaluation = evaluate(design, catalogue, "figures")
-    found = {f.element: f for f in drill(design, catalogue, evaluation, path=path)}
+    found = {f.element: f for f in drill(Plan(design, catalogue), path=path)}
     for key, other in (("ap-1", "ap-2"), ("ap-2", "ap-1")):
         alone = apply(design, [Remove(kind="device", id=key)])
         air = air_of(design, catalogue)
@@ -112,4 +110,4 @@ def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
         after = walk(air_of(apply(alone, [put(r) for r in held]), catalogue), path).samples
         lost = [sum(s.serving is None for s in w) for w in (walk(air, path).samples, after)]
         assert found[key].walk_lost_s == 0.5 * (lost[1] - lost[0]) > 0
-    assert drill(design, catalogue, evaluation)[0].walk_lost_s == 0
+    assert drill(Plan(design, catalogue))[0].walk_lost_s == 0

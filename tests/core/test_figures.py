@@ -11,6 +11,7 @@ import heathrise
 from heathrise.core.catalogue import Catalogue, Rules, load_catalogue
 from heathrise.core.context.effective_rules import in_force
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, DesignError, OwnFigure, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.rules_document import _formulas, rules_document
@@ -86,7 +87,7 @@ def test_a_figure_of_the_firm_is_seen_in_a_finding(school: Design, catalogue: Ca
     """As shipped a pipe is filled to 31 or 40 %; the firm wants 20, the project is content with 30."""
 
     def duct(under: Catalogue, design: Design = school) -> tuple[float | None, str, str]:
-        found = evaluate(design, under, "preview").findings
+        found = evaluate(Plan(design, under, quick=True)).findings
         finding = next(f for f in found if f.id.startswith("cable-duct"))
         used = next(u for u in finding.used if u.figure.startswith("cabling.fill"))
         return finding.limit, used.value, used.whose

@@ -10,6 +10,7 @@ import pytest
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.findings import Cure, Finding
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
     Design,
     Device,
@@ -30,7 +31,7 @@ from .plans import access_point, design_of, shell, wall
 
 
 def finding(design: Design, catalogue: Catalogue, key: str) -> Finding:
-    return next(f for f in evaluate(design, catalogue).findings if f.id.startswith(key))
+    return next(f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id.startswith(key))
 
 
 def taken(design: Design, catalogue: Catalogue, cure: Cure) -> Design:
@@ -55,7 +56,7 @@ def test_usual_networks_come_clear_of_the_upstream_and_without_a_finding(
     assert {n.ssid for n in after.of(WirelessName).values()} == {r.name for r in wanted if r.bands}
     assert not [
         f
-        for f in evaluate(after, catalogue).findings
+        for f in evaluate(Plan(after, catalogue), wait=True).findings
         if f.id.startswith("settings-") and f.severity != "note"
     ]
 
@@ -95,10 +96,10 @@ def test_a_rack_is_offered_in_a_dry_room_that_nobody_needs(catalogue: Catalogue)
     after = taken(design, catalogue, told.cures[0])
     (room,) = after.of(EquipmentRoom).values()
     assert 8.4 < room.at[0] < 19.6 and 12.4 < room.at[1] < 19.6
-    assert all(r.verdict == "met" for r in evaluate(after, catalogue).runs)
+    assert all(r.verdict == "met" for r in evaluate(Plan(after, catalogue), wait=True).runs)
     switch = finding(after, catalogue, "power-none").cures[0]
     assert switch.label.startswith("Choose ")
-    left = {f.id for f in evaluate(taken(after, catalogue, switch), catalogue).findings}
+    left = {f.id for f in evaluate(Plan(taken(after, catalogue, switch), catalogue), wait=True).findings}
     assert not {i for i in left if i.startswith(("power-left", "power-none", "cable-no"))}
 
 
@@ -111,7 +112,7 @@ def test_without_a_spare_room_the_one_with_the_least_cable_is_offered(catalogue:
     offered = finding(design, catalogue, "cable-no-room").cures
     metres = {}
     for cure in offered:
-        runs = evaluate(taken(design, catalogue, cure), catalogue).runs
+        runs = evaluate(Plan(taken(design, catalogue, cure), catalogue), wait=True).runs
         metres[cure.label] = sum(r.bought_m * r.cables for r in runs)
     assert list(metres) == sorted(metres, key=lambda k: metres[k])
     assert next(iter(metres)) == "Place a rack in Bath"
@@ -121,8 +122,8 @@ def test_a_first_access_point_goes_where_most_rooms_hear_it(catalogue: Catalogue
     design = three_rooms()
     none = finding(design, catalogue, "signal-none")
     assert none.searches_cures
-    best = search_cures(design, catalogue, none.id)[0]
+    best = search_cures(Plan(design, catalogue), none.id)[0]
     assert best.label == "Add AP-1 in Living" and best.effect == "reaches 1 of 1 rooms"
     (device,) = apply(design, best.changes).of(Device).values()
     assert math.dist(device.at, (10, 6)) < 0.1
-    assert not search_cures(design, catalogue, none.id, lambda *_: False)
+    assert not search_cures(Plan(design, catalogue), none.id, lambda *_: False)

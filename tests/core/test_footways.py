@@ -11,6 +11,7 @@ from collections.abc import Sequence
 import pytest
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
     Building,
     Design,
@@ -124,7 +125,7 @@ def test_without_stairs_there_is_no_way_and_it_is_said(catalogue: Catalogue) -> 
     (row,) = judge_habits(air_of(design, catalogue))
     assert row.verdict == "no_way" and "Ground to Upper" in row.text and "stairs" in row.text
     assert walk_of(air_of(design, catalogue), habit) is None
-    (finding,) = [f for f in evaluate(design, catalogue).findings if f.id == "signal-walk-h"]
+    (finding,) = [f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-walk-h"]
     assert finding.severity == "near"
 
 
@@ -295,7 +296,7 @@ def test_random_plans_against_the_way_from_jamb_to_jamb(seed: int) -> None:
 def test_what_becomes_of_a_habit_is_what_becomes_of_its_walk(catalogue: Catalogue) -> None:
     """On the mill a call is carried to the kitchen's terrace, and lost on the way to the studio."""
     design = next(s for s in SITES if s.key == "mill").make()
-    evaluation = evaluate(design, catalogue, "figures")
+    evaluation = evaluate(Plan(design, catalogue))
     assert evaluation.signal.habits is not None
     rows = {h.name: h for h in evaluation.signal.habits}
     lost = rows["Great kitchen to Painting room"]
@@ -304,7 +305,7 @@ def test_what_becomes_of_a_habit_is_what_becomes_of_its_walk(catalogue: Catalogu
     assert finding.severity == "not_met" and finding.places[0].at == lost.at
     assert rows["Great kitchen to Mill terrace"].verdict == "holds"
     gone = [remove(h) for h in design.of(UsualRoute).values()]
-    assert evaluate(apply(design, gone), catalogue, "figures").signal.habits == ()
+    assert evaluate(Plan(apply(design, gone), catalogue)).signal.habits == ()
 
 
 def test_a_slow_hand_over_has_a_cure_that_mends_it(catalogue: Catalogue) -> None:
@@ -322,9 +323,11 @@ def test_a_slow_hand_over_has_a_cure_that_mends_it(catalogue: Catalogue) -> None
         UsualRoute(id="h", from_space="near", to_space="far"),
     )
     design = apply(design, [put(Network.model_validate(network))])
-    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-walk-h")
+    finding = next(
+        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-walk-h"
+    )
     (cure,) = finding.cures
-    mended = evaluate(apply(design, cure.changes), catalogue)
+    mended = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
     assert mended.signal.habits is not None and mended.signal.habits[0].verdict == "holds"
 
 
@@ -337,7 +340,7 @@ def test_a_drill_carries_the_habits_through_each_failure(catalogue: Catalogue) -
         access_point(10, 2),
         UsualRoute(id="h", from_space="near", to_space="far"),
     )
-    evaluation = evaluate(design, catalogue)
-    (failure,) = [f for f in drill(design, catalogue, evaluation) if f.element == "ap-1"]
+    evaluation = evaluate(Plan(design, catalogue), wait=True)
+    (failure,) = [f for f in drill(Plan(design, catalogue)) if f.element == "ap-1"]
     assert evaluation.signal.habits is not None
     assert failure.walk_lost_s == pytest.approx(evaluation.signal.habits[0].seconds, abs=1.0)

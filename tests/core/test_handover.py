@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Device, EquipmentRoom, Network, Switch, Wall, apply, put, remove
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.handover import (
@@ -99,9 +100,9 @@ def test_differences_against_a_plain_look(data: st.DataObject) -> None:
 
 
 def test_nothing_agreed_and_nothing_changed_are_both_quiet(catalogue: Catalogue, school: Design) -> None:
-    evaluation = evaluate(school, catalogue, "preview")
-    assert as_built(school, catalogue, evaluation, None) == []
-    assert as_built(school, catalogue, evaluation, Design(school.tables)) == []
+    plan = Plan(school, catalogue, quick=True)
+    assert as_built(plan, None) == []
+    assert as_built(plan, Design(school.tables)) == []
 
 
 def test_a_network_and_a_switch_that_changed_are_told(catalogue: Catalogue, school: Design) -> None:
@@ -215,16 +216,16 @@ def test_who_reaches_what_and_what_comes_back_in_which_order() -> None:
 
 
 def _site(design: Design, catalogue: Catalogue) -> tuple[Evaluation, Observed]:
-    evaluation = evaluate(design, catalogue, "figures")
-    cables = cables_as_tested(RULES, planned_cables(evaluation.cable, RULES), [])
-    return evaluation, Observed(cables=cables, steps=steps_of(design, catalogue, evaluation))
+    evaluation = evaluate(Plan(design, catalogue))
+    cables = cables_as_tested(RULES, planned_cables(Plan(design, catalogue)), [])
+    return evaluation, Observed(cables=cables, steps=steps_of(Plan(design, catalogue)))
 
 
 @pytest.mark.parametrize("key", [s.key for s in SITES])
 def test_nothing_measured_is_said_and_what_is_left_adds_up(key: str, catalogue: Catalogue) -> None:
     design = next(s for s in SITES if s.key == key).make()
     evaluation, seen = _site(design, catalogue)
-    found = handover_of(design, catalogue, evaluation, seen)
+    found = handover_of(Plan(design, catalogue), seen)
     totals = evaluation.totals
     assert sum(row.ports for row in found.left) == totals.ports - totals.ports_used
     signal, cables = found.promises[:2]
@@ -271,11 +272,11 @@ def test_a_job_that_is_proven_has_only_the_plan_s_own_faults_open(catalogue: Cat
         for s in seen.steps
     ]
     proven = Observed(
-        cables=cables_as_tested(RULES, planned_cables(evaluation.cable, RULES), tests),
+        cables=cables_as_tested(RULES, planned_cables(Plan(design, catalogue)), tests),
         steps=seen.steps,
         stands=stands,
     )
-    found = handover_of(design, catalogue, evaluation, proven)
+    found = handover_of(Plan(design, catalogue), proven)
     groups = {p.group for p in found.still_open if p.tone != "unknown"}
     assert groups <= {"plan", "complaints", "wishes", "ports"}
     cables = next(p for p in found.promises if p.what == "Cables")

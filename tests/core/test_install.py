@@ -11,9 +11,9 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Device, OwnFigure, Run, apply, put
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import PHASES, Step, finish_for
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
@@ -25,7 +25,7 @@ CATALOGUE = load_catalogue()
 @cache
 def _steps(key: str) -> tuple[Step, ...]:
     design = next(s for s in SITES if s.key == key).make()
-    return tuple(steps_of(design, CATALOGUE, evaluate(design, CATALOGUE, "figures")))
+    return tuple(steps_of(Plan(design, CATALOGUE)))
 
 
 def _before(steps: tuple[Step, ...], first: str, later: str) -> bool:
@@ -76,7 +76,7 @@ def test_what_hangs_on_the_air_is_adopted_last_from_its_socket() -> None:
     design = next(s for s in SITES if s.key == "school").make()
     run = Run(id="air", device="ap-14", over_air=True)
     loose = apply(design, [put(run)])
-    steps = tuple(steps_of(loose, CATALOGUE, evaluate(loose, CATALOGUE, "figures")))
+    steps = tuple(steps_of(Plan(loose, CATALOGUE)))
     by_id = {s.id: s for s in steps}
     assert "run-ap-14" not in " ".join(by_id) and "pull-run-ap-14" in {s.id for s in _steps("school")}
     mount = by_id["mount-ap-14"]
@@ -96,7 +96,7 @@ def test_heat_allows_its_minutes_and_the_firm_may_see_it_differently() -> None:
     for heat, words in ((50.0, "early in the morning or not at all"), (35.0, "30 minutes an hour")):
         own = OwnFigure(id="heat", figure="cabling.space_c.attic", value=heat)
         hot = apply(design, [put(own)])
-        steps = steps_of(hot, CATALOGUE, evaluate(hot, CATALOGUE, "figures"))
+        steps = steps_of(Plan(hot, CATALOGUE))
         assert any(words in c for s in steps for c in s.cautions)
 
 

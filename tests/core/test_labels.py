@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Building, Floor, Space
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import Cabled, labels_of
@@ -28,7 +29,7 @@ def test_two_cables_by_hand(catalogue: Catalogue) -> None:
         *[e for _, e in design.elements() if e.id != "site"],
         design.site.model_copy(update={"cables_per_access_point": 2}),
     )
-    labels = project_labels(design, evaluate(design, catalogue, "preview"))
+    labels = project_labels(Plan(design, catalogue))
     assert [x.near for x in labels] == ["H-0-1.P1-01/A", "H-0-1.P1-02/A"]
     assert labels[1].far == "H-0-1.P1-02/B" and labels[1].rack == "Rack"
 
@@ -36,8 +37,8 @@ def test_two_cables_by_hand(catalogue: Catalogue) -> None:
 @pytest.mark.parametrize("key", [s.key for s in SITES])
 def test_labels_of_the_sites_are_unique_short_and_complete(key: str) -> None:
     design = next(s for s in SITES if s.key == key).make()
-    evaluation = evaluate(design, load_catalogue(), "preview")
-    labels = project_labels(design, evaluation)
+    evaluation = evaluate(Plan(design, load_catalogue(), quick=True))
+    labels = project_labels(Plan(design, load_catalogue()))
     cables = sum(k.cables for k in evaluation.cable.links if k.verdict != "no_way")
     ends = [end for x in labels for end in (x.near, x.far)]
     assert len(labels) == cables and len(set(ends)) == 2 * cables

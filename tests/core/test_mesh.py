@@ -9,6 +9,7 @@ import random
 import pytest
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Building, Design, Device, Floor, Run, Space, apply, put, remove
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.placement import Wishes, best_places, mesh_view
@@ -154,7 +155,7 @@ def test_what_leads_nowhere_serves_nobody(catalogue: Catalogue) -> None:
 
 def test_a_branch_falls_with_the_one_that_it_hangs_on(catalogue: Catalogue) -> None:
     design = _served_rooms()
-    failures = {f.element: f for f in drill(design, catalogue, evaluate(design, catalogue))}
+    failures = {f.element: f for f in drill(Plan(design, catalogue))}
     fallen = {k: {r.space for r in f.rooms} for k, f in failures.items()}
     assert fallen["ap-2"] == {"r2"}
     assert fallen["ap-1"] == {"r1", "r2"}
@@ -169,29 +170,33 @@ def test_a_run_that_reaches_nothing_may_be_the_air(catalogue: Catalogue) -> None
     design = design_of(
         *shell(20, 10), Building(id="c", name="Barn"), far, rack(1, 1), access_point(15, 5), there
     )
-    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "cable-way-ap-2")
+    finding = next(
+        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "cable-way-ap-2"
+    )
     (cure,) = [c for c in finding.cures if "over the air" in c.label]
-    after = evaluate(apply(design, cure.changes), catalogue)
+    after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
     assert not [f for f in after.findings if f.id == "cable-way-ap-2"]
     links = mesh_links(air_of(apply(design, cure.changes), catalogue))
     assert [(k.device, k.parent) for k in links] == [("ap-2", "ap-1")]
     long = design_of(*shell(120, 10), rack(1, 1), access_point(78, 5))
     for school, first in (("wired", False), ("mesh", True)):
         asked = apply(long, [put(long.site.model_copy(update={"back_haul": school}))])
-        finding = next(f for f in evaluate(asked, catalogue).findings if f.id == "cable-length-ap-1")
+        finding = next(
+            f for f in evaluate(Plan(asked, catalogue), wait=True).findings if f.id == "cable-length-ap-1"
+        )
         assert ("over the air" in finding.cures[0].label) is first
         assert any("over the air" in c.label for c in finding.cures)
 
 
 def test_a_cable_instead_and_the_settings_that_follow(catalogue: Catalogue) -> None:
     design = _in_a_row(15)
-    evaluation = evaluate(design, catalogue, "full")
+    evaluation = evaluate(Plan(design, catalogue), wait=True)
     assert {r.device for r in evaluation.runs} == {"ap-0"}
     assert evaluation.settings is not None and evaluation.settings.mesh
     assert "AP-1 is over the air" in evaluation.settings.mesh_reason
-    (row,) = mesh_view(design, catalogue, {}).links
+    (row,) = mesh_view(Plan(design, catalogue)).links
     wired = apply(design, row.changes)
-    after = evaluate(wired, catalogue, "full")
+    after = evaluate(Plan(wired, catalogue), wait=True)
     run = next(r for r in after.runs if r.device == "ap-1")
     assert (row.verdict, row.cable_m) == (run.verdict, run.bought_m) and row.cost > 0
     assert mesh_links(air_of(wired, catalogue)) == []
@@ -207,7 +212,7 @@ def test_a_repeater_is_told_for_what_it_is(catalogue: Catalogue) -> None:
     assert link.user_mbps < link.direct_mbps
     (said,) = mesh_findings(air_of(design, catalogue))
     assert "without it" in said.text and said.severity == "near"
-    assert mesh_view(design, catalogue, {}).links[0].changes == ()
+    assert mesh_view(Plan(design, catalogue)).links[0].changes == ()
 
 
 def test_the_best_place_for_one_without_a_cable_minds_its_back_haul(catalogue: Catalogue) -> None:
@@ -220,9 +225,9 @@ def test_the_best_place_for_one_without_a_cable_minds_its_back_haul(catalogue: C
     walls = [wall(1, (30, 0), (30, 6), "brick-single")]
     design = design_of(*shell()[:3], *rooms, rack(1, 1), *walls, access_point(4, 3), loose, *_loose(loose))
     before = mesh_links(air_of(design, catalogue))[0]
-    for cure in best_places(design, catalogue, "ap-2", Wishes()):
+    for cure in best_places(Plan(design, catalogue), "ap-2", Wishes()):
         link = next(k for k in mesh_links(air_of(apply(design, cure.changes), catalogue)))
         assert link.parent == "ap-1"
         assert f"{link.user_mbps:.0f} Mb/s for a user over AP-1" in cure.effect
         assert link.user_mbps >= before.user_mbps
-    assert best_places(design, catalogue, "ap-2", Wishes())
+    assert best_places(Plan(design, catalogue), "ap-2", Wishes())

@@ -15,6 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import (
     Building,
@@ -144,9 +145,9 @@ def jobs(draw: st.DrawFn) -> Design:
 
 
 def _worked(design: Design) -> tuple[Evaluation, list[Step], Order]:
-    evaluation = evaluate(design, CATALOGUE, "figures")
-    steps = steps_of(design, CATALOGUE, evaluation)
-    return evaluation, steps, order_of(design, CATALOGUE, evaluation, {}, TODAY)
+    evaluation = evaluate(Plan(design, CATALOGUE))
+    steps = steps_of(Plan(design, CATALOGUE))
+    return evaluation, steps, order_of(Plan(design, CATALOGUE, on=TODAY))
 
 
 def _check_sums(design: Design) -> None:

@@ -13,13 +13,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.catalogue import Catalogue, FirmPrice, Pack, load_catalogue, priced_items
 from heathrise.core.context.effective_rules import in_force
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Injector, OwnFigure, Switch, Wall, Zone, apply, put
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.laying import Link, Stretch, holes_of, pulling_of
-from heathrise.core.order import FirmPrice, Order, Pack, cheapest_cover, cord_for, disks_for, priced_items
+from heathrise.core.order import Order, cheapest_cover, cord_for, disks_for
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 
@@ -32,12 +33,12 @@ KEYS = [site.key for site in SITES]
 @cache
 def _site(key: str) -> tuple[Design, Evaluation]:
     design = next(s for s in SITES if s.key == key).make()
-    return design, evaluate(design, load_catalogue(), "figures")
+    return design, evaluate(Plan(design, load_catalogue()))
 
 
 def _order(key: str, firm: dict[str, FirmPrice] | None = None) -> Order:
-    design, evaluation = _site(key)
-    return order_of(design, load_catalogue(), evaluation, firm or {}, TODAY)
+    design, _ = _site(key)
+    return order_of(Plan(design, load_catalogue(), firm or {}, TODAY))
 
 
 # -- by hand ---------------------------------------------------------------------------------------
@@ -83,7 +84,7 @@ def test_each_recorder_has_a_disk_for_parity(catalogue: Catalogue) -> None:
         for k in range(16)
     ]
     design = design_of(*shell(30, 10), rack(1, 1), *cameras)
-    order = order_of(design, catalogue, evaluate(design, catalogue, "figures"), {}, TODAY)
+    order = order_of(Plan(design, catalogue, on=TODAY))
     bought = {k.item: k.quantity for k in order.lines}
     assert (bought["recorder"], bought["disk-6tb"]) == (2, 6)
 
@@ -322,8 +323,7 @@ def test_figures_of_the_project_count_and_are_named(catalogue: Catalogue) -> Non
     design, _ = _site("mill")
     own = OwnFigure(id="own-9", figure="order.rate_per_hour", value=100.0)
     changed = apply(design, [put(own)])
-    evaluation = evaluate(changed, catalogue, "figures")
-    order = order_of(changed, catalogue, evaluation, {}, TODAY)
+    order = order_of(Plan(changed, catalogue, on=TODAY))
     assert order.sum.labour == pytest.approx(order.sum.minutes / 60 * 100, abs=0.02)
     used = {u.figure: u for u in order.sum.used}
     assert used["order.rate_per_hour"].whose == "project"
@@ -331,9 +331,9 @@ def test_figures_of_the_project_count_and_are_named(catalogue: Catalogue) -> Non
 
 def test_kept_gear_and_cable_cost_nothing_and_are_named(catalogue: Catalogue) -> None:
     design = design_of(*shell(), rack(1, 1), access_point(5, 5))
-    order = order_of(design, catalogue, evaluate(design, catalogue, "figures"), {}, TODAY)
+    order = order_of(Plan(design, catalogue, on=TODAY))
     kept = apply(design, [put(access_point(5, 5).model_copy(update={"state": "keep"}))])
-    after = order_of(kept, catalogue, evaluate(kept, catalogue, "figures"), {}, TODAY)
+    after = order_of(Plan(kept, catalogue, on=TODAY))
     assert [w.name for w in after.kept] == ["AP-1"] and not order.kept
     assert "ravelmoor-c2" in {k.item for k in order.lines}
     assert "ravelmoor-c2" not in {k.item for k in after.lines}
@@ -345,7 +345,7 @@ def test_what_comes_later_is_ordered_as_spare_cable(catalogue: Catalogue) -> Non
     zone = Zone(id="z", floor="f", kind="later", name="Wing", outline=square, outlets=3)
     bare = design_of(*shell(), rack(1, 2))
     design = apply(bare, [put(zone)])
-    order = order_of(design, catalogue, evaluate(design, catalogue, "figures"), {}, TODAY)
+    order = order_of(Plan(design, catalogue, on=TODAY))
     lines = {k.item: k for k in order.lines}
     assert set(lines) == {"cable-6", "coil-plate"}
     assert lines["coil-plate"].quantity == 3

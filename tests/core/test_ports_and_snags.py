@@ -10,8 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
-from heathrise.core.design import Switch
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import (
     PlannedPort,
@@ -113,11 +113,11 @@ def test_a_switch_adds_up_what_was_read_of_what_it_feeds() -> None:
 def test_every_link_of_a_site_can_be_proven(key: str) -> None:
     """A cable for each that is pulled, a port for each link; speeds as a plain look gives them."""
     design = next(s for s in SITES if s.key == key).make()
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    cables = planned_cables(evaluation.cable, load_catalogue().rules)
+    evaluation = evaluate(Plan(design, load_catalogue()))
+    cables = planned_cables(Plan(design, load_catalogue()))
     there = [k for k in evaluation.cable.links if k.verdict != "no_way"]
     assert len(cables) == sum(k.cables for k in there)
-    ports = planned_ports(dict(as_planned(design).of(Switch)), evaluation)
+    ports = planned_ports(Plan(design, load_catalogue()))
     taken = [p for p in evaluation.power.ports if p.link is not None or p.uplink]
     assert [(p.switch, p.port) for p in ports] == [(p.switch, p.port) for p in taken]
     model_mbps = {
@@ -133,8 +133,7 @@ def test_every_link_of_a_site_can_be_proven(key: str) -> None:
 @pytest.mark.parametrize("seed", range(8))
 def test_the_faults_of_the_stand_in_meter_are_found_and_nothing_else(seed: int) -> None:
     design = SITES[0].make()
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    ports = planned_ports(dict(as_planned(design).of(Switch)), evaluation)
+    ports = planned_ports(Plan(design, load_catalogue()))
     text, hidden = metered_csv(ports, seed, 6, "2026-11-24")
     assert text == metered_csv(ports, seed, 6, "2026-11-24")[0] and len(hidden) == 6
     by_place = {(p.switch_name, str(p.port)): p for p in ports}

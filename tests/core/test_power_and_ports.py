@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, PortGroup, PowerDemand, SwitchModel, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Device, Injector, Switch, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.ports.assign import Demand, assign
@@ -144,18 +145,18 @@ def _six_points(switch: str | None = "dunthrip-s8") -> Design:
 
 def test_every_cure_for_a_left_over_works_at_a_press(catalogue: Catalogue) -> None:
     for design in (_six_points(), _six_points(switch=None)):
-        found = evaluate(design, catalogue)
+        found = evaluate(Plan(design, catalogue), wait=True)
         finding = next(f for f in found.findings if f.id in ("power-left-rack", "power-none-rack"))
         assert finding.cures
         for cure in finding.cures:
-            cured = evaluate(apply(design, cure.changes), catalogue)
+            cured = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
             assert not cured.power.left, cure.label
 
 
 def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> None:
     injectors = [put(Injector(id=f"i{k}", device=f"ap-{k}", model="peltwick-i15")) for k in (5, 6)]
-    before = evaluate(_six_points(), catalogue)
-    after = evaluate(apply(_six_points(), injectors), catalogue)
+    before = evaluate(Plan(_six_points(), catalogue), wait=True)
+    after = evaluate(Plan(apply(_six_points(), injectors), catalogue), wait=True)
     assert [row.name for row in before.power.left] and not after.power.left
     fed = {d.device: d.source for d in after.power.devices}
     assert fed["ap-6"] == "Peltwick I15 injector"
@@ -163,16 +164,20 @@ def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> No
 
 
 def test_smallest_switch_that_fits_is_the_cheapest(catalogue: Catalogue) -> None:
-    finding = next(f for f in evaluate(_six_points(None), catalogue).findings if f.id == "power-none-rack")
+    finding = next(
+        f
+        for f in evaluate(Plan(_six_points(None), catalogue), wait=True).findings
+        if f.id == "power-none-rack"
+    )
     element = finding.cures[0].changes[0].element  # type: ignore[union-attr]
     cheaper = [m for m in catalogue.switches.values() if m.price < catalogue.switches[element["model"]].price]
     for model in cheaper:
-        assert evaluate(_six_points(model.id), catalogue).power.left
+        assert evaluate(Plan(_six_points(model.id), catalogue), wait=True).power.left
 
 
 def test_forgotten_device_has_no_port_until_it_has_a_run(catalogue: Catalogue) -> None:
     design = design_of(*shell(), access_point(5, 5))
-    found = evaluate(design, catalogue)
+    found = evaluate(Plan(design, catalogue), wait=True)
     assert found.runs[0].verdict == "no_way"
     assert any("No run can be drawn" in f.text for f in found.findings)
     assert isinstance(design.of(Device)["ap-1"], Device)

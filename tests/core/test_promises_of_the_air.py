@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import (
     ClientGroup,
@@ -124,27 +125,27 @@ def test_old_clients_stay_on_the_lowest_band_and_want_a_name() -> None:
     design = design_of(*shell(8, 8), access_point(4, 4), network, old)
     _, _, busy = _busy(design)
     assert {load.band for load in busy.loads if load.using} == {"2.4"}
-    finding = next(f for f in evaluate(design, CATALOGUE, "figures").findings if f.id == "brief-old")
+    finding = next(f for f in evaluate(Plan(design, CATALOGUE)).findings if f.id == "brief-old")
     after = apply(design, finding.cures[0].changes)
     (name,) = after.of(WirelessName).values()
     assert (name.bands, name.security, name.fast_transition) == (("2.4",), "wpa2", False)
-    found = {f.id for f in evaluate(after, CATALOGUE, "figures").findings}
+    found = {f.id for f in evaluate(Plan(after, CATALOGUE)).findings}
     assert "brief-old" not in found
     # On a wire, or where there is none, nobody asks for a name.
     wired = apply(design, [put(old.model_copy(update={"wired": 6}))])
-    assert "brief-old" not in {f.id for f in evaluate(wired, CATALOGUE, "figures").findings}
+    assert "brief-old" not in {f.id for f in evaluate(Plan(wired, CATALOGUE)).findings}
 
 
 def test_the_busiest_hour_is_a_finding_with_cures_and_in_the_offers() -> None:
     school = next(s for s in SITES if s.key == "school").make()
-    found = evaluate(school, CATALOGUE)
+    found = evaluate(Plan(school, CATALOGUE), wait=True)
     busy = found.signal.busy
     assert busy is not None and busy.worst > busy.most_share
     finding = next(f for f in found.findings if f.id == "signal-busy-5")
     assert finding.severity == "not_met" and finding.figure == pytest.approx(100 * busy.worst, abs=0.1)
-    view = busy_view(school, CATALOGUE)
+    view = busy_view(Plan(school, CATALOGUE))
     assert view.busy.worst == pytest.approx(busy.worst) and finding.searches_cures and view.cures
-    offer = offer_of(None, "x", school, CATALOGUE, {}, date(2026, 11, 25))
+    offer = offer_of(None, "x", Plan(school, CATALOGUE, on=date(2026, 11, 25)))
     assert offer.busiest == pytest.approx(busy.worst, abs=0.001)
 
 
@@ -155,10 +156,10 @@ def test_a_cure_says_what_it_spoils() -> None:
         planned = as_planned(design)
         crowd = [put(g.model_copy(update={"count": 6 * g.count})) for g in planned.of(ClientGroup).values()]
         full = apply(design, crowd)
-        before = {r.space: r for r in evaluate(full, CATALOGUE).rooms}
+        before = {r.space: r for r in evaluate(Plan(full, CATALOGUE), wait=True).rooms}
         rank = {"not_met": 0, "near": 1, "met": 2, "not_needed": 3}
-        for cure in busy_view(full, CATALOGUE).cures:
-            after = evaluate(apply(full, cure.changes), CATALOGUE)
+        for cure in busy_view(Plan(full, CATALOGUE)).cures:
+            after = evaluate(Plan(apply(full, cure.changes), CATALOGUE), wait=True)
             worse = [r.name for r in after.rooms if rank[r.verdict] < rank[before[r.space].verdict]]
             assert bool(worse) == ("spoils: " in cure.effect and " from " in cure.effect) or not worse
             for name in worse[:3]:
@@ -173,7 +174,7 @@ def _pain(kind: str, at: tuple[float, float]) -> Complaint:
 
 
 def _outcome(design: Design) -> tuple[str, str]:
-    (pain,) = evaluate(design, CATALOGUE).brief.pains
+    (pain,) = evaluate(Plan(design, CATALOGUE), wait=True).brief.pains
     return pain.outcome, pain.planned
 
 
@@ -236,7 +237,7 @@ def test_nothing_is_mended_by_what_finds_no_port(kind: str) -> None:
         Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
     ]
     design = design_of(*rows)
-    result = evaluate(design, CATALOGUE)
+    result = evaluate(Plan(design, CATALOGUE), wait=True)
     left = {row.device for row in result.power.left}
     outcome = result.brief.pains[0].outcome
     assert (outcome == "not_addressed") == ("ap-1" in left) and left
@@ -256,14 +257,14 @@ def test_a_wire_is_given_only_by_a_socket_that_ends_in_a_port() -> None:
     group = ClientGroup(id="g", space="room", kind="television", count=2, wired=2)
     switch = Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8")
     rows = [*shell(12, 12), rack(1, 1), outlet, group, switch]
-    (wish,) = evaluate(design_of(*rows), CATALOGUE).brief.wishes
+    (wish,) = evaluate(Plan(design_of(*rows), CATALOGUE), wait=True).brief.wishes
     assert (wish.given, wish.missing) == (2, 0)
     # Ten sockets and fewer ports.
     more = [
         outlet.model_copy(update={"id": f"o{k}", "name": f"O{k}", "at": (1.0 + k, 0.1)}) for k in range(4)
     ]
     many = group.model_copy(update={"count": 10, "wired": 10})
-    result = evaluate(design_of(*rows[:-2], many, switch, *more), CATALOGUE)
+    result = evaluate(Plan(design_of(*rows[:-2], many, switch, *more), CATALOGUE), wait=True)
     held = sum(p.device is not None for p in result.power.ports)
     assert held < 10 and result.brief.wishes[0].given == held
 
@@ -299,7 +300,11 @@ def test_tied_radios_share_a_channel_at_the_least_cost_of_all_that_do(n: int, da
 def test_two_that_are_set_apart_cannot_hang_on_one_another() -> None:
     design = _relayed(1)
     set_to = [put(Radio(id=f"rd-{k}", device=f"ap-{k}", band="5", channel=c)) for k, c in ((1, 36), (2, 44))]
-    found = next(f for f in evaluate(apply(design, set_to), CATALOGUE).findings if f.id == "signal-mesh-ap-2")
+    found = next(
+        f
+        for f in evaluate(Plan(apply(design, set_to), CATALOGUE), wait=True).findings
+        if f.id == "signal-mesh-ap-2"
+    )
     assert found.severity == "not_met" and "different channels" in found.text
 
 

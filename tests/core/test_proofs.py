@@ -14,6 +14,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Device, Network, Switch, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.placement import Wishes, needless, search_sites
@@ -85,16 +86,16 @@ def test_an_answer_is_a_whole_plan(key: str) -> None:
     """Taken for real, it costs what it says, has a port for all that can have one, names what does
     not do, and the cheapest is the cheapest of those beside it."""
     design = next(s for s in SITES if s.key == key).make()
-    found = search_sites(design, CATALOGUE, Wishes(seconds=12), {}, TODAY)
+    found = search_sites(Plan(design, CATALOGUE, on=TODAY), Wishes(seconds=12))
     for answer in found.answers:
         after = apply(design, answer.changes)
-        worked = evaluate(after, CATALOGUE, "figures")
-        total = order_of(after, CATALOGUE, worked, {}, TODAY).sum.total
+        worked = evaluate(Plan(after, CATALOGUE))
+        total = order_of(Plan(after, CATALOGUE, on=TODAY)).sum.total
         assert answer.offer.total == pytest.approx(total, abs=0.011)
         assert {r.name for r in worked.rooms if r.verdict in ("near", "not_met")} == set(answer.short)
         for row in worked.power.left:
             assert any(f.startswith(f"{row.name}:") for f in answer.fails)
-            assert not with_ports(after, CATALOGUE, {})[0]  # no cure has a port for it
+            assert not with_ports(Plan(after, CATALOGUE))[0]  # no cure has a port for it
         for run in worked.runs:
             bad = run.verdict in ("not_met", "no_way", "test_first")
             assert bad == any(f.startswith(f"{run.name}: {run.reason}") for f in answer.fails)
@@ -128,15 +129,21 @@ def test_the_number_that_is_needed_is_said() -> None:
                 }
             )
         )
-    found = search_sites(design_of(*rows), CATALOGUE, Wishes(goals=("fewest",), most=2, seconds=8), {}, TODAY)
+    found = search_sites(
+        Plan(design_of(*rows), CATALOGUE, on=TODAY), Wishes(goals=("fewest",), most=2, seconds=8)
+    )
     assert not found.answers and found.none.endswith("at least 6 are needed.")
 
 
 def test_what_is_not_needed_breaks_no_call_either() -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
-    before = {h.habit for h in evaluate(mill, CATALOGUE).signal.habits or () if h.verdict == "holds"}
-    for cure in needless(mill, CATALOGUE):
-        after = evaluate(apply(mill, cure.changes), CATALOGUE)
+    before = {
+        h.habit
+        for h in evaluate(Plan(mill, CATALOGUE), wait=True).signal.habits or ()
+        if h.verdict == "holds"
+    }
+    for cure in needless(Plan(mill, CATALOGUE)):
+        after = evaluate(Plan(apply(mill, cure.changes), CATALOGUE), wait=True)
         assert before <= {h.habit for h in after.signal.habits or () if h.verdict == "holds"}
 
 
@@ -146,17 +153,17 @@ def test_what_is_not_needed_breaks_no_call_either() -> None:
 @pytest.mark.parametrize("key", [s.key for s in SITES])
 def test_an_offer_by_policy_has_a_port_for_what_it_adds(key: str) -> None:
     design = next(s for s in SITES if s.key == key).make()
-    before = evaluate(design, CATALOGUE, "figures")
-    changes = make_variant(design, CATALOGUE, "second_everywhere")
+    before = evaluate(Plan(design, CATALOGUE))
+    changes = make_variant(Plan(design, CATALOGUE), "second_everywhere")
     after = apply(design, changes)
-    worked = evaluate(after, CATALOGUE, "figures")
+    worked = evaluate(Plan(after, CATALOGUE))
     fresh = set(after.of(Device)) - set(design.of(Device))
     left = {row.device for row in worked.power.left}
-    cured = with_ports(after, CATALOGUE, {})[0]
+    cured = with_ports(Plan(after, CATALOGUE))[0]
     assert not (left & fresh) or not cured
     if len(after.of(Switch)) > len(design.of(Switch)):
-        offer = offer_of(None, "x", after, CATALOGUE, {}, TODAY)
-        plain = offer_of(None, "y", design, CATALOGUE, {}, TODAY)
+        offer = offer_of(None, "x", Plan(after, CATALOGUE, on=TODAY))
+        plain = offer_of(None, "y", Plan(design, CATALOGUE, on=TODAY))
         assert offer.total > plain.total and worked.totals.ports > before.totals.ports
 
 
@@ -182,9 +189,9 @@ def test_a_rack_s_cure_is_what_its_words_say(points: int, cameras: int, model: s
     ]
     switch = Switch(id="sw", equipment_room="rack", name="SW", model=model)
     design = design_of(*shell(), rack(1, 1), *rows, switch)
-    result = evaluate(design, CATALOGUE, "figures")
+    result = evaluate(Plan(design, CATALOGUE))
     for cure in result.power.cures.get("rack", ()):
-        after = evaluate(apply(design, cure.changes), CATALOGUE, "figures").power
+        after = evaluate(Plan(apply(design, cure.changes), CATALOGUE)).power
         assert bool(after.left) == ("still without a port" in cure.effect)
         full = [s.name for s in after.switches if s.counted_w > s.usable_w + 1e-6]
         if "of the watts kept" in cure.effect:
@@ -201,7 +208,7 @@ def _network(subnet: str, clients: int) -> Network:
 @pytest.mark.parametrize("text", ["192.168.10.5", "192.168.10.0", "10.0.0.1", "fd00::1"])
 def test_a_single_address_is_no_subnet(text: str) -> None:
     design = design_of(*shell(), _network(text, 5))
-    found = {f.id: f for f in evaluate(design, CATALOGUE).findings}
+    found = {f.id: f for f in evaluate(Plan(design, CATALOGUE), wait=True).findings}
     assert "is not a subnet" in found["settings-subnet-n"].text
 
 
@@ -216,11 +223,13 @@ def test_a_subnet_is_as_large_as_what_it_gives_out(prefix: int, clients: int) ->
     sheet = settings_sheet(design, CATALOGUE, [], {}).networks[0]
     pool = int(ipaddress.ip_address(sheet.pool_last)) - int(ipaddress.ip_address(sheet.pool_first)) + 1
     factor = CATALOGUE.rules["settings.clients_factor"]
-    found = next((f for f in evaluate(design, CATALOGUE).findings if f.id == "settings-size-n"), None)
+    found = next(
+        (f for f in evaluate(Plan(design, CATALOGUE), wait=True).findings if f.id == "settings-size-n"), None
+    )
     assert (found is not None) == (pool < math.ceil(factor * clients))
     if found is not None:
         assert found.figure == pool
         for cure in found.cures:
-            ids = {f.id for f in evaluate(apply(design, cure.changes), CATALOGUE).findings}
+            ids = {f.id for f in evaluate(Plan(apply(design, cure.changes), CATALOGUE), wait=True).findings}
             assert "settings-size-n" not in ids
     assert put(network)

@@ -14,6 +14,7 @@ from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.band_plan import band_plan
 from heathrise.core.context.findings import Finding
 from heathrise.core.context.integrity import check_edit
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
     Design,
     DesignError,
@@ -43,7 +44,7 @@ from .plans import access_point, design_of, rack, shell
 
 def found(catalogue: Catalogue, *elements: Element) -> tuple[Design, dict[str, Finding]]:
     design = design_of(*shell(), *elements)
-    return design, {f.id: f for f in evaluate(design, catalogue).findings}
+    return design, {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
 
 
 def switch(model: str, key: str = "sw-1") -> Switch:
@@ -80,7 +81,7 @@ def test_the_uplink_is_on_and_carries_every_network(catalogue: Catalogue) -> Non
         network("m", 99, "management"),
     ]
     design, _ = found(catalogue, rack(2, 2), switch("dunthrip-s8"), *nets, access_point(5, 5))
-    sheet = evaluate(design, catalogue).settings
+    sheet = evaluate(Plan(design, catalogue), wait=True).settings
     assert sheet is not None
     up = next(p for p in sheet.ports if p.name == "to the line")
     assert up.enabled and (up.untagged_vlan, up.tagged_vlans) == (99, (10, 21, 22))
@@ -164,7 +165,9 @@ def test_an_injector_matches_class_and_speed(
     if finding is not None:
         after = apply(design, finding.cures[0].changes)
         assert after.of(Injector)["i"].model == takes
-        assert "power-injector-ap-1" not in {f.id for f in evaluate(after, catalogue).findings}
+        assert "power-injector-ap-1" not in {
+            f.id for f in evaluate(Plan(after, catalogue), wait=True).findings
+        }
 
 
 def test_a_switch_offered_keeps_its_headroom(catalogue: Catalogue) -> None:
@@ -173,7 +176,7 @@ def test_a_switch_offered_keeps_its_headroom(catalogue: Catalogue) -> None:
     design, findings = found(catalogue, rack(2, 2), switch("dunthrip-s8"), *points)
     for cure in findings["power-left-rack"].cures:
         if "kept free" in cure.effect:
-            after = evaluate(apply(design, cure.changes), catalogue)
+            after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
             assert all(s.verdict == "met" for s in after.power.switches), cure.label
     assert any("20% of the watts kept" in c.effect for c in findings["power-left-rack"].cures)
 
@@ -185,7 +188,9 @@ def test_an_unmanaged_switch_carries_one_network(catalogue: Catalogue) -> None:
     parts = (rack(2, 2), switch("dunthrip-u16"), access_point(5, 5), held, *nets, name)
     design, findings = found(catalogue, *parts)
     cured = apply(design, findings["settings-unmanaged-sw-1"].cures[0].changes)
-    assert "settings-unmanaged-sw-1" not in {f.id for f in evaluate(cured, catalogue).findings}
+    assert "settings-unmanaged-sw-1" not in {
+        f.id for f in evaluate(Plan(cured, catalogue), wait=True).findings
+    }
 
 
 # Networks
@@ -239,19 +244,19 @@ def test_who_may_not_reach_whom(catalogue: Catalogue) -> None:
     }
     for finding in reach.values():
         after = apply(design, finding.cures[0].changes)
-        assert finding.id not in {f.id for f in evaluate(after, catalogue).findings}
+        assert finding.id not in {f.id for f in evaluate(Plan(after, catalogue), wait=True).findings}
 
 
 def test_a_camera_without_a_network_of_its_own_is_not_called_isolated(catalogue: Catalogue) -> None:
     camera = Device(id="c", floor="f", kind="camera", model="peltwick-dome", name="CAM", at=(5, 5))
     parts = (rack(2, 2), switch("dunthrip-s8"), network("main", 10, "main"), camera)
     design, findings = found(catalogue, *parts)
-    sheet = evaluate(design, catalogue).settings
+    sheet = evaluate(Plan(design, catalogue), wait=True).settings
     assert sheet is not None
     assert "main network" in next(p for p in sheet.ports if p.name == "CAM").reason
     finding = findings["settings-no-cameras"]
     assert "not isolated" in finding.text
-    cured = evaluate(apply(design, finding.cures[0].changes), catalogue).settings
+    cured = evaluate(Plan(apply(design, finding.cures[0].changes), catalogue), wait=True).settings
     assert cured is not None
     assert next(p for p in cured.ports if p.name == "CAM").untagged_vlan == 40
 
@@ -280,7 +285,7 @@ def test_indoor_gear_out_of_doors_is_told(catalogue: Catalogue) -> None:
     for key in ("ap-1", "ap-2", "c"):
         finding = findings[f"plan-outdoors-{key}"]
         after = apply(design, finding.cures[0].changes)
-        assert not [f for f in evaluate(after, catalogue).findings if f.id == finding.id]
+        assert not [f for f in evaluate(Plan(after, catalogue), wait=True).findings if f.id == finding.id]
     edge = access_point(0, 10, "ap-3", mount="wall", height_m=2.2)
     assert "plan-outdoors-ap-3" not in found(catalogue, edge)[1]
 
@@ -293,7 +298,7 @@ def test_mounts_and_heights_that_cannot_be(catalogue: Catalogue) -> None:
     finding = findings["plan-height-ap-2"]
     assert apply(design, finding.cures[0].changes).of(Device)["ap-2"].height_m == 2.7
     for cure in findings["plan-mount-ap-1"].cures:
-        left = {f.id for f in evaluate(apply(design, cure.changes), catalogue).findings}
+        left = {f.id for f in evaluate(Plan(apply(design, cure.changes), catalogue), wait=True).findings}
         assert "plan-mount-ap-1" not in left
 
 
@@ -301,7 +306,7 @@ def test_no_outdoor_panel_is_offered_for_a_ceiling(catalogue: Catalogue) -> None
     far = Space(id="far", floor="f", name="Bedroom", outline=((60, 0), (64, 0), (64, 4), (60, 4)))
     panel = access_point(25, 2, model="ravelmoor-x5", mount="pole", height_m=4.0)
     design = design_of(*shell(), far, panel)
-    added = [c for c in search_cures(design, catalogue, "signal-room-far") if "Add" in c.label]
+    added = [c for c in search_cures(Plan(design, catalogue), "signal-room-far") if "Add" in c.label]
     device = added[0].changes[0].element  # type: ignore[union-attr]
     assert not catalogue.devices["access_point"][device["model"]].outdoor
     assert device["mount"] in catalogue.devices["access_point"][device["model"]].mounts
@@ -324,7 +329,7 @@ def test_cords_that_are_too_long_are_cured_by_shorter_ones(catalogue: Catalogue)
     design, findings = found(catalogue, *parts)
     finding = findings["cable-length-ap-1"]
     cure = next(c for c in finding.cures if "cords" in c.label)
-    after = evaluate(apply(design, cure.changes), catalogue)
+    after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
     assert after.runs[0].verdict in ("met", "near")
 
 
@@ -334,8 +339,8 @@ def test_tight_bundles_shorten_category_6_at_ten_gigabit(catalogue: Catalogue) -
     pinned = Run(id="r", device="ap-1", category="6")
     design, _ = found(catalogue, wide, rack(1, 1.5), point, pinned)
     tied = apply(design, [put(design.site.model_copy(update={"tight_bundles": True}))])
-    assert evaluate(design, catalogue).runs[0].verdict == "near"
-    assert evaluate(tied, catalogue).runs[0].verdict == "not_met"
+    assert evaluate(Plan(design, catalogue), wait=True).runs[0].verdict == "near"
+    assert evaluate(Plan(tied, catalogue), wait=True).runs[0].verdict == "not_met"
 
 
 # Channels
@@ -374,13 +379,13 @@ def test_a_channel_the_domain_does_not_have_is_refused(catalogue: Catalogue, ban
     after = apply(before, [put(radio)])
     with pytest.raises(DesignError, match=f"channel {channel} is not open on {band} GHz in Europe"):
         check_edit(before, after, [put(radio)], load_catalogue())
-    result = evaluate(after, catalogue)
+    result = evaluate(Plan(after, catalogue), wait=True)
     finding = next(f for f in result.findings if f.id == "signal-illegal-r")
     planned = next(r for r in result.signal.radios or () if r.band == band)
     assert planned.channel in band_plan(RULES, "europe").legal[planned.band]
     louder = radio.model_copy(update={"power_dbm": 10.0})
     cured = apply(after, finding.cures[0].changes)
-    assert not [f for f in evaluate(cured, catalogue).findings if "illegal" in f.id]
+    assert not [f for f in evaluate(Plan(cured, catalogue), wait=True).findings if "illegal" in f.id]
     check_edit(apply(before, [put(radio)]), apply(after, [put(radio)]), [put(radio)], load_catalogue())
     with pytest.raises(DesignError):
         check_edit(after, apply(after, [put(louder)]), [put(louder)], load_catalogue())

@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.readings import Reading
 from heathrise.core.design import Network, OwnFigure, WirelessName, apply
 from heathrise.core.evaluation.evaluate import evaluate
@@ -42,17 +43,17 @@ def test_an_antenna_too_strong_for_the_band_is_found_and_switched_off() -> None:
     own = OwnFigure(id="c", figure="bands.eirp_dbm.europe.5", value=12.0)
     point = access_point(5, 5, model="ravelmoor-x5", mount="wall", height_m=2.5)
     design = design_of(*shell(), own, point)
-    found = {f.id: f for f in evaluate(design, CATALOGUE, "figures").findings}
+    found = {f.id: f for f in evaluate(Plan(design, CATALOGUE)).findings}
     finding = found["signal-eirp-ap-1-5"]
     assert (finding.figure, finding.limit, finding.severity) == (15, 12, "not_met")
     after = apply(design, finding.cures[0].changes)
-    assert "signal-eirp-ap-1-5" not in {f.id for f in evaluate(after, CATALOGUE, "figures").findings}
+    assert "signal-eirp-ap-1-5" not in {f.id for f in evaluate(Plan(after, CATALOGUE)).findings}
     # As shipped it is within what is allowed.
     assert not [k for k in _ids(design_of(*shell(), point)) if k.startswith("signal-eirp")]
 
 
 def _ids(design) -> set[str]:  # type: ignore[no-untyped-def]
-    return {f.id for f in evaluate(design, CATALOGUE, "figures").findings}
+    return {f.id for f in evaluate(Plan(design, CATALOGUE)).findings}
 
 
 @pytest.mark.parametrize("security", ["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"])
@@ -63,9 +64,7 @@ def test_on_6_ghz_only_wpa3_joins(security: str, bands: tuple[str, ...]) -> None
     )
     network = Network(id="n", name="Main", purpose="main", vlan=1, subnet="192.168.1.0/24")
     design = design_of(*shell(), access_point(5, 5), network, name)
-    finding = next(
-        (f for f in evaluate(design, CATALOGUE, "figures").findings if f.id == "settings-six-s"), None
-    )
+    finding = next((f for f in evaluate(Plan(design, CATALOGUE)).findings if f.id == "settings-six-s"), None)
     assert (finding is not None) == ("6" in bands and security in ("wpa2", "wpa3_wpa2", "open_portal"))
     for cure in finding.cures if finding else ():
         assert "settings-six-s" not in _ids(apply(design, cure.changes))
@@ -91,9 +90,9 @@ def test_two_that_were_swapped_are_named_and_nothing_is_fitted(seed: int, pair: 
     school = next(s for s in SITES if s.key == "school").make()
     other = {pair[0]: pair[1], pair[1]: pair[0]}
     walk = _walk(school, seed)
-    right = calibration_view(school, CATALOGUE, walk)
+    right = calibration_view(Plan(school, CATALOGUE), walk)
     assert right.changes and not right.calibration.why_not
     crossed = [r.model_copy(update={"device": other.get(r.device, r.device)}) for r in walk]
-    view = calibration_view(school, CATALOGUE, crossed)
+    view = calibration_view(Plan(school, CATALOGUE), crossed)
     assert not view.changes and "Swapped" in view.calibration.why_not
     assert {s.element for s in view.calibration.stands_out} == set(pair)

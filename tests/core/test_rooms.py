@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from heathrise.core.base.bands import Band
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.band_plan import band_plan
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import ClientGroup, Design, Device, Floor, Radio, Space, apply, put
 from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import evaluate
@@ -46,7 +47,7 @@ def test_power_set_by_hand_is_kept_but_not_over_the_cap(catalogue: Catalogue) ->
     design = design_of(*shell(), access_point(5, 5), loud)
     radio = transmits(design, catalogue)["ap-1", "5"]
     assert (radio.power_dbm, radio.by_person) == (19, True)
-    findings = {f.id for f in evaluate(design, catalogue).findings}
+    findings = {f.id for f in evaluate(Plan(design, catalogue), wait=True).findings}
     assert "signal-loud-ap-1-5" in findings
 
 
@@ -67,10 +68,10 @@ def test_a_room_that_hears_but_is_not_heard_is_told_so(catalogue: Catalogue) -> 
     design = design_of(*ground, long_room, access_point(2, 2), loud)
     room = judge_rooms(air_of(design, catalogue))[0]
     assert room.share_downlink == 1.0 and room.worst_first_dbm == pytest.approx(-71, abs=0.2)
-    told = {f.id: f.text for f in evaluate(design, catalogue).findings}["signal-room-room"]
+    told = {f.id: f.text for f in evaluate(Plan(design, catalogue), wait=True).findings}["signal-room-room"]
     assert "Downlink passes: it is heard there, but does not hear the clients." in told
     modest = apply(design, [put(loud.model_copy(update={"power_dbm": 14}))])
-    told = {f.id: f.text for f in evaluate(modest, catalogue).findings}["signal-room-room"]
+    told = {f.id: f.text for f in evaluate(Plan(modest, catalogue), wait=True).findings}["signal-room-room"]
     assert "Downlink" not in told
 
 
@@ -78,7 +79,7 @@ def test_metal_box_is_named(catalogue: Catalogue) -> None:
     corners = [(0, 0), (6, 0), (6, 6), (0, 6)]
     walls = [wall(i, corners[i], corners[(i + 1) % 4], "metal") for i in range(4)]
     design = design_of(*shell(6, 6), *walls, access_point(3, 3))
-    found = [f for f in evaluate(design, catalogue).findings if "shielded" in f.id]
+    found = [f for f in evaluate(Plan(design, catalogue), wait=True).findings if "shielded" in f.id]
     assert found and "Room" in found[0].text
 
 
@@ -128,13 +129,13 @@ def test_uplink_is_weaker_than_downlink_on_the_plan(catalogue: Catalogue, school
 
 def test_a_searched_cure_does_what_it_says(catalogue: Catalogue, school: Design) -> None:
     before = {r.space: r for r in judge_rooms(air_of(school, catalogue))}
-    cures = search_cures(school, catalogue, "signal-room-ground-stairs")
+    cures = search_cures(Plan(school, catalogue), "signal-room-ground-stairs")
     assert cures
     after = apply(school, cures[0].changes)
     room = next(r for r in judge_rooms(air_of(after, catalogue)) if r.space == "ground-stairs")
     assert (room.share or 0) > (before["ground-stairs"].share or 0)
     assert f"to {room.share:.0%}" in cures[0].effect
-    assert search_cures(school, catalogue, "signal-room-no-such-room") == []
+    assert search_cures(Plan(school, catalogue), "signal-room-no-such-room") == []
 
 
 def test_relief_of_5_ghz_need_not_wait_for_2_4(catalogue: Catalogue, school: Design) -> None:
@@ -209,7 +210,7 @@ def test_a_room_is_judged_by_the_weakest_client_that_is_used_there(catalogue: Ca
 def test_the_weakest_client_is_named_where_a_room_falls_short(catalogue: Catalogue) -> None:
     site = [e.model_copy(update={"client": "laptop"}) if e.id == "site" else e for e in shell(30, 30)]
     design = design_of(*site, access_point(2, 2), *_used_by("till"))
-    texts = [f.text for f in evaluate(design, catalogue, "figures").findings if f.stage == "signal"]
+    texts = [f.text for f in evaluate(Plan(design, catalogue)).findings if f.stage == "signal"]
     assert any("Judged by the weakest there: Till or card reader, 14 dBm." in t for t in texts)
 
 

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from heathrise.core.cabling.conduit import conduit_for, fill
 from heathrise.core.cabling.runs import RunVerdict, judge_runs
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Building, Design, Device, Floor, Riser, Site, Space, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 
@@ -111,7 +112,7 @@ def test_cable_in_the_air_outside_is_hot(catalogue: Catalogue) -> None:
     run = only(design, catalogue)
     assert run.outdoor_m == pytest.approx(12, abs=0.3) and run.duct_m == 0
     assert (run.hottest_space, run.hottest_c) == ("outdoor", 50)
-    found = {f.id: f for f in evaluate(design, catalogue).findings}
+    found = {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
     assert "that leaves the building" in found["cable-surge-ap-1"].text
 
 
@@ -222,7 +223,7 @@ def test_conduit_by_the_worked_example() -> None:
 
 
 def test_the_school_s_duct_is_told_its_pipe(catalogue: Catalogue, school: Design) -> None:
-    found = {f.id: f for f in evaluate(school, catalogue).findings}["cable-duct-duct-garden"]
+    found = {f.id: f for f in evaluate(Plan(school, catalogue), wait=True).findings}["cable-duct-duct-garden"]
     assert found.text == "Garden duct: 2 cables ask for a 25 mm conduit, 25% full."
 
 

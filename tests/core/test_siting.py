@@ -15,6 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, DesignError, Device, Element, Space, Wall, Zone, apply, put
 from heathrise.core.placement import Wishes, best_places, needless, search_sites
@@ -59,7 +60,7 @@ def _islands(seed: int) -> tuple[Design, int]:
 @pytest.mark.parametrize("seed", range(30))
 def test_the_known_best_is_found_and_proven(seed: int, catalogue: Catalogue) -> None:
     design, best = _islands(seed)
-    found = search_sites(design, catalogue, QUICK, {}, TODAY)
+    found = search_sites(Plan(design, catalogue, on=TODAY), QUICK)
     (answer,) = found.answers
     assert (answer.count, answer.proven) == (best, True)
     after = apply(design, answer.changes)
@@ -72,7 +73,7 @@ def test_what_an_answer_says_is_so(catalogue: Catalogue) -> None:
     design = next(s for s in SITES if s.key == "mill").make()
     shown: list[int] = []
     found = search_sites(
-        design, catalogue, Wishes(seconds=20), {}, TODAY, show=lambda b: shown.append(b["count"])
+        Plan(design, catalogue, on=TODAY), Wishes(seconds=20), show=lambda b: shown.append(b["count"])
     )
     assert [a.goal for a in found.answers] == ["fewest", "cheapest", "strongest"]
     fewest, cheapest, strongest = found.answers
@@ -98,11 +99,11 @@ def test_what_an_answer_says_is_so(catalogue: Catalogue) -> None:
 def test_one_fewer_is_proven_not_to_do_and_a_kept_one_stays(catalogue: Catalogue) -> None:
     design, best = _islands(3)
     fewer = Wishes(goals=("fewest",), most=best - 1, seconds=10)
-    found = search_sites(design, catalogue, fewer, {}, TODAY)
+    found = search_sites(Plan(design, catalogue, on=TODAY), fewer)
     assert not found.answers and found.none.startswith(f"Proven: {best - 1} of the")
     corner = access_point(0.5, 0.5, "ap-1")
     held = search_sites(
-        apply(design, [put(corner)]), catalogue, QUICK.model_copy(update={"keep": ("ap-1",)}), {}, TODAY
+        Plan(apply(design, [put(corner)]), catalogue, on=TODAY), QUICK.model_copy(update={"keep": ("ap-1",)})
     )
     assert all(c.id != "ap-1" for c in held.answers[0].changes)
     assert held.answers[0].count in (best, best + 1)
@@ -111,13 +112,13 @@ def test_one_fewer_is_proven_not_to_do_and_a_kept_one_stays(catalogue: Catalogue
 def test_a_search_leaves_whoever_asks_as_quick_as_before(catalogue: Catalogue) -> None:
     """It gives way in a thread of its own: there is no way back from giving way."""
     own = os.getpriority(os.PRIO_PROCESS, threading.get_native_id())
-    search_sites(_islands(0)[0], catalogue, QUICK, {}, TODAY)
+    search_sites(Plan(_islands(0)[0], catalogue, on=TODAY), QUICK)
     assert os.getpriority(os.PRIO_PROCESS, threading.get_native_id()) == own
 
 
 def test_nothing_to_search_for_says_what_to_do(catalogue: Catalogue) -> None:
     with pytest.raises(DesignError, match="say what each is for"):
-        search_sites(design_of(*shell()[:3]), catalogue, QUICK, {}, TODAY)
+        search_sites(Plan(design_of(*shell()[:3]), catalogue, on=TODAY), QUICK)
 
 
 @st.composite
@@ -235,7 +236,7 @@ def test_what_a_place_costs_by_hand(catalogue: Catalogue) -> None:
 
     place = access_point(15, 5, "place-0")
     design = design_of(*shell(), rack(1, 5))
-    (cents,) = place_cents(design, catalogue, [place], {})
+    (cents,) = place_cents(Plan(design, catalogue), [place])
     (run,) = judge_runs(apply(design, [put(place)]), catalogue)
     cable = catalogue.cables[run.category]
     slow = {"drop": 1.4, "stub": 0.5}
@@ -252,7 +253,7 @@ def test_small_questions(catalogue: Catalogue) -> None:
     rooms = list(design.of(Space).values())
     first = rooms[0].outline[0]
     one = apply(design, [put(access_point(first[0] + 0.6, first[1] + 0.6, "ap-1"))])
-    better = best_places(one, catalogue, "ap-1", Wishes())
+    better = best_places(Plan(one, catalogue), "ap-1", Wishes())
     before = [r.verdict for r in judge_rooms(air_of(one, catalogue))].count("met")
     for cure in better:
         rooms_after = judge_rooms(air_of(apply(one, cure.changes), catalogue))
@@ -262,9 +263,9 @@ def test_small_questions(catalogue: Catalogue) -> None:
         [put(s.model_copy(update={"use": "everyday"})) for s in rooms]
         + [put(access_point(first[0] + 1.5 + k, first[1] + 1.5, f"ap-{k}")) for k in (1, 2)],
     )
-    assert {c.changes[-1].id for c in needless(data, catalogue)} == {"ap-1", "ap-2"}
+    assert {c.changes[-1].id for c in needless(Plan(data, catalogue))} == {"ap-1", "ap-2"}
     with pytest.raises(DesignError, match="which new access point"):
-        best_places(data, catalogue, "ap-9", Wishes())
+        best_places(Plan(data, catalogue), "ap-9", Wishes())
 
 
 def test_schools_change_what_is_asked_and_where_things_hang(catalogue: Catalogue) -> None:
@@ -272,7 +273,7 @@ def test_schools_change_what_is_asked_and_where_things_hang(catalogue: Catalogue
     design, best = _islands(3)
     assert best > len({s.id.split("-")[0] for s in design.of(Space).values()})
     alone = apply(design, [put(design.site.model_copy(update={"asks_second": False}))])
-    (answer,) = search_sites(alone, catalogue, QUICK, {}, TODAY).answers
+    (answer,) = search_sites(Plan(alone, catalogue, on=TODAY), QUICK).answers
     assert answer.count == len({s.id.split("-")[0] for s in design.of(Space).values()})
     judged = judge_rooms(air_of(apply(alone, answer.changes), catalogue))
     assert all(r.verdict == "met" and r.share_second is None for r in judged)

@@ -10,6 +10,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.storeys import storeys_of
 from heathrise.core.design import (
     Building,
@@ -281,7 +282,9 @@ def test_the_verdict_says_what_binds(catalogue: Catalogue) -> None:
     wide = judge_rooms(air_of(design, catalogue))[0]
     assert (narrow.binds, narrow.verdict) == (None, "met")
     assert (wide.binds, wide.share_first) == ("width", 1.0)
-    finding = next(f for f in evaluate(design, catalogue).findings if f.id == "signal-room-room")
+    finding = next(
+        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-room-room"
+    )
     assert "noise of 80 MHz" in finding.text and finding.unit == "dB"
     assert finding.cures[0].label == "Plan 40 MHz channels on 5 GHz"
 
@@ -312,17 +315,19 @@ def test_storeys_that_contradict_each_other_are_told_and_cured(catalogue: Catalo
     same = apply(flat, [put(upper.model_copy(update={"elevation_m": 0.0}))])
     hall = apply(flat, [put(upper.model_copy(update={"elevation_m": 3.2})), put(tall)])
     for design, key in ((flat, "ceiling-f"), (same, "storeys-g"), (hall, "tall-room")):
-        finding = next(f for f in evaluate(design, catalogue).findings if f.id == f"plan-{key}")
+        finding = next(
+            f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == f"plan-{key}"
+        )
         assert finding.severity == "not_met" and finding.cures
         for cure in finding.cures:
-            left = {f.id for f in evaluate(apply(design, cure.changes), catalogue).findings}
+            left = {f.id for f in evaluate(Plan(apply(design, cure.changes), catalogue), wait=True).findings}
             assert finding.id not in left, cure.label
 
 
 def test_half_storeys_side_by_side_contradict_nothing(catalogue: Catalogue) -> None:
     half = storey(1, (20, 0, 30, 20))
     half[0] = half[0].model_copy(update={"elevation_m": 1.5})  # type: ignore[union-attr]
-    found = evaluate(design_of(*shell(), *half), catalogue).findings
+    found = evaluate(Plan(design_of(*shell(), *half), catalogue), wait=True).findings
     assert not [f for f in found if f.id.startswith("plan-")]
 
 
@@ -334,5 +339,5 @@ def test_a_storey_ends_under_the_next_that_lies_over_it(catalogue: Catalogue) ->
     tops = storeys_of(design_of(*shell(), *half, *over)).top_m
     assert (tops["f"], tops[half[0].id]) == pytest.approx((4.0, 1.5 + half[0].ceiling_height_m + 0.3))  # type: ignore[union-attr]
     over[0] = over[0].model_copy(update={"elevation_m": 2.65})  # type: ignore[union-attr]
-    low = evaluate(design_of(*shell(), *half, *over), catalogue).findings
+    low = evaluate(Plan(design_of(*shell(), *half, *over), catalogue), wait=True).findings
     assert "plan-ceiling-f" in {f.id for f in low}

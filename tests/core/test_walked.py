@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.context.effective_rules import in_force
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.readings import Reading
 from heathrise.core.design import Design, EquipmentRoom, Network, Space, Switch, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
@@ -68,12 +68,10 @@ def _walk(data: st.DataObject, design: Design) -> list[Reading]:
 @given(sites(devices=3), st.data(), st.booleans())
 def test_rooms_are_judged_where_somebody_stood(design: Design, data: st.DataObject, heard: bool) -> None:
     readings = _walk(data, design)
-    evaluation = evaluate(design, CATALOGUE, "figures")
+    evaluation = evaluate(Plan(design, CATALOGUE))
     air = air_of(design, CATALOGUE)
     rooms = {r.space: r for r in evaluation.rooms}
-    found = rooms_as_walked(
-        design, CATALOGUE, evaluation, readings, Heard("Jo", "2026-11-24") if heard else None
-    )
+    found = rooms_as_walked(Plan(design, CATALOGUE), readings, Heard("Jo", "2026-11-24") if heard else None)
     assert {r.space for r in found} == {k for k, r in rooms.items() if r.verdict != "not_needed"}
     for row in found:
         room = rooms[row.space]
@@ -122,7 +120,7 @@ def test_a_room_by_hand(catalogue: object) -> None:
     """Calls ask for -67 and a second at -75 on 5 GHz: four spots of which one lacks its second."""
     first, second = access_point(5, 5), access_point(15, 15, "ap-2")
     design = design_of(*shell(), rack(1, 1), first, second)
-    evaluation = evaluate(design, CATALOGUE, "figures")
+    evaluation = evaluate(Plan(design, CATALOGUE))
     room = evaluation.rooms[0]
     power = {d: air_of(design, CATALOGUE).radios[d, "5"].power_dbm for d in ("ap-1", "ap-2")}
     down = {d: max(0.0, p - (room.client_dbm or 0)) for d, p in power.items()}  # what upwards lacks
@@ -134,15 +132,14 @@ def test_a_room_by_hand(catalogue: object) -> None:
             Reading(floor="f", at=(2.0 + k, 3.0), device="ap-1", band="5", dbm=one),
             Reading(floor="f", at=(2.0 + k, 3.0), device="ap-2", band="5", dbm=two),
         ]
-    (seen,) = rooms_as_walked(design, CATALOGUE, evaluation, rows, None)
+    (seen,) = rooms_as_walked(Plan(design, CATALOGUE), rows, None)
     assert (seen.how, seen.spots, seen.good, seen.verdict) == ("measured", 4, 3, "not_met")
 
 
 def test_a_tick_measures_nothing_and_what_has_no_port_is_not_as_promised() -> None:
     """The walk ticked, no level read: heard, and by whom. An access point without a port counts."""
     school = next(s for s in SITES if s.key == "school").make()
-    evaluation = evaluate(school, CATALOGUE, "figures")
-    steps = steps_of(school, CATALOGUE, evaluation)
+    steps = steps_of(Plan(school, CATALOGUE))
     stand = StepStand(
         step="walk",
         state="done",
@@ -156,17 +153,17 @@ def test_a_tick_measures_nothing_and_what_has_no_port_is_not_as_promised() -> No
         said=1,
     )
     seen = Observed(steps=steps, stands=[stand])
-    found = handover_of(school, CATALOGUE, evaluation, seen)
+    found = handover_of(Plan(school, CATALOGUE), seen)
     signal = next(p for p in found.promises if p.what == "Signal in the rooms")
     assert (signal.met, signal.unknown) == (0, 0) and signal.heard == len(found.rooms)
     assert any("heard, not measured (by Ben, 2026-11-25)" in p.text for p in found.still_open)
     bare = apply(
         school, [put(s.model_copy(update={"model": "dunthrip-s8"})) for s in school.of(Switch).values()]
     )
-    worked = evaluate(bare, CATALOGUE, "figures")
+    worked = evaluate(Plan(bare, CATALOGUE))
     assert worked.power.left
     links = next(
-        p for p in handover_of(bare, CATALOGUE, worked, Observed(steps=steps)).promises if p.what == "Links"
+        p for p in handover_of(Plan(bare, CATALOGUE), Observed(steps=steps)).promises if p.what == "Links"
     )
     assert links.not_met == len(worked.power.left) and links.verdict == "not_met"
 
@@ -227,8 +224,7 @@ def test_a_fibre_bears_what_its_speed_does(loss_db: float) -> None:
 
 def test_ways_between_racks_are_tested_as_runs_are() -> None:
     practice = next(s for s in SITES if s.key == "practice").make()
-    evaluation = evaluate(practice, CATALOGUE, "figures")
-    cables = planned_cables(evaluation.cable, in_force(practice, CATALOGUE).rules)
+    cables = planned_cables(Plan(practice, CATALOGUE))
     ways = [c for c in cables if c.device.startswith("up-")]
     fibre = next(c for c in ways if c.budget_db is not None)
     # 43.7 m of OM4 at 3 dB a kilometre, two pairs of connectors.

@@ -16,6 +16,7 @@ from ezdxf.document import Drawing
 
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import DesignError, Opening, Space, Wall
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats import dxf
@@ -294,7 +295,7 @@ def test_the_same_hut_in_every_unit(catalogue: Catalogue, units: str, scale: flo
 
 def test_a_drawing_can_be_planned_on_at_once(catalogue: Catalogue) -> None:
     design = import_dxf(data_of(drawing()), DrawingChoice(name="x", layers=LAYERS), catalogue)
-    result = evaluate(design, catalogue)
+    result = evaluate(Plan(design, catalogue), wait=True)
     assert [r.name for r in result.rooms] == ["Room 1", "Room 2"]
     assert result.findings[0].id == "signal-none"
 

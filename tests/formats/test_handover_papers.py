@@ -13,8 +13,8 @@ import pypdfium2
 import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, DesignError, Device, Floor, Site, Wall, apply, put
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.handover import Handover
 from heathrise.core.records import (
     CableTest,
@@ -62,22 +62,21 @@ def _job(key: str, imperial: bool = False) -> Job:
     design, catalogue = site.make(), load_catalogue()
     if imperial:
         design = apply(design, [put(design.site.model_copy(update={"units": "imperial"}))])
-    evaluation = evaluate(design, catalogue, "figures")
+    plan = Plan(design, catalogue, on=TODAY)
     records = site.records(design) if site.records is not None else []
 
     def of(cls: type) -> list:
         return [r for r in records if isinstance(r, cls)]
 
-    rules, switches = catalogue.rules, dict(design.tables["switch"])
+    rules = catalogue.rules
     seen = Observed(
-        cables=cables_as_tested(rules, planned_cables(evaluation.cable, rules), of(CableTest)),
-        ports=ports_as_seen(rules, planned_ports(switches, evaluation), of(PortReading)),  # type: ignore[arg-type]
+        cables=cables_as_tested(rules, planned_cables(plan), of(CableTest)),
+        ports=ports_as_seen(rules, planned_ports(plan), of(PortReading)),
         snags=snags_as_left(of(SnagRecord), TODAY),
-        steps=steps_of(design, catalogue, evaluation),
+        steps=steps_of(plan),
         stands=steps_as_done(of(StepRecord)),
     )
-    handover = handover_of(design, catalogue, evaluation, seen)
-    drawn = drawn_of("A & <B>", 7, design, catalogue, evaluation, TODAY)
+    handover, drawn = handover_of(plan, seen), drawn_of("A & <B>", 7, plan)
     return Job(design, drawn, handover, seen)
 
 
@@ -267,7 +266,7 @@ def test_a_sheet_that_cannot_be_is_refused(
 def test_more_pages_than_anybody_glues_are_refused(catalogue: Catalogue, school: Design) -> None:
     wide = Wall(id="far", floor="ground", a=(0, 0), b=(400, 300), construction="metal")
     design = apply(school, [put(wide)])
-    drawn = drawn_of("Far", 1, design, catalogue, evaluate(design, catalogue, "preview"), TODAY)
+    drawn = drawn_of("Far", 1, Plan(design, catalogue, on=TODAY))
     with pytest.raises(DesignError) as told:
         sheets_pdf(drawn, "A4", 50, ["ground"])
     assert "pages of A4 at 1:50; choose a smaller scale" in str(told.value)
@@ -275,9 +274,8 @@ def test_more_pages_than_anybody_glues_are_refused(catalogue: Catalogue, school:
 
 def test_an_empty_site_is_handed_over_without_an_error(catalogue: Catalogue) -> None:
     design = Design({"site": {"site": Site(id="site")}})
-    evaluation = evaluate(design, catalogue, "figures")
-    handover = handover_of(design, catalogue, evaluation, Observed())
-    drawn = drawn_of("Nothing", 1, design, catalogue, evaluation, TODAY)
+    handover = handover_of(Plan(design, catalogue), Observed())
+    drawn = drawn_of("Nothing", 1, Plan(design, catalogue, on=TODAY))
     assert not design.of(Floor)
     assert "No wireless name is planned." in " ".join(_pages(client_pdf(drawn, handover)))
     assert "None was noted." in " ".join(_pages(technician_pdf(drawn, handover, Observed(), [])))

@@ -12,13 +12,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from heathrise.core.catalogue import load_catalogue
+from heathrise.core.catalogue import FirmPrice, load_catalogue, priced_items
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, DesignError, apply, put
-from heathrise.core.evaluation.evaluate import evaluate
-from heathrise.core.order import FirmPrice, Order, priced_items
+from heathrise.core.order import Order
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
-from heathrise.formats.order_tables import write_csv, write_xlsx
+from heathrise.formats.order_tables import order_workbook, parts_csv
 from heathrise.formats.prices_csv import read_prices, write_prices
 from heathrise.formats.tables_in import decimal_sign, number_by, number_of, signs_of
 
@@ -32,8 +32,7 @@ def mill() -> Design:
 
 
 def _order(design: Design) -> Order:
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    return order_of(design, load_catalogue(), evaluation, {}, TODAY)
+    return order_of(Plan(design, load_catalogue(), on=TODAY))
 
 
 def _renamed(design: Design, name: str) -> Design:
@@ -43,7 +42,7 @@ def _renamed(design: Design, name: str) -> Design:
 
 def test_the_list_of_parts_says_what_the_order_says(mill: Design) -> None:
     order = _order(mill)
-    rows = list(csv.DictReader(io.StringIO(write_csv("Mill", order).lstrip("\ufeff"))))
+    rows = list(csv.DictReader(io.StringIO(parts_csv(order).lstrip("\ufeff"))))
     assert [r["item"] for r in rows] == [k.item for k in order.lines]
     assert sum(float(r["charged"]) for r in rows) == pytest.approx(order.sum.parts)
     assert all(r["for"] for r in rows)
@@ -52,10 +51,10 @@ def test_the_list_of_parts_says_what_the_order_says(mill: Design) -> None:
 @pytest.mark.parametrize("start", ["=1+1", "+1", "-1", "@x", "a;=1"])
 def test_no_cell_is_a_formula(mill: Design, start: str) -> None:
     order = _order(_renamed(mill, start))
-    cells = [c for row in csv.reader(io.StringIO(write_csv("x", order))) for c in row]
+    cells = [c for row in csv.reader(io.StringIO(parts_csv(order))) for c in row]
     assert any(start.rsplit(";", maxsplit=1)[-1] in c for c in cells)
     assert not [c for c in cells if c.startswith(("=", "+", "-", "@"))]
-    book = openpyxl.load_workbook(io.BytesIO(write_xlsx("=evil()", order)))
+    book = openpyxl.load_workbook(io.BytesIO(order_workbook("=evil()", order)))
     for sheet in book:
         for row in sheet.iter_rows():
             assert not [c for c in row if c.data_type == "f"]
@@ -64,7 +63,7 @@ def test_no_cell_is_a_formula(mill: Design, start: str) -> None:
 
 def test_the_workbook_adds_up(mill: Design) -> None:
     order = _order(mill)
-    book = openpyxl.load_workbook(io.BytesIO(write_xlsx("Mill", order)))
+    book = openpyxl.load_workbook(io.BytesIO(order_workbook("Mill", order)))
     charged = [row[7].value for row in book["Parts"].iter_rows(min_row=2)]
     assert sum(charged) == pytest.approx(order.sum.parts)
     assert book["Sum"].cell(8, 2).value == order.sum.total

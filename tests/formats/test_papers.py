@@ -12,8 +12,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Complaint, Design, Device, Floor, Site, Wall, apply, put
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.labels import project_labels
 from heathrise.demo import SITES
 from heathrise.formats.papers import NO_HEAD, brief_pdf, labels_pdf
@@ -30,8 +30,7 @@ def _text(data: bytes) -> str:
 
 
 def _brief(design: Design, catalogue: Catalogue, name: str = "A & <B>") -> bytes:
-    evaluation = evaluate(design, catalogue, "figures")
-    return brief_pdf(name, design, catalogue, evaluation, 7, date(2026, 11, 25))
+    return brief_pdf(name, 7, Plan(design, catalogue, on=date(2026, 11, 25)))
 
 
 @pytest.mark.parametrize("key", [site.key for site in SITES])
@@ -143,7 +142,7 @@ def test_papers_read_nothing_from_elsewhere() -> None:
 def test_labels_lie_where_the_sheet_has_them(key: str, school: Design) -> None:
     """Each label's text begins within its own label, measured on the page."""
     sheet = load_catalogue().label_sheets[key]
-    labels = project_labels(school, evaluate(school, load_catalogue(), "preview"))
+    labels = project_labels(Plan(school, load_catalogue()))
     data = labels_pdf("School", labels, sheet)
     document = pypdfium2.PdfDocument(data)
     each = sheet.columns * sheet.rows

@@ -128,7 +128,7 @@ def test_a_page_that_is_not_there_and_a_locked_pdf_are_refused() -> None:
 def test_reading_stays_under_half_a_gigabyte() -> None:
     big = _png(7500, 7500, "L")
     script = (
-        "import sys;from heathrise.formats.picture_worker import main;code=main();"
+        "import sys;from heathrise.formats.sandbox.picture_worker import main;code=main();"
         "print(open('/proc/self/status').read(),file=sys.stderr);sys.exit(code)"
     )
     done = subprocess.run(

@@ -8,7 +8,8 @@ from functools import cache
 import pytest
 
 from heathrise.core.catalogue import load_catalogue
-from heathrise.core.design import DesignError, Switch
+from heathrise.core.context.plan import Plan
+from heathrise.core.design import DesignError
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import Label
 from heathrise.core.records import PlannedPort
@@ -24,9 +25,8 @@ NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
 @cache
 def _site() -> tuple[list[PlannedPort], list[Label], dict[str, str]]:
     design = SITES[0].make()
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    ports = planned_ports(dict(design.of(Switch)), evaluation)
-    return ports, project_labels(design, evaluation), {r.id: r.device for r in evaluation.runs}
+    plan = Plan(design, load_catalogue())
+    return planned_ports(plan), project_labels(plan), {r.id: r.device for r in evaluate(plan).runs}
 
 
 def _read(text: str | bytes) -> PortsIn:

@@ -17,6 +17,7 @@ from jsonschema import Draft202012Validator
 import heathrise.formats.project_file as project_file
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, DesignError, Device, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.project_file import Project, dump_project, load_project, project_schema
@@ -113,7 +114,7 @@ def test_whatever_is_opened_gives_a_clear_refusal(catalogue: Catalogue, anything
 
 
 def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) -> None:
-    result = evaluate(school, catalogue)
+    result = evaluate(Plan(school, catalogue), wait=True)
     cables = list(csv.DictReader(io.StringIO(cable_schedule(school, result))))
     assert len(cables) == sum(r.cables for r in result.runs)
     assert sum(float(c["fixed_m"]) for c in cables) == pytest.approx(result.totals.cable_m, abs=0.1)
@@ -129,7 +130,7 @@ def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) 
 
 
 def test_a_name_cannot_become_a_formula(catalogue: Catalogue, school: Design) -> None:
-    result = evaluate(school, catalogue)
+    result = evaluate(Plan(school, catalogue), wait=True)
     runs = (result.runs[0].model_copy(update={"name": "=1+1"}), *result.runs[1:])
     cable = result.cable.model_copy(update={"runs": runs})
     text = cable_schedule(school, result.model_copy(update={"cable": cable}))
@@ -137,7 +138,7 @@ def test_a_name_cannot_become_a_formula(catalogue: Catalogue, school: Design) ->
 
 
 def test_settings_say_the_same_in_both_formats(catalogue: Catalogue, school: Design) -> None:
-    result = evaluate(school, catalogue)
+    result = evaluate(Plan(school, catalogue), wait=True)
     as_json = json.loads(settings_json("Larkmere", result))
     assert yaml.safe_load(settings_yaml("Larkmere", result)) == as_json
     assert as_json["keys"].startswith("not included")
@@ -165,7 +166,7 @@ def test_command_line_evaluates_exports_and_refuses(tmp_path: Path, school: Desi
 def test_tables_open_in_a_spreadsheet_without_harm(catalogue: Catalogue, home: Design) -> None:
     device = home.of(Device)["ap-1"].model_copy(update={"name": "a;=1+1;+2, =3"})
     design = apply(home, [put(device)])
-    text = cable_schedule(design, evaluate(design, catalogue))
+    text = cable_schedule(design, evaluate(Plan(design, catalogue), wait=True))
     assert text.startswith("\ufeff")
     row = next(r for r in csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))) if "a;" in r["device"])
     assert row["device"] == "a;'=1+1;'+2, '=3"

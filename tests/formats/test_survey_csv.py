@@ -8,6 +8,7 @@ from click.testing import CliRunner
 
 from heathrise.cli import main
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Floor
 from heathrise.core.views.calibration import calibration_view
@@ -35,7 +36,7 @@ def test_what_the_stand_in_hears_is_read_whole_and_fitted(
     rows = [r for heard in read.heard.values() for r in heard]
     assert not read.faults and len(rows) == len(text.splitlines()) - 1 > 300
     assert {r.floor for r in rows} == {"ground", "upper", "pavilion"}
-    fit = calibration_view(school, catalogue, rows).calibration
+    fit = calibration_view(Plan(school, catalogue), rows).calibration
     scale = next(f for f in fit.fitted if f.figure == "signal.wall_scale")
     assert abs(scale.value - 1.4) <= 3 * scale.error and fit.faint > 100
     by_address = read_survey(_heard(path, "--addresses").encode(), floors, devices, "ground")

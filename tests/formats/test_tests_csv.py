@@ -8,6 +8,7 @@ from functools import cache
 import pytest
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import DesignError
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.install import Label
@@ -24,8 +25,8 @@ RULES = load_catalogue().rules
 @cache
 def _site(key: str) -> tuple[list[Label], dict[str, str], dict[str, float], list[PlannedCable]]:
     design = next(s for s in SITES if s.key == key).make()
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    labels = project_labels(design, evaluation)
+    evaluation = evaluate(Plan(design, load_catalogue()))
+    labels = project_labels(Plan(design, load_catalogue()))
     runs = {r.id: r.device for r in evaluation.runs}
     lengths = {k.id: k.fixed_m for k in evaluation.cable.links}
     planned = [

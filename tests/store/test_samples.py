@@ -12,6 +12,7 @@ from sqlalchemy import Engine, select
 from bench.migrations import kills_from, load_sample, shape_of
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Device, Wall, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import CableTest
@@ -29,7 +30,7 @@ SAMPLES = Path(__file__).parent.parent / "samples"
 def test_an_older_project_file_opens(name: str, catalogue: Catalogue) -> None:
     opened = load_project((SAMPLES / name).read_bytes(), catalogue)
     assert len(opened.design.of(Wall)) > 20 and len(opened.design.of(Device)) > 5
-    assert evaluate(opened.design, catalogue, "preview").rooms
+    assert evaluate(Plan(opened.design, catalogue, quick=True)).rooms
 
 
 @pytest.mark.parametrize("name", sorted(p.name for p in SAMPLES.glob("database-*.sql")))

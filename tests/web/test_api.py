@@ -151,14 +151,14 @@ def test_text_that_is_no_json_and_projects_that_are_not_there(client: FlaskClien
     assert broken.status_code in (400, 422) and "message" in broken.get_json()
     missing = client.get("/api/projects/p-none")
     assert missing.status_code == 404 and "p-none" in missing.get_json()["message"]
-    assert client.get("/api/projects/p-none/levels/ground/nan/1").status_code in (404, 422)
+    assert client.get("/api/projects/p-none/levels?floor=ground&x=nan&y=1").status_code in (404, 422)
 
 
 def test_levels_at_a_spot_name_the_room(client: FlaskClient, project: str) -> None:
-    found = client.get(f"/api/projects/{project}/levels/ground/20.5/13.0").get_json()
+    found = client.get(f"/api/projects/{project}/levels?floor=ground&x=20.5&y=13.0").get_json()
     assert found["space"] == "Rehearsal room"
     assert found["readings"][0]["device"] == "ap-3"
-    assert client.get(f"/api/projects/{project}/levels/ground/inf/1").status_code == 422
+    assert client.get(f"/api/projects/{project}/levels?floor=ground&x=inf&y=1").status_code == 422
 
 
 def test_a_searched_cure_can_be_applied(client: FlaskClient, project: str) -> None:

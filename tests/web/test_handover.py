@@ -12,8 +12,8 @@ import pytest
 from flask.testing import FlaskClient
 
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Device, put
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.acceptance import planned_ports
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.standins import metered_csv
@@ -153,8 +153,7 @@ def test_a_meter_s_file_is_taken_whole_or_when_told(
     client: FlaskClient, project: str, school: Design
 ) -> None:
     path = f"/api/projects/{project}/ports"
-    evaluation = evaluate(school, load_catalogue(), "figures")
-    ports = planned_ports(dict(school.tables["switch"]), evaluation)  # type: ignore[arg-type]
+    ports = planned_ports(Plan(school, load_catalogue()))
     text, hidden = metered_csv(ports, 3, 4, "2026-11-24")
     bad = (text + "NOWHERE,1,1000,3,,\n").encode()
     read: Any = client.post(f"{path}/list", data=bad).json

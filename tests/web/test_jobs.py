@@ -11,6 +11,7 @@ from flask.testing import FlaskClient
 from sqlalchemy.exc import OperationalError
 
 from heathrise.core.base.progress import Progress, ShowBest
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design
 from heathrise.jobs import EmbeddedRunner, Stopped
 from heathrise.jobs import runner as runner_module
@@ -119,7 +120,7 @@ def test_a_search_tells_how_far_it_is(school: Design, repository: Repository) ->
         return done < 3
 
     finding = "signal-room-upper-practice-8"
-    search_cures(school, repository.catalogue, finding, note)
+    search_cures(Plan(school, repository.catalogue), finding, note)
     assert [done for done, _ in told] == [0, 1, 2, 3] and len({total for _, total in told}) == 1
 
 

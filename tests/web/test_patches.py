@@ -12,10 +12,12 @@ import pytest
 from flask.testing import FlaskClient
 
 from heathrise.core.catalogue import Catalogue
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Change, Design, Device, Network, Space, apply, put, remove
+from heathrise.core.evaluation import evaluate as evaluation
 from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.shown import shown
 from heathrise.store import Repository
-from heathrise.web import answers as answers_module
 from heathrise.web.answers import KEPT, Answers
 from heathrise.web.app import create_app
 from heathrise.web.patches import ROW_KEYS, Tree, patch
@@ -69,10 +71,10 @@ def test_a_patch_put_together_with_its_base_is_the_whole(
     seed: int, catalogue: Catalogue, school: Design
 ) -> None:
     chance, design = random.Random(seed), school
-    base = evaluate(design, catalogue, "figures").model_dump(mode="json")
+    base = evaluate(Plan(design, catalogue)).model_dump(mode="json")
     for _ in range(4):
         design = apply(design, _edits(design, chance))
-        new = evaluate(design, catalogue, "figures").model_dump(mode="json")
+        new = evaluate(Plan(design, catalogue)).model_dump(mode="json")
         different = patch(base, new)
         assert put_together(base, different) == new
         assert patch(new, new) == {}
@@ -80,9 +82,9 @@ def test_a_patch_put_together_with_its_base_is_the_whole(
 
 
 def test_a_preview_leaves_the_settings_as_they_are(catalogue: Catalogue, school: Design) -> None:
-    whole = evaluate(school, catalogue, "figures").model_dump(mode="json")
+    whole = evaluate(Plan(school, catalogue)).model_dump(mode="json")
     moved = school.of(Device)["ap-5"].model_copy(update={"at": (25.0, 10.0)})
-    preview = evaluate(apply(school, [put(moved)]), catalogue, "preview").model_dump(mode="json")
+    preview = evaluate(Plan(apply(school, [put(moved)]), catalogue, quick=True)).model_dump(mode="json")
     different = patch(whole, preview)
     assert "settings" not in different
     after = put_together(whole, different)
@@ -128,7 +130,7 @@ def test_one_answer_brings_what_changed_and_then_the_relief(repository: Reposito
 
 
 def test_only_the_last_evaluations_are_known(catalogue: Catalogue, home: Design) -> None:
-    answers, result = Answers(), evaluate(home, catalogue, "preview")
+    answers, result = Answers(), shown(Plan(home, catalogue, quick=True))
     first = answers.keep(result, 1)
     assert json.loads(answers.text(first, first.mark))["patch"] == {}
     for _ in range(KEPT):
@@ -154,16 +156,16 @@ def test_all_who_ask_for_one_revision_share_one_answer(
     repository: Repository, home: Design, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Twenty readers at once: it is worked out once, written once, packed once."""
-    saved = repository.create("Shared", home, "me", "made")
+    saved = repository.create("Shared", Design(dict(home.tables)), "me", "made")
     made, packed = [], []
-    evaluated, pack = answers_module.evaluate, gzip.compress
+    evaluated, pack = evaluation._evaluated, gzip.compress
 
     def evaluate_once(*args: object) -> object:
         made.append(args)
         time.sleep(0.2)
         return evaluated(*args)  # type: ignore[arg-type]
 
-    monkeypatch.setattr(answers_module, "evaluate", evaluate_once)
+    monkeypatch.setattr(evaluation, "_evaluated", evaluate_once)
     monkeypatch.setattr(gzip, "compress", lambda *a: packed.append(a) or pack(*a))  # type: ignore[func-returns-value]
     app = create_app(repository)
     path = f"/api/projects/{saved.id}/evaluation"
@@ -181,9 +183,10 @@ def test_all_who_ask_for_one_revision_share_one_answer(
 def test_an_evaluation_that_fails_is_tried_again(
     repository: Repository, home: Design, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    answers, saved = Answers(), repository.create("Failed", home, "me", "made")
-    monkeypatch.setattr(answers_module, "evaluate", lambda *_: 1 / 0)
+    answers = Answers()
+    plan = Plan(Design(dict(home.tables)), repository.catalogue, shared=True)
+    monkeypatch.setattr(evaluation, "_evaluated", lambda *_: 1 / 0)
     with pytest.raises(ZeroDivisionError):
-        answers.figures(saved, repository.catalogue)
+        answers.figures(plan, 1)
     monkeypatch.undo()
-    assert answers.figures(saved, repository.catalogue).tree["totals"]
+    assert answers.figures(plan, 1).tree["totals"]

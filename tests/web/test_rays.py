@@ -15,13 +15,13 @@ def test_rays_to_a_spot(repository: Repository, school: Design) -> None:
         data = dump_project(Project("Rays", school))
         project: Any = client.post("/api/import/project", data=data).json
         base = f"/api/projects/{project['id']}/rays"
-        view: Any = client.get(f"{base}/ground/5.0/12.0/5").json
+        view: Any = client.get(f"{base}?floor=ground&x=5.0&y=12.0&band=5").json
         assert view["room"] == "Hall" and view["rays"][0]["name"] in ("AP-1", "AP-2")
         assert view["chance"] > 0.9 and {u["whose"] for u in view["used"]} == {"shipped"}
         for path, words in (
-            ("nowhere/5/5/5", "nowhere"),
-            ("ground/x/5/5", "x"),
-            ("ground/5/5/7", "there are 2.4, 5, 6"),
+            ("floor=nowhere&x=5&y=5&band=5", "nowhere"),
+            ("floor=ground&x=x&y=5&band=5", "x: "),
+            ("floor=ground&x=5&y=5&band=7", "band: "),
         ):
-            refused = client.get(f"{base}/{path}")
+            refused = client.get(f"{base}?{path}")
             assert refused.status_code == 422 and words in refused.get_data(as_text=True)

@@ -7,8 +7,8 @@ from datetime import UTC, datetime
 import pytest
 from sqlalchemy import select
 
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Device, put, remove
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import CableTest, PortReading, Signed, SnagRecord
 from heathrise.core.views.labels import project_labels
 from heathrise.formats.project_file import Project, dump_project
@@ -116,7 +116,7 @@ def test_a_cable_tested_again_without_a_time_is_not_swallowed(repository: Reposi
     """Pass, fail, pass in three files, two of them alike to the byte; each sent twice."""
     client = create_app(repository).test_client()
     project = repository.create("Again", school, "me", "made").id
-    label = project_labels(school, evaluate(school, repository.catalogue, "figures"))[0].near
+    label = project_labels(Plan(school, repository.catalogue))[0].near
     path = f"/api/projects/{project}/tests/list"
     for count, word in enumerate(("pass", "fail", "pass"), start=1):
         for _ in range(2):

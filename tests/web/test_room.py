@@ -12,7 +12,7 @@ from heathrise.core.design import Design, Network, put
 from heathrise.store import Repository
 from heathrise.store import repository as repository_module
 from heathrise.store.tables import out_of_reach, trouble_of
-from heathrise.web import room
+from heathrise.web import disk_room as room
 from heathrise.web.app import create_app
 
 Usage = namedtuple("Usage", "total used free")

@@ -21,6 +21,7 @@ from hypothesis import strategies as st
 from heathrise.core.base.memo import BUDGET
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.integrity import check
+from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
     Building,
     Design,
@@ -101,15 +102,13 @@ def test_a_chapter_that_fails_says_so_and_the_others_stand(
 def test_what_cannot_be_worked_out_at_all_is_not_saved(
     client: FlaskClient, repository: Repository, home: Design, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from heathrise.web import projects
-
     project = repository.create("Hut", home, "me", "made").id
     client.application.config["PROPAGATE_EXCEPTIONS"] = False
 
     def broken(*_: object) -> None:
         raise ZeroDivisionError
 
-    monkeypatch.setattr(projects, "evaluate", broken)
+    monkeypatch.setattr(evaluation, "_evaluated", broken)
     body = {"revision": 1, "label": "x", "changes": [put(home.site).model_dump(mode="json")]}
     assert client.post(f"/api/projects/{project}/changes", json=body).status_code == 500
     assert repository.load(project).revision == 1
@@ -209,7 +208,7 @@ def odd_designs(draw: st.DrawFn) -> Design:
 def test_every_valid_design_is_worked_out(design: Design) -> None:
     catalogue = load_catalogue()
     check(design, catalogue)
-    result = evaluate(design, catalogue)
+    result = evaluate(Plan(design, catalogue), wait=True)
     assert not [f.text for f in result.findings if f.id.startswith("failed-")]
     assert "NaN" not in result.model_dump_json()
     for floor in list(design.of(Floor))[:1]:
@@ -222,20 +221,18 @@ def test_twenty_readers_share_one_evaluation(
     from heathrise.web import answers
 
     made: list[int] = []
-    real = answers.evaluate
+    real = evaluation._evaluated
 
     def counted(*arguments: Any) -> Any:
         made.append(1)
         time.sleep(0.2)
         return real(*arguments)
 
-    monkeypatch.setattr(answers, "evaluate", counted)
-    saved = repository.create("Larkmere", school, "me", "made")
-    shared, catalogue = answers.Answers(), repository.catalogue
+    monkeypatch.setattr(evaluation, "_evaluated", counted)
+    plan = Plan(Design(dict(school.tables)), repository.catalogue, shared=True)
+    shared = answers.Answers()
     texts: list[answers.Worked] = []
-    readers = [
-        threading.Thread(target=lambda: texts.append(shared.figures(saved, catalogue))) for _ in range(20)
-    ]
+    readers = [threading.Thread(target=lambda: texts.append(shared.figures(plan, 1))) for _ in range(20)]
     for reader in readers:
         reader.start()
     for reader in readers:
@@ -376,7 +373,7 @@ def test_rooms_far_apart_and_walls_at_the_ends_cost_little() -> None:
     edge = wall(1, (-9990, -9990), (-9990, -9980), "metal")
     design = small(*shell(), far, edge, access_point(5, 5))
     before = BUDGET.held_bytes
-    assert not [f for f in evaluate(design, catalogue).findings if "failed" in f.id]
+    assert not [f for f in evaluate(Plan(design, catalogue), wait=True).findings if "failed" in f.id]
     assert BUDGET.held_bytes - before < 30_000_000
     again = apply(design, [put(edge.model_copy(update={"b": (9990.0, 9990.0)}))])
-    assert not [f for f in evaluate(again, catalogue).findings if "failed" in f.id]
+    assert not [f for f in evaluate(Plan(again, catalogue), wait=True).findings if "failed" in f.id]

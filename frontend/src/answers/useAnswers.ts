@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, sendForLines, taken } from '@/api/client'
-import type { Answer, Change, Evaluation, Finding, Line, Relief, Totals, View } from '@/api/types'
+import type { Answer, Change, Evaluation, Finding, Line, Relief, View } from '@/api/types'
 import { filled, patched } from './patch'
 
 const FULL_AFTER_MS = 120
@@ -23,7 +23,7 @@ export function useAnswers(asked: Asked) {
   const evaluation = shallowRef<Evaluation | null>(null)
   const dragged = shallowRef<Evaluation | null>(null)
   const relief = shallowRef<Relief | null>(null)
-  const previousTotals = shallowRef<Totals | null>(null)
+  const previous = shallowRef<Evaluation | null>(null)
   const view = ref<View | null>(null)
   const shown = computed(() => dragged.value ?? evaluation.value)
   /** The findings of all chapters, the worst first. */
@@ -39,7 +39,7 @@ export function useAnswers(asked: Asked) {
 
   function forget(): void {
     clearTimeout(rest)
-    evaluation.value = dragged.value = relief.value = previousTotals.value = null
+    evaluation.value = dragged.value = relief.value = previous.value = null
     view.value = null
     mark = ''
   }
@@ -62,9 +62,9 @@ export function useAnswers(asked: Asked) {
 
   /** An edit is saved, and this is what follows from it. */
   function settle(answer: Answer): void {
-    const before = evaluation.value?.totals ?? null
+    const before = evaluation.value
     if (!take(answer)) return schedule()
-    previousTotals.value = before
+    previous.value = before
     dragged.value = null
   }
 
@@ -196,7 +196,7 @@ export function useAnswers(asked: Asked) {
   }
 
   return {
-    evaluation, dragged, shown, findings, relief, previousTotals, view,
+    evaluation, dragged, shown, findings, relief, previous, view,
     forget, settle, schedule, evaluate, drawRelief, show, save, preview, endPreview,
   }
 }

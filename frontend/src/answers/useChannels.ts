@@ -16,8 +16,8 @@ export function useChannels(band: () => View['band'], device: () => string) {
   async function load(): Promise<void> {
     clearTimeout(later)
     const [wanted, whose] = [band(), device()]
-    const params = { path: { project_id: store.id, band: wanted }, query: { device: whose } }
-    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/channels/{band}', { params })))
+    const params = { path: { project_id: store.id }, query: { band: wanted, device: whose } }
+    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/channels', { params })))
     if (!found || wanted !== band() || whose !== device()) return
     view.value = found
     if (found.searching) later = setTimeout(() => void load(), SEARCH_AGAIN_MS)

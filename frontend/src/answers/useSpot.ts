@@ -18,8 +18,8 @@ export function useSpot(floor: () => string, band: () => View['band']) {
       spot.value = null
       return
     }
-    const path = { project_id: store.id, floor: floor(), x: at.value[0].toFixed(2), y: at.value[1].toFixed(2), band: band() }
-    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/rays/{floor}/{x}/{y}/{band}', { params: { path } })))
+    const query = { floor: floor(), x: at.value[0], y: at.value[1], band: band() }
+    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/rays', { params: { path: { project_id: store.id }, query } })))
     if (found) spot.value = found
   }
 

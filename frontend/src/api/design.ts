@@ -1663,6 +1663,48 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "icon": "pi-chart-bar",
       "accept": ".json",
       "about": ""
+    },
+    {
+      "file": "brief.pdf",
+      "label": "The brief",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "offer.pdf",
+      "label": "The offer",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "labels.pdf",
+      "label": "Labels of both ends",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "sheets.pdf",
+      "label": "Storeys to scale",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "hand-over.pdf",
+      "label": "The client's hand-over",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "technician.pdf",
+      "label": "The technician's hand-over",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
     }
   ],
   "in": [

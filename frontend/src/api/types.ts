@@ -2,7 +2,8 @@ import type { components } from './schema'
 
 type S = components['schemas']
 
-export type Evaluation = S['Answer.Evaluation']
+export type Evaluation = S['Answer.Shown']
+export type Price = S['Answer.Price']
 export type Answer = S['Answer']
 export type ChapterPatch = S['Answer.ChapterPatch']
 export type Line = S['AnswerLine']
@@ -38,7 +39,7 @@ export type Residual = S['CalibrationView.Residual']
 export type Proposed = S['SurveyRead.Proposed']
 export type Neighbour = ElementOf<'neighbour'>
 export type ScanRead = S['ScanRead']
-export type WalkPoint = S['WalkRequest.WalkPoint']
+export type WalkPoint = S['WalkAsked.WalkPoint']
 export type SpotView = S['SpotView']
 export type Ray = S['SpotView.Ray']
 export type LevelReading = S['LevelList.LevelReading']

@@ -271,9 +271,9 @@ export const useDesign = defineStore('design', () => {
     name.value = next
   }
 
-  const { evaluation, dragged, shown, findings, relief, previousTotals, view, show, preview } = answers
+  const { evaluation, dragged, shown, findings, relief, previous, view, show, preview } = answers
   return {
-    id, name, revision, tables, catalogue, evaluation, dragged, shown, findings, settings, relief, previousTotals,
+    id, name, revision, tables, catalogue, evaluation, dragged, shown, findings, settings, relief, previous,
     view, pending, saving, offline, trouble, conflict, selection, ghost, floors, site, canUndo, canRedo, saveState,
     refusals, makeAnew, throwAway, all, find, nextId, open, commit, undo, redo, flush, resolve, show, preview, endPreview, rename,
     evaluateFully: answers.evaluate,

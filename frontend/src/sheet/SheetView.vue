@@ -184,8 +184,8 @@ const readLevels = useThrottleFn(
   async (x: number, y: number, at: Point) => {
     if (store.ghost) return
     try {
-      const path = { project_id: store.id, floor: props.floor, x: at[0].toFixed(2), y: at[1].toFixed(2) }
-      const found = await taken(api.GET('/api/projects/{project_id}/levels/{floor}/{x}/{y}', { params: { path } }))
+      const query = { floor: props.floor, x: at[0], y: at[1] }
+      const found = await taken(api.GET('/api/projects/{project_id}/levels', { params: { path: { project_id: store.id }, query } }))
       probe.value = { x, y, ...found }
     } catch {
       probe.value = null

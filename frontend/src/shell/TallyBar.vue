@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Totals } from '@/api/types'
+import type { Evaluation } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { imperial, length } from '@/document/units'
 import type { Stage } from '@/stages/registry'
@@ -8,11 +8,9 @@ import type { Stage } from '@/stages/registry'
 const emit = defineEmits<{ go: [stage: Stage] }>()
 const store = useDesign()
 
-const now = computed<Totals | null>(() => store.shown?.totals ?? null)
+const now = computed<Evaluation | null>(() => store.shown)
 /** While dragging: against what is saved. Else: against what was before the last edit. */
-const before = computed<Totals | null>(() =>
-  store.dragged ? (store.evaluation?.totals ?? null) : store.previousTotals,
-)
+const before = computed<Evaluation | null>(() => (store.dragged ? store.evaluation : store.previous))
 
 interface Figure {
   key: string
@@ -25,32 +23,34 @@ interface Figure {
 }
 
 function change(
-  pick: (t: Totals) => number, write: (n: number) => string, moreIs: 'better' | 'worse' | '',
+  pick: (shown: Evaluation) => number | undefined, write: (n: number) => string, moreIs: 'better' | 'worse' | '',
 ): { delta: string; tone: Figure['tone'] } {
   if (!now.value || !before.value) return { delta: '', tone: '' }
-  const gap = pick(now.value) - pick(before.value)
+  const [was, is] = [pick(before.value), pick(now.value)]
+  if (was === undefined || is === undefined) return { delta: '', tone: '' }
+  const gap = is - was
   if (Math.abs(gap) < 0.05) return { delta: '', tone: '' }
   const tone = moreIs === '' ? '' : gap > 0 === (moreIs === 'better') ? 'better' : 'worse'
   return { delta: `${gap > 0 ? '+' : '−'}${write(Math.abs(gap))}`, tone }
 }
 
 const figures = computed<Figure[]>(() => {
-  const t = now.value
-  if (!t) return []
+  if (!now.value) return []
+  const { totals: t, price } = now.value
   const count = (n: number) => n.toFixed(0)
   const metres = (n: number) => length(n, n < 10 ? 1 : 0)
   const watts = (n: number) => `${n.toFixed(1)} W`
   const money = (n: number) => `${n.toLocaleString('en', { maximumFractionDigits: 0 })} ${t.currency}`
   return [
-    { key: 'aps', stage: 'plan', label: 'Access points', value: count(t.access_points), ...change((x) => x.access_points, count, '') },
-    { key: 'first', stage: 'signal', label: 'Primary coverage', value: count(t.rooms_first), of: `of ${t.rooms_needed} rooms`, ...change((x) => x.rooms_first, count, 'better') },
-    { key: 'second', stage: 'signal', label: 'Secondary coverage', value: count(t.rooms_second), of: `of ${t.rooms_second_needed} rooms`, ...change((x) => x.rooms_second, count, 'better') },
-    { key: 'cable', stage: 'cable', label: 'Cable', value: length(t.cable_m, 0), of: `${t.boxes} ${t.boxes === 1 ? 'box' : 'boxes'}${t.fibre_m ? `, ${length(t.fibre_m, 0)} fibre` : ''}`, ...change((x) => x.cable_m, metres, 'worse') },
-    { key: 'watts', stage: 'power', label: 'PoE draw', value: watts(t.counted_w), of: `of ${t.budget_w} W`, ...change((x) => x.counted_w, watts, 'worse') },
-    { key: 'powered', stage: 'power', label: 'PoE ports used', value: count(t.powered_ports_used), of: `of ${t.powered_ports}`, ...change((x) => x.powered_ports_used, count, '') },
-    { key: 'ports', stage: 'power', label: 'Free ports', value: count(t.ports - t.ports_used), of: `of ${t.ports}`, ...change((x) => x.ports - x.ports_used, count, 'better') },
-    { key: 'price', stage: 'power', label: 'Gear and cable', value: money(t.price), ...change((x) => x.price, money, 'worse') },
-    { key: 'open', stage: worstStage.value, label: 'Open findings', value: count(t.not_met + t.near), of: `${t.not_met} not met`, ...change((x) => x.not_met + x.near, count, 'worse') },
+    { key: 'aps', stage: 'plan', label: 'Access points', value: count(t.access_points), ...change((x) => x.totals.access_points, count, '') },
+    { key: 'first', stage: 'signal', label: 'Primary coverage', value: count(t.rooms_first), of: `of ${t.rooms_needed} rooms`, ...change((x) => x.totals.rooms_first, count, 'better') },
+    { key: 'second', stage: 'signal', label: 'Secondary coverage', value: count(t.rooms_second), of: `of ${t.rooms_second_needed} rooms`, ...change((x) => x.totals.rooms_second, count, 'better') },
+    { key: 'cable', stage: 'cable', label: 'Cable', value: length(t.cable_m, 0), of: `${price ? `${price.boxes} ${price.boxes === 1 ? 'box' : 'boxes'}` : ''}${t.fibre_m ? `, ${length(t.fibre_m, 0)} fibre` : ''}`, ...change((x) => x.totals.cable_m, metres, 'worse') },
+    { key: 'watts', stage: 'power', label: 'PoE draw', value: watts(t.counted_w), of: `of ${t.budget_w} W`, ...change((x) => x.totals.counted_w, watts, 'worse') },
+    { key: 'powered', stage: 'power', label: 'PoE ports used', value: count(t.powered_ports_used), of: `of ${t.powered_ports}`, ...change((x) => x.totals.powered_ports_used, count, '') },
+    { key: 'ports', stage: 'power', label: 'Free ports', value: count(t.ports - t.ports_used), of: `of ${t.ports}`, ...change((x) => x.totals.ports - x.totals.ports_used, count, 'better') },
+    { key: 'price', stage: 'order', label: 'Client pays', value: price ? money(price.total) : '', of: 'with tax', ...change((x) => x.price?.total, money, 'worse') },
+    { key: 'open', stage: worstStage.value, label: 'Open findings', value: count(t.not_met + t.near), of: `${t.not_met} not met`, ...change((x) => x.totals.not_met + x.totals.near, count, 'worse') },
   ]
 })
 

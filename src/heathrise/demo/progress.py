@@ -7,10 +7,11 @@ from datetime import UTC, date, datetime, timedelta
 from graphlib import TopologicalSorter
 
 from ..core.catalogue import load_catalogue
+from ..core.context.plan import Plan
 from ..core.context.scope import as_planned
 from ..core.context.storeys import storeys_of
-from ..core.design import Design, Switch
-from ..core.evaluation.evaluate import Evaluation, evaluate
+from ..core.design import Design
+from ..core.evaluation.evaluate import evaluate
 from ..core.install import PHASES, Step
 from ..core.records import Agreed, CableTest, MeasuredWalk, PortReading, Record, SnagRecord, StepRecord
 from ..core.views.acceptance import planned_ports
@@ -33,14 +34,14 @@ _FAULTS = (
 
 def half_installed(design: Design) -> list[Record]:
     """Return the records of a job of which the cables lie, some of them with faults."""
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    steps = list(_steps(design, evaluation, _HALF))
+    plan = Plan(design, load_catalogue())
+    steps = list(_steps(plan, _HALF))
     now = steps[-1].at
     made = {s.step for s in steps if s.state == "done"}
     return [
         Agreed(at=_BEGUN - timedelta(days=12), author="Ann", revision=1),
         *steps,
-        *(t for t in _tests(design, evaluation, now, faults=True) if f"far-run-{t.device}" in made),
+        *(t for t in _tests(plan, now, faults=True) if f"far-run-{t.device}" in made),
         _snag("s-hatch", "The hatch to the loft jams", "Ben", now, owner="the client"),
     ]
 
@@ -51,15 +52,15 @@ _UNWALKED = frozenset({"ground-percussion", "upper-studio-2"})  # locked on the 
 def all_done(design: Design) -> list[Record]:
     """Return the records of a job that is done but for a snag that waits for its part, and two
     rooms that were locked when levels were measured."""
-    evaluation = evaluate(design, load_catalogue(), "figures")
-    steps = list(_steps(design, evaluation, frozenset(PHASES)))
+    plan = Plan(design, load_catalogue())
+    steps = list(_steps(plan, frozenset(PHASES)))
     now = steps[-1].at
     due = (now + timedelta(days=21)).date()
     return [
         Agreed(at=_BEGUN - timedelta(days=20), author="Ann", revision=2),
         *steps,
-        *_tests(design, evaluation, now, faults=False),
-        *_readings(design, evaluation, now),
+        *_tests(plan, now, faults=False),
+        *_readings(plan, now),
         _walk(design, now),
         _snag("s-plate", "Cover plate of the cafe till is cracked", "Ben", now, "Ben", due),
         _snag("s-paint", "Paint scraped beside the store riser", "Ann", now, "Ann"),
@@ -74,10 +75,10 @@ def all_done(design: Design) -> list[Record]:
     ]
 
 
-def _steps(design: Design, evaluation: Evaluation, phases: Collection[str]) -> Iterator[StepRecord]:
+def _steps(plan: Plan, phases: Collection[str]) -> Iterator[StepRecord]:
     now, half = _BEGUN, len(phases) < len(PHASES)
     blocked: set[str] = set()
-    for number, step in enumerate(_in_turn(steps_of(design, load_catalogue(), evaluation))):
+    for number, step in enumerate(_in_turn(steps_of(plan))):
         if step.phase not in phases or blocked & set(step.waits):
             blocked |= {step.id}
             continue
@@ -111,9 +112,9 @@ def _in_turn(steps: Sequence[Step]) -> Iterator[Step]:
     return (known[key] for key in turns.static_order())
 
 
-def _tests(design: Design, evaluation: Evaluation, now: datetime, faults: bool) -> Iterator[CableTest]:
-    runs = {r.id: r for r in evaluation.runs}
-    for number, label in enumerate(project_labels(design, evaluation)):
+def _tests(plan: Plan, now: datetime, faults: bool) -> Iterator[CableTest]:
+    runs = {r.id: r for r in evaluate(plan).runs}
+    for number, label in enumerate(project_labels(plan)):
         run = runs.get(label.link)
         if run is None:
             continue
@@ -133,9 +134,8 @@ def _tests(design: Design, evaluation: Evaluation, now: datetime, faults: bool) 
         )
 
 
-def _readings(design: Design, evaluation: Evaluation, now: datetime) -> Iterator[PortReading]:
-    switches = dict(as_planned(design).of(Switch))
-    for number, port in enumerate(planned_ports(switches, evaluation)):
+def _readings(plan: Plan, now: datetime) -> Iterator[PortReading]:
+    for number, port in enumerate(planned_ports(plan)):
         watts = None
         if port.expected_w is not None:
             watts = round(port.expected_w * (0.92 + 0.03 * (number % 5)), 1)

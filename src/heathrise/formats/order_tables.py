@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import io
 
+from ..core.context.plan import Plan
 from ..core.order import Order
+from ..core.views.bill_of_materials import order_of
 from .tables_csv import safe_cell, write_rows
 
 _PARTS = ("group", "item", "label", "quantity", "unit", "each", "price", "charged", "price_of", "note", "for")
@@ -38,12 +40,20 @@ def _part_rows(order: Order) -> list[tuple[object, ...]]:
     ]
 
 
-def write_csv(_name: str, order: Order) -> str:
+def write_csv(_name: str, plan: Plan) -> str:
+    return parts_csv(order_of(plan))
+
+
+def write_xlsx(name: str, plan: Plan) -> bytes:
+    return order_workbook(name, order_of(plan))
+
+
+def parts_csv(order: Order) -> str:
     """Return the list of parts, a row for each."""
     return write_rows(_PARTS, _part_rows(order))
 
 
-def write_xlsx(name: str, order: Order) -> bytes:
+def order_workbook(name: str, order: Order) -> bytes:
     """Return parts, work and sum as a workbook; text is never taken for a formula."""
     from openpyxl import Workbook
     from openpyxl.styles import Font

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
 
-from ..core.order import FirmPrice, Item
+from ..core.catalogue import FirmPrice, Item
 from .tables_csv import write_rows
 from .tables_in import Fault, Sign, decimal_sign, number_by, read_table, signs_of
 

@@ -17,6 +17,7 @@ from typing import Any, NoReturn
 from ..core.base.plain_text import plain_values
 from ..core.catalogue import Catalogue
 from ..core.context.integrity import MAX_ELEMENTS, check
+from ..core.context.plan import Plan
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
@@ -45,9 +46,9 @@ def dump_project(project: Project) -> str:
     return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
 
 
-def write(name: str, design: Design, _evaluation: object = None) -> str:
-    """Return the project file of a design; it needs no evaluation."""
-    return dump_project(Project(name, design))
+def write(name: str, plan: Plan) -> str:
+    """Return the project file of what is drawn; whatever becomes of working it out."""
+    return dump_project(Project(name, plan.drawn))
 
 
 def load_project(data: bytes | str, catalogue: Catalogue) -> Project:

@@ -11,11 +11,10 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any, Literal
 
 if TYPE_CHECKING:
-    from ..core.design import Design
-    from ..core.evaluation.evaluate import Evaluation
-    from ..core.order import Order
+    from ..core.context.plan import Plan
 
 JSON, YAML, CSV, DXF = "application/json", "application/yaml", "text/csv", "image/vnd.dxf"
+PDF = "application/pdf"
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
@@ -23,8 +22,8 @@ XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 class Format:
     """One format.
 
-    Out: ``function(name, design, evaluation)`` gives the text of ``file``; one that ``needs`` the
-    design alone is handed no evaluation, one that needs the order is handed name and order. In:
+    Out: ``function(name, plan)`` gives the text or the bytes of ``file``. A ``paper`` is printed by a
+    job where there is a server, with the firm's head and with what was seen on the site. In:
     ``function(data, catalogue)`` gives a project, or takes a choice as well after a look at what
     the file holds.
     """
@@ -34,7 +33,7 @@ class Format:
     direction: Literal["out", "in"]
     media: str
     function: str
-    needs: Literal["design", "evaluation", "order"] = "evaluation"
+    paper: bool = False
     icon: str = "pi-file"
     about: str = ""
 
@@ -47,29 +46,20 @@ class Format:
         module, name = self.function.split(":")
         return getattr(import_module(f"{__package__}.{module}"), name)(*arguments)
 
-    def write(self, name: str, design: Design, worked: Evaluation | Order | None) -> str | bytes:
-        """Return the file's text, or its bytes; ``worked`` is what it needs."""
-        of_order = self.needs == "order"
-        found = self.call(name, worked) if of_order else self.call(name, design, worked)
+    def write(self, name: str, plan: Plan) -> str | bytes:
+        """Return the file's text, or its bytes."""
+        found = self.call(name, plan)
         return found if isinstance(found, bytes) else str(found)
 
 
 FORMATS = (
-    Format("project.json", "Project file", "out", JSON, "project_file:write", needs="design"),
+    Format("project.json", "Project file", "out", JSON, "project_file:write"),
     Format("cables.csv", "Cable schedule, CSV", "out", CSV, "tables_csv:write_cables", icon="pi-table"),
     Format("ports.csv", "Port map, CSV", "out", CSV, "tables_csv:write_ports", icon="pi-table"),
     Format("labels.csv", "Labels of both ends, CSV", "out", CSV, "tables_csv:write_labels", icon="pi-tag"),
+    Format("parts.csv", "List of parts, CSV", "out", CSV, "order_tables:write_csv", icon="pi-list"),
     Format(
-        "parts.csv", "List of parts, CSV", "out", CSV, "order_tables:write_csv", needs="order", icon="pi-list"
-    ),
-    Format(
-        "order.xlsx",
-        "Parts, work and sum, workbook",
-        "out",
-        XLSX,
-        "order_tables:write_xlsx",
-        needs="order",
-        icon="pi-list",
+        "order.xlsx", "Parts, work and sum, workbook", "out", XLSX, "order_tables:write_xlsx", icon="pi-list"
     ),
     Format(
         "settings.json",
@@ -90,13 +80,18 @@ FORMATS = (
     Format(
         "evaluation.json", "Whole evaluation, JSON", "out", JSON, "evaluation_json:write", icon="pi-chart-bar"
     ),
+    Format("brief.pdf", "The brief", "out", PDF, "papers.plain:brief", paper=True),
+    Format("offer.pdf", "The offer", "out", PDF, "papers.plain:offer", paper=True),
+    Format("labels.pdf", "Labels of both ends", "out", PDF, "papers.plain:labels", paper=True),
+    Format("sheets.pdf", "Storeys to scale", "out", PDF, "papers.plain:sheets", paper=True),
+    Format("hand-over.pdf", "The client's hand-over", "out", PDF, "papers.plain:client", paper=True),
+    Format("technician.pdf", "The technician's hand-over", "out", PDF, "papers.plain:technician", paper=True),
     Format(
         "project.json",
         "a project file",
         "in",
         JSON,
         "project_file:load_project",
-        needs="design",
         about="A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced.",
     ),
     Format(
@@ -105,7 +100,6 @@ FORMATS = (
         "in",
         DXF,
         "sandbox.drawings:import_confined",
-        needs="design",
         about="You choose which layers are which construction; lines, polylines and blocks become "
         "walls. Text or binary.",
     ),

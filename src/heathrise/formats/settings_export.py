@@ -7,8 +7,8 @@ from typing import Any
 
 import yaml
 
-from ..core.design import Design
-from ..core.evaluation.evaluate import Evaluation
+from ..core.context.plan import Plan
+from ..core.evaluation.evaluate import Evaluation, evaluate
 
 FORMAT = "heathrise-settings"
 VERSION = 1
@@ -47,9 +47,9 @@ def settings_yaml(name: str, evaluation: Evaluation) -> str:
     return text
 
 
-def write_json(name: str, _design: Design, evaluation: Evaluation) -> str:
-    return settings_json(name, evaluation)
+def write_json(name: str, plan: Plan) -> str:
+    return settings_json(name, evaluate(plan, wait=True))
 
 
-def write_yaml(name: str, _design: Design, evaluation: Evaluation) -> str:
-    return settings_yaml(name, evaluation)
+def write_yaml(name: str, plan: Plan) -> str:
+    return settings_yaml(name, evaluate(plan, wait=True))

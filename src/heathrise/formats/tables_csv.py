@@ -8,8 +8,9 @@ import re
 from collections.abc import Iterable, Sequence
 
 from ..core.base.plain_text import plain
+from ..core.context.plan import Plan
 from ..core.design import Design, Floor, Switch
-from ..core.evaluation.evaluate import Evaluation
+from ..core.evaluation.evaluate import Evaluation, evaluate
 from ..core.views.labels import project_labels
 
 # A spreadsheet takes a cell that begins so for a formula.
@@ -109,20 +110,18 @@ def port_map(design: Design, evaluation: Evaluation) -> str:
     return write_rows(header, rows)
 
 
-def write_cables(_name: str, design: Design, evaluation: Evaluation) -> str:
-    return cable_schedule(design, evaluation)
+def write_cables(_name: str, plan: Plan) -> str:
+    return cable_schedule(plan.drawn, evaluate(plan, wait=True))
 
 
-def write_ports(_name: str, design: Design, evaluation: Evaluation) -> str:
-    return port_map(design, evaluation)
+def write_ports(_name: str, plan: Plan) -> str:
+    return port_map(plan.drawn, evaluate(plan, wait=True))
 
 
-def write_labels(_name: str, design: Design, evaluation: Evaluation) -> str:
+def write_labels(_name: str, plan: Plan) -> str:
     """Return one row for each cable with the labels of its two ends."""
     header = ("label_rack", "label_far", "for", "cable", "rack", "panel", "port")
-    rows = (
-        (x.near, x.far, x.name, x.cable, x.rack, x.panel, x.port) for x in project_labels(design, evaluation)
-    )
+    rows = ((x.near, x.far, x.name, x.cable, x.rack, x.panel, x.port) for x in project_labels(plan))
     return write_rows(header, rows)
 
 

@@ -17,6 +17,7 @@ from ..core.design import DesignError
 from ..formats.sandbox.confine import Busy
 from ..store.jobs import INTERRUPTED, Jobs, JobState
 from ..store.tables import out_of_reach
+from .kinds import Stopped
 
 log = logging.getLogger(__name__)
 
@@ -28,10 +29,6 @@ JobCall = Callable[[Progress, ShowBest], dict[str, Any]]
 
 
 _TOO_MUCH = "Its result is more than the database takes at once."
-
-
-class Stopped(Exception):
-    """A job was stopped before it had anything to show."""
 
 
 class Runner(Protocol):

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import date
 
-from ..core.context.effective_rules import in_force
+from ..core.context.plan import Plan
 from ..core.context.readings import Reading
-from ..core.context.scope import as_planned
-from ..core.design import Switch
-from ..core.evaluation.evaluate import Evaluation
+from ..core.evaluation.evaluate import evaluate
 from ..core.records import (
     Agreed,
     CableTest,
@@ -29,49 +26,42 @@ from ..core.records import (
 from ..core.views.acceptance import planned_cables, planned_ports
 from ..core.views.handover import Observed
 from ..core.views.work_list import steps_of
-from .measured import Measured
 from .records import Records
-from .repository import Repository, Saved
+from .stores import Stores
 
 
-def observed(repository: Repository, saved: Saved, evaluation: Evaluation, today: date) -> Observed:
-    """Return what is known of a site, beside one evaluation of its plan."""
-    records, catalogue = Records(repository.engine), repository.catalogue
-    rules = in_force(saved.design, catalogue).rules
-    ports, draws = ports_observed(repository, saved, evaluation)
-    agreed = last_agreed(records.of(saved.id, Agreed))
+def observed(stores: Stores, project_id: str, plan: Plan) -> Observed:
+    """Return what is known of a site beside its plan."""
+    records = stores.records
+    rules = plan.rules
+    ports, draws = ports_observed(records, project_id, plan)
+    agreed = last_agreed(records.of(project_id, Agreed))
     return Observed(
-        cables=cables_as_tested(
-            rules, planned_cables(evaluation.cable, rules), records.of(saved.id, CableTest)
-        ),
+        cables=cables_as_tested(rules, planned_cables(plan), records.of(project_id, CableTest)),
         ports=ports,
         draws=draws,
-        snags=snags_as_left(records.of(saved.id, SnagRecord), today),
-        steps=steps_of(saved.design, catalogue, evaluation),
-        stands=steps_as_done(records.of(saved.id, StepRecord)),
-        levels=_levels(records, saved.id),
-        agreed=repository.at(saved.id, agreed) if agreed is not None else None,
+        snags=snags_as_left(records.of(project_id, SnagRecord), plan.on),
+        steps=steps_of(plan),
+        stands=steps_as_done(records.of(project_id, StepRecord)),
+        levels=_levels(stores, project_id),
+        agreed=stores.plans.at(project_id, agreed).drawn if agreed is not None else None,
         agreed_revision=agreed,
     )
 
 
-def _levels(records: Records, project_id: str) -> tuple[Reading, ...]:
+def _levels(stores: Stores, project_id: str) -> tuple[Reading, ...]:
     """Return the levels of the measured walks that count."""
-    measured = Measured(records)
+    measured, records = stores.measured, stores.records
     walks = measured.all(project_id)
     taken = walks_as_taken(walks, records.of(project_id, WalkCounts)) if walks else []
     return measured.of(project_id, tuple(w.number for w in taken if w.counts))
 
 
-def ports_observed(
-    repository: Repository, saved: Saved, evaluation: Evaluation
-) -> tuple[list[SeenPort], list[SwitchDraw]]:
+def ports_observed(records: Records, project_id: str, plan: Plan) -> tuple[list[SeenPort], list[SwitchDraw]]:
     """Return the ports as they came up, and what each switch gives in all."""
-    rules = in_force(saved.design, repository.catalogue).rules
-    planned = planned_ports(dict(as_planned(saved.design).of(Switch)), evaluation)
-    readings = Records(repository.engine).of(saved.id, PortReading)
-    ports = ports_as_seen(rules, planned, readings)
-    usable = [(s.switch, s.name, s.usable_w) for s in evaluation.power.switches]
+    readings = records.of(project_id, PortReading)
+    ports = ports_as_seen(plan.rules, planned_ports(plan), readings)
+    usable = [(s.switch, s.name, s.usable_w) for s in evaluate(plan).power.switches]
     return ports, switches_as_seen(ports, usable)
 
 

@@ -7,7 +7,8 @@ from collections.abc import Mapping
 from sqlalchemy import Engine, select
 from sqlalchemy.dialects.mysql import insert
 
-from ..core.order import FirmPrice
+from ..core.catalogue import FirmPrice
+from ..core.context.plan import NO_PRICES
 from .tables import firm_price as table
 
 
@@ -16,11 +17,15 @@ class FirmPrices:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self._last: Mapping[str, FirmPrice] = NO_PRICES
 
-    def all(self) -> dict[str, FirmPrice]:
-        """Return the firm's prices."""
+    def all(self) -> Mapping[str, FirmPrice]:
+        """Return the firm's prices; the same object for as long as they stay as they are."""
         with self._engine.connect() as connection:
-            return {r.item: FirmPrice(r.price, r.on) for r in connection.execute(select(table))}
+            found = {r.item: FirmPrice(r.price, r.on) for r in connection.execute(select(table))}
+        if found != self._last:
+            self._last = found
+        return self._last
 
     def take(self, prices: Mapping[str, FirmPrice]) -> None:
         """Write prices, all of them or none; those of other items stay."""

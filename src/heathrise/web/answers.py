@@ -5,20 +5,16 @@ from __future__ import annotations
 
 import json
 import secrets
-import time
-from concurrent.futures import Future
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from itertools import count
 from threading import Lock
 
 from ..core.base.memo import IdentityMemo
-from ..core.catalogue import Catalogue
-from ..core.evaluation.evaluate import Evaluation, evaluate
-from ..store import Saved
+from ..core.context.plan import Plan
+from ..core.views.shown import Shown, shown
 from .patches import Tree, patch
 
 KEPT = 200
-_FRESH_SECONDS = 0.4
 _OVER_TEXT = 8  # times that plain data weighs more than its text
 
 
@@ -32,68 +28,36 @@ class Worked:
     tree: Tree
     searching: bool
     weight: int = 0
-    made_s: float = field(default_factory=time.monotonic)
-
-    @property
-    def is_fresh(self) -> bool:
-        """Whether it was worked out just now."""
-        return time.monotonic() - self.made_s < _FRESH_SECONDS
 
 
 class Answers:
-    """The evaluations of the last revisions, under the catalogue they were made with. What is kept
-    counts within the budget of all that is."""
+    """What is shown of the last revisions. What is kept counts within the budget of all that is."""
 
     def __init__(self) -> None:
-        self._lock, self._writing = Lock(), Lock()
-        self._under_way: dict[tuple[int, int], Future[Worked]] = {}
-        self._settled: IdentityMemo[Worked] = IdentityMemo(KEPT, weigh=lambda w: w.weight)
+        self._keeping, self._writing = Lock(), Lock()
+        self._by_what: IdentityMemo[Worked] = IdentityMemo(KEPT, weigh=lambda _: 0)
         self._by_mark: IdentityMemo[Worked] = IdentityMemo(KEPT, weigh=lambda w: w.weight)
         self._texts: IdentityMemo[bytes] = IdentityMemo(KEPT)
         # Marks of another process mean nothing here.
         self._run, self._numbers = secrets.token_hex(4), count(1)
 
-    def figures(self, saved: Saved, catalogue: Catalogue) -> Worked:
-        """Return the evaluation, channels as far as they are known by now."""
-        kept = self._settled.peek((saved.design, catalogue), None)
-        # One with channels still searched for is worked out anew, but not for each who asks.
-        if kept is not None and (not kept.searching or kept.is_fresh):
-            return kept
-        key = (id(saved.design), id(catalogue))  # both are held for as long as it is under way
-        with self._lock:
-            theirs = self._under_way.get(key)
-            if theirs is None:
-                mine = self._under_way[key] = Future()
-        if theirs is not None:
-            return theirs.result()
-        try:
-            result = evaluate(saved.design, catalogue, "figures")
-            worked = self.keep(result, saved.revision)
-            self.settle(saved, catalogue, worked)
-            mine.set_result(worked)
-        except BaseException as error:
-            mine.set_exception(error)
-            raise
-        finally:
-            with self._lock:
-                del self._under_way[key]
-        return worked
+    def figures(self, plan: Plan, revision: int) -> Worked:
+        """Return what is shown of a plan, channels as far as they are known by now."""
+        seen = shown(plan)
+        with self._keeping:  # one mark for all who ask for the same
+            return self._by_what.get((seen,), revision, lambda: self.keep(seen, revision))
 
-    def keep(self, result: Evaluation, revision: int) -> Worked:
-        """Keep an evaluation, so that the next can be told by what is different."""
-        weight = _OVER_TEXT * len(result.model_dump_json())
-        worked = replace(self.once(result, revision), weight=weight)
+    def keep(self, seen: Shown, revision: int) -> Worked:
+        """Keep what is shown, so that the next can be told by what is different."""
+        weight = _OVER_TEXT * len(seen.model_dump_json())
+        worked = replace(self.once(seen, revision), weight=weight)
         self._by_mark.put((), worked.mark, worked)
         return worked
 
-    def once(self, result: Evaluation, revision: int) -> Worked:
-        """Return an evaluation that nothing will be told by."""
+    def once(self, seen: Shown, revision: int) -> Worked:
+        """Return what is shown as something that nothing will be told by."""
         mark = f"{self._run}-{next(self._numbers)}"
-        return Worked(mark, revision, result.model_dump(mode="json"), result.searching)
-
-    def settle(self, saved: Saved, catalogue: Catalogue, worked: Worked) -> None:
-        """Note that an evaluation that was kept is that of a saved revision."""
-        self._settled.put((saved.design, catalogue), None, worked)
+        return Worked(mark, revision, seen.model_dump(mode="json"), seen.searching)
 
     def text(self, worked: Worked, base: str | None) -> bytes:
         """Return an ``Answer``: what is different from the one known by ``base``, else all. All who
@@ -113,7 +77,3 @@ class Answers:
 
         with self._writing:  # who comes second waits for the first rather than write it again
             return self._texts.get((worked,), known, write)
-
-    def whole(self, saved: Saved, catalogue: Catalogue) -> Evaluation:
-        """Return the evaluation for a file: it waits for the search that all share."""
-        return evaluate(saved.design, catalogue)

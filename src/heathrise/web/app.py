@@ -17,28 +17,32 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 from ..core.design import DesignError
 from ..formats.project_file import once
 from ..formats.sandbox.confine import Busy
-from ..store import Repository, StaleRevision, UnknownProject
+from ..jobs import EmbeddedRunner
+from ..store import Repository, StaleRevision, Stores, UnknownProject
 from ..store.jobs import UnknownJob
 from ..store.papers import UnknownPaper
 from ..store.pictures import UnknownPicture
 from ..store.tables import trouble_of
+from . import (
+    demo,
+    firm,
+    handover,
+    install,
+    jobs,
+    orders,
+    pictures,
+    projects,
+    records,
+    signal,
+    snags,
+    transfer,
+)
 from .answers import Answers
 from .breaker import Breaker
 from .compress import compressed
-from .demo import make_demo
+from .desk import Desk
 from .disk_room import DiskRoom, no_room
-from .firm import make_firm
 from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
-from .handover import make_handover
-from .install import make_install
-from .jobs import make_work
-from .orders import make_orders
-from .pictures import make_pictures
-from .projects import make_projects
-from .records import make_ports, make_records
-from .signal import make_signal
-from .snags import make_snags
-from .transfer import make_transfer
 
 log = logging.getLogger(__name__)
 
@@ -60,6 +64,23 @@ SECURITY_HEADERS = {
 }
 
 
+ROUTES = (
+    projects.routes,
+    transfer.routes,
+    jobs.routes,
+    demo.routes,
+    records.routes,
+    records.port_routes,
+    pictures.routes,
+    orders.routes,
+    firm.routes,
+    install.routes,
+    snags.routes,
+    handover.routes,
+    signal.routes,
+)
+
+
 class _Json(DefaultJSONProvider):
     """JSON in which no name stands twice."""
 
@@ -67,10 +88,13 @@ class _Json(DefaultJSONProvider):
         return super().loads(s, object_pairs_hook=once, **kwargs)
 
 
-def create_app(repository: Repository, frontend: Path | None = None, data: Path | None = None) -> Flask:
+def create_app(
+    repository: Repository | None, frontend: Path | None = None, data: Path | None = None
+) -> Flask:
     """Return the application over a repository.
 
     Args:
+        repository: None for an application that only describes itself.
         frontend: what is built of the interface, to be served.
         data: where the database keeps its data, if it is on this machine's disk.
     """
@@ -85,20 +109,13 @@ def create_app(repository: Repository, frontend: Path | None = None, data: Path 
     app.json = _Json(app)
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
     app.config["VALIDATION_ERROR_STATUS_CODE"] = 422
-    answers, breaker = Answers(), Breaker()
-    app.register_blueprint(make_projects(repository, answers, breaker))
-    app.register_blueprint(make_transfer(repository, answers))
-    app.register_blueprint(make_work(repository))
-    app.register_blueprint(make_demo(repository))
-    app.register_blueprint(make_records(repository))
-    app.register_blueprint(make_pictures(repository))
-    app.register_blueprint(make_orders(repository))
-    app.register_blueprint(make_firm(repository))
-    app.register_blueprint(make_install(repository))
-    app.register_blueprint(make_ports(repository))
-    app.register_blueprint(make_snags(repository))
-    app.register_blueprint(make_handover(repository))
-    app.register_blueprint(make_signal(repository))
+    breaker = Breaker()
+    if repository is not None:
+        stores = Stores.over(repository)
+        Desk(stores, Answers(), breaker, EmbeddedRunner(stores.jobs)).lay(app.extensions)
+    for routes in ROUTES:
+        app.register_blueprint(routes)
+    _name_operations(app)
     app.before_request(_guard)
     app.before_request(lambda: _spare(breaker))
     app.before_request(DiskRoom(data).guard)
@@ -108,6 +125,23 @@ def create_app(repository: Repository, frontend: Path | None = None, data: Path 
     if frontend is not None:
         _serve(app, frontend.resolve())
     return app
+
+
+def _name_operations(app: APIFlask) -> None:
+    """Call each operation in the API's document as the function that answers it.
+
+    Raises:
+        ValueError: two are called alike.
+    """
+    known: set[str] = set()
+    for endpoint, view in app.view_functions.items():
+        spec = getattr(view, "_spec", None)
+        if spec is not None:
+            name = endpoint.rpartition(".")[2]
+            if name in known:
+                raise ValueError(f"two operations are called {name}")
+            known.add(name)
+            spec.setdefault("operation_id", name)
 
 
 def _guard() -> None:

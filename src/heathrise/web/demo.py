@@ -16,11 +16,10 @@ from ..core.context.firm import Firm
 from ..core.design import Design, Device, Floor, Space
 from ..core.records import HandedOver, Signed
 from ..demo import DEMO_FIRM, SITES, DemoSite, demo_mark
-from ..store import Repository, UnknownProject
-from ..store.firm import FirmHeads
+from ..jobs import run_kind
+from ..store import Repository, Stores, UnknownProject
 from ..store.pictures import Kept
-from ..store.records import Records
-from .jobs import run_kind
+from .desk import stores
 from .models import DemoLine, DemoList
 
 log = logging.getLogger(__name__)
@@ -34,7 +33,8 @@ def load_demo(repository: Repository) -> None:
 
     Ids and keys are the same at each start, so that one that was killed half way is gone on with.
     """
-    known, heads = _known(repository), FirmHeads(repository.engine)
+    kept = Stores.over(repository)
+    known, heads = _known(repository), kept.heads
     if not known and heads.get().firm == Firm():
         heads.say(DEMO_FIRM)
         heads.mark(Kept("image/png", demo_mark()))
@@ -48,24 +48,24 @@ def load_demo(repository: Repository) -> None:
                 made = repository.change(own_id, 1, changes, "Ann", "Mended before the work began")
             design = made.design
         for k, record in enumerate(site.records(design) if site.records is not None else ()):
-            Records(repository.engine).append(own_id, record, f"demo-{k}")
+            kept.records.append(own_id, record, f"demo-{k}")
         repository.set_setting(_SETTING, json.dumps(known))
 
 
 def hand_over_demo(repository: Repository) -> None:
     """Hand over the sites that are handed over and are not yet: their papers take seconds, so
     nobody who starts the demo waits for them."""
-    records = Records(repository.engine)
+    kept = Stores.over(repository)
     known = _known(repository)
     for site in (s for s in SITES if s.received_by and s.key in known):
         project = known[site.key]
         try:
-            if not records.of(project, HandedOver):
-                made = run_kind(repository, repository.load(project), "handover", _BY, always)
+            if not kept.records.of(project, HandedOver):
+                made = run_kind(kept, repository.load(project), "handover", _BY, always)
                 signed = Signed(
                     at=datetime.now(UTC), author="Ann", handover=made["handover"], signed_by=site.received_by
                 )
-                records.append(project, signed, f"signed-{made['handover']}")
+                kept.records.append(project, signed, f"signed-{made['handover']}")
         except (UnknownProject, SQLAlchemyError):
             log.info("the demo's %s is not handed over; it is gone", site.key)
 
@@ -78,23 +78,22 @@ def _known(repository: Repository) -> dict[str, str]:
     return dict(json.loads(said)) if said.startswith("{") else {"school": said}
 
 
-def make_demo(repository: Repository) -> APIBlueprint:
-    """Return the blueprint over a repository."""
-    routes = APIBlueprint("demo", __name__, url_prefix="/api")
-    sites_by_key = {site.key: site for site in SITES}
+routes = APIBlueprint("demo", __name__, url_prefix="/api")
 
-    @routes.get("/demo")
-    @routes.output(DemoList)
-    def sites() -> Response:
-        known = _known(repository)
-        lines = [
-            _sketch(sites_by_key[key]).model_copy(update={"project": project})
-            for key, project in known.items()
-            if key in sites_by_key
-        ]
-        return Response(DemoList(sites=lines).model_dump_json(), mimetype="application/json")
 
-    return routes
+_SITES_BY_KEY = {site.key: site for site in SITES}
+
+
+@routes.get("/demo")
+@routes.output(DemoList)
+def list_demo_sites() -> Response:
+    known = _known(stores().repository)
+    lines = [
+        _sketch(_SITES_BY_KEY[key]).model_copy(update={"project": project})
+        for key, project in known.items()
+        if key in _SITES_BY_KEY
+    ]
+    return Response(DemoList(sites=lines).model_dump_json(), mimetype="application/json")
 
 
 @cache

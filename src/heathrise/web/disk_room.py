@@ -17,12 +17,12 @@ DISK_FULL = (
     "what is drawn is kept here and sent again; all can be read."
 )
 _WRITES_NOTHING = {
-    "projects.preview",
-    "signal.walked",
-    "signal.scan",
-    "transfer.look",
-    "handover.sealed",
-    "work.stop",
+    "projects.preview_project",
+    "signal.walk_path",
+    "signal.read_scan_list",
+    "transfer.inspect_drawing",
+    "handover.print_sealed",
+    "jobs.stop_job",
 }
 
 

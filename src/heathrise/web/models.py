@@ -11,7 +11,6 @@ from ..core.catalogue import Value
 from ..core.context.firm import Firm
 from ..core.design import KINDS, Change, ElementId, Neighbour
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
-from ..core.evaluation.evaluate import Evaluation
 from ..core.handover import Handover
 from ..core.install import Finish, Step
 from ..core.records import (
@@ -27,9 +26,9 @@ from ..core.records import (
     SwitchDraw,
     TestedCable,
 )
-from ..core.signal import MOST_POINTS, Direction, Relief, Show, WalkPoint
+from ..core.signal import Direction, Relief, Show
 from ..core.views.calibration import Proposed
-from ..core.views.offers import Offer
+from ..core.views.shown import Shown
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]
@@ -129,13 +128,6 @@ class Ticks(ApiModel):
 
     ticks: Annotated[list[Tick], Field(min_length=1, max_length=500)]
     clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
-
-
-class OfferList(ApiModel):
-    """The plan as it stands, and its variants beside it."""
-
-    currency: str
-    offers: list[Offer]
 
 
 class LineFault(ApiModel):
@@ -287,12 +279,6 @@ class View(ApiModel):
     quick: bool = False
 
 
-class ChannelQuery(ApiModel):
-    """Whose channels are weighed, if anybody's."""
-
-    device: Annotated[str, Field(max_length=60)] = ""
-
-
 class ScanQuery(ApiModel):
     """Where a scan was made whose rows do not say so, in m."""
 
@@ -332,15 +318,6 @@ class SurveyRead(ApiModel):
     taken: bool
     proposed: list[Proposed]
     faults: list[LineFault]
-
-
-class WalkRequest(ApiModel):
-    """A path to walk with a call: spots storey by storey, at least two of them, or a walk of the
-    brief by its id."""
-
-    points: Annotated[list[WalkPoint], Field(max_length=MOST_POINTS)] = []
-    habit: str = ""
-    band: Band = "5"
 
 
 class ChangeRequest(ApiModel):
@@ -383,7 +360,7 @@ class Answer(ApiModel):
     revision: int
     mark: str
     base: str | None
-    evaluation: Evaluation | None
+    evaluation: Shown | None
     patch: dict[str, ChapterPatch] | None
 
 

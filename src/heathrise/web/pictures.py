@@ -7,43 +7,37 @@ from flask import Response, request
 
 from ..core.design import DesignError, Problem
 from ..formats.pictures import read_picture
-from ..store import Repository
-from ..store.pictures import Kept, Pictures
+from ..store.pictures import Kept
+from .desk import stores
 from .models import KeptPicture
 from .wire import json_of, whole_number
 
+routes = APIBlueprint("pictures", __name__, url_prefix="/api/projects/<project_id>/pictures")
 
-def make_pictures(repository: Repository) -> APIBlueprint:
-    """Return the blueprint over a repository."""
-    routes = APIBlueprint("pictures", __name__, url_prefix="/api/projects/<project_id>/pictures")
-    pictures = Pictures(repository.engine) if repository is not None else None
 
-    @routes.post("")
-    @routes.output(KeptPicture, status_code=201)
-    def keep(project_id: str) -> Response:
-        """Keep a picture, or the page of a PDF that ``page`` says."""
-        assert pictures is not None
-        file = request.files.get("picture")
-        if file is None:
-            raise DesignError([Problem("picture", "no picture came with the request")])
-        page = request.form.get("page", "1")
-        number = whole_number(page, most=100_000)
-        if number is None:
-            raise DesignError([Problem("page", "should be the number of a page")])
-        repository.load(project_id)
-        read = read_picture(file.read(), number)
-        kept = Kept(read.media, read.data)
-        key = pictures.keep(project_id, kept, read.width_px, read.height_px)
-        found = KeptPicture(id=key, width_px=read.width_px, height_px=read.height_px, pages=read.pages)
-        return json_of(found, 201)
+@routes.post("")
+@routes.output(KeptPicture, status_code=201)
+def keep_picture(project_id: str) -> Response:
+    """Keep a picture, or the page of a PDF that ``page`` says."""
+    file = request.files.get("picture")
+    if file is None:
+        raise DesignError([Problem("picture", "no picture came with the request")])
+    page = request.form.get("page", "1")
+    number = whole_number(page, most=100_000)
+    if number is None:
+        raise DesignError([Problem("page", "should be the number of a page")])
+    stores().repository.load(project_id)
+    read = read_picture(file.read(), number)
+    kept = Kept(read.media, read.data)
+    key = stores().pictures.keep(project_id, kept, read.width_px, read.height_px)
+    found = KeptPicture(id=key, width_px=read.width_px, height_px=read.height_px, pages=read.pages)
+    return json_of(found, 201)
 
-    @routes.get("/<key>")
-    def shown(project_id: str, key: str) -> Response:
-        assert pictures is not None
-        kept = pictures.get(project_id, key)
-        response = Response(kept.data, mimetype=kept.media)
-        # The id is the digest of what is in it.
-        response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
-        return response
 
-    return routes
+@routes.get("/<key>")
+def get_picture(project_id: str, key: str) -> Response:
+    kept = stores().pictures.get(project_id, key)
+    response = Response(kept.data, mimetype=kept.media)
+    # The id is the digest of what is in it.
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response

@@ -6,19 +6,17 @@ import contextlib
 from collections.abc import Iterator
 
 from apiflask import APIBlueprint
-from flask import Response, jsonify, request
+from flask import Response, jsonify, request, stream_with_context
 
 from ..core.catalogue import Catalogue
 from ..core.context.integrity import check
 from ..core.context.storeys import SLAB_M
-from ..core.design import Building, Design, DesignError, Element, Floor, Site, apply, design_of
-from ..core.evaluation.evaluate import evaluate
+from ..core.design import Building, Design, DesignError, Element, Floor, Site, design_of
 from ..core.records import Standing
-from ..store import Repository, Saved, UnknownProject
-from ..store.records import Records
-from .answers import Answers
-from .breaker import Breaker
+from ..core.views.shown import shown
+from ..store import Saved, UnknownProject
 from .compress import shared
+from .desk import desk, stores
 from .memory import KEEPER
 from .models import (
     Answer,
@@ -68,121 +66,129 @@ def _line(answer: bytes) -> bytes:
     return b'{"answer":' + answer + b"}\n"
 
 
-def make_projects(repository: Repository, answers: Answers, breaker: Breaker) -> APIBlueprint:
-    """Return the blueprint over a repository."""
-    routes = APIBlueprint("projects", __name__, url_prefix="/api")
+routes = APIBlueprint("projects", __name__, url_prefix="/api")
 
-    @routes.get("/health")
-    def health() -> Response:
-        return jsonify(ok=True, database=breaker.answers, memory=KEEPER.told())
 
-    @routes.after_request
-    def answered(response: Response) -> Response:
-        asked = request.endpoint not in ("projects.health",)
-        if asked and response.status_code in (200, 201, 409):
-            breaker.succeeded()
-        return response
+@routes.get("/health")
+def get_health() -> Response:
+    return jsonify(ok=True, database=desk().breaker.answers, memory=KEEPER.told())
 
-    @routes.get("/catalogue")
-    @routes.output(Catalogue)
-    def shelf() -> Response:
-        return json_of(repository.catalogue)
 
-    @routes.put("/firm/figures")
-    @routes.input(FirmFigure, arg_name="own")
-    @routes.output(Catalogue)
-    def firm_figure(own: FirmFigure) -> Response:
-        return json_of(repository.set_firm_figure(own.figure, own.value))
+@routes.after_request
+def answered(response: Response) -> Response:
+    asked = request.endpoint not in ("projects.health",)
+    if asked and response.status_code in (200, 201, 409):
+        desk().breaker.succeeded()
+    return response
 
-    @routes.get("/projects")
-    @routes.output(ProjectList)
-    def listed() -> Response:
-        stands = Records(repository.engine).standings()
-        lines = [
-            ProjectLine(
-                id=r.id,
-                name=r.name,
-                revision=r.revision,
-                opened=r.opened.isoformat(),
-                stand=stands.get(r.id, Standing()),
-            )
-            for r in repository.projects()
-        ]
-        return json_of(ProjectList(projects=lines))
 
-    @routes.post("/projects")
-    @routes.input(NewProject, arg_name="new")
-    @routes.output(ProjectDocument, status_code=201)
-    def begin(new: NewProject) -> Response:
-        saved = repository.create(new.name, blank_design(new), AUTHOR, "New project")
-        return json_of(document_of(saved), 201)
+@routes.get("/catalogue")
+@routes.output(Catalogue)
+def get_catalogue() -> Response:
+    return json_of(stores().repository.catalogue)
 
-    @routes.get("/projects/<project_id>")
-    @routes.output(ProjectDocument)
-    def opened(project_id: str) -> Response:
-        saved = repository.load(project_id)
-        repository.opened(project_id)
-        return json_of(document_of(saved))
 
-    @routes.patch("/projects/<project_id>")
-    @routes.input(Rename, arg_name="new")
-    def rename(project_id: str, new: Rename) -> Response:
-        repository.rename(project_id, new.name)
-        return jsonify(name=new.name)
+@routes.put("/firm/figures")
+@routes.input(FirmFigure, arg_name="own")
+@routes.output(Catalogue)
+def set_firm_figure(own: FirmFigure) -> Response:
+    return json_of(stores().repository.set_firm_figure(own.figure, own.value))
 
-    @routes.post("/projects/<project_id>/changes")
-    @routes.input(ChangeRequest, arg_name="edit")
-    @routes.output(AnswerLine, description="A Line in JSON on each line: the answer, then the relief")
-    def change(project_id: str, edit: ChangeRequest) -> Response:
-        prepared = repository.prepare(project_id, edit.revision, edit.changes)
-        # Worked out before it is saved: what cannot be worked out never locks a project.
-        catalogue = repository.catalogue
-        worked = answers.keep(evaluate(prepared.design, catalogue, "figures"), edit.revision + 1)
-        saved = repository.commit(prepared, AUTHOR, edit.label)
-        answers.settle(saved, catalogue, worked)
 
-        def lines() -> Iterator[bytes]:
-            yield _line(answers.text(worked, edit.base))
-            if edit.view is None:
-                return
-            # What is on view may have gone with the edit: a storey, or what it is compared with.
-            with contextlib.suppress(DesignError, UnknownProject):
-                drawn = relief_of(repository, project_id, saved.design, edit.view)
-                yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
+@routes.get("/projects")
+@routes.output(ProjectList)
+def list_projects() -> Response:
+    stands = stores().records.standings()
+    lines = [
+        ProjectLine(
+            id=r.id,
+            name=r.name,
+            revision=r.revision,
+            opened=r.opened.isoformat(),
+            stand=stands.get(r.id, Standing()),
+        )
+        for r in stores().repository.projects()
+    ]
+    return json_of(ProjectList(projects=lines))
 
-        return Response(lines(), mimetype=LINES)
 
-    @routes.post("/projects/<project_id>/preview")
-    @routes.input(PreviewRequest, arg_name="edit")
-    @routes.output(AnswerLine, description="A Line in JSON on each line: the relief, then the answer")
-    def preview(project_id: str, edit: PreviewRequest) -> Response:
-        saved = repository.load(project_id)
-        design = apply(saved.design, edit.changes) if edit.changes else saved.design
-        catalogue = repository.catalogue
-        check(design, catalogue)
-        drawn = relief_of(repository, project_id, design, edit.view, quick=True) if edit.view else None
+@routes.post("/projects")
+@routes.input(NewProject, arg_name="new")
+@routes.output(ProjectDocument, status_code=201)
+def begin_project(new: NewProject) -> Response:
+    saved = stores().repository.create(new.name, blank_design(new), AUTHOR, "New project")
+    return json_of(document_of(saved), 201)
 
-        def lines() -> Iterator[bytes]:
-            # The relief is on the screen while the rest is still being worked out.
-            if drawn:
-                yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
-            if edit.figures:
-                worked = answers.once(evaluate(design, catalogue, "preview"), saved.revision)
-                yield _line(answers.text(worked, edit.base))
 
-        return Response(lines(), mimetype=LINES)
+@routes.get("/projects/<project_id>")
+@routes.output(ProjectDocument)
+def open_project(project_id: str) -> Response:
+    saved = stores().repository.load(project_id)
+    stores().repository.opened(project_id)
+    return json_of(document_of(saved))
 
-    @routes.get("/projects/<project_id>/evaluation")
-    @routes.input(Known, location="query", arg_name="known")
-    @routes.output(Answer)
-    def evaluation(project_id: str, known: Known) -> Response:
-        worked = answers.figures(repository.load(project_id), repository.catalogue)
-        return shared(Response(answers.text(worked, known.base), mimetype="application/json"))
 
-    @routes.get("/projects/<project_id>/history")
-    def history(project_id: str) -> Response:
-        repository.load(project_id)
-        rows = repository.history(project_id)
-        return jsonify(history=[{**r, "made": r["made"].isoformat()} for r in rows])
+@routes.patch("/projects/<project_id>")
+@routes.input(Rename, arg_name="new")
+def rename_project(project_id: str, new: Rename) -> Response:
+    stores().repository.rename(project_id, new.name)
+    return jsonify(name=new.name)
 
-    return routes
+
+@routes.post("/projects/<project_id>/changes")
+@routes.input(ChangeRequest, arg_name="edit")
+@routes.output(AnswerLine, description="An AnswerLine in JSON on each line: the answer, then the relief")
+def change_project(project_id: str, edit: ChangeRequest) -> Response:
+    prepared = stores().repository.prepare(project_id, edit.revision, edit.changes)
+    # Worked out before it is saved: what cannot be worked out never locks a project.
+    plan, answers = stores().plans.of(prepared), desk().answers
+    worked = answers.figures(plan, edit.revision + 1)
+    stores().repository.commit(prepared, AUTHOR, edit.label)
+
+    def lines() -> Iterator[bytes]:
+        yield _line(answers.text(worked, edit.base))
+        if edit.view is None:
+            return
+        # What is on view may have gone with the edit: a storey, or what it is compared with.
+        with contextlib.suppress(DesignError, UnknownProject):
+            drawn = relief_of(project_id, plan, edit.view)
+            yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
+
+    return Response(stream_with_context(lines()), mimetype=LINES)
+
+
+@routes.post("/projects/<project_id>/preview")
+@routes.input(PreviewRequest, arg_name="edit")
+@routes.output(AnswerLine, description="An AnswerLine in JSON on each line: the relief, then the answer")
+def preview_project(project_id: str, edit: PreviewRequest) -> Response:
+    saved, plan = stores().plans.load(project_id)
+    after = plan.after(edit.changes).hastily()
+    check(after.drawn, after.shelf)
+    drawn = relief_of(project_id, after, edit.view, quick=True) if edit.view else None
+    answers = desk().answers
+
+    def lines() -> Iterator[bytes]:
+        # The relief is on the screen while the rest is still being worked out.
+        if drawn:
+            yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
+        if edit.figures:
+            yield _line(answers.text(answers.once(shown(after), saved.revision), edit.base))
+
+    return Response(lines(), mimetype=LINES)
+
+
+@routes.get("/projects/<project_id>/evaluation")
+@routes.input(Known, location="query", arg_name="known")
+@routes.output(Answer)
+def get_evaluation(project_id: str, known: Known) -> Response:
+    saved, plan = stores().plans.load(project_id)
+    answers = desk().answers
+    worked = answers.figures(plan, saved.revision)
+    return shared(Response(answers.text(worked, known.base), mimetype="application/json"))
+
+
+@routes.get("/projects/<project_id>/history")
+def get_history(project_id: str) -> Response:
+    stores().repository.load(project_id)
+    rows = stores().repository.history(project_id)
+    return jsonify(history=[{**r, "made": r["made"].isoformat()} for r in rows])

@@ -14,8 +14,9 @@ from pathlib import Path
 from sqlalchemy.exc import SQLAlchemyError
 
 from ..core.catalogue import load_catalogue
+from ..core.context.plan import Plan
 from ..core.evaluation.evaluate import evaluate
-from ..core.signal import air_of, relief
+from ..core.signal import environment_of, relief
 from ..demo import music_school
 from ..store import Repository, connect
 from ..store.jobs import Jobs
@@ -81,10 +82,10 @@ def _end_with(keeper: int) -> None:
 
 def warm() -> None:
     """Compile the kernels and fill their cache before the first gesture needs them."""
-    catalogue, design = load_catalogue(), music_school()
-    evaluate(design, catalogue)
+    plan = Plan(music_school(), load_catalogue())
+    evaluate(plan, wait=True)
     for quick in (False, True):
-        relief(air_of(design, catalogue), "ground", "5", 1, "weaker", quick)
+        relief(environment_of(plan), "ground", "5", 1, "weaker", quick)
     # What is loaded by now stays: the collector need not look through it again and again.
     gc.collect()
     gc.freeze()

@@ -10,62 +10,52 @@ from flask import Response, abort, request
 from pydantic import ValidationError
 
 from ..core.design import DesignError, Problem, describe
-from ..core.evaluation.evaluate import Evaluation
-from ..core.order import Order
 from ..formats.dxf import DrawingChoice, Inspection
 from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
 from ..formats.sandbox.drawings import inspect_confined
-from ..store import Repository
-from .answers import Answers
+from .desk import stores
 from .models import ProjectDocument
-from .orders import order_for
 from .projects import document_of
 from .wire import AUTHOR, json_of
 
 SCHEMA_FILE = "project-7.json"
-OUT = formats("out")
+OUT = {name: row for name, row in formats("out").items() if not row.paper}
 
 
-def make_transfer(repository: Repository, answers: Answers) -> APIBlueprint:
-    """Return the blueprint over a repository."""
-    routes = APIBlueprint("transfer", __name__, url_prefix="/api")
+routes = APIBlueprint("transfer", __name__, url_prefix="/api")
 
-    @routes.get("/projects/<project_id>/export/<what>")
-    def export(project_id: str, what: str) -> Response:
-        row = OUT.get(what)
-        if row is None:
-            abort(404, f"There is no export {what[:40]!r}; there are {', '.join(OUT)}.")
-        saved = repository.load(project_id)
-        # What was drawn can be taken away whatever becomes of working it out.
-        worked: Evaluation | Order | None = None
-        if row.needs == "evaluation":
-            worked = answers.whole(saved, repository.catalogue)
-        elif row.needs == "order":
-            worked = order_for(repository, saved)
-        text = row.write(saved.name, saved.design, worked)
-        stem = file_stem(saved.name)
-        response = Response(text, mimetype=row.media)
-        response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
-        return response
 
-    @routes.get(f"/schema/{SCHEMA_FILE}")
-    def schema() -> dict[str, object]:
-        return project_schema()
+@routes.get("/projects/<project_id>/export/<what>")
+def export_project(project_id: str, what: str) -> Response:
+    row = OUT.get(what)
+    if row is None:
+        abort(404, f"There is no export {what[:40]!r}; there are {', '.join(OUT)}.")
+    saved, plan = stores().plans.load(project_id)
+    text = row.write(saved.name, plan)
+    stem = file_stem(saved.name)
+    response = Response(text, mimetype=row.media)
+    response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
+    return response
 
-    @routes.post("/import/project")
-    @routes.output(ProjectDocument, status_code=201)
-    def open_file() -> Response:
-        project = load_project(request.get_data(), repository.catalogue)
-        saved = repository.create(project.name, project.design, AUTHOR, "Opened from a file")
-        return json_of(document_of(saved), 201)
 
-    @routes.post("/import/dxf/inspect")
-    @routes.output(Inspection)
-    def look() -> Response:
-        return json_of(inspect_confined(request.get_data()))
+@routes.get(f"/schema/{SCHEMA_FILE}")
+def get_schema() -> dict[str, object]:
+    return project_schema()
 
-    return routes
+
+@routes.post("/import/project")
+@routes.output(ProjectDocument, status_code=201)
+def open_project_file() -> Response:
+    project = load_project(request.get_data(), stores().repository.catalogue)
+    saved = stores().repository.create(project.name, project.design, AUTHOR, "Opened from a file")
+    return json_of(document_of(saved), 201)
+
+
+@routes.post("/import/dxf/inspect")
+@routes.output(Inspection)
+def inspect_drawing() -> Response:
+    return json_of(inspect_confined(request.get_data()))
 
 
 def file_stem(name: str) -> str:

@@ -20,6 +20,11 @@ const store = useDesign()
 const { order, failed, load } = useOrder()
 const part = ref<'parts' | 'work' | 'offers' | 'prices' | 'firm'>('parts')
 const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }, { value: 'firm', label: 'Firm' }]
+
+/** Other prices: the order and what the foot says of it are asked for anew. */
+async function repriced(): Promise<void> {
+  await Promise.all([load(), store.evaluateFully()])
+}
 const empty = computed(() => order.value && !order.value.lines.length)
 </script>
 
@@ -44,7 +49,7 @@ const empty = computed(() => order.value && !order.value.lines.length)
         <PartsTable v-if="part === 'parts'" :order="order" />
         <WorkTable v-else-if="part === 'work'" :order="order" />
         <OffersTable v-else-if="part === 'offers'" />
-        <PriceList v-else :told="order.told" @taken="load" />
+        <PriceList v-else :told="order.told" @taken="repriced" />
       </template>
     </div>
   </StageFrame>

@@ -1,7 +1,7 @@
 """Cable: what each category carries, ways through the building, lengths and boxes."""
 
 from .assess import CableChapter, assess_cable
-from .boxes import Bought, Cut, boxes_for, cable_bought, price_of_cable
+from .boxes import Bought, Cut, boxes_for, cable_bought
 from .links import LinkVerdict
 from .runs import RunVerdict, judge_runs
 from .second_room import second_room
@@ -20,6 +20,5 @@ __all__ = [
     "cable_bought",
     "cable_findings",
     "judge_runs",
-    "price_of_cable",
     "second_room",
 ]

@@ -93,15 +93,6 @@ def cable_bought(catalogue: Catalogue, cuts: Sequence[Cut], prove: bool = True) 
     return found
 
 
-def price_of_cable(catalogue: Catalogue, bought: Sequence[Bought]) -> float:
-    """Return the shipped price of what is bought, without margin."""
-    total = 0.0
-    for row in bought:
-        sold = catalogue.cables[row.category].jackets[row.jacket]
-        total += row.boxes * sold.box_price + row.reels * sold.reel_price
-    return total
-
-
 @lru_cache(maxsize=512)
 def _pack(cuts: tuple[int, ...], box_m: int, prove: bool) -> Boxes:
     fewest = least_boxes(cuts, box_m)

@@ -23,6 +23,7 @@ from .models import (
     SwitchModel,
 )
 from .poe_classes import PoeClass, poe_rank
+from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
 from .roles import ROLES, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
 
@@ -38,16 +39,20 @@ __all__ = [
     "DrawingStyle",
     "FibreModel",
     "Figure",
+    "FirmPrice",
     "Forgotten",
     "InjectorModel",
+    "Item",
     "LabelSheet",
     "OldGear",
+    "Pack",
     "PartModel",
     "Pen",
     "PoeClass",
     "PortGroup",
     "PortProfile",
     "PowerDemand",
+    "Prices",
     "RadioModel",
     "Role",
     "Rules",
@@ -57,6 +62,8 @@ __all__ = [
     "Value",
     "drawing_style",
     "in_words",
+    "items_of",
     "load_catalogue",
     "poe_rank",
+    "priced_items",
 ]

@@ -11,10 +11,19 @@ from ..base.memo import IdentityMemo
 from ..brief import BriefChapter, Free, Hop, Level, RunPath, SiteStatus, StoreySpot, Walked, assess_brief
 from ..cabling import CableChapter
 from ..catalogue import Catalogue
-from ..context.scope import as_today, has_found_gear
+from ..context.plan import Plan
+from ..context.scope import has_found_gear
 from ..design import Complaint, Design, Device, EquipmentRoom, Space, Switch
 from ..rack import PowerPlan
-from ..signal import MeshLink, RadioEnvironment, SignalChapter, air_of, heard_at, mesh_links, user_mbps
+from ..signal import (
+    MeshLink,
+    RadioEnvironment,
+    SignalChapter,
+    environment_of,
+    heard_at,
+    mesh_links,
+    user_mbps,
+)
 
 _middles: IdentityMemo[tuple[float, float]] = IdentityMemo(4096, weigh=lambda _: 300)
 
@@ -120,15 +129,15 @@ def _walks(air: RadioEnvironment | None, signal: SignalChapter) -> tuple[Walked,
     return tuple(found)
 
 
-def brief_chapter(drawn: Design, catalogue: Catalogue, planned: SiteStatus) -> BriefChapter:
+def brief_chapter(plan: Plan, planned: SiteStatus) -> BriefChapter:
     """Return the brief's chapter, with how things stand today where any gear was found."""
     today: SiteStatus | None = None
-    if has_found_gear(drawn):
-        design = as_today(drawn)
-        air = air_of(design, catalogue)
+    if has_found_gear(plan.drawn):
+        found = plan.as_it_is()
+        air = environment_of(found)
         chains = {d: tuple(_today(air, d)) for d, _ in air.radios}
-        today = SiteStatus(design, catalogue, _levels(air), _served(air), chains=chains)
-    return assess_brief(drawn, catalogue, planned, today)
+        today = SiteStatus(found.design, found.catalogue, _levels(air), _served(air), chains=chains)
+    return assess_brief(plan.drawn, plan.catalogue, planned, today)
 
 
 def _today(air: RadioEnvironment, device: str) -> Iterator[Hop]:

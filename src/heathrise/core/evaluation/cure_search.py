@@ -13,12 +13,11 @@ from ..base.progress import Progress, always
 from ..base.wording import metres
 from ..building import mount_height_m
 from ..cabling import judge_runs, second_room
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
 from ..context.findings import Cure
+from ..context.plan import Plan
 from ..context.storeys import storeys_of
-from ..design import Design, Device, Radio, Space, apply, put
-from ..signal import RoomVerdict, air_of, judge_rooms, search_longer
+from ..design import Device, Radio, Space, put
+from ..signal import RoomVerdict, environment_of, judge_rooms, search_longer
 
 _STEPS_M = (1.0, 2.0, 3.5)
 _COMPASS = ("north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west")
@@ -27,38 +26,36 @@ _OFFERED = 3
 _LONGER_SECONDS = 60.0
 
 
-def search_cures(
-    design: Design, catalogue: Catalogue, finding_id: str, progress: Progress = always
-) -> list[Cure]:
+def search_cures(plan: Plan, finding_id: str, progress: Progress = always) -> list[Cure]:
     """Return the best cures found for a finding that asks for a search, each tried out.
 
     Args:
         progress: is told how many of how many have been tried, and says whether to go on; what
             was found by then is returned.
     """
-    catalogue = in_force(design, catalogue)
     for prefix, look in _SEARCHES.items():
         if finding_id.startswith(prefix):
-            return look(design, catalogue, finding_id.removeprefix(prefix), progress)
+            return look(plan, finding_id.removeprefix(prefix), progress)
     return []
 
 
-def _moves(design: Design, catalogue: Catalogue, key: str, progress: Progress) -> list[Cure]:
+def _moves(plan: Plan, key: str, progress: Progress) -> list[Cure]:
     """Move the two nearest access points by up to 3.5 m, or add one in the room.
 
     Those that mend the room without spoiling another come first.
     """
+    design, catalogue = plan.design, plan.catalogue
     space = design.of(Space).get(key)
     if space is None:
         return []
-    before = judge_rooms(air_of(design, catalogue))
+    before = judge_rooms(environment_of(plan))
     start = next(r for r in before if r.space == space.id)
     tried: list[tuple[tuple[int, int, float], Cure]] = []
-    candidates = list(_candidates(design, catalogue, space))
+    candidates = list(_candidates(plan, space))
     for number, (label, device) in enumerate(candidates):
         if not progress(number, len(candidates)):
             break
-        after = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
+        after = judge_rooms(environment_of(plan.after([put(device)])))
         room = next(r for r in after if r.space == space.id)
         lost, won = _lost(before, after), _lost(after, before)
         gain = (room.share or 0) - (start.share or 0)
@@ -77,8 +74,9 @@ def _moves(design: Design, catalogue: Catalogue, key: str, progress: Progress) -
     return _varied([cure for _, cure in tried])
 
 
-def _another_room(design: Design, catalogue: Catalogue, key: str, _: Progress) -> list[Cure]:
+def _another_room(plan: Plan, key: str, _: Progress) -> list[Cure]:
     """Return a second equipment room that brings a run within reach, if one does."""
+    design, catalogue = plan.design, plan.catalogue
     device = design.of(Device).get(key)
     runs = {r.device: r for r in judge_runs(design, catalogue)}
     if device is None or runs[device.id].verdict not in ("not_met", "test_first"):
@@ -86,10 +84,11 @@ def _another_room(design: Design, catalogue: Catalogue, key: str, _: Progress) -
     return list(second_room(design, catalogue, runs[device.id], device))
 
 
-def _longer_search(design: Design, catalogue: Catalogue, key: str, progress: Progress) -> list[Cure]:
+def _longer_search(plan: Plan, key: str, progress: Progress) -> list[Cure]:
     """Return a plan of channels that a longer search finds better, as what a person holds to."""
+    design = plan.design
     band = next((b for b in BANDS if b == key), None)
-    found = band and search_longer(design, catalogue, band, _LONGER_SECONDS, progress)
+    found = band and search_longer(plan, band, _LONGER_SECONDS, progress)
     if not found or band is None:
         return []
     now, better = found
@@ -110,8 +109,9 @@ def _longer_search(design: Design, catalogue: Catalogue, key: str, progress: Pro
     return [Cure(label=label, effect=effect, changes=tuple(changes))]
 
 
-def _first_places(design: Design, catalogue: Catalogue, _: str, progress: Progress) -> list[Cure]:
+def _first_places(plan: Plan, _: str, progress: Progress) -> list[Cure]:
     """Return the best places for a first access point: in the middle of each room in turn."""
+    design, catalogue = plan.design, plan.catalogue
     rooms = [s for s in design.of(Space).values() if s.use != "none"]
     tried: list[tuple[tuple[int, float], Cure]] = []
     for number, space in enumerate(rooms):
@@ -119,8 +119,8 @@ def _first_places(design: Design, catalogue: Catalogue, _: str, progress: Progre
             break
         middle = Polygon(space.outline).representative_point()
         at = (round(middle.x, 2), round(middle.y, 2))
-        for label, device in added_in(design, catalogue, space, at, []):
-            judged = judge_rooms(air_of(apply(design, [put(device)]), catalogue))
+        for label, device in added_in(plan, space, at, []):
+            judged = judge_rooms(environment_of(plan.after([put(device)])))
             needed = [r for r in judged if r.verdict != "not_needed"]
             heard = [r for r in needed if (r.share_first or 0) >= catalogue.rules["signal.met_share"]]
             effect = f"reaches {len(heard)} of {len(needed)} rooms"
@@ -143,7 +143,8 @@ def _varied(cures: list[Cure]) -> list[Cure]:
     return list(kept.values())[:_OFFERED]
 
 
-def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[tuple[str, Device]]:
+def _candidates(plan: Plan, space: Space) -> Iterator[tuple[str, Device]]:
+    design, catalogue = plan.design, plan.catalogue
     middle = Polygon(space.outline).representative_point()
     aim = (middle.x, middle.y)
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs and d.floor == space.floor]
@@ -162,14 +163,15 @@ def _candidates(design: Design, catalogue: Catalogue, space: Space) -> Iterator[
                 if any(p.covers(ShapelyPoint(at)) for p in indoors):
                     label = f"Move {device.name} {metres(distance)} {name}"
                     yield label, device.model_copy(update={"at": at})
-    yield from added_in(design, catalogue, space, aim, points)
+    yield from added_in(plan, space, aim, points)
 
 
 def added_in(
-    design: Design, catalogue: Catalogue, space: Space, at: tuple[float, float], points: list[Device]
+    plan: Plan, space: Space, at: tuple[float, float], points: list[Device]
 ) -> Iterator[tuple[str, Device]]:
     """Yield a new access point in the room: of a model used near it that may hang there."""
-    taken = {d.id for d in design.of(Device).values()}
+    design, catalogue = plan.design, plan.catalogue
+    taken = set(plan.drawn.of(Device))
     with_air = (r for r in catalogue.roles.values() if catalogue.gives_air(r.kind))
     role = next(with_air)
     number = next(k for k in range(1, 10_000) if f"{role.stem}-{k}" not in taken)
@@ -205,7 +207,7 @@ def added_in(
 
 
 # By what a finding's id begins with.
-_SEARCHES: dict[str, Callable[[Design, Catalogue, str, Progress], list[Cure]]] = {
+_SEARCHES: dict[str, Callable[[Plan, str, Progress], list[Cure]]] = {
     "signal-room-": _moves,
     "signal-none": _first_places,
     "signal-channel-": _longer_search,

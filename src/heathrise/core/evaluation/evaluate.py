@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
-from typing import Literal, TypeVar
+from typing import TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -14,9 +14,8 @@ from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
 from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
 from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
 from ..context.findings import Finding, Stage, worst_first
-from ..context.scope import as_planned
+from ..context.plan import Plan
 from ..design import Design, EquipmentRoom
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
@@ -35,12 +34,12 @@ from ..signal import (
     RadioEnvironment,
     RoomVerdict,
     SignalChapter,
-    air_of,
     busy_findings,
     busy_hour,
     channel_findings,
     channel_plans,
     channel_tasks,
+    environment_of,
     habit_findings,
     judge_habits,
     judge_rooms,
@@ -55,7 +54,6 @@ from .totals import Totals, totals_of
 log = logging.getLogger(__name__)
 
 T = TypeVar("T")
-Depth = Literal["full", "figures", "preview"]
 
 
 class Evaluation(BaseModel):
@@ -97,28 +95,37 @@ class Evaluation(BaseModel):
         return worst_first([f for c in chapters if c is not None for f in c.findings])
 
 
-def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Evaluation:
-    """Evaluate a design that has passed ``integrity.check``.
+FRESH_SECONDS = 0.4  # one with channels still searched for is worked out anew, not for each who asks
+
+
+def evaluate(plan: Plan, wait: bool = False) -> Evaluation:
+    """Evaluate a plan whose drawing has passed ``integrity.check``.
 
     Args:
-        depth: "full" waits for the channel search; "figures" takes the best plan known and leaves
-            the search running; "preview", while something is dragged, leaves out what takes a
-            search: the channel plan, the brief's walks, the settings sheet, cures that try other
-            switches, and the proof of box counts.
+        wait: for the channel search; without it the best plan known is taken and the search is left
+            running. A quick plan has none: left out are the channel plan, the brief's walks, the
+            settings sheet, and cures that try other switches.
     """
-    full, wait = depth != "preview", depth == "full"
-    drawn, design = design, as_planned(design)
-    catalogue = in_force(design, catalogue)
+
+    def stands(kept: Evaluation, age_s: float) -> bool:
+        return not kept.searching or (not wait and age_s < FRESH_SECONDS)
+
+    return plan.answer("evaluation", lambda: _evaluated(plan, wait), stands)
+
+
+def _evaluated(plan: Plan, wait: bool) -> Evaluation:
+    full = not plan.quick
+    design, catalogue = plan.design, plan.catalogue
     chapters = Chapters()
     # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
     cable = _beside.submit(assess_cable, design, catalogue)
     rack = _beside.submit(_power, design, catalogue, cable, full)
     chapters.tell("plan", lambda: plan_findings(design, catalogue))
-    air = chapters.run("signal", lambda: air_of(design, catalogue))
+    air = chapters.run("signal", lambda: environment_of(plan))
     tasks: dict[Band, ChannelProblem] = {}
     signal = SignalChapter()
     if air is not None:
-        if wait:
+        if wait and full:
             # The longest search runs beside all that does not need its answer.
             tasks = chapters.run("signal", lambda: channel_tasks(air, begin=True)) or {}
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
@@ -141,11 +148,9 @@ def evaluate(design: Design, catalogue: Catalogue, depth: Depth = "full") -> Eva
     settings: SettingsSheet | None = None
     if full:
         settings = _settings(chapters, design, catalogue, power, links)
-    brief = _brief(chapters, drawn, planned_stand(design, catalogue, air, links, power, signal), links)
+    brief = _brief(chapters, plan, planned_stand(design, catalogue, air, links, power, signal), links)
     findings = chapters.findings
-    totals = chapters.run(
-        "plan", lambda: totals_of(design, catalogue, signal.rooms, links, power, findings, prove=full)
-    )
+    totals = chapters.run("plan", lambda: totals_of(design, catalogue, signal.rooms, links, power, findings))
     return Evaluation(
         brief=brief.model_copy(update={"findings": chapters.of("brief")}),
         plan=PlanChapter(findings=chapters.of("plan")),
@@ -186,8 +191,8 @@ def _beacons(air: RadioEnvironment, plans: dict[Band, ChannelPlan]) -> Iterator[
         yield from beacon_findings(air.design, air.catalogue, band, sharing(plans, band))
 
 
-def _brief(chapters: Chapters, drawn: Design, planned: SiteStatus, links: CableChapter) -> BriefChapter:
-    chapter = chapters.run("brief", lambda: brief_chapter(drawn, planned.catalogue, planned))
+def _brief(chapters: Chapters, plan: Plan, planned: SiteStatus, links: CableChapter) -> BriefChapter:
+    chapter = chapters.run("brief", lambda: brief_chapter(plan, planned))
     if chapter is not None:
         rows = (chapter.pains, chapter.wishes, chapter.found, chapter.reserves)
         chapters.tell("brief", lambda: brief_findings(planned, *rows, paths_of(links)))

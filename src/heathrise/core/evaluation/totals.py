@@ -6,17 +6,16 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..cabling import CableChapter, Cut, LinkVerdict, cable_bought, price_of_cable
+from ..cabling import CableChapter
 from ..catalogue import Catalogue
 from ..context.findings import Finding
-from ..context.run_decisions import feeds
-from ..design import Design, Device, Injector, Switch
+from ..design import Design, Device
 from ..rack import PowerPlan
 from ..signal import RoomVerdict
 
 
 class Totals(BaseModel):
-    """Counts, metres, watts and the price of the parts, without labour and tax."""
+    """Counts, metres, watts; what it costs is the order's."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -28,8 +27,6 @@ class Totals(BaseModel):
     rooms_second: int = Field(0, description="of those, rooms that have it")
     cable_m: float = Field(0.0, description="copper as installed, all cables, m")
     fibre_m: float = Field(0.0, description="fibre between racks, m")
-    boxes: int = Field(0, description="boxes and reels of cable to buy")
-    boxes_proven: bool = Field(True, description="whether fewer boxes are proven not to do")
     expected_w: float = Field(0.0, description="watts expected at the ports")
     rated_w: float = Field(0.0, description="watts at the ports at rated draw")
     reserved_w: float = Field(0.0, description="watts reserved by class")
@@ -42,7 +39,6 @@ class Totals(BaseModel):
     powered_ports_used: int = Field(0, description="of those, ports that power a device")
     ports: int = Field(0, description="ports of all switches")
     ports_used: int = Field(0, description="ports with a link, those kept for ways up included")
-    price: float = Field(0.0, description="price of the parts without labour and tax")
     currency: str
     not_met: int = Field(0, description="findings that are not met")
     near: int = Field(0, description="findings near their limit")
@@ -56,21 +52,13 @@ def totals_of(
     links: CableChapter,
     power: PowerPlan,
     findings: Sequence[Finding],
-    prove: bool,
 ) -> Totals:
-    """Return the totals; ``prove`` asks for the fewest boxes rather than a quick count."""
+    """Return the totals."""
     needed = [r for r in rooms if r.verdict != "not_needed"]
     calls = [r for r in needed if r.share_second is not None]
     met_share = catalogue.rules["signal.met_share"]
     copper = [link for link in links.links if link.medium == "copper"]
     fibre = [link for link in links.links if link.medium == "fibre"]
-    boxes, proven, cable_price = _boxes(catalogue, copper, prove)
-    devices = [d for d in design.of(Device).values() if d.state == "new"]
-    parts = [catalogue.model_of(d).price for d in devices]
-    fresh = [s for s in design.of(Switch).values() if s.state == "new"]
-    parts += [catalogue.switches[s.model].price for s in fresh]
-    parts += [catalogue.injectors[i.model].price for i in design.of(Injector).values()]
-    parts += [feed.price for _, feed in feeds(design, catalogue)]
     severities = [f.severity for f in findings]
     return Totals(
         access_points=sum(d.model in catalogue.airs for d in design.of(Device).values()),
@@ -81,8 +69,6 @@ def totals_of(
         rooms_second=sum((r.share_second or 0) >= met_share for r in calls),
         cable_m=round(sum(link.total_m for link in copper), 1),
         fibre_m=round(sum(link.total_m for link in fibre), 1),
-        boxes=boxes,
-        boxes_proven=proven,
         expected_w=round(sum(s.expected_w for s in power.switches), 1),
         rated_w=round(sum(s.rated_w for s in power.switches), 1),
         reserved_w=round(sum(s.reserved_w for s in power.switches), 1),
@@ -93,22 +79,8 @@ def totals_of(
         powered_ports_used=sum(s.powered_used for s in power.switches),
         ports=sum(s.ports for s in power.switches),
         ports_used=sum(s.ports_used for s in power.switches),
-        price=round(sum(parts) + cable_price + sum(_fibre_price(catalogue, k) for k in fibre), 2),
         currency=design.site.currency,
         not_met=severities.count("not_met"),
         near=severities.count("near"),
         notes=severities.count("note"),
     )
-
-
-def _fibre_price(catalogue: Catalogue, link: LinkVerdict) -> float:
-    fibre = catalogue.fibres[link.category]
-    metre = fibre.price_per_m if link.jacket == "indoor" else fibre.outside_price_per_m
-    return metre * link.bought_m + 2 * fibre.optic_price
-
-
-def _boxes(catalogue: Catalogue, links: Sequence[LinkVerdict], prove: bool) -> tuple[int, bool, float]:
-    cuts = [Cut(k.name, k.category, k.jacket, k.bought_m, k.cables) for k in links]
-    bought = cable_bought(catalogue, cuts, prove)
-    count = sum(b.boxes + b.reels for b in bought)
-    return count, all(b.proven for b in bought), price_of_cable(catalogue, bought)

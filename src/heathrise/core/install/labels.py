@@ -5,9 +5,11 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ..base.memo import IdentityMemo
 from ..design import Building, Design, Device, Floor, Point, Space
 
 PORTS_OF_PANEL = 24
@@ -99,17 +101,25 @@ def short_names(names: Iterable[str]) -> dict[str, str]:
 
 def _room_number(design: Design, floor: str, at: Point) -> int:
     from shapely import contains_xy
-    from shapely.geometry import Polygon
 
-    rooms = [s for s in design.of(Space).values() if s.floor == floor]
-    inside = [
-        (Polygon(s.outline).area, k)
-        for k, s in enumerate(rooms, start=1)
-        if contains_xy(Polygon(s.outline).buffer(_ON_WALL_M), *at)
-    ]
+    spaces = design.of(Space)
+    rooms = _rooms.get((spaces,), None, lambda: _numbered(spaces.values()))
+    inside = [(area, k) for area, k, outline in rooms.get(floor, ()) if contains_xy(outline, *at)]
     return min(inside)[1] if inside else 0
 
 
+def _numbered(spaces: Iterable[Space]) -> dict[str, list[tuple[float, int, Any]]]:
+    """Return rooms by storey: area, number in order of placing, outline with what is on its walls."""
+    from shapely.geometry import Polygon
+
+    found: dict[str, list[tuple[float, int, Any]]] = {}
+    for space in spaces:
+        outline, rows = Polygon(space.outline), found.setdefault(space.floor, [])
+        rows.append((outline.area, len(rows) + 1, outline.buffer(_ON_WALL_M)))
+    return found
+
+
+_rooms: IdentityMemo[dict[str, list[tuple[float, int, Any]]]] = IdentityMemo(16)
 _ON_WALL_M = 0.25
 
 

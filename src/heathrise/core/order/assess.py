@@ -3,20 +3,19 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from datetime import date, timedelta
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..catalogue import Catalogue, Rules, Used
+from ..catalogue import Prices, Rules, Used
 from ..context.findings import Finding
 from ..design import Design, Device, Switch
 from ..laying import Hole, Link
 from .packs import cheapest_cover
 from .parts import Bulk, Group, Need, gather
 from .places import Where
-from .prices import FirmPrice, Prices, items_of
 from .work import Done, LabourLine, tasks_of
 
 
@@ -68,30 +67,34 @@ class Order(BaseModel):
     told: tuple[str, ...]
     findings: tuple[Finding, ...] = ()
 
+    @property
+    def boxes(self) -> int:
+        """How many boxes and reels of copper are bought."""
+        return int(sum(k.quantity for k in self.lines if k.unit in ("box", "reel")))
+
 
 def assess_order(
     design: Design,
-    catalogue: Catalogue,
+    prices: Prices,
     links: Sequence[Link],
     holes: Sequence[Hole],
     bought: Sequence[Bulk],
     work: Iterable[Done],
-    firm: Mapping[str, FirmPrice],
     today: date,
     told: Sequence[str] = (),
 ) -> Order:
     """Return the order of a design as planned.
 
     Args:
+        prices: what each item of the catalogue costs.
         links: runs that have a way, and ways between racks.
         holes: through masonry, of what is laid anew.
         bought: copper as it is bought.
         work: pieces of the steps of the work list, clearing up included.
-        firm: the firm's prices by item.
         told: what else is to know of the parts.
     """
+    catalogue = prices.catalogue
     rules = catalogue.rules
-    prices = Prices(items_of(catalogue), firm)
     needs = gather(design, catalogue, links, holes, bought)
     lines = tuple(_line(need, prices, rules) for need in _together(needs))
     tasks = tasks_of(work)

@@ -8,20 +8,14 @@ from functools import lru_cache
 
 from ortools.sat.python import cp_model
 
+from ..catalogue import Pack
+
 _CENTS = 100
 _SOLVE_SECONDS = 2.0
 
 
 @dataclass(frozen=True)
-class Pack:
-    """So many together at one price."""
-
-    count: int
-    price: float
-
-
-@dataclass(frozen=True)
-class Cover:
+class Packed:
     """What is bought: how many of each pack, what it costs, what is left over."""
 
     packs: tuple[tuple[Pack, int], ...]
@@ -30,7 +24,7 @@ class Cover:
     proven: bool
 
 
-def cheapest_cover(wanted: int, packs: Sequence[Pack]) -> Cover:
+def cheapest_cover(wanted: int, packs: Sequence[Pack]) -> Packed:
     """Return the cheapest packs that hold at least so many; of equals those with most left over.
 
     Args:
@@ -40,9 +34,9 @@ def cheapest_cover(wanted: int, packs: Sequence[Pack]) -> Cover:
 
 
 @lru_cache(maxsize=1024)
-def _solve(wanted: int, packs: tuple[Pack, ...]) -> Cover:
+def _solve(wanted: int, packs: tuple[Pack, ...]) -> Packed:
     if wanted <= 0:
-        return Cover((), 0.0, 0, True)
+        return Packed((), 0.0, 0, True)
     model = cp_model.CpModel()
     most = [-(-wanted // p.count) for p in packs]
     bought = [model.new_int_var(0, m, "") for m in most]
@@ -59,8 +53,8 @@ def _solve(wanted: int, packs: tuple[Pack, ...]) -> Cover:
         single = packs[0]
         count = -(-wanted // single.count)
         left = count * single.count - wanted
-        return Cover(((single, count),), round(count * single.price, 2), left, False)
+        return Packed(((single, count),), round(count * single.price, 2), left, False)
     rows = tuple((p, solver.value(b)) for p, b in zip(packs, bought, strict=True) if solver.value(b))
     total = sum(p.price * n for p, n in rows)
     left = sum(p.count * n for p, n in rows) - wanted
-    return Cover(rows, round(total, 2), left, status == cp_model.OPTIMAL)
+    return Packed(rows, round(total, 2), left, status == cp_model.OPTIMAL)

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 
-from ..catalogue import Catalogue
+from ..context.plan import Plan
 from ..context.run_decisions import run_said, said_over_air
-from ..context.scope import as_planned
-from ..design import Change, Design, Device, apply, put
-from ..order import FirmPrice
-from ..signal import air_of, over_the_air, rates_over_air
+from ..design import Change, Design, Device, put
+from ..signal import environment_of, over_the_air, rates_over_air
 from .costs import air_cents, place_cents
 from .places import movable
 
@@ -63,26 +61,24 @@ def wired_ones(
     return {k for k, v in enumerate(wired) if solver.boolean_value(v)}
 
 
-def links_to(
-    drawn: Design, catalogue: Catalogue, keep: Collection[str], firm: Mapping[str, FirmPrice]
-) -> list[Change]:
+def links_to(plan: Plan, keep: Collection[str]) -> list[Change]:
     """Return the changes that leave a cable to those access points alone that need one.
 
     Args:
         keep: access points that are left as they are.
     """
-    design = as_planned(drawn)
+    design, catalogue = plan.design, plan.catalogue
     mine = {d.id: d for d in movable(design, catalogue) if d.id not in keep}
     # With a cable to each of them all are heard, those too that now lead nowhere.
-    cabled = apply(design, list(_linked(design, list(mine.values()), mine)))
-    devices, rates = rates_over_air(air_of(cabled, catalogue))
+    cabled = plan.after(list(_linked(design, list(mine.values()), mine)))
+    devices, rates = rates_over_air(environment_of(cabled))
     cable = dict.fromkeys((d.id for d in devices), 0)
     air = dict(cable)
     points = list(mine.values())
-    cable |= zip(mine, place_cents(design, catalogue, points, firm), strict=True)
-    air |= zip(mine, air_cents(catalogue, points, firm), strict=True)
+    cable |= zip(mine, place_cents(plan, points), strict=True)
+    air |= zip(mine, air_cents(plan, points), strict=True)
     stays = {k for k, d in enumerate(devices) if d.id not in mine}
-    by_air = over_the_air(cabled, catalogue)
+    by_air = over_the_air(cabled.design, catalogue)
     loose = {k for k in stays if devices[k].id in by_air}
     wired = wired_ones(
         rates,
@@ -94,7 +90,7 @@ def links_to(
     )
     on_5 = {d.id for d in devices}
     with_cable = {devices[k].id for k in wired} | (set(mine) - on_5)
-    return list(_linked(drawn, points, with_cable))
+    return list(_linked(plan.drawn, points, with_cable))
 
 
 def _linked(design: Design, devices: Sequence[Device], with_cable: Collection[str]) -> Iterator[Change]:

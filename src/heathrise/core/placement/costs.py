@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 from ..cabling import RunVerdict, judge_runs
 from ..catalogue import Catalogue, Rules
-from ..design import Design, Device, apply, put
-from ..evaluation.evaluate import Evaluation
+from ..context.plan import Plan
+from ..design import Device, apply, put
+from ..evaluation.evaluate import evaluate
 from ..install import mount_minutes
-from ..order import FirmPrice, Prices, items_of
 from .cover import Priced
 
 _CENTS = 100
@@ -17,17 +17,15 @@ _AWAY_M = 500.0  # what no cable reaches is as dear as a run that nobody would p
 _OF_ITS_OWN = ("drop", "stub")  # beyond these a run lies beside others
 
 
-def place_cents(
-    design: Design, catalogue: Catalogue, places: Sequence[Device], firm: Mapping[str, FirmPrice]
-) -> list[int]:
+def place_cents(plan: Plan, places: Sequence[Device]) -> list[int]:
     """Return what it costs to hang an access point at each place and to run its cables, in cents;
     the thing itself is bought in packs.
 
     The run's trunk is counted as one that is pulled beside others, its last metres in full.
     """
-    there = apply(design, [put(p) for p in places])
+    catalogue, prices = plan.catalogue, plan.priced
+    there = apply(plan.design, [put(p) for p in places])
     runs = {p.id: judge_runs(there, catalogue, only=p)[0] for p in places}
-    prices = Prices(items_of(catalogue), firm)
     rules = catalogue.rules
     minute = rules["order.rate_per_hour"] / 60
     margin = 1 + rules["order.margin_share"]
@@ -45,10 +43,10 @@ def place_cents(
     return found
 
 
-def air_cents(catalogue: Catalogue, places: Sequence[Device], firm: Mapping[str, FirmPrice]) -> list[int]:
+def air_cents(plan: Plan, places: Sequence[Device]) -> list[int]:
     """Return what it costs to hang an access point at each place without a cable, in cents: its
     hours and what feeds it from a socket; the thing itself is bought in packs."""
-    prices, rules = Prices(items_of(catalogue), firm), catalogue.rules
+    catalogue, prices, rules = plan.catalogue, plan.priced, plan.rules
     minute, margin = rules["order.rate_per_hour"] / 60, 1 + rules["order.margin_share"]
     found = []
     for place in places:
@@ -77,20 +75,13 @@ def _handling(rules: Rules, place: Device, catalogue: Catalogue, cables: int) ->
     return hung + cables * each + rules["order.adopt_minutes"]
 
 
-def priced(
-    catalogue: Catalogue,
-    places: Sequence[Device],
-    firm: Mapping[str, FirmPrice],
-    evaluation: Evaluation,
-    given_back: Sequence[Device],
-) -> Priced:
+def priced(plan: Plan, places: Sequence[Device], given_back: Sequence[Device]) -> Priced:
     """Return what is paid beyond each place's own price.
 
     Args:
-        evaluation: of the plan as it stands.
         given_back: access points whose ports and watts become free.
     """
-    rules, prices = catalogue.rules, Prices(items_of(catalogue), firm)
+    catalogue, rules, prices, evaluation = plan.catalogue, plan.rules, plan.priced, evaluate(plan)
     margin = 1 + rules["order.margin_share"]
     models: dict[str, list[int]] = {}
     for k, place in enumerate(places):

@@ -10,8 +10,7 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
 from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
-from ..context.scope import as_planned
+from ..context.plan import Plan
 from ..design import Design, DesignError, Device, Problem, Space, apply, put
 from ..signal import Asked, RadioEnvironment, air_of, asked_rooms, reach_dbm, rooms_of
 from .cover import Demands, demands_of
@@ -86,13 +85,13 @@ def _apart_m(design: Design) -> float:
     return math.sqrt(sum(Polygon(s.outline).area for s in rooms) / _MOST_POINTS)
 
 
-def ground_of(drawn: Design, catalogue: Catalogue, wishes: Wishes) -> Ground:
+def ground_of(plan: Plan, wishes: Wishes) -> Ground:
     """Return what a search for places stands on.
 
     Raises:
         DesignError: nothing asks for signal, or there is no place to look at.
     """
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    design, ruled = plan.design, plan.catalogue
     kept = set(wishes.keep)
     free = tuple(d for d in movable(design, ruled) if d.id not in kept)
     moved = {d.id for d in free}

@@ -4,21 +4,18 @@ from __future__ import annotations
 
 import math
 import time
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
-from datetime import date
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field
 from shapely.geometry import Point
 
 from ..base.progress import Progress, ShowBest, always, give_way
-from ..catalogue import Catalogue
-from ..context.scope import as_planned
-from ..design import Change, Design, Device, Space, apply
+from ..context.plan import Plan
+from ..design import Change, Device, Space
 from ..evaluation.evaluate import Evaluation, evaluate
-from ..order import FirmPrice
 from ..signal import Asked, asked_rooms, over_the_air, reach_dbm
 from ..views.added_ports import with_ports
 from ..views.offers import Offer, offer_of
@@ -92,13 +89,7 @@ class Sited(BaseModel):
 
 
 def search_sites(
-    drawn: Design,
-    catalogue: Catalogue,
-    wishes: Wishes,
-    firm: Mapping[str, FirmPrice],
-    today: date,
-    progress: Progress = always,
-    show: ShowBest = lambda _: None,
+    plan: Plan, wishes: Wishes, progress: Progress = always, show: ShowBest = lambda _: None
 ) -> Sited:
     """Return up to three sets of places that meet first and second targets; stopped, those found.
 
@@ -109,29 +100,20 @@ def search_sites(
         DesignError: there is nothing to search for, or nowhere.
     """
     with ThreadPoolExecutor(1, thread_name_prefix="sites", initializer=give_way) as beside:
-        search = beside.submit(_search, drawn, catalogue, wishes, firm, today, progress, show)
+        search = beside.submit(_search, plan, wishes, progress, show)
         return search.result()
 
 
-def _search(
-    drawn: Design,
-    catalogue: Catalogue,
-    wishes: Wishes,
-    firm: Mapping[str, FirmPrice],
-    today: date,
-    progress: Progress,
-    show: ShowBest,
-) -> Sited:
+def _search(plan: Plan, wishes: Wishes, progress: Progress, show: ShowBest) -> Sited:
     begun = time.monotonic()
-    ground = ground_of(drawn, catalogue, wishes)
-    evaluation = evaluate(drawn, catalogue, "figures")
-    seeker = _Seeker(ground, drawn, catalogue, evaluation, firm, today, progress, show, begun)
+    ground = ground_of(plan, wishes)
+    seeker = _Seeker(ground, plan, progress, show, begun)
     answers = list(seeker.answers())
     demands = seeker.demands
     return Sited(
         looked_at=len(ground.places),
         points=ground.reach.shape[1],
-        now=offer_of(None, "The plan as it stands", drawn, catalogue, firm, today),
+        now=offer_of(None, "The plan as it stands", plan),
         answers=tuple(answers),
         none=seeker.none,
         excluded=ground.excluded,
@@ -145,20 +127,8 @@ def _search(
 class _Seeker:
     """One search: it makes each choice, shifts it, looks again where it falls short."""
 
-    def __init__(
-        self,
-        ground: Ground,
-        drawn: Design,
-        catalogue: Catalogue,
-        evaluation: Evaluation,
-        firm: Mapping[str, FirmPrice],
-        today: date,
-        progress: Progress,
-        show: ShowBest,
-        begun: float,
-    ) -> None:
-        self.ground, self.drawn, self.catalogue = ground, drawn, catalogue
-        self.evaluation, self.firm, self.today = evaluation, firm, today
+    def __init__(self, ground: Ground, plan: Plan, progress: Progress, show: ShowBest, begun: float) -> None:
+        self.ground, self.plan = ground, plan
         self.demands = ground.demands()
         self.apart = ground.apart()
         self.begun = begun
@@ -287,10 +257,8 @@ class _Seeker:
             start = least.places
             plain = replace(plain, least=math.ceil(least.bound - _TINY))
         if goal == "cheapest":
-            own = place_cents(ground.design, ground.catalogue, ground.places, self.firm)
-            more = priced(ground.catalogue, ground.places, self.firm, self.evaluation, ground.free).after(
-                len(ground.fixed)
-            )
+            own = place_cents(self.plan, ground.places)
+            more = priced(self.plan, ground.places, ground.free).after(len(ground.fixed))
             prices = (*(0 for _ in ground.fixed), *own)
             return replace(plain, prices=prices, priced=more, start=start)
         return plain
@@ -439,12 +407,12 @@ class _Seeker:
     def _answer(self, goal: Goal, choice: Cover, devices: Sequence[Device], proof: str = "") -> Placement:
         ground = self.ground
         changes, moved = changes_to(ground.design, ground.catalogue, ground.free, devices)
-        after = apply(self.drawn, changes) if changes else self.drawn
+        after = self.plan.after(changes)
         if ground.wishes.meshes(ground.design.site):
-            links = links_to(after, ground.catalogue, ground.wishes.keep, self.firm)
-            changes, after = [*changes, *links], apply(after, links) if links else after
-        bought, worked = with_ports(after, self.catalogue, self.firm)
-        changes, after = [*changes, *bought], apply(after, bought) if bought else after
+            links = links_to(after, ground.wishes.keep)
+            changes, after = [*changes, *links], after.after(links)
+        bought, after = with_ports(after)
+        changes, worked = [*changes, *bought], evaluate(after)
         rooms = worked.rooms
         count = len(devices) + len(ground.fixed)
         least = math.ceil(choice.bound - _TINY) if goal == "fewest" else None
@@ -459,9 +427,9 @@ class _Seeker:
             gap=round(min(1.0, over), 4) if goal != "strongest" else 0.0,
             changes=tuple(changes),
             moved=tuple(moved),
-            offer=offer_of(None, GOALS[goal], after, self.catalogue, self.firm, self.today),
+            offer=offer_of(None, GOALS[goal], after),
             short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
-            over_air=len(over_the_air(as_planned(after), ground.catalogue)),
+            over_air=len(over_the_air(after.design, ground.catalogue)),
             fails=tuple(_failing(worked)),
         )
 

@@ -9,13 +9,11 @@ import numpy as np
 
 from ..base.progress import Progress, always
 from ..base.wording import metres
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
 from ..context.findings import Cure
-from ..context.scope import as_planned
-from ..design import Change, Design, DesignError, Device, Problem, apply, put
+from ..context.plan import Plan
+from ..design import Change, DesignError, Device, Problem, put
 from ..evaluation.side_effects import broken_walks, spoiled
-from ..signal import VERDICT_RANK, RoomVerdict, air_of, judge_rooms, mesh_links
+from ..signal import VERDICT_RANK, RoomVerdict, environment_of, judge_rooms, mesh_links
 from ..views.offers import removal
 from .ground import Ground, ground_of
 from .landings import crossings
@@ -31,9 +29,7 @@ _HALL_SHARE = 0.1  # a place on a landing is worth so much more over the air: it
 _MOST_ORPHANS = 80  # places without a parent that are passed over
 
 
-def best_places(
-    drawn: Design, catalogue: Catalogue, device_id: str, wishes: Wishes, progress: Progress = always
-) -> list[Cure]:
+def best_places(plan: Plan, device_id: str, wishes: Wishes, progress: Progress = always) -> list[Cure]:
     """Return the best places for one access point while all others stay, the best first.
 
     One without a cable is looked at with its back-haul: where it hears no parent it is not hung, of
@@ -42,15 +38,15 @@ def best_places(
     Raises:
         DesignError: it is none that may be moved.
     """
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
+    design, ruled = plan.design, plan.catalogue
     device = next((d for d in movable(design, ruled) if d.id == device_id), None)
     if device is None:
         raise DesignError([Problem("device", "say which new access point")])
     others = tuple(d.id for d in movable(design, ruled) if d.id != device_id)
     own = wishes.model_copy(update={"keep": others, "models": (device.model,)})
-    ground = ground_of(drawn, catalogue, own)
+    ground = ground_of(plan, own)
     ranked = _ranked(ground, progress)
-    standing = air_of(design, ruled)
+    standing = environment_of(plan)
     before = judge_rooms(standing)
     now_mbps = next((k.user_mbps for k in mesh_links(standing) if k.device == device_id), 0.0)
     halls = crossings(design, ruled.rules)
@@ -65,7 +61,8 @@ def best_places(
         moved = device.model_copy(
             update={k: getattr(place, k) for k in ("floor", "at", "height_m", "mount", "azimuth_deg")}
         )
-        air = air_of(apply(design, [put(moved)]), ruled)
+        after_it = plan.after([put(moved)])
+        air = environment_of(after_it)
         after = judge_rooms(air)
         link = next((k for k in mesh_links(air) if k.device == device.id), None)
         if link is not None and link.parent is None:
@@ -78,7 +75,7 @@ def best_places(
         if _better(before, after) or (more and _worth(after)[0] >= _worth(before)[0]):
             label = f"Move {device.name} {_where(ground, device, place)}"
             said = effect(before, after)
-            said += "".join(f"; {w}" for w in broken_walks(design, air.design, ruled))
+            said += "".join(f"; {w}" for w in broken_walks(plan, after_it))
             rank, shares = _worth(after)
             worth = (rank, shares)
             if link is not None:
@@ -118,12 +115,11 @@ def _where(ground: Ground, device: Device, place: Device) -> str:
     return f"by {metres(round(math.dist(place.at, device.at), 1))}, {name}"
 
 
-def needless(drawn: Design, catalogue: Catalogue, progress: Progress = always) -> list[Cure]:
+def needless(plan: Plan, progress: Progress = always) -> list[Cure]:
     """Return the access points without which no room does worse and no call breaks on a walk, each
     taken alone."""
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    air = air_of(design, ruled)
-    before = judge_rooms(air)
+    design, ruled = plan.design, plan.catalogue
+    before = judge_rooms(environment_of(plan))
     points = movable(design, ruled)
     found: list[Cure] = []
     for number, device in enumerate(points):
@@ -131,9 +127,10 @@ def needless(drawn: Design, catalogue: Catalogue, progress: Progress = always) -
             break
         # Really taken away: what the others then do is planned anew.
         changes: Sequence[Change] = removal(design, device)
-        after = judge_rooms(air_of(apply(design, changes), ruled))
+        without = plan.after(changes)
+        after = judge_rooms(environment_of(without))
         if all(_rank(b) <= _rank(a) for b, a in zip(before, after, strict=True)):
-            if spoiled(design, apply(design, changes), ruled):
+            if spoiled(plan, without):
                 continue  # a call breaks on some walk
             label, effect = f"Take {device.name} away", "no room does worse, no call breaks"
             found.append(Cure(label=label, effect=effect, changes=tuple(changes)))

@@ -2,17 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..cabling import judge_runs
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
-from ..context.scope import as_planned
-from ..design import Change, Design, Device, Run, apply, put
-from ..order import FirmPrice
-from ..signal import MeshLink, air_of, mesh_links
+from ..context.plan import Plan
+from ..design import Change, Device, Run, put
+from ..signal import MeshLink, environment_of, mesh_links
 from .costs import place_cents
 
 
@@ -38,16 +33,14 @@ class MeshView(BaseModel):
     links: tuple[CableInstead, ...]
 
 
-def mesh_view(drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice]) -> MeshView:
+def mesh_view(plan: Plan) -> MeshView:
     """Return each access point without a cable, its back-haul, and what a cable would take."""
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    rows = [_instead(design, ruled, link, firm) for link in mesh_links(air_of(design, ruled))]
-    return MeshView(currency=design.site.currency, links=tuple(rows))
+    rows = [_instead(plan, link) for link in mesh_links(environment_of(plan))]
+    return MeshView(currency=plan.drawn.site.currency, links=tuple(rows))
 
 
-def _instead(
-    design: Design, catalogue: Catalogue, link: MeshLink, firm: Mapping[str, FirmPrice]
-) -> CableInstead:
+def _instead(plan: Plan, link: MeshLink) -> CableInstead:
+    design = plan.design
     device = design.of(Device)[link.device]
     runs = {r.device: r for r in design.of(Run).values()}
     said = runs.get(device.id)
@@ -61,9 +54,9 @@ def _instead(
             changes=(),
         )
     wired = said.model_copy(update={"over_air": False})
-    there = apply(design, [put(wired)])
-    (run,) = judge_runs(there, catalogue, only=device)
-    (cents,) = place_cents(there, catalogue, [device], firm)
+    there = plan.after([put(wired)])
+    (run,) = judge_runs(there.design, there.catalogue, only=device)
+    (cents,) = place_cents(there, [device])
     return CableInstead(
         link=link,
         verdict=run.verdict,

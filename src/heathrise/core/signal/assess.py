@@ -12,6 +12,7 @@ from ..base.progress import Progress
 from ..catalogue import Catalogue
 from ..context.effective_rules import in_force
 from ..context.findings import Finding
+from ..context.plan import Plan
 from ..design import Design
 from .capacity import Busy
 from .channels import ChannelPlan, ChannelProblem, channel_task, exchanged, greedy, plan_channels, solve
@@ -69,6 +70,11 @@ def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> RadioEnv
     return _airs.get((design, catalogue), band == "2.4", make)
 
 
+def environment_of(plan: Plan, band: Band = "2.4") -> RadioEnvironment:
+    """Return what levels depend on in a plan; see ``air_of``."""
+    return air_of(plan.design, plan.catalogue, band)
+
+
 def channel_tasks(air: RadioEnvironment, begin: bool) -> dict[Band, ChannelProblem]:
     """Return what the plan of each band starts from; ``begin`` sets the searches going."""
     tasks = {band: channel_task(air, band) for band in BANDS if air.access_points(band)}
@@ -100,10 +106,10 @@ def quick_plans(air: RadioEnvironment) -> dict[Band, ChannelPlan]:
 
 
 def search_longer(
-    design: Design, catalogue: Catalogue, band: Band, seconds: float, progress: Progress
+    plan: Plan, band: Band, seconds: float, progress: Progress
 ) -> tuple[ChannelPlan, ChannelPlan] | None:
     """Return the plan of a band as it is and as a longer search finds it; None without radios."""
-    air = air_of(design, catalogue)
+    air = environment_of(plan)
     task = channel_tasks(air, begin=False).get(band)
     if task is None:
         return None

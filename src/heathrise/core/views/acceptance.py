@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from ..cabling import CableChapter
-from ..catalogue import Rules
+from ..context.plan import Plan
 from ..design import Switch
-from ..evaluation.evaluate import Evaluation
+from ..evaluation.evaluate import evaluate
 from ..rack import PortUse
 from ..records import PlannedCable, PlannedPort
 
 
-def planned_cables(links: CableChapter, rules: Rules) -> list[PlannedCable]:
+def planned_cables(plan: Plan) -> list[PlannedCable]:
     """Return every cable of every run and of every way between racks; a way is called by its id."""
+    links, rules = evaluate(plan).cable, plan.rules
     found = [
         PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
         for r in links.runs
@@ -34,9 +34,9 @@ def planned_cables(links: CableChapter, rules: Rules) -> list[PlannedCable]:
     return found
 
 
-def planned_ports(switches: dict[str, Switch], evaluation: Evaluation) -> list[PlannedPort]:
+def planned_ports(plan: Plan) -> list[PlannedPort]:
     """Return every port of the racks that has a link: what should come up, and what it feeds."""
-    power = evaluation.power
+    power, switches = evaluate(plan).power, plan.design.of(Switch)
     fed = {d.device: d for d in power.devices}
     up_mbps = {(w.switch, w.port): w.speed_mbps for w in power.ways_up}
     up_mbps |= {

@@ -2,46 +2,42 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
-from ..catalogue import Catalogue
-from ..design import Change, Design, apply
-from ..evaluation.evaluate import Evaluation, evaluate
-from ..order import FirmPrice, Prices, items_of
+from ..catalogue import Prices
+from ..context.plan import Plan
+from ..design import Change
+from ..evaluation.evaluate import evaluate
 
 _TURNS = 6
 
 
-def with_ports(
-    drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice]
-) -> tuple[list[Change], Evaluation]:
+def with_ports(plan: Plan) -> tuple[list[Change], Plan]:
     """Return the changes that give a port and power to all that a plan leaves without, rack by
-    rack the cheapest by the firm's prices, and the evaluation with them; what no rack can be mended
-    for stays as it is."""
+    rack the cheapest by the firm's prices, and the plan with them; what no rack can be mended for
+    stays as it is."""
     changes: list[Change] = []
-    now, result = drawn, evaluate(drawn, catalogue, "figures")
-    prices = Prices(items_of(catalogue), firm)
+    now = plan
     for _ in range(_TURNS):
-        if not result.power.left:
+        power = evaluate(now).power
+        if not power.left:
             break
         options = [
-            (sum(_price(prices, c) for c in cure.changes), list(cure.changes))
-            for cures in result.power.cures.values()
+            (sum(_price(plan.priced, c) for c in cure.changes), list(cure.changes))
+            for cures in power.cures.values()
             for cure in cures
         ]
         if not options:
             break
         tried = []
         for price, taken in sorted(options, key=lambda row: row[0]):
-            after = apply(now, taken)
-            worked = evaluate(after, catalogue, "figures")
-            if len(worked.power.left) < len(result.power.left):
-                tried.append((len(worked.power.left), price, taken, after, worked))
+            after = now.after(taken)
+            left = len(evaluate(after).power.left)
+            if left < len(power.left):
+                tried.append((left, price, taken, after))
         if not tried:
             break
-        _, _, taken, now, result = min(tried, key=lambda row: (row[0], row[1]))
+        _, _, taken, now = min(tried, key=lambda row: (row[0], row[1]))
         changes += taken
-    return changes, result
+    return changes, now
 
 
 def _price(prices: Prices, change: Change) -> float:

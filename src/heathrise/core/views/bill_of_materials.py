@@ -2,41 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
-from datetime import date
+from collections.abc import Iterator, Sequence
 
 from ..base.wording import some
 from ..cabling import Bought, cable_bought
 from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
-from ..context.scope import as_planned
+from ..context.plan import Plan, answered
 from ..design import Design
-from ..evaluation.evaluate import Evaluation
 from ..install import Step
-from ..laying import Link, holes_of
-from ..order import Bulk, Done, FirmPrice, Order, Where, assess_order
-from .laid_links import cuts_of, links_of
+from ..laying import Link
+from ..order import Bulk, Done, Order, Where, assess_order
+from .laid_links import cuts_of, fresh_holes, links_of
 from .work_list import steps_of
 
 
-def order_of(
-    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, firm: Mapping[str, FirmPrice], today: date
-) -> Order:
-    """Return what a project takes and costs, from its evaluation."""
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    links = links_of(design, ruled, evaluation)
-    fresh = [s for k in links if not k.found for s in k.stretches]
-    bought = cable_bought(ruled, cuts_of(links))
-    steps = steps_of(drawn, catalogue, evaluation)
+@answered
+def order_of(plan: Plan) -> Order:
+    """Return what a plan takes and costs."""
+    links = links_of(plan)
+    bought = cable_bought(plan.catalogue, cuts_of(links), prove=not plan.quick)
     return assess_order(
-        design,
-        ruled,
+        plan.design,
+        plan.priced,
         links,
-        holes_of(design, ruled, fresh),
-        list(_bulk(ruled, bought, links)),
-        pieces_of(drawn, steps),
-        firm,
-        today,
+        fresh_holes(plan),
+        list(_bulk(plan.catalogue, bought, links)),
+        pieces_of(plan.drawn, steps_of(plan)),
+        plan.on,
         _told(bought, links),
     )
 

@@ -8,15 +8,13 @@ from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
 from ..base.bands import Band
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
 from ..context.findings import Cure
-from ..context.scope import as_planned
-from ..design import Change, ClientGroup, Design, Device, Space, apply, put
+from ..context.plan import Plan
+from ..design import Change, ClientGroup, Device, Space, put
 from ..evaluation.cure_search import added_in
 from ..evaluation.side_effects import said_spoiled
 from ..settings import beacons_by_band
-from ..signal import Busy, ChannelPlan, air_of, busy_hour, channel_plans, channel_tasks, quick_plans
+from ..signal import Busy, ChannelPlan, busy_hour, channel_plans, channel_tasks, environment_of, quick_plans
 
 _LEAST_GAIN = 0.01
 _OFFERED = 4
@@ -32,17 +30,17 @@ class BusyView(BaseModel):
     cures: tuple[Cure, ...]
 
 
-def busy_view(drawn: Design, catalogue: Catalogue) -> BusyView:
+def busy_view(plan: Plan) -> BusyView:
     """Return the busiest hour of a design as planned and, where it is near or over, what helps."""
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    air = air_of(design, ruled)
+    design, ruled = plan.design, plan.catalogue
+    air = environment_of(plan)
     plans = channel_plans(air, channel_tasks(air, begin=True), wait=False)
     busy = busy_hour(air, plans, beacons_by_band(design, ruled))
     if busy.worst <= busy.near_share and not busy.starved:
         return BusyView(busy=busy, cures=())
     tried = []
-    for label, changes, anew in _ideas(design, ruled, busy):
-        after = _after(apply(design, changes), ruled, None if anew else plans)
+    for label, changes, anew in _ideas(plan, busy):
+        after = _after(plan.after(changes), None if anew else plans)
         gain = busy.worst - after.worst
         helped = sum(s.clients for s in busy.starved) - sum(s.clients for s in after.starved)
         if gain > _LEAST_GAIN or helped > _LEAST_GAIN:
@@ -53,18 +51,19 @@ def busy_view(drawn: Design, catalogue: Catalogue) -> BusyView:
     tried.sort(key=lambda row: row[0], reverse=True)
     cures = []
     for _, label, effect, changes in tried[:_OFFERED]:
-        spoils = said_spoiled(design, apply(design, changes), ruled)
+        spoils = said_spoiled(plan, plan.after(changes))
         cures.append(Cure(label=label, effect=effect + spoils, changes=tuple(changes)))
     return BusyView(busy=busy, cures=tuple(cures))
 
 
-def _after(design: Design, catalogue: Catalogue, plans: Mapping[Band, ChannelPlan] | None) -> Busy:
-    air = air_of(design, catalogue)
-    return busy_hour(air, plans or quick_plans(air), beacons_by_band(design, catalogue))
+def _after(plan: Plan, plans: Mapping[Band, ChannelPlan] | None) -> Busy:
+    air = environment_of(plan)
+    return busy_hour(air, plans or quick_plans(air), beacons_by_band(plan.design, plan.catalogue))
 
 
-def _ideas(design: Design, catalogue: Catalogue, busy: Busy) -> Iterator[tuple[str, list[Change], bool]]:
+def _ideas(plan: Plan, busy: Busy) -> Iterator[tuple[str, list[Change], bool]]:
     """Yield what might relieve, and whether channels are planned anew for it."""
+    design, catalogue = plan.design, plan.catalogue
     groups, spaces = design.of(ClientGroup), design.of(Space)
     for group in groups.values():
         client = catalogue.clients[group.kind]
@@ -83,5 +82,5 @@ def _ideas(design: Design, catalogue: Catalogue, busy: Busy) -> Iterator[tuple[s
         space = spaces[groups[key].space]
         middle = Polygon(space.outline).representative_point()
         near = [d for d in points if d.floor == space.floor]
-        for label, device in added_in(design, catalogue, space, (middle.x, middle.y), near):
+        for label, device in added_in(plan, space, (middle.x, middle.y), near):
             yield label, [put(device)], True

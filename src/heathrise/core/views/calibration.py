@@ -6,10 +6,9 @@ from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..catalogue import Catalogue
 from ..context.effective_rules import in_force
+from ..context.plan import Plan
 from ..context.readings import Reading
-from ..context.scope import as_planned
 from ..design import Change, Design, Device, OwnFigure, Remove, put
 from ..records import WalkTaken
 from ..signal import Calibration, RadioEnvironment, air_of, calibrate, proposed_names
@@ -47,22 +46,22 @@ def _is_fitted(figure: str) -> bool:
     return figure in plain or figure.rpartition(".")[0] == "signal.correction_db"
 
 
-def listed_air(drawn: Design, catalogue: Catalogue) -> RadioEnvironment:
+def listed_air(plan: Plan) -> RadioEnvironment:
     """Return the air of a plan as it is without anything that was measured."""
-    design = as_planned(drawn)
+    design = plan.design
     kept = {k: o for k, o in design.of(OwnFigure).items() if not _is_fitted(o.figure)}
     if len(kept) < len(design.of(OwnFigure)):
         design = Design({**design.tables, "own_figure": kept})
-    return air_of(design, in_force(design, catalogue))
+    return air_of(design, in_force(design, plan.shelf))
 
 
-def calibration_view(drawn: Design, catalogue: Catalogue, readings: Sequence[Reading]) -> CalibrationView:
+def calibration_view(plan: Plan, readings: Sequence[Reading]) -> CalibrationView:
     """Return the fit of a plan to what was measured on its site."""
-    air = listed_air(drawn, catalogue)
+    air = listed_air(plan)
     found = calibrate(air, readings)
-    own = {o.figure: o for o in drawn.of(OwnFigure).values() if _is_fitted(o.figure)}
+    own = {o.figure: o for o in plan.drawn.of(OwnFigure).values() if _is_fitted(o.figure)}
     changes: list[Change] = []
-    taken = set(drawn.of(OwnFigure))
+    taken = set(plan.drawn.of(OwnFigure))
     values = {f.figure: f.value for f in found.fitted if f.figure}
     if values:
         values[_SPREAD] = found.after_db
@@ -81,12 +80,12 @@ def calibration_view(drawn: Design, catalogue: Catalogue, readings: Sequence[Rea
     return CalibrationView(calibration=found, in_force=bool(own), changes=tuple(changes), back=back)
 
 
-def proposals(drawn: Design, catalogue: Catalogue, heard: Mapping[str, Sequence[Reading]]) -> list[Proposed]:
+def proposals(plan: Plan, heard: Mapping[str, Sequence[Reading]]) -> list[Proposed]:
     """Return whose each radio of a file is: as it is called, else whose levels fit best.
 
     Of more than ``MOST_UNKNOWN`` unknown radios those that were heard most often are looked at.
     """
-    air = listed_air(drawn, catalogue)
+    air = listed_air(plan)
     devices = air.design.of(Device)
     others = {w: rows for w, rows in heard.items() if rows[0].device not in devices}
     # Of very many unknown radios most are the neighbours'; ours are heard most often.

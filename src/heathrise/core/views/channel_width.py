@@ -9,12 +9,18 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..base.bands import Band
 from ..base.wording import some
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
-from ..context.scope import as_planned
-from ..design import Change, Design, Device, apply, put
+from ..context.plan import Plan
+from ..design import Change, Device, put
 from ..settings import beacons_by_band
-from ..signal import VERDICT_RANK, ChannelPlan, RoomVerdict, air_of, busy_hour, judge_rooms, quick_plans
+from ..signal import (
+    VERDICT_RANK,
+    ChannelPlan,
+    RoomVerdict,
+    busy_hour,
+    environment_of,
+    judge_rooms,
+    quick_plans,
+)
 from .busy_hour import WIDTHS
 
 
@@ -43,35 +49,35 @@ class WidthView(BaseModel):
     why: str
 
 
-def width_view(drawn: Design, catalogue: Catalogue) -> WidthView:
+def width_view(plan: Plan) -> WidthView:
     """Return what each width comes to on 5 GHz. The air allows the widest at which no two radios
     share theirs and no room is spoilt by the noise; where they share at any, that with the least
     busy radio."""
     rows: list[Width] = []
     rooms: list[list[RoomVerdict]] = []
     for width in WIDTHS:
-        site = drawn.site.model_copy(update={"width_5ghz_mhz": width})
-        row, verdicts = _tried(apply(drawn, [put(site)]), catalogue)
-        if width != drawn.site.width_5ghz_mhz:
+        site = plan.drawn.site.model_copy(update={"width_5ghz_mhz": width})
+        row, verdicts = _tried(plan.after([put(site)]))
+        if width != plan.drawn.site.width_5ghz_mhz:
             row = row.model_copy(update={"changes": (put(site),)})
         rows.append(row)
         rooms.append(verdicts)
     return _judged(rows, rooms)
 
 
-def _tried(drawn: Design, catalogue: Catalogue) -> tuple[Width, list[RoomVerdict]]:
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    air = air_of(design, ruled)
+def _tried(plan: Plan) -> tuple[Width, list[RoomVerdict]]:
+    design = plan.design
+    air = environment_of(plan)
     plans: Mapping[Band, ChannelPlan] = quick_plans(air)
-    plan, rooms, width = plans.get("5"), judge_rooms(air), design.site.width_5ghz_mhz
-    busy = busy_hour(air, plans, beacons_by_band(design, ruled))
+    channels, rooms, width = plans.get("5"), judge_rooms(air), design.site.width_5ghz_mhz
+    busy = busy_hour(air, plans, beacons_by_band(design, plan.catalogue))
     busiest = next((load for load in busy.loads if load.band == "5"), None)  # they come first
     devices = design.of(Device)
-    sharing = [devices[d].name for d, rows in plan.contenders.items() if rows] if plan else []
+    sharing = [devices[d].name for d, rows in channels.contenders.items() if rows] if channels else []
     return Width(
         width_mhz=width,
-        blocks=len(air.channels.primaries("5", width)) if plan else 0,
-        shared_db=round(plan.cost_db, 1) if plan else 0.0,
+        blocks=len(air.channels.primaries("5", width)) if channels else 0,
+        shared_db=round(channels.cost_db, 1) if channels else 0.0,
         sharing=tuple(sorted(sharing)),
         rooms_met=sum(r.verdict == "met" for r in rooms),
         busiest=busiest.total if busiest else 0.0,

@@ -9,11 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..base.bands import BANDS
 from ..base.progress import Progress, always
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
-from ..context.scope import as_planned
+from ..context.plan import Plan
 from ..design import Design, Device, EquipmentRoom, Switch, UsualRoute
-from ..evaluation.evaluate import Evaluation
+from ..evaluation.evaluate import evaluate
 from ..settings import beacons_by_band
 from ..signal import (
     STEP_S,
@@ -21,11 +19,11 @@ from ..signal import (
     RadioEnvironment,
     RoomVerdict,
     WalkPoint,
-    air_of,
     busy_hour,
     channel_plans,
     channel_tasks,
     connected,
+    environment_of,
     judge_rooms,
     walk,
     way_of,
@@ -75,21 +73,15 @@ class Failure(BaseModel):
 _LEAST_POINTS = 2  # of a path
 
 
-def drill(
-    drawn: Design,
-    catalogue: Catalogue,
-    evaluation: Evaluation,
-    progress: Progress = always,
-    path: Sequence[WalkPoint] = (),
-) -> list[Failure]:
+def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = ()) -> list[Failure]:
     """Return what each single failure does, the worst first; one that is stopped gives those that
     were tried by then. Power stays as planned: nobody turns it up in the night.
 
     Args:
         path: a walk that is carried on a call through each failure, beside those of the brief.
     """
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    air = air_of(design, ruled)
+    design, ruled = plan.design, plan.catalogue
+    air = environment_of(plan)
     before = {r.space: r for r in judge_rooms(air)}
     walks = [path, *(way.points for h in design.of(UsualRoute).values() if (way := way_of(design, h)))]
     whole_s = _lost_s(air, walks)
@@ -97,7 +89,7 @@ def drill(
     plans = channel_plans(air, channel_tasks(air, begin=False), wait=False)
     beacons = beacons_by_band(design, ruled)
     devices = design.of(Device)
-    cases = list(_cases(design, ruled, evaluation))
+    cases = list(_cases(plan))
     found: list[Failure] = []
     for number, (kind, element, name, gone) in enumerate(cases):
         if not progress(number, len(cases)):
@@ -137,10 +129,9 @@ def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterato
             yield Fallen(space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent)
 
 
-def _cases(
-    design: Design, catalogue: Catalogue, evaluation: Evaluation
-) -> Iterator[tuple[Literal["device", "switch", "uplink"], str, str, list[str]]]:
+def _cases(plan: Plan) -> Iterator[tuple[Literal["device", "switch", "uplink"], str, str, list[str]]]:
     """Yield what can fail: each access point, each switch, each way between racks."""
+    design, catalogue, evaluation = plan.design, plan.catalogue, evaluate(plan)
     for device in design.of(Device).values():
         if device.model in catalogue.airs and any(
             band in catalogue.airs[device.model].radios for band in BANDS

@@ -9,12 +9,11 @@ from ..base.wording import metres
 from ..brief import Outcome, PainVerdict
 from ..cabling import assess_cable
 from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
+from ..context.plan import Plan
 from ..context.readings import Reading
-from ..context.scope import as_planned
 from ..context.storeys import storeys_of
 from ..design import Complaint, Design, Device, EquipmentRoom, Floor, Network, Switch
-from ..evaluation.evaluate import Evaluation
+from ..evaluation.evaluate import Evaluation, evaluate
 from ..handover import (
     CheckItem,
     Difference,
@@ -64,10 +63,10 @@ class Observed:
     agreed_revision: int | None = None
 
 
-def handover_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed) -> Handover:
+def handover_of(plan: Plan, seen: Observed) -> Handover:
     """Return a job as it would be handed over now."""
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    rooms = _rooms(design, ruled, evaluation, seen)
+    design, ruled, evaluation = plan.design, plan.catalogue, evaluate(plan)
+    rooms = _rooms(plan, seen)
     rows = list(_watched(design, evaluation, seen, rooms))
     placed = [(d.id, d.floor) for d in design.of(Device).values()]
     spare = sum(r.cables for r in evaluation.runs) - sum(
@@ -91,7 +90,7 @@ def handover_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation, see
             for s in evaluation.power.switches
         ),
         spare_cables=max(0, spare),
-        built=tuple(as_built(drawn, catalogue, evaluation, seen.agreed)),
+        built=tuple(as_built(plan, seen.agreed)),
         agreed_revision=seen.agreed_revision,
         devices=tuple(device_states(placed, rows)),
         rooms=tuple(_room_proof(design, r) for r in rooms),
@@ -99,30 +98,27 @@ def handover_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation, see
     )
 
 
-def as_built(
-    drawn: Design, catalogue: Catalogue, evaluation: Evaluation, agreed: Design | None
-) -> list[Difference]:
+def as_built(plan: Plan, agreed: Design | None) -> list[Difference]:
     """Return what is built otherwise than agreed; nothing where nothing was agreed."""
-    if agreed is None or agreed is drawn:
+    if agreed is None or agreed is plan.drawn:
         return []
-    ruled = in_force(drawn, catalogue)
-    before = as_planned(agreed)
-    links = assess_cable(before, in_force(agreed, catalogue))
+    before = plan.redrawn(agreed)
+    links = assess_cable(before.design, before.catalogue)
     return differences(
-        before,
-        as_planned(drawn),
-        ruled,
+        before.design,
+        plan.design,
+        plan.catalogue,
         {r.device: r.fixed_m for r in links.runs if r.verdict != "no_way"},
-        {r.device: r.fixed_m for r in evaluation.runs if r.verdict != "no_way"},
+        {r.device: r.fixed_m for r in evaluate(plan).runs if r.verdict != "no_way"},
     )
 
 
-def _rooms(design: Design, catalogue: Catalogue, evaluation: Evaluation, seen: Observed) -> list[RoomSeen]:
+def _rooms(plan: Plan, seen: Observed) -> list[RoomSeen]:
     """Return the rooms that are promised, each as it is known."""
     walked = next((s for s in seen.stands if s.step == _WALK and s.state == "done"), None)
     heard = Heard(walked.by, walked.at[:10]) if walked is not None else None
-    promised = {r.space for r in promised_rooms(design, catalogue, evaluation) if r.kept}
-    rooms = rooms_as_walked(design, catalogue, evaluation, seen.levels, heard)
+    promised = {r.space for r in promised_rooms(plan) if r.kept}
+    rooms = rooms_as_walked(plan, seen.levels, heard)
     return [r for r in rooms if r.space in promised]
 
 

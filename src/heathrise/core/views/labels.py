@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from ..cabling import RunVerdict
-from ..context.scope import as_planned
-from ..design import Design, EquipmentRoom
-from ..evaluation.evaluate import Evaluation
+from ..context.plan import Plan, answered
+from ..design import EquipmentRoom
+from ..evaluation.evaluate import evaluate
 from ..install import Cabled, Label, far_end, labels_of
 
 
-def project_labels(drawn: Design, evaluation: Evaluation) -> list[Label]:
+@answered
+def project_labels(plan: Plan) -> list[Label]:
     """Return a label for every cable that has a way, fibre between racks too."""
-    design = as_planned(drawn)
+    design = plan.design
     rooms = design.of(EquipmentRoom)
     links = []
-    for link in evaluation.cable.links:
+    for link in evaluate(plan).cable.links:
         rack = rooms.get(link.room or "")
         if link.verdict == "no_way" or rack is None:
             continue

@@ -4,17 +4,26 @@ from __future__ import annotations
 
 from ..brief import Reserve
 from ..cabling import Cut, LinkVerdict, RunVerdict, UplinkVerdict
-from ..catalogue import Catalogue
+from ..context.plan import Plan, answered
 from ..design import Design
-from ..evaluation.evaluate import Evaluation
-from ..laying import Link, Stretch
+from ..evaluation.evaluate import evaluate
+from ..laying import Hole, Link, Stretch, holes_of
 
 
-def links_of(design: Design, ruled: Catalogue, evaluation: Evaluation) -> list[Link]:
+@answered
+def links_of(plan: Plan) -> list[Link]:
     """Return everything that is cabled: runs, ways between racks, spares for what comes later."""
+    evaluation = evaluate(plan)
     links = [_link(k) for k in evaluation.cable.links if k.verdict != "no_way"]
-    waste = 1 + ruled.rules["cabling.waste_share"]
-    return links + [_spare(r, design, waste) for r in evaluation.brief.reserves if r.cable_m]
+    waste = 1 + plan.rules["cabling.waste_share"]
+    return links + [_spare(r, plan.design, waste) for r in evaluation.brief.reserves if r.cable_m]
+
+
+@answered
+def fresh_holes(plan: Plan) -> list[Hole]:
+    """Return the holes through masonry that what is laid anew asks for."""
+    stretches = [s for k in links_of(plan) if not k.found for s in k.stretches]
+    return holes_of(plan.design, plan.catalogue, stretches)
 
 
 def cuts_of(links: list[Link]) -> list[Cut]:

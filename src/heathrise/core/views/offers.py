@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from datetime import date
+from collections.abc import Callable
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 from shapely.geometry import Polygon
 
 from ..base.progress import Progress, always
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
 from ..context.integrity import REFERENCES, check
-from ..context.scope import as_planned
-from ..design import KINDS, Change, Design, DesignError, Device, Problem, Remove, Space, Variant, apply, put
+from ..context.plan import Plan
+from ..design import KINDS, Change, Design, DesignError, Device, Problem, Remove, Space, Variant, put
 from ..evaluation.cure_search import added_in
 from ..evaluation.evaluate import evaluate
-from ..order import FirmPrice
-from ..signal import RoomVerdict, air_of, judge_rooms
+from ..signal import RoomVerdict, environment_of, judge_rooms
 from .added_ports import with_ports
 from .bill_of_materials import order_of
 from .promises import promised_rooms
@@ -56,14 +52,14 @@ class Offer(BaseModel):
     not_met: int = Field(0, description="findings that are not met")
 
 
-def with_changes(design: Design, variant: Variant, catalogue: Catalogue) -> Design:
-    """Return the design as a variant would have it.
+def with_changes(plan: Plan, variant: Variant) -> Plan:
+    """Return the plan as a variant would have it.
 
     Raises:
         DesignError: it does not fit the plan any more.
     """
-    after = apply(design, changes_of(variant))
-    check(after, catalogue)
+    after = plan.after(changes_of(variant))
+    check(after.drawn, plan.shelf)
     return after
 
 
@@ -75,32 +71,24 @@ def changes_of(variant: Variant) -> list[Change]:
         raise DesignError([Problem(f"variant[{variant.id}]", "holds no changes")]) from None
 
 
-def offers(design: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice], today: date) -> list[Offer]:
+def offers(plan: Plan) -> list[Offer]:
     """Return the plan as it stands and each of its variants, all of them really evaluated."""
-    found = [offer_of(None, "The plan as it stands", design, catalogue, firm, today)]
-    for variant in design.of(Variant).values():
+    found = [offer_of(None, "The plan as it stands", plan)]
+    for variant in plan.drawn.of(Variant).values():
         try:
-            other = with_changes(design, variant, catalogue)
+            other = with_changes(plan, variant)
         except DesignError as error:
             found.append(Offer(variant=variant.id, name=variant.name, fits=str(error)))
             continue
-        found.append(offer_of(variant.id, variant.name, other, catalogue, firm, today))
+        found.append(offer_of(variant.id, variant.name, other))
     return found
 
 
-def offer_of(
-    variant: str | None,
-    name: str,
-    design: Design,
-    catalogue: Catalogue,
-    firm: Mapping[str, FirmPrice],
-    today: date,
-) -> Offer:
+def offer_of(variant: str | None, name: str, plan: Plan) -> Offer:
     """Return one way of doing the job in figures, really evaluated."""
-    evaluation = evaluate(design, catalogue, "figures")
-    order = order_of(design, catalogue, evaluation, firm, today)
+    evaluation, order = evaluate(plan), order_of(plan)
     totals = evaluation.totals
-    rooms = promised_rooms(as_planned(design), in_force(design, catalogue), evaluation)
+    rooms = promised_rooms(plan)
     return Offer(
         variant=variant,
         name=name,
@@ -111,7 +99,7 @@ def offer_of(
         rooms_second_needed=totals.rooms_second_needed,
         rooms_second=totals.rooms_second,
         cable_m=totals.cable_m,
-        boxes=int(sum(k.quantity for k in order.lines if k.unit in ("box", "reel"))),
+        boxes=order.boxes,
         expected_w=totals.expected_w,
         ports_left=totals.ports - totals.ports_used,
         hours=round(order.sum.minutes / 60, 1),
@@ -121,74 +109,73 @@ def offer_of(
     )
 
 
-def make_variant(
-    design: Design, catalogue: Catalogue, policy: Policy, progress: Progress = always
-) -> list[Change]:
+def make_variant(plan: Plan, policy: Policy, progress: Progress = always) -> list[Change]:
     """Return the changes that a policy makes of a plan; stopped, those found by then."""
-    ruled = in_force(design, catalogue)
-    makers: dict[Policy, Callable[[Design, Catalogue, Progress], list[Change]]] = {
+    makers: dict[Policy, Callable[[Plan, Progress], list[Change]]] = {
         "first_only": _first_only,
         "second_everywhere": _second_everywhere,
     }
-    changes = makers[policy](design, ruled, progress)
+    changes = makers[policy](plan, progress)
     # What a policy adds has a port, and is priced with the switch that it needs.
-    bought, _ = with_ports(apply(design, changes) if changes else design, catalogue, {})
+    bought, _ = with_ports(plan.after(changes))
     return [*changes, *bought]
 
 
-def _judged(design: Design, catalogue: Catalogue) -> list[RoomVerdict]:
-    return judge_rooms(air_of(as_planned(design), catalogue))
+def _judged(plan: Plan) -> list[RoomVerdict]:
+    return judge_rooms(environment_of(plan))
 
 
-def _first_only(design: Design, catalogue: Catalogue, progress: Progress) -> list[Change]:
+def _first_only(plan: Plan, progress: Progress) -> list[Change]:
     """One cable to each access point, and only those without which a room loses its first."""
-    site = design.site.model_copy(update={"cables_per_access_point": 1, "minimum_category": "6"})
+    site = plan.drawn.site.model_copy(update={"cables_per_access_point": 1, "minimum_category": "6"})
     changes: list[Change] = [put(site)]
-    now = apply(design, changes)
-    met = catalogue.rules["signal.met_share"]
+    now = plan.after(changes)
+    met = plan.rules["signal.met_share"]
 
-    def heard(at: Design) -> set[str]:
-        return {r.space for r in _judged(at, catalogue) if (r.share_first or 0) >= met}
+    def heard(at: Plan) -> set[str]:
+        return {r.space for r in _judged(at) if (r.share_first or 0) >= met}
 
     wanted = heard(now)
     points = [
-        d for d in now.of(Device).values() if d.state == "new" and catalogue.role_of(d).cables == "policy"
+        d
+        for d in now.drawn.of(Device).values()
+        if d.state == "new" and plan.catalogue.role_of(d).cables == "policy"
     ]
     for number, device in enumerate(points):
         if not progress(number, len(points)):
             break
-        fewer = removal(now, device)
-        after = apply(now, fewer)
+        fewer = removal(now.drawn, device)
+        after = now.after(fewer)
         if heard(after) >= wanted:
             now, changes = after, [*changes, *fewer]
     return changes
 
 
-def _second_everywhere(design: Design, catalogue: Catalogue, progress: Progress) -> list[Change]:
+def _second_everywhere(plan: Plan, progress: Progress) -> list[Change]:
     """Category 6A and a spare cable to each access point; one more wherever the second lacks."""
-    most = min(4, design.site.cables_per_access_point + 1)
-    site = design.site.model_copy(update={"cables_per_access_point": most, "minimum_category": "6A"})
+    most = min(4, plan.drawn.site.cables_per_access_point + 1)
+    site = plan.drawn.site.model_copy(update={"cables_per_access_point": most, "minimum_category": "6A"})
     changes: list[Change] = [put(site)]
-    now = apply(design, changes)
-    met = catalogue.rules["signal.met_share"]
+    now = plan.after(changes)
+    met = plan.rules["signal.met_share"]
     given_up: set[str] = set()
     for number in range(_MOST_ADDED):
         short = [
             r
-            for r in _judged(now, catalogue)
+            for r in _judged(now)
             if r.share_second is not None and r.share_second < met and r.space not in given_up
         ]
         if not short or not progress(number, _MOST_ADDED):
             break
         worst = min(short, key=lambda r: r.share_second or 0.0)
-        space = now.of(Space)[worst.space]
+        space = now.drawn.of(Space)[worst.space]
         spot = Polygon(space.outline).representative_point()
         at = (round(spot.x, 2), round(spot.y, 2))
-        new = next(added_in(now, catalogue, space, at, list(now.of(Device).values())), None)
+        new = next(added_in(now, space, at, list(now.design.of(Device).values())), None)
         given_up.add(worst.space)  # one more in the same room would not be a second
         if new is not None:
             changes.append(put(new[1]))
-            now = apply(now, [put(new[1])])
+            now = now.after([put(new[1])])
     return changes
 
 

@@ -8,12 +8,12 @@ from collections.abc import Iterator, Sequence
 from pydantic import BaseModel, ConfigDict
 
 from ..base.wording import some
-from ..catalogue import Catalogue
+from ..context.plan import Plan, answered
 from ..context.run_decisions import feeds
 from ..design import Design, Device, Duct, EquipmentRoom, Floor
-from ..evaluation.evaluate import Evaluation
-from ..install import Step
-from ..signal import RoomVerdict, air_of, judge_rooms
+from ..evaluation.evaluate import Evaluation, evaluate
+from ..signal import RoomVerdict, environment_of, judge_rooms
+from .work_list import steps_of
 
 USE_WORDS: dict[str, str] = {
     "calls": "calls and video, also while walking about",
@@ -48,9 +48,9 @@ class Promised(BaseModel):
     client_does: tuple[str, ...]
 
 
-def promised(design: Design, catalogue: Catalogue, evaluation: Evaluation, steps: Sequence[Step]) -> Promised:
-    """Return what an offer promises of a design as planned."""
-    rooms = promised_rooms(design, catalogue, evaluation)
+def promised(plan: Plan) -> Promised:
+    """Return what an offer promises of a plan."""
+    evaluation, rooms = evaluate(plan), promised_rooms(plan)
     brief = evaluation.brief
     return Promised(
         rooms=tuple(rooms),
@@ -63,29 +63,31 @@ def promised(design: Design, catalogue: Catalogue, evaluation: Evaluation, steps
             (p.name[:1].upper() + p.name[1:], p.words, p.outcome == "mended") for p in brief.pains
         ),
         not_promised=tuple(_not_promised(evaluation, rooms)),
-        client_does=tuple(_client_does(design, catalogue, steps)),
+        client_does=tuple(_client_does(plan)),
     )
 
 
-def unconnected(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> set[str]:
+def unconnected(plan: Plan) -> set[str]:
     """Return the access points that the plan leaves without a cable, a port or power."""
+    evaluation = evaluate(plan)
     no_way = {r.device for r in evaluation.runs if r.verdict == "no_way"}
     left = {row.device for row in evaluation.power.left}
-    points = {d.id for d in design.of(Device).values() if d.model in catalogue.airs}
+    points = {d.id for d in plan.design.of(Device).values() if d.model in plan.catalogue.airs}
     return (no_way | left) & points
 
 
-def promised_rooms(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[RoomPromise]:
+@answered
+def promised_rooms(plan: Plan) -> list[RoomPromise]:
     """Return each room whose use asks for signal, and whether that is promised: with nothing but
     the access points that are connected."""
-    dead = unconnected(design, catalogue, evaluation)
+    evaluation, dead = evaluate(plan), unconnected(plan)
     rooms = list(evaluation.rooms)
     if dead:
-        alive = air_of(design, catalogue).without(frozenset(dead))
+        alive = environment_of(plan).without(frozenset(dead))
         rooms = judge_rooms(alive)
     planned = {r.space: r for r in evaluation.rooms}
     return [
-        _room(design, r, lost=r.verdict != "met" and planned[r.space].verdict == "met")
+        _room(plan.design, r, lost=r.verdict != "met" and planned[r.space].verdict == "met")
         for r in rooms
         if r.verdict != "not_needed"
     ]
@@ -141,8 +143,9 @@ def _not_promised(evaluation: Evaluation, rooms: Sequence[RoomPromise]) -> Itera
             yield f"Room for {reserve.name} later: the plan lacks {reserve.lacks}."
 
 
-def _client_does(design: Design, catalogue: Catalogue, steps: Sequence[Step]) -> Iterator[str]:
+def _client_does(plan: Plan) -> Iterator[str]:
     """Yield what the client sees to before the work can be done."""
+    design, catalogue, steps = plan.design, plan.catalogue, steps_of(plan)
     phases = {s.phase for s in steps}
     rules = design.site.house_rules
     holes = [s for s in steps if s.phase == "holes"]

@@ -3,25 +3,22 @@ it spoils. Each is really worked out."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import replace
-from datetime import date
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..base.progress import Progress
 from ..base.wording import some
 from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
 from ..context.integrity import check
-from ..context.scope import as_planned
+from ..context.plan import Plan
 from ..context.storeys import storeys_of
 from ..design import Change, Design, DesignError, Device, Duct, Space, Zone, apply, put
 from ..evaluation.evaluate import Evaluation, evaluate
-from ..laying import Link, holes_of, pulling_of
-from ..order import FirmPrice
+from ..laying import Link, pulling_of
 from .bill_of_materials import order_of
-from .laid_links import links_of
+from .laid_links import fresh_holes, links_of
 from .offers import removal
 
 _LEAST_SHARE = 0.002
@@ -40,38 +37,32 @@ class Saving(BaseModel):
     spoils: tuple[str, ...] = Field(description="what was right and is not any more")
 
 
-def savings_of(
-    drawn: Design, catalogue: Catalogue, firm: Mapping[str, FirmPrice], today: date, progress: Progress
-) -> list[Saving]:
+def savings_of(plan: Plan, progress: Progress) -> list[Saving]:
     """Return what could be left out, what spoils nothing first, then the dearest.
 
     Stopped, it gives those tried by then.
     """
-    whole = evaluate(drawn, catalogue, "figures")
-    order = order_of(drawn, catalogue, whole, firm, today)
-    ideas = list(_ideas(drawn, catalogue))
+    order, ideas = order_of(plan), list(_ideas(plan.drawn, plan.catalogue))
     found: list[Saving] = []
     for number, (label, changes, can_wait) in enumerate(ideas):
         if not progress(number, len(ideas)):
             break
-        after = apply(drawn, changes)
+        after = plan.after(changes)
         try:
-            check(after, catalogue)
+            check(after.drawn, plan.shelf)
         except DesignError:
             continue
-        worked = evaluate(after, catalogue, "figures")
-        less = order_of(after, catalogue, worked, firm, today)
-        saves = round(order.sum.total - less.sum.total, 2)
+        saves = round(order.sum.total - order_of(after).sum.total, 2)
         if saves < _LEAST_SHARE * order.sum.total:
             continue
-        later = _later(drawn, after, catalogue, whole, worked, saves) if can_wait else None
+        later = _later(plan, after, saves) if can_wait else None
         found.append(
             Saving(
                 label=label,
                 changes=tuple(changes),
                 saves=saves,
                 later=later,
-                spoils=(*_taken(drawn, after, catalogue), *_spoils(whole, worked)),
+                spoils=(*_taken(plan, after), *_spoils(evaluate(plan), evaluate(after))),
             )
         )
     found.sort(key=lambda s: (len(s.spoils) > 0, -s.saves))
@@ -121,15 +112,12 @@ def _room_of(design: Design, device: Device) -> str:
     return room.name if isinstance(room, Space) else device.name
 
 
-def _later(
-    drawn: Design, after: Design, catalogue: Catalogue, whole: Evaluation, worked: Evaluation, saves: float
-) -> float:
+def _later(plan: Plan, after: Plan, saves: float) -> float:
     """Return what it would cost to do later what is left out now: what it saves, a visit of its
     own, cable pulled by itself, holes that are shared now made once more."""
-    ruled = in_force(drawn, catalogue)
-    rules = ruled.rules
-    now = {k.id: k for k in links_of(as_planned(drawn), ruled, whole) if not k.found}
-    then = {k.id: k for k in links_of(as_planned(after), in_force(after, catalogue), worked)}
+    rules = plan.rules
+    now = {k.id: k for k in links_of(plan) if not k.found}
+    then = {k.id: k for k in links_of(after)}
     gone = [_less(k, then.get(k.id)) for k in now.values()]
     lost = [k for k in gone if k is not None]
     minutes = rules["order.prepare_minutes"] + rules["order.clean_minutes"]
@@ -137,10 +125,8 @@ def _later(
     kept = [k for k in then.values() if k.id in now]
     charged -= sum(p.minutes for p in pulling_of(rules, kept).values())
     minutes += max(0.0, sum(p.minutes for p in pulling_of(rules, lost).values()) - charged)
-    design = as_planned(drawn)
     keys = {k.id for k in lost}
-    holes = holes_of(design, ruled, [s for k in now.values() for s in k.stretches])
-    shared = [h for h in holes if keys & set(h.links) and set(h.links) - keys]
+    shared = [h for h in fresh_holes(plan) if keys & set(h.links) and set(h.links) - keys]
     minutes += len(shared) * rules["order.drill_minutes.masonry"]
     visit = minutes / 60 * rules["order.rate_per_hour"] + rules["order.travel_per_visit"]
     return round(saves + visit * (1 + rules["order.tax_share"]), 2)
@@ -155,11 +141,11 @@ def _less(link: Link, kept: Link | None) -> Link | None:
     return replace(link, cables=cables, stretches=stretches)
 
 
-def _taken(drawn: Design, after: Design, catalogue: Catalogue) -> Iterator[str]:
+def _taken(plan: Plan, after: Plan) -> Iterator[str]:
     """Yield what is simply not there any more: what is no access point is there for itself."""
-    for key, device in drawn.of(Device).items():
-        if key not in after.of(Device) and device.model not in catalogue.airs:
-            role = catalogue.role_of(device)
+    for key, device in plan.drawn.of(Device).items():
+        if key not in after.drawn.of(Device) and device.model not in plan.catalogue.airs:
+            role = plan.catalogue.role_of(device)
             if role.links == "one":
                 yield f"no {role.name.lower()} there"
 

@@ -11,12 +11,12 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..catalogue import Catalogue
+from ..context.plan import Plan
 from ..context.readings import Reading
 from ..context.storeys import storeys_of
 from ..design import Design, Point
-from ..evaluation.evaluate import Evaluation
-from ..signal import RadioEnvironment, RoomVerdict, air_of
+from ..evaluation.evaluate import evaluate
+from ..signal import RadioEnvironment, RoomVerdict, environment_of
 
 How = Literal["measured", "heard", "planned"]
 
@@ -45,13 +45,7 @@ class Heard:
     day: str
 
 
-def rooms_as_walked(
-    design: Design,
-    catalogue: Catalogue,
-    evaluation: Evaluation,
-    readings: Sequence[Reading],
-    heard: Heard | None,
-) -> list[RoomSeen]:
+def rooms_as_walked(plan: Plan, readings: Sequence[Reading], heard: Heard | None) -> list[RoomSeen]:
     """Return how each room that asks for signal is known.
 
     At a spot the loudest access point measured there stands against the room's first target and
@@ -59,12 +53,12 @@ def rooms_as_walked(
     much weaker as it is than the access point. A room does as measured where as many of its spots
     do as a plan asks of its floor.
     """
-    air = air_of(design, catalogue)
-    spots = _spots(design, readings)
+    air = environment_of(plan)
+    spots = _spots(plan.design, readings)
     met = air.rules["signal.met_share"]
     near = air.rules["signal.near_share"]
     found = []
-    for room in evaluation.rooms:
+    for room in evaluate(plan).rooms:
         if room.verdict == "not_needed":
             continue
         row = RoomSeen(space=room.space, name=room.name, floor=room.floor, how="planned", verdict="unknown")

@@ -4,76 +4,81 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from ..catalogue import Catalogue
-from ..context.effective_rules import in_force
-from ..context.scope import as_planned
+from ..catalogue import Rules
+from ..context.plan import Plan, answered
 from ..context.storeys import Storeys, storeys_of
-from ..design import Building, Design, Device, Duct, EquipmentRoom, Floor, Injector, Switch
-from ..evaluation.evaluate import Evaluation
-from ..install import MountPlace, Penetration, Pull, Step, Trench, WorkSite, on_roof, work_list
-from ..laying import Link, climbs_of, duct_m, holes_of, pulling_of, trench_minutes
+from ..design import Building, Device, Duct, EquipmentRoom, Floor, Injector, Switch
+from ..install import (
+    Finish,
+    MountPlace,
+    Penetration,
+    Pull,
+    Step,
+    Trench,
+    WorkSite,
+    finish_for,
+    on_roof,
+    work_list,
+)
+from ..laying import climbs_of, duct_m, pulling_of, trench_minutes
 from ..order import RACK_PARTS, panelled
 from .labels import project_labels
-from .laid_links import links_of
+from .laid_links import fresh_holes, links_of
 
 _OVERHEAD = frozenset({"ceiling_void", "joists", "raceway", "stub", "attic"})
 
 
-def steps_of(drawn: Design, catalogue: Catalogue, evaluation: Evaluation) -> list[Step]:
-    """Return the steps of a project's work."""
-    design, ruled = as_planned(drawn), in_force(drawn, catalogue)
-    links = links_of(design, ruled, evaluation)
-    plan = storeys_of(design)
-    built = {f.id: drawn.of(Building)[f.building].built for f in drawn.of(Floor).values()}
-    openings = _openings(design, ruled, plan, [k for k in links if not k.found], built)
-    trenches = [
-        Trench(
-            d.id,
-            d.name,
-            d.from_floor,
-            duct_m(d),
-            d.depth_m,
-            trench_minutes(ruled.rules, d),
-            ruled.parts["duct"].label,
-        )
-        for d in design.of(Duct).values()
+@answered
+def steps_of(plan: Plan) -> list[Step]:
+    """Return the steps of a plan's work."""
+    stands = _stands(plan)
+    openings = _openings(plan)
+    site = WorkSite(
+        _pulls(plan, openings, stands), [o for o, _ in openings], _trenches(plan), stands, _weights_kg(plan)
+    )
+    return work_list(plan.drawn, plan.design, plan.catalogue, site)
+
+
+def _built(plan: Plan) -> dict[str, int | None]:
+    """Return the year in which each storey's building was built, where it is known."""
+    buildings = plan.drawn.of(Building)
+    return {f.id: buildings[f.building].built for f in plan.drawn.of(Floor).values()}
+
+
+def _trenches(plan: Plan) -> list[Trench]:
+    label = plan.catalogue.parts["duct"].label
+    return [
+        Trench(d.id, d.name, d.from_floor, duct_m(d), d.depth_m, trench_minutes(plan.rules, d), label)
+        for d in plan.design.of(Duct).values()
         if d.dug != "there"
     ]
-    stands = {
+
+
+def _stands(plan: Plan) -> dict[str, MountPlace]:
+    """Return where each device hangs."""
+    storeys, built = storeys_of(plan.design), _built(plan)
+    return {
         d.id: MountPlace(
-            plan.outdoors(d.floor, d.at, ruled.model_of(d).outdoor),
-            plan.over_ground_m(d.floor, d.height_m),
+            storeys.outdoors(d.floor, d.at, plan.catalogue.model_of(d).outdoor),
+            storeys.over_ground_m(d.floor, d.height_m),
             built[d.floor],
         )
-        for d in drawn.of(Device).values()
+        for d in plan.drawn.of(Device).values()
     }
-    site = WorkSite(
-        _pulls(drawn, ruled, evaluation, links, plan, openings, stands),
-        [o for o, _ in openings],
-        trenches,
-        stands,
-        _weights_kg(design, ruled, links),
-    )
-    return work_list(drawn, design, ruled, site)
 
 
 def _pulls(
-    drawn: Design,
-    ruled: Catalogue,
-    evaluation: Evaluation,
-    links: Sequence[Link],
-    plan: Storeys,
-    openings: Sequence[tuple[Penetration, tuple[str, ...]]],
-    stands: Mapping[str, MountPlace],
+    plan: Plan, openings: Sequence[tuple[Penetration, tuple[str, ...]]], stands: Mapping[str, MountPlace]
 ) -> list[Pull]:
-    design, rules = as_planned(drawn), ruled.rules
+    design, ruled, rules = plan.design, plan.catalogue, plan.rules
+    links, storeys = links_of(plan), storeys_of(plan.design)
     pulling = pulling_of(rules, [k for k in links if not k.found])
     through: dict[str, list[str]] = {}
     for opening, keys in openings:
         for key in keys:
             through.setdefault(key, []).append(opening.key)
     labels: dict[str, list[str]] = {}
-    for label in project_labels(drawn, evaluation):
+    for label in project_labels(plan):
         labels.setdefault(label.link, []).append(label.text)
     injected = {i.device for i in design.of(Injector).values()}
     in_panel = {rack: panelled(rules, links, rack) > 0 for rack in design.of(EquipmentRoom)}
@@ -85,9 +90,11 @@ def _pulls(
         took = pulling.get(link.id)
         strong = power is not None and power.poe_class > rules["install.powered_class"]
         stand = stands[device.id] if device is not None else None
-        high = {s.floor for s in link.stretches if s.kind in _OVERHEAD and _high(ruled, plan, s.floor)}
+        high = {
+            s.floor for s in link.stretches if s.kind in _OVERHEAD and _high(plan.rules, storeys, s.floor)
+        }
         air = [s.floor for s in link.stretches if s.kind == "outdoor"]
-        top_m = max((_cable_over_ground_m(plan, f) for f in air), default=0.0)
+        top_m = max((_cable_over_ground_m(storeys, f) for f in air), default=0.0)
         found.append(
             Pull(
                 id=link.id,
@@ -121,18 +128,19 @@ def _pulls(
     return found
 
 
-def _high(ruled: Catalogue, plan: Storeys, floor: str) -> bool:
+def _high(rules: Rules, storeys: Storeys, floor: str) -> bool:
     """Whether what lies at a storey's ceilings is reached from a ladder."""
-    return plan.floors[floor].ceiling_height_m > ruled.rules["install.ladder_m"]
+    return storeys.floors[floor].ceiling_height_m > rules["install.ladder_m"]
 
 
-def _cable_over_ground_m(plan: Storeys, floor: str) -> float:
+def _cable_over_ground_m(storeys: Storeys, floor: str) -> float:
     """Return how high over the ground cable on the façade of a storey lies: at its ceiling."""
-    return plan.over_ground_m(floor, plan.floors[floor].ceiling_height_m)
+    return storeys.over_ground_m(floor, storeys.floors[floor].ceiling_height_m)
 
 
-def _weights_kg(design: Design, ruled: Catalogue, links: Sequence[Link]) -> dict[str, float]:
+def _weights_kg(plan: Plan) -> dict[str, float]:
     """Return what is lifted for each rack that is set up: its frame and parts, and its switches."""
+    design, ruled, links = plan.design, plan.catalogue, links_of(plan)
     found: dict[str, float] = {}
     for switch in design.of(Switch).values():
         if switch.state == "new":
@@ -145,26 +153,32 @@ def _weights_kg(design: Design, ruled: Catalogue, links: Sequence[Link]) -> dict
     return {k: round(v, 1) for k, v in found.items() if k in design.of(EquipmentRoom)}
 
 
-def _openings(
-    design: Design,
-    catalogue: Catalogue,
-    plan: Storeys,
-    links: Sequence[Link],
-    built: Mapping[str, int | None],
-) -> list[tuple[Penetration, tuple[str, ...]]]:
+def _openings(plan: Plan) -> list[tuple[Penetration, tuple[str, ...]]]:
     """Return the openings of a job, each with the links that go through it."""
-    names = {k.id: k.name for k in links}
-    stretches = [s for k in links for s in k.stretches]
-    rows = [
-        (f"hole-{n}", hole.floor, False, hole.links)
-        for n, hole in enumerate(holes_of(design, catalogue, stretches), start=1)
-    ] + [(f"storey-{n}", floor, True, keys) for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)]
+    links = [k for k in links_of(plan) if not k.found]
+    names, built, storeys = {k.id: k.name for k in links}, _built(plan), storeys_of(plan.design)
+    rows = [(f"hole-{n}", h.floor, False, h.links) for n, h in enumerate(fresh_holes(plan), start=1)]
+    rows += [
+        (f"storey-{n}", floor, True, keys) for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)
+    ]
     return [
         (
             Penetration(
-                key, floor, storey, tuple(names[k] for k in keys), _high(catalogue, plan, floor), built[floor]
+                key,
+                floor,
+                storey,
+                tuple(names[k] for k in keys),
+                _high(plan.rules, storeys, floor),
+                built[floor],
             ),
             keys,
         )
         for key, floor, storey, keys in rows
     ]
+
+
+@answered
+def finishes_of(plan: Plan) -> list[Finish]:
+    """Return when one and two people are through."""
+    times = plan.rules["order.two_people_times"]
+    return [finish_for(steps_of(plan), people, times) for people in (1, 2)]

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from markupsafe import Markup
 
 from ...core.catalogue import Catalogue
+from ...core.context.plan import Plan
 from ...core.design import ClientGroup, Complaint, Design, Floor, LineEntry, Space, Zone
-from ...core.evaluation.evaluate import Evaluation
+from ...core.evaluation.evaluate import Evaluation, evaluate
 from ..sheets import draw_sheet
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
@@ -34,16 +33,9 @@ _SHEET_MM = (88.0, 60.0)
 _MOST_SHEETS = 4
 
 
-def brief_pdf(
-    name: str,
-    design: Design,
-    catalogue: Catalogue,
-    evaluation: Evaluation,
-    revision: int,
-    on: date,
-    head: Head = NO_HEAD,
-) -> bytes:
+def brief_pdf(name: str, revision: int, plan: Plan, head: Head = NO_HEAD) -> bytes:
     """Return the brief as PDF, A4 or Letter by the site's units."""
+    design, catalogue, evaluation = plan.drawn, plan.catalogue, evaluate(plan)
     brief = evaluation.brief
     html = html_of(
         "brief.html",
@@ -52,7 +44,7 @@ def brief_pdf(
         size=Papers(design.site.units).size,
         name=name,
         revision=revision,
-        today=on.isoformat(),
+        today=plan.on.isoformat(),
         facts=_facts(design, catalogue),
         pains=brief.pains,
         tones={"mended": "met", "better": "near", "not_addressed": "not_met"},

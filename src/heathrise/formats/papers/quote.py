@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import timedelta
 
 from ...core.context.firm import Firm
+from ...core.context.plan import Plan
 from ...core.design import Design
-from ...core.evaluation.evaluate import Evaluation
+from ...core.evaluation.evaluate import Evaluation, evaluate
 from ...core.order import GROUPS, Order
+from ...core.views.bill_of_materials import order_of
 from ...core.views.offers import Offer
-from ...core.views.promises import Promised, RoomPromise
+from ...core.views.promises import RoomPromise, promised
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 
@@ -33,12 +35,8 @@ class Quote:
     """What an offer is made of. ``options`` are other ways of doing the job, beside the plan."""
 
     name: str
-    design: Design
-    evaluation: Evaluation
-    order: Order
-    promised: Promised
     revision: int
-    on: date
+    plan: Plan
     options: Sequence[Offer] = ()
     number: str = ""
 
@@ -50,7 +48,8 @@ def quote_pdf(quote: Quote, head: Head = NO_HEAD) -> bytes:
 
 def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
     """Return the offer as the page that is printed."""
-    design, order, promised = quote.design, quote.order, quote.promised
+    plan = quote.plan
+    design, order, said = plan.drawn, order_of(plan), promised(plan)
     papers, firm = Papers(design.site.units), head.firm
     return html_of(
         "quote.html",
@@ -60,8 +59,8 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
         name=quote.name,
         number=quote.number,
         revision=quote.revision,
-        today=quote.on.isoformat(),
-        valid=(quote.on + timedelta(days=firm.valid_days)).isoformat(),
+        today=plan.on.isoformat(),
+        valid=(plan.on + timedelta(days=firm.valid_days)).isoformat(),
         client=design.site.client_name,
         work=_window(design.site.start_on, design.site.due_on),
         pains=[
@@ -71,17 +70,17 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
                 "word": "mended" if mended else "not mended",
                 "tone": "met" if mended else "not_met",
             }
-            for name, words, mended in promised.complaints
+            for name, words, mended in said.complaints
         ],
-        rooms=_rooms(promised.rooms),
-        wishes=promised.wishes,
-        refused=[papers.words(r) for r in promised.not_promised],
+        rooms=_rooms(said.rooms),
+        wishes=said.wishes,
+        refused=[papers.words(r) for r in said.not_promised],
         sums=_sums(order),
         budget=_budget(order),
         options=_options(quote),
-        facts=_facts(design, quote.evaluation, order),
-        client_does=[papers.words(c) for c in promised.client_does],
-        later=_later(design, quote.evaluation),
+        facts=_facts(design, evaluate(plan), order),
+        client_does=[papers.words(c) for c in said.client_does],
+        later=_later(design, evaluate(plan)),
         terms=_terms(firm),
         groups=_groups(order) if firm.parts_annex else [],
         kept=[w.name for w in order.kept],
@@ -188,7 +187,7 @@ def _budget(order: Order) -> str:
 
 def _options(quote: Quote) -> list[dict[str, str]]:
     """Return other ways of doing the job that fit the plan, each against this offer's price."""
-    here = quote.order.sum.total
+    here = order_of(quote.plan).sum.total
     return [
         {
             "name": o.name,

@@ -10,10 +10,9 @@ from markupsafe import Markup
 
 from ...core.cabling import RunVerdict
 from ...core.catalogue import Catalogue
-from ...core.context.effective_rules import in_force
-from ...core.context.scope import as_planned
+from ...core.context.plan import Plan
 from ...core.design import Building, Design, DesignError, Floor, Problem
-from ...core.evaluation.evaluate import Evaluation
+from ...core.evaluation.evaluate import Evaluation, evaluate
 from ...core.install import Label
 from ...core.views.labels import project_labels
 from ..sheets import (
@@ -116,24 +115,9 @@ class Drawn:
         return pages_of(self.sheet(floor, paper, scale), self.title(floor), self.legend(floor), paper)
 
 
-def drawn_of(
-    name: str, revision: int, drawn: Design, catalogue: Catalogue, evaluation: Evaluation, on: date
-) -> Drawn:
-    """Return what the sheets of a project are drawn of.
-
-    Args:
-        drawn: the design with all gear that goes.
-        catalogue: under the firm's figures.
-    """
-    return Drawn(
-        name,
-        revision,
-        on,
-        as_planned(drawn),
-        in_force(drawn, catalogue),
-        evaluation,
-        project_labels(drawn, evaluation),
-    )
+def drawn_of(name: str, revision: int, plan: Plan) -> Drawn:
+    """Return what the sheets of a project are drawn of."""
+    return Drawn(name, revision, plan.on, plan.design, plan.catalogue, evaluate(plan), project_labels(plan))
 
 
 def sheets_pdf(drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] | None = None) -> bytes:

@@ -5,9 +5,17 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
+from functools import cached_property
 
-from ..catalogue import JACKETS, Catalogue, DeviceModel, InjectorModel, SwitchModel
-from .packs import Pack
+from .models import JACKETS, Catalogue, DeviceModel, InjectorModel, SwitchModel
+
+
+@dataclass(frozen=True)
+class Pack:
+    """So many together at one price."""
+
+    count: int
+    price: float
 
 
 @dataclass(frozen=True)
@@ -70,12 +78,16 @@ def _item(model: DeviceModel | SwitchModel | InjectorModel, sold: bool, packs: t
     return Item(model.id, label, "piece", model.price, packs, sold)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Prices:
     """Items with their prices in force."""
 
-    items: Mapping[str, Item]
+    catalogue: Catalogue
     firm: Mapping[str, FirmPrice]
+
+    @cached_property
+    def items(self) -> Mapping[str, Item]:
+        return items_of(self.catalogue)
 
     def each(self, item: str) -> float:
         """Return the price of one."""

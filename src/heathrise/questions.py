@@ -1,0 +1,313 @@
+"""Everything that can be asked of a plan beside its evaluation: what it is called, what may be said
+with it, what it is answered with. Command line, jobs and browser read this one list."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Annotated, Any, Generic, TypeVar
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from .core.base.bands import Band
+from .core.base.progress import Progress, ShowBest, always
+from .core.context.findings import Cure
+from .core.context.plan import Plan
+from .core.design import Change, DesignError, ElementId, Floor, Problem, UsualRoute
+from .core.evaluation.cure_search import search_cures
+from .core.evaluation.evaluate import Evaluation, evaluate
+from .core.handover import Handover
+from .core.install import Label, Step
+from .core.order import Order
+from .core.placement import MeshView, Sited, Wishes, best_places, mesh_view, needless, search_sites
+from .core.records import PlannedCable, PlannedPort
+from .core.signal import (
+    MOST_POINTS,
+    MOST_SECONDS,
+    BandView,
+    SpotView,
+    Walk,
+    WalkPoint,
+    band_view,
+    channel_plans,
+    channel_tasks,
+    environment_of,
+    explain_spot,
+    walk,
+    walk_of,
+)
+from .core.views.acceptance import planned_cables, planned_ports
+from .core.views.bill_of_materials import order_of
+from .core.views.busy_hour import BusyView, busy_view
+from .core.views.channel_width import WidthView, width_view
+from .core.views.failures import Failure, drill
+from .core.views.handover import Observed, handover_of
+from .core.views.labels import project_labels
+from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
+from .core.views.savings import Saving, savings_of
+from .core.views.work_list import steps_of
+
+
+class Asked(BaseModel):
+    """What may be said with a question; by itself nothing."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+A = TypeVar("A", bound=Asked)
+R = TypeVar("R", bound=BaseModel)
+
+
+@dataclass(frozen=True)
+class Question(Generic[A, R]):
+    """A question about a plan. A ``long`` one is a job where there is a server: it tells how far it
+    is, can be stopped, and then gives what was found by then."""
+
+    asked: type[A]
+    answer: type[R]
+    work_out: Callable[[Plan, A, Progress, ShowBest], R]
+    long: bool = False
+
+    def ask(
+        self,
+        plan: Plan,
+        arguments: Mapping[str, Any] | A | None = None,
+        progress: Progress = always,
+        show: ShowBest = lambda _: None,
+    ) -> R:
+        """Return the answer.
+
+        Raises:
+            DesignError: an argument is missing, too much, or not what it should be.
+        """
+        asked = arguments if isinstance(arguments, self.asked) else parsed(self.asked, arguments or {})
+        return self.work_out(plan, asked, progress, show)
+
+
+def parsed(cls: type[A], arguments: Mapping[str, Any] | BaseModel) -> A:
+    """Return what was asked, checked.
+
+    Raises:
+        DesignError: an argument is missing, too much, or not what it should be.
+    """
+    try:
+        return cls.model_validate(arguments)
+    except ValidationError as error:
+        problems = [Problem(".".join(map(str, e["loc"])) or "arguments", e["msg"]) for e in error.errors()]
+        raise DesignError(problems) from None
+
+
+class CuresAsked(Asked):
+    finding: Annotated[str, Field(max_length=200)]
+
+
+class VariantAsked(Asked):
+    policy: Annotated[str, Field(max_length=40)]
+
+
+class DrillAsked(Asked):
+    path: Annotated[tuple[WalkPoint, ...], Field(max_length=MOST_POINTS)] = ()
+
+
+class SitesAsked(Asked):
+    wishes: Wishes = Wishes()
+
+
+class BestPlacesAsked(SitesAsked):
+    device: ElementId
+
+
+class ChannelsAsked(Asked):
+    """Of which band; with a device, what each channel would cost it."""
+
+    band: Band
+    device: Annotated[str, Field(max_length=60)] = ""
+
+
+class SpotAsked(Asked):
+    """A spot of a storey, in m."""
+
+    floor: ElementId
+    x: Annotated[float, Field(ge=-10_000, le=10_000)]
+    y: Annotated[float, Field(ge=-10_000, le=10_000)]
+    band: Band = "5"
+
+
+class WalkAsked(Asked):
+    """A path to walk with a call: spots storey by storey, at least two of them, or a walk of the
+    brief by its id."""
+
+    points: Annotated[tuple[WalkPoint, ...], Field(max_length=MOST_POINTS)] = ()
+    habit: str = ""
+    band: Band = "5"
+
+
+class Answer(BaseModel):
+    model_config = ConfigDict(frozen=True)
+
+
+class Cures(Answer):
+    cures: tuple[Cure, ...]
+
+
+class Failures(Answer):
+    failures: tuple[Failure, ...]
+
+
+class VariantMade(Answer):
+    name: str
+    changes: tuple[Change, ...]
+
+
+class SavingsFound(Answer):
+    savings: tuple[Saving, ...]
+
+
+class OfferList(Answer):
+    """The plan as it stands, and its variants beside it."""
+
+    currency: str
+    offers: tuple[Offer, ...]
+
+
+class PlannedWork(Answer):
+    steps: tuple[Step, ...]
+
+
+class Labels(Answer):
+    labels: tuple[Label, ...]
+
+
+class ToBeProven(Answer):
+    """What a tester and a meter can prove of a plan."""
+
+    cables: tuple[PlannedCable, ...]
+    ports: tuple[PlannedPort, ...]
+
+
+def _cures(plan: Plan, asked: CuresAsked, progress: Progress, _: ShowBest) -> Cures:
+    if asked.finding.startswith("signal-busy"):
+        return Cures(cures=busy_view(plan).cures)
+    return Cures(cures=tuple(search_cures(plan, asked.finding, progress)))
+
+
+def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
+    policy = next((p for p in POLICY_NAMES if p == asked.policy), None)
+    if policy is None:
+        raise DesignError([Problem("policy", f"there are {', '.join(POLICY_NAMES)}")])
+    changes = make_variant(plan, policy, progress)
+    return VariantMade(name=POLICY_NAMES[policy], changes=tuple(changes))
+
+
+def _drill(plan: Plan, asked: DrillAsked, progress: Progress, _: ShowBest) -> Failures:
+    # Storeys that are no more are left out of the walk.
+    path = [p for p in asked.path if p.floor in plan.design.of(Floor)]
+    return Failures(failures=tuple(drill(plan, progress, path)))
+
+
+def _channels(plan: Plan, asked: ChannelsAsked, _progress: Progress, _: ShowBest) -> BandView:
+    air = environment_of(plan)
+    tasks = {b: t for b, t in channel_tasks(air, begin=True).items() if b == asked.band}
+    channels = channel_plans(air, tasks, wait=False).get(asked.band)
+    return band_view(air, asked.band, channels, asked.device or None)
+
+
+def _walk(plan: Plan, asked: WalkAsked, _progress: Progress, _: ShowBest) -> Walk:
+    air = environment_of(plan)
+    if not asked.habit:
+        _walkable(plan, asked.points)
+        return walk(air, asked.points, asked.band)
+    habit = plan.design.of(UsualRoute).get(asked.habit)
+    if habit is None:
+        raise DesignError([Problem("habit", f"there is no walk {asked.habit[:40]!r}")])
+    found = walk_of(air, habit, asked.band)
+    if found is None:
+        what = "no stair leads from storey to storey; say in which room one does"
+        raise DesignError([Problem("habit", what)])
+    return found
+
+
+def _walkable(plan: Plan, points: Sequence[WalkPoint]) -> None:
+    if len(points) < 2:
+        raise DesignError([Problem("points", "a path has two spots at least")])
+    for number, point in enumerate(points):
+        if point.floor not in plan.design.of(Floor):
+            raise DesignError([Problem(f"points[{number}].floor", f"there is no floor {point.floor!r}")])
+    far = sum(math.dist(a.at, b.at) for a, b in itertools.pairwise(points))
+    most = MOST_SECONDS * plan.rules["signal.walk_mps"]
+    if far > most:
+        what = f"the path is {far:.0f} m long; at most {most:.0f} m are walked"
+        raise DesignError([Problem("points", what)])
+
+
+def _rays(plan: Plan, asked: SpotAsked, _progress: Progress, _: ShowBest) -> SpotView:
+    known_floor(plan, asked.floor)
+    return explain_spot(environment_of(plan), asked.floor, (asked.x, asked.y), asked.band)
+
+
+def known_floor(plan: Plan, floor: str) -> None:
+    """Refuse a storey that a plan has not.
+
+    Raises:
+        DesignError: it has none of this id.
+    """
+    if floor not in plan.drawn.of(Floor):
+        raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
+
+
+def _plain(answer: type[R], work_out: Callable[[Plan], R]) -> Question[Asked, R]:
+    """Return a question that is asked by its name alone."""
+    return Question(Asked, answer, lambda plan, _asked, _progress, _show: work_out(plan))
+
+
+QUESTIONS: dict[str, Question[Any, Any]] = {
+    "evaluation": _plain(Evaluation, lambda plan: evaluate(plan, wait=True)),
+    "order": _plain(Order, order_of),
+    "offers": _plain(
+        OfferList, lambda plan: OfferList(currency=plan.drawn.site.currency, offers=tuple(offers(plan)))
+    ),
+    "work": _plain(PlannedWork, lambda plan: PlannedWork(steps=tuple(steps_of(plan)))),
+    "labels": _plain(Labels, lambda plan: Labels(labels=tuple(project_labels(plan)))),
+    "tests": _plain(
+        ToBeProven,
+        lambda plan: ToBeProven(cables=tuple(planned_cables(plan)), ports=tuple(planned_ports(plan))),
+    ),
+    "handover": _plain(Handover, lambda plan: handover_of(plan, Observed(steps=steps_of(plan)))),
+    "busy": _plain(BusyView, busy_view),
+    "widths": _plain(WidthView, width_view),
+    "mesh": _plain(MeshView, mesh_view),
+    "channels": Question(ChannelsAsked, BandView, _channels),
+    "walk": Question(WalkAsked, Walk, _walk),
+    "rays": Question(SpotAsked, SpotView, _rays),
+    "cures": Question(CuresAsked, Cures, _cures, long=True),
+    "drill": Question(DrillAsked, Failures, _drill, long=True),
+    "variant": Question(VariantAsked, VariantMade, _variant, long=True),
+    "savings": Question(
+        Asked,
+        SavingsFound,
+        lambda plan, _, progress, _show: SavingsFound(savings=tuple(savings_of(plan, progress))),
+        long=True,
+    ),
+    "sites": Question(
+        SitesAsked,
+        Sited,
+        lambda plan, asked, progress, show: search_sites(plan, asked.wishes, progress, show),
+        long=True,
+    ),
+    "best_places": Question(
+        BestPlacesAsked,
+        Cures,
+        lambda plan, asked, progress, _: Cures(
+            cures=tuple(best_places(plan, asked.device, asked.wishes, progress))
+        ),
+        long=True,
+    ),
+    "needless": Question(
+        SitesAsked,
+        Cures,
+        lambda plan, _, progress, _show: Cures(cures=tuple(needless(plan, progress))),
+        long=True,
+    ),
+}

@@ -1,0 +1,47 @@
+"""All stores over one database, made once."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .firm import FirmHeads
+from .jobs import Jobs
+from .measured import Measured
+from .papers import Papers
+from .pictures import Pictures
+from .plans import Plans
+from .prices import FirmPrices
+from .records import Records
+from .repository import Repository
+
+
+@dataclass(frozen=True)
+class Stores:
+    """What is kept, each kind by its own store."""
+
+    repository: Repository
+    plans: Plans
+    prices: FirmPrices
+    records: Records
+    measured: Measured
+    papers: Papers
+    pictures: Pictures
+    heads: FirmHeads
+    jobs: Jobs
+
+    @classmethod
+    def over(cls, repository: Repository) -> Stores:
+        """Return the stores of the database that a repository is over."""
+        engine = repository.engine
+        prices, records = FirmPrices(engine), Records(engine)
+        return cls(
+            repository,
+            Plans(repository, prices),
+            prices,
+            records,
+            Measured(records),
+            Papers(engine),
+            Pictures(engine),
+            FirmHeads(engine),
+            Jobs(engine),
+        )
