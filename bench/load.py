@@ -8,6 +8,7 @@ import time
 
 from bench.http import call, cut_95, fetch, fresh_server, project_named, side_by_side_ms
 from bench.large_site import large_site
+from bench.pace import Failed, Marks
 from heathrise.core.catalogue import load_catalogue
 from heathrise.formats.project_file import Project, dump_project
 from ops.machine import ROOT, free_port
@@ -21,12 +22,7 @@ WARM_SECONDS = 8.0
 START_SECONDS = 120.0
 
 
-def show(title: str, figure: float, unit: str, wanted: str) -> None:
-    digits = 0 if figure >= 100 else 2
-    print(f"  {title:<46} {figure:8.{digits}f} {unit}   ({wanted})")
-
-
-def readers(server: Server, project: str) -> None:
+def readers(marks: Marks, server: Server, project: str) -> None:
     element = next(d for d in call(server, f"/api/projects/{project}")["elements"]["device"])
     figures = f"/api/projects/{project}/evaluation"
     times: list[float] = []
@@ -40,10 +36,10 @@ def readers(server: Server, project: str) -> None:
             {"revision": revision, "label": "bench", "changes": [change]},
         )
         times += side_by_side_ms([lambda: fetch(server, figures)] * READERS)
-    show(f"{READERS} readers of the school after an edit, 95 %", cut_95(times), "ms", "wanted 300")
+    marks.row(f"{READERS} readers of the school after an edit, 95 %", cut_95(times), "ms", 200)
 
 
-def draggers(server: Server, project: str) -> None:
+def draggers(marks: Marks, server: Server, project: str) -> None:
     document = call(server, f"/api/projects/{project}")
     devices = [d for d in document["elements"]["device"] if d["kind"] == "access_point"]
 
@@ -63,11 +59,16 @@ def draggers(server: Server, project: str) -> None:
 
     counts: list[int] = []
     side_by_side_ms([lambda k=k: counts.append(drag(k)) for k in range(DRAGGERS)])  # type: ignore[misc]
-    slowest = min(counts) / DRAG_SECONDS
-    show(f"{DRAGGERS} draggers at once, the slowest", slowest, "a second", "wanted 8")
+    slowest = min(counts)
+    if not slowest:
+        raise Failed("one who drags was never answered")
+    # Said as the time of one answer, so that less is better here too: 10 a second are 100 ms.
+    marks.row(
+        f"{DRAGGERS} draggers at once, an answer of the slowest", 1e3 * DRAG_SECONDS / slowest, "ms", 100
+    )
 
 
-def large(server: Server) -> None:
+def large(marks: Marks, server: Server) -> None:
     catalogue = load_catalogue()
     site = large_site(catalogue)
     text = dump_project(Project("Large", site))
@@ -78,7 +79,7 @@ def large(server: Server) -> None:
     document = call(server, f"/api/projects/{project}")
     fetch(server, f"/api/projects/{project}/evaluation")
     first_s = time.perf_counter() - start
-    show("100 access points, opened to first figures", 1e3 * first_s, "ms", "wanted 1500")
+    marks.row("100 access points, opened to first figures", 1e3 * first_s, "ms", 1200)
     time.sleep(WARM_SECONDS)
     wall = next(w for w in document["elements"]["wall"] if w["id"] == "w-f0-3-1-e")
     times = []
@@ -90,58 +91,69 @@ def large(server: Server) -> None:
         fetch(server, f"/api/projects/{project}/preview", body)
         times.append(1e3 * (time.perf_counter() - begun))
     median = statistics.median(times)
-    show("one wall dragged, relief and figures, p50", median, "ms", "wanted 600")
+    marks.row("one wall dragged, relief and figures, p50", median, "ms", 600)
 
 
-def memory(server: Server) -> None:
+def memory(marks: Marks, server: Server) -> None:
     pid = server.pid
     if pid is None:
         return
     with open(f"/proc/{pid}/status", encoding="ascii") as status:
         held = next(int(line.split()[1]) for line in status if line.startswith("VmRSS"))
-    show("memory settled at", held / 1000, "MB", "1300 before")
+    marks.row("memory settled at", held / 1000, "MB")
 
 
 def under_load() -> None:
-    print("Under load, one server on loopback")
+    marks = Marks("Under load, one server on loopback")
     with fresh_server("load") as (server, _):
         project = project_named(server, "School")
         call(server, f"/api/projects/{project}/evaluation")
         time.sleep(WARM_SECONDS)
-        readers(server, project)
-        draggers(server, project)
-        large(server)
-        memory(server)
+        readers(marks, server, project)
+        draggers(marks, server, project)
+        large(marks, server)
+        memory(marks, server)
 
 
 def starts() -> None:
     """Time ``heathrise --help`` and a start over data that are there."""
-    print("Starts")
+    marks = Marks("Starts")
     times = []
     for _ in range(5):
         begun = time.perf_counter()
         subprocess.run([str(PYTHON.parent / "heathrise"), "--help"], capture_output=True, check=True)
         times.append(time.perf_counter() - begun)
-    show("heathrise --help", statistics.median(times), "s", "wanted 0.5")
+    marks.row("heathrise --help", statistics.median(times), "s", 0.5)
+    _started("first start")
+    marks.row("second start to serving", _started("second start"), "s", 5)
+
+
+def _started(title: str) -> float:
+    """Return how long a start takes until it serves, and end it.
+
+    Raises:
+        Failed: it ended, or did not serve in time; its log says why.
+    """
     port = free_port()
-    for title in ("first start", "second start"):
-        begun = time.perf_counter()
-        keeper = subprocess.Popen(
-            [str(PYTHON), "-m", "ops.run", "demo", "--port", str(port)],
-            cwd=ROOT,
-            env=environment(),
-            stdout=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-        probe = Server("", port, DIST)
-        while keeper.poll() is None and time.perf_counter() - begun < START_SECONDS:
+    begun = time.perf_counter()
+    keeper = subprocess.Popen(
+        [str(PYTHON), "-m", "ops.run", "demo", "--port", str(port)],
+        cwd=ROOT,
+        env=environment(),
+        stdout=subprocess.DEVNULL,
+        start_new_session=True,
+    )
+    probe = Server("", port, DIST)
+    try:
+        while time.perf_counter() - begun < START_SECONDS:
+            if keeper.poll() is not None:
+                raise Failed(f"the {title} ended with {keeper.returncode}")
             try:
                 call(probe, "/api/health")
-                break
+                return time.perf_counter() - begun
             except OSError:
                 time.sleep(0.02)
-        took = time.perf_counter() - begun
-        if title == "second start":
-            show(title + " to serving", took, "s", "wanted 5")
+        raise Failed(f"the {title} did not serve within {START_SECONDS:.0f} s")
+    finally:
         keeper.terminate()
         keeper.wait(30)

@@ -7,11 +7,12 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
-from heathrise.core.catalogue import drawing_style
+from heathrise.core.catalogue import ROLES, drawing_style
 from heathrise.core.context.integrity import REFERENCES
 from heathrise.core.design import KINDS
 from heathrise.core.records import SnagWords, StepWords
 from heathrise.formats.registry import formats
+from heathrise.jobs import KINDS as JOB_KINDS
 from heathrise.web.app import create_app
 from heathrise.web.patches import ROW_KEYS
 
@@ -33,7 +34,33 @@ def api_document() -> str:
     """Return the OpenAPI document as text. No database is touched."""
     app = create_app(None)
     with app.app_context():
-        return json.dumps(app.spec, indent=1, sort_keys=True)  # type: ignore[attr-defined]
+        document: dict[str, Any] = app.spec  # type: ignore[attr-defined]
+    document["components"]["schemas"] |= _job_schemas()
+    return json.dumps(document, indent=1, sort_keys=True)
+
+
+def _job_schemas() -> dict[str, Any]:
+    """Return what may be asked of each kind of job and what it ends in, as schemas by name."""
+    found: dict[str, Any] = {}
+
+    def schema(model: type[BaseModel], mode: Literal["validation", "serialization"]) -> dict[str, Any]:
+        made = model.model_json_schema(mode=mode, ref_template="#/components/schemas/Job.{model}")
+        found.update({f"Job.{name}": inner for name, inner in made.pop("$defs", {}).items()})
+        return made
+
+    kinds = {
+        name: {
+            "type": "object",
+            "required": ["asked", "result"],
+            "properties": {
+                "asked": schema(kind.asked, "validation"),
+                "result": schema(kind.result, "serialization"),
+            },
+        }
+        for name, kind in JOB_KINDS.items()
+    }
+    found["JobKinds"] = {"type": "object", "required": list(kinds), "properties": kinds}
+    return found
 
 
 def design_module() -> str:
@@ -66,6 +93,9 @@ import type {{ Kind }} from './types'
 
 /** Kinds of element, each after those that it refers to. */
 export const KINDS: Kind[] = {_plain(list(KINDS))}
+
+/** The key that takes each kind of device in hand. */
+export const DEVICE_KEYS: Record<string, string> = {_plain({r.kind: r.key for r in ROLES if r.key})}
 
 export interface Reference {{
   field: string

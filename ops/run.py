@@ -7,10 +7,13 @@ import os
 import signal
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from typing import IO
 
 from .machine import FRONTEND, LOGS, ROOT, end_process, holder_of, keeper_of, port_is_free, say, stop
 from .setup import DIST, PYTHON, environment, set_up
@@ -19,6 +22,7 @@ DEFAULT_PORT = 8425
 LAST_PORT = 65_535
 START_SECONDS = 90.0
 END_SECONDS = 4.0
+MOST_WORKERS = 4  # each has a database, a server and a browser of its own
 SERVER = "heathrise.web.server"
 
 
@@ -32,6 +36,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     demo.add_argument("--port", type=_port, default=DEFAULT_PORT)
     test = _command(commands, "test", _test, "set up what is missing and run every check and test")
     test.add_argument("rest", nargs="*", help="arguments for pytest; with any, only pytest runs")
+    test.add_argument("--thorough", action="store_true", help="with the long numbers of examples and seeds")
     _command(commands, "check", _check, "lint, format, types and the front end's types")
     bench = _command(commands, "bench", _bench, "measure the figures the project promises")
     bench.add_argument("parts", nargs="*", help="soak, kills, fuzz ...; all if none is named")
@@ -130,14 +135,27 @@ def _end(keeper: subprocess.Popen[bytes]) -> None:
             os.killpg(keeper.pid, signal.SIGKILL)
 
 
-def _run_all(steps: Sequence[tuple[str, Sequence[str], str]]) -> int:
-    """Run each (title, command, folder); stop at the first that fails."""
+def _run_all(steps: Sequence[tuple[str, Sequence[str], str]], told: IO[str] | None = None) -> int:
+    """Run each (title, command, folder); stop at the first that fails.
+
+    Args:
+        told: where what they say goes, if not to whoever asked.
+    """
     for title, command, folder in steps:
-        say(f"== {title}")
-        code = subprocess.run(command, cwd=folder, env=environment(), check=False).returncode
-        if code:
-            say(f"heathrise: {title} failed")
-            return code
+        print(f"== {title}", file=told, flush=True)
+        took = time.monotonic()
+        done = subprocess.run(
+            command,
+            cwd=folder,
+            env=environment(),
+            check=False,
+            stdout=told,
+            stderr=told and subprocess.STDOUT,
+        )
+        if done.returncode:
+            print(f"heathrise: {title} failed", file=told, flush=True)
+            return done.returncode
+        print(f"   {time.monotonic() - took:.0f} s", file=told, flush=True)
     return 0
 
 
@@ -161,9 +179,31 @@ def _check(_: argparse.Namespace) -> int:
 
 
 def _test(options: argparse.Namespace) -> int:
+    """Run the tests by files on all processors, lint and types beside them."""
     set_up(for_tests=True)
-    pytest = ("tests", [str(PYTHON), "-m", "pytest", *options.rest], str(ROOT))
-    return _run_all([pytest] if options.rest else [*_checks(), pytest])
+    if options.thorough:
+        os.environ["HYPOTHESIS_PROFILE"] = "thorough"
+    if options.rest:
+        return _run_all([("tests", [str(PYTHON), "-m", "pytest", *options.rest], str(ROOT))])
+    workers = str(min(MOST_WORKERS, os.cpu_count() or 1))
+    spread = [
+        str(PYTHON),
+        "-m",
+        "pytest",
+        "-n",
+        workers,
+        "--dist",
+        "loadfile",
+        "--no-loadscope-reorder",
+        "--durations=10",
+    ]
+    with tempfile.TemporaryFile("w+") as said, ThreadPoolExecutor(1) as beside:
+        checks = beside.submit(_run_all, _checks(), said)
+        code = _run_all([("tests", spread, str(ROOT))])
+        checked = checks.result()
+        said.seek(0)
+        sys.stdout.write(said.read())
+    return code or checked
 
 
 def _bench(options: argparse.Namespace) -> int:

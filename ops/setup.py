@@ -124,7 +124,7 @@ def _front_end() -> None:
 def _api_types() -> None:
     """Write what the front end knows of the API and the design, so that none can drift apart."""
     sources = [p for p in (ROOT / "src").rglob("*.py") if p.is_file()]
-    stamp = stamp_of(*sources, FRONTEND / "package-lock.json")
+    stamp = stamp_of(*sources, ROOT / "ops" / "api_document.py", FRONTEND / "package-lock.json")
     if is_fresh("api-types", stamp) and (FRONTEND / "src" / "api" / "schema.d.ts").exists():
         return
     run([str(PYTHON), "-m", "ops.api_document"], "describing the API", "api-document")

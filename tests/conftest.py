@@ -17,6 +17,11 @@ from ops.database import Database, running
 from ops.machine import LOGS, VAR
 
 from .lakeside_home import lakeside_home
+from .thorough import PROFILE
+
+
+def pytest_report_header() -> str:
+    return f"looked at: {PROFILE}"
 
 
 @pytest.fixture(scope="session")

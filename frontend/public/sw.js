@@ -37,6 +37,19 @@ async function keptFirst(request) {
   return answer
 }
 
+/** Keep every part of the application that is not kept yet: stages are loaded when they are first opened. */
+async function keepAll() {
+  const kept = await caches.open(KEPT)
+  const parts = Object.values(await (await fetch('/manifest.json', { cache: 'no-store' })).json())
+  const files = parts.flatMap((part) => [part.file, ...(part.css ?? []), ...(part.assets ?? [])]).map((file) => `/${file}`)
+  for (const file of new Set(files)) {
+    const url = new URL(file, self.location.origin).href
+    if (!(await kept.match(url))) await kept.add(url)
+  }
+}
+
+self.addEventListener('message', (event) => event.data === 'keep' && event.waitUntil(keepAll().catch(() => undefined)))
+
 self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
-import { watchEffect } from 'vue'
+import { useNight } from '@/theme/useNight'
 import { useOutbox } from '@/outbox/useOutbox'
 
 // What was said on this device goes on its way wherever one is.
 useOutbox()
-const night = useLocalStorage('heathrise-night', false)
-watchEffect(() => document.documentElement.classList.toggle('night', night.value))
+useNight()
 </script>
 
 <template>

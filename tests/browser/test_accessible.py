@@ -17,21 +17,27 @@ from .conftest import Sheet, make_project
 pytestmark = pytest.mark.browser
 AXE = FRONTEND / "node_modules" / "axe-core" / "axe.min.js"
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+# By night only colours are others: what is named, ordered and reached was looked at by day.
 CHECK = """async (tags) => {
-  const found = await axe.run(document, {
+  const run = async (options) => (await axe.run(document, options)).violations.flatMap((v) =>
+    v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} (${n.any[0]?.message ?? v.help})`))
+  const day = await run({
     runOnly: { type: 'tag', values: tags }, rules: {
       'page-has-heading-one': { enabled: true }, 'empty-table-header': { enabled: true },
     },
   })
-  return found.violations.flatMap((v) =>
-    v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} (${n.any[0]?.message ?? v.help})`))
+  document.documentElement.classList.add('night')
+  const night = await run({ runOnly: ['color-contrast'] })
+  document.documentElement.classList.remove('night')
+  return [...day, ...night.map((row) => `by night, ${row}`)]
 }"""
 LEAST_PX = 44
 
 
 def violations(page: Page) -> list[str]:
-    page.wait_for_timeout(350)  # fades are over
-    page.evaluate(AXE.read_text("utf-8"))
+    page.wait_for_timeout(60)  # fades take no time here, but what they end in is drawn
+    if not page.evaluate("() => 'axe' in window"):
+        page.evaluate(AXE.read_text("utf-8"))
     return list(page.evaluate(CHECK, TAGS))
 
 
@@ -39,13 +45,9 @@ def stages(page: Page) -> list[str]:
     return list(page.eval_on_selector_all("[data-stage]", "all => all.map(x => x.dataset.stage)"))
 
 
-@pytest.mark.parametrize("scheme", ["day", "night"])
-def test_every_view_meets_wcag_aa(
-    server: Server, school: Design, open_sheet: Callable[..., Sheet], scheme: str
-) -> None:
+def test_every_view_meets_wcag_aa(server: Server, school: Design, open_sheet: Callable[..., Sheet]) -> None:
     page = open_sheet("/").page
-    if scheme == "night":
-        page.get_by_label("Switch the night scheme").click()
+    page.emulate_media(reduced_motion="reduce")
     found = {"start": violations(page)}
     page.goto(f"{server.base}/p/{make_project(server, school)}/plan")
     page.wait_for_selector("[data-tally=aps]")

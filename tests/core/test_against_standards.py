@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.base.bands import BANDS, FREQUENCY_MHZ
@@ -15,6 +15,7 @@ from heathrise.core.signal import air_of, losses_db
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.signal.propagation import distance_loss_db, floors_loss_db
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell, wall
 
 # ITU-R P.2040, materials: relative permittivity, conductivity c f^d in S/m with f in GHz.
@@ -78,7 +79,7 @@ def test_floors_are_those_of_cost_231() -> None:
     assert [round(float(floors_loss_db(13.0, k)), 1) for k in (1, 2, 3)] == [13.0, 23.8, 31.0]
 
 
-@settings(deadline=None, max_examples=40)
+@examples(40)
 @given(
     st.floats(1, 29),
     st.floats(1, 19),

@@ -22,6 +22,7 @@ from heathrise.core.signal import air_of, mesh_links, rates_over_air
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 
+from ..thorough import count
 from .plans import access_point, design_of, rack, shell, wall
 
 TODAY = date(2026, 11, 25)
@@ -31,7 +32,7 @@ def _mill() -> Design:
     return next(s for s in SITES if s.key == "mill").make()
 
 
-@pytest.mark.parametrize("seed", range(20))
+@pytest.mark.parametrize("seed", range(count(20, 8)))
 def test_the_cheapest_cables_against_trying_every_choice(seed: int) -> None:
     dice = random.Random(seed)
     n = dice.randint(3, 8)
@@ -87,7 +88,7 @@ def test_what_a_user_gets_is_what_the_links_say(key: str, catalogue: Catalogue) 
 def test_a_search_by_the_school_of_mesh_leaves_cables_to_few(catalogue: Catalogue) -> None:
     """Its answer is cheaper than the wired one, each of its links carries what is asked for."""
     design = _mill()
-    wishes = Wishes(goals=("fewest",), seconds=6)
+    wishes = Wishes(goals=("fewest",), seconds=count(6, 3))
     (wired,) = search_sites(Plan(design, catalogue, on=TODAY), wishes).answers
     school = apply(design, [put(design.site.model_copy(update={"back_haul": "mesh"}))])
     (answer,) = search_sites(Plan(school, catalogue, on=TODAY), wishes).answers

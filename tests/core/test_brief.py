@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue
@@ -35,6 +35,7 @@ from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.signal import air_of, readings_at
 from heathrise.core.views.bill_of_materials import order_of
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell
 
 
@@ -319,7 +320,7 @@ _ap = st.tuples(
 )
 
 
-@settings(max_examples=30, deadline=None)
+@examples(30)
 @given(
     st.lists(_ap, max_size=4),
     st.tuples(st.floats(0.5, 19.5), st.floats(0.5, 14.5)),

@@ -6,7 +6,7 @@ import itertools
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.cabling import boxes as boxes_module
@@ -18,6 +18,7 @@ from heathrise.core.context.plan import Plan
 from heathrise.core.design import Building, Design, Device, Duct, Floor, Riser, Run, Site, Space, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell, wall
 
 SLACK_M = 6.0
@@ -78,7 +79,7 @@ def test_straight_run_by_hand(catalogue: Catalogue) -> None:
     assert run.bought_m == pytest.approx(19.9 * 1.10, abs=0.05)
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(st.floats(1, 19), st.floats(1, 19))
 def test_open_floor_runs_are_square(catalogue: Catalogue, x: float, y: float) -> None:
     design = design_of(*shell(), rack(2.25, 5.25), access_point(x, y))
@@ -124,9 +125,7 @@ def test_up_a_riser_and_along_an_attic(catalogue: Catalogue) -> None:
 def test_no_riser_means_no_way_and_is_said(catalogue: Catalogue) -> None:
     design = _storeys(riser=False)
     assert _only(design, catalogue).verdict == "no_way"
-    way = next(
-        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id.startswith("cable-way")
-    )
+    way = next(f for f in evaluate(Plan(design, catalogue)).findings if f.id.startswith("cable-way"))
     assert "no way leads there" in way.text and "riser or a duct" in way.text
     assert way.places[0].floor == "g"
 
@@ -146,7 +145,7 @@ def test_between_buildings_through_a_duct(catalogue: Catalogue) -> None:
     run = _only(design, catalogue)
     assert run.between_buildings
     assert run.duct_m == pytest.approx(40 + 2 * (2.9 + 0.6), abs=1.1)
-    findings = {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
+    findings = {f.id: f for f in evaluate(Plan(design, catalogue)).findings}
     assert "surge protection at both ends" in findings["cable-surge-ap-1"].text
     assert "cable-jacket-ap-1" in findings
 
@@ -160,12 +159,12 @@ def test_category_follows_speed_and_can_be_pinned(catalogue: Catalogue) -> None:
     assert _only(far, catalogue).category == "6A", "its generation asks for it at any length"
     lesser = apply(far, [put(Run(id="r", device="ap-1", category="6"))])
     assert _only(lesser, catalogue).verdict == "near"
-    found = {f.id: f for f in evaluate(Plan(lesser, catalogue), wait=True).findings}["cable-category-ap-1"]
+    found = {f.id: f for f in evaluate(Plan(lesser, catalogue)).findings}["cable-category-ap-1"]
     assert _only(apply(lesser, found.cures[0].changes), catalogue).verdict == "met"
     pinned = apply(far, [put(Run(id="r", device="ap-1", category="5e"))])
     run = _only(pinned, catalogue)
     assert (run.category, run.chosen_by, run.verdict) == ("5e", "person", "not_met")
-    cure = next(f for f in evaluate(Plan(pinned, catalogue), wait=True).findings if "length" in f.id).cures[0]
+    cure = next(f for f in evaluate(Plan(pinned, catalogue)).findings if "length" in f.id).cures[0]
     assert _only(apply(pinned, cure.changes), catalogue).verdict in ("met", "near")
 
 
@@ -185,7 +184,7 @@ def test_outlets_have_a_cable_for_each_socket(catalogue: Catalogue) -> None:
     assert run.total_m == pytest.approx(2 * run.fixed_m)
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(st.lists(st.floats(5, 120), max_size=14))
 def test_boxes_are_enough_and_never_fewer_than_the_metres(lengths: list[float]) -> None:
     found = boxes_for(lengths, 305)
@@ -201,7 +200,7 @@ def test_boxes_by_hand() -> None:
     assert boxes_for([310, 5], 305).too_long == 1
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(st.lists(st.integers(1, 20), min_size=1, max_size=7))
 def test_boxes_against_every_way_of_cutting(cuts: list[int]) -> None:
     """Boxes of 20 m: the bound is never over the best there is, and what is found is the best."""
@@ -253,9 +252,7 @@ def test_a_run_a_little_too_long_is_cured_by_moving_back(catalogue: Catalogue) -
     long_room = [e for e in shell(70, 6) if not isinstance(e, Site)]
     design = design_of(site, *long_room, rack(2.25, 3.25), access_point(51.25, 3.25))
     assert _only(design, catalogue).verdict == "not_met"
-    finding = next(
-        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "cable-length-ap-1"
-    )
+    finding = next(f for f in evaluate(Plan(design, catalogue)).findings if f.id == "cable-length-ap-1")
     moved = next(c for c in finding.cures if "back along its run" in c.label)
     cured = apply(design, moved.changes)
     assert _only(cured, catalogue).verdict in ("met", "near")
@@ -306,7 +303,7 @@ def test_outdoors_is_counted_apart(catalogue: Catalogue) -> None:
     design = design_of(*shell(), rack(2.25, 5.25), access_point(24.0, 5.25))
     run = _only(design, catalogue)
     assert run.outdoor_m == pytest.approx(4.0, abs=0.2)
-    found = {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
+    found = {f.id: f for f in evaluate(Plan(design, catalogue)).findings}
     assert "outdoor, UV-proof" in found["cable-jacket-ap-1"].text
 
 

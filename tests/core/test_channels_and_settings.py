@@ -10,7 +10,7 @@ import time
 from concurrent.futures import Future
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -27,6 +27,7 @@ from heathrise.core.signal import air_of, assess, channel_plans, channel_tasks
 from heathrise.core.signal.channels import ChannelProblem, Solution, channel_task, greedy, solve
 from heathrise.core.signal.searches import Searches
 
+from ..thorough import examples
 from .plans import access_point, design_of, shell, wall
 
 
@@ -63,7 +64,7 @@ def test_a_fixed_channel_stays_and_others_make_way() -> None:
     assert 11 in channels
 
 
-@settings(max_examples=20, deadline=None)
+@examples(20)
 @given(st.lists(st.integers(0, 60), min_size=2, max_size=6, unique=True))
 def test_never_worse_than_all_on_their_own_choice(spots: list[int]) -> None:
     heard = _heard([float(s) for s in spots])
@@ -107,14 +108,14 @@ def _network(key: str = "n", vlan: int = 10, subnet: str = "", **more: object) -
 
 def _findings(catalogue: Catalogue, *elements: object) -> tuple[Design, dict]:
     design = design_of(*shell(), *elements)  # type: ignore[arg-type]
-    return design, {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
+    return design, {f.id: f for f in evaluate(Plan(design, catalogue)).findings}
 
 
 def test_upstream_subnet_is_refused_and_ten_offered(catalogue: Catalogue) -> None:
     design, found = _findings(catalogue, _network(vlan=1))
     cure = found["settings-upstream-n"].cures[0]
     assert "192.168.10.0/24" in cure.label
-    mended = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
+    mended = evaluate(Plan(apply(design, cure.changes), catalogue))
     assert not [f for f in mended.findings if f.severity == "not_met" and f.stage == "settings"]
 
 
@@ -149,7 +150,7 @@ def test_guests_are_isolated_on_wire_and_air(catalogue: Catalogue) -> None:
     assert {"settings-guest-g", "settings-guest-name-s"} <= set(found)
     for key in ("settings-guest-g", "settings-guest-name-s"):
         design = apply(design, found[key].cures[0].changes)
-    left = {f.id for f in evaluate(Plan(design, catalogue), wait=True).findings}
+    left = {f.id for f in evaluate(Plan(design, catalogue)).findings}
     assert not {k for k in left if "guest" in k}
 
 
@@ -174,10 +175,10 @@ def test_every_setting_of_the_school_has_a_reason(catalogue: Catalogue, school: 
 
 
 def test_mesh_stays_off_and_the_reason_is_true(catalogue: Catalogue, school: Design) -> None:
-    wired = evaluate(Plan(school, catalogue), wait=True).settings
+    wired = evaluate(Plan(school, catalogue)).settings
     assert wired is not None and wired.mesh_reason == "every access point is wired"
     cut_off = Design({k: t for k, t in school.tables.items() if k != "duct"})
-    sheet = evaluate(Plan(cut_off, catalogue), wait=True).settings
+    sheet = evaluate(Plan(cut_off, catalogue)).settings
     assert sheet is not None and not sheet.mesh and sheet.mesh_reason.endswith("for AP-15")
 
 
@@ -270,7 +271,7 @@ def test_radios_that_share_air_may_be_as_loud_as_their_clients(catalogue: Catalo
     still = sum(level - quieter_db >= -82 for level in pairs.values())
     assert f"3 dB less of the others: {len(pairs)} pairs share air now, {still} then" in cure.effect
     assert still < len(pairs)
-    after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
+    after = evaluate(Plan(apply(design, cure.changes), catalogue))
     assert [r.share for r in after.rooms] == [r.share for r in before.rooms]
     assert [r.worst_first_dbm for r in after.rooms] == [r.worst_first_dbm for r in before.rooms]
     assert all(c.element["power_dbm"] == 14 for c in cure.changes)

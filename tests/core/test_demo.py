@@ -112,7 +112,7 @@ CURES = {
 @cache
 def evaluated(key: str) -> Evaluation:
     site = next(s for s in SITES if s.key == key)
-    return evaluate(Plan(site.make(), load_catalogue()), wait=True)
+    return evaluate(Plan(site.make(), load_catalogue()))
 
 
 def mended(site: DemoSite) -> Design:
@@ -196,7 +196,7 @@ def test_the_school_is_handed_over_with_nothing_that_nobody_would_sign() -> None
     """Mended, no finding is not met, each device has its port, and of its job two small points are
     left."""
     site = next(s for s in SITES if s.key == "school")
-    evaluation = evaluate(Plan(mended(site), load_catalogue()), wait=True)
+    evaluation = evaluate(Plan(mended(site), load_catalogue()))
     assert [f.id for f in evaluation.findings if f.severity == "not_met"] == []
     assert not evaluation.power.left
     assert evaluation.totals.rooms_first == evaluation.totals.rooms_needed

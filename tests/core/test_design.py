@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import importlib
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -146,7 +147,7 @@ def test_a_design_has_one_site(catalogue: Catalogue) -> None:
 
 
 def test_an_empty_design_evaluates(catalogue: Catalogue) -> None:
-    result = evaluate(Plan(design_of(*shell()[:1]), catalogue), wait=True)
+    result = evaluate(Plan(design_of(*shell()[:1]), catalogue))
     assert result.totals.access_points == 0
     assert result.findings[0].severity == "note", "nothing is promised yet, so nothing is short"
 
@@ -155,12 +156,13 @@ def test_an_empty_design_evaluates(catalogue: Catalogue) -> None:
 def test_demo_sites_hold(name: str, catalogue: Catalogue, request: pytest.FixtureRequest) -> None:
     design: Design = request.getfixturevalue(name)
     check(design, catalogue)
-    result = evaluate(Plan(design, catalogue), wait=True)
+    result = evaluate(Plan(design, catalogue))
     assert result.totals.rooms_met >= 0.7 * result.totals.rooms_needed
     assert result.findings, "a demo with nothing to mend teaches nothing"
     assert all(f.rule and f.source and f.text for f in result.findings)
 
 
+@cache
 def _imports(path: Path) -> set[str]:
     """Return the absolute names of what a module of the package imports."""
     parts = path.relative_to(SOURCE.parent).with_suffix("").parts

@@ -7,7 +7,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from heathrise.core.base.bands import BANDS, Band
@@ -17,15 +17,14 @@ from heathrise.core.signal import air_of, explain_spot, readings_at
 from heathrise.core.signal.obstacles import losses_db
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from . import reference_ray as plain
 from .plans import access_point, design_of, shell, wall
 from .sites import sites, turned
 from .test_rays_against_reference import _in_doubt
 
 SPOTS = [(1.3171, 1.7313), (5.7731, 3.1179), (9.4137, 2.2191), (13.7191, 1.1337), (-2.7193, 6.4411)]
-SLOW = settings(
-    max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large]
-)
+SLOW = examples(40, HealthCheck.data_too_large)
 
 
 def test_one_ray_by_hand() -> None:

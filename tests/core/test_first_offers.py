@@ -31,7 +31,7 @@ from .plans import access_point, design_of, shell, wall
 
 
 def finding(design: Design, catalogue: Catalogue, key: str) -> Finding:
-    return next(f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id.startswith(key))
+    return next(f for f in evaluate(Plan(design, catalogue)).findings if f.id.startswith(key))
 
 
 def taken(design: Design, catalogue: Catalogue, cure: Cure) -> Design:
@@ -56,7 +56,7 @@ def test_usual_networks_come_clear_of_the_upstream_and_without_a_finding(
     assert {n.ssid for n in after.of(WirelessName).values()} == {r.name for r in wanted if r.bands}
     assert not [
         f
-        for f in evaluate(Plan(after, catalogue), wait=True).findings
+        for f in evaluate(Plan(after, catalogue)).findings
         if f.id.startswith("settings-") and f.severity != "note"
     ]
 
@@ -96,10 +96,10 @@ def test_a_rack_is_offered_in_a_dry_room_that_nobody_needs(catalogue: Catalogue)
     after = taken(design, catalogue, told.cures[0])
     (room,) = after.of(EquipmentRoom).values()
     assert 8.4 < room.at[0] < 19.6 and 12.4 < room.at[1] < 19.6
-    assert all(r.verdict == "met" for r in evaluate(Plan(after, catalogue), wait=True).runs)
+    assert all(r.verdict == "met" for r in evaluate(Plan(after, catalogue)).runs)
     switch = finding(after, catalogue, "power-none").cures[0]
     assert switch.label.startswith("Choose ")
-    left = {f.id for f in evaluate(Plan(taken(after, catalogue, switch), catalogue), wait=True).findings}
+    left = {f.id for f in evaluate(Plan(taken(after, catalogue, switch), catalogue)).findings}
     assert not {i for i in left if i.startswith(("power-left", "power-none", "cable-no"))}
 
 
@@ -112,7 +112,7 @@ def test_without_a_spare_room_the_one_with_the_least_cable_is_offered(catalogue:
     offered = finding(design, catalogue, "cable-no-room").cures
     metres = {}
     for cure in offered:
-        runs = evaluate(Plan(taken(design, catalogue, cure), catalogue), wait=True).runs
+        runs = evaluate(Plan(taken(design, catalogue, cure), catalogue)).runs
         metres[cure.label] = sum(r.bought_m * r.cables for r in runs)
     assert list(metres) == sorted(metres, key=lambda k: metres[k])
     assert next(iter(metres)) == "Place a rack in Bath"

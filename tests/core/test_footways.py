@@ -125,7 +125,7 @@ def test_without_stairs_there_is_no_way_and_it_is_said(catalogue: Catalogue) -> 
     (row,) = judge_habits(air_of(design, catalogue))
     assert row.verdict == "no_way" and "Ground to Upper" in row.text and "stairs" in row.text
     assert walk_of(air_of(design, catalogue), habit) is None
-    (finding,) = [f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-walk-h"]
+    (finding,) = [f for f in evaluate(Plan(design, catalogue)).findings if f.id == "signal-walk-h"]
     assert finding.severity == "near"
 
 
@@ -323,11 +323,9 @@ def test_a_slow_hand_over_has_a_cure_that_mends_it(catalogue: Catalogue) -> None
         UsualRoute(id="h", from_space="near", to_space="far"),
     )
     design = apply(design, [put(Network.model_validate(network))])
-    finding = next(
-        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "signal-walk-h"
-    )
+    finding = next(f for f in evaluate(Plan(design, catalogue)).findings if f.id == "signal-walk-h")
     (cure,) = finding.cures
-    mended = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
+    mended = evaluate(Plan(apply(design, cure.changes), catalogue))
     assert mended.signal.habits is not None and mended.signal.habits[0].verdict == "holds"
 
 
@@ -340,7 +338,7 @@ def test_a_drill_carries_the_habits_through_each_failure(catalogue: Catalogue) -
         access_point(10, 2),
         UsualRoute(id="h", from_space="near", to_space="far"),
     )
-    evaluation = evaluate(Plan(design, catalogue), wait=True)
+    evaluation = evaluate(Plan(design, catalogue))
     (failure,) = [f for f in drill(Plan(design, catalogue)) if f.element == "ap-1"]
     assert evaluation.signal.habits is not None
     assert failure.walk_lost_s == pytest.approx(evaluation.signal.habits[0].seconds, abs=1.0)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -29,6 +29,7 @@ from heathrise.core.views.handover import Observed, as_built, handover_of
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell, wall
 
 RULES = load_catalogue().rules
@@ -75,7 +76,7 @@ def test_a_run_that_goes_another_way_is_told_and_a_metre_is_not(catalogue: Catal
     assert found.element == "ap-2" and _plain(found.what) == "its run is 31.5 m, agreed 20.0 m"
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(st.data())
 def test_differences_against_a_plain_look(data: st.DataObject) -> None:
     """Every device that a slow comparison finds added, gone or moved is told, and no other."""

@@ -7,7 +7,7 @@ import math
 from functools import cache
 
 import pytest
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -17,6 +17,8 @@ from heathrise.core.design import Device, OwnFigure, Run, apply, put
 from heathrise.core.install import PHASES, Step, finish_for
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
+
+from ..thorough import examples
 
 KEYS = [s.key for s in SITES]
 CATALOGUE = load_catalogue()
@@ -156,7 +158,7 @@ _rows = st.lists(
 )
 
 
-@settings(max_examples=150, deadline=None)
+@examples(150)
 @given(_rows)
 def test_schedules_hold_whatever_waits_for_what(rows: list[tuple[int, int, set[int]]]) -> None:
     steps = [
@@ -213,7 +215,7 @@ def _best_of_all_orders(steps: list[Step]) -> float:
     return best
 
 
-@settings(max_examples=80, deadline=None)
+@examples(80)
 @example([(6, 1, set()), (30, 1, set()), (38, 1, {0}), (1, 1, {0, 1, 2}), (38, 1, set()), (35, 1, set())])
 @given(
     st.lists(

@@ -170,33 +170,29 @@ def test_a_run_that_reaches_nothing_may_be_the_air(catalogue: Catalogue) -> None
     design = design_of(
         *shell(20, 10), Building(id="c", name="Barn"), far, rack(1, 1), access_point(15, 5), there
     )
-    finding = next(
-        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "cable-way-ap-2"
-    )
+    finding = next(f for f in evaluate(Plan(design, catalogue)).findings if f.id == "cable-way-ap-2")
     (cure,) = [c for c in finding.cures if "over the air" in c.label]
-    after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
+    after = evaluate(Plan(apply(design, cure.changes), catalogue))
     assert not [f for f in after.findings if f.id == "cable-way-ap-2"]
     links = mesh_links(air_of(apply(design, cure.changes), catalogue))
     assert [(k.device, k.parent) for k in links] == [("ap-2", "ap-1")]
     long = design_of(*shell(120, 10), rack(1, 1), access_point(78, 5))
     for school, first in (("wired", False), ("mesh", True)):
         asked = apply(long, [put(long.site.model_copy(update={"back_haul": school}))])
-        finding = next(
-            f for f in evaluate(Plan(asked, catalogue), wait=True).findings if f.id == "cable-length-ap-1"
-        )
+        finding = next(f for f in evaluate(Plan(asked, catalogue)).findings if f.id == "cable-length-ap-1")
         assert ("over the air" in finding.cures[0].label) is first
         assert any("over the air" in c.label for c in finding.cures)
 
 
 def test_a_cable_instead_and_the_settings_that_follow(catalogue: Catalogue) -> None:
     design = _in_a_row(15)
-    evaluation = evaluate(Plan(design, catalogue), wait=True)
+    evaluation = evaluate(Plan(design, catalogue))
     assert {r.device for r in evaluation.runs} == {"ap-0"}
     assert evaluation.settings is not None and evaluation.settings.mesh
     assert "AP-1 is over the air" in evaluation.settings.mesh_reason
     (row,) = mesh_view(Plan(design, catalogue)).links
     wired = apply(design, row.changes)
-    after = evaluate(Plan(wired, catalogue), wait=True)
+    after = evaluate(Plan(wired, catalogue))
     run = next(r for r in after.runs if r.device == "ap-1")
     assert (row.verdict, row.cable_m) == (run.verdict, run.bought_m) and row.cost > 0
     assert mesh_links(air_of(wired, catalogue)) == []

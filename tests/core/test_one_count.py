@@ -11,7 +11,7 @@ from datetime import date
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -38,6 +38,7 @@ from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell
 from .sites import sites
 
@@ -234,7 +235,7 @@ def _on_roof(design: Design, device: Device) -> bool:
     return _outdoors(design, device) and _over_ground_m(design, device) > 4
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(jobs())
 def test_order_list_and_schedule_hold_one_sum(design: Design) -> None:
     _check_sums(design)
@@ -316,7 +317,7 @@ def _check_cautions(drawn: Design) -> None:
         assert any("as it is left" in c for c in by_id["papers"].checks)
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(jobs())
 def test_every_step_carries_what_can_hurt_there(design: Design) -> None:
     _check_cautions(design)

@@ -6,7 +6,7 @@ import random
 from datetime import date
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 
 from bench.random_designs import random_design
 from heathrise.core.catalogue import FirmPrice, load_catalogue, priced_items
@@ -17,6 +17,7 @@ from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.shown import shown
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .sites import sites
 
 CATALOGUE = load_catalogue()
@@ -50,7 +51,7 @@ def test_foot_and_order_agree_on_the_demo_sites(key: str, quick: bool) -> None:
     agree(Plan(next(s for s in SITES if s.key == key).make(), CATALOGUE, on=ON, quick=quick))
 
 
-@settings(max_examples=30, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(30)
 @given(sites())
 def test_foot_and_order_agree_on_any_site(design: Design) -> None:
     agree(Plan(design, CATALOGUE, on=ON, quick=True))

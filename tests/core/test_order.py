@@ -10,7 +10,7 @@ from decimal import ROUND_HALF_UP, Decimal
 from functools import cache
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, FirmPrice, Pack, load_catalogue, priced_items
@@ -24,6 +24,7 @@ from heathrise.core.order import Order, cheapest_cover, cord_for, disks_for
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell, wall
 
 TODAY = date(2026, 11, 25)
@@ -106,7 +107,7 @@ def test_packs_by_hand() -> None:
     assert cheapest_cover(0, packs).price == 0
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(
     st.integers(1, 14), st.lists(st.tuples(st.integers(1, 5), st.integers(1, 400)), min_size=1, max_size=4)
 )

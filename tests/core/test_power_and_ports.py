@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, PortGroup, PowerDemand, SwitchModel, load_catalogue
@@ -15,6 +15,7 @@ from heathrise.core.ports.uplinks import Shelf
 from heathrise.core.power.budget import PoweredDevice, budget_of, over_run
 from heathrise.core.power.loop import feed, loop_resistance_ohm
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell
 
 
@@ -102,7 +103,7 @@ def test_router_without_power_and_half_powered_switch(catalogue: Catalogue) -> N
     assert all(slot.switch == "s" and slot.port <= 12 for slot in result.slots.values())
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(st.lists(st.sampled_from([None, 2, 3, 4]), max_size=22), st.floats(3, 25))
 def test_no_limit_is_ever_broken(catalogue: Catalogue, classes: list[int | None], port_w: float) -> None:
     demands = tuple(
@@ -155,8 +156,8 @@ def test_every_cure_for_a_left_over_works_at_a_press(catalogue: Catalogue) -> No
 
 def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> None:
     injectors = [put(Injector(id=f"i{k}", device=f"ap-{k}", model="peltwick-i15")) for k in (5, 6)]
-    before = evaluate(Plan(_six_points(), catalogue), wait=True)
-    after = evaluate(Plan(apply(_six_points(), injectors), catalogue), wait=True)
+    before = evaluate(Plan(_six_points(), catalogue))
+    after = evaluate(Plan(apply(_six_points(), injectors), catalogue))
     assert [row.name for row in before.power.left] and not after.power.left
     fed = {d.device: d.source for d in after.power.devices}
     assert fed["ap-6"] == "Peltwick I15 injector"
@@ -165,19 +166,17 @@ def test_an_injector_takes_the_device_off_the_switch(catalogue: Catalogue) -> No
 
 def test_smallest_switch_that_fits_is_the_cheapest(catalogue: Catalogue) -> None:
     finding = next(
-        f
-        for f in evaluate(Plan(_six_points(None), catalogue), wait=True).findings
-        if f.id == "power-none-rack"
+        f for f in evaluate(Plan(_six_points(None), catalogue)).findings if f.id == "power-none-rack"
     )
     element = finding.cures[0].changes[0].element  # type: ignore[union-attr]
     cheaper = [m for m in catalogue.switches.values() if m.price < catalogue.switches[element["model"]].price]
     for model in cheaper:
-        assert evaluate(Plan(_six_points(model.id), catalogue), wait=True).power.left
+        assert evaluate(Plan(_six_points(model.id), catalogue)).power.left
 
 
 def test_forgotten_device_has_no_port_until_it_has_a_run(catalogue: Catalogue) -> None:
     design = design_of(*shell(), access_point(5, 5))
-    found = evaluate(Plan(design, catalogue), wait=True)
+    found = evaluate(Plan(design, catalogue))
     assert found.runs[0].verdict == "no_way"
     assert any("No run can be drawn" in f.text for f in found.findings)
     assert isinstance(design.of(Device)["ap-1"], Device)

@@ -7,7 +7,7 @@ import itertools
 from datetime import date
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -36,6 +36,7 @@ from heathrise.core.views.busy_hour import busy_view
 from heathrise.core.views.offers import offer_of
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell
 
 CATALOGUE = load_catalogue()
@@ -174,7 +175,7 @@ def _pain(kind: str, at: tuple[float, float]) -> Complaint:
 
 
 def _outcome(design: Design) -> tuple[str, str]:
-    (pain,) = evaluate(Plan(design, CATALOGUE), wait=True).brief.pains
+    (pain,) = evaluate(Plan(design, CATALOGUE)).brief.pains
     return pain.outcome, pain.planned
 
 
@@ -237,7 +238,7 @@ def test_nothing_is_mended_by_what_finds_no_port(kind: str) -> None:
         Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8"),
     ]
     design = design_of(*rows)
-    result = evaluate(Plan(design, CATALOGUE), wait=True)
+    result = evaluate(Plan(design, CATALOGUE))
     left = {row.device for row in result.power.left}
     outcome = result.brief.pains[0].outcome
     assert (outcome == "not_addressed") == ("ap-1" in left) and left
@@ -257,14 +258,14 @@ def test_a_wire_is_given_only_by_a_socket_that_ends_in_a_port() -> None:
     group = ClientGroup(id="g", space="room", kind="television", count=2, wired=2)
     switch = Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8")
     rows = [*shell(12, 12), rack(1, 1), outlet, group, switch]
-    (wish,) = evaluate(Plan(design_of(*rows), CATALOGUE), wait=True).brief.wishes
+    (wish,) = evaluate(Plan(design_of(*rows), CATALOGUE)).brief.wishes
     assert (wish.given, wish.missing) == (2, 0)
     # Ten sockets and fewer ports.
     more = [
         outlet.model_copy(update={"id": f"o{k}", "name": f"O{k}", "at": (1.0 + k, 0.1)}) for k in range(4)
     ]
     many = group.model_copy(update={"count": 10, "wired": 10})
-    result = evaluate(Plan(design_of(*rows[:-2], many, switch, *more), CATALOGUE), wait=True)
+    result = evaluate(Plan(design_of(*rows[:-2], many, switch, *more), CATALOGUE))
     held = sum(p.device is not None for p in result.power.ports)
     assert held < 10 and result.brief.wishes[0].given == held
 
@@ -272,7 +273,7 @@ def test_a_wire_is_given_only_by_a_socket_that_ends_in_a_port() -> None:
 # -- channels of what is tied ----------------------------------------------------------------------
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(st.integers(2, 5), st.data())
 def test_tied_radios_share_a_channel_at_the_least_cost_of_all_that_do(n: int, data: st.DataObject) -> None:
     plan = air_of(design_of(*shell(), access_point(1, 1)), CATALOGUE).channels

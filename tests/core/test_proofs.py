@@ -10,7 +10,7 @@ from datetime import date
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -25,6 +25,7 @@ from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.offers import make_variant, offer_of
 from heathrise.demo import SITES
 
+from ..thorough import count, examples
 from .plans import access_point, design_of, rack, shell
 
 CATALOGUE = load_catalogue()
@@ -34,7 +35,7 @@ TODAY = date(2026, 1, 5)
 # -- places ----------------------------------------------------------------------------------------
 
 
-@settings(max_examples=80, deadline=None)
+@examples(80)
 @given(st.data())
 def test_the_fewest_are_the_fewest_whichever_points_a_room_leaves_out(data: st.DataObject) -> None:
     """Against trying all sets of places: a room is met where its share of points is served, and
@@ -86,7 +87,7 @@ def test_an_answer_is_a_whole_plan(key: str) -> None:
     """Taken for real, it costs what it says, has a port for all that can have one, names what does
     not do, and the cheapest is the cheapest of those beside it."""
     design = next(s for s in SITES if s.key == key).make()
-    found = search_sites(Plan(design, CATALOGUE, on=TODAY), Wishes(seconds=12))
+    found = search_sites(Plan(design, CATALOGUE, on=TODAY), Wishes(seconds=count(12, 4)))
     for answer in found.answers:
         after = apply(design, answer.changes)
         worked = evaluate(Plan(after, CATALOGUE))
@@ -137,13 +138,9 @@ def test_the_number_that_is_needed_is_said() -> None:
 
 def test_what_is_not_needed_breaks_no_call_either() -> None:
     mill = next(s for s in SITES if s.key == "mill").make()
-    before = {
-        h.habit
-        for h in evaluate(Plan(mill, CATALOGUE), wait=True).signal.habits or ()
-        if h.verdict == "holds"
-    }
+    before = {h.habit for h in evaluate(Plan(mill, CATALOGUE)).signal.habits or () if h.verdict == "holds"}
     for cure in needless(Plan(mill, CATALOGUE)):
-        after = evaluate(Plan(apply(mill, cure.changes), CATALOGUE), wait=True)
+        after = evaluate(Plan(apply(mill, cure.changes), CATALOGUE))
         assert before <= {h.habit for h in after.signal.habits or () if h.verdict == "holds"}
 
 
@@ -167,7 +164,7 @@ def test_an_offer_by_policy_has_a_port_for_what_it_adds(key: str) -> None:
         assert offer.total > plain.total and worked.totals.ports > before.totals.ports
 
 
-@settings(max_examples=15, deadline=None)
+@examples(15)
 @given(
     st.integers(3, 14), st.integers(0, 4), st.sampled_from(["dunthrip-s8", "dunthrip-s16", "dunthrip-u16"])
 )
@@ -208,11 +205,11 @@ def _network(subnet: str, clients: int) -> Network:
 @pytest.mark.parametrize("text", ["192.168.10.5", "192.168.10.0", "10.0.0.1", "fd00::1"])
 def test_a_single_address_is_no_subnet(text: str) -> None:
     design = design_of(*shell(), _network(text, 5))
-    found = {f.id: f for f in evaluate(Plan(design, CATALOGUE), wait=True).findings}
+    found = {f.id: f for f in evaluate(Plan(design, CATALOGUE)).findings}
     assert "is not a subnet" in found["settings-subnet-n"].text
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(st.integers(20, 28), st.integers(0, 900))
 def test_a_subnet_is_as_large_as_what_it_gives_out(prefix: int, clients: int) -> None:
     """The pool's own addresses counted one by one, against what the clients want."""
@@ -223,13 +220,11 @@ def test_a_subnet_is_as_large_as_what_it_gives_out(prefix: int, clients: int) ->
     sheet = settings_sheet(design, CATALOGUE, [], {}).networks[0]
     pool = int(ipaddress.ip_address(sheet.pool_last)) - int(ipaddress.ip_address(sheet.pool_first)) + 1
     factor = CATALOGUE.rules["settings.clients_factor"]
-    found = next(
-        (f for f in evaluate(Plan(design, CATALOGUE), wait=True).findings if f.id == "settings-size-n"), None
-    )
+    found = next((f for f in evaluate(Plan(design, CATALOGUE)).findings if f.id == "settings-size-n"), None)
     assert (found is not None) == (pool < math.ceil(factor * clients))
     if found is not None:
         assert found.figure == pool
         for cure in found.cures:
-            ids = {f.id for f in evaluate(Plan(apply(design, cure.changes), CATALOGUE), wait=True).findings}
+            ids = {f.id for f in evaluate(Plan(apply(design, cure.changes), CATALOGUE)).findings}
             assert "settings-size-n" not in ids
     assert put(network)

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from bench.numpy_walls import wall_losses_numpy
@@ -18,6 +18,7 @@ from heathrise.core.signal.kernel import wall_losses_db
 from heathrise.core.signal.propagation import angle_factor, distance_loss_db, floors_loss_db, noise_floor_dbm
 from heathrise.core.signal.walls import COLUMNS, panels_of
 
+from ..thorough import examples
 from .plans import design_of, shell, wall
 
 FIVE = 1  # row of the 5 GHz band
@@ -119,7 +120,7 @@ def scenes(draw: st.DrawFn) -> tuple[np.ndarray, tuple[float, float, float], flo
     return panels, source, draw(st.sampled_from([1.2, 4.8]))
 
 
-@settings(max_examples=60, deadline=None)
+@examples(60)
 @given(scenes())
 def test_kernel_agrees_with_plain_numpy(scene: tuple) -> None:
     panels, source, target_z = scene
@@ -129,7 +130,7 @@ def test_kernel_agrees_with_plain_numpy(scene: tuple) -> None:
     np.testing.assert_allclose(fast, plain, atol=1e-6)
 
 
-@settings(max_examples=30, deadline=None)
+@examples(30)
 @given(scenes(), st.integers(0, 1000))
 def test_more_walls_never_mean_less_loss(scene: tuple, pick: int) -> None:
     panels, source, target_z = scene
@@ -160,7 +161,7 @@ def test_antennas(pattern: str, mount: str, towards: tuple, loss_db: float) -> N
     assert found == pytest.approx(loss_db, abs=0.01)
 
 
-@settings(max_examples=80, deadline=None)
+@examples(80)
 @given(
     st.sampled_from(["dome", "omni", "panel"]),
     st.sampled_from(["ceiling", "wall"]),

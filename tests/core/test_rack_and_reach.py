@@ -7,7 +7,7 @@ import random
 from collections.abc import Iterator
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -39,12 +39,13 @@ from heathrise.core.ports.uplinks import Shelf, uplinks
 from heathrise.core.settings.subnets import is_private, parse_subnet
 from heathrise.core.signal.channels import ChannelProblem, greedy, solve
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell
 
 
 def found(catalogue: Catalogue, *elements: Element) -> tuple[Design, dict[str, Finding]]:
     design = design_of(*shell(), *elements)
-    return design, {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
+    return design, {f.id: f for f in evaluate(Plan(design, catalogue)).findings}
 
 
 def switch(model: str, key: str = "sw-1") -> Switch:
@@ -81,7 +82,7 @@ def test_the_uplink_is_on_and_carries_every_network(catalogue: Catalogue) -> Non
         network("m", 99, "management"),
     ]
     design, _ = found(catalogue, rack(2, 2), switch("dunthrip-s8"), *nets, access_point(5, 5))
-    sheet = evaluate(Plan(design, catalogue), wait=True).settings
+    sheet = evaluate(Plan(design, catalogue)).settings
     assert sheet is not None
     up = next(p for p in sheet.ports if p.name == "to the line")
     assert up.enabled and (up.untagged_vlan, up.tagged_vlans) == (99, (10, 21, 22))
@@ -126,7 +127,7 @@ def _small(models: dict, seed: int) -> Iterator[Shelf]:
         yield Shelf(f"s{k}", f"S{k}", model.model_copy(update=changed))
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(st.integers(0, 10_000), st.lists(st.sampled_from([None, 2, 3, 4, 6]), max_size=5))
 def test_nothing_more_can_be_plugged_in(seed: int, classes: list[int | None]) -> None:
     shelves = tuple(_small(load_catalogue().switches, seed))
@@ -165,9 +166,7 @@ def test_an_injector_matches_class_and_speed(
     if finding is not None:
         after = apply(design, finding.cures[0].changes)
         assert after.of(Injector)["i"].model == takes
-        assert "power-injector-ap-1" not in {
-            f.id for f in evaluate(Plan(after, catalogue), wait=True).findings
-        }
+        assert "power-injector-ap-1" not in {f.id for f in evaluate(Plan(after, catalogue)).findings}
 
 
 def test_a_switch_offered_keeps_its_headroom(catalogue: Catalogue) -> None:
@@ -176,7 +175,7 @@ def test_a_switch_offered_keeps_its_headroom(catalogue: Catalogue) -> None:
     design, findings = found(catalogue, rack(2, 2), switch("dunthrip-s8"), *points)
     for cure in findings["power-left-rack"].cures:
         if "kept free" in cure.effect:
-            after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
+            after = evaluate(Plan(apply(design, cure.changes), catalogue))
             assert all(s.verdict == "met" for s in after.power.switches), cure.label
     assert any("20% of the watts kept" in c.effect for c in findings["power-left-rack"].cures)
 
@@ -188,9 +187,7 @@ def test_an_unmanaged_switch_carries_one_network(catalogue: Catalogue) -> None:
     parts = (rack(2, 2), switch("dunthrip-u16"), access_point(5, 5), held, *nets, name)
     design, findings = found(catalogue, *parts)
     cured = apply(design, findings["settings-unmanaged-sw-1"].cures[0].changes)
-    assert "settings-unmanaged-sw-1" not in {
-        f.id for f in evaluate(Plan(cured, catalogue), wait=True).findings
-    }
+    assert "settings-unmanaged-sw-1" not in {f.id for f in evaluate(Plan(cured, catalogue)).findings}
 
 
 # Networks
@@ -244,19 +241,19 @@ def test_who_may_not_reach_whom(catalogue: Catalogue) -> None:
     }
     for finding in reach.values():
         after = apply(design, finding.cures[0].changes)
-        assert finding.id not in {f.id for f in evaluate(Plan(after, catalogue), wait=True).findings}
+        assert finding.id not in {f.id for f in evaluate(Plan(after, catalogue)).findings}
 
 
 def test_a_camera_without_a_network_of_its_own_is_not_called_isolated(catalogue: Catalogue) -> None:
     camera = Device(id="c", floor="f", kind="camera", model="peltwick-dome", name="CAM", at=(5, 5))
     parts = (rack(2, 2), switch("dunthrip-s8"), network("main", 10, "main"), camera)
     design, findings = found(catalogue, *parts)
-    sheet = evaluate(Plan(design, catalogue), wait=True).settings
+    sheet = evaluate(Plan(design, catalogue)).settings
     assert sheet is not None
     assert "main network" in next(p for p in sheet.ports if p.name == "CAM").reason
     finding = findings["settings-no-cameras"]
     assert "not isolated" in finding.text
-    cured = evaluate(Plan(apply(design, finding.cures[0].changes), catalogue), wait=True).settings
+    cured = evaluate(Plan(apply(design, finding.cures[0].changes), catalogue)).settings
     assert cured is not None
     assert next(p for p in cured.ports if p.name == "CAM").untagged_vlan == 40
 
@@ -285,7 +282,7 @@ def test_indoor_gear_out_of_doors_is_told(catalogue: Catalogue) -> None:
     for key in ("ap-1", "ap-2", "c"):
         finding = findings[f"plan-outdoors-{key}"]
         after = apply(design, finding.cures[0].changes)
-        assert not [f for f in evaluate(Plan(after, catalogue), wait=True).findings if f.id == finding.id]
+        assert not [f for f in evaluate(Plan(after, catalogue)).findings if f.id == finding.id]
     edge = access_point(0, 10, "ap-3", mount="wall", height_m=2.2)
     assert "plan-outdoors-ap-3" not in found(catalogue, edge)[1]
 
@@ -298,7 +295,7 @@ def test_mounts_and_heights_that_cannot_be(catalogue: Catalogue) -> None:
     finding = findings["plan-height-ap-2"]
     assert apply(design, finding.cures[0].changes).of(Device)["ap-2"].height_m == 2.7
     for cure in findings["plan-mount-ap-1"].cures:
-        left = {f.id for f in evaluate(Plan(apply(design, cure.changes), catalogue), wait=True).findings}
+        left = {f.id for f in evaluate(Plan(apply(design, cure.changes), catalogue)).findings}
         assert "plan-mount-ap-1" not in left
 
 
@@ -329,7 +326,7 @@ def test_cords_that_are_too_long_are_cured_by_shorter_ones(catalogue: Catalogue)
     design, findings = found(catalogue, *parts)
     finding = findings["cable-length-ap-1"]
     cure = next(c for c in finding.cures if "cords" in c.label)
-    after = evaluate(Plan(apply(design, cure.changes), catalogue), wait=True)
+    after = evaluate(Plan(apply(design, cure.changes), catalogue))
     assert after.runs[0].verdict in ("met", "near")
 
 
@@ -339,8 +336,8 @@ def test_tight_bundles_shorten_category_6_at_ten_gigabit(catalogue: Catalogue) -
     pinned = Run(id="r", device="ap-1", category="6")
     design, _ = found(catalogue, wide, rack(1, 1.5), point, pinned)
     tied = apply(design, [put(design.site.model_copy(update={"tight_bundles": True}))])
-    assert evaluate(Plan(design, catalogue), wait=True).runs[0].verdict == "near"
-    assert evaluate(Plan(tied, catalogue), wait=True).runs[0].verdict == "not_met"
+    assert evaluate(Plan(design, catalogue)).runs[0].verdict == "near"
+    assert evaluate(Plan(tied, catalogue)).runs[0].verdict == "not_met"
 
 
 # Channels
@@ -411,7 +408,7 @@ def tasks(draw: st.DrawFn) -> ChannelProblem:
     )
 
 
-@settings(max_examples=50, deadline=None)
+@examples(50)
 @given(tasks())
 def test_no_channel_plan_is_better(task: ChannelProblem) -> None:
     """Every plan tried: overlap times dB above -82, by spans of megahertz rather than blocks."""

@@ -6,7 +6,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -19,6 +19,7 @@ from heathrise.core.views.calibration import calibration_view
 from heathrise.demo import SITES
 from heathrise.standins.surveyor import Hidden, spots_of, surveyed_csv
 
+from ..thorough import examples
 from .plans import access_point, design_of, shell
 
 CATALOGUE = load_catalogue()
@@ -79,7 +80,7 @@ def _walk(design, seed: int) -> list[Reading]:  # type: ignore[no-untyped-def]
     ]
 
 
-@settings(max_examples=12, deadline=None)
+@examples(12)
 @given(
     st.integers(0, 999),
     st.lists(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -14,12 +14,11 @@ from heathrise.core.signal.assess import air_of
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.signal.obstacles import losses_db
 
+from ..thorough import examples
 from . import reference_ray as plain
 from .sites import sites, turned
 
-SLOW = settings(
-    max_examples=80, deadline=None, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large]
-)
+SLOW = examples(80, HealthCheck.data_too_large)
 HAIR_M = 0.004
 SPOTS = [
     (1.3171, 1.7313),

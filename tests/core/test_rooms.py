@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.base.bands import Band
@@ -21,6 +21,7 @@ from heathrise.core.signal.relief import relief
 from heathrise.core.signal.rooms import judge_rooms
 from heathrise.core.signal.transmit import transmits
 
+from ..thorough import examples
 from .plans import access_point, design_of, shell, wall
 
 
@@ -79,7 +80,7 @@ def test_metal_box_is_named(catalogue: Catalogue) -> None:
     corners = [(0, 0), (6, 0), (6, 6), (0, 6)]
     walls = [wall(i, corners[i], corners[(i + 1) % 4], "metal") for i in range(4)]
     design = design_of(*shell(6, 6), *walls, access_point(3, 3))
-    found = [f for f in evaluate(Plan(design, catalogue), wait=True).findings if "shielded" in f.id]
+    found = [f for f in evaluate(Plan(design, catalogue)).findings if "shielded" in f.id]
     assert found and "Room" in found[0].text
 
 
@@ -170,7 +171,7 @@ def _step(design: Design, kind: str, k: int) -> Design:
     return apply(design, [put(design.site.model_copy(update=change))])
 
 
-@settings(max_examples=12, deadline=None)
+@examples(12)
 @given(st.lists(st.tuples(_STEPS, st.integers(0, 40)), min_size=2, max_size=5))
 def test_what_is_kept_by_room_is_what_is_worked_out_anew(
     school: Design, steps: list[tuple[str, int]]
@@ -214,7 +215,7 @@ def test_the_weakest_client_is_named_where_a_room_falls_short(catalogue: Catalog
     assert any("Judged by the weakest there: Till or card reader, 14 dBm." in t for t in texts)
 
 
-@settings(deadline=None)
+@examples(100)
 @given(
     st.lists(
         st.tuples(

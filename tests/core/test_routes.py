@@ -6,7 +6,7 @@ import heapq
 import math
 
 import pytest
-from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from heathrise.core.cabling.conduit import conduit_for, fill
@@ -16,6 +16,7 @@ from heathrise.core.context.plan import Plan
 from heathrise.core.design import Building, Design, Device, Floor, Riser, Site, Space, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell, wall
 from .sites import sites, turned
 
@@ -112,7 +113,7 @@ def test_cable_in_the_air_outside_is_hot(catalogue: Catalogue) -> None:
     run = only(design, catalogue)
     assert run.outdoor_m == pytest.approx(12, abs=0.3) and run.duct_m == 0
     assert (run.hottest_space, run.hottest_c) == ("outdoor", 50)
-    found = {f.id: f for f in evaluate(Plan(design, catalogue), wait=True).findings}
+    found = {f.id: f for f in evaluate(Plan(design, catalogue)).findings}
     assert "that leaves the building" in found["cable-surge-ap-1"].text
 
 
@@ -162,7 +163,7 @@ def _reference_m(design: Design, device: Device) -> float:
     return length + abs(over - device.height_m) + site.slack_device_m + site.slack_rack_m
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(60)
 @given(sites(devices=1), st.floats(0.3, 2.6), st.floats(0.3, 3.6))
 def test_lengths_on_random_sites(design: Design, x: float, y: float) -> None:
     catalogue = load_catalogue()
@@ -180,7 +181,7 @@ def test_lengths_on_random_sites(design: Design, x: float, y: float) -> None:
 L_SHAPE = [(0, 0), (20, 0), (20, 5), (6, 5), (6, 18), (0, 18)]
 
 
-@settings(max_examples=12, deadline=None)
+@examples(12)
 @given(st.integers(1, 38), st.integers(1, 8), st.integers(14, 34), st.sampled_from([0.0, 20.0, 45.0]))
 def test_round_a_corner_as_an_own_shortest_path_finds_it(x: int, y: int, up: int, turn: float) -> None:
     """Dijkstra in plain Python over half metres, the plan never turned."""
@@ -223,7 +224,7 @@ def test_conduit_by_the_worked_example() -> None:
 
 
 def test_the_school_s_duct_is_told_its_pipe(catalogue: Catalogue, school: Design) -> None:
-    found = {f.id: f for f in evaluate(Plan(school, catalogue), wait=True).findings}["cable-duct-duct-garden"]
+    found = {f.id: f for f in evaluate(Plan(school, catalogue)).findings}["cable-duct-duct-garden"]
     assert found.text == "Garden duct: 2 cables ask for a 25 mm conduit, 25% full."
 
 

@@ -11,7 +11,7 @@ from datetime import date
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -26,6 +26,7 @@ from heathrise.core.placement.shift import Rooms, two_best
 from heathrise.core.signal import air_of, asked_rooms, judge_rooms, reach_dbm
 from heathrise.demo import SITES
 
+from ..thorough import count, examples
 from .plans import access_point, design_of, rack, shell
 from .sites import sites
 
@@ -57,7 +58,7 @@ def _islands(seed: int) -> tuple[Design, int]:
     return design_of(*elements), best
 
 
-@pytest.mark.parametrize("seed", range(30))
+@pytest.mark.parametrize("seed", range(count(30, 12)))
 def test_the_known_best_is_found_and_proven(seed: int, catalogue: Catalogue) -> None:
     design, best = _islands(seed)
     found = search_sites(Plan(design, catalogue, on=TODAY), QUICK)
@@ -73,7 +74,9 @@ def test_what_an_answer_says_is_so(catalogue: Catalogue) -> None:
     design = next(s for s in SITES if s.key == "mill").make()
     shown: list[int] = []
     found = search_sites(
-        Plan(design, catalogue, on=TODAY), Wishes(seconds=20), show=lambda b: shown.append(b["count"])
+        Plan(design, catalogue, on=TODAY),
+        Wishes(seconds=count(20, 8)),
+        show=lambda b: shown.append(b["count"]),
     )
     assert [a.goal for a in found.answers] == ["fewest", "cheapest", "strongest"]
     fewest, cheapest, strongest = found.answers
@@ -136,7 +139,7 @@ def _serves(chosen: tuple[int, ...], first: np.ndarray, second: np.ndarray, want
     return bool(one and (not wants or sum(second[k][p] for k in chosen) >= 2))
 
 
-@settings(deadline=None, max_examples=60)
+@examples(60)
 @given(coverings())
 def test_the_fewest_against_trying_every_choice(case: tuple[np.ndarray, ...]) -> None:
     """Slow and plain: every subset, every point that all places together serve."""
@@ -162,7 +165,7 @@ def test_the_fewest_against_trying_every_choice(case: tuple[np.ndarray, ...]) ->
     assert short == {int(rooms[p]) for p in range(points) if p not in possible}
 
 
-@settings(deadline=None, max_examples=40)
+@examples(40)
 @given(coverings(), st.integers(0, 10**6))
 def test_the_cheapest_against_trying_every_choice(case: tuple[np.ndarray, ...], seed: int) -> None:
     """Packs of three, ports that run out: each subset priced by hand."""
@@ -192,7 +195,7 @@ def test_the_cheapest_against_trying_every_choice(case: tuple[np.ndarray, ...], 
     assert choice.value == min(map(price, meets)) == price(choice.places)
 
 
-@settings(deadline=None, max_examples=25)
+@examples(25)
 @given(sites())
 def test_a_room_is_met_here_where_it_is_judged_met(design: Design) -> None:
     """The search's own judging against the verdicts, which are worked out another way."""

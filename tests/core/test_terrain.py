@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -33,6 +33,7 @@ from heathrise.core.signal.propagation import chance_of
 from heathrise.core.signal.rooms import judge_rooms
 from heathrise.core.signal.survey import room_points
 
+from ..thorough import examples
 from .plans import access_point, design_of, shell, wall
 from .sites import sites
 
@@ -256,7 +257,7 @@ def test_a_quiet_radio_still_serves_the_sensors_it_is_loudest_for(catalogue: Cat
     assert "Plant" in reason and "-72" in reason
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(40)
 @given(sites(), st.sampled_from([0.0, 3.0, 12.0]), st.booleans())
 def test_quiet_radios_leave_no_sensors_room_worse_served(
     design: Design, margin_db: float, one_off: bool
@@ -315,19 +316,17 @@ def test_storeys_that_contradict_each_other_are_told_and_cured(catalogue: Catalo
     same = apply(flat, [put(upper.model_copy(update={"elevation_m": 0.0}))])
     hall = apply(flat, [put(upper.model_copy(update={"elevation_m": 3.2})), put(tall)])
     for design, key in ((flat, "ceiling-f"), (same, "storeys-g"), (hall, "tall-room")):
-        finding = next(
-            f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == f"plan-{key}"
-        )
+        finding = next(f for f in evaluate(Plan(design, catalogue)).findings if f.id == f"plan-{key}")
         assert finding.severity == "not_met" and finding.cures
         for cure in finding.cures:
-            left = {f.id for f in evaluate(Plan(apply(design, cure.changes), catalogue), wait=True).findings}
+            left = {f.id for f in evaluate(Plan(apply(design, cure.changes), catalogue)).findings}
             assert finding.id not in left, cure.label
 
 
 def test_half_storeys_side_by_side_contradict_nothing(catalogue: Catalogue) -> None:
     half = storey(1, (20, 0, 30, 20))
     half[0] = half[0].model_copy(update={"elevation_m": 1.5})  # type: ignore[union-attr]
-    found = evaluate(Plan(design_of(*shell(), *half), catalogue), wait=True).findings
+    found = evaluate(Plan(design_of(*shell(), *half), catalogue)).findings
     assert not [f for f in found if f.id.startswith("plan-")]
 
 
@@ -339,5 +338,5 @@ def test_a_storey_ends_under_the_next_that_lies_over_it(catalogue: Catalogue) ->
     tops = storeys_of(design_of(*shell(), *half, *over)).top_m
     assert (tops["f"], tops[half[0].id]) == pytest.approx((4.0, 1.5 + half[0].ceiling_height_m + 0.3))  # type: ignore[union-attr]
     over[0] = over[0].model_copy(update={"elevation_m": 2.65})  # type: ignore[union-attr]
-    low = evaluate(Plan(design_of(*shell(), *half, *over), catalogue), wait=True).findings
+    low = evaluate(Plan(design_of(*shell(), *half, *over), catalogue)).findings
     assert "plan-ceiling-f" in {f.id for f in low}

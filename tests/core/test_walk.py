@@ -6,7 +6,7 @@ import itertools
 import math
 
 import pytest
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
@@ -15,6 +15,7 @@ from heathrise.core.signal import RadioEnvironment, WalkPoint, air_of, readings_
 from heathrise.core.signal.radio_environment import SpotLevel
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .plans import access_point, design_of, shell
 
 
@@ -138,7 +139,7 @@ def _plain(
     return found
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(st.lists(st.tuples(st.floats(0.3, 39.7), st.floats(0.3, 17.7)), min_size=2, max_size=4))
 def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) -> None:
     points = [WalkPoint(floor="ground", at=(round(x, 2), round(y, 2))) for x, y in spots]
@@ -146,7 +147,7 @@ def test_each_step_against_a_plain_simulation(spots: list[tuple[float, float]]) 
     _compare(air, points, ("5", "2.4"))
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @example([(7.890625, 14.0), (0.0, 5.0)])
 @given(st.lists(st.tuples(st.floats(-60, 20), st.floats(-40, 60)), min_size=2, max_size=3))
 def test_each_step_out_of_doors_against_a_plain_simulation(spots: list[tuple[float, float]]) -> None:

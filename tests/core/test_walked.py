@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import load_catalogue
@@ -31,6 +31,7 @@ from heathrise.core.views.walked_rooms import Heard, rooms_as_walked
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
+from ..thorough import examples
 from .plans import access_point, design_of, rack, shell
 from .sites import sites
 
@@ -64,7 +65,7 @@ def _walk(data: st.DataObject, design: Design) -> list[Reading]:
     ]
 
 
-@settings(max_examples=40, deadline=None)
+@examples(40)
 @given(sites(devices=3), st.data(), st.booleans())
 def test_rooms_are_judged_where_somebody_stood(design: Design, data: st.DataObject, heard: bool) -> None:
     readings = _walk(data, design)

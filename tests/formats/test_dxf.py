@@ -295,7 +295,7 @@ def test_the_same_hut_in_every_unit(catalogue: Catalogue, units: str, scale: flo
 
 def test_a_drawing_can_be_planned_on_at_once(catalogue: Catalogue) -> None:
     design = import_dxf(data_of(drawing()), DrawingChoice(name="x", layers=LAYERS), catalogue)
-    result = evaluate(Plan(design, catalogue), wait=True)
+    result = evaluate(Plan(design, catalogue))
     assert [r.name for r in result.rooms] == ["Room 1", "Room 2"]
     assert result.findings[0].id == "signal-none"
 

@@ -8,7 +8,7 @@ from functools import cache
 
 import pypdfium2
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.base.progress import always
@@ -27,6 +27,7 @@ from heathrise.formats.papers import NO_HEAD, Head, Quote, quote_html, quote_pdf
 
 from ..core.plans import access_point, design_of, rack, shell
 from ..core.sites import sites
+from ..thorough import examples
 
 CATALOGUE = load_catalogue()
 DAY = date(2026, 11, 25)
@@ -96,7 +97,7 @@ def test_the_offer_of_a_made_up_site_is_true(key: str) -> None:
     _check(_of(key))
 
 
-@settings(max_examples=25, deadline=None)
+@examples(25)
 @given(sites(devices=3), st.integers(0, 2))
 def test_the_offer_of_a_random_site_is_true(design: Design, switches: int) -> None:
     shelf = [

@@ -9,7 +9,7 @@ from datetime import date
 
 import openpyxl
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import FirmPrice, load_catalogue, priced_items
@@ -21,6 +21,8 @@ from heathrise.demo import SITES
 from heathrise.formats.order_tables import order_workbook, parts_csv
 from heathrise.formats.prices_csv import read_prices, write_prices
 from heathrise.formats.tables_in import decimal_sign, number_by, number_of, signs_of
+
+from ..thorough import examples
 
 TODAY = date(2026, 11, 25)
 ITEMS = priced_items(load_catalogue())
@@ -128,7 +130,7 @@ def test_the_list_that_goes_out_comes_in_again() -> None:
     assert read.prices == firm and not read.faults
 
 
-@settings(max_examples=100)
+@examples(100)
 @given(st.floats(0.01, 9_999_999).map(lambda v: round(v, 2)), st.sampled_from(["point", "comma"]))
 def test_numbers_are_read_in_both_ways_of_writing(value: float, sign: str) -> None:
     plain = f"{value:.2f}"

@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 import yaml
 from click.testing import CliRunner
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
@@ -23,6 +23,8 @@ from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.project_file import Project, dump_project, load_project, project_schema
 from heathrise.formats.settings_export import settings_json, settings_yaml
 from heathrise.formats.tables_csv import cable_schedule, port_map
+
+from ..thorough import examples
 
 SHIPPED = Path(project_file.__file__).parent / "schema" / "project-7.json"
 
@@ -97,7 +99,7 @@ def test_bad_files_are_refused_with_the_place(document: dict, catalogue: Catalog
         assert said in _refusal(data, catalogue)
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(60)
 @given(
     st.recursive(
         st.none() | st.booleans() | st.floats() | st.text(max_size=5),
@@ -114,7 +116,7 @@ def test_whatever_is_opened_gives_a_clear_refusal(catalogue: Catalogue, anything
 
 
 def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) -> None:
-    result = evaluate(Plan(school, catalogue), wait=True)
+    result = evaluate(Plan(school, catalogue))
     cables = list(csv.DictReader(io.StringIO(cable_schedule(school, result))))
     assert len(cables) == sum(r.cables for r in result.runs)
     assert sum(float(c["fixed_m"]) for c in cables) == pytest.approx(result.totals.cable_m, abs=0.1)
@@ -130,7 +132,7 @@ def test_tables_hold_every_cable_and_port(catalogue: Catalogue, school: Design) 
 
 
 def test_a_name_cannot_become_a_formula(catalogue: Catalogue, school: Design) -> None:
-    result = evaluate(Plan(school, catalogue), wait=True)
+    result = evaluate(Plan(school, catalogue))
     runs = (result.runs[0].model_copy(update={"name": "=1+1"}), *result.runs[1:])
     cable = result.cable.model_copy(update={"runs": runs})
     text = cable_schedule(school, result.model_copy(update={"cable": cable}))
@@ -166,7 +168,7 @@ def test_command_line_evaluates_exports_and_refuses(tmp_path: Path, school: Desi
 def test_tables_open_in_a_spreadsheet_without_harm(catalogue: Catalogue, home: Design) -> None:
     device = home.of(Device)["ap-1"].model_copy(update={"name": "a;=1+1;+2, =3"})
     design = apply(home, [put(device)])
-    text = cable_schedule(design, evaluate(Plan(design, catalogue), wait=True))
+    text = cable_schedule(design, evaluate(Plan(design, catalogue)))
     assert text.startswith("\ufeff")
     row = next(r for r in csv.DictReader(io.StringIO(text.removeprefix("\ufeff"))) if "a;" in r["device"])
     assert row["device"] == "a;'=1+1;'+2, '=3"

@@ -10,7 +10,7 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from heathrise.core.design import KINDS, Design, Device, apply, put
@@ -18,11 +18,9 @@ from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository
 from heathrise.web.app import MAX_BODY_BYTES, create_app
 
-CALM = settings(
-    max_examples=60,
-    deadline=None,
-    suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
-)
+from ..thorough import examples
+
+CALM = examples(60, HealthCheck.function_scoped_fixture)
 JSON = st.recursive(
     st.none() | st.booleans() | st.integers() | st.floats() | st.text(max_size=12),
     lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=8), inner, max_size=4),

@@ -120,7 +120,7 @@ def test_every_kind_that_ships_finds_its_cable_port_and_settings(
             mount=model.mounts[0] if model.mounts else role.mount,
             **ROOM,
         )
-        result = evaluate(Plan(apply(school, [put(device)]), catalogue), wait=True)
+        result = evaluate(Plan(apply(school, [put(device)]), catalogue))
         if model.over_air:  # its link is the air
             assert not [r for r in result.runs if r.device == "new"]
             continue
@@ -178,11 +178,9 @@ def test_a_gateway_wants_the_devices_network_and_is_offered_one(catalogue: Catal
     bare = Design({**school.tables, "network": kept, "wireless_name": names})
     design = apply(bare, [put(gateway)])
     check(design, catalogue)
-    finding = next(
-        f for f in evaluate(Plan(design, catalogue), wait=True).findings if f.id == "settings-no-devices"
-    )
+    finding = next(f for f in evaluate(Plan(design, catalogue)).findings if f.id == "settings-no-devices")
     assert "GW-1: in the main network" in finding.text
-    mended = evaluate(Plan(apply(design, finding.cures[0].changes), catalogue), wait=True)
+    mended = evaluate(Plan(apply(design, finding.cures[0].changes), catalogue))
     assert "settings-no-devices" not in {f.id for f in mended.findings}
     assert mended.settings is not None
     port = next(p for p in mended.settings.ports if p.name == "GW-1")

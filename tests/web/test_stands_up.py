@@ -15,7 +15,7 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.base.memo import BUDGET
@@ -48,6 +48,8 @@ from ops.machine import free_port
 from ops.serve import Server, serving
 from tests.core.plans import access_point, shell, wall
 from tests.core.plans import design_of as small
+
+from ..thorough import examples
 
 
 @pytest.fixture
@@ -203,7 +205,7 @@ def odd_designs(draw: st.DrawFn) -> Design:
     return design_of(elements)
 
 
-@settings(max_examples=400, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@examples(400)
 @given(odd_designs())
 def test_every_valid_design_is_worked_out(design: Design) -> None:
     catalogue = load_catalogue()
@@ -373,7 +375,7 @@ def test_rooms_far_apart_and_walls_at_the_ends_cost_little() -> None:
     edge = wall(1, (-9990, -9990), (-9990, -9980), "metal")
     design = small(*shell(), far, edge, access_point(5, 5))
     before = BUDGET.held_bytes
-    assert not [f for f in evaluate(Plan(design, catalogue), wait=True).findings if "failed" in f.id]
+    assert not [f for f in evaluate(Plan(design, catalogue)).findings if "failed" in f.id]
     assert BUDGET.held_bytes - before < 30_000_000
     again = apply(design, [put(edge.model_copy(update={"b": (9990.0, 9990.0)}))])
-    assert not [f for f in evaluate(Plan(again, catalogue), wait=True).findings if "failed" in f.id]
+    assert not [f for f in evaluate(Plan(again, catalogue)).findings if "failed" in f.id]

@@ -1,7 +1,7 @@
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
-import { useAttempt } from './useAttempt'
+import { useBeside } from './useBeside'
 
 /** What the plan can be laid beside: its variants, and its own earlier revisions by what was done then. */
 export interface Against {
@@ -16,21 +16,16 @@ const MOST_REVISIONS = 40
 /** Its revisions are asked for while they are ``wanted``. */
 export function useAgainst(wanted: () => boolean) {
   const store = useDesign()
-  const attempt = useAttempt()
-  const earlier = ref<Against[]>([])
+  // The journal's lines have no model of their own.
+  type History = { history: { revision: number; label: string }[] }
+  const ask = async (project_id: string) => (await taken(api.GET('/api/projects/{project_id}/history', { params: { path: { project_id } } }))) as unknown as History
+  const { answer } = useBeside(ask, { wanted })
+  const earlier = computed<Against[]>(() => (answer.value?.history ?? []).filter((h) => h.revision < store.revision).slice(0, MOST_REVISIONS)
+    .map((h) => ({ value: `revision:${h.revision}`, label: `Since ${h.revision}: ${h.label}`, said: `than at revision ${h.revision}` })))
   const options = computed<Against[]>(() => [
     ...store.all('variant').map((v) => ({ value: `variant:${v.id}`, label: `With: ${v.name}`, said: `with “${v.name}” than as planned` })),
     ...earlier.value,
   ])
 
-  async function load(): Promise<void> {
-    const params = { path: { project_id: store.id } }
-    // The journal's lines have no model of their own.
-    const found = (await attempt(() => taken(api.GET('/api/projects/{project_id}/history', { params })))) as unknown as { history: { revision: number; label: string }[] } | null
-    if (!found) return
-    earlier.value = found.history.filter((h) => h.revision < store.revision).slice(0, MOST_REVISIONS)
-      .map((h) => ({ value: `revision:${h.revision}`, label: `Since ${h.revision}: ${h.label}`, said: `than at revision ${h.revision}` }))
-  }
-  watch(() => [wanted(), store.id, store.revision] as const, () => wanted() && void load(), { immediate: true })
   return { options }
 }

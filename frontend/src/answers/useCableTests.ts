@@ -1,24 +1,18 @@
-import { computed, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 import { api, taken } from '@/api/client'
 import type { CableTestSaid, TestedCable } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useOutbox, useWho } from '@/outbox/useOutbox'
-import { useAttempt } from './useAttempt'
+import { useBeside } from './useBeside'
 
 /** What was tested of the cables; facts beside the plan, which undo does not touch. */
 export function useCableTests() {
   const store = useDesign()
   const outbox = useOutbox()
-  const attempt = useAttempt()
   const who = useWho()
-  const cables = shallowRef<TestedCable[]>([])
+  const { answer } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/tests', { params: { path: { project_id } } })))
+  const cables = computed<TestedCable[]>(() => answer.value?.cables ?? [])
   const unsent = computed(() => outbox.waitingOf('tests', store.id).map((e) => e.row))
-
-  async function load(): Promise<void> {
-    const project_id = store.id
-    const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/tests', { params: { path: { project_id } } })))
-    if (found && project_id === store.id) cables.value = found.cables
-  }
 
   /** Note a test; false where this device has no room to keep it. */
   function add(test: Pick<CableTestSaid, 'device' | 'cable' | 'result' | 'length_m'>): boolean {
@@ -28,9 +22,8 @@ export function useCableTests() {
   }
 
   outbox.onAnswered(({ project, cables: known }) => {
-    if (known && project === store.id) cables.value = known
+    if (known && project === store.id) answer.value = { cables: known }
   })
-  // Planned lengths move with every edit that is saved.
-  watch(() => [store.id, store.revision], () => void load(), { immediate: true })
-  return { cables, unsent, add }
+  const show = (tested: TestedCable[]) => (answer.value = { cables: tested })
+  return { cables, unsent, add, show }
 }

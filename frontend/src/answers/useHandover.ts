@@ -1,10 +1,10 @@
-import { shallowRef, watch } from 'vue'
+import { watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { HandoverView } from '@/api/types'
 import { useDesign } from '@/document/store'
-import { useAttempt } from './useAttempt'
-import { useProgress } from './useProgress'
 import { useWho } from '@/outbox/useOutbox'
+import { useAttempt } from './useAttempt'
+import { useBeside } from './useBeside'
+import { useProgress } from './useProgress'
 
 /** How the job would be handed over now, and what was agreed, handed over and signed. */
 export function useHandover() {
@@ -12,20 +12,14 @@ export function useHandover() {
   const attempt = useAttempt()
   const progress = useProgress()
   const who = useWho()
-  const view = shallowRef<HandoverView | null>(null)
-  const params = () => ({ path: { project_id: store.id } })
   const by = () => who.value.trim() || 'installer'
+  const { answer: view, load } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/handover', { params: { path: { project_id } } })))
+  watch(view, (now) => now && void progress.load())
 
-  async function show(work: () => Promise<HandoverView>): Promise<void> {
-    const found = await attempt(work)
-    if (!found) return
-    view.value = found
-    void progress.load()
+  async function sign(number: number, signed_by: string): Promise<void> {
+    const params = { path: { project_id: store.id, number } }
+    const signed = await attempt(() => taken(api.POST('/api/projects/{project_id}/handovers/{number}/signed', { params, body: { signed_by, by: by() } })))
+    if (signed) view.value = signed
   }
-  const load = () => show(() => taken(api.GET('/api/projects/{project_id}/handover', { params: params() })))
-  const sign = (number: number, signed_by: string) =>
-    show(() => taken(api.POST('/api/projects/{project_id}/handovers/{number}/signed', { params: { path: { project_id: store.id, number } }, body: { signed_by, by: by() } })))
-
-  watch(() => [store.id, store.revision], () => void load(), { immediate: true })
   return { view, who, load, sign }
 }

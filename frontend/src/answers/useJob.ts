@@ -1,6 +1,6 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
-import type { Job } from '@/api/types'
+import type { Job, JobKind, JobKinds } from '@/api/types'
 import { useDesign } from '@/document/store'
 
 const LOOK_AGAIN_MS = 250
@@ -50,17 +50,26 @@ export function useJob() {
   return { job, running, follow, stop }
 }
 
+/** What may be said with a job: what is left out is as the server has it. */
+type Loose<T> = { [P in keyof T]?: T[P] extends unknown[] ? T[P] : T[P] extends object ? Loose<T[P]> : T[P] }
+
+/** How a job of a kind ended. */
+export interface Ended<K extends JobKind> {
+  state: Job['state']
+  result: JobKinds[K]['result'] | null
+}
+
 /** A job of the open project: begun by its kind, what goes wrong is told. */
-export function useProjectJob(kind: () => string) {
+export function useProjectJob() {
   const store = useDesign()
   const { job, running, follow, stop } = useJob()
 
   /** Wait for it; null where it failed, was not begun, or its page was left. */
-  async function run(args: Record<string, unknown> = {}): Promise<Job | null> {
+  async function run<K extends JobKind>(kind: K, asked: Loose<JobKinds[K]['asked']> = {}): Promise<Ended<K> | null> {
     const params = { path: { project_id: store.id } }
     try {
-      const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind: kind(), arguments: args } })))
-      if (done?.state !== 'failed') return done
+      const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params, body: { kind, arguments: asked as Record<string, unknown> } })))
+      if (done?.state !== 'failed') return done && { state: done.state, result: done.result as JobKinds[K]['result'] | null }
       store.trouble = { message: done.message, detail: [] }
     } catch (error) {
       if (!(error instanceof ApiError)) throw error

@@ -1,8 +1,9 @@
-import { shallowRef, watch } from 'vue'
+import { shallowRef } from 'vue'
 import { api, file as asFile, taken } from '@/api/client'
-import type { CalibrationView, Point, Proposed } from '@/api/types'
+import type { Point, Proposed } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useAttempt } from './useAttempt'
+import { useBeside } from './useBeside'
 
 /** A file of a walk that waits for its radios to be confirmed. */
 export interface Waiting {
@@ -15,14 +16,10 @@ export interface Waiting {
 export function useMeasured(floor: () => string, spot: () => Point | null) {
   const store = useDesign()
   const attempt = useAttempt()
-  const view = shallowRef<CalibrationView | null>(null)
   const waiting = shallowRef<Waiting | null>(null)
   const faults = shallowRef<string[]>([])
 
-  async function load(): Promise<void> {
-    const params = { path: { project_id: store.id } }
-    view.value = await attempt(() => taken(api.GET('/api/projects/{project_id}/calibration', { params })))
-  }
+  const { answer: view, load } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/calibration', { params: { path: { project_id } } })))
 
   async function send(file: Blob, names: Record<string, string> | null): Promise<void> {
     const at = spot() ? { x: spot()![0], y: spot()![1] } : {}
@@ -39,6 +36,5 @@ export function useMeasured(floor: () => string, spot: () => Point | null) {
     const params = { path: { project_id: store.id, number } }
     if (await attempt(() => taken(api.POST('/api/projects/{project_id}/walks/{number}', { params, body: { counts } })))) await load()
   }
-  watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
   return { view, waiting, faults, send, count }
 }

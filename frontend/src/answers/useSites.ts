@@ -1,39 +1,12 @@
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
-import type { Change, Cure, Offer, Point, Site } from '@/api/types'
+import type { Change, Cure, JobKinds, Point, Site } from '@/api/types'
 import { useDesign } from '@/document/store'
 
+export type Sited = JobKinds['sites']['result']
+export type Answer = Sited['answers'][number]
 /** What becomes of one access point in an answer. */
-export interface Moved {
-  device: string
-  name: string
-  what: 'stays' | 'moved' | 'new' | 'gone'
-  floor: string
-  at: Point
-  metres: number
-}
-export interface Answer {
-  goal: string
-  name: string
-  count: number
-  proof: string
-  proven: boolean
-  changes: Change[]
-  moved: Moved[]
-  offer: Offer
-  short: string[]
-  fails: string[]
-  over_air: number
-}
-export interface Sited {
-  looked_at: number
-  points: number
-  now: Offer
-  answers: Answer[]
-  none: string
-  excluded: { space: string; name: string; why: string }[]
-  lacking: { space: string; name: string; share: number }[]
-}
+export type Moved = Answer['moved'][number]
 /** The best so far, while it is looked for. */
 export interface BestSoFar {
   goal: string
@@ -45,9 +18,9 @@ export interface BestSoFar {
 /** A search for places: what it is free to do, how far it is, its answers; and the small questions. */
 export function useSites() {
   const store = useDesign()
-  const wishes = reactive({ models: [] as string[], mounts: [] as string[], second: true, margin_db: null as number | null, keep: [] as string[], back_haul: null as Site['back_haul'] | null, seconds: 30 })
+  const wishes = reactive({ models: [] as string[], mounts: [] as ('ceiling' | 'wall')[], second: true, margin_db: null as number | null, keep: [] as string[], back_haul: null as Site['back_haul'] | null, seconds: 30 })
   const kind = ref<'sites' | 'best_places' | 'needless'>('sites')
-  const { job, running, run, stop } = useProjectJob(() => kind.value)
+  const { job, running, run, stop } = useProjectJob()
   const found = shallowRef<Sited | null>(null)
   const cures = shallowRef<{ asked: string; rows: Cure[] } | null>(null)
   const chosen = ref('')
@@ -55,17 +28,17 @@ export function useSites() {
   const best = computed(() => (running.value && kind.value === 'sites' ? ((job.value?.result as BestSoFar | null) ?? null) : null))
 
   /** Begin a job anew: what an earlier one found is put away. */
-  function begin(what: typeof kind.value, more: Record<string, unknown> = {}, device = '') {
+  function begin(what: typeof kind.value): void {
     look('')
     cures.value = found.value = null
     kind.value = what
-    return run({ wishes: { ...wishes, ...more }, ...(device && { device }) })
   }
 
-  async function search(more: Record<string, unknown> = {}): Promise<void> {
-    const done = await begin('sites', more)
+  async function search(more: { goals?: ['fewest']; most?: number } = {}): Promise<void> {
+    begin('sites')
+    const done = await run('sites', { wishes: { ...wishes, ...more } })
     if (!done?.result) return
-    found.value = done.result as unknown as Sited
+    found.value = done.result
     look(found.value.answers[0]?.goal ?? '')
   }
 
@@ -73,14 +46,15 @@ export function useSites() {
   const fewer = (now: number) => search({ goals: ['fewest'], most: Math.max(0, now - 1) })
 
   async function ask(what: 'best_places' | 'needless', said: string, device = ''): Promise<void> {
-    const done = await begin(what, {}, device)
-    if (done?.result) cures.value = { asked: said, rows: done.result.cures as Cure[] }
+    begin(what)
+    const done = what === 'needless' ? await run(what, { wishes }) : await run(what, { wishes, device })
+    if (done?.result) cures.value = { asked: said, rows: done.result.cures }
   }
 
   /** Look at an answer on the sheet and in the tally, or at the plan again. */
   function look(goal: string): void {
     chosen.value = chosen.value === goal ? '' : goal
-    if (answer.value) void store.preview(answer.value.changes)
+    if (answer.value) void store.preview(answer.value.changes as Change[])
     else store.endPreview(false)
   }
 
@@ -91,7 +65,7 @@ export function useSites() {
     chosen.value = ''
     found.value = null
     store.endPreview(true)
-    store.commit(label, taken.changes)
+    store.commit(label, taken.changes as Change[])
   }
   function mend(cure: Cure): void {
     cures.value = null

@@ -32,6 +32,16 @@ export const KINDS: Kind[] = [
   "variant"
 ]
 
+/** The key that takes each kind of device in hand. */
+export const DEVICE_KEYS: Record<string, string> = {
+  "access_point": "a",
+  "wall_plate": "p",
+  "camera": "c",
+  "sensor_gateway": "g",
+  "outlet": "u",
+  "router": "l"
+}
+
 export interface Reference {
   field: string
   kind: Kind

@@ -4,6 +4,9 @@ type S = components['schemas']
 
 export type Evaluation = S['Answer.Shown']
 export type Price = S['Answer.Price']
+/** Kinds of job: what may be asked of each, and what it ends in. */
+export type JobKinds = S['JobKinds']
+export type JobKind = keyof JobKinds
 export type Answer = S['Answer']
 export type ChapterPatch = S['Answer.ChapterPatch']
 export type Line = S['AnswerLine']

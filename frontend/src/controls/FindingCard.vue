@@ -13,7 +13,7 @@ defineEmits<{ show: [] }>()
 const store = useDesign()
 const open = ref(false)
 const searched = ref<Cure[] | null>(null)
-const { job, running, run, stop } = useProjectJob(() => 'cures')
+const { job, running, run, stop } = useProjectJob()
 
 const WHOSE = { shipped: '', firm: 'the firm\'s ', project: 'this project\'s ' } as const
 const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
@@ -27,8 +27,8 @@ const limits = computed(() => {
 })
 
 async function search(): Promise<void> {
-  const done = await run({ finding: props.finding.id })
-  if (done) searched.value = (done.result?.cures ?? []) as Cure[]
+  const done = await run('cures', { finding: props.finding.id })
+  if (done) searched.value = done.result?.cures ?? []
 }
 
 function take(cure: Cure): void {

@@ -4,14 +4,15 @@ import { useProjectJob } from '@/answers/useJob'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 
+type Printed = 'brief_pdf' | 'quote_pdf' | 'labels_pdf' | 'sheets_pdf'
 /** Prints a paper as a job and hands it over when it is done. */
-const props = defineProps<{ kind: string; label: string; arguments?: Record<string, unknown> }>()
+const props = defineProps<{ kind: Printed; label: string; arguments?: Record<string, unknown> }>()
 const store = useDesign()
-const { job, running, run, stop } = useProjectJob(() => props.kind)
+const { job, running, run, stop } = useProjectJob()
 
 async function print(): Promise<void> {
-  const done = await run(props.arguments)
-  if (done?.state === 'done') location.assign(`/api/projects/${store.id}/papers/${String(done.result?.paper)}`)
+  const done = await run(props.kind, props.arguments)
+  if (done?.state === 'done') location.assign(`/api/projects/${store.id}/papers/${done.result?.paper ?? ''}`)
 }
 </script>
 

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import Select from 'primevue/select'
 import { computed } from 'vue'
-import type { MeshLink, Point, Ray, Residual, SpotView } from '@/api/types'
-import type { BestSoFar, Moved } from '@/answers/useSites'
+import type { Device } from '@/api/types'
 import { useDesign } from '@/document/store'
 import type { SheetMode } from './mode'
 import SheetView from './SheetView.vue'
-import type { Walked } from './walked'
+import type { Viewport } from './useViewport'
 
 /** The frame of a stage whose work is on the sheet: a bar above, what stands beside it, the drawing. */
-defineProps<{ mode: SheetMode; today?: boolean; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null; pin?: Point | null }>()
-defineEmits<{ spot: [at: Point] }>()
+defineOptions({ inheritAttrs: false })
+defineSlots<{ bar?(): unknown; beside?(): unknown; below?(): unknown; layers?(drawn: { viewport: Viewport; devices: Device[]; chosen: string | null }): unknown }>()
+defineProps<{ mode: SheetMode }>()
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.name })))
@@ -27,7 +27,10 @@ const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.n
     </div>
     <div class="ground">
       <slot name="beside" />
-      <SheetView v-if="floor" :floor="floor" :mode="mode" :today="today" :spot="spot" :ray="ray" :walked="walked" :fallen="fallen" :against="against" :proposed="proposed" :best="best" :mesh="mesh" :measured="measured" :pin="pin" class="drawing" @spot="$emit('spot', $event)" />
+      <!-- What the stage says of the sheet goes on to it as it is. -->
+      <SheetView v-if="floor" v-bind="$attrs" :floor="floor" :mode="mode" class="drawing">
+        <template #default="drawn"><slot name="layers" v-bind="drawn" /></template>
+      </SheetView>
     </div>
     <slot name="below" />
   </section>

@@ -3,8 +3,7 @@ import { useElementSize, useThrottleFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Device, EquipmentRoom, LevelReading, MeshLink, Point, Ray, Residual, Riser, SpotView } from '@/api/types'
-import type { BestSoFar, Moved } from '@/answers/useSites'
+import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { boundsOf, centre } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
@@ -14,14 +13,9 @@ import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
-import MeasuredLayer from './MeasuredLayer.vue'
-import MeshLayer from './MeshLayer.vue'
 import MarksLayer from './MarksLayer.vue'
-import ProposedLayer from './ProposedLayer.vue'
-import RayLayer from './RayLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
-import StatesLayer, { type Standing } from './StatesLayer.vue'
 import SheetFurniture from './SheetFurniture.vue'
 import UnderlayLayer from './UnderlayLayer.vue'
 import WallsLayer from './WallsLayer.vue'
@@ -32,15 +26,27 @@ import type { Box } from './boxes'
 import { placeNames } from './names'
 import { spreadOn } from './spreadOn'
 import { cornersOf } from './useCorners'
-import type { SheetMode } from './mode'
+import { ABILITIES, type SheetMode } from './mode'
 import { pictureCorners } from '@/document/underlay'
 import { underlayOf } from './underlays'
-import type { Walked } from './walked'
-import WalkLayer from './WalkLayer.vue'
 import { useGestures } from './useGestures'
-import { useViewport } from './useViewport'
+import { useViewport, type Viewport } from './useViewport'
 
-const props = defineProps<{ floor: string; mode: SheetMode; today?: boolean; standing?: Standing; spot?: SpotView | null; ray?: Ray | null; walked?: Walked | null; fallen?: Map<string, string> | null; against?: string; proposed?: Moved[] | null; best?: BestSoFar | null; mesh?: MeshLink[] | null; measured?: { rows: Residual[]; fitted: boolean } | null; pin?: Point | null }>()
+/** The drawing of one storey. A stage lays its own layers over the marks through the slot, and says what else it wants. */
+const props = defineProps<{
+  floor: string
+  mode: SheetMode
+  today?: boolean
+  /** Tones of rooms in place of their verdicts. */
+  tones?: Map<string, string> | null
+  /** What a difference is from, as the legend says it. */
+  against?: string
+  /** What leaves its place is named by the stage's own layer. */
+  leaving?: Set<string>
+  /** Levels are shown under the pointer, rooms are chosen by a press. */
+  deaf?: '' | 'levels' | 'all'
+}>()
+defineSlots<{ default?(drawn: { viewport: Viewport; devices: Device[]; chosen: string | null }): unknown }>()
 const emit = defineEmits<{ spot: [at: Point] }>()
 const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -48,11 +54,10 @@ const viewport = useViewport()
 const { width, height } = useElementSize(frame)
 const gestures = useGestures(viewport, () => props.floor, () => true)
 const underlay = computed(() => {
-  const found = takesTools.value ? underlayOf(store, props.floor) : undefined
+  const found = can.value.tools ? underlayOf(store, props.floor) : undefined
   return found && !found.hidden ? found : undefined
 })
-const drawsGround = computed(() => props.mode === 'plan')
-const takesTools = computed(() => props.mode === 'plan' || props.mode === 'brief')
+const can = computed(() => ABILITIES[props.mode])
 
 const here = <T extends { floor: string }>(rows: T[]) => rows.filter((r) => r.floor === props.floor)
 const spaces = computed(() => here(store.all('space')).map(gestures.corners.shown))
@@ -81,7 +86,7 @@ const bare = computed(() => {
   return !underlay.value && drawn.every((rows) => !rows.length)
 })
 const devices = computed(() =>
-  placed(here(store.all('device'))).filter((d) => takesTools.value || (props.today ? d.state !== 'new' : d.state === 'new' || d.state === 'keep')),
+  placed(here(store.all('device'))).filter((d) => can.value.tools || (props.today ? d.state !== 'new' : d.state === 'new' || d.state === 'keep')),
 )
 const rooms = computed(() => placed(here(store.all('equipment_room'))))
 const risers = computed(() =>
@@ -93,13 +98,11 @@ const risers = computed(() =>
   ),
 )
 const verdicts = computed(
-  () => props.fallen ?? new Map(props.mode !== 'signal' || props.today ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
+  () => props.tones ?? new Map(!can.value.air || props.today ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
 /** What stands over the sheet at its foot, in pixels. */
 const furniture = shallowRef<Box[]>([])
 const NAMES_FROM_PX_PER_M = 9
-/** What a proposal moves or takes away is named where it goes to. */
-const leaving = computed(() => new Set((props.proposed ?? []).filter((m) => m.what !== 'stays').map((m) => m.device)))
 /** Where each mark is drawn: beside what it would lie on. */
 const drawn = computed(() => spreadOn(store.catalogue, rooms.value, devices.value, risers.value, viewport, chosen.value))
 /** From afar the names of marks would only cover one another; outlets are not named on the signal. */
@@ -107,36 +110,34 @@ const names = computed(() => {
   const near = viewport.scale.value >= NAMES_FROM_PX_PER_M
   const marks = [...rooms.value, ...devices.value, ...risers.value].map((m) => {
     const { x, y } = drawn.value.get(m.id)!
-    if (leaving.value.has(m.id)) return { key: m.id, name: '', x, y, must: false }
+    if (props.leaving?.has(m.id)) return { key: m.id, name: '', x, y, must: false }
     const must = m.id === chosen.value
-    const quiet = props.mode === 'signal' && 'kind' in m && !hasAir(store.catalogue, m)
+    const quiet = can.value.air && 'kind' in m && !hasAir(store.catalogue, m)
     return { key: m.id, name: (near && !quiet) || must ? m.name : '', x, y, must }
   })
-  const noted = props.mode === 'brief' ? here([...store.all('pain'), ...store.all('line_entry')]) : []
+  const noted = can.value.notes ? here([...store.all('pain'), ...store.all('line_entry')]) : []
   for (const m of noted) {
     const [x, y] = viewport.toScreen(m.at)
     marks.push({ key: m.id, name: '', x, y, must: false })
   }
-  for (const zone of props.mode === 'brief' ? here(store.all('zone')) : []) {
+  for (const zone of can.value.notes ? here(store.all('zone')) : []) {
     const [x, y] = viewport.toScreen(centre(zone.outline))
     marks.push({ key: zone.id, name: zone.name, x, y, must: false })
   }
-  return placeNames(spaces.value, marks, viewport, furniture.value, props.mode === 'signal' ? 14 : 0)
+  return placeNames(spaces.value, marks, viewport, furniture.value, can.value.air ? 14 : 0)
 })
 /** The worst point of the room that is selected. */
 const worst = computed(() => {
-  const id = props.mode === 'signal' && !props.today && store.selection?.kind === 'space' ? store.selection.id : ''
+  const id = can.value.air && !props.today && store.selection?.kind === 'space' ? store.selection.id : ''
   const room = store.shown?.signal.rooms.find((r) => r.space === id)
   if (!room?.worst_at || room.floor !== props.floor) return null
   const [x, y] = viewport.toScreen(room.worst_at)
   const level = room.binds === 'second' ? room.worst_second_dbm : room.worst_first_dbm
   return { x, y, text: dbm(level) }
 })
-/** Where something was measured. */
-const pinned = computed(() => props.pin && viewport.toScreen(props.pin))
 /** The room or duct whose corners can be moved. */
 const shaped = computed(() => {
-  if (!drawsGround.value || tool.value !== 'select' || !store.selection) return null
+  if (!can.value.ground || tool.value !== 'select' || !store.selection) return null
   const { kind, id } = store.selection
   const rows = kind === 'space' ? spaces.value : kind === 'duct' ? ducts.value : []
   const found = rows.find((r) => r.id === id)
@@ -144,7 +145,7 @@ const shaped = computed(() => {
 })
 const chosen = computed(() => store.selection?.id ?? null)
 const reliefHere = computed(() =>
-  props.mode === 'signal' && store.relief?.floor === props.floor && store.relief.tints.length + store.relief.serves.length
+  can.value.air && store.relief?.floor === props.floor && store.relief.tints.length + store.relief.serves.length
     ? store.relief
     : null,
 )
@@ -155,7 +156,7 @@ function fit(all = false): void {
     ...(all ? store.all('space') : spaces.value).flatMap((s) => s.outline),
     ...walls.value.flatMap((w) => [w.a, w.b]),
   ]
-    if (props.mode === 'brief') drawn.push(...here(store.all('zone')).flatMap((z) => z.outline))
+    if (can.value.notes) drawn.push(...here(store.all('zone')).flatMap((z) => z.outline))
   if (!drawn.length && underlay.value) drawn.push(...pictureCorners(underlay.value))
   const [west, south, east, north] = boundsOf(drawn.length ? drawn : devices.value.map((d) => d.at))
   const reach = Math.max(east - west, north - south) / 2
@@ -197,7 +198,7 @@ const readLevels = useThrottleFn(
 
 function moved(event: PointerEvent): void {
   gestures.move(event)
-  if (props.mode !== 'signal' || props.walked || event.buttons || !gestures.cursor.value) {
+  if (!can.value.air || props.deaf === 'all' || event.buttons || !gestures.cursor.value) {
     probe.value = null
     return
   }
@@ -220,7 +221,7 @@ function press(event: PointerEvent): void {
 function release(event: PointerEvent): void {
   const still = Math.hypot(event.clientX - pressed[0], event.clientY - pressed[1]) < MOVED_PX
   const onMark = (event.target as Element).closest('[data-mark]')
-  if (props.mode === 'signal' && !props.today && still && !onMark && event.button === 0) {
+  if (can.value.air && !props.today && still && !onMark && event.button === 0) {
     const box = frame.value!.getBoundingClientRect()
     probe.value = null
     emit('spot', viewport.toWorld(event.clientX - box.left, event.clientY - box.top))
@@ -229,7 +230,7 @@ function release(event: PointerEvent): void {
 }
 
 function chooseSpace(id: string): void {
-  if (tool.value === 'select' && !props.walked) store.selection = { kind: 'space', id }
+  if (tool.value === 'select' && props.deaf !== 'all') store.selection = { kind: 'space', id }
 }
 
 defineExpose({ fit, remove: gestures.remove })
@@ -251,17 +252,17 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="chooseSpace"
       />
       <YardLayer
-        :floor="floor" :ducts="mode === 'plan' ? ducts : []" :viewport="viewport" :chosen="chosen"
-        :active="drawsGround && tool === 'select'"
+        :floor="floor" :ducts="can.ground ? ducts : []" :viewport="viewport" :chosen="chosen"
+        :active="can.ground && tool === 'select'"
         @choose="(id) => (store.selection = { kind: 'duct', id })"
       />
       <WallsLayer
         :walls="walls" :openings="openings" :viewport="viewport" :chosen="chosen"
-        :active="drawsGround && tool === 'select'"
+        :active="can.ground && tool === 'select'"
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
       />
       <RunsLayer
-        v-if="mode === 'cable' || mode === 'handover'" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
+        v-if="can.runs" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
         :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport"
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
@@ -269,18 +270,12 @@ defineExpose({ fit, remove: gestures.remove })
         :devices="devices" :rooms="rooms" :risers="risers" :chosen="chosen"
         :names="names.marks" :drawn="drawn" @grab="gestures.grab"
       />
-      <RayLayer v-if="spot && spot.floor === floor" :spot="spot" :ray="ray ?? null" :viewport="viewport" />
-      <ProposedLayer v-if="proposed || best" :moved="proposed ?? null" :best="best ?? null" :devices="devices" :floor="floor" :viewport="viewport" />
-      <MeshLayer v-if="mesh?.length" :links="mesh" :devices="devices" :viewport="viewport" />
-      <MeasuredLayer v-if="measured" v-bind="measured" :device="store.selection?.kind === 'device' ? chosen : null" :floor="floor" :viewport="viewport" />
-      <WalkLayer v-if="walked" v-bind="walked" :floor="floor" :viewport="viewport" />
-      <StatesLayer v-if="standing" :standing="standing" :devices="devices" :floor="floor" :viewport="viewport" />
+      <slot :viewport="viewport" :devices="devices" :chosen="chosen" />
       <BriefLayer
-        v-if="mode === 'brief'" :floor="floor" :viewport="viewport" :chosen="chosen" :names="names.marks" @grab="gestures.grab"
+        v-if="can.notes" :floor="floor" :viewport="viewport" :chosen="chosen" :names="names.marks" @grab="gestures.grab"
         @choose="(kind, id) => tool === 'select' && (store.selection = { kind, id })"
       />
       <CornersLayer v-if="shaped" :shape="shaped" :viewport="viewport" @grab="gestures.grabCorner" />
-      <path v-if="pinned" :d="`M${pinned[0] - 9} ${pinned[1]}h18m-9 -9v18`" class="pin" data-pin />
       <g v-if="worst" class="worst" :transform="`translate(${worst.x} ${worst.y})`" data-worst>
         <path d="M-7 -7L7 7M7 -7L-7 7" />
         <text x="11" y="4">worst, {{ worst.text }}</text>
@@ -291,14 +286,14 @@ defineExpose({ fit, remove: gestures.remove })
       />
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" :against="against" @fit="fit()" @boxes="furniture = $event" />
-    <LevelProbe v-if="probe && !proposed && mode === 'signal' && !today" :probe="probe" :width="width" :height="height" />
+    <LevelProbe v-if="probe && !deaf && can.air && !today" :probe="probe" :width="width" :height="height" />
     <div v-if="bare && tool === 'select'" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
       <p>Draw a room from corner to corner: its walls are drawn with it.</p>
-      <Button v-if="drawsGround" label="Draw a room" size="small" @click="tool = 'room'" />
+      <Button v-if="can.ground" label="Draw a room" size="small" @click="tool = 'room'" />
     </div>
   </div>
-  <ToolLine v-if="takesTools" :gestures="gestures" />
+  <ToolLine v-if="can.tools" :gestures="gestures" />
   </div>
 </template>
 
@@ -328,11 +323,6 @@ defineExpose({ fit, remove: gestures.remove })
 }
 .frame:not(.tool-select) .sheet {
   cursor: crosshair;
-}
-.pin {
-  fill: none;
-  stroke: var(--heather);
-  stroke-width: 2.5;
 }
 .worst {
   pointer-events: none;

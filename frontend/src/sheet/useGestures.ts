@@ -1,9 +1,9 @@
-import { computed, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watchEffect } from 'vue'
 import type { AnyElement, Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { rounded, snapped } from '@/document/geometry'
 import { useDesign } from '@/document/store'
-import { tool, toolsOf } from './tools'
+import { drawing, tool, toolsOf, typeExact } from './tools'
 import type { Draft, Hand } from './tools/hand'
 import { useCorners, type Cornered } from './useCorners'
 import type { Viewport } from './useViewport'
@@ -171,6 +171,16 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     tool.value = 'select'
   }
 
+  // A digit belongs to what is begun, whether its tool takes one or not.
+  watchEffect(() => {
+    drawing.value = !!draft.value || path.value.length > 0
+    typeExact.value = inHand.value?.typed && draft.value ? (digit) => (exact.value = digit) : null
+  })
+  onScopeDispose(() => {
+    drawing.value = false
+    typeExact.value = null
+  })
+
   /** Arrow keys: a tenth of a metre, a whole one with Shift, a centimetre with Alt. */
   function key(event: KeyboardEvent): void {
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key]
@@ -181,12 +191,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       if (chosen && editable() && MOVABLE.includes(chosen.kind)) {
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
-    } else if (/^[\d.]$/.test(event.key) && (draft.value || path.value.length)) {
-      // A digit belongs to what is begun, whether its tool takes one or not: no stage is gone to.
-      event.preventDefault()
-      if (inHand.value?.typed && draft.value) exact.value = event.key
-    }
-    else if (event.key === 'Escape') cancel()
+    } else if (event.key === 'Escape') cancel()
     else if (event.key === 'Enter') inHand.value?.finish?.(hand)
     else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen && editable()) remove()
     else if (event.key === 'r' && chosen?.kind === 'device') turn(event.shiftKey ? -15 : 15)

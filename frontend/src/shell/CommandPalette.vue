@@ -2,18 +2,15 @@
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 import { openedFigure } from '@/figures/useFigures'
-import { STAGES, type Stage } from '@/stages/registry'
-import { tool, toolsOf } from '@/sheet/tools'
-import { shortcuts } from './useShortcuts'
+import type { Shortcut } from './keys'
 
+const props = defineProps<{ shortcuts: Shortcut[] }>()
 const mode = defineModel<'closed' | 'commands' | 'keys'>({ required: true })
-const emit = defineEmits<{ go: [stage: Stage]; floor: [id: string] }>()
+const emit = defineEmits<{ floor: [id: string] }>()
 const store = useDesign()
-const router = useRouter()
 const query = ref('')
 const at = ref(0)
 
@@ -23,15 +20,8 @@ interface Command {
 }
 
 const commands = computed<Command[]>(() => [
-  ...STAGES.map((s) => ({ name: `Go to ${s.name}`, run: () => emit('go', s.id) })),
+  ...props.shortcuts.flatMap((s) => (s.command && s.run ? [{ name: s.command, run: s.run }] : [])),
   ...store.floors.map((f) => ({ name: `Show ${f.name}`, run: () => emit('floor', f.id) })),
-  ...toolsOf(store.catalogue).map((t) => ({
-    name: `Tool: ${t.name}`,
-    run: () => {
-      tool.value = t.tool
-      void router.push(`/p/${store.id}/plan`)
-    },
-  })),
   ...store.all('device').map((d) => ({
     name: `Select ${d.name}`,
     run: () => {
@@ -46,11 +36,8 @@ const commands = computed<Command[]>(() => [
       store.selection = { kind: 'space', id: s.id }
     },
   })),
-  { name: 'Undo', run: store.undo },
-  { name: 'Redo', run: store.redo },
   { name: 'Switch metres and feet', run: () => (imperial.value = !imperial.value) },
   { name: 'Figures of the trade', run: () => (openedFigure.value = '') },
-  { name: 'List the shortcuts', run: () => setTimeout(() => (mode.value = 'keys')) },
 ])
 const MOST = 9
 const found = computed(() => {
@@ -63,7 +50,7 @@ watch(query, () => (at.value = 0))
 
 function run(command: Command | undefined): void {
   mode.value = 'closed'
-  command?.run()
+  setTimeout(() => command?.run()) // once this dialog has closed, since it may open another
 }
 </script>
 
@@ -89,7 +76,7 @@ function run(command: Command | undefined): void {
   <Dialog :visible="mode === 'keys'" modal dismissable-mask header="Shortcuts" :pt="{ content: { tabindex: 0 } }" :style="{ width: '460px' }" @update:visible="mode = 'closed'">
     <table class="ledger">
       <tbody>
-        <tr v-for="[keys, what] in shortcuts(store.catalogue)" :key="keys + what"><td class="figure">{{ keys }}</td><td>{{ what }}</td></tr>
+        <tr v-for="s in shortcuts.filter((k) => k.keys.length)" :key="s.said + s.what"><td class="figure">{{ s.said }}</td><td>{{ s.what }}</td></tr>
       </tbody>
     </table>
   </Dialog>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useNight } from '@/theme/useNight'
 import Button from 'primevue/button'
 import { computed, onMounted, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
@@ -15,7 +15,7 @@ const trouble = ref('')
 const projects = ref<ProjectLine[] | null>(null)
 const sites = ref<DemoSite[]>([])
 const asking = ref(false)
-const night = useLocalStorage('heathrise-night', false)
+const night = useNight()
 const own = computed(() => {
   const demo = new Set(sites.value.map((s) => s.project))
   return (projects.value ?? []).filter((p) => !demo.has(p.id))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useNight } from '@/theme/useNight'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
 import { computed, ref, useTemplateRef } from 'vue'
@@ -12,7 +12,7 @@ import ProjectList from './ProjectList.vue'
 
 defineEmits<{ palette: []; keys: [] }>()
 const store = useDesign()
-const night = useLocalStorage('heathrise-night', false)
+const night = useNight()
 const listing = ref(false)
 const making = ref(false)
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')

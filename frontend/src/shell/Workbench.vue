@@ -4,13 +4,15 @@ import { useRoute, useRouter } from 'vue-router'
 import { ApiError } from '@/api/client'
 import { useDesign } from '@/document/store'
 import FiguresDialog from '@/figures/FiguresDialog.vue'
-import { stageOf, type Stage } from '@/stages/registry'
+import { tool, toolsOf } from '@/sheet/tools'
+import { STAGES, stageOf, type Stage } from '@/stages/registry'
 import CommandPalette from './CommandPalette.vue'
 import Notices from './Notices.vue'
 import ReasonsPanel from './ReasonsPanel.vue'
 import StageRail from './StageRail.vue'
 import TallyBar from './TallyBar.vue'
 import TopBar from './TopBar.vue'
+import { shortcuts } from './keys'
 import { useShortcuts } from './useShortcuts'
 
 const route = useRoute()
@@ -51,7 +53,18 @@ watch(
     if (!ids.includes(floor.value)) floor.value = ids[0] ?? ''
   },
 )
-useShortcuts({ palette, goTo })
+/** Take a tool in hand, on the plan. */
+function take(next: string): void {
+  tool.value = next
+  if (stage.value !== 'plan') goTo('plan')
+}
+const known = computed(() =>
+  shortcuts({
+    palette, goTo, take, stages: STAGES, tools: toolsOf, catalogue: () => store.catalogue,
+    undo: store.undo, redo: store.redo, letGo: () => (store.selection = null),
+  }),
+)
+useShortcuts(() => known.value)
 </script>
 
 <template>
@@ -67,7 +80,7 @@ useShortcuts({ palette, goTo })
     </main>
     <ReasonsPanel v-if="!info.wide" :stage="stage" :floor="floor" @show-floor="floor = $event" />
     <TallyBar @go="goTo" />
-    <CommandPalette v-model="palette" @go="goTo" @floor="floor = $event" />
+    <CommandPalette v-model="palette" :shortcuts="known" @floor="floor = $event" />
     <FiguresDialog />
     <Notices />
   </div>

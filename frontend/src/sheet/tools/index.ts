@@ -1,4 +1,4 @@
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import type { Catalogue } from '@/api/types'
 import { deviceTool } from './device'
 import type { SheetTool, Tool } from './hand'
@@ -16,3 +16,6 @@ export function toolsOf(catalogue: Catalogue | null): SheetTool[] {
 }
 
 export const tool = ref<Tool>('select')
+/** Whether something is begun on the sheet, and what takes a digit that is typed then. */
+export const drawing = ref(false)
+export const typeExact = shallowRef<((digit: string) => void) | null>(null)

@@ -14,7 +14,7 @@ import SealedCopy from './SealedCopy.vue'
 const props = defineProps<{ view: HandoverView; who: string; floor: string }>()
 const emit = defineEmits<{ made: []; sign: [number: number, name: string] }>()
 const store = useDesign()
-const { job, running, run, stop } = useProjectJob(() => 'handover')
+const { job, running, run, stop } = useProjectJob()
 const names = ref<Record<number, string>>({})
 const paper = ref(store.site?.units === 'imperial' ? 'Letter' : 'A4')
 const PAPERS = ['A4', 'A3', 'Letter', 'Tabloid']
@@ -28,7 +28,7 @@ const sheets = computed(() => ({
 const paperAt = (id: string | undefined) => `/api/projects/${store.id}/papers/${id ?? ''}`
 
 async function make(): Promise<void> {
-  const done = await run({ by: props.who.trim() || 'installer' })
+  const done = await run('handover', { by: props.who.trim() || 'installer' })
   if (done?.state === 'done') emit('made')
 }
 </script>

@@ -9,6 +9,7 @@ import StageFrame from '@/controls/StageFrame.vue'
 import WhoField from '@/controls/WhoField.vue'
 import { useDesign } from '@/document/store'
 import SheetView from '@/sheet/SheetView.vue'
+import StatesLayer from '@/sheet/StatesLayer.vue'
 import PapersPart from './PapersPart.vue'
 import StandPart from './StandPart.vue'
 
@@ -39,7 +40,9 @@ watch(() => store.selection, (chosen) => {
         <PapersPart v-else :view="view" :who="who" :floor="floor" @made="load" @sign="sign" />
       </div>
     <template #drawing>
-      <SheetView v-if="beside && floor" :floor="floor" mode="handover" :standing="view ? view.now : undefined" class="drawing" />
+      <SheetView v-if="beside && floor" :floor="floor" mode="handover" class="drawing">
+        <template #default="{ viewport, devices }"><StatesLayer v-if="view" :standing="view.now" :devices="devices" :floor="floor" :viewport="viewport" /></template>
+      </SheetView>
     </template>
   </StageFrame>
 </template>

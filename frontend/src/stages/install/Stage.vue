@@ -40,7 +40,16 @@ const SHOW = [{ value: 'open', label: 'Open' }, { value: 'all', label: 'All' }]
 const opened = ref<string | null>(null)
 
 // From the first visit on the page and the list are at hand without a connection.
-if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined)
+/** Have the application at hand for when the connection is gone. */
+async function keepAtHand(): Promise<void> {
+  try {
+    await navigator.serviceWorker.register('/sw.js')
+    ;(await navigator.serviceWorker.ready).active?.postMessage('keep')
+  } catch {
+    // Without a worker it works as long as there is a connection.
+  }
+}
+if ('serviceWorker' in navigator) void keepAtHand()
 
 const finish = computed(() => work.value?.finishes.find((f) => f.people === people.value))
 const dayOf = (step: Step) => Math.floor((finish.value?.starts[step.id] ?? 0) / (work.value?.day_minutes ?? 450)) + 1

@@ -8,7 +8,7 @@ import { inUnits, length } from '@/document/units'
 
 /** What the tester said of every cable, the worst first; its file is matched by the labels. */
 const store = useDesign()
-const { cables } = useCableTests()
+const { cables, show } = useCableTests()
 const RANK = { not_met: 0, near: 1, untested: 2, met: 3 } as const
 const MARK = { not_met: '✕', near: '≈', untested: '', met: '✓' } as const
 const all = ref(false)
@@ -18,7 +18,7 @@ const count = (verdict: keyof typeof RANK) => cables.value.filter((c) => c.verdi
 async function send(data: File, take: boolean) {
   const params = { path: { project_id: store.id }, ...(take ? { query: { take: '1' } } : {}) }
   const read = await taken(api.POST('/api/projects/{project_id}/tests/list', { params: params as never, ...file(data) }))
-  if (read.taken) cables.value = read.cables
+  if (read.taken) show(read.cables)
   return read
 }
 </script>

@@ -1,19 +1,20 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 import { api, taken } from '@/api/client'
-import { useJob } from '@/answers/useJob'
+import { useProjectJob } from '@/answers/useJob'
 import type { Change, Offer } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { put, removal } from '@/document/edits'
-import { useAttempt } from '@/answers/useAttempt'
+import { useBeside } from '@/answers/useBeside'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
 
 /** The plan beside other ways of doing the job, all of them really worked out. */
 const store = useDesign()
-const offers = shallowRef<Offer[] | null>(null)
-const { job, running, follow, stop } = useJob()
+const { answer } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/offers', { params: { path: { project_id } } })))
+const offers = computed<Offer[] | null>(() => answer.value?.offers ?? null)
+const { job, running, run, stop } = useProjectJob()
 const POLICIES = [
   { policy: 'first_only', label: 'First coverage, one cable each' },
   { policy: 'second_everywhere', label: 'Second everywhere, 6A, spare pulled' },
@@ -49,21 +50,12 @@ function gap(row: Row, offer: Offer): string {
   return `${d > 0 ? '+' : '−'}${Math.abs(d).toLocaleString('en', { maximumFractionDigits: 1 })}`
 }
 
-const attempt = useAttempt()
-const params = () => ({ path: { project_id: store.id } })
-const load = () => attempt(async () => {
-  offers.value = (await taken(api.GET('/api/projects/{project_id}/offers', { params: params() }))).offers
-})
-watch(() => [store.id, store.revision], () => void load(), { immediate: true })
-
-const make = (policy: string) => attempt(async () => {
-  const body = { kind: 'variant', arguments: { policy } }
-  const done = await follow(taken(api.POST('/api/projects/{project_id}/jobs', { params: params(), body })))
+async function make(policy: string): Promise<void> {
+  const done = await run('variant', { policy })
   if (!done?.result) return
-  const name = String(done.result.name)
-  const changes = done.result.changes as Record<string, unknown>[]
+  const { name, changes } = done.result
   store.commit(`Keep beside the plan: ${name}`, [put('variant', { id: store.nextId('variant', 'variant'), name, changes })])
-})
+}
 
 /** The variant becomes the plan; as it no longer differs from it, it is not kept. */
 function takeOver(offer: Offer): void {

@@ -2,29 +2,23 @@
 import Button from 'primevue/button'
 import { ref, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
-import type { Change } from '@/api/types'
+import type { Change, JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 
 /** What could be left out: what it saves now, what it would cost by itself later, and what it spoils. */
-interface Saving {
-  label: string
-  changes: Change[]
-  saves: number
-  later: number | null
-  spoils: string[]
-}
+type Saving = JobKinds['savings']['result']['savings'][number]
 const store = useDesign()
 const found = shallowRef<Saving[] | null>(null)
 const whole = ref(true)
-const { job, running, run, stop } = useProjectJob(() => 'savings')
+const { job, running, run, stop } = useProjectJob()
 const money = (n: number) => n.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 watch(() => [store.id, store.revision], () => (found.value = null))
 
 async function look(): Promise<void> {
-  const done = await run()
+  const done = await run('savings')
   if (!done) return
-  found.value = (done.result?.savings ?? []) as Saving[]
+  found.value = done.result?.savings ?? []
   whole.value = done.state === 'done'
 }
 </script>
@@ -42,7 +36,7 @@ async function look(): Promise<void> {
           <tr v-for="s in found" :key="s.label" data-saving>
             <td>{{ s.label }}</td><td class="number">{{ money(s.saves) }}</td><td class="number">{{ s.later === null ? '–' : money(s.later) }}</td>
             <td><span v-if="s.spoils.length" class="not_met">{{ s.spoils.join('; ') }}</span><span v-else class="quiet">nothing that is promised</span></td>
-            <td><Button label="Do it" size="small" text @click="store.commit(s.label, s.changes)" /></td>
+            <td><Button label="Do it" size="small" text @click="store.commit(s.label, s.changes as Change[])" /></td>
           </tr>
         </tbody>
       </table>

@@ -1,25 +1,21 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 import { api, taken } from '@/api/client'
 import type { BusyView, Change } from '@/api/types'
-import { useAttempt } from '@/answers/useAttempt'
+import { useBeside } from '@/answers/useBeside'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** The busiest hour: the air of each radio as a bar, who takes it, what would relieve it. */
-const emit = defineEmits<{ floor: [id: string]; close: [] }>()
+const emit = defineEmits<{ close: [] }>()
+const { floor } = useLooking()
 const store = useDesign()
-const attempt = useAttempt()
-const view = shallowRef<BusyView | null>(null)
+const ask = (project_id: string) => taken(api.GET('/api/projects/{project_id}/busy', { params: { path: { project_id } } }))
+const { answer: view } = useBeside(ask, { about: () => store.shown?.signal.searching })
 const LONG_PX = 210
-
-async function load(): Promise<void> {
-  const params = { path: { project_id: store.id } }
-  view.value = (await attempt(() => taken(api.GET('/api/projects/{project_id}/busy', { params })))) ?? view.value
-}
-watch(() => [store.id, store.revision, store.shown?.signal.searching] as const, () => void load(), { immediate: true })
 
 type Load = BusyView['busy']['loads'][number]
 const most = computed(() => Math.max(1, view.value?.busy.loads[0]?.total ?? 1))
@@ -37,7 +33,7 @@ const said = computed(() => {
 })
 const takes = (l: Load) => l.using.slice(0, 3).map((u) => `${u.clients.toFixed(0)} × ${u.kind.toLowerCase()}, ${u.room}: ${u.mbps.toFixed(0)} Mb/s at ${u.rate_mbps.toFixed(0)}`).join('; ')
 function look(l: Load): void {
-  emit('floor', l.floor)
+  floor.value = l.floor
   store.selection = { kind: 'device', id: l.device }
 }
 </script>

@@ -4,7 +4,7 @@ import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, ref, useTemplateRef } from 'vue'
 import { api, file as asFile, taken } from '@/api/client'
-import type { BandView, Change, ElementOf, Neighbour, Point, Site, View } from '@/api/types'
+import type { BandView, Change, ElementOf, Neighbour, Point, Site } from '@/api/types'
 import { useAttempt } from '@/answers/useAttempt'
 import { useChannels } from '@/answers/useChannels'
 import { useWidths } from '@/answers/useWidths'
@@ -13,15 +13,17 @@ import TextField from '@/controls/TextField.vue'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** A band as a row of channels: who is on each, what it would cost the one selected, whose else are heard. */
-const props = defineProps<{ band: View['band']; floor: string; spot: Point | null }>()
 const emit = defineEmits<{ close: [] }>()
+const { view: relief, floor, scanned } = useLooking()
+const band = computed(() => relief.value.band)
 const store = useDesign()
 const attempt = useAttempt()
 const selected = computed(() => (store.selection?.kind === 'device' ? store.selection.id : ''))
-const { widths } = useWidths(() => props.band === '5')
-const { view } = useChannels(() => props.band, () => selected.value)
+const { widths } = useWidths(() => band.value === '5')
+const { view } = useChannels(() => band.value, () => selected.value)
 const SCHOOLS = [{ value: 'plan', label: 'By plan' }, { value: 'controller', label: 'Fences' }]
 const file = useTemplateRef<HTMLInputElement>('file')
 const faults = ref<string[]>([])
@@ -29,7 +31,7 @@ const typing = ref(false)
 const typed = ref({ name: '', channel: 6, width_mhz: 20 as Neighbour['width_mhz'], level_dbm: -70 })
 const site = computed(() => store.site)
 const name = computed(() => view.value?.radios.find((r) => r.id === selected.value)?.name ?? '')
-const fence = computed(() => store.shown?.signal.fences?.find((f) => f.band === props.band))
+const fence = computed(() => store.shown?.signal.fences?.find((f) => f.band === band.value))
 const db = (v: number) => (v > 0 ? `+${v.toFixed(0)}` : v < 0 ? `−${Math.abs(v).toFixed(0)}` : '0')
 
 /** Numbers of 5 MHz on either side of a channel of 20 MHz. */
@@ -42,7 +44,7 @@ const columns = computed(() => {
   const used = v.radios.map((r) => r.channel)
   const hit = (n: Occupied, c: number) => {
     const own = v.radios.find((r) => r.channel === c)
-    const [first, last] = own ? [own.first, own.last] : [c - HALF, c + (props.band === '2.4' ? HALF : v.width_mhz / 5 - HALF)]
+    const [first, last] = own ? [own.first, own.last] : [c - HALF, c + (band.value === '2.4' ? HALF : v.width_mhz / 5 - HALF)]
     return n.first < last && n.last > first
   }
   return [...new Set([...v.options, ...used])].sort((a, b) => a - b).map((c) => ({
@@ -50,7 +52,7 @@ const columns = computed(() => {
     choice: v.choices.find((o) => o.channel === c),
   }))
 })
-const sharing = computed(() => new Set((store.shown?.signal.radios ?? []).filter((r) => r.band === props.band && r.contenders.length).map((r) => r.device)))
+const sharing = computed(() => new Set((store.shown?.signal.radios ?? []).filter((r) => r.band === band.value && r.contenders.length).map((r) => r.device)))
 const proof = computed(() => {
   const v = view.value
   if (!v || !v.radios.length) return ''
@@ -66,24 +68,24 @@ function set(change: Partial<Site>, what: string): void {
 /** Hold the selected radio on a channel, or leave it to the plan again. */
 function hold(channel: number): void {
   if (!selected.value) return
-  const held = store.all('radio').find((r) => r.device === selected.value && r.band === props.band)
+  const held = store.all('radio').find((r) => r.device === selected.value && r.band === band.value)
   if (held?.channel === channel) {
     const freed: Change = held.power_dbm === null && held.on ? { op: 'remove', kind: 'radio', id: held.id } : put('radio', { ...held, channel: null })
     return store.commit(`${name.value} by plan`, [freed])
   }
-  const id = held?.id ?? `rad-${selected.value}-${props.band.replace('.', '')}`.slice(0, 40)
-  const radio: ElementOf<'radio'> = { id, device: selected.value, band: props.band, on: true, power_dbm: held?.power_dbm ?? null, channel }
+  const id = held?.id ?? `rad-${selected.value}-${band.value.replace('.', '')}`.slice(0, 40)
+  const radio: ElementOf<'radio'> = { id, device: selected.value, band: band.value, on: true, power_dbm: held?.power_dbm ?? null, channel }
   store.commit(`${name.value} on channel ${channel}`, [put('radio', radio)])
 }
 const place = computed<Point>(() => {
-  if (props.spot) return props.spot
-  const point = store.all('device').find((d) => d.floor === props.floor)
+  if (scanned.value) return scanned.value
+  const point = store.all('device').find((d) => d.floor === floor.value)
   return (point?.at as Point | undefined) ?? [0, 0]
 })
 async function read(event: Event): Promise<void> {
   const chosen = (event.target as HTMLInputElement).files?.[0]
   if (!chosen) return
-  const params = { path: { project_id: store.id }, query: { floor: props.floor, x: place.value[0], y: place.value[1] } }
+  const params = { path: { project_id: store.id }, query: { floor: floor.value, x: place.value[0], y: place.value[1] } }
   const found = await attempt(() => taken(api.POST('/api/projects/{project_id}/scan', { params, ...asFile(chosen) })))
   if (file.value) file.value.value = ''
   if (!found) return
@@ -92,12 +94,12 @@ async function read(event: Event): Promise<void> {
 }
 function note(): void {
   const id = store.nextId('neighbour', 'nb')
-  const row: Neighbour = { id, floor: props.floor, at: place.value, band: props.band, ...typed.value, name: typed.value.name.trim() || `Channel ${typed.value.channel}` }
+  const row: Neighbour = { id, floor: floor.value, at: place.value, band: band.value, ...typed.value, name: typed.value.name.trim() || `Channel ${typed.value.channel}` }
   store.commit(`Neighbour ${row.name}`, [put('neighbour', row)])
   typing.value = false
 }
 function forget(n: Occupied): void {
-  const gone = store.all('neighbour').filter((r) => r.band === props.band && r.name === n.name && r.channel === n.channel)
+  const gone = store.all('neighbour').filter((r) => r.band === band.value && r.name === n.name && r.channel === n.channel)
   store.commit(`Neighbour ${n.name} forgotten`, gone.map((r): Change => ({ op: 'remove', kind: 'neighbour', id: r.id })))
 }
 function sleep(): void {
@@ -126,7 +128,7 @@ function sleep(): void {
           <button class="plain link" @click="file?.click()"><i class="pi pi-upload" /> Read a scan</button>
           <button class="plain link" @click="typing = true"><i class="pi pi-pencil" /> Type in a neighbour</button>
         </div>
-        <p v-if="spot || band !== '5'" class="quiet">Measured {{ spot ? 'where you pressed' : 'at an access point here; press the sheet for another place' }}.</p>
+        <p v-if="scanned || band !== '5'" class="quiet">Measured {{ scanned ? 'where you pressed' : 'at an access point here; press the sheet for another place' }}.</p>
       </template>
       <table v-if="band === '5' && widths && !typing" class="widths" data-testid="widths">
         <thead><tr><th>MHz</th><th>share air</th><th>rooms met</th><th>busiest</th></tr></thead>

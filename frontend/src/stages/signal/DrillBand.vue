@@ -1,34 +1,19 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
-import type { WalkPoint } from '@/api/types'
+import type { JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** What each single failure does, the worst first; the one that is pressed shows its rooms on the sheet. */
-interface Fallen {
-  space: string
-  name: string
-  floor: string
-  now: 'met' | 'near' | 'not_met'
-  silent: boolean
-}
-interface Failure {
-  kind: 'device' | 'switch' | 'uplink'
-  element: string
-  name: string
-  takes: string[]
-  gone: string[]
-  others: number
-  rooms: Fallen[]
-  walk_lost_s: number
-  busiest: number
-}
-const props = defineProps<{ path: WalkPoint[] }>()
-const emit = defineEmits<{ failure: [what: { name: string; gone: string[]; rooms: Map<string, string> }]; floor: [id: string]; close: [] }>()
+type Failure = JobKinds['drill']['result']['failures'][number]
+type Fallen = Failure['rooms'][number]
+const emit = defineEmits<{ close: [] }>()
+const { floor, failure: looked, walk } = useLooking()
 const store = useDesign()
-const { job, running, run, stop } = useProjectJob(() => 'drill')
+const { job, running, run, stop } = useProjectJob()
 const failures = shallowRef<Failure[]>([])
 const chosen = ref('')
 const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link' } as const
@@ -42,20 +27,21 @@ const named = (rooms: Fallen[]) => rooms.map((r) => (r.silent ? `${r.name} (nobo
 const key = (f: Failure) => `${f.kind}/${f.element}`
 
 async function begin(): Promise<void> {
-  const done = await run({ path: props.path })
-  if (done?.result) failures.value = done.result.failures as Failure[]
+  const done = await run('drill', { path: walk.drawn.value })
+  if (done?.result) failures.value = done.result.failures
   if (failures.value[0]) show(failures.value[0])
 }
 
 function show(failure: Failure): void {
   chosen.value = key(failure)
-  emit('failure', { name: failure.name, gone: failure.gone, rooms: new Map(failure.rooms.map((r) => [r.space, r.now])) })
-  const floor = failure.rooms[0]?.floor
-  if (floor) emit('floor', floor)
+  looked.value = { name: failure.name, gone: failure.gone, rooms: new Map(failure.rooms.map((r) => [r.space, r.now])) }
+  const first = failure.rooms[0]?.floor
+  if (first) floor.value = first
   if (failure.kind === 'device' || failure.kind === 'switch') store.selection = { kind: failure.kind, id: failure.element }
 }
 
 onMounted(() => void begin())
+onUnmounted(() => (looked.value = null))
 watch(() => store.revision, () => !running.value && void begin())
 </script>
 

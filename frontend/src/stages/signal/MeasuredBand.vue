@@ -3,18 +3,19 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
-import type { Change, Point, Residual } from '@/api/types'
+import type { Change, Residual } from '@/api/types'
 import { useMeasured } from '@/answers/useMeasured'
 import { hasAir } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** Measured against planned: the deviation before and after, what was fitted, what stands out. */
-const props = defineProps<{ floor: string; spot: Point | null }>()
-const emit = defineEmits<{ rows: [what: { rows: Residual[]; fitted: boolean } | null]; floor: [id: string]; close: [] }>()
+const emit = defineEmits<{ close: [] }>()
+const { floor, scanned, measured } = useLooking()
 const store = useDesign()
-const { view, waiting, faults, send, count } = useMeasured(() => props.floor, () => props.spot)
+const { view, waiting, faults, send, count } = useMeasured(() => floor.value, () => scanned.value)
 const file = useTemplateRef<HTMLInputElement>('file')
 const names = ref<Record<string, string>>({})
 const beside = ref<'planned' | 'fitted'>('planned')
@@ -28,10 +29,10 @@ watch(waiting, (w) => {
 })
 watch(
   () => [fit.value, beside.value] as const,
-  ([f, b]) => emit('rows', f?.residuals.length ? { rows: f.residuals as Residual[], fitted: b === 'fitted' && f.fitted.length > 0 } : null),
+  ([f, b]) => (measured.value = f?.residuals.length ? { rows: f.residuals as Residual[], fitted: b === 'fitted' && f.fitted.length > 0 } : null),
   { immediate: true },
 )
-onUnmounted(() => emit('rows', null))
+onUnmounted(() => (measured.value = null))
 
 function choose(event: Event): void {
   const chosen = (event.target as HTMLInputElement).files?.[0]
@@ -44,7 +45,7 @@ function swap(): void {
   else store.commit('By what was measured', view.value.changes as Change[])
 }
 function look(s: { kind: string; element: string; floor: string }): void {
-  emit('floor', s.floor)
+  floor.value = s.floor
   store.selection = { kind: s.kind === 'device' ? 'device' : store.find('wall', s.element) ? 'wall' : 'opening', id: s.element }
 }
 const plain = (v: number) => v.toFixed(2).replace('-', '−')

@@ -1,30 +1,23 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, onUnmounted, shallowRef, watch } from 'vue'
+import { computed, onUnmounted, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Change, ElementOf, MeshLink, MeshView } from '@/api/types'
+import type { Change, ElementOf, MeshLink } from '@/api/types'
 import { put } from '@/document/edits'
 import { hasAir } from '@/document/kinds'
-import { useAttempt } from '@/answers/useAttempt'
+import { useBeside } from '@/answers/useBeside'
 import { useDesign } from '@/document/store'
 import { dbm, length } from '@/document/units'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** Access points without a cable: the tree of their links, what a user gets, and a cable instead. */
-const emit = defineEmits<{ links: [rows: MeshLink[] | null]; floor: [id: string]; close: [] }>()
+const emit = defineEmits<{ close: [] }>()
+const { floor, mesh } = useLooking()
 const store = useDesign()
-const attempt = useAttempt()
-const view = shallowRef<MeshView | null>(null)
-
-async function load(): Promise<void> {
-  const params = { path: { project_id: store.id } }
-  const found = await attempt(() => taken(api.GET('/api/projects/{project_id}/mesh', { params })))
-  if (!found) return
-  view.value = found
-  emit('links', found.links.map((l) => l.link))
-}
-watch(() => [store.id, store.revision] as const, () => void load(), { immediate: true })
-onUnmounted(() => emit('links', null))
+const { answer: view } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/mesh', { params: { path: { project_id } } })))
+watch(view, (found) => found && (mesh.value = found.links.map((l) => l.link)))
+onUnmounted(() => (mesh.value = null))
 
 const selected = computed(() => {
   const s = store.selection
@@ -43,7 +36,7 @@ function loosen(): void {
 }
 function look(l: MeshLink): void {
   const device = store.find('device', l.device)
-  if (device) emit('floor', device.floor)
+  if (device) floor.value = device.floor
   store.selection = { kind: 'device', id: l.device }
 }
 </script>

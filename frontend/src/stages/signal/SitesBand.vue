@@ -5,19 +5,21 @@ import MultiSelect from 'primevue/multiselect'
 import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, onUnmounted, watch } from 'vue'
-import { useSites, type BestSoFar, type Moved } from '@/answers/useSites'
+import { useSites, type Moved } from '@/answers/useSites'
 import JobProgress from '@/controls/JobProgress.vue'
 import { hasAir, modelsOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { inUnits, length } from '@/document/units'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** The search for places: what it may do on the left, what it found beside the plan on the right. */
-const emit = defineEmits<{ proposed: [moved: Moved[] | null]; best: [best: BestSoFar | null]; close: [] }>()
+const emit = defineEmits<{ close: [] }>()
+const looking = useLooking()
 const store = useDesign()
 const { wishes, job, running, stop, found, cures, chosen, answer, best, search, fewer, ask, look, take, mend, leave } = useSites()
 
-const MOUNTS = [{ value: ['ceiling'], label: 'Ceiling' }, { value: ['wall'], label: 'Wall' }, { value: ['ceiling', 'wall'], label: 'Both' }]
+const MOUNTS: { value: ('ceiling' | 'wall')[]; label: string }[] = [{ value: ['ceiling'], label: 'Ceiling' }, { value: ['wall'], label: 'Wall' }, { value: ['ceiling', 'wall'], label: 'Both' }]
 const mounts = computed({
   get: () => MOUNTS.find((m) => m.value.join() === (wishes.mounts.length ? wishes.mounts : [store.site?.mount_first ?? 'ceiling']).join())?.value,
   set: (v) => (wishes.mounts = v ?? []),
@@ -49,12 +51,11 @@ const what = computed(() => {
   return [`${many('stays')} stay`, `${many('moved')} moved`, many('new') ? `${many('new')} new` : '', many('gone') ? `${many('gone')} gone` : ''].filter(Boolean).join(', ')
 })
 
-watch(answer, (a) => emit('proposed', a ? a.moved : null))
-watch(best, (b) => emit('best', b))
+watch(answer, (a) => (looking.proposed.value = a?.moved ?? null))
+watch(best, (b) => (looking.best.value = b))
 onUnmounted(() => {
   leave()
-  emit('proposed', null)
-  emit('best', null)
+  looking.proposed.value = looking.best.value = null
 })
 </script>
 

@@ -2,17 +2,18 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Relief, View } from '@/api/types'
+import type { Relief } from '@/api/types'
 import { boundsOf } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
 import { useAttempt } from '@/answers/useAttempt'
 import { useDesign } from '@/document/store'
 import { tintOf } from '@/sheet/reliefs'
 import BandFrame from './BandFrame.vue'
+import { useLooking } from './looking'
 
 /** Every storey as a small sheet at one scale, the lowest first, with what the large sheet shows of it. */
-const props = defineProps<{ view: Omit<View, 'floor'>; floor: string }>()
-const emit = defineEmits<{ floor: [id: string]; close: [] }>()
+const emit = defineEmits<{ close: [] }>()
+const { view, floor } = useLooking()
 const store = useDesign()
 const attempt = useAttempt()
 const reliefs = shallowRef<Record<string, Relief>>({})
@@ -26,14 +27,14 @@ const { width } = useElementSize(band)
 let round = 0
 async function load(): Promise<void> {
   const mine = ++round
-  for (const floor of store.floors) {
-    const params = { path: { project_id: store.id }, query: { ...props.view, floor: floor.id, quick: true } }
+  for (const storey of store.floors) {
+    const params = { path: { project_id: store.id }, query: { ...view.value, floor: storey.id, quick: true } }
     const drawn = await attempt(() => taken(api.GET('/api/projects/{project_id}/relief', { params })))
     if (!drawn || mine !== round) return
-    reliefs.value = { ...reliefs.value, [floor.id]: drawn }
+    reliefs.value = { ...reliefs.value, [storey.id]: drawn }
   }
 }
-watch(() => [JSON.stringify(props.view), store.revision, store.id], () => void load(), { immediate: true })
+watch(() => [JSON.stringify(view.value), store.revision, store.id], () => void load(), { immediate: true })
 
 const sheets = computed(() => {
   const here = (id: string) => store.all('space').filter((s) => s.floor === id)
@@ -68,7 +69,7 @@ const sheets = computed(() => {
 <template>
   <BandFrame :high="204" close="Close the storeys" aria-label="Storeys side by side" data-testid="storeys-band" @close="emit('close')">
     <div ref="row" class="row">
-      <button v-for="s in sheets" :key="s.id" class="plain storey" :class="{ chosen: s.id === floor }" :aria-pressed="s.id === floor" :data-storey="s.id" @click="emit('floor', s.id)">
+      <button v-for="s in sheets" :key="s.id" class="plain storey" :class="{ chosen: s.id === floor }" :aria-pressed="s.id === floor" :data-storey="s.id" @click="floor = s.id">
         <svg :viewBox="s.box" :width="s.wide" :height="s.high" aria-hidden="true">
           <defs><clipPath :id="`small-${s.id}`"><path :d="s.outline" /></clipPath></defs>
           <g transform="scale(1 -1)">

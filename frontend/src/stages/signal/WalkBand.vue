@@ -3,15 +3,15 @@ import { useElementSize, useIntervalFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, useTemplateRef, watch } from 'vue'
-import type { Walk } from '@/api/types'
 import { HELD } from '@/answers/useWalk'
 import { length } from '@/document/units'
 import { useDesign } from '@/document/store'
+import { useLooking } from './looking'
 
 /** Levels along the way, a line for each access point; who serves is heavy, hand-overs stand upright. */
-const props = defineProps<{ walk: Walk | null; points: number; drawing: boolean; habit: string }>()
-const moment = defineModel<number>('moment', { required: true })
-const emit = defineEmits<{ draw: []; clear: []; back: []; close: []; floor: [id: string]; habit: [id: string] }>()
+const emit = defineEmits<{ close: [] }>()
+const { floor, walk: { drawn, habit, drawing, walk, moment, follow } } = useLooking()
+const points = computed(() => drawn.value.length)
 const store = useDesign()
 const habits = computed(() => store.evaluation?.signal.habits ?? [])
 /** Four times as fast as one walks. */
@@ -25,12 +25,12 @@ function play(): void {
   if (moment.value >= seconds.value) look(0)
   resume()
 }
-watch(() => props.walk, (w) => w ?? pause())
+watch(walk, (w) => w ?? pause())
 const walks = computed(() => [{ value: '', label: 'As drawn here' }, ...habits.value.map((h) => ({ value: h.habit, label: `${HELD[h.verdict]} ${h.name}` }))])
 const said = computed(() => {
-  if (props.walk) return props.walk.text
-  if (props.habit) return habits.value.find((h) => h.habit === props.habit)?.text ?? ''
-  return props.points ? 'Press where the way goes on.' : 'Press on the sheet where the walk begins, then where it goes; change the floor to climb.'
+  if (walk.value) return walk.value.text
+  if (habit.value) return habits.value.find((h) => h.habit === habit.value)?.text ?? ''
+  return points.value ? 'Press where the way goes on.' : 'Press on the sheet where the walk begins, then where it goes; change the floor to climb.'
 })
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width } = useElementSize(frame)
@@ -39,16 +39,16 @@ const RIGHT = 84
 const TOP = 22
 const HIGH = 150
 const room = computed(() => Math.max(80, width.value - LEFT - RIGHT))
-const seconds = computed(() => Math.max(1, props.walk?.seconds ?? 1))
+const seconds = computed(() => Math.max(1, walk.value?.seconds ?? 1))
 const x = (t: number) => LEFT + (t / seconds.value) * room.value
 const LOW_DBM = -100
 const scale = computed(() => {
-  const most = Math.max(-40, ...(props.walk?.lines ?? []).map((l) => Math.max(...l.dbm)))
+  const most = Math.max(-40, ...(walk.value?.lines ?? []).map((l) => Math.max(...l.dbm)))
   return { low: LOW_DBM, high: Math.ceil(most / 10) * 10 }
 })
 const y = (dbm: number) => TOP + HIGH * (1 - (Math.max(scale.value.low, dbm) - scale.value.low) / (scale.value.high - scale.value.low))
 const lines = computed(() =>
-  (props.walk?.lines ?? []).map((l) => ({ device: `${l.device} ${l.band}`, name: l.name, d: `M${l.dbm.map((v, k) => `${x(k * 0.5).toFixed(1)} ${y(v).toFixed(1)}`).join('L')}`, end: y(l.dbm.at(-1) ?? LOW_DBM) })),
+  (walk.value?.lines ?? []).map((l) => ({ device: `${l.device} ${l.band}`, name: l.name, d: `M${l.dbm.map((v, k) => `${x(k * 0.5).toFixed(1)} ${y(v).toFixed(1)}`).join('L')}`, end: y(l.dbm.at(-1) ?? LOW_DBM) })),
 )
 /** Names at the ends of their lines, moved apart where they would lie on one another. */
 const names = computed(() => {
@@ -60,7 +60,7 @@ const names = computed(() => {
 })
 /** The line of whoever serves, piece by piece. */
 const served = computed(() => {
-  const w = props.walk
+  const w = walk.value
   if (!w) return ''
   let d = ''
   let before: string | null = null
@@ -73,7 +73,7 @@ const served = computed(() => {
 })
 const stretches = computed(() => {
   const found: { floor: string; from: number; to: number }[] = []
-  for (const s of props.walk?.samples ?? []) {
+  for (const s of walk.value?.samples ?? []) {
     const last = found.at(-1)
     if (last && last.floor === s.floor) last.to = s.t_s
     else found.push({ floor: s.floor, from: s.t_s, to: s.t_s })
@@ -82,15 +82,15 @@ const stretches = computed(() => {
 })
 /** Hand-overs; a gap is written where there is room for it up to the next. */
 const changes = computed(() => {
-  const found = (props.walk?.events ?? []).filter((e) => e.kind === 'hand_over')
+  const found = (walk.value?.events ?? []).filter((e) => e.kind === 'hand_over')
   return found.map((e, k) => ({ ...e, said: (k + 1 < found.length ? x(found[k + 1]!.t_s) : LEFT + room.value + 8) - x(e.t_s) > 44 }))
 })
 const ticks = computed(() => {
   const step = seconds.value > 150 ? 30 : seconds.value > 60 ? 10 : 5
   return Array.from({ length: Math.floor(seconds.value / step) + 1 }, (_, k) => k * step)
 })
-const now = computed(() => props.walk?.samples[Math.min((props.walk?.samples.length ?? 1) - 1, Math.round(moment.value / 0.5))])
-const drop = computed(() => Number(props.walk?.used.find((u) => u.figure === 'signal.drop_dbm')?.value.replace('−', '-').split(/\s/)[0] ?? NaN))
+const now = computed(() => walk.value?.samples[Math.min((walk.value?.samples.length ?? 1) - 1, Math.round(moment.value / 0.5))])
+const drop = computed(() => Number(walk.value?.used.find((u) => u.figure === 'signal.drop_dbm')?.value.replace('−', '-').split(/\s/)[0] ?? NaN))
 
 function press(event: PointerEvent): void {
   const box = (event.currentTarget as Element).getBoundingClientRect()
@@ -98,7 +98,11 @@ function press(event: PointerEvent): void {
 }
 function look(t: number): void {
   moment.value = Math.max(0, Math.min(seconds.value, Math.round(t * 2) / 2))
-  if (now.value) emit('floor', now.value.floor)
+  if (now.value) floor.value = now.value.floor
+}
+/** One of the brief's walks, from where it begins. */
+function begin(id: string): void {
+  floor.value = follow(id) ?? floor.value
 }
 </script>
 
@@ -108,11 +112,11 @@ function look(t: number): void {
       <b :class="walk ? (walk.verdict === 'holds' ? 'met' : 'not_met') : ''" data-testid="walk-verdict">{{ said }}</b>
       <span v-if="walk" class="quiet">{{ length(walk.metres, 0) }}, {{ walk.seconds.toFixed(0) }} s on {{ walk.band }} GHz<template v-if="walk.name">, {{ walk.name }}</template></span>
       <span class="acts">
-        <Select v-if="habits.length" :model-value="habit" :options="walks" option-label="label" option-value="value" size="small" aria-label="Which walk" class="which" @update:model-value="emit('habit', $event)" />
+        <Select v-if="habits.length" :model-value="habit" :options="walks" option-label="label" option-value="value" size="small" aria-label="Which walk" class="which" @update:model-value="begin($event)" />
         <Button v-if="walk" :icon="isActive ? 'pi pi-pause' : 'pi pi-play'" :label="isActive ? 'Stand' : 'Walk'" size="small" outlined data-testid="play-walk" @click="play" />
-        <Button :label="drawing ? 'Done drawing' : habit ? 'Draw one' : 'Draw on'" size="small" outlined @click="emit('draw')" />
-        <Button v-if="points && !habit" label="One back" size="small" text @click="emit('back')" />
-        <Button v-if="points && !habit" label="Clear" size="small" text @click="emit('clear')" />
+        <Button :label="drawing ? 'Done drawing' : habit ? 'Draw one' : 'Draw on'" size="small" outlined @click="habit = ''; drawing = !drawing" />
+        <Button v-if="points && !habit" label="One back" size="small" text @click="drawn = drawn.slice(0, -1)" />
+        <Button v-if="points && !habit" label="Clear" size="small" text @click="drawn = []; drawing = true" />
         <Button icon="pi pi-times" size="small" text aria-label="Close the walk" @click="emit('close')" />
       </span>
     </div>
