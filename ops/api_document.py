@@ -77,7 +77,6 @@ def design_module() -> str:
         ]
         for kind, cls in KINDS.items()
     }
-    fields = {kind: _fields(cls) for kind, cls in KINDS.items()}
     said = {"step": _fields(StepWords), "snag": _fields(SnagWords)}
     rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
     files = {
@@ -116,8 +115,6 @@ export interface Field {{
   longest?: number
 }}
 
-/** What the fields of each kind may hold, and what they hold at first. */
-export const FIELDS: Record<Kind, Record<string, Field>> = {_plain(fields)}
 
 /** What may be said on site of a step and of a snag. */
 export const SAID: Record<string, Record<string, Field>> = {_plain(said)}
@@ -147,6 +144,9 @@ export const PENS: Record<string, Pen> = {_plain(style["pens"])}
 export const MARKS: Record<string, Mark> = {_plain(style["marks"])}
 export const PATHS: Record<string, Path> = {_plain(style["paths"])}
 export const SPACE_WEIGHTS_PX: Record<string, number> = {_plain(style["space_weights_px"])}
+
+/** Lengths that screen, paper and core draw by, m. */
+export const MEASURES = {_plain(style["measures"])}
 
 export interface Format {{
   file: string

@@ -9,9 +9,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Any, Generic, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 
 from .core.base.bands import Band
+from .core.base.frozen import Frozen, Strict
 from .core.base.progress import Progress, ShowBest, always
 from .core.context.findings import Cure
 from .core.context.plan import Plan
@@ -50,10 +51,8 @@ from .core.views.savings import Saving, savings_of
 from .core.views.work_list import steps_of
 
 
-class Asked(BaseModel):
+class Asked(Strict):
     """What may be said with a question; by itself nothing."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
 
 A = TypeVar("A", bound=Asked)
@@ -144,8 +143,8 @@ class WalkAsked(Asked):
     band: Band = "5"
 
 
-class Answer(BaseModel):
-    model_config = ConfigDict(frozen=True)
+class Answer(Frozen):
+    """What a question is answered with."""
 
 
 class Cures(Answer):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from heathrise.core.base.bands import BANDS
-from heathrise.core.catalogue import Catalogue, load_catalogue, poe_rank
+from heathrise.core.catalogue import Catalogue, drawing_style, load_catalogue, poe_rank
 
 LOSSES = """
 plasterboard 3 4 5
@@ -112,3 +112,12 @@ def test_ids_are_their_keys(catalogue: Catalogue) -> None:
 
 
 RULES = load_catalogue().rules
+
+
+def test_whatever_is_put_on_the_shelf_of_constructions_is_drawn_and_can_be_corrected(
+    catalogue: Catalogue,
+) -> None:
+    """A wall without a pen is drawn as another; one without a correction could not be measured."""
+    drawn = {k for k, c in catalogue.constructions.items() if c.kind == "wall"}
+    assert drawn <= set(drawing_style().pens)
+    assert set(catalogue.rules.table("signal.correction_db")) == set(catalogue.constructions)

@@ -6,7 +6,7 @@ const props = withDefaults(defineProps<{ label: string; value: string; type?: 't
 const emit = defineEmits<{ change: [value: string] }>()
 
 function done(event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim().slice(0, 120)
+  const text = (event.target as HTMLInputElement).value.trim().slice(0, props.longest)
   if (text !== props.value && (text || props.type !== 'time')) emit('change', text)
 }
 </script>

@@ -1,3 +1,4 @@
+import { MEASURES } from '@/api/design'
 import type { AnyElement, Change, Device, ElementOf, Floor, Kind, Point, Space, Wall } from '@/api/types'
 import { along, contains, distance, foot } from './geometry'
 import { modelsOf, roleOf } from './kinds'
@@ -6,9 +7,6 @@ import type { useDesign } from './store'
 
 type Store = ReturnType<typeof useDesign>
 
-const ON_LINE_M = 0.02
-const SHORTEST_WALL_M = 0.1
-const BESIDE_M = 0.2
 
 export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
@@ -84,7 +82,7 @@ function roomBeside(store: Store, floor: string, a: Point, b: Point): boolean {
   const size = distance(a, b)
   const [nx, ny] = [-(b[1] - a[1]) / size, (b[0] - a[0]) / size]
   const middle: Point = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
-  return [BESIDE_M, -BESIDE_M].some((off) => spaceAt(store, floor, [middle[0] + nx * off, middle[1] + ny * off]))
+  return [MEASURES.beside_m, -MEASURES.beside_m].some((off) => spaceAt(store, floor, [middle[0] + nx * off, middle[1] + ny * off]))
 }
 
 /** Make an inner wall of the part of an outer one that lies along a new room's side. */
@@ -96,14 +94,14 @@ function madeInner(
   if (!onLine(a, b, p) || !onLine(a, b, q)) return []
   const size = distance(p, q)
   const [from, to] = [foot(wall, a).at, foot(wall, b).at].sort((x, y) => x - y) as [number, number]
-  if (to - from < SHORTEST_WALL_M) return []
-  if (from < SHORTEST_WALL_M && size - to < SHORTEST_WALL_M) {
+  if (to - from < MEASURES.shortest_wall_m) return []
+  if (from < MEASURES.shortest_wall_m && size - to < MEASURES.shortest_wall_m) {
     return [put('wall', { ...wall, construction: inner })]
   }
   // A wall with doors is not cut: they stand at a distance from its end.
   if (store.all('opening').some((o) => o.wall === wall.id)) return []
-  if (from >= SHORTEST_WALL_M) build(p, along(wall, from), wall.construction)
-  if (size - to >= SHORTEST_WALL_M) build(along(wall, to), q, wall.construction)
+  if (from >= MEASURES.shortest_wall_m) build(p, along(wall, from), wall.construction)
+  if (size - to >= MEASURES.shortest_wall_m) build(along(wall, to), q, wall.construction)
   return [put('wall', { ...wall, a: along(wall, from), b: along(wall, to), construction: inner })]
 }
 
@@ -119,7 +117,7 @@ function uncovered(walls: Wall[], a: Point, b: Point): [Point, Point][] {
   const spot = (at: number): Point => [a[0] + ((b[0] - a[0]) * at) / size, a[1] + ((b[1] - a[1]) * at) / size]
   let at = 0
   for (const [from, to] of [...taken, [size, size]]) {
-    if (from! - at > SHORTEST_WALL_M) free.push([spot(at), spot(from!)])
+    if (from! - at > MEASURES.shortest_wall_m) free.push([spot(at), spot(from!)])
     at = Math.max(at, to!)
   }
   return free
@@ -127,7 +125,7 @@ function uncovered(walls: Wall[], a: Point, b: Point): [Point, Point][] {
 
 function onLine(a: Point, b: Point, point: Point): boolean {
   const cross = (b[0] - a[0]) * (point[1] - a[1]) - (b[1] - a[1]) * (point[0] - a[0])
-  return Math.abs(cross) / distance(a, b) < ON_LINE_M
+  return Math.abs(cross) / distance(a, b) < MEASURES.on_line_m
 }
 
 /** A door or window with its middle at a point, on the wall nearest to it. */

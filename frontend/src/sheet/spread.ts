@@ -1,3 +1,4 @@
+import { MEASURES } from '@/api/design'
 import type { Point } from '@/api/types'
 
 /** A mark where it stands, in pixels; `rack` is the rack it is in; one that is `held` does not give way. */
@@ -22,10 +23,9 @@ const TURNS = 12
 
 /** The rack that something is in: what the line comes in at, within an arm's length of it. */
 export function rackOf<T extends { id: string; at: Point; floor: string }>(device: { at: Point; floor: string }, rooms: readonly T[]): string | null {
-  const near = rooms.filter((r) => r.floor === device.floor && Math.hypot(r.at[0] - device.at[0], r.at[1] - device.at[1]) <= RACK_REACH_M)
+  const near = rooms.filter((r) => r.floor === device.floor && Math.hypot(r.at[0] - device.at[0], r.at[1] - device.at[1]) <= MEASURES.rack_reach_m)
   return near[0]?.id ?? null
 }
-const RACK_REACH_M = 1
 
 /**
  * Draw marks apart that would lie on one another: what is in a rack beside it, all else on the

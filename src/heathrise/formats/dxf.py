@@ -23,11 +23,12 @@ from ezdxf.entities.dxfentity import DXFEntity
 from ezdxf.entities.insert import Insert
 from ezdxf.lldxf.const import DXFError
 from ezdxf.lldxf.tagger import binary_tags_loader
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely.geometry import LineString, Polygon
 from shapely.ops import polygonize, unary_union
 from shapely.strtree import STRtree
 
+from ..core.base.frozen import Frozen, Strict
 from ..core.catalogue import Catalogue
 from ..core.context.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 from ..core.design import Building, Design, DesignError, Floor, Opening, Problem, Site, Space, Wall, design_of
@@ -51,20 +52,16 @@ _HEADER_UNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 Segment = tuple[float, float, float, float]
 
 
-class LayerSummary(BaseModel):
+class LayerSummary(Frozen):
     """One layer of a drawing: how much it holds, in drawing units."""
-
-    model_config = ConfigDict(frozen=True)
 
     name: str
     segments: int
     length: float
 
 
-class Inspection(BaseModel):
+class Inspection(Frozen):
     """What a drawing holds. ``units`` is None where the header does not say."""
-
-    model_config = ConfigDict(frozen=True)
 
     units: str | None
     width: float
@@ -72,10 +69,8 @@ class Inspection(BaseModel):
     layers: tuple[LayerSummary, ...]
 
 
-class DrawingChoice(BaseModel):
+class DrawingChoice(Strict):
     """What the user chose: a construction for each layer that is to be drawn."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     name: str = Field(min_length=1, max_length=120)
     units: str | None = None

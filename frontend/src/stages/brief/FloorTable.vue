@@ -2,6 +2,7 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
+import { MEASURES } from '@/api/design'
 import { computed } from 'vue'
 import type { Building, Floor } from '@/api/types'
 import { put, removal } from '@/document/edits'
@@ -18,7 +19,6 @@ const buildings = computed(() =>
     floors: store.floors.filter((f) => f.building === building.id),
   })),
 )
-const SLAB_M = 0.3
 
 function setFloor(floor: Floor, change: Partial<Floor>): void {
   store.commit(`Floor ${floor.name}`, [put('floor', { ...floor, ...change })])
@@ -45,7 +45,7 @@ function nextFloor(building: string): Floor {
   const level = top ? top.level + 1 : 0
   return {
     id: store.nextId('floor', 'floor'), building, name: top ? `Floor ${level}` : 'Ground floor', level,
-    elevation_m: top ? Number((top.elevation_m + top.ceiling_height_m + SLAB_M).toFixed(2)) : 0,
+    elevation_m: top ? Number((top.elevation_m + top.ceiling_height_m + MEASURES.slab_m).toFixed(2)) : 0,
     ceiling_height_m: top?.ceiling_height_m ?? 2.7, slab: top?.slab ?? 'floor-timber',
     overhead: top?.overhead ?? 'ceiling_void',
   }

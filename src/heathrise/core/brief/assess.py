@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.findings import Finding
 from ..design import Design
@@ -15,10 +14,8 @@ from .visit import Reminder, reminders
 from .wishes import Wish, judge_wishes
 
 
-class BriefChapter(BaseModel):
+class BriefChapter(Frozen):
     """Complaints, wishes, what was found, what comes later, what is often forgotten."""
-
-    model_config = ConfigDict(frozen=True)
 
     pains: tuple[PainVerdict, ...] = ()
     wishes: tuple[Wish, ...] = ()

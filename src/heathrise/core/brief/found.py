@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..base.wording import metres
 from ..catalogue import Catalogue, OldGear, Rules, Used
 from ..context.scope import kept_cables
@@ -18,10 +19,9 @@ Advice = Literal["keep", "retire", "test_first"]
 USUAL_MBPS = 1000  # what a cable in the walls is asked for
 
 
-class Opinion(BaseModel):
+class Opinion(Frozen):
     """One piece of gear, or a cable, that was found: what was decided and what is advised."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("kind", "id")
 
     kind: Literal["device", "switch", "old_cable"]

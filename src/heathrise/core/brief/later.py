@@ -5,18 +5,18 @@ from __future__ import annotations
 import math
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely.geometry import Polygon
 
+from ..base.frozen import Frozen
 from ..catalogue import Rules, Used
 from ..design import EquipmentRoom, Floor, Zone
 from .stand import Free, SiteStatus
 
 
-class Reserve(BaseModel):
+class Reserve(Frozen):
     """What one zone will want, and whether the plan has it to spare. Watts as reserved by class."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("zone",)
 
     zone: str

@@ -7,9 +7,10 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..catalogue import Rules, Used
 from ..design import ClientGroup, Complaint, ComplaintKind, Device, Switch, WirelessName
 from .stand import Level, SiteStatus, StoreySpot
@@ -27,10 +28,9 @@ NAMES: dict[ComplaintKind, str] = {
 }
 
 
-class PainVerdict(BaseModel):
+class PainVerdict(Frozen):
     """A complaint and what becomes of it; ``today`` and ``planned`` say it in words."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("pain",)
 
     pain: str

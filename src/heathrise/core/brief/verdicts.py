@@ -21,6 +21,7 @@ from ..design import (
     Switch,
     WirelessName,
     Zone,
+    free_number,
     put,
 )
 from .found import Opinion
@@ -151,7 +152,7 @@ def _name_for_old(stand: SiteStatus) -> Iterator[Cure]:
     if not networks:
         return
     host, known = networks[0], design.of(WirelessName)
-    key = next(f"ssid-old-{k}" for k in range(1, 1000) if f"ssid-old-{k}" not in known)
+    key = f"ssid-old-{free_number(known, 'ssid-old')}"
     first = next(iter(known.values()), None)
     ssid = f"{first.ssid if first is not None else host.name} older"[:32]
     name = WirelessName(
@@ -287,7 +288,7 @@ def _larger(stand: SiteStatus, row: Reserve) -> tuple[Cure, ...]:
     for model in stand.catalogue.sold_switches if rooms else ():
         enough = model.copper_ports > row.ports and model.powered_ports >= row.powered
         if enough and model.budget_w * keep >= row.watts and model.managed:
-            number = next(k for k in range(1, 1000) if f"sw-{k}" not in owned)
+            number = free_number(owned, "sw")
             new = Switch(
                 id=f"sw-{number}", equipment_room=rooms[0], name=f"SW-{len(owned) + 1}", model=model.id
             )

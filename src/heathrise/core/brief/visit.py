@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue, SiteKindModel
 from ..design import Change, ClientGroup, Design, Space, Use, put
 
 
-class Reminder(BaseModel):
+class Reminder(Frozen):
     """Something that is often forgotten on a site of this kind, and where it was thought of."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("what",)
 
     what: str

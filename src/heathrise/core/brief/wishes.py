@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from typing import ClassVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..design import ClientGroup, Device, Space
 from .stand import SiteStatus
 
 
-class Wish(BaseModel):
+class Wish(Frozen):
     """The wires wished for in one room."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("space",)
 
     space: str

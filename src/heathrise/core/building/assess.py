@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.findings import Finding
 from ..design import Design
@@ -13,10 +12,8 @@ from .placing import placing_findings
 from .storeys import storey_findings
 
 
-class PlanChapter(BaseModel):
+class PlanChapter(Frozen):
     """What is found of the plan."""
-
-    model_config = ConfigDict(frozen=True)
 
     findings: tuple[Finding, ...] = ()
 

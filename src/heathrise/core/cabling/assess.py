@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.findings import Finding
 from ..design import Design
@@ -12,10 +11,8 @@ from .runs import RunVerdict, judge_runs
 from .uplinks import UplinkVerdict, judge_uplinks
 
 
-class CableChapter(BaseModel):
+class CableChapter(Frozen):
     """Runs in order of placing, and the ways up of all rooms but the top one."""
-
-    model_config = ConfigDict(frozen=True)
 
     runs: tuple[RunVerdict, ...] = ()
     uplinks: tuple[UplinkVerdict, ...] = ()

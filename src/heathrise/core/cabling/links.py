@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..catalogue import Rules
 from ..design import Jacket, Medium, Site
 from .routes import Leg, Route
@@ -13,14 +14,13 @@ from .routes import Leg, Route
 LinkWord = Literal["met", "near", "test_first", "not_met", "no_way"]
 
 
-class LinkVerdict(BaseModel):
+class LinkVerdict(Frozen):
     """A link from the rack of ``room``. Lengths in m, of one cable; temperature in C.
 
     ``figures`` are the paths of the figures that bind; ``outdoor_m`` lies in air outside,
     ``duct_m`` in the ground; ``category`` is a category of copper or a kind of fibre.
     """
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("id",)
 
     id: str

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from typing import Any, Protocol
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict
 from shapely.geometry import LineString
 
+from ..base.frozen import Frozen
 from ..design import EquipmentRoom, Point, Spot
 from .lattice import OVERHEADS, Storey, turned, void_z_m
 from .ways import STUB_NODES, Ways
@@ -45,13 +45,11 @@ class RackEnd:
         return cls(room.floor, room.at, room.rack_height_m)
 
 
-class Leg(BaseModel):
+class Leg(Frozen):
     """A stretch of a route on one floor in one kind of space; length in m.
 
     ``way`` is the riser or duct it goes through.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     floor: str
     kind: str
@@ -60,13 +58,11 @@ class Leg(BaseModel):
     way: str | None = None
 
 
-class Route(BaseModel):
+class Route(Frozen):
     """A whole route. Lengths in m: ``outdoor_m`` in air outside, ``duct_m`` in the ground.
 
     ``spaces_m`` is the length in each kind of space; rise and drop count as in the room.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     legs: tuple[Leg, ...]
     horizontal_m: float

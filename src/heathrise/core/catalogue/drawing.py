@@ -48,6 +48,18 @@ class PathDrawing(BaseModel):
     weight_px: float = 1.5
 
 
+class Measures(BaseModel):
+    """Lengths that screen, paper and core draw by, m."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    on_line_m: float
+    shortest_wall_m: float
+    beside_m: float
+    slab_m: float
+    rack_reach_m: float
+
+
 class DrawingStyle(BaseModel):
     """Pens by construction, marks by name, paths by category or by what lies between racks."""
 
@@ -57,6 +69,7 @@ class DrawingStyle(BaseModel):
     marks: dict[str, MarkDrawing]
     paths: dict[str, PathDrawing]
     space_weights_px: dict[str, float]
+    measures: Measures
 
     def pen(self, construction: str) -> Pen:
         """Return how a construction is drawn; one without a pen of its own as a light wall."""

@@ -9,19 +9,16 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen, Strict
 from ..base.mounts import Mount
 
 
-class PortProfile(BaseModel):
+class PortProfile(Frozen):
     """What the switch port of a kind carries.
 
     ``untagged`` is the purpose of its own network, the main one where none is planned for it;
     ``tagged`` the networks that come beside it. ``alone`` asks that its own network is planned.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     untagged: Literal["main", "cameras", "devices", "management"]
     tagged: Literal["none", "names", "all"] = "none"
@@ -29,7 +26,7 @@ class PortProfile(BaseModel):
     words: str
 
 
-class Role(BaseModel):
+class Role(Strict):
     """One kind of device.
 
     ``height_m`` is where it is planned at, None for at the ceiling. ``cables`` says how many go
@@ -37,8 +34,6 @@ class Role(BaseModel):
     how many of those ask for a port. ``stands`` says whether it must be made for where it is.
     ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
     """
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     kind: str
     name: str

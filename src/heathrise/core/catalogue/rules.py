@@ -14,6 +14,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from ..base.frozen import Frozen
 from ..base.wording import celsius, metres
 from .files import read
 from .poe_classes import PoeClass
@@ -97,10 +98,8 @@ class Figure(BaseModel):
         return None
 
 
-class Used(BaseModel):
+class Used(Frozen):
     """A figure that a verdict rests on: its value in words, whose it is, and its source."""
-
-    model_config = ConfigDict(frozen=True)
 
     figure: str
     label: str
@@ -263,7 +262,9 @@ def load_rules() -> Rules:
 
 
 def _figures(path: str, row: dict[str, Any]) -> Iterator[Figure]:
-    common = {k: v for k, v in row.items() if k not in ("value", "each")}
+    common = {k: v for k, v in row.items() if k not in ("value", "each", "each_of")}
+    if "each_of" in row:  # one for each entry of a shelf
+        row = {"each": dict.fromkeys(read("gear", f"{row['each_of']}.yaml"), row["value"])}
     if "value" in row:
         yield _figure(path, row["value"], common, "")
         return

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Used
 from ..design import Change, Spot
 
@@ -14,10 +13,8 @@ Severity = Literal["not_met", "near", "note"]
 SEVERITY_ORDER: dict[Severity, int] = {"not_met": 0, "near": 1, "note": 2}
 
 
-class Place(BaseModel):
+class Place(Frozen):
     """The element a finding is about, and where on which floor to look."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: str
     id: str
@@ -25,20 +22,17 @@ class Place(BaseModel):
     at: Spot | None = None
 
 
-class Cure(BaseModel):
+class Cure(Frozen):
     """A set of changes that would mend a finding, with what it is expected to do."""
-
-    model_config = ConfigDict(frozen=True)
 
     label: str
     effect: str = ""
     changes: tuple[Change, ...]
 
 
-class Finding(BaseModel):
+class Finding(Frozen):
     """What is wrong, where, by how much, by which rule and figures, and what would mend it."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("id",)
 
     id: str

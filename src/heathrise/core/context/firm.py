@@ -4,22 +4,21 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field, field_validator
+from pydantic import Field, field_validator
 
+from ..base.frozen import Strict
 from ..base.plain_text import plain
 
 _Line = Annotated[str, Field(max_length=120)]
 _Text = Annotated[str, Field(max_length=1_200)]
 
 
-class Firm(BaseModel):
+class Firm(Strict):
     """Who offers, hands over and is called; every field may be empty, an address has lines.
 
     ``valid_days`` is how long an offer holds, ``parts_annex`` whether it lists its parts as an
     annex.
     """
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     name: _Line = ""
     address: Annotated[tuple[_Line, ...], Field(max_length=5)] = ()

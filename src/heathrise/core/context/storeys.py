@@ -16,9 +16,10 @@ from shapely.geometry import LineString, Polygon
 from shapely.ops import polygonize, unary_union
 
 from ..base.memo import IdentityMemo
+from ..catalogue import drawing_style
 from ..design import Building, Design, Floor, Space, Wall
 
-SLAB_M = 0.3  # from a ceiling to the floor above it, or to the roof
+SLAB_M = drawing_style().measures.slab_m  # where nothing else says how thick a floor is
 LEAST_STOREY_M = 1.0  # storeys nearer than this are read as standing on one another
 OVERLAP_M2 = 0.5  # rooms that overlap by less share an edge
 _KEPT_SPOTS = 5_000
@@ -243,3 +244,16 @@ def _closed(area: Any) -> Any:
     """Close the gaps that walls leave between rooms drawn to their faces."""
     wider = area.buffer(_GAP_M / 2, join_style="mitre")
     return wider.buffer(-_GAP_M / 2, join_style="mitre")
+
+
+_middles: IdentityMemo[tuple[float, float]] = IdentityMemo(4096, weigh=lambda _: 300)
+
+
+def spot_within(space: Space) -> tuple[float, float]:
+    """Return a spot well within a room, to the centimetre."""
+
+    def look() -> tuple[float, float]:
+        spot = Polygon(space.outline).representative_point()
+        return round(spot.x, 2), round(spot.y, 2)
+
+    return _middles.get((space,), None, look)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+import itertools
+from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from types import MappingProxyType
 from typing import Any, Literal, TypeVar
@@ -171,3 +172,8 @@ def inverse(design: Design, changes: Sequence[Change]) -> list[Change]:
 def _inverse_order(change: Change) -> tuple[int, int]:
     rank = list(KINDS).index(change.kind)
     return (1, -rank) if isinstance(change, Remove) else (0, rank)
+
+
+def free_number(taken: Container[str], stem: str) -> int:
+    """Return the first number from 1 that makes a name of a stem which is not taken: ``sw-3``."""
+    return next(k for k in itertools.count(1) if f"{stem}-{k}" not in taken)

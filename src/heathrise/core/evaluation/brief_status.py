@@ -5,14 +5,12 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Mapping
 
-from shapely.geometry import Polygon
-
-from ..base.memo import IdentityMemo
 from ..brief import BriefChapter, Free, Hop, Level, RunPath, SiteStatus, StoreySpot, Walked, assess_brief
 from ..cabling import CableChapter
 from ..catalogue import Catalogue
 from ..context.plan import Plan
 from ..context.scope import has_found_gear
+from ..context.storeys import spot_within
 from ..design import Complaint, Design, Device, EquipmentRoom, Space, Switch
 from ..rack import PowerPlan
 from ..signal import (
@@ -24,8 +22,6 @@ from ..signal import (
     mesh_links,
     user_mbps,
 )
-
-_middles: IdentityMemo[tuple[float, float]] = IdentityMemo(4096, weigh=lambda _: 300)
 
 
 def planned_stand(
@@ -174,15 +170,10 @@ def _served(air: RadioEnvironment) -> dict[str, int]:
     for space in air.design.of(Space).values():
         if space.use == "none":
             continue
-        heard = heard_at(air, space.floor, _middles.get((space,), None, lambda s=space: _middle(s)))  # type: ignore[misc]
+        heard = heard_at(air, space.floor, spot_within(space))
         if heard:
             found[max(heard, key=lambda row: row[2])[0].id] += 1
     return dict(found)
-
-
-def _middle(space: Space) -> tuple[float, float]:
-    spot = Polygon(space.outline).representative_point()
-    return round(spot.x, 2), round(spot.y, 2)
 
 
 def _free(design: Design, power: PowerPlan) -> Free:

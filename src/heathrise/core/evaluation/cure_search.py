@@ -15,8 +15,8 @@ from ..building import mount_height_m
 from ..cabling import judge_runs, second_room
 from ..context.findings import Cure
 from ..context.plan import Plan
-from ..context.storeys import storeys_of
-from ..design import Device, Radio, Space, put
+from ..context.storeys import spot_within, storeys_of
+from ..design import Device, Radio, Space, free_number, put
 from ..signal import RoomVerdict, environment_of, judge_rooms, search_longer
 
 _STEPS_M = (1.0, 2.0, 3.5)
@@ -99,7 +99,7 @@ def _longer_search(plan: Plan, key: str, progress: Progress) -> list[Cure]:
     for device, channel in better.channels.items():
         radio = held.get(device)
         if radio is None:
-            key = next(f"rd-{k}" for k in range(1, 10_000) if f"rd-{k}" not in taken)
+            key = f"rd-{free_number(taken, 'rd')}"
             taken.add(key)
             radio = Radio(id=key, device=device, band=band)
         changes.append(put(radio.model_copy(update={"channel": channel})))
@@ -117,9 +117,7 @@ def _first_places(plan: Plan, _: str, progress: Progress) -> list[Cure]:
     for number, space in enumerate(rooms):
         if not progress(number, len(rooms)):
             break
-        middle = Polygon(space.outline).representative_point()
-        at = (round(middle.x, 2), round(middle.y, 2))
-        for label, device in added_in(plan, space, at, []):
+        for label, device in added_in(plan, space, spot_within(space), []):
             judged = judge_rooms(environment_of(plan.after([put(device)])))
             needed = [r for r in judged if r.verdict != "not_needed"]
             heard = [r for r in needed if (r.share_first or 0) >= catalogue.rules["signal.met_share"]]
@@ -145,8 +143,7 @@ def _varied(cures: list[Cure]) -> list[Cure]:
 
 def _candidates(plan: Plan, space: Space) -> Iterator[tuple[str, Device]]:
     design, catalogue = plan.design, plan.catalogue
-    middle = Polygon(space.outline).representative_point()
-    aim = (middle.x, middle.y)
+    aim = spot_within(space)
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs and d.floor == space.floor]
     points.sort(key=lambda d: math.dist(d.at, aim))
     indoors = [
@@ -174,7 +171,7 @@ def added_in(
     taken = set(plan.drawn.of(Device))
     with_air = (r for r in catalogue.roles.values() if catalogue.gives_air(r.kind))
     role = next(with_air)
-    number = next(k for k in range(1, 10_000) if f"{role.stem}-{k}" not in taken)
+    number = free_number(taken, role.stem)
     storeys = storeys_of(design)
     models = {m.id: m for m in catalogue.sold(role.kind)}
     near = [models[p.model] for p in points if p.model in models]

@@ -7,9 +7,8 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from typing import TypeVar
 
-from pydantic import BaseModel, ConfigDict
-
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
 from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
@@ -56,13 +55,11 @@ log = logging.getLogger(__name__)
 T = TypeVar("T")
 
 
-class Evaluation(BaseModel):
+class Evaluation(Frozen):
     """Everything computed from one design, a chapter for each discipline.
 
     In a preview ``settings`` is None, and so is what of the signal's takes a search.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     brief: BriefChapter
     plan: PlanChapter

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..cabling import CableChapter
 from ..catalogue import Catalogue
 from ..context.findings import Finding
@@ -14,10 +15,8 @@ from ..rack import PowerPlan
 from ..signal import RoomVerdict
 
 
-class Totals(BaseModel):
+class Totals(Frozen):
     """Counts, metres, watts; what it costs is the order's."""
-
-    model_config = ConfigDict(frozen=True)
 
     access_points: int = Field(0, description="devices that clients hear")
     rooms_needed: int = Field(0, description="rooms whose use asks for signal")

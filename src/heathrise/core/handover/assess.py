@@ -6,8 +6,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from .built import Difference
 from .joining import Join, Reach
 
@@ -16,11 +17,9 @@ Seen = Literal["met", "near", "not_met", "heard", "unknown"]
 Group = Literal["work", "cables", "ports", "snags", "complaints", "wishes", "plan", "signal"]
 
 
-class OpenPoint(BaseModel):
+class OpenPoint(Frozen):
     """Something that is not measured, not done or not as it should be; ``stage`` is where it is
     mended. ``unknown`` is what nobody has looked at yet."""
-
-    model_config = ConfigDict(frozen=True)
 
     group: Group
     tone: Tone
@@ -30,10 +29,8 @@ class OpenPoint(BaseModel):
     element: str | None = None
 
 
-class Promise(BaseModel):
+class Promise(Frozen):
     """One promise, and what is known of it: measured, heard by ear, or not looked at."""
-
-    model_config = ConfigDict(frozen=True)
 
     what: str
     promised: str
@@ -46,10 +43,8 @@ class Promise(BaseModel):
     unknown: int = Field(description="what nobody has looked at yet")
 
 
-class Left(BaseModel):
+class Left(Frozen):
     """What one switch has in hand for later."""
-
-    model_config = ConfigDict(frozen=True)
 
     switch: str
     name: str
@@ -58,10 +53,8 @@ class Left(BaseModel):
     watts: float = Field(description="within the headroom")
 
 
-class RoomProof(BaseModel):
+class RoomProof(Frozen):
     """How one room is known: measured at its spots, heard by somebody, or only planned."""
-
-    model_config = ConfigDict(frozen=True)
 
     name: str
     floor: str
@@ -70,10 +63,8 @@ class RoomProof(BaseModel):
     says: str
 
 
-class DeviceState(BaseModel):
+class DeviceState(Frozen):
     """How one device stands at the hand-over, for its mark on the sheet."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     floor: str
@@ -81,10 +72,8 @@ class DeviceState(BaseModel):
     says: str
 
 
-class Handover(BaseModel):
+class Handover(Frozen):
     """A job as it would be handed over now."""
-
-    model_config = ConfigDict(frozen=True)
 
     done: tuple[str, ...]
     still_open: tuple[OpenPoint, ...]

@@ -7,8 +7,9 @@ import math
 from collections.abc import Iterator, Mapping
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..base.wording import metres
 from ..catalogue import Catalogue
 from ..design import (
@@ -31,10 +32,8 @@ from ..design import (
 )
 
 
-class Difference(BaseModel):
+class Difference(Frozen):
     """One thing that is built otherwise than agreed; points in m on its storey's sheet."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: str
     element: str

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..design import Design, Network, Purpose, Security, WirelessName
 
 # Names of these purposes are for gear that is set up once, not for people.
@@ -20,10 +21,8 @@ _WORDS: dict[Security, str] = {
 _QUOTED = str.maketrans({c: f"\\{c}" for c in '\\;,:"'})
 
 
-class Join(BaseModel):
+class Join(Frozen):
     """One wireless name and how one joins it."""
-
-    model_config = ConfigDict(frozen=True)
 
     id: str
     ssid: str
@@ -71,10 +70,8 @@ def wifi_code(ssid: str, security: Security, key: str = "") -> str:
     return f"WIFI:T:WPA;{only_wpa3}S:{name};{secret};"
 
 
-class Reach(BaseModel):
+class Reach(Frozen):
     """What those on one network reach, in words."""
-
-    model_config = ConfigDict(frozen=True)
 
     network: str
     vlan: int

@@ -7,8 +7,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..design import Building, Design, Device, Floor, Point, Space
 
@@ -28,10 +29,8 @@ class Cabled:
     cables: int
 
 
-class Label(BaseModel):
+class Label(Frozen):
     """One cable's label without its end: ``/A`` is added at the rack, ``/B`` at the far end."""
-
-    model_config = ConfigDict(frozen=True)
 
     text: str
     link: str

@@ -11,8 +11,9 @@ import math
 import random
 from collections.abc import Mapping, Sequence
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from .step import Step
 
 _TRIES = 2_000
@@ -23,10 +24,8 @@ _SMALL, _NODES = 8, 60_000  # jobs so small are tried in every order, in so many
 _TENTH = 0.05
 
 
-class Finish(BaseModel):
+class Finish(Frozen):
     """How long a job takes so many people. ``alone_minutes`` is what one of them may not do."""
-
-    model_config = ConfigDict(frozen=True)
 
     people: int
     minutes: float

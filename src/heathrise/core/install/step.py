@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..catalogue import Rules
 from .hazards import ALWAYS_TWO, SAID, SHARED, Hazard
 
@@ -52,10 +53,8 @@ TASKS: dict[str, tuple[str, str]] = {
 }
 
 
-class Work(BaseModel):
+class Work(Frozen):
     """How much of one kind of work a step is. ``person_minutes`` are those of all who do it."""
-
-    model_config = ConfigDict(frozen=True)
 
     task: str
     label: str
@@ -64,10 +63,8 @@ class Work(BaseModel):
     person_minutes: float
 
 
-class Step(BaseModel):
+class Step(Frozen):
     """One step; minutes for whoever does it. ``licensed`` is kept for licensed people."""
-
-    model_config = ConfigDict(frozen=True)
 
     id: str
     phase: Phase

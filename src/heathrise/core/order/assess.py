@@ -7,8 +7,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from datetime import date, timedelta
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..catalogue import Prices, Rules, Used
 from ..context.findings import Finding
 from ..design import Design, Device, Switch
@@ -19,10 +20,8 @@ from .places import Where
 from .work import Done, LabourLine, tasks_of
 
 
-class PartLine(BaseModel):
+class PartLine(Frozen):
     """A line of the list of parts. ``price`` is without margin and tax, for all of it."""
-
-    model_config = ConfigDict(frozen=True)
 
     item: str
     label: str
@@ -38,10 +37,8 @@ class PartLine(BaseModel):
     where: tuple[Where, ...]
 
 
-class Sum(BaseModel):
+class Sum(Frozen):
     """The price of a job, step by step, in the site's currency."""
-
-    model_config = ConfigDict(frozen=True)
 
     parts: float
     minutes: float = Field(description="person-minutes of work, rest and clearing up included")
@@ -54,10 +51,8 @@ class Sum(BaseModel):
     used: tuple[Used, ...] = ()
 
 
-class Order(BaseModel):
+class Order(Frozen):
     """All that is bought and done for a plan; ``told`` is what to know of the prices."""
-
-    model_config = ConfigDict(frozen=True)
 
     currency: str
     lines: tuple[PartLine, ...]

@@ -7,8 +7,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.run_decisions import feeds
 from ..design import Design, Device, Duct, EquipmentRoom, Injector, Switch
@@ -31,10 +30,8 @@ class Bulk:
     links: Collection[str]
 
 
-class Need(BaseModel):
+class Need(Frozen):
     """So much of an item, of one group, for these places."""
-
-    model_config = ConfigDict(frozen=True)
 
     item: str
     group: Group

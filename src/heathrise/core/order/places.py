@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..design import Device
 from ..laying import Link
 
 
-class Where(BaseModel):
+class Where(Frozen):
     """What a part or a piece of work is for, and how much of it."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: str
     id: str

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from .places import Where
 
 
@@ -23,10 +24,8 @@ class Done:
     licensed: bool = False
 
 
-class LabourLine(BaseModel):
+class LabourLine(Frozen):
     """A kind of work: how much of it, the minutes of all who do it together, and where."""
-
-    model_config = ConfigDict(frozen=True)
 
     task: str
     label: str

@@ -7,9 +7,10 @@ from collections.abc import Sequence
 from typing import Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from scipy.optimize import linear_sum_assignment
 
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..design import Change, Design, Device, Spot, put
 from ..views.offers import removal
@@ -20,10 +21,8 @@ _ANOTHER_MODEL_M = 15.0
 _STAYS_M = 0.05
 
 
-class Moved(BaseModel):
+class Moved(Frozen):
     """What becomes of one access point."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     name: str

@@ -9,10 +9,11 @@ from typing import Any, Literal
 
 import numpy as np
 import shapely
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely.geometry import LineString, Point, Polygon
 from shapely.ops import unary_union
 
+from ..base.frozen import Frozen, Strict
 from ..building import mount_height_m
 from ..catalogue import Catalogue, DeviceModel, Role
 from ..context.storeys import storeys_of
@@ -30,15 +31,13 @@ _MANY, _FARTHER = 1_500, 1.4
 Goal = Literal["fewest", "cheapest", "strongest"]
 
 
-class Wishes(BaseModel):
+class Wishes(Strict):
     """What a search for places is free to do, and what it has to bring.
 
     Without ``models`` those that the plan uses are taken, without ``mounts`` the one that comes
     first on the site; what is in ``keep`` stays where it is; ``back_haul`` and ``margin_db`` are
     the site's where they are not said, ``most`` how many there may be in all.
     """
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     models: tuple[ModelId, ...] = Field((), max_length=6)
     mounts: tuple[Literal["ceiling", "wall"], ...] = ()
@@ -59,10 +58,8 @@ class Wishes(BaseModel):
         return self.margin_db if self.margin_db is not None else site.margin_db
 
 
-class Excluded(BaseModel):
+class Excluded(Frozen):
     """A room in which nothing is hung, and why."""
-
-    model_config = ConfigDict(frozen=True)
 
     space: str
     name: str

@@ -9,9 +9,10 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely.geometry import Point
 
+from ..base.frozen import Frozen
 from ..base.progress import Progress, ShowBest, always, give_way
 from ..context.plan import Plan
 from ..design import Change, Device, Space
@@ -44,20 +45,16 @@ _NEEDED_SECONDS = 4.0
 _KEPT_APART = 6  # times that a choice is made anew because two came too near
 
 
-class Lacks(BaseModel):
+class Lacks(Frozen):
     """A room that no choice of places meets."""
-
-    model_config = ConfigDict(frozen=True)
 
     space: str
     name: str
     share: float = Field(description="share of its points that can be served, 0 to 1")
 
 
-class Placement(BaseModel):
+class Placement(Frozen):
     """One set of places, as changes on the plan, with what it comes to."""
-
-    model_config = ConfigDict(frozen=True)
 
     goal: Goal
     name: str
@@ -74,10 +71,8 @@ class Placement(BaseModel):
     over_air: int = Field(0, description="access points that hang on the air, not on a cable")
 
 
-class Sited(BaseModel):
+class Sited(Frozen):
     """What a search for places found, and what it could not do."""
-
-    model_config = ConfigDict(frozen=True)
 
     looked_at: int = Field(description="places that were looked at")
     points: int = Field(description="points that had to be served")

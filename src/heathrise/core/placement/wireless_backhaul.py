@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..cabling import judge_runs
 from ..context.plan import Plan
 from ..design import Change, Device, Run, put
@@ -11,10 +12,8 @@ from ..signal import MeshLink, environment_of, mesh_links
 from .costs import place_cents
 
 
-class CableInstead(BaseModel):
+class CableInstead(Frozen):
     """A cable instead of the air: whether one gets there, what it takes, and the change for it."""
-
-    model_config = ConfigDict(frozen=True)
 
     link: MeshLink
     verdict: str
@@ -24,10 +23,8 @@ class CableInstead(BaseModel):
     changes: tuple[Change, ...]
 
 
-class MeshView(BaseModel):
+class MeshView(Frozen):
     """All back-haul over the air of a plan."""
-
-    model_config = ConfigDict(frozen=True)
 
     currency: str
     links: tuple[CableInstead, ...]

@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..catalogue import PowerDemand, Rules, SwitchModel
 from .loop import feed_over_run
 
 
-class PoweredDevice(BaseModel):
+class PoweredDevice(Frozen):
     """A powered device over its own run. Watts, volts; ``port_w`` is its rated draw at the port."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("device",)
 
     device: str = Field(description="id of the device")
@@ -32,10 +32,9 @@ class PoweredDevice(BaseModel):
     source: str = Field("none", description="name of the switch or injector that feeds it, or none")
 
 
-class SwitchBudget(BaseModel):
+class SwitchBudget(Frozen):
     """One switch: watts by three ways of counting, and ports used of those it has."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("switch",)
 
     switch: str

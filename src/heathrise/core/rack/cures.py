@@ -6,11 +6,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import ClassVar
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue, SwitchModel
 from ..context.findings import Cure
-from ..design import Design, Device, Injector, Switch, put
+from ..design import Design, Device, Injector, Switch, free_number, put
 from ..ports import Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved_w, uplinks
 
 
@@ -28,10 +27,9 @@ class Rack:
         return uplinks(shelves, self.up, self.below)
 
 
-class WeakInjector(BaseModel):
+class WeakInjector(Frozen):
     """An injector that does not do for its device, and what would. Speeds in Mb/s."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("device",)
 
     device: str
@@ -128,7 +126,7 @@ def _switch_cures(
             effect = f"{words}; {model.price - last.model.price:+g} {currency}"
             label = f"Put {model.label} in place of {last.name}"
             cures.append(Cure(label=label, effect=effect, changes=(put(changed),)))
-    new_id = next(f"sw-{k}" for k in range(1, 1000) if f"sw-{k}" not in owned)
+    new_id = f"sw-{free_number(owned, 'sw')}"
     name = f"SW-{len(owned) + 1}"
     options = {m.id: (*shelves, Shelf(new_id, name, m)) for m in models}
     model, words = _cheapest(models, options, demands, headroom, rack)

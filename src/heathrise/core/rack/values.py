@@ -5,18 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..context.findings import Cure, Finding
 from ..design import Medium
 from ..power import PoweredDevice, SwitchBudget
 from .cures import WeakInjector
 
 
-class PortUse(BaseModel):
+class PortUse(Frozen):
     """One port of the rack and the link in it."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("switch", "port")
 
     switch: str
@@ -33,10 +33,9 @@ class PortUse(BaseModel):
     uplink_to: str | None = None
 
 
-class Unassigned(BaseModel):
+class Unassigned(Frozen):
     """A link that got no port, and why."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("link",)
 
     link: str
@@ -47,11 +46,10 @@ class Unassigned(BaseModel):
     poe_class: int | None
 
 
-class SwitchUplink(BaseModel):
+class SwitchUplink(Frozen):
     """A switch's way up, hop by hop towards the line. ``load_mbps`` is what all behind it ask for
     together, ``speed_mbps`` the narrowest of its two ports and what lies between."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("switch",)
 
     switch: str
@@ -67,13 +65,11 @@ class SwitchUplink(BaseModel):
     depth: int = Field(description="switches from the line to here, this one counted")
 
 
-class PowerPlan(BaseModel):
+class PowerPlan(Frozen):
     """Budgets, ports and devices of all racks.
 
     ``cures`` are by the room that they mend, ``cage_cures`` by the switch that lacks a cage.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     switches: tuple[SwitchBudget, ...]
     ports: tuple[PortUse, ...]
@@ -81,8 +77,8 @@ class PowerPlan(BaseModel):
     left: tuple[Unassigned, ...]
     proven: bool
     ways_up: tuple[SwitchUplink, ...] = ()
-    cures: dict[str, tuple[Cure, ...]] = {}
-    cage_cures: dict[str, tuple[Cure, ...]] = {}
+    cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
+    cage_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     weak_injectors: tuple[WeakInjector, ...] = ()
     findings: tuple[Finding, ...] = ()
 
@@ -90,10 +86,8 @@ class PowerPlan(BaseModel):
 NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)
 
 
-class PowerRun(BaseModel):
+class PowerRun(Frozen):
     """What power needs to know of a run; lengths in m with cords, temperature in C."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     room: str

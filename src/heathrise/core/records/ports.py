@@ -6,8 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..catalogue import Rules
 from .kinds import PortReading, place_in_time
 
@@ -30,10 +31,8 @@ class PlannedPort:
     reserved_w: float | None = None
 
 
-class SeenPort(BaseModel):
+class SeenPort(Frozen):
     """One port and what is known of it."""
-
-    model_config = ConfigDict(frozen=True)
 
     switch: str
     switch_name: str
@@ -49,10 +48,8 @@ class SeenPort(BaseModel):
     last: PortReading | None = Field(None, description="the reading that counts")
 
 
-class SwitchDraw(BaseModel):
+class SwitchDraw(Frozen):
     """Watts that a switch gives, as read and as planned; ``read`` of ``fed`` ports were read."""
-
-    model_config = ConfigDict(frozen=True)
 
     switch: str
     name: str

@@ -5,15 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import date
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from .kinds import SnagRecord, SnagState, place_in_time
 
 
-class Snag(BaseModel):
+class Snag(Frozen):
     """A snag as it stands, with who saw it first and who spoke of it last."""
-
-    model_config = ConfigDict(frozen=True)
 
     snag: str
     state: SnagState

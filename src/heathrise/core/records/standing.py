@@ -6,18 +6,15 @@ from collections.abc import Mapping
 from datetime import date
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Strict
 from .kinds import Agreed, CableTest, HandedOver, PortReading, Signed, StepRecord
 
 Stage = Literal["planned", "agreed", "installed", "handed_over", "received"]
 _AT_WORK = (StepRecord.KIND, CableTest.KIND, PortReading.KIND)
 
 
-class Standing(BaseModel):
+class Standing(Strict):
     """The last thing that happened to a job: ``on`` is its day, ``by`` who received it."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
     stage: Stage = "planned"
     on: date | None = None

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from .kinds import StepRecord, StepState, place_in_time
 
 
-class StepStand(BaseModel):
+class StepStand(Frozen):
     """How a step stands, who left it so, and how often something was said of it."""
-
-    model_config = ConfigDict(frozen=True)
 
     step: str
     state: StepState

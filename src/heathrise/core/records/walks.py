@@ -5,15 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import datetime
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from .kinds import MeasuredWalk, WalkCounts
 
 
-class WalkTaken(BaseModel):
+class WalkTaken(Frozen):
     """A measured walk that was taken in; one that does not count stays on record."""
-
-    model_config = ConfigDict(frozen=True)
 
     number: int
     at: datetime

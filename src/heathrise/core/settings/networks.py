@@ -6,8 +6,7 @@ import math
 from collections.abc import Iterable, Iterator, Sequence
 from typing import ClassVar
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Cure, Finding, Place
 from ..design import Design, Network, WirelessName, put
@@ -17,10 +16,9 @@ from .usual import usual_networks
 _SOURCE = "RFC 1918 private addresses; IEEE 802.1Q"
 
 
-class NetworkSheet(BaseModel):
+class NetworkSheet(Frozen):
     """One network as the controller will hold it."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("id",)
 
     id: str

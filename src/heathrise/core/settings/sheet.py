@@ -6,19 +6,17 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pydantic import BaseModel, ConfigDict
-
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue, PortProfile, Rules
 from ..context.run_decisions import said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
 from .networks import NetworkSheet, network_sheet
 
 
-class NameSheet(BaseModel):
+class NameSheet(Frozen):
     """One wireless name; its key is made when the controller is set up and never kept here."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("id",)
 
     id: str
@@ -35,10 +33,9 @@ class NameSheet(BaseModel):
     reason: str
 
 
-class PortSheet(BaseModel):
+class PortSheet(Frozen):
     """One port of a switch, or that a device gives on: VLANs, power, speed in Mb/s."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("switch", "port")
 
     switch: str
@@ -53,10 +50,8 @@ class PortSheet(BaseModel):
     reason: str
 
 
-class SettingsSheet(BaseModel):
+class SettingsSheet(Frozen):
     """What the controller will hold beside its radios."""
-
-    model_config = ConfigDict(frozen=True)
 
     networks: tuple[NetworkSheet, ...]
     names: tuple[NameSheet, ...]
@@ -67,10 +62,8 @@ class SettingsSheet(BaseModel):
     optimiser_reason: str = ""
 
 
-class Plug(BaseModel):
+class Plug(Frozen):
     """What settings need to know of a port: who is in it."""
-
-    model_config = ConfigDict(frozen=True)
 
     switch: str
     port: int

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from pydantic import BaseModel, ConfigDict
-
 from ..base.bands import BANDS, Band
+from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..base.progress import Progress
 from ..catalogue import Catalogue
@@ -27,15 +26,13 @@ from .searches import searches
 from .transmit import transmits
 
 
-class SignalChapter(BaseModel):
+class SignalChapter(Frozen):
     """Rooms, walks and radios. What takes a search is None where none was made.
 
     ``channels`` are those that each band has on this site; ``searching`` says that those planned
     are a first plan and a better one is being looked for; ``fences`` is what a controller's own
     optimiser is kept within; ``busy`` is the busiest hour.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     rooms: tuple[RoomVerdict, ...] = ()
     habits: tuple[HabitVerdict, ...] | None = None

@@ -9,10 +9,11 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from scipy.optimize import lsq_linear
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..catalogue import Rules
 from ..context.readings import Reading
 from ..design import Device, Point
@@ -32,10 +33,8 @@ _FAINTEST = 0.01  # share of measurements that may be fainter than the meter's f
 _CLEAR_SIGMAS = 2.0
 
 
-class Fitted(BaseModel):
+class Fitted(Frozen):
     """A figure of the model as it was listed and as it was measured, with its standard error."""
-
-    model_config = ConfigDict(frozen=True)
 
     figure: str = Field(description="its path among the figures, or nothing for the meter's own")
     label: str
@@ -46,10 +45,8 @@ class Fitted(BaseModel):
     rays: int = Field(description="measurements that bear on it")
 
 
-class Residual(BaseModel):
+class Residual(Frozen):
     """One measurement: what it was, what was planned, what the fitted model says."""
-
-    model_config = ConfigDict(frozen=True)
 
     floor: str
     at: Point
@@ -61,10 +58,8 @@ class Residual(BaseModel):
     fitted_dbm: float
 
 
-class Calibration(BaseModel):
+class Calibration(Frozen):
     """Measured against planned. Deviations are standard deviations in dB."""
-
-    model_config = ConfigDict(frozen=True)
 
     readings: int
     faint: int = Field(

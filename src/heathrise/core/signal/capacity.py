@@ -8,10 +8,11 @@ from typing import ClassVar, Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely.geometry import Polygon
 
 from ..base.bands import BANDS, Band
+from ..base.frozen import Frozen
 from ..base.wording import some
 from ..catalogue import ClientModel
 from ..context.findings import Finding, Place
@@ -29,10 +30,8 @@ POINTS_M = 1.0
 _FAST: tuple[Band, ...] = ("6", "5")  # tried first, if heard well enough to stay
 
 
-class Using(BaseModel):
+class Using(Frozen):
     """Clients of one kind in one room that one radio serves."""
-
-    model_config = ConfigDict(frozen=True)
 
     group: str
     room: str
@@ -43,10 +42,9 @@ class Using(BaseModel):
     share: float = Field(description="share of the air that takes, 0 to 1 and more")
 
 
-class Load(BaseModel):
+class Load(Frozen):
     """One radio in the busiest hour: shares of its air, 0 to 1 and more."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("device", "band")
 
     device: str
@@ -63,10 +61,8 @@ class Load(BaseModel):
     using: tuple[Using, ...]
 
 
-class Starved(BaseModel):
+class Starved(Frozen):
     """Clients that no radio serves, and why."""
-
-    model_config = ConfigDict(frozen=True)
 
     group: str
     room: str
@@ -75,14 +71,12 @@ class Starved(BaseModel):
     why: str
 
 
-class Busy(BaseModel):
+class Busy(Frozen):
     """The busiest hour: every radio, the busiest first, and who is served by none.
 
     Radios of all bands take part. What hangs on an access point without a cable goes through the
     air twice: to it, and over its link to its parent.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     loads: tuple[Load, ...]
     starved: tuple[Starved, ...]

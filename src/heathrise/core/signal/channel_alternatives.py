@@ -6,9 +6,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..design import Change, Device, Neighbour, Radio, Space, put
 from .channels import ChannelPlan, ChannelProblem, Solution, channel_task, exchanged
 from .radio_environment import RadioEnvironment, band_losses
@@ -16,10 +17,8 @@ from .rooms import target_in
 from .transmit import overrides
 
 
-class ChannelChoice(BaseModel):
+class ChannelChoice(Frozen):
     """What it costs a plan to put one radio on a channel, in dB of shared air."""
-
-    model_config = ConfigDict(frozen=True)
 
     channel: int
     radar: bool
@@ -27,10 +26,8 @@ class ChannelChoice(BaseModel):
     follows_db: float = Field(description="more than now where all others make way")
 
 
-class Occupied(BaseModel):
+class Occupied(Frozen):
     """A radio on its channel: the first and last channel number that its block reaches."""
-
-    model_config = ConfigDict(frozen=True)
 
     id: str
     name: str
@@ -41,10 +38,8 @@ class Occupied(BaseModel):
     level_dbm: float | None = None
 
 
-class Sleeper(BaseModel):
+class Sleeper(Frozen):
     """A 2.4 GHz radio that may sleep, those that cover for it, and what puts it to sleep."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     name: str
@@ -52,10 +47,8 @@ class Sleeper(BaseModel):
     changes: tuple[Change, ...]
 
 
-class BandView(BaseModel):
+class BandView(Frozen):
     """One band: radios and neighbours on their channels, what the plan is worth, what else."""
-
-    model_config = ConfigDict(frozen=True)
 
     band: Band
     width_mhz: int

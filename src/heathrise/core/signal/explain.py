@@ -12,11 +12,12 @@ from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely import LineString, contains_xy
 from shapely import Point as SpotAt
 
 from ..base.bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, ClientModel, Construction, Used
 from ..context.storeys import Slab
@@ -33,10 +34,8 @@ from .walls import named_panels_of
 Array = NDArray[np.float64]
 
 
-class OtherConstruction(BaseModel):
+class OtherConstruction(Frozen):
     """What a level would be with another construction in one place."""
-
-    model_config = ConfigDict(frozen=True)
 
     construction: str
     label: str
@@ -44,10 +43,8 @@ class OtherConstruction(BaseModel):
     change_db: float
 
 
-class Crossing(BaseModel):
+class Crossing(Frozen):
     """One thing that a ray goes through; ``share`` is how far along it, 0 to 1."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: Literal["wall", "opening", "slab", "roof"]
     element: str = Field(description="id of the wall, the opening or the storey")
@@ -62,11 +59,9 @@ class Crossing(BaseModel):
     instead: tuple[OtherConstruction, ...]
 
 
-class StoreySection(BaseModel):
+class StoreySection(Frozen):
     """A storey as a section shows it: from its floor to where it ends, in m, and the parts of the
     way, as shares of it, that lie in its rooms."""
-
-    model_config = ConfigDict(frozen=True)
 
     floor: str
     name: str
@@ -75,10 +70,8 @@ class StoreySection(BaseModel):
     spans: tuple[tuple[float, float], ...]
 
 
-class Ray(BaseModel):
+class Ray(Frozen):
     """The ray from one access point to a spot, and its sum. dB, dBm, dBi, m."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     name: str
@@ -99,10 +92,8 @@ class Ray(BaseModel):
     storeys: tuple[StoreySection, ...] = Field(description="that it lies in, for a section")
 
 
-class SpotView(BaseModel):
+class SpotView(Frozen):
     """A spot, what its room asks for, and the rays that reach it, the strongest first."""
-
-    model_config = ConfigDict(frozen=True)
 
     floor: str
     at: Point

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..base.wording import some
 from ..catalogue import Used
 from ..context.findings import Cure, Finding, Place
@@ -17,13 +18,12 @@ from .radio_environment import RadioEnvironment
 from .walk import Walk, walk
 
 
-class HabitVerdict(BaseModel):
+class HabitVerdict(Frozen):
     """A walk out of one room into another, its way, and what becomes of a call on it.
 
     ``text`` says it in words; ``no_way`` is where no stair leads from storey to storey.
     """
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("habit",)
 
     habit: str

@@ -8,9 +8,10 @@ from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.findings import Finding, Place
 from ..context.run_decisions import said_over_air
@@ -26,7 +27,7 @@ BAND: Band = "5"
 _SHARE = "signal.user_share"
 
 
-class MeshLink(BaseModel):
+class MeshLink(Frozen):
     """One access point without a cable: its way to one that has one, and what a user gets there.
 
     ``user_mbps`` is the user's own end to end where back-haul and users share one radio,
@@ -34,7 +35,6 @@ class MeshLink(BaseModel):
     at once. ``repeater`` says that it repeats what it hears, on the band that it has.
     """
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("device",)
 
     device: str

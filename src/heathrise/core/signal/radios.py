@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..design import Device
 from .channels import ChannelPlan
 from .radio_environment import RadioEnvironment
@@ -16,10 +15,9 @@ from .transmit import overrides
 Origin = Literal["plan", "house rule", "person"]
 
 
-class RadioSheet(BaseModel):
+class RadioSheet(Frozen):
     """One radio: channel, width in MHz, power and EIRP in dBm, with reasons."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("device", "band")
 
     device: str
@@ -39,10 +37,9 @@ class RadioSheet(BaseModel):
     radar: bool = False
 
 
-class Fence(BaseModel):
+class Fence(Frozen):
     """What a controller's own optimiser is kept within on one band: channels, MHz, dBm."""
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("band",)
 
     band: Band

@@ -10,10 +10,10 @@ from typing import Any, Literal, get_args
 import numpy as np
 from contourpy import FillType, LineType, contour_generator
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict
 from shapely.geometry import Polygon
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..catalogue import Rules
 from ..design import Spot, Use
 from .grid import Grid
@@ -44,30 +44,24 @@ UNITS: dict[Show, str] = {
 MOST_HEARD = 5
 
 
-class Contour(BaseModel):
+class Contour(Frozen):
     """Lines at one figure, as a path, with the spots in metres where it is written."""
-
-    model_config = ConfigDict(frozen=True)
 
     figure: float
     path: str
     labels: tuple[Spot, ...]
 
 
-class Shortfall(BaseModel):
+class Shortfall(Frozen):
     """Where the level is below what rooms of one use ask for."""
-
-    model_config = ConfigDict(frozen=True)
 
     use: str
     target_dbm: float
     path: str
 
 
-class Served(BaseModel):
+class Served(Frozen):
     """Where one access point is the strongest; ``at`` is a spot in the largest piece of that."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     name: str
@@ -75,13 +69,11 @@ class Served(BaseModel):
     at: Spot
 
 
-class Relief(BaseModel):
+class Relief(Frozen):
     """What is drawn for one floor, band, rank and direction. Paths are in site centimetres.
 
     ``figures`` are those between the tints, in ``unit``, the lowest first.
     """
-
-    model_config = ConfigDict(frozen=True)
 
     floor: str
     show: Show

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict
 
 from ..base.bands import BANDS
+from ..base.frozen import Frozen
 from ..context.readings import Reading
 from ..design import Device, Opening, Point, Wall
 from .obstacles import losses_db
@@ -26,10 +26,8 @@ _AROUND_M = (2.0, 4.0, 6.0, 9.0)
 _BETTER = 0.6  # what is left of the squares once an access point is thought elsewhere
 
 
-class StandsOut(BaseModel):
+class StandsOut(Frozen):
     """Something that one wall or one access point explains."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: str
     element: str

@@ -8,10 +8,11 @@ from typing import ClassVar, Literal
 import numba
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 from shapely.geometry import Polygon
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..catalogue import ClientModel, Rules
 from ..design import Space, Spot
@@ -28,10 +29,8 @@ VERDICT_RANK: dict[Verdict, int] = {"not_met": 0, "near": 1, "met": 2, "not_need
 Binds = Literal["first", "second", "both", "uplink", "downlink", "width"]
 
 
-class Target(BaseModel):
+class Target(Frozen):
     """What a use asks for: levels in dBm of the weaker direction, SNR in dB."""
-
-    model_config = ConfigDict(frozen=True)
 
     band: Band
     first_dbm: float
@@ -63,7 +62,7 @@ def target_figures(rules: Rules, use: str) -> tuple[str, ...]:
     return tuple(p for p in paths if p in rules.figures)
 
 
-class RoomVerdict(BaseModel):
+class RoomVerdict(Frozen):
     """One room: shares of its area from 0 to 1, levels in dBm at its worst points.
 
     ``share`` meets every target, ``share_margin`` meets them with ``margin_db`` in hand.
@@ -71,7 +70,6 @@ class RoomVerdict(BaseModel):
     ``chance`` how likely the target is met there.
     """
 
-    model_config = ConfigDict(frozen=True)
     KEY: ClassVar = ("space",)
 
     space: str

@@ -10,9 +10,10 @@ from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import BANDS, Band
+from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Rules, Used
 from ..design import Design, Device, Floor, Point, WirelessName
@@ -29,10 +30,8 @@ MOST_POINTS, MOST_SECONDS = 200, 1800.0
 _SHOWN = 6  # access points that are drawn; those that are never near the loudest are not
 
 
-class Sample(BaseModel):
+class Sample(Frozen):
     """Half a second of a walk: where it is, and who serves."""
-
-    model_config = ConfigDict(frozen=True)
 
     t_s: float
     floor: str
@@ -42,10 +41,8 @@ class Sample(BaseModel):
     dbm: float = Field(description="of the weaker direction, from who serves")
 
 
-class LevelTrace(BaseModel):
+class LevelTrace(Frozen):
     """The level of one access point along the way, dBm of the weaker direction, a step each."""
-
-    model_config = ConfigDict(frozen=True)
 
     device: str
     band: Band
@@ -54,10 +51,8 @@ class LevelTrace(BaseModel):
     dbm: tuple[float, ...]
 
 
-class Event(BaseModel):
+class Event(Frozen):
     """Something that happens on the way; ``until_s`` for what lasts."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: Literal["hand_over", "lost", "back", "clings"]
     t_s: float
@@ -71,10 +66,8 @@ class Event(BaseModel):
     text: str
 
 
-class Walk(BaseModel):
+class Walk(Frozen):
     """A walk and what becomes of a call on it."""
-
-    model_config = ConfigDict(frozen=True)
 
     seconds: float
     metres: float

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from pydantic import BaseModel, ConfigDict
-from shapely.geometry import Polygon
-
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..context.findings import Cure
 from ..context.plan import Plan
+from ..context.storeys import spot_within
 from ..design import Change, ClientGroup, Device, Space, put
 from ..evaluation.cure_search import added_in
 from ..evaluation.side_effects import said_spoiled
@@ -21,10 +20,8 @@ _OFFERED = 4
 WIDTHS = (20, 40, 80)
 
 
-class BusyView(BaseModel):
+class BusyView(Frozen):
     """The busiest hour as planned, and what would relieve it, the most first."""
-
-    model_config = ConfigDict(frozen=True)
 
     busy: Busy
     cures: tuple[Cure, ...]
@@ -80,7 +77,6 @@ def _ideas(plan: Plan, busy: Busy) -> Iterator[tuple[str, list[Change], bool]]:
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
     for key in dict.fromkeys(crowded):
         space = spaces[groups[key].space]
-        middle = Polygon(space.outline).representative_point()
         near = [d for d in points if d.floor == space.floor]
-        for label, device in added_in(plan, space, (middle.x, middle.y), near):
+        for label, device in added_in(plan, space, spot_within(space), near):
             yield label, [put(device)], True

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..context.effective_rules import in_force
 from ..context.plan import Plan
 from ..context.readings import Reading
-from ..design import Change, Design, Device, OwnFigure, Remove, put
+from ..design import Change, Design, Device, OwnFigure, Remove, free_number, put
 from ..records import WalkTaken
 from ..signal import Calibration, RadioEnvironment, air_of, calibrate, proposed_names
 
@@ -17,10 +18,8 @@ _SPREAD = "signal.deviation_db"
 MOST_UNKNOWN = 200
 
 
-class CalibrationView(BaseModel):
+class CalibrationView(Frozen):
     """A fit over all that was measured; ``changes`` put it in force, ``back`` take it back."""
-
-    model_config = ConfigDict(frozen=True)
 
     calibration: Calibration
     walks: tuple[WalkTaken, ...] = ()
@@ -29,10 +28,8 @@ class CalibrationView(BaseModel):
     back: tuple[Change, ...]
 
 
-class Proposed(BaseModel):
+class Proposed(Frozen):
     """A radio that a file calls by an address, and whose it seems to be."""
-
-    model_config = ConfigDict(frozen=True)
 
     who: str
     count: int
@@ -73,7 +70,7 @@ def calibration_view(plan: Plan, readings: Sequence[Reading]) -> CalibrationView
         if figure in own:
             changes.append(put(own[figure].model_copy(update={"value": held})))
             continue
-        key = next(k for k in (f"measured-{n}" for n in range(1, 10_000)) if k not in taken)
+        key = f"measured-{free_number(taken, 'measured')}"
         taken.add(key)
         changes.append(put(OwnFigure(id=key, figure=figure, value=held)))
     back = tuple(Remove(kind="own_figure", id=o.id) for o in own.values())

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import Band
+from ..base.frozen import Frozen
 from ..base.wording import some
 from ..context.plan import Plan
 from ..design import Change, Device, put
@@ -24,10 +25,8 @@ from ..signal import (
 from .busy_hour import WIDTHS
 
 
-class Width(BaseModel):
+class Width(Frozen):
     """One width of channels and what it comes to."""
-
-    model_config = ConfigDict(frozen=True)
 
     width_mhz: int
     blocks: int = Field(description="channels of this width that the site has")
@@ -39,10 +38,8 @@ class Width(BaseModel):
     changes: tuple[Change, ...] = Field(description="what plans it; none where it is planned")
 
 
-class WidthView(BaseModel):
+class WidthView(Frozen):
     """All widths beside each other, and the one that the air allows."""
-
-    model_config = ConfigDict(frozen=True)
 
     rows: tuple[Width, ...]
     allows: int

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ..base.bands import BANDS
+from ..base.frozen import Frozen
 from ..base.progress import Progress, always
 from ..context.plan import Plan
 from ..design import Design, Device, EquipmentRoom, Switch, UsualRoute
@@ -30,10 +31,8 @@ from ..signal import (
 )
 
 
-class Fallen(BaseModel):
+class Fallen(Frozen):
     """A room that does worse while something is gone."""
-
-    model_config = ConfigDict(frozen=True)
 
     space: str
     name: str
@@ -43,10 +42,8 @@ class Fallen(BaseModel):
     silent: bool = Field(description="whether nobody at all is heard there any more")
 
 
-class Failure(BaseModel):
+class Failure(Frozen):
     """One thing that fails, what goes with it, and the rooms that fall."""
-
-    model_config = ConfigDict(frozen=True)
 
     kind: Literal["device", "switch", "uplink"]
     element: str

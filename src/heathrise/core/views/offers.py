@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
-from shapely.geometry import Polygon
+from pydantic import Field, TypeAdapter
 
+from ..base.frozen import Frozen
 from ..base.progress import Progress, always
 from ..context.integrity import REFERENCES, check
 from ..context.plan import Plan
+from ..context.storeys import spot_within
 from ..design import KINDS, Change, Design, DesignError, Device, Problem, Remove, Space, Variant, put
 from ..evaluation.cure_search import added_in
 from ..evaluation.evaluate import evaluate
@@ -28,10 +29,8 @@ _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
 _MOST_ADDED = 12
 
 
-class Offer(BaseModel):
+class Offer(Frozen):
     """One way of doing the job, in figures. ``variant`` is none for the plan as it stands."""
-
-    model_config = ConfigDict(frozen=True)
 
     variant: str | None
     name: str
@@ -169,9 +168,7 @@ def _second_everywhere(plan: Plan, progress: Progress) -> list[Change]:
             break
         worst = min(short, key=lambda r: r.share_second or 0.0)
         space = now.drawn.of(Space)[worst.space]
-        spot = Polygon(space.outline).representative_point()
-        at = (round(spot.x, 2), round(spot.y, 2))
-        new = next(added_in(now, space, at, list(now.design.of(Device).values())), None)
+        new = next(added_in(now, space, spot_within(space), list(now.design.of(Device).values())), None)
         given_up.add(worst.space)  # one more in the same room would not be a second
         if new is not None:
             changes.append(put(new[1]))

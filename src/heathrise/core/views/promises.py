@@ -5,8 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from pydantic import BaseModel, ConfigDict
-
+from ..base.frozen import Frozen
 from ..base.wording import some
 from ..context.plan import Plan, answered
 from ..context.run_decisions import feeds
@@ -23,10 +22,8 @@ USE_WORDS: dict[str, str] = {
 }
 
 
-class RoomPromise(BaseModel):
+class RoomPromise(Frozen):
     """One room and what is promised there; ``why_not`` says why it is not."""
-
-    model_config = ConfigDict(frozen=True)
 
     space: str
     name: str
@@ -36,10 +33,8 @@ class RoomPromise(BaseModel):
     why_not: str = ""
 
 
-class Promised(BaseModel):
+class Promised(Frozen):
     """What is promised, what is not, and what the client sees to, each in words."""
-
-    model_config = ConfigDict(frozen=True)
 
     rooms: tuple[RoomPromise, ...]
     wishes: tuple[str, ...]

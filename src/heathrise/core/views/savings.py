@@ -6,8 +6,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..base.progress import Progress
 from ..base.wording import some
 from ..catalogue import Catalogue
@@ -25,10 +26,8 @@ _LEAST_SHARE = 0.002
 _OFFERED = 10
 
 
-class Saving(BaseModel):
+class Saving(Frozen):
     """One thing that could be left out. Prices with tax, in the site's currency."""
-
-    model_config = ConfigDict(frozen=True)
 
     label: str
     changes: tuple[Change, ...]

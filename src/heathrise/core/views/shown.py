@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import logging
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..context.plan import Plan
 from ..evaluation.evaluate import FRESH_SECONDS, Evaluation, evaluate
 from .bill_of_materials import order_of
@@ -13,10 +14,8 @@ from .bill_of_materials import order_of
 log = logging.getLogger(__name__)
 
 
-class Price(BaseModel):
+class Price(Frozen):
     """The sum of the order, in the site's currency."""
-
-    model_config = ConfigDict(frozen=True)
 
     total: float = Field(description="what the client pays, with tax")
     net: float = Field(description="the same without tax")

@@ -9,8 +9,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
+from ..base.frozen import Frozen
 from ..context.plan import Plan
 from ..context.readings import Reading
 from ..context.storeys import storeys_of
@@ -21,11 +22,9 @@ from ..signal import RadioEnvironment, RoomVerdict, environment_of
 How = Literal["measured", "heard", "planned"]
 
 
-class RoomSeen(BaseModel):
+class RoomSeen(Frozen):
     """One room whose use is promised: how it is known, and how it does. ``good`` of ``spots``
     have the levels that its use asks for."""
-
-    model_config = ConfigDict(frozen=True)
 
     space: str
     name: str

@@ -25,7 +25,7 @@ from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, PaperPoi
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
 _MARK = 0.24  # mm to a unit of a mark's field
 PX_MM = 0.25
-RACK_REACH_M = 1.0  # what the line comes in at is in a rack so near to it
+RACK_REACH_M = drawing_style().measures.rack_reach_m  # what the line comes in at is in a rack so near to it
 _PLAIN_DASH = "6"
 
 
