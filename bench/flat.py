@@ -121,7 +121,7 @@ def _equip(hand: Hand) -> None:
     hand.take(".begin [data-cure]")
     hand.take(".rack [data-cure]")
     hand.press("[data-stage=settings]")
-    hand.press("text=Networks")
+    hand.press("[aria-label='Part of the settings sheet'] >> text=Networks")
     hand.take(".offered [data-cure]")
     page.wait_for_selector("[data-tally=open] .value:has-text('0 not met')")
 

@@ -7,7 +7,7 @@ export default tseslint.config(
   ...vue.configs['flat/recommended'],
   {
     files: ['**/*.vue', '**/*.ts'],
-    languageOptions: { parserOptions: { parser: tseslint.parser } },
+    languageOptions: { parserOptions: { parser: tseslint.parser, projectService: true, extraFileExtensions: ['.vue'] } },
     rules: {
       'vue/multi-word-component-names': 'off',
       'vue/max-attributes-per-line': 'off',
@@ -20,6 +20,9 @@ export default tseslint.config(
       'vue/attributes-order': 'off',
       'vue/require-default-prop': 'off',
       'vue/no-v-html': 'error',
+      // What is begun and not waited for says so, with void.
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
     },
   },
 )

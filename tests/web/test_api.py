@@ -17,6 +17,7 @@ from heathrise.core.design import Design, Device, apply, put
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository
 from heathrise.web.app import create_app
+from ops.api_document import api_document
 from tests.formats.test_dxf import LAYERS, data_of, drawing
 
 
@@ -313,3 +314,15 @@ def test_relief_of_today_is_that_of_the_gear_that_was_found(client: FlaskClient,
     same = client.get(f"/api/projects/{plain}/relief?floor={device.floor}").json
     assert same["tints"] == planned["tints"]
     assert not client.get(f"/api/projects/{plain}/relief?floor={device.floor}&when=today").json["tints"]
+
+
+def test_every_operation_has_a_name_of_its_own() -> None:
+    document = json.loads(api_document())
+    methods = ("get", "post", "put", "patch", "delete")
+    operations = [o for p in document["paths"].values() for m, o in p.items() if m in methods]
+    names = [o["operationId"] for o in operations]
+    assert len(names) > 50 and len(set(names)) == len(names)
+    floats = [path for path in document["paths"] if "{x}" in path or "{y}" in path]
+    assert not floats
+    kinds = document["components"]["schemas"]["JobKinds"]["properties"]
+    assert "sites" in kinds and "answers" in kinds["sites"]["properties"]["result"]["properties"]

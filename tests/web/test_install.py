@@ -149,3 +149,19 @@ def test_what_waits_is_done_before_its_turn_only_with_a_reason(client: FlaskClie
     # What waits for it may be done; blocked and skipped ask for a reason of their own anyway.
     far = next(s for s in steps.values() if pull["id"] in s["waits"] and s["phase"] == "ends")
     assert client.post(work, json={"ticks": [_tick(far["id"])]}).status_code == 200
+
+
+def test_install_counts_a_day_as_the_project_does(client: FlaskClient, work: str) -> None:
+    """The firm's day has 450 minutes, this project's 300: list and order say the project's."""
+    project = work.removesuffix("/work")
+    assert client.get(work).get_json()["day_minutes"] == 450
+    own = {
+        "op": "put",
+        "kind": "own_figure",
+        "element": {"id": "o", "figure": "order.day_minutes", "value": 300},
+    }
+    edit = {"revision": 1, "label": "x", "changes": [own]}
+    assert client.post(f"{project}/changes", json=edit).status_code == 200
+    assert client.get(work).get_json()["day_minutes"] == 300
+    used = client.get(f"{project}/order").get_json()["sum"]["used"]
+    assert [u["whose"] for u in used if u["figure"] == "order.day_minutes"] == ["project"]

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useNight } from '@/theme/useNight'
 import Button from 'primevue/button'
-import { computed, onMounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { DemoSite, ProjectLine } from '@/api/types'
 import { editsKept } from '@/document/keeper'
 import { KINDS, standWords } from '@/stages/words'
 import OutboxButton from '@/outbox/OutboxButton.vue'
-import NewProject from './NewProject.vue'
 import SiteSketch from './SiteSketch.vue'
+
+const NewProject = defineAsyncComponent(() => import('./NewProject.vue'))
 
 /** Where one comes in: the projects, and the made-up sites to look at. */
 const trouble = ref('')
@@ -99,7 +100,7 @@ onMounted(load)
         <p v-else class="quiet">None yet. New project begins with an empty sheet, a DXF drawing or a project file.</p>
       </section>
     </main>
-    <NewProject v-model:visible="asking" />
+    <NewProject v-if="asking" v-model:visible="asking" />
   </div>
 </template>
 

@@ -2,13 +2,14 @@
 import { useNight } from '@/theme/useNight'
 import Button from 'primevue/button'
 import Menu from 'primevue/menu'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import { FORMATS } from '@/api/design'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 import OutboxButton from '@/outbox/OutboxButton.vue'
-import NewProject from './NewProject.vue'
 import ProjectList from './ProjectList.vue'
+
+const NewProject = defineAsyncComponent(() => import('./NewProject.vue'))
 
 defineEmits<{ palette: []; keys: [] }>()
 const store = useDesign()
@@ -50,7 +51,7 @@ const items = computed(() =>
     <Button icon="pi pi-search" text size="small" aria-label="Command palette" @click="$emit('palette')" />
     <Button icon="pi pi-question-circle" text size="small" aria-label="Shortcuts" @click="$emit('keys')" />
     <ProjectList v-model:visible="listing" @new="((listing = false), (making = true))" />
-    <NewProject v-model:visible="making" />
+    <NewProject v-if="making" v-model:visible="making" />
   </header>
 </template>
 

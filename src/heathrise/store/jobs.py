@@ -10,14 +10,17 @@ from typing import Any, Literal
 from sqlalchemy import Engine, delete, func, insert, select, text, update
 
 from .tables import job
+from .unknown import Unknown
 
 JobState = Literal["running", "done", "stopped", "failed"]
 _KEPT_HOURS = 24
 INTERRUPTED = "The server was started anew meanwhile; ask again."
 
 
-class UnknownJob(LookupError):
+class UnknownJob(Unknown):
     """There is no job with this id."""
+
+    what = "job"
 
 
 @dataclass(frozen=True)

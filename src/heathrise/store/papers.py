@@ -11,10 +11,13 @@ from sqlalchemy.exc import IntegrityError
 
 from .repository import UnknownProject
 from .tables import paper as table
+from .unknown import Unknown
 
 
-class UnknownPaper(LookupError):
+class UnknownPaper(Unknown):
     """There is no such paper in the project."""
+
+    what = "paper"
 
 
 @dataclass(frozen=True)

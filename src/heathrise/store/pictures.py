@@ -11,12 +11,15 @@ from sqlalchemy.exc import IntegrityError
 
 from .repository import UnknownProject
 from .tables import picture as table
+from .unknown import Unknown
 
 _ID_LENGTH = 24
 
 
-class UnknownPicture(LookupError):
+class UnknownPicture(Unknown):
     """There is no picture with this id in the project."""
+
+    what = "picture"
 
 
 @dataclass(frozen=True)

@@ -21,6 +21,7 @@ from ..core.catalogue import Catalogue, Value
 from ..core.context.integrity import check, check_edit
 from ..core.design import KINDS, Change, Design, DesignError, Problem, Put, apply, parse_element, put
 from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting, trouble_of
+from .unknown import Unknown
 
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
 _RANK = {kind: rank for rank, kind in enumerate(KINDS)}
@@ -28,8 +29,10 @@ _KEPT_DESIGNS = 64
 MAX_LABEL = 120
 
 
-class UnknownProject(LookupError):
+class UnknownProject(Unknown):
     """There is no project with this id."""
+
+    what = "project"
 
 
 class StaleRevision(RuntimeError):

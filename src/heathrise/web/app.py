@@ -18,11 +18,9 @@ from ..core.design import DesignError
 from ..formats.project_file import once
 from ..formats.sandbox.confine import Busy
 from ..jobs import EmbeddedRunner
-from ..store import Repository, StaleRevision, Stores, UnknownProject
-from ..store.jobs import UnknownJob
-from ..store.papers import UnknownPaper
-from ..store.pictures import UnknownPicture
+from ..store import Repository, StaleRevision, Stores
 from ..store.tables import trouble_of
+from ..store.unknown import Unknown
 from . import (
     demo,
     firm,
@@ -135,13 +133,14 @@ def _name_operations(app: APIFlask) -> None:
     """
     known: set[str] = set()
     for endpoint, view in app.view_functions.items():
-        spec = getattr(view, "_spec", None)
-        if spec is not None:
-            name = endpoint.rpartition(".")[2]
-            if name in known:
-                raise ValueError(f"two operations are called {name}")
-            known.add(name)
-            spec.setdefault("operation_id", name)
+        blueprint, _, name = endpoint.rpartition(".")
+        if not blueprint or blueprint == "openapi":
+            continue  # what the framework answers itself
+        if name in known:
+            raise ValueError(f"two operations are called {name}")
+        known.add(name)
+        app_spec: dict[str, Any] = vars(view).setdefault("_spec", {})
+        app_spec.setdefault("operation_id", name)
 
 
 def _guard() -> None:
@@ -200,21 +199,9 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
         since = [change.model_dump(mode="json") for change in error.since]
         return jsonify(message=str(error), revision=error.revision, since=since), 409
 
-    @app.errorhandler(UnknownJob)
-    def unknown_job(error: UnknownJob) -> Any:
-        return jsonify(message=f"There is no job {str(error)[:60]!r}.", problems=[]), 404
-
-    @app.errorhandler(UnknownPaper)
-    def unknown_paper(error: UnknownPaper) -> Any:
-        return jsonify(message=f"There is no paper {str(error)[:60]!r}.", problems=[]), 404
-
-    @app.errorhandler(UnknownPicture)
-    def unknown_picture(error: UnknownPicture) -> Any:
-        return jsonify(message=f"There is no picture {str(error)[:60]!r}.", problems=[]), 404
-
-    @app.errorhandler(UnknownProject)
-    def unknown(error: UnknownProject) -> Any:
-        return jsonify(message=f"There is no project {str(error)[:60]!r}.", problems=[]), 404
+    @app.errorhandler(Unknown)
+    def unknown(error: Unknown) -> Any:
+        return jsonify(message=f"There is no {error.what} {str(error)[:60]!r}.", problems=[]), 404
 
     @app.errorhandler(RequestEntityTooLarge)
     def too_large(_error: RequestEntityTooLarge) -> Any:

@@ -7,8 +7,10 @@ from datetime import UTC, datetime
 from apiflask import APIBlueprint
 from flask import Response, request
 
+from ..core.base.memo import IdentityMemo
 from ..core.context.plan import Plan
 from ..core.design import DesignError, Problem
+from ..core.evaluation.evaluate import evaluate
 from ..core.handover import Handover
 from ..core.records import Agreed, HandedOver, Signed
 from ..core.views.bill_of_materials import order_of
@@ -19,19 +21,30 @@ from ..store.observed import observed
 from .desk import stores
 from .models import Agreement, HandoverView, Keys, PastHandover, ProjectProgress, Signature
 from .transfer import file_stem
-from .wire import json_of, whole_number
+from .wire import download, json_of, whole_number
 
 routes = APIBlueprint("handover", __name__, url_prefix="/api/projects/<project_id>")
 
 
-def _now(saved: Saved, plan: Plan) -> tuple[Observed, Handover]:
-    seen = observed(stores(), saved.id, plan)
-    return seen, handover_of(plan, seen)
+_kept: IdentityMemo[tuple[Observed, Handover]] = IdentityMemo(8)
+
+
+def _stands(saved: Saved, plan: Plan) -> tuple[Observed, Handover]:
+    """Return what was seen and how the job stands, worked out once for each record that is written."""
+
+    def look() -> tuple[Observed, Handover]:
+        seen = observed(stores(), saved.id, plan)
+        return seen, handover_of(plan, seen)
+
+    if evaluate(plan).searching:
+        return look()
+    key = (saved.id, stores().records.last_number(saved.id), plan.on)
+    return _kept.get((plan.drawn, plan.shelf, plan.prices), key, look)
 
 
 def _answered(project_id: str, status: int = 200) -> Response:
     saved, plan = stores().plans.load(project_id)
-    _, now = _now(saved, plan)
+    _, now = _stands(saved, plan)
     return json_of(HandoverView(now=now, past=_past(saved.id)), status)
 
 
@@ -62,7 +75,7 @@ def get_handover(project_id: str) -> Response:
 @routes.output(ProjectProgress)
 def get_progress(project_id: str) -> Response:
     (saved, plan), made = stores().plans.load(project_id), _past(project_id)
-    seen, now = _now(saved, plan)
+    seen, now = _stands(saved, plan)
     known = {s.id for s in seen.steps}
     states = [s.state for s in seen.stands if s.step in known]
     over = [f for f in order_of(plan).findings if f.id == "order-budget"]
@@ -113,10 +126,8 @@ def print_sealed(project_id: str, said: Keys) -> Response:
     """Print the sealed copy. Neither the keys nor the paper are kept."""
     saved, plan = stores().plans.load(project_id)
     drawn = drawn_of(saved.name, saved.revision, plan)
-    response = Response(sealed_pdf(drawn, said.keys), mimetype="application/pdf")
-    name = f"{file_stem(saved.name)}-sealed.pdf"
-    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-    return response
+    data = sealed_pdf(drawn, said.keys)
+    return download(data, "application/pdf", f"{file_stem(saved.name)}-sealed.pdf")
 
 
 @routes.get("/sheets/<floor>.svg")
@@ -126,7 +137,4 @@ def get_sheet(project_id: str, floor: str) -> Response:
     scale = request.args.get("scale", "100")
     drawn = drawn_of(saved.name, saved.revision, plan)
     text = sheet_svg(drawn, floor, whole_number(scale, most=10_000) or 0)
-    response = Response(text, mimetype="image/svg+xml")
-    name = f"{file_stem(saved.name)}-{file_stem(floor)}.svg"
-    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-    return response
+    return download(text, "image/svg+xml", f"{file_stem(saved.name)}-{file_stem(floor)}.svg")

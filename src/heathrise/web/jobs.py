@@ -17,7 +17,7 @@ from ..store.jobs import JobRow
 from .desk import desk, stores
 from .models import Job, JobRequest
 from .transfer import choice_of, file_stem
-from .wire import AUTHOR, json_of
+from .wire import AUTHOR, download, json_of
 
 routes = APIBlueprint("jobs", __name__, url_prefix="/api")
 
@@ -49,10 +49,8 @@ def begin_job(project_id: str, wanted: JobRequest) -> Response:
 @routes.get("/projects/<project_id>/papers/<key>")
 def get_paper(project_id: str, key: str) -> Response:
     found = stores().papers.get(project_id, key)
-    response = Response(found.data, mimetype="application/pdf")
     stem = file_stem(stores().repository.load(project_id).name)
-    response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{found.name}"'
-    return response
+    return download(found.data, "application/pdf", f"{stem}-{found.name}")
 
 
 @routes.post("/import/dxf")

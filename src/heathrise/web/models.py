@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
+from pydantic import AwareDatetime, Field, create_model
 
-from ..core.base.bands import Band
 from ..core.catalogue import Value
 from ..core.context.firm import Firm
-from ..core.design import KINDS, Change, ElementId, Neighbour
+from ..core.design import KINDS, Change, ElementId
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.handover import Handover
 from ..core.install import Finish, Step
@@ -26,17 +25,14 @@ from ..core.records import (
     SwitchDraw,
     TestedCable,
 )
-from ..core.signal import Direction, Relief, Show
-from ..core.views.calibration import Proposed
+from ..core.signal import Relief
 from ..core.views.shown import Shown
+from .api_model import ApiModel, LineFault
+from .signal_models import View
 
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]
 Revision = Annotated[int, Field(ge=0)]
-
-
-class ApiModel(BaseModel):
-    model_config = ConfigDict(extra="forbid")
 
 
 class ProjectLine(ApiModel):
@@ -128,11 +124,6 @@ class Ticks(ApiModel):
 
     ticks: Annotated[list[Tick], Field(min_length=1, max_length=500)]
     clock: OurTime | None = Field(None, description="what the device's clock shows as it sends")
-
-
-class LineFault(ApiModel):
-    line: int
-    what: str
 
 
 class TestsRead(ApiModel):
@@ -240,7 +231,7 @@ class PricesRead(ApiModel):
     read: int
     taken: bool
     faults: list[LineFault]
-    asks: list[str] = []
+    asks: list[str] = Field(default_factory=list)
 
 
 class NewProject(ApiModel):
@@ -260,64 +251,6 @@ class Known(ApiModel):
     """The mark of the evaluation that the asker has, to be told only what is different."""
 
     base: Annotated[str, Field(max_length=60)] = ""
-
-
-class View(ApiModel):
-    """Which relief is on the sheet.
-
-    A difference is against ``revision:12`` (what changed since), or of ``variant:v-1`` or
-    ``without:ap-1,ap-2`` (what it would do to the plan).
-    """
-
-    floor: ElementId
-    band: Band = "5"
-    rank: Annotated[int, Field(ge=1, le=3)] = 1
-    direction: Direction = "weaker"
-    when: Literal["planned", "today"] = "planned"
-    show: Show = "level"
-    against: Annotated[str, Field(max_length=2000)] = ""
-    quick: bool = False
-
-
-class ScanQuery(ApiModel):
-    """Where a scan was made whose rows do not say so, in m."""
-
-    floor: ElementId
-    x: Annotated[float, Field(ge=-10_000, le=10_000)] = 0.0
-    y: Annotated[float, Field(ge=-10_000, le=10_000)] = 0.0
-
-
-class ScanRead(ApiModel):
-    """What could be read of a scan, and what could not."""
-
-    neighbours: list[Neighbour]
-    faults: list[LineFault]
-
-
-class SurveyQuery(ApiModel):
-    """Storey and place of rows that name none; whose each radio is, as JSON by what the file calls
-    it; whether it is taken."""
-
-    floor: ElementId
-    x: Annotated[float, Field(ge=-10_000, le=10_000)] | None = None
-    y: Annotated[float, Field(ge=-10_000, le=10_000)] | None = None
-    names: Annotated[str, Field(max_length=20_000)] = ""
-    take: bool = False
-
-
-class WalkMark(ApiModel):
-    """Whether a measured walk counts."""
-
-    counts: bool
-
-
-class SurveyRead(ApiModel):
-    """What could be read of a walk's file, whose each radio seems to be, whether it was taken."""
-
-    read: int
-    taken: bool
-    proposed: list[Proposed]
-    faults: list[LineFault]
 
 
 class ChangeRequest(ApiModel):
@@ -386,7 +319,7 @@ class FirmFigure(ApiModel):
 
 class JobRequest(ApiModel):
     kind: Annotated[str, Field(max_length=40)]
-    arguments: dict[str, Any] = {}
+    arguments: dict[str, Any] = Field(default_factory=dict)
 
 
 class Job(ApiModel):
@@ -399,16 +332,3 @@ class Job(ApiModel):
     total: int
     result: dict[str, Any] | None
     message: str
-
-
-class LevelReading(ApiModel):
-    device: str
-    name: str
-    band: Band
-    downlink_dbm: float
-    uplink_dbm: float
-
-
-class LevelList(ApiModel):
-    readings: list[LevelReading]
-    space: str | None

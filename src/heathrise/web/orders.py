@@ -14,7 +14,7 @@ from ..formats.tables_in import Sign
 from ..questions import QUESTIONS, OfferList
 from .desk import stores
 from .models import PricesRead
-from .wire import json_of, line_faults
+from .wire import download, json_of, line_faults
 
 _ASKED = 5  # of prices that can be read in two ways so many are shown
 
@@ -40,9 +40,7 @@ def list_offers(project_id: str) -> Response:
 def get_prices() -> Response:
     items = priced_items(stores().repository.catalogue).values()
     text = write_prices(items, stores().prices.all())
-    response = Response(text, mimetype="text/csv")
-    response.headers["Content-Disposition"] = 'attachment; filename="prices.csv"'
-    return response
+    return download(text, "text/csv", "prices.csv")
 
 
 @routes.post("/firm/prices")

@@ -37,7 +37,16 @@ from ..formats.survey_csv import read_survey
 from ..questions import QUESTIONS, Asked, ChannelsAsked, SpotAsked, WalkAsked, known_floor
 from ..store.measured import MOST_COUNTED
 from .desk import stores
-from .models import LevelList, LevelReading, ScanQuery, ScanRead, SurveyQuery, SurveyRead, View, WalkMark
+from .signal_models import (
+    LevelList,
+    LevelReading,
+    ScanQuery,
+    ScanRead,
+    SurveyQuery,
+    SurveyRead,
+    View,
+    WalkMark,
+)
 from .wire import AUTHOR, json_of, line_faults, whole_number
 
 routes = APIBlueprint("signal", __name__, url_prefix="/api/projects/<project_id>")

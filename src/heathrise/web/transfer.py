@@ -17,7 +17,7 @@ from ..formats.sandbox.drawings import inspect_confined
 from .desk import stores
 from .models import ProjectDocument
 from .projects import document_of
-from .wire import AUTHOR, json_of
+from .wire import AUTHOR, download, json_of
 
 SCHEMA_FILE = "project-7.json"
 OUT = {name: row for name, row in formats("out").items() if not row.paper}
@@ -33,10 +33,7 @@ def export_project(project_id: str, what: str) -> Response:
         abort(404, f"There is no export {what[:40]!r}; there are {', '.join(OUT)}.")
     saved, plan = stores().plans.load(project_id)
     text = row.write(saved.name, plan)
-    stem = file_stem(saved.name)
-    response = Response(text, mimetype=row.media)
-    response.headers["Content-Disposition"] = f'attachment; filename="{stem}-{what}"'
-    return response
+    return download(text, row.media, f"{file_stem(saved.name)}-{what}")
 
 
 @routes.get(f"/schema/{SCHEMA_FILE}")

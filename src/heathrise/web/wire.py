@@ -11,7 +11,8 @@ from pydantic import BaseModel
 
 from ..core.records import Record, SnagRecord, StepRecord, by_the_server
 from ..formats.tables_in import Fault, shown
-from .models import LineFault, Snags, Ticks
+from .api_model import LineFault
+from .models import Snags, Ticks
 
 D = TypeVar("D", StepRecord, SnagRecord)
 
@@ -47,3 +48,10 @@ def whole_number(text: str, most: int = 2**31 - 1) -> int | None:
     if not (text.isascii() and text.isdecimal() and len(text) <= len(str(most))):
         return None
     return number if (number := int(text)) <= most else None
+
+
+def download(data: str | bytes, media: str, name: str) -> Response:
+    """Return a file that is handed over under a name."""
+    response = Response(data, mimetype=media)
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response

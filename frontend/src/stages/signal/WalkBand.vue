@@ -90,7 +90,7 @@ const ticks = computed(() => {
   return Array.from({ length: Math.floor(seconds.value / step) + 1 }, (_, k) => k * step)
 })
 const now = computed(() => walk.value?.samples[Math.min((walk.value?.samples.length ?? 1) - 1, Math.round(moment.value / 0.5))])
-const drop = computed(() => Number(walk.value?.used.find((u) => u.figure === 'signal.drop_dbm')?.value.replace('−', '-').split(/\s/)[0] ?? NaN))
+const drop = computed(() => walk.value?.drop_dbm)
 
 function press(event: PointerEvent): void {
   const box = (event.currentTarget as Element).getBoundingClientRect()

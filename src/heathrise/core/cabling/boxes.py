@@ -36,6 +36,9 @@ def boxes_for(lengths_m: Sequence[float], box_m: float, prove: bool = True) -> B
     Args:
         lengths_m: lengths to cut, waste included. Those longer than a box count as too long.
         prove: search for fewer than first-fit finds; without it the answer is quick.
+
+    References:
+        Gilmore and Gomory, cutting stock by patterns; Martello and Toth for the bound; m.
     """
     # Whole metres, rounded up: nobody cuts closer, and the answer can be kept.
     cuts = tuple(sorted((math.ceil(m) for m in lengths_m), reverse=True))

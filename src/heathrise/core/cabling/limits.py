@@ -33,6 +33,9 @@ def heat_limit_m(rules: Rules, temperature_c: float) -> float:
     """Return the longest fixed run in m whose hottest space is at ``temperature_c``.
 
     Linear between the rows of the table, whose losses grow with heat as in TIA-568.
+
+    References:
+        TIA-568: insertion loss grows with the temperature of the cable.
     """
     limits = rules.table("cabling.heat_limit_m")
     return float(np.interp(temperature_c, list(map(float, limits)), list(limits.values())))
@@ -42,12 +45,19 @@ def cords_limit_m(rules: Rules, fixed_m: float) -> float:
     """Return the total in m of stranded cords beside a fixed run, ``C = (102 - H) / 1.2``.
 
     TIA-568's formula for long cords: a stranded metre loses a fifth more than a solid one.
+
+    References:
+        TIA-568, length of cords in open offices, C and H in m.
     """
     return max(0.0, (rules["cabling.cord_budget_m"] - fixed_m) / rules["cabling.stranded_factor"])
 
 
 def fixed_limit_m(rules: Rules, cords_m: float) -> float:
-    """Return the fixed run in m that cords of a total length leave, ``102 - 1.2 C`` (TIA-568)."""
+    """Return the fixed run in m that cords of a total length leave, ``102 - 1.2 C`` (TIA-568).
+
+    References:
+        TIA-568, length of cords in open offices, C and H in m.
+    """
     return rules["cabling.cord_budget_m"] - rules["cabling.stranded_factor"] * cords_m
 
 

@@ -79,7 +79,11 @@ class Route(Frozen):
 
 
 def route_to(ways: Ways, end: Terminal) -> Route | None:
-    """Return the cheapest route to work, or None where no way leads to the end."""
+    """Return the cheapest route to work, or None where no way leads to the end.
+
+    References:
+        Dijkstra, shortest paths from one rack to all ends; costs in m of free ceiling.
+    """
     storey = ways.storeys.get(end.floor)
     if storey is None or ways.source < 0:
         return None

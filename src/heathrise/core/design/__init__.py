@@ -1,6 +1,7 @@
 """What was decided: elements, the design that holds them, and changes with their inverse."""
 
 from ..base.bands import BANDS, Band
+from .brief_elements import ClientGroup, Complaint, LineEntry, OldCable, Underlay, UsualRoute, Variant, Zone
 from .design import (
     Change,
     Design,
@@ -18,20 +19,14 @@ from .design import (
     remove,
 )
 from .elements import (
-    KIND_OF,
-    KINDS,
     Building,
-    ClientGroup,
-    Complaint,
     Device,
     Duct,
     EquipmentRoom,
     Floor,
     Injector,
-    LineEntry,
     Neighbour,
     Network,
-    OldCable,
     Opening,
     OwnFigure,
     Radio,
@@ -40,14 +35,11 @@ from .elements import (
     Site,
     Space,
     Switch,
-    Underlay,
     Uplink,
-    UsualRoute,
-    Variant,
     Wall,
     WirelessName,
-    Zone,
 )
+from .kinds import KIND_OF, KINDS
 from .values import (
     Category,
     ComplaintKind,

@@ -11,7 +11,8 @@ from typing import Any, Literal, TypeVar
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from ..base.plain_text import plain_values
-from .elements import KIND_OF, KINDS, Site
+from .elements import Site
+from .kinds import KIND_OF, KINDS
 from .values import Element, ElementId
 
 E = TypeVar("E", bound=Element)

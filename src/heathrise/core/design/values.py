@@ -71,3 +71,12 @@ class Element(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True, allow_inf_nan=False)
 
     id: ElementId
+
+
+BuildingRef = Annotated[ElementId, Reference("building")]
+FloorRef = Annotated[ElementId, Reference("floor")]
+SpaceRef = Annotated[ElementId, Reference("space")]
+WallRef = Annotated[ElementId, Reference("wall")]
+DeviceRef = Annotated[ElementId, Reference("device")]
+RoomRef = Annotated[ElementId, Reference("equipment_room")]
+NetworkRef = Annotated[ElementId, Reference("network")]

@@ -1,8 +1,9 @@
 """Where access points are hung: places, what each reaches and costs, the best choice of them."""
 
+from .answers import Sited
 from .costs import place_cents
 from .places import Wishes
-from .search import Sited, search_sites
+from .search import search_sites
 from .small import best_places, needless
 from .wireless_backhaul import MeshView, mesh_view
 

@@ -7,14 +7,14 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from shapely.geometry import Polygon
+from shapely.geometry import Point, Polygon
 
 from ..catalogue import Catalogue
 from ..context.plan import Plan
 from ..design import Design, DesignError, Device, Problem, Space, apply, put
 from ..signal import Asked, RadioEnvironment, air_of, asked_rooms, reach_dbm, rooms_of
 from .cover import Demands, demands_of
-from .places import Excluded, Wishes, movable, places_of
+from .places import Excluded, Wishes, free_part, movable, places_of
 from .shift import Levels
 
 _SAME_SPOT_M = 0.3
@@ -61,6 +61,18 @@ class Ground:
         seconds = [math.inf if a.second_dbm is None else a.second_dbm for a in self.asked]
         second = np.repeat(seconds, sizes)
         return self.reach >= first, self.reach >= second, np.isfinite(second)
+
+    def allows(self, device: Device) -> bool:
+        """Whether a shifted place lies in the room of the place it was shifted from."""
+        if device.mount != "ceiling":
+            return False  # a wall mount stays on its wall
+        edge_m = self.catalogue.rules["signal.place_edge_m"]
+        room = self.air.terrain.storeys.room_at(device.floor, device.at)
+        if room is None or room.id not in self.design.of(Space) or room.outdoor:
+            return False
+        if room.id in {e.space for e in self.excluded}:
+            return False
+        return bool(free_part(self.design, room).buffer(-edge_m).contains(Point(device.at)))
 
     def apart(self) -> tuple[tuple[int, int], ...]:
         """Return pairs of which one alone is taken: on one spot, or too near within a room."""

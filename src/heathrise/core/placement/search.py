@@ -9,31 +9,24 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
-from pydantic import Field
-from shapely.geometry import Point
 
-from ..base.frozen import Frozen
 from ..base.progress import Progress, ShowBest, always, give_way
 from ..context.plan import Plan
-from ..design import Change, Device, Space
-from ..evaluation.evaluate import Evaluation, evaluate
+from ..design import Device
+from ..evaluation.evaluate import evaluate
 from ..signal import Asked, asked_rooms, over_the_air, reach_dbm
 from ..views.added_ports import with_ports
-from ..views.offers import Offer, offer_of
+from ..views.offers import offer_of
+from .answers import GOALS, Lacks, Placement, Sited, by_their_price, failing
 from .backhaul import links_to
-from .changes import Moved, changes_to
+from .changes import changes_to
 from .costs import place_cents, priced
 from .cover import Cover, CoverProblem, choose, greedy, too_near
 from .ground import Ground, ground_of
 from .landings import drawbacks
-from .places import Excluded, Goal, Wishes, free_part
+from .places import Goal, Wishes
 from .shift import Levels, Rooms, shifted, two_best
 
-GOALS: dict[Goal, str] = {
-    "fewest": "Fewest",
-    "cheapest": "Cheapest installed",
-    "strongest": "Strongest second",
-}
 _SECONDS_SHARE: dict[Goal, float] = {"fewest": 0.5, "cheapest": 0.25, "strongest": 0.25}
 _MORE_FOR_SECOND = 1.25  # so many times the fewest may be used for the strongest second
 _MOST_DB = 30  # by which a second is looked for to be stronger, or is given up
@@ -43,44 +36,6 @@ _LEAST_SHIFT_S, _SHIFT_SHARE = 5.0, 0.2
 _CROSSING_SECONDS = 3.0
 _NEEDED_SECONDS = 4.0
 _KEPT_APART = 6  # times that a choice is made anew because two came too near
-
-
-class Lacks(Frozen):
-    """A room that no choice of places meets."""
-
-    space: str
-    name: str
-    share: float = Field(description="share of its points that can be served, 0 to 1")
-
-
-class Placement(Frozen):
-    """One set of places, as changes on the plan, with what it comes to."""
-
-    goal: Goal
-    name: str
-    count: int = Field(description="access points, those that stay with them")
-    proof: str
-    proven: bool
-    least: int | None = Field(None, description="no choice has fewer than this")
-    gap: float = Field(description="how much of it the bound leaves open, 0 to 1")
-    changes: tuple[Change, ...]
-    moved: tuple[Moved, ...]
-    offer: Offer
-    short: tuple[str, ...] = Field(description="names of rooms that still fall short")
-    fails: tuple[str, ...] = Field((), description="runs that do not do, and what finds no port")
-    over_air: int = Field(0, description="access points that hang on the air, not on a cable")
-
-
-class Sited(Frozen):
-    """What a search for places found, and what it could not do."""
-
-    looked_at: int = Field(description="places that were looked at")
-    points: int = Field(description="points that had to be served")
-    now: Offer
-    answers: tuple[Placement, ...]
-    none: str = Field(description="why there is no answer, or nothing")
-    excluded: tuple[Excluded, ...]
-    lacking: tuple[Lacks, ...]
 
 
 def search_sites(
@@ -171,7 +126,7 @@ class _Seeker:
             if goal == "fewest":
                 least = choice
             found.append(self._answer(goal, choice, devices))
-        return _by_their_price(found)
+        return by_their_price(found)
 
     def _strongest(self, least: Cover | None) -> list[Placement]:
         """Return the choice with the strongest second wherever one is asked for, with no more than
@@ -359,7 +314,7 @@ class _Seeker:
             self.of_fixed,
             self.rooms,
             self._reach,
-            self._allowed,
+            ground.allows,
             ground.catalogue.rules["signal.place_shift_m"],
             go_on,
         )
@@ -367,20 +322,6 @@ class _Seeker:
     def _reach(self, devices: Sequence[Device]) -> Levels:
         """Return levels at all points; a place that was shifted keeps its radio."""
         return reach_dbm(self.ground.air, devices, self.fine)
-
-    def _allowed(self, device: Device) -> bool:
-        """Whether a shifted place lies in the room of the place it was shifted from."""
-        if device.mount != "ceiling":
-            return False  # a wall mount stays on its wall
-        edge_m = self.ground.catalogue.rules["signal.place_edge_m"]
-        room = self.ground.air.terrain.storeys.room_at(device.floor, device.at)
-        before = self.ground.design.of(Space)
-        if room is None or room.id not in before or room.outdoor:
-            return False
-        if room.id in {e.space for e in self.ground.excluded}:
-            return False
-        area = free_part(self.ground.design, room)
-        return bool(area.buffer(-edge_m).contains(Point(device.at)))
 
     def _short(self, devices: Sequence[Device]) -> list[int]:
         levels = np.concatenate([self.of_fixed, self._reach(devices)])
@@ -425,7 +366,7 @@ class _Seeker:
             offer=offer_of(None, GOALS[goal], after),
             short=tuple(r.name for r in rooms if r.verdict in ("near", "not_met")),
             over_air=len(over_the_air(after.design, ground.catalogue)),
-            fails=tuple(_failing(worked)),
+            fails=tuple(failing(worked)),
         )
 
     def _proof(self, goal: Goal, choice: Cover, over: float) -> str:
@@ -455,45 +396,3 @@ class _Seeker:
         """Whether any room has so many points that some may be left out."""
         share = self.ground.share
         return any(len(a.x) - math.ceil(share * len(a.x) - 1e-9) > 0 for a in self.ground.asked)
-
-
-def _failing(evaluation: Evaluation) -> list[str]:
-    """Return the runs that do not do, what finds no port, and the walks on which a call breaks."""
-    runs = [
-        f"{k.name}: {k.reason}"
-        for k in evaluation.cable.links
-        if k.verdict in ("not_met", "no_way", "test_first")
-    ]
-    ports = [f"{row.name}: {row.reason}" for row in evaluation.power.left]
-    walks = [f"a call breaks from {h.name}" for h in evaluation.signal.habits or () if h.verdict == "breaks"]
-    return [*runs, *ports, *walks]
-
-
-def _by_their_price(answers: list[Placement]) -> list[Placement]:
-    """Return the answers with the cheapest among those that leave as little short: where another
-    of them comes out cheaper than the one that was looked for by its price, it is that."""
-    wanted = next((a for a in answers if a.goal == "cheapest"), None)
-    if wanted is None:
-        return answers
-    least = (len(wanted.short), len(wanted.fails))
-    better = [
-        a
-        for a in answers
-        if (len(a.short), len(a.fails)) <= least and a.offer.total < wanted.offer.total - 0.005
-    ]
-    if not better:
-        return answers
-    best = min(better, key=lambda a: a.offer.total)
-    proof = f"not proven: {best.name.lower()} come out cheaper, with all that is in the price, than "
-    proof += "what was proven cheapest by gear, cable, hours and switches"
-    taken = best.model_copy(
-        update={
-            "goal": "cheapest",
-            "name": wanted.name,
-            "proof": proof,
-            "proven": False,
-            "least": None,
-            "gap": wanted.gap,
-        }
-    )
-    return [taken if a is wanted else a for a in answers]

@@ -30,6 +30,9 @@ def loop_resistance_ohm(
     """Return ``R = l r (1 + 0.00393 (T - 20)) + n r'`` of a loop in ohm, not less than at 20 C.
 
     Annealed copper after IEC 60028, 24 AWG after TIA-568; each connection adds its own.
+
+    References:
+        IEC 60028, annealed copper: 0.00393 a kelvin at 20 C; TIA-568, 24 AWG; ohm, m, C.
     """
     warm = 1 + _PER_DEGREE * max(0.0, temperature_c - 20)
     return length_m * _OHM_PER_M[pairs] * warm + connections * _OHM_PER_CONNECTION[pairs]
@@ -39,6 +42,9 @@ def feed(device_w: float, source_v: float, resistance_ohm: float) -> Loop:
     """Return the loop of a constant-power load: ``I = (V - sqrt(V^2 - 4 R P)) / (2 R)``.
 
     From ``P = (V - R I) I``, the smaller current; a powered device is such a load (IEEE 802.3).
+
+    References:
+        IEEE 802.3, powered devices as constant-power loads; V, W, ohm, A.
     """
     if resistance_ohm <= 0:
         return Loop(True, device_w / source_v, device_w, source_v)

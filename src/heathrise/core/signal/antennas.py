@@ -32,6 +32,9 @@ def attenuation_db(pattern: Pattern, offset: Array, mount: str, azimuth_deg: flo
 
     Returns:
         Attenuation in dB, shape (n,), never negative.
+
+    References:
+        3GPP TR 38.901, table 7.3-1: parabolas of angle, in dB, held at a floor.
     """
     unit = offset / np.maximum(np.linalg.norm(offset, axis=1, keepdims=True), 1e-9)
     if pattern == "omni":
@@ -111,6 +114,9 @@ def open_loss_db(
     Args:
         x, y: shape (n,), points in m, all ``rise_m`` above the antenna.
         at: the antenna's x and y in m.
+
+    References:
+        3GPP TR 38.901, table 7.3-1; ITU-R P.1238 for the exponent n.
     """
     down = tilt_deg if mount != "ceiling" else 90.0 - tilt_deg
     out = np.empty(len(x))

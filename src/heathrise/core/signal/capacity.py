@@ -115,6 +115,10 @@ def busy_hour(
 
     Args:
         beacons: share of the air that one radio's own beacons take, by band.
+
+    References:
+        Airtime of a client: bits a second it asks for over bits a second it is sent at, over one radio.
+        IEEE 802.11, one sender at a time within hearing; practice for the share that can be used.
     """
     rules = air.rules
     served = _Served()

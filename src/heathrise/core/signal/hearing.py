@@ -20,7 +20,11 @@ _hearing: IdentityMemo[Array] = IdentityMemo(64)
 
 
 def hearing_dbm(air: RadioEnvironment, band: Band) -> Array:
-    """Return how loudly each access point hears each other one, shape (n, n), symmetric."""
+    """Return how loudly each access point hears each other one, shape (n, n), symmetric.
+
+    References:
+        3GPP TR 38.901, table 7.3-1, both antennas; COST 231 for what lies between; dBm.
+    """
     return _hearing.get((air,), band, lambda: _hear(air, band))
 
 

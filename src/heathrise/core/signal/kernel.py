@@ -125,6 +125,10 @@ def wall_losses_db(
     Returns:
         Loss in dB, shape (3, n), in the order of ``BANDS``. A wall crossed at an angle counts
         ``1 / cos`` of the angle from its normal, at most twice.
+
+    References:
+        COST 231 final report, chapter 4, multi-wall model: losses of walls crossed add up, dB.
+        ITU-R P.2040, losses of building materials at square incidence.
     """
     out = np.empty((3, x.shape[0]))
     _accumulate(x, y, panels, source, float(target_z_m), 2.0, out)

@@ -120,7 +120,11 @@ class _Net:
 
 
 def mesh_links(air: RadioEnvironment) -> list[MeshLink]:
-    """Return each access point without a cable with its back-haul, in order of placing."""
+    """Return each access point without a cable with its back-haul, in order of placing.
+
+    References:
+        A relay on one radio sends each bit twice: what a user gets over links r1, r2 is 1 / (1/r1 + 1/r2).
+    """
     devices = air.design.of(Device)
     found = {d: _orphan(air, devices[d]) for d in air.cut_off}
     for band, net, mine in _nets(air):
@@ -230,7 +234,11 @@ def _direct(air: RadioEnvironment, net: _Net, band: Band, k: int) -> float:
 
 def rates_over_air(air: RadioEnvironment) -> tuple[list[Device], np.ndarray]:
     """Return the access points, and what a user at each would get if another were its only one
-    with a cable: shape (n, n), Mb/s, by the row's way of at most two hops to the column's."""
+    with a cable: shape (n, n), Mb/s, by the row's way of at most two hops to the column's.
+
+    References:
+        Times of a bit over hops on one radio add up: 1 / (1/r1 + 1/r2), Mb/s.
+    """
     net = _net(air, BAND, ())
     share, at_target = air.rules[_SHARE], _at_target(air, BAND)
     with np.errstate(divide="ignore"):

@@ -16,6 +16,10 @@ def user_mbps(rules: Rules, level_dbm: float, width_mhz: int) -> float:
     """Return what one user gets at a level in Mb/s, before sharing the air; 0 where it cannot join.
 
     The fastest rate whose level is reached, each doubling of the width wanting 3 dB more.
+
+    References:
+        IEEE 802.11, rates by modulation and width; levels in dBm as planning practice has them.
+        Noise grows by 10 log10 of the width: 3 dB for each doubling (ITU-R P.372).
     """
     return float(users_mbps(rules, np.array([level_dbm]), width_mhz)[0])
 
@@ -28,7 +32,11 @@ def users_mbps(rules: Rules, levels_dbm: Array, width_mhz: int) -> Array:
 
 
 def level_for(rules: Rules, mbps: float, width_mhz: int) -> float | None:
-    """Return the least level in dBm at which a user gets so much, None where no level gives it."""
+    """Return the least level in dBm at which a user gets so much, None where no level gives it.
+
+    References:
+        The inverse of ``user_mbps``; IEEE 802.11, rates by modulation and width.
+    """
     held = [least for rate, least in zip(*_table(rules, width_mhz), strict=True) if rate >= mbps]
     return min(held, default=None)
 

@@ -128,6 +128,9 @@ def slabs_crossed(
         The sum of the losses of those crossed, shape (3, n), their number ``k``, shape (n,), and
         by that number the share of the sum that counts; None where none lies between the heights.
         ``Lf k^((k+2)/(k+1) - 0.46)`` (COST 231) is the sum times that share, ``Lf`` the mean.
+
+    References:
+        COST 231 final report, chapter 4: k floors crossed count k^((k+2)/(k+1) - b) of their mean.
     """
     low_m, high_m = sorted((source[2], target_z_m))
     between = int(((layers.z_m > low_m) & (layers.z_m < high_m)).sum())
@@ -160,6 +163,9 @@ def add_slabs_db(
     Args:
         x, y: shape (n,), points in metres; all at the height ``target_z_m``.
         source: x, y, z of the antenna in metres.
+
+    References:
+        COST 231 final report, chapter 4; losses in dB for each band.
     """
     crossed = slabs_crossed(x, y, target_z_m, source, layers)
     if crossed is not None:

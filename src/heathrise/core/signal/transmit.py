@@ -35,7 +35,11 @@ def overrides(design: Design) -> dict[tuple[str, Band], Radio]:
 
 
 def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Transmit]:
-    """Return the planned setting of every radio of every access point."""
+    """Return the planned setting of every radio of every access point.
+
+    References:
+        National limits of EIRP, to be checked; practice: 3 dB over the power that clients answer with, dBm.
+    """
     client = catalogue.clients[design.site.client]
     said = overrides(design)
     channels = band_plan_of(design.site, catalogue)

@@ -78,6 +78,7 @@ class Walk(Frozen):
     events: tuple[Event, ...]
     verdict: Literal["holds", "breaks"]
     text: str
+    drop_dbm: float = Field(description="level under which a call is lost")
     used: tuple[Used, ...]
 
 
@@ -133,6 +134,7 @@ def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -
         events=tuple(events),
         verdict="breaks" if lost or late else "holds",
         text=_said(len([e for e in events if e.kind == "hand_over"]), lost, late, how, fallen_s),
+        drop_dbm=rules["signal.drop_dbm"],
         used=rules.used(*(f"signal.{f}" for f in _FIGURES), f"signal.gap_ms.{how}"),
     )
 

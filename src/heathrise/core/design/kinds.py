@@ -1,0 +1,59 @@
+"""Every kind of element by its name, each after those that it refers to."""
+
+from __future__ import annotations
+
+from .brief_elements import ClientGroup, Complaint, LineEntry, OldCable, Underlay, UsualRoute, Variant, Zone
+from .elements import (
+    Building,
+    Device,
+    Duct,
+    EquipmentRoom,
+    Floor,
+    Injector,
+    Neighbour,
+    Network,
+    Opening,
+    OwnFigure,
+    Radio,
+    Riser,
+    Run,
+    Site,
+    Space,
+    Switch,
+    Uplink,
+    Wall,
+    WirelessName,
+)
+from .values import Element
+
+# In order of dependence: each kind refers only to kinds before it.
+KINDS: dict[str, type[Element]] = {
+    "site": Site,
+    "building": Building,
+    "floor": Floor,
+    "wall": Wall,
+    "opening": Opening,
+    "space": Space,
+    "riser": Riser,
+    "duct": Duct,
+    "equipment_room": EquipmentRoom,
+    "device": Device,
+    "run": Run,
+    "uplink": Uplink,
+    "switch": Switch,
+    "injector": Injector,
+    "network": Network,
+    "wireless_name": WirelessName,
+    "radio": Radio,
+    "neighbour": Neighbour,
+    "own_figure": OwnFigure,
+    "line_entry": LineEntry,
+    "pain": Complaint,
+    "client_group": ClientGroup,
+    "habit": UsualRoute,
+    "zone": Zone,
+    "old_cable": OldCable,
+    "underlay": Underlay,
+    "variant": Variant,
+}
+KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}
