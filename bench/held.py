@@ -33,7 +33,7 @@ _ON = date(2026, 3, 2)
 _SHOWN = 12  # differences told of one design
 # What has another name since, and what is told elsewhere.
 _RENAMED = {"tally": "totals"}
-_ELSEWHERE = ("totals.price",)
+_ELSEWHERE = ("totals.price", "totals.boxes", "totals.boxes_proven")
 
 
 def designs(count: int, catalogue: Catalogue) -> Iterator[Design]:

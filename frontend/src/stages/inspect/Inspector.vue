@@ -72,6 +72,7 @@ function remove(): void {
 .inspector .fields {
   display: grid;
   grid-template-columns: 1fr 1fr;
+  align-items: start;
   gap: 6px 10px;
 }
 .inspector .fields label {

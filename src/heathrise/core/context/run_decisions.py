@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 
 from ..catalogue import Catalogue, InjectorModel
@@ -17,8 +18,10 @@ def run_said(design: Design, device: str) -> Run:
     """Return what was said of a device's run, or one of which nothing is said yet."""
     runs = design.of(Run)
     said = next((r for r in runs.values() if r.device == device), None)
-    ids = (f"r-{device}"[:40], *(f"r{n}-{device}"[:40] for n in range(1, 10_000)))
-    return said or Run(id=next(k for k in ids if k not in runs), device=device)
+    if said is not None:
+        return said
+    ids = itertools.chain((f"r-{device}"[:40],), (f"r{n}-{device}"[:40] for n in itertools.count(1)))
+    return Run(id=next(k for k in ids if k not in runs), device=device)
 
 
 def feeds(design: Design, catalogue: Catalogue) -> Iterator[tuple[Device, InjectorModel]]:

@@ -86,7 +86,6 @@ def _chain(
     """Yield the links between an access point and the line that are really in its way."""
     design, catalogue = air.design, air.catalogue
     devices = design.of(Device)
-    mesh = {k.device: k for k in mesh_links(air)}
     last = device
     if device in mesh and mesh[device].parent is not None:
         link = mesh[device]
