@@ -14,7 +14,7 @@ import socket
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import NoReturn
 
@@ -116,10 +116,12 @@ def run(
     log: str,
     cwd: Path = ROOT,
     watch: Callable[[str], str | None] | None = None,
+    env: Mapping[str, str] | None = None,
 ) -> None:
     """Run a command with its output in a log; on failure say what failed and where to read.
 
     Args:
+        env: the command's whole environment; None keeps this process's own.
         watch: is given each line of output; what it returns is shown as how far the step is.
     """
     path = LOGS / f"{log}.log"
@@ -130,6 +132,7 @@ def run(
             subprocess.Popen(
                 command,
                 cwd=cwd,
+                env=env,
                 stdout=subprocess.PIPE,
                 stderr=subprocess.STDOUT,
                 stdin=subprocess.DEVNULL,

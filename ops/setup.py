@@ -35,6 +35,7 @@ PRINTING = {
     "harfbuzz-subset": "libharfbuzz-subset0",
 }
 INSTALLING = VAR / "installing-python"
+KERNELS = VAR / "numba"
 
 
 def set_up(for_tests: bool = False) -> None:
@@ -49,6 +50,7 @@ def set_up(for_tests: bool = False) -> None:
     _node_modules()
     if for_tests:
         _api_types()
+        _kernels()
     _front_end()
 
 
@@ -132,6 +134,17 @@ def _api_types() -> None:
     set_stamp("api-types", stamp)
 
 
+def _kernels() -> None:
+    """Compile the kernels once, before many processes would each compile them at the same time."""
+    stamp = stamp_of(*(ROOT / "src" / "heathrise" / "core" / "signal").glob("*.py"))
+    if is_fresh("kernels", stamp) and any(KERNELS.glob("*")):
+        return
+    say("Compiling the signal's kernels ...")
+    warm = [str(PYTHON), "-c", "from heathrise.web.server import warm; warm()"]
+    run(warm, "compiling the kernels", "kernels", env=environment())
+    set_stamp("kernels", stamp)
+
+
 def front_end_sources() -> list[Path]:
     """Return every file that the built front end depends on."""
     names = ("index.html", "vite.config.ts", "package-lock.json")
@@ -144,11 +157,10 @@ def front_end_sources() -> list[Path]:
 
 def environment() -> dict[str, str]:
     """Return the environment for the project's own processes."""
-    cache = ROOT / "var" / "numba"
-    cache.mkdir(parents=True, exist_ok=True)
+    KERNELS.mkdir(parents=True, exist_ok=True)
     kept = {k: v for k, v in os.environ.items() if k != "PYTHONPATH"}
     # Few arenas: what many threads let go of is otherwise kept from the system by each.
-    own = {"NUMBA_CACHE_DIR": str(cache), "PYTHONUNBUFFERED": "1", "MALLOC_ARENA_MAX": "2"}
+    own = {"NUMBA_CACHE_DIR": str(KERNELS), "PYTHONUNBUFFERED": "1", "MALLOC_ARENA_MAX": "2"}
     return {**kept, **own}
 
 
