@@ -11,9 +11,10 @@ from .links import LinkVerdict
 
 
 def fill(diameters_mm: Sequence[float], inside_mm: float) -> float:
-    """Return the share of a pipe's area that cables take, ``sum d^2 / D^2``.
+    """Return the share of a pipe's area that cables take, ``sum d^2 / D^2``; mm.
 
-    After NFPA 70, chapter 9.
+    References:
+        NFPA 70, chapter 9, areas of cables over the area of a conduit.
     """
     return sum(d * d for d in diameters_mm) / inside_mm**2
 
@@ -24,7 +25,11 @@ def _fill_figure(cables: int) -> str:
 
 
 def conduit_for(rules: Rules, diameters_mm: Sequence[float]) -> str | None:
-    """Return the narrowest conduit that takes the cables, or None where none does."""
+    """Return the narrowest conduit that takes the cables, or None where none does.
+
+    References:
+        NFPA 70, chapter 9, table 1: shares for one, two, and three cables or more.
+    """
     limit = rules[_fill_figure(len(diameters_mm))]
     sizes = sorted(rules.table("cabling.conduit_mm").items(), key=lambda row: row[1])
     fitting = (k for k, inside in sizes if fill(diameters_mm, inside) <= limit)

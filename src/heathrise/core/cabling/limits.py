@@ -76,6 +76,9 @@ def channel_limit_m(
     """Return the channel length in m and the path of that figure.
 
     A negative length must be field tested first, 0 is never.
+
+    References:
+        TIA-568, channels by category and speed; m.
     """
     lengths = rules.table(f"cabling.channel_m.{category}")
     speed = next(s for s in lengths if int(s) >= speed_mbps)

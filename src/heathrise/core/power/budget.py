@@ -63,7 +63,11 @@ class SwitchBudget(Frozen):
 def over_run(
     rules: Rules, device: str, name: str, model: str, demand: PowerDemand, length_m: float, heat_c: float
 ) -> PoweredDevice:
-    """Return what a device draws over its run, cords included, at the class's lowest volts."""
+    """Return what a device draws over its run, cords included, at the class's lowest volts.
+
+    References:
+        IEEE 802.3, classes 0 to 8: lowest volts of port and device, watts at either; W, V, m, C.
+    """
     kind = rules.poe_classes[demand.poe_class]
     rated = feed_over_run(kind, demand.rated_w, length_m, heat_c)
     typical = feed_over_run(kind, demand.typical_w, length_m, heat_c)
@@ -101,6 +105,9 @@ def budget_of(
         fed: the devices its ports power, in the order in which they were given ports.
         headroom: share of the budget that is kept free, 0.2 for 20 %.
         room: the equipment room that the switch stands in.
+
+    References:
+        IEEE 802.3: a port is reserved its class, or what the device asks for over LLDP; W.
     """
     reserved = sum(d.reserved_w for d in fed)
     rated = sum(d.port_w for d in fed)

@@ -115,6 +115,10 @@ def calibrate(air: RadioEnvironment, readings: Sequence[Reading]) -> Calibration
     A meter hears what is faint only where noise lifts it: of spots at which it should be near the
     faintest there is, the louder half is on file. They are left out by what is expected of them,
     not by what was heard, or walls would pass for lighter than they are.
+
+    References:
+        Tikhonov, regularised least squares: |A x - y|^2 / s^2 + |(x - x0) / s0|^2 at its least; dB.
+        COST 231 final report, chapter 4, for the model; what is known beforehand (x0, s0) is data.
     """
     rules = air.rules
     terms = _terms(air, readings)

@@ -317,6 +317,9 @@ def solve(
 
     Args:
         progress: is told how many tenths of a second of how many have passed, and may stop it.
+
+    References:
+        IEEE 802.11, preamble detection at -82 dBm over 20 MHz; weighted graph colouring, with clauses.
     """
     if not task.fixed:
         return Solution((), 0.0, 0.0, True)

@@ -23,7 +23,11 @@ _TINY = 1e-6
 
 
 def least_pairs(radios: int, channels: int) -> int:
-    """Return how many pairs of so many radios share a channel at least."""
+    """Return how many pairs of so many radios share a channel at least.
+
+    References:
+        Turan, graphs without large cliques: groups as equal as they can be.
+    """
     each, more = divmod(radios, channels)
     return more * (each + 1) * each // 2 + (channels - more) * each * (each - 1) // 2
 
@@ -41,6 +45,9 @@ def least_shared_db(
         pairs: radios that hear each other, and what it costs in dB if they share a channel whole.
         free: whether a radio may take any of the channels; the others bind nothing.
         channels: how many of them share nothing with one another.
+
+    References:
+        Chopra and Rao, the partition problem: each clique of q radios has ``least_pairs`` at least; dB.
     """
     rows = [(i, j, cost) for i, j, cost in pairs if cost > 0 and free[i] and free[j]]
     if not rows:

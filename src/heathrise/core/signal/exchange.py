@@ -65,5 +65,8 @@ def improved(
         alone: what each suffers on each option from others than these, shape (n, options).
         free: which radios may change, shape (n,).
         chosen: the option of each, shape (n,).
+
+    References:
+        Hertz and de Werra, tabu search for colouring graphs: the best single move, lately left ones barred.
     """
     return np.asarray(_improve(cost, share, alone, free, chosen.astype(np.int64), turns, 1))

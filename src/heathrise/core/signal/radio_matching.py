@@ -25,6 +25,9 @@ def proposed_names(
 
     Args:
         heard: readings by address; their ``device`` is not looked at.
+
+    References:
+        Kuhn, assignment at least cost; the cost is how far levels spread about the expected, dB.
     """
     points = {d for d, _ in air.radios}
     devices = [d for d in air.design.of(Device).values() if d.id in points]

@@ -92,6 +92,9 @@ def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -
     ``roam_better_db``. The call is lost where the weaker direction is below ``drop_dbm``. Where
     its name is on 2.4 GHz too it falls there rather than lose the call, and is steered back once
     the band is above ``roam_below_dbm`` again.
+
+    References:
+        IEEE 802.11, roaming is the client's own choice; 802.11r and 802.11k shorten the gap; dBm, s, ms.
     """
     rules = air.rules
     track = _Track.of(air, points, rules["signal.walk_mps"])
