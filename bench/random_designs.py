@@ -18,13 +18,18 @@ def random_design(chance: random.Random, catalogue: Catalogue) -> Design:
     """Return a made-up site after some edits that a person could have made."""
     design = chance.choice(SITES).make()
     for _ in range(chance.randint(1, 40)):
-        try:
-            edited = apply(design, list(_edit(chance, design)))
-            check(edited, catalogue)
-        except DesignError:
-            continue
-        design = edited
+        design = edited(chance, design, catalogue)
     return design
+
+
+def edited(chance: random.Random, design: Design, catalogue: Catalogue) -> Design:
+    """Return a design after one more edit, or the same one where that would not hold."""
+    try:
+        after = apply(design, list(_edit(chance, design)))
+        check(after, catalogue)
+    except DesignError:
+        return design
+    return after
 
 
 def _edit(chance: random.Random, design: Design) -> Iterator[Change]:
