@@ -44,6 +44,10 @@ def test_writes_are_answered_before_they_are_begun_and_reading_goes_on(
     assert client.post(f"{path}/changes", json=edit).status_code == 200
 
 
+def test_what_writes_nothing_is_named_as_it_is_called() -> None:
+    assert set(create_app(None).view_functions) >= room._WRITES_NOTHING
+
+
 def _failed(cls: type, code: int, text: str) -> Exception:
     return cls("insert", {}, type("Said", (Exception,), {})(code, text))
 
@@ -83,6 +87,23 @@ def test_what_a_failed_statement_says_is_told_apart(
     assert client.post(f"/api/projects/{project}/changes", json=edit).status_code == status
     # A full disk keeps nobody from reading; a database that is gone is let alone for a while.
     assert client.get(f"/api/projects/{project}").status_code == (503 if status == 503 else 200)
+
+
+def test_that_the_server_is_well_says_nothing_of_the_database(
+    repository: Repository, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """However often its health is asked for, the database is still let alone, and told as gone."""
+    client = create_app(repository).test_client()
+
+    def fail() -> None:
+        raise _failed(OperationalError, 2003, "Can't connect")
+
+    with monkeypatch.context() as gone:
+        gone.setattr(repository, "projects", fail)
+        assert client.get("/api/projects").status_code == 503
+    for _ in range(3):
+        assert client.get("/api/health").get_json()["database"] is False
+    assert client.get("/api/projects").status_code == 503
 
 
 def test_what_is_nobody_s_trouble_but_ours_is_no_answer_in_words() -> None:

@@ -36,7 +36,7 @@ from . import (
     transfer,
 )
 from .answers import Answers
-from .breaker import Breaker
+from .breaker import Breaker, asks_database
 from .compress import compressed
 from .desk import Desk
 from .disk_room import DiskRoom, no_room
@@ -44,7 +44,6 @@ from .front_door import LOOPBACK_NAMES, MAX_BODY_BYTES, NOT_HERE, host_name
 
 log = logging.getLogger(__name__)
 
-DATABASE_FREE = {"/api/health", "/api/openapi.json"}
 NO_DATABASE = "The database does not answer. Nothing is lost: what is drawn is kept here and sent again."
 SECURITY_HEADERS = {
     # The component library writes its theme into style elements; scripts only come from files.
@@ -154,8 +153,7 @@ def _guard() -> None:
 
 def _spare(breaker: Breaker) -> Any:
     """Answer at once, without a thread waiting, while the database is known not to."""
-    asks = request.path.startswith("/api/") and request.path not in DATABASE_FREE
-    if asks and not request.path.startswith("/api/schema/") and not breaker.may_try():
+    if asks_database(request.path) and not breaker.may_try():
         return jsonify(message=NO_DATABASE, problems=[]), 503
     return None
 

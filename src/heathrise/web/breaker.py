@@ -6,6 +6,12 @@ import time
 from threading import Lock
 
 REST_SECONDS = 2.0
+_WITHOUT = ("/api/health", "/api/openapi.json", "/api/schema/")
+
+
+def asks_database(path: str) -> bool:
+    """Whether a request for a path goes to the database."""
+    return path.startswith("/api/") and not path.startswith(_WITHOUT)
 
 
 class Breaker:

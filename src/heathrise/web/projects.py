@@ -15,6 +15,7 @@ from ..core.design import Building, Design, DesignError, Element, Floor, Site, d
 from ..core.records import Standing
 from ..core.views.shown import shown
 from ..store import Saved, UnknownProject
+from .breaker import asks_database
 from .compress import shared
 from .desk import desk, stores
 from .memory import KEEPER
@@ -76,8 +77,7 @@ def get_health() -> Response:
 
 @routes.after_request
 def answered(response: Response) -> Response:
-    asked = request.endpoint not in ("projects.health",)
-    if asked and response.status_code in (200, 201, 409):
+    if asks_database(request.path) and response.status_code in (200, 201, 409):
         desk().breaker.succeeded()
     return response
 
