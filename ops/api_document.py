@@ -20,6 +20,7 @@ from .machine import FRONTEND, ROOT
 
 DIRECTIONS: tuple[Literal["out", "in"], ...] = ("out", "in")
 DESIGN_MODULE = FRONTEND / "src" / "api" / "design.ts"
+DRAWING_MODULE = FRONTEND / "src" / "api" / "drawing.ts"
 _LIMITS = {
     "default": "default",
     "enum": "choices",
@@ -86,7 +87,6 @@ def design_module() -> str:
         ]
         for way in DIRECTIONS
     }
-    style = drawing_style().model_dump(mode="json", by_alias=True)
     return f"""// Made from the design's classes by ./run check. Change those, not this.
 import type {{ Kind }} from './types'
 
@@ -122,6 +122,24 @@ export const SAID: Record<string, Record<string, Field>> = {_plain(said)}
 /** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
 export const ROW_KEYS: Record<string, Record<string, string[]>> = {_plain(rows)}
 
+export interface Format {{
+  file: string
+  label: string
+  icon: string
+  accept: string
+  about: string
+}}
+
+/** The files that go out of a project, and those that a new one can begin from. */
+export const FORMATS: {{ out: Format[]; in: Format[] }} = {_plain(files)}
+"""
+
+
+def drawing_module() -> str:
+    """Return the TypeScript module that says how a design is drawn, as the catalogue has it."""
+    style = drawing_style().model_dump(mode="json", by_alias=True)
+    return f"""// Made from the catalogue by ./run check. Change that, not this.
+
 export interface Pen {{
   width_m: number
   tone: 'masonry' | 'light' | 'timber' | 'metal' | 'glass'
@@ -147,17 +165,6 @@ export const SPACE_WEIGHTS_PX: Record<string, number> = {_plain(style["space_wei
 
 /** Lengths that screen, paper and core draw by, m. */
 export const MEASURES = {_plain(style["measures"])}
-
-export interface Format {{
-  file: string
-  label: string
-  icon: string
-  accept: string
-  about: string
-}}
-
-/** The files that go out of a project, and those that a new one can begin from. */
-export const FORMATS: {{ out: Format[]; in: Format[] }} = {_plain(files)}
 """
 
 
@@ -181,3 +188,4 @@ if __name__ == "__main__":
     target.parent.mkdir(exist_ok=True)
     target.write_text(api_document(), "utf-8")
     DESIGN_MODULE.write_text(design_module(), "utf-8")
+    DRAWING_MODULE.write_text(drawing_module(), "utf-8")

@@ -125,7 +125,7 @@ def _front_end() -> None:
 
 def _api_types() -> None:
     """Write what the front end knows of the API and the design, so that none can drift apart."""
-    sources = [p for p in (ROOT / "src").rglob("*.py") if p.is_file()]
+    sources = [p for p in (ROOT / "src").rglob("*") if p.suffix in (".py", ".yaml")]
     stamp = stamp_of(*sources, ROOT / "ops" / "api_document.py", FRONTEND / "package-lock.json")
     if is_fresh("api-types", stamp) and (FRONTEND / "src" / "api" / "schema.d.ts").exists():
         return

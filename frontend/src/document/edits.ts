@@ -1,4 +1,4 @@
-import { MEASURES } from '@/api/design'
+import { MEASURES } from '@/api/drawing'
 import type { AnyElement, Change, Device, ElementOf, Floor, Kind, Point, Space, Wall } from '@/api/types'
 import { along, contains, distance, foot } from './geometry'
 import { modelsOf, roleOf } from './kinds'

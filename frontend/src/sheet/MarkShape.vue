@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { MARKS } from '@/api/design'
+import { MARKS } from '@/api/drawing'
 
 /** One of the sheet's own marks, drawn as on paper. */
 const props = defineProps<{ shape: string; turn?: number | null }>()

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Duct, RunVerdict, UplinkVerdict } from '@/api/types'
 import { linePath } from '@/document/geometry'
 import { length } from '@/document/units'
-import { SPACE_WEIGHTS_PX } from '@/api/design'
+import { SPACE_WEIGHTS_PX } from '@/api/drawing'
 import { dashOf, penOf } from './pens'
 import type { Viewport } from './useViewport'
 

@@ -1,4 +1,4 @@
-import { PATHS, PENS, type Path } from '@/api/design'
+import { PATHS, PENS, type Path } from '@/api/drawing'
 import type { Catalogue } from '@/api/types'
 
 /** How a construction is drawn: its thickness in m, its tone and, where lighter, its dashes. */

@@ -1,4 +1,4 @@
-import { MEASURES } from '@/api/design'
+import { MEASURES } from '@/api/drawing'
 import type { Point } from '@/api/types'
 
 /** A mark where it stands, in pixels; `rack` is the rack it is in; one that is `held` does not give way. */

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
-import { MEASURES } from '@/api/design'
+import { MEASURES } from '@/api/drawing'
 import { computed } from 'vue'
 import type { Building, Floor } from '@/api/types'
 import { put, removal } from '@/document/edits'
