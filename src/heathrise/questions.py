@@ -16,7 +16,7 @@ from .core.base.frozen import Frozen, Strict
 from .core.base.progress import Progress, ShowBest, always
 from .core.context.findings import Cure
 from .core.context.plan import Plan
-from .core.design import Change, DesignError, ElementId, Floor, Problem, UsualRoute
+from .core.design import Change, Design, DesignError, ElementId, Floor, Problem, UsualRoute
 from .core.evaluation.cure_search import search_cures
 from .core.evaluation.evaluate import Evaluation, evaluate
 from .core.handover import Handover
@@ -242,17 +242,17 @@ def _walkable(plan: Plan, points: Sequence[WalkPoint]) -> None:
 
 
 def _rays(plan: Plan, asked: SpotAsked, _progress: Progress, _: ShowBest) -> SpotView:
-    known_floor(plan, asked.floor)
+    known_floor(plan.drawn, asked.floor)
     return explain_spot(environment_of(plan), asked.floor, (asked.x, asked.y), asked.band)
 
 
-def known_floor(plan: Plan, floor: str) -> None:
-    """Refuse a storey that a plan has not.
+def known_floor(design: Design, floor: str) -> None:
+    """Refuse a storey that a design has not.
 
     Raises:
         DesignError: it has none of this id.
     """
-    if floor not in plan.drawn.of(Floor):
+    if floor not in design.of(Floor):
         raise DesignError([Problem("floor", f"there is no floor {floor[:40]!r}")])
 
 

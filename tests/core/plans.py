@@ -5,6 +5,22 @@ from __future__ import annotations
 from heathrise.core.design import Building, Design, Device, Element, EquipmentRoom, Floor, Site, Space, Wall
 from heathrise.core.design import design_of as gathered
 
+# dBm from which a stream at 20 MHz carries so many Mb/s: MCS 0 to 11 with 0.8 us between symbols.
+RATES = [
+    (-82, 8.6),
+    (-79, 17.2),
+    (-77, 25.8),
+    (-74, 34.4),
+    (-70, 51.6),
+    (-66, 68.8),
+    (-65, 77.4),
+    (-64, 86.0),
+    (-59, 103.2),
+    (-57, 114.7),
+    (-54, 129.0),
+    (-52, 143.4),
+]
+
 
 def design_of(*elements: Element) -> Design:
     return gathered(elements)

@@ -12,22 +12,7 @@ from heathrise.core.signal import air_of, readings_at
 from heathrise.core.views.busy_hour import beacons_by_band, busy_view
 from heathrise.demo import SITES
 
-from .plans import access_point, design_of, shell
-
-RATES = [
-    (-82, 8.6),
-    (-79, 17.2),
-    (-77, 25.8),
-    (-74, 34.4),
-    (-70, 51.6),
-    (-66, 68.8),
-    (-65, 77.4),
-    (-64, 86.0),
-    (-59, 103.2),
-    (-57, 114.7),
-    (-54, 129.0),
-    (-52, 143.4),
-]
+from .plans import RATES, access_point, design_of, shell
 
 
 def _far_room(count: int, width_mhz: int = 20) -> Design:

@@ -17,22 +17,7 @@ from heathrise.core.signal import air_of, judge_rooms, mesh_findings, mesh_links
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.views.failures import drill
 
-from .plans import access_point, design_of, rack, shell, wall
-
-RATES = [
-    (-82, 8.6),
-    (-79, 17.2),
-    (-77, 25.8),
-    (-74, 34.4),
-    (-70, 51.6),
-    (-66, 68.8),
-    (-65, 77.4),
-    (-64, 86.0),
-    (-59, 103.2),
-    (-57, 114.7),
-    (-54, 129.0),
-    (-52, 143.4),
-]
+from .plans import RATES, access_point, design_of, rack, shell, wall
 
 
 def _mbps(level: float, width: int = 40) -> float:

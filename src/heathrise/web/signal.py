@@ -100,7 +100,7 @@ def get_mesh(project_id: str) -> Response:
 def get_levels(project_id: str, asked: SpotAsked) -> Response:
     """Show what is heard at a spot."""
     _, plan = stores().plans.load(project_id)
-    known_floor(plan, asked.floor)
+    known_floor(plan.drawn, asked.floor)
     found = readings_at(environment_of(plan), asked.floor, asked.x, asked.y)
     readings = [LevelReading(**vars(r)) for r in found]
     room = storeys_of(plan.drawn).room_at(asked.floor, (asked.x, asked.y))
@@ -135,7 +135,7 @@ def read_survey_list(project_id: str, asked: SurveyQuery) -> Response:
     """Read a measured walk. It is taken once each radio is known, or ``take`` says so."""
     _, plan = stores().plans.load(project_id)
     design = plan.drawn
-    known_floor(plan, asked.floor)
+    known_floor(design, asked.floor)
     floors, devices = list(design.of(Floor).values()), list(design.of(Device).values())
     at = (asked.x, asked.y) if asked.x is not None and asked.y is not None else None
     read = read_survey(request.get_data(), floors, devices, asked.floor, at)
@@ -218,7 +218,7 @@ def _count(project_id: str, number: int, counts: bool) -> None:
 def read_scan_list(project_id: str, asked: ScanQuery) -> Response:
     """Read a scan; what it holds is taken as an edit, by whoever asked."""
     _, plan = stores().plans.load(project_id)
-    known_floor(plan, asked.floor)
+    known_floor(plan.drawn, asked.floor)
     floors, taken = list(plan.drawn.of(Floor).values()), list(plan.drawn.of(Neighbour))
     read = read_scan(request.get_data(), floors, asked.floor, (asked.x, asked.y), taken)
     faults = line_faults(read.faults)
@@ -227,7 +227,7 @@ def read_scan_list(project_id: str, asked: ScanQuery) -> Response:
 
 def relief_of(project_id: str, plan: Plan, view: View, quick: bool = False) -> Relief:
     """Return the relief that a view asks for of a plan of a project."""
-    known_floor(plan, view.floor)
+    known_floor(plan.drawn, view.floor)
     if view.when == "today":
         plan = plan.as_it_is()
     spread = (view.floor, view.band, view.rank, view.direction)
@@ -237,8 +237,7 @@ def relief_of(project_id: str, plan: Plan, view: View, quick: bool = False) -> R
         return relief(air, *spread, quick, view.show)
     now, then = _compared(project_id, plan, view)
     for one in (now, then):
-        if view.floor not in one.design.of(Floor):
-            raise DesignError([Problem("floor", f"there is no floor {view.floor[:40]!r}")])
+        known_floor(one.design, view.floor)
     return difference(now, then, *spread, quick)
 
 

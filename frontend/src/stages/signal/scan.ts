@@ -1,7 +1,9 @@
+import type { Point } from '@/api/types'
+import { rounded } from '@/document/geometry'
 import type { Looking } from './looking'
 
-/** A press says where the air was scanned, to the centimetre. */
-export function scan([x, y]: readonly [number, number], { scanned }: Looking): true {
-  scanned.value = [Number(x.toFixed(2)), Number(y.toFixed(2))]
+/** A press says where the air was scanned. */
+export function scan(at: Point, { scanned }: Looking): true {
+  scanned.value = rounded(at)
   return true
 }

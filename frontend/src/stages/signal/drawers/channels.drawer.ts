@@ -6,5 +6,5 @@ import type { Drawer } from './index'
 export default {
   id: 'channels', order: 20, label: 'Channels', what: 'Channels', band: ChannelsBand,
   layer: ScannedLayer,
-  press: (at, looking) => scan(at, looking),
+  press: scan,
 } satisfies Drawer

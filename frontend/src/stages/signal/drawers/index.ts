@@ -1,4 +1,5 @@
 import type { Component } from 'vue'
+import type { Point } from '@/api/types'
 import type { Looking } from '../looking'
 
 /** What lies under the sheet, one thing at a time. It registers itself in a file of its own. */
@@ -12,7 +13,7 @@ export interface Drawer {
   /** What it lays over the marks while it is open; it is given viewport, devices and what is chosen. */
   layer?: Component
   /** What a press on the sheet does: true where it has taken it; without one, a press asks why it is so loud there and puts the drawer away. */
-  press?: (at: readonly [number, number], looking: Looking) => boolean
+  press?: (at: Point, looking: Looking) => boolean
   /** Which gestures the sheet leaves to it. */
   deaf?: (looking: Looking) => '' | 'levels' | 'all'
   /** Called when it is opened by hand. */

@@ -6,5 +6,5 @@ import type { Drawer } from './index'
 export default {
   id: 'measured', order: 80, label: 'Measured', what: 'Measured against planned', band: MeasuredBand,
   layer: ScannedLayer,
-  press: (at, looking) => scan(at, looking),
+  press: scan,
 } satisfies Drawer

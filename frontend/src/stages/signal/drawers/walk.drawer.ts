@@ -1,3 +1,4 @@
+import { rounded } from '@/document/geometry'
 import WalkBand from '../WalkBand.vue'
 import WayLayer from '../WayLayer.vue'
 import type { Drawer } from './index'
@@ -5,9 +6,9 @@ import type { Drawer } from './index'
 export default {
   id: 'walk', order: 60, label: 'Walk', what: 'Walk with a call', band: WalkBand,
   layer: WayLayer,
-  press: ([x, y], { floor, walk }) => {
+  press: (at, { floor, walk }) => {
     if (!walk.drawing.value) return false
-    walk.add({ floor: floor.value, at: [Number(x.toFixed(2)), Number(y.toFixed(2))] })
+    walk.add({ floor: floor.value, at: rounded(at) })
     return true
   },
   deaf: () => 'all',
