@@ -53,17 +53,6 @@ def call(server: Server, path: str, body: object = None) -> Any:
     return json.loads(lines[-1]) if lines else None
 
 
-def status_of(server: Server, path: str, body: object = None) -> int:
-    """Return the status of a call, 0 where none came."""
-    try:
-        call(server, path, body)
-    except urllib.error.HTTPError as error:
-        return error.code
-    except (OSError, ValueError):
-        return 0
-    return 200
-
-
 def project_named(server: Server, word: str) -> str:
     rows = call(server, "/api/projects")["projects"]
     return str(next(row["id"] for row in rows if word in row["name"]))

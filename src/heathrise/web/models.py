@@ -304,12 +304,6 @@ class AnswerLine(ApiModel):
     relief: Relief | None = None
 
 
-class Stale(ApiModel):
-    message: str
-    revision: int
-    since: list[Change]
-
-
 class FirmFigure(ApiModel):
     """How the firm sees a figure of the trade; without a value it sees it as shipped."""
 

@@ -14,7 +14,6 @@ from ..design import Category
 
 Verdict = Literal["met", "near", "test_first", "not_met"]
 CATEGORIES: tuple[Category, ...] = ("5", "5e", "6", "6A")
-SPEEDS_MBPS = (100, 1000, 2500, 5000, 10000)
 
 FULL_CHANNEL_M = 100
 

@@ -24,7 +24,6 @@ COLUMNS = 12
 _END = 1e-9  # an end that counts is widened by this, one that does not is drawn in by it
 _SAME_M = 1e-6
 _BESIDE_M = 0.15  # a room whose outline runs this near along a wall stands beside it
-_SHORTEST_M = 0.05
 
 
 def panels_of(design: Design, catalogue: Catalogue) -> Array:

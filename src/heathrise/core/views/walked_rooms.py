@@ -5,7 +5,7 @@ What was heard by ear is never called measured, and what nobody walked stays wha
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -106,7 +106,3 @@ def _good(air: RadioEnvironment, room: RoomVerdict, readings: Sequence[Reading])
     loudest = sorted(levels.values(), reverse=True)
     second = room.target_second_dbm
     return loudest[0] >= first and (second is None or (len(loudest) > 1 and loudest[1] >= second))
-
-
-def by_space(rooms: Sequence[RoomSeen]) -> Mapping[str, RoomSeen]:
-    return {r.space: r for r in rooms}
