@@ -21,9 +21,18 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from .lock import FolderLock
-from .machine import LOGS, ROOT, command_of, end_process, free_port, need_debian, run, stop
+from .machine import (
+    DATABASE_START_SECONDS,
+    LOGS,
+    ROOT,
+    command_of,
+    end_process,
+    free_port,
+    need_debian,
+    run,
+    stop,
+)
 
-START_SECONDS = 60.0
 STOP_SECONDS = 20.0
 USER = "heathrise"
 _MAX_PACKET = "128M"  # a whole large project is one entry of the journal
@@ -181,7 +190,7 @@ class Database:
     def _wait(self, password: str) -> None:
         import pymysql
 
-        deadline = time.monotonic() + START_SECONDS
+        deadline = time.monotonic() + DATABASE_START_SECONDS
         while time.monotonic() < deadline:
             if self._process is None or self._process.poll() is not None:
                 stop(f"MariaDB did not start; see var/log/mariadb-{self.folder.name}.log")
@@ -189,7 +198,7 @@ class Database:
                 pymysql.connect(host="127.0.0.1", port=self.port, user="root", password=password).close()
                 return
             time.sleep(0.05)
-        stop(f"MariaDB did not answer within {START_SECONDS:.0f} s; see {LOGS.relative_to(ROOT)}")
+        stop(f"MariaDB did not answer within {DATABASE_START_SECONDS:.0f} s; see {LOGS.relative_to(ROOT)}")
 
     def create(self, name: str, fresh: bool = False) -> str:
         """Make the named schema unless it is there; return the URL of its own user."""

@@ -24,6 +24,8 @@ VENV = ROOT / ".venv"
 FRONTEND = ROOT / "frontend"
 LOGS = VAR / "log"
 LEAST_FREE_MB = 1500
+DATABASE_START_SECONDS = 60.0
+SERVER_START_SECONDS = 120.0  # the first on a slow machine compiles the kernels
 TERMINAL_LINE_S = 0.1
 PLAIN_LINE_S = 4.0
 

@@ -15,12 +15,24 @@ from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from typing import IO
 
-from .machine import FRONTEND, LOGS, ROOT, end_process, holder_of, keeper_of, port_is_free, say, stop
+from .machine import (
+    DATABASE_START_SECONDS,
+    FRONTEND,
+    LOGS,
+    ROOT,
+    SERVER_START_SECONDS,
+    end_process,
+    holder_of,
+    keeper_of,
+    port_is_free,
+    say,
+    stop,
+)
 from .setup import DIST, PYTHON, environment, set_up
 
 DEFAULT_PORT = 8425
 LAST_PORT = 65_535
-START_SECONDS = 90.0
+START_SECONDS = DATABASE_START_SECONDS + SERVER_START_SECONDS
 END_SECONDS = 4.0
 MOST_WORKERS = 4  # each has a database, a server and a browser of its own
 SERVER = "heathrise.web.server"

@@ -14,11 +14,10 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from .database import Database
-from .machine import LOGS, ROOT, VAR, stop
+from .machine import LOGS, ROOT, SERVER_START_SECONDS, VAR, stop
 from .setup import environment
 
 STOP_SECONDS = 15.0
-START_SECONDS = 120.0
 DATABASE_VARIABLE = "HEATHRISE_DATABASE"
 TRY_AGAIN_SECONDS = 5.0
 MOST_DEATHS, DEATHS_SECONDS = 5, 60.0
@@ -56,7 +55,7 @@ class Server:
             )
 
     def wait_ready(self) -> None:
-        deadline = time.monotonic() + START_SECONDS
+        deadline = time.monotonic() + SERVER_START_SECONDS
         while time.monotonic() < deadline and self.running:
             with contextlib.suppress(urllib.error.URLError, ConnectionError, TimeoutError):
                 urllib.request.urlopen(f"{self.base}/api/health", timeout=2).close()

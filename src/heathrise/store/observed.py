@@ -44,7 +44,7 @@ def observed(stores: Stores, project_id: str, plan: Plan) -> Observed:
         steps=steps_of(plan),
         stands=steps_as_done(records.of(project_id, StepRecord)),
         levels=_levels(stores, project_id),
-        agreed=stores.plans.at(project_id, agreed).drawn if agreed is not None else None,
+        agreed=stores.repository.at(project_id, agreed) if agreed is not None else None,
         agreed_revision=agreed,
     )
 
