@@ -21,6 +21,8 @@ from .setup import browser
 TARGET = ROOT / "docs" / "screenshots"
 CHROMIUM = [
     "--no-sandbox",
+    "--in-process-gpu",
+    "--num-raster-threads=1",
     "--disable-gpu",
     "--disable-quic",
     "--no-first-run",

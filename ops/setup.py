@@ -45,7 +45,7 @@ def set_up(for_tests: bool = False) -> None:
     for library, package in PRINTING.items():
         need_library(library, package)
     if for_tests:
-        need_debian("chromium", "chromium")
+        need_debian("chromium-headless-shell", "chromium-headless-shell")
     _python(for_tests)
     _node_modules()
     if for_tests:
@@ -166,4 +166,4 @@ def environment() -> dict[str, str]:
 
 def browser() -> str:
     """Return the path of Debian's Chromium."""
-    return shutil.which("chromium") or "/usr/bin/chromium"
+    return shutil.which("chromium-headless-shell") or "/usr/bin/chromium-headless-shell"

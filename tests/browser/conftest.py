@@ -17,7 +17,7 @@ from heathrise.core.design import Design
 from heathrise.formats.project_file import Project, dump_project
 from ops.database import Database
 from ops.machine import FRONTEND, free_port
-from ops.screenshots import CHROMIUM
+from ops.screenshots import CHROMIUM, DESK
 from ops.serve import Server, serving
 from ops.setup import browser as chromium_path
 
@@ -116,7 +116,7 @@ def open_sheet(server: Server, chromium: Browser) -> Iterator[Callable[..., Shee
     opened: list[Sheet] = []
 
     def at(path: str, ready: str = "[data-tally=aps], .cards") -> Sheet:
-        context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+        context = chromium.new_context(viewport=DESK, accept_downloads=True, reduced_motion="reduce")
         page = context.new_page()
         page.set_default_timeout(WAIT_MS)
         sheet = Sheet(page, server)

@@ -452,9 +452,9 @@ def test_marks_on_one_another_are_drawn_apart_and_can_each_be_taken(school_sheet
         sheet.saved(revision)
     page.keyboard.press("Escape")
     page.keyboard.press("Escape")
+    expect(page.locator(".leader")).to_have_count(2)
     spots = [m.bounding_box() for m in page.locator("[data-mark]").all()]
     middles = [(b["x"] + b["width"] / 2, b["y"] + b["height"] / 2) for b in spots if b]
     assert len(middles) == 3
     for k, a in enumerate(middles):
         assert all(math.dist(a, b) > 15 for b in middles[:k])
-    expect(page.locator(".leader")).to_have_count(2)

@@ -88,7 +88,7 @@ def test_what_a_user_gets_is_what_the_links_say(key: str, catalogue: Catalogue) 
 def test_a_search_by_the_school_of_mesh_leaves_cables_to_few(catalogue: Catalogue) -> None:
     """Its answer is cheaper than the wired one, each of its links carries what is asked for."""
     design = _mill()
-    wishes = Wishes(goals=("fewest",), seconds=count(6, 6))
+    wishes = Wishes(goals=("fewest",), seconds=30)
     (wired,) = search_sites(Plan(design, catalogue, on=TODAY), wishes).answers
     school = apply(design, [put(design.site.model_copy(update={"back_haul": "mesh"}))])
     (answer,) = search_sites(Plan(school, catalogue, on=TODAY), wishes).answers
