@@ -11,6 +11,9 @@ from ops.serve import serving
 from ops.setup import browser
 
 MOVES = 80
+# A mark is held to 5 cm, so that a smaller step may draw nothing anew; nor does a place between
+# others that reach all round it.
+STEP_PX, IN_A_ROW = 6, 8
 # Notes when a new relief is in the document and its frame has been drawn.
 WATCH = """() => {
   window.reliefShown = () => new Promise((done) => {
@@ -59,7 +62,7 @@ def drag_latencies_ms() -> list[float]:
             page.wait_for_timeout(1_000)
             times = []
             for k in range(MOVES):
-                spot = [x - 10 - 1.1 * k, y + (k % 7)]
+                spot = [x - 10 - STEP_PX * (k % IN_A_ROW), y + STEP_PX * (k // IN_A_ROW)]
                 took = page.evaluate("([x, y]) => window.dragOne(x, y)", spot)
                 if took is not None:  # else nothing was drawn anew: not a move that was seen
                     times.append(float(took))

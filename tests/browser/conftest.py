@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import re
+import time
 import urllib.request
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
@@ -74,6 +75,16 @@ class Sheet:
         box = self.page.locator(f"[data-mark={mark}] .halo").bounding_box()
         assert box
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def waits_for(self, what: Callable[[], bool]) -> None:
+        """Wait for what is drawn a frame or two after whatever caused it; fail where it never is."""
+        until = time.monotonic() + WAIT_MS / 1000
+        while not what():
+            assert time.monotonic() < until
+            self.page.wait_for_timeout(30)
+
+    def stands_at(self, mark: str, spot: tuple[float, float], within_px: float = 1.5) -> None:
+        self.waits_for(lambda: self.middle(mark) == pytest.approx(spot, abs=within_px))
 
     def drag(self, mark: str, dx: float, dy: float, drop: bool = True) -> None:
         """Drag a mark by pixels, in steps as a hand does."""

@@ -152,15 +152,13 @@ def test_floors_zoom_and_pan(school_sheet: Sheet) -> None:
     x, y = sheet.middle("ap-8")
     page.mouse.move(x, y)
     page.mouse.wheel(0, -300)
-    page.wait_for_timeout(100)
-    assert sheet.scale() > scale * 1.5
-    # What lies under the pointer stays under it.
-    assert sheet.middle("ap-8") == pytest.approx((x, y), abs=1.5)
+    sheet.waits_for(lambda: sheet.scale() > scale * 1.5)
+    sheet.stands_at("ap-8", (x, y))  # what lies under the pointer stays under it
     page.mouse.move(x + 60, y + 60)
     page.mouse.down()
     page.mouse.move(x + 100, y + 90, steps=3)
     page.mouse.up()
-    assert sheet.middle("ap-8") == pytest.approx((x + 40, y + 30), abs=2)
+    sheet.stands_at("ap-8", (x + 40, y + 30), within_px=2)
     page.get_by_label("Show the whole floor").click()
     assert sheet.scale() == pytest.approx(scale)
 
@@ -172,8 +170,7 @@ def test_a_drag_given_up_changes_nothing(school_sheet: Sheet) -> None:
     assert sheet.middle("ap-3") != before
     page.keyboard.press("Escape")
     page.mouse.up()
-    page.wait_for_timeout(400)
-    assert sheet.middle("ap-3") == pytest.approx(before, abs=1)
+    sheet.stands_at("ap-3", before, within_px=1)
     sheet.saved(1)
 
 
@@ -325,8 +322,7 @@ def test_relief_is_exact_again_after_a_drag(school_sheet: Sheet) -> None:
         sheet.drag("ap-6", -30, 10)
     sheet.saved(2)
     expect(tint).not_to_have_attribute("d", "")
-    page.wait_for_timeout(600)
-    assert len(tint.get_attribute("d") or "") > 0.6 * fine
+    sheet.waits_for(lambda: len(tint.get_attribute("d") or "") > 0.6 * fine)
 
 
 def test_a_room_is_given_its_true_outline_corner_by_corner(school_sheet: Sheet) -> None:
