@@ -6,6 +6,7 @@ import time
 
 REFERENCE_S = 0.6  # in which Python alone adds ten million numbers at the pace that marks are said for
 _NUMBERS = 10_000_000
+_SAMPLE = 3_000_000  # added before and after each figure
 
 
 class Failed(Exception):
@@ -15,27 +16,28 @@ class Failed(Exception):
 def pace_s() -> float:
     """Return how long Python alone takes to add ten million numbers just now, s."""
     begun, total = time.perf_counter(), 0
-    for number in range(_NUMBERS):
+    for number in range(_SAMPLE):
         total += number
-    return time.perf_counter() - begun if total else 0.0
+    took = time.perf_counter() - begun if total else 0.0
+    return took * _NUMBERS / _SAMPLE
 
 
 class Marks:
-    """Marks for one part of the bench, scaled by the machine's pace as the part begins."""
+    """Marks for one part of the bench, each scaled by the machine's pace before and after it."""
 
     def __init__(self, title: str) -> None:
-        now = pace_s()
-        self.scale = now / REFERENCE_S
-        print(
-            f"{title}\n  pace: Python adds ten million numbers in {now:.2f} s; marks are x {self.scale:.2f}"
-        )
+        print(f"{title}\n  marks are for a pace of {REFERENCE_S} s, in which Python adds ten million numbers")
+        self._before = pace_s()
 
     def row(self, title: str, took: float, unit: str, wanted: float | None = None, more: str = "") -> None:
-        """Print one figure beside its mark, which is said for a machine at the pace of reference."""
+        """Print one figure beside its mark."""
+        after = pace_s()
+        pace = (self._before + after) / 2
+        self._before = after
         mark = ""
         if wanted is not None:
-            scaled = wanted * self.scale
+            scaled = wanted * pace / REFERENCE_S
             short = "" if took <= scaled else "  SHORT OF IT"
-            mark = f"(wanted {wanted:g}, here {scaled:.3g}){short}"
+            mark = f"(pace {pace:.2f}: wanted {wanted:g}, here {scaled:.3g}){short}"
         digits = 0 if took >= 1000 else 1 if took >= 10 else 2
         print(f"  {title:<44} {took:8.{digits}f} {unit}  {mark}{'   ' + more if more else ''}")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import math
 import urllib.request
@@ -449,8 +450,11 @@ def test_marks_on_one_another_are_drawn_apart_and_can_each_be_taken(school_sheet
     page.keyboard.press("Escape")
     page.keyboard.press("Escape")
     expect(page.locator(".leader")).to_have_count(2)
-    spots = [m.bounding_box() for m in page.locator("[data-mark]").all()]
-    middles = [(b["x"] + b["width"] / 2, b["y"] + b["height"] / 2) for b in spots if b]
-    assert len(middles) == 3
-    for k, a in enumerate(middles):
-        assert all(math.dist(a, b) > 15 for b in middles[:k])
+    keys = [str(m.get_attribute("data-mark")) for m in page.locator("[data-mark]").all()]
+    assert len(keys) == 3
+
+    def all_apart() -> bool:
+        middles = [sheet.middle(key) for key in keys]
+        return all(math.dist(a, b) > 15 for a, b in itertools.combinations(middles, 2))
+
+    sheet.waits_for(all_apart)
