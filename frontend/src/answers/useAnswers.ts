@@ -113,7 +113,7 @@ export function useAnswers(asked: Asked) {
     const params = { path: { project_id: asked.id() }, query: { ...wanted } }
     try {
       const drawn = await taken(api.GET('/api/projects/{project_id}/relief', { params }))
-      if (view.value === wanted && !previewing) relief.value = drawn
+      if (view.value === wanted && held !== hand) relief.value = drawn
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
     }
@@ -132,50 +132,69 @@ export function useAnswers(asked: Asked) {
       const path = `/api/projects/${asked.id()}/changes`
       sendForLines<Line>(path, { ...body, base: mark || null, view: wanted }, (line) => {
         if (line.answer) resolve(line.answer)
-        if (line.relief && view.value === wanted && !previewing && !asked.unsaved().length) relief.value = line.relief
+        if (line.relief && view.value === wanted && held !== hand && !asked.unsaved().length) relief.value = line.relief
       }).then(() => reject(new ApiError(0, 'The answer was cut off.')), reject)
     })
   }
 
-  let previewing = false
+  let hand = 0 // counts the drags: what was asked for in one says nothing in the next
+  let held = -1 // the drag that is followed just now
   let waiting: Change[] | null = null
-  let stopped = false
+  let working: Change[] | null = null // whose figures are asked for, or were last
+  let asking = false
   let figuresAt = 0
   let rest: ReturnType<typeof setTimeout> | undefined
 
   /** Evaluate changes without saving them; while one is under way only the latest waits. The relief
-   * follows every move, the figures a few times a second and when the hand rests. */
+   * follows every move; the figures a few times a second, beside it, and when the hand rests. */
   async function preview(changes: Change[]): Promise<void> {
     waiting = changes
     clearTimeout(rest)
-    if (previewing) return
-    previewing = true
+    if (held >= 0) return
+    const mine = (held = hand)
     try {
-      while (waiting) {
+      while (waiting && mine === hand) {
         const latest: Change[] = waiting
         waiting = null
-        const figures = !view.value || performance.now() - figuresAt > FIGURES_EVERY_MS
-        await tryOut(latest, figures)
-        if (stopped) break
-        if (!waiting && !figures) {
-          rest = setTimeout(() => {
-            figuresAt = 0
-            void preview(latest)
-          }, REST_MS)
-        }
+        const worked = performance.now() - figuresAt > FIGURES_EVERY_MS ? figuresOf(latest) : undefined
+        await (view.value ? tryOut(latest, false) : worked)
+        if (!waiting && mine === hand) atRest(latest)
       }
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
     } finally {
-      previewing = false
-      stopped = false
+      held = -1
+    }
+    if (waiting) void preview(waiting)
+  }
+
+  function atRest(changes: Change[]): void {
+    rest = setTimeout(() => {
+      if (asking) atRest(changes)
+      else if (working !== changes) void figuresOf(changes)
+    }, REST_MS)
+  }
+
+  async function figuresOf(changes: Change[]): Promise<void> {
+    if (asking) return
+    asking = true
+    working = changes
+    try {
+      await tryOut(changes, true)
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+    } finally {
+      asking = false
     }
   }
 
   async function tryOut(changes: Change[], figures: boolean): Promise<void> {
-    const body = { changes: [...asked.unsaved(), ...changes], base: mark || null, view: view.value, figures }
+    const mine = hand
+    const body = {
+      changes: [...asked.unsaved(), ...changes], base: mark || null, view: figures ? null : view.value, figures,
+    }
     await sendForLines<Line>(`/api/projects/${asked.id()}/preview`, body, (line) => {
-      if (stopped) return
+      if (mine !== hand) return
       if (line.relief) relief.value = line.relief
       const next = line.answer && read(line.answer)
       if (next) {
@@ -188,7 +207,7 @@ export function useAnswers(asked: Asked) {
   /** Forget a preview, either because the edit was made or because it was given up. */
   function endPreview(kept: boolean): void {
     waiting = null
-    stopped = previewing
+    hand += 1
     clearTimeout(rest)
     if (kept) return
     dragged.value = null
