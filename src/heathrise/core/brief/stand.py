@@ -10,6 +10,7 @@ from shapely import Polygon, contains_xy
 
 from ..base.bands import Band
 from ..catalogue import Catalogue
+from ..context.storeys import storeys_of
 from ..design import Design, Device, EquipmentRoom, Point, Space
 
 StoreySpot = tuple[str, Point]  # a storey and where on it
@@ -88,9 +89,9 @@ class SiteStatus:
     def room_at(self, floor: str, at: Point) -> Space | None:
         """Return the smallest room that a spot lies in."""
         rooms = [
-            (Polygon(s.outline).area, s)
-            for s in self.design.of(Space).values()
-            if s.floor == floor and contains_xy(Polygon(s.outline), *at)
+            (outline.area, space)
+            for space, outline in storeys_of(self.design).rooms.get(floor, ())
+            if contains_xy(outline, *at)
         ]
         return min(rooms, key=lambda row: row[0])[1] if rooms else None
 

@@ -157,6 +157,7 @@ class Storeys:
 
 
 _storeys: IdentityMemo[Storeys] = IdentityMemo(64)
+_bare: IdentityMemo[bool] = IdentityMemo(64, weigh=lambda _: 0)  # whether any storey has no room
 
 
 def storeys_of(design: Design) -> Storeys:
@@ -168,9 +169,13 @@ def storeys_of(design: Design) -> Storeys:
 
 def _wall_table(design: Design) -> object:
     """Walls say where a storey lies only where it has no room."""
-    with_rooms = {s.floor for s in design.of(Space).values() if not s.outdoor}
-    bare = any(f not in with_rooms for f in design.of(Floor))
-    return design.of(Wall) if bare else None
+    floors, spaces = design.of(Floor), design.of(Space)
+
+    def bare() -> bool:
+        with_rooms = {s.floor for s in spaces.values() if not s.outdoor}
+        return any(f not in with_rooms for f in floors)
+
+    return design.of(Wall) if _bare.get((floors, spaces), None, bare) else None
 
 
 def _make(design: Design) -> Storeys:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
@@ -114,9 +114,11 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     full = not plan.quick
     design, catalogue = plan.design, plan.catalogue
     chapters = Chapters()
-    # Cable and power need nothing of the signal's, and much of both leaves Python's lock free.
-    cable = _beside.submit(assess_cable, design, catalogue)
-    rack = _beside.submit(_power, design, catalogue, cable, full)
+    # Cable and power need nothing of the signal's, and much of both leaves Python's lock free. Of a
+    # drag so little is worked out anew that threads would only wait for one another.
+    beside = _beside.submit if full else _at_once
+    cable = beside(assess_cable, design, catalogue)
+    rack = beside(_power, design, catalogue, cable, full)
     chapters.tell("plan", lambda: plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: environment_of(plan))
     tasks: dict[Band, ChannelProblem] = {}
@@ -160,6 +162,16 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
 
 
 _beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
+
+
+def _at_once(work: Callable[..., T], *given: Any) -> Future[T]:
+    """Work something out here and now; the future has what came of it."""
+    done: Future[T] = Future()
+    try:
+        done.set_result(work(*given))
+    except Exception as error:  # told by whoever asks for the result
+        done.set_exception(error)
+    return done
 
 
 def _channels(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -99,9 +99,13 @@ def short_names(names: Iterable[str]) -> dict[str, str]:
 
 
 def _room_number(design: Design, floor: str, at: Point) -> int:
+    spaces = design.of(Space)
+    return _numbers.get((spaces,), (floor, at), lambda: _found_number(spaces, floor, at))
+
+
+def _found_number(spaces: Mapping[str, Space], floor: str, at: Point) -> int:
     from shapely import contains_xy
 
-    spaces = design.of(Space)
     rooms = _rooms.get((spaces,), None, lambda: _numbered(spaces.values()))
     inside = [(area, k) for area, k, outline in rooms.get(floor, ()) if contains_xy(outline, *at)]
     return min(inside)[1] if inside else 0
@@ -119,6 +123,7 @@ def _numbered(spaces: Iterable[Space]) -> dict[str, list[tuple[float, int, Any]]
 
 
 _rooms: IdentityMemo[dict[str, list[tuple[float, int, Any]]]] = IdentityMemo(16)
+_numbers: IdentityMemo[int] = IdentityMemo(4096, weigh=lambda _: 200)
 _ON_WALL_M = 0.25
 
 

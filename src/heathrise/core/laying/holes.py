@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
 from ..design import Design, Point, Wall
 from .links import Link, Stretch
@@ -26,8 +27,9 @@ class Hole:
 
 def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch]) -> list[Hole]:
     """Return the holes that links need through masonry, in order of the walls."""
+    table = design.of(Wall)
     walls: dict[str, list[Wall]] = {}
-    for wall in design.of(Wall).values():
+    for wall in table.values():
         if catalogue.constructions[wall.construction].masonry:
             walls.setdefault(wall.floor, []).append(wall)
     found: dict[str, list[tuple[tuple[float, float], list[str]]]] = {}
@@ -35,15 +37,24 @@ def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch])
     for stretch in stretches:
         if len(stretch.points) < 2 or stretch.kind == "duct":
             continue
-        for wall in walls.get(stretch.floor, []):
-            for spot in _crossings(stretch.points, wall):
-                of_floor[wall.id] = stretch.floor
-                _join(found.setdefault(wall.id, []), spot, stretch.link)
+        here = walls.get(stretch.floor, [])
+        crossed = _crossed.get(
+            (stretch.points, table, catalogue),
+            stretch.floor,
+            lambda way=stretch.points, here=here: [(w.id, s) for w in here for s in _crossings(way, w)],  # type: ignore[misc]
+        )
+        for key, spot in crossed:
+            of_floor[key] = stretch.floor
+            _join(found.setdefault(key, []), spot, stretch.link)
     return [
         Hole(of_floor[wall], wall, at, tuple(dict.fromkeys(links)))
         for wall, rows in found.items()
         for at, links in rows
     ]
+
+
+# Most ways lie where they lay while one device is moved.
+_crossed: IdentityMemo[list[tuple[str, tuple[float, float]]]] = IdentityMemo(4096, weigh=lambda _: 600)
 
 
 def _crossings(points: Sequence[Point], wall: Wall) -> list[tuple[float, float]]:

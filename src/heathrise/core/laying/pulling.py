@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Rules
 from ..design import Duct
 from .links import Link, Stretch
@@ -49,8 +50,17 @@ def pulling_of(rules: Rules, links: Iterable[Link]) -> dict[str, Pulling]:
     return found
 
 
+# Most ways lie where they lay while one device is moved.
+_kept: IdentityMemo[list[tuple[object, ...]]] = IdentityMemo(4096, weigh=lambda rows: 200 * len(rows))
+
+
 def _cells(stretch: Stretch) -> list[tuple[object, ...]]:
     """Return the cells that a stretch passes, a piece of it in each."""
+    lies = stretch.floor, stretch.kind, stretch.way
+    return _kept.get((stretch.points,), lies, lambda: _passed(stretch))
+
+
+def _passed(stretch: Stretch) -> list[tuple[object, ...]]:
     points = stretch.points
     if len(points) < 2 or stretch.kind in ("rise", "drop"):
         spot = points[0] if points else (0.0, 0.0)

@@ -13,6 +13,7 @@ from shapely.geometry import Polygon
 
 from ..base.bands import BANDS, Band
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..base.wording import some
 from ..catalogue import ClientModel
 from ..context.findings import Finding, Place
@@ -172,14 +173,14 @@ def _serve(air: RadioEnvironment, group: ClientGroup, served: _Served) -> None:
     if not client.power_dbm:
         served.starved.append(_starved(group, space, client, count, "it has no radio: it wants a wire"))
         return
-    x, y = room_points(Polygon(space.outline), POINTS_M)
-    best = _best(air, space, client, x, y)
+    best = _best(air, space, client)
     if group.old and "2.4" in best:
         best = {"2.4": best["2.4"]}
     asks_mbps = client.down_mbps + client.up_mbps
     stays_dbm = air.rules["signal.roam_below_dbm"]
-    each, without = count / len(x), 0.0
-    for k in range(len(x)):
+    points = len(_points_of(space)[0])
+    each, without = count / points, 0.0
+    for k in range(points):
         band = _choice(best, k, stays_dbm)
         if band is None:
             without += each
@@ -209,10 +210,25 @@ def _choice(best: Mapping[Band, _Best], k: int, stays_dbm: float) -> Band | None
     return next(fast, gets[0] if gets else None)  # else 2.4 GHz comes first
 
 
-def _best(air: RadioEnvironment, space: Space, client: ClientModel, x: Array, y: Array) -> dict[Band, _Best]:
+# Moving one access point changes what one of them gives in each room.
+_points: IdentityMemo[tuple[Array, Array]] = IdentityMemo(4096)
+_losses: IdentityMemo[Array] = IdentityMemo(20_000)
+
+
+def _points_of(space: Space) -> tuple[Array, Array]:
+    """Return where in a room its clients are thought to be."""
+    return _points.get((space,), None, lambda: room_points(Polygon(space.outline), POINTS_M))
+
+
+def _best(air: RadioEnvironment, space: Space, client: ClientModel) -> dict[Band, _Best]:
     """Return the loudest access point at each point by band, the bands that the client has."""
+    x, y = _points_of(space)
     losses = {
-        device.id: losses_db(air.terrain, device, model, space.floor, x, y)
+        device.id: _losses.get(
+            (air.terrain, device, model, space),
+            None,
+            lambda d=device, m=model: losses_db(air.terrain, d, m, space.floor, x, y),  # type: ignore[misc]
+        )
         for device in air.design.of(Device).values()
         if (model := air.catalogue.airs.get(device.model)) is not None
     }

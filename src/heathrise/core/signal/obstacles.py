@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Mapping, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Any
@@ -177,8 +177,6 @@ def grid_losses_db(
 
     Single precision, 0.00001 dB, is kept: a large site's losses take half the memory.
     """
-    pose = (device.floor, device.at, device.height_m, device.mount, device.azimuth_deg)
-    key = (floor, grid, *pose, device.tilt_deg, model.pattern)
 
     def work_out() -> NDArray[np.float32]:
         changed = _changed(terrain, device, model, floor, grid)
@@ -186,7 +184,12 @@ def grid_losses_db(
             return changed
         return losses_db(terrain, device, model, floor, *grid.points).astype(np.float32)
 
-    return _losses.get((terrain,), key, work_out)
+    return _losses.get((terrain,), _loss_key(device, model, floor, grid), work_out)
+
+
+def _loss_key(device: Device, model: AirModel, floor: str, grid: Grid | Survey) -> Hashable:
+    pose = (device.floor, device.at, device.height_m, device.mount, device.azimuth_deg, device.tilt_deg)
+    return floor, grid, *pose, model.pattern
 
 
 def _changed(
@@ -212,6 +215,7 @@ def _changed(
 
 
 _workers = ThreadPoolExecutor(thread_name_prefix="rays")
+_WORTH_THREADS = 4  # below so many, handing them over takes longer than it saves
 
 
 def all_losses_db(
@@ -221,12 +225,13 @@ def all_losses_db(
     floor: str,
     grid: Grid | Survey,
 ) -> list[NDArray[np.float32]]:
-    """Return ``grid_losses_db`` of many access points, worked out side by side."""
+    """Return ``grid_losses_db`` of many access points; what is not kept is worked out side by side."""
 
     def one(device: Device) -> NDArray[np.float32]:
         return grid_losses_db(terrain, device, models[device.model], floor, grid)
 
-    if len(devices) < 4:
+    kept = [_losses.peek((terrain,), _loss_key(d, models[d.model], floor, grid)) for d in devices]
+    if sum(row is None for row in kept) < _WORTH_THREADS:
         return [one(d) for d in devices]
     return list(_workers.map(one, devices, chunksize=1))
 

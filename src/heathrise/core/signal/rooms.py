@@ -109,7 +109,7 @@ def judge_rooms(air: RadioEnvironment) -> list[RoomVerdict]:
     for space in air.design.of(Space).values():
         target = target_in(air, space.use)
         if target is None:
-            verdicts.append(_not_needed(space))
+            verdicts.append(_verdicts.get((space,), None, lambda s=space: _not_needed(s)))  # type: ignore[misc]
             continue
         survey = air.terrain.surveys[space.floor]
         client = air.client_in(space.id, target.band)
