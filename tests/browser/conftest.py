@@ -76,19 +76,39 @@ class Sheet:
         assert box
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
-    def waits_for(self, what: Callable[[], bool]) -> None:
+    def waits_for(self, what: Callable[[], bool], every_ms: float = 30) -> None:
         """Wait for what is drawn a frame or two after whatever caused it; fail where it never is."""
         until = time.monotonic() + WAIT_MS / 1000
         while not what():
             assert time.monotonic() < until
-            self.page.wait_for_timeout(30)
+            self.page.wait_for_timeout(every_ms)
 
-    def stands_at(self, mark: str, spot: tuple[float, float], within_px: float = 1.5) -> None:
-        self.waits_for(lambda: self.middle(mark) == pytest.approx(spot, abs=within_px))
+    def box(self, of: str) -> tuple[float, float, float, float]:
+        """Return left, top, width and height of what is drawn, once it has come to rest: a band that
+        opens beside the sheet moves all that is on it."""
+        found: list[object] = []
+
+        def at_rest() -> bool:
+            found.append(self.page.locator(of).first.bounding_box())
+            return len(found) > 2 and found[-1] is not None and found[-3:].count(found[-1]) == 3
+
+        self.waits_for(at_rest, every_ms=60)
+        box = found[-1]
+        assert isinstance(box, dict)
+        return box["x"], box["y"], box["width"], box["height"]
+
+    def middle_of(self, of: str) -> tuple[float, float]:
+        left, top, width, height = self.box(of)
+        return left + width / 2, top + height / 2
+
+    def press_in(self, of: str, across: float, down: float) -> None:
+        """Press at a share of the width and the height of what is drawn."""
+        left, top, width, height = self.box(of)
+        self.page.mouse.click(left + width * across, top + height * down)
 
     def drag(self, mark: str, dx: float, dy: float, drop: bool = True) -> None:
         """Drag a mark by pixels, in steps as a hand does."""
-        x, y = self.middle(mark)
+        x, y = self.middle_of(f"[data-mark={mark}] .halo")
         mouse = self.page.mouse
         mouse.move(x, y)
         mouse.down()
@@ -99,9 +119,7 @@ class Sheet:
 
     def pull(self, handle: str, dx: float, dy: float) -> None:
         """Pull a handle of what is selected by pixels."""
-        box = self.page.locator(handle).bounding_box()
-        assert box
-        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        x, y = self.middle_of(handle)
         self.page.mouse.move(x, y)
         self.page.mouse.down()
         self.page.mouse.move(x + dx, y + dy, steps=4)

@@ -27,9 +27,7 @@ def signal(school_sheet: Sheet) -> Sheet:
 
 
 def _press(sheet: Sheet, space: str) -> None:
-    box = sheet.page.locator(f"[data-space={space}]").bounding_box()
-    assert box
-    sheet.page.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.75)
+    sheet.press_in(f"[data-space={space}]", 0.3, 0.75)
 
 
 def test_a_spot_is_explained_and_what_would_mend_it_is_told(signal: Sheet) -> None:
@@ -121,9 +119,7 @@ def test_one_legend_says_what_is_drawn(signal: Sheet) -> None:
 
 
 def _in_room(sheet: Sheet, space: str) -> None:
-    box = sheet.page.locator(f"[data-space={space}]").bounding_box()
-    assert box
-    sheet.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.35)
+    sheet.press_in(f"[data-space={space}]", 0.5, 0.35)
 
 
 def test_a_call_is_walked_up_the_stairs_before_and_after(signal: Sheet) -> None:
@@ -131,7 +127,6 @@ def test_a_call_is_walked_up_the_stairs_before_and_after(signal: Sheet) -> None:
     sheet.tab("Walk with a call")
     band = page.get_by_test_id("walk-band")
     expect(band).to_contain_text("Press on the sheet where the walk begins")
-    page.wait_for_timeout(300)  # the sheet has made room for the band
     for room in ("ground-hall", "ground-corridor", "ground-stairs"):
         _in_room(sheet, room)
     page.get_by_label("Floor", exact=True).click()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
-import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, ref, watch } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import { useDesign } from '@/document/store'
 import FigureField from './FigureField.vue'
 import { headOf, openedFigure, useFigures, type Whose } from './useFigures'
@@ -41,7 +41,7 @@ const sourceOf = (key: string) => store.catalogue?.rules.sources[key]?.name ?? k
       <InputText v-model="query" size="small" placeholder="Look for a figure" aria-label="Look for a figure" />
       <span class="gap" />
       <span class="quiet">A change holds for</span>
-      <SelectButton v-model="editing" :options="FOR" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Whose view a change is" />
+      <Choices v-model="editing" :options="FOR" aria-label="Whose view a change is" />
     </div>
     <nav aria-label="Parts of the figures">
       <button

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Device } from '@/api/types'
 import { useDesign } from '@/document/store'
 import type { SheetMode } from './mode'
@@ -19,8 +19,8 @@ const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.n
 <template>
   <section class="stage">
     <div class="bar">
-      <Select
-        v-model="floor" :options="floors" option-label="label" option-value="value" size="small" class="floor"
+      <Choice
+        v-model="floor" :options="floors" class="floor"
         aria-label="Floor"
       />
       <slot name="bar" />

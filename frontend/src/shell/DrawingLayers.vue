@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Select from 'primevue/select'
 import { computed, onMounted, reactive, ref } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import { api, taken } from '@/api/client'
 import type { Inspection } from '@/api/types'
 import { useDesign } from '@/document/store'
@@ -46,7 +46,7 @@ const size = computed(() => {
 
 <template>
   <div class="form">
-    <label>Drawing units <Select v-model="units" :options="UNITS" option-value="value" option-label="label" placeholder="Choose" size="small" fluid aria-label="Drawing units" /></label>
+    <label>Drawing units <Choice v-model="units" :options="UNITS" placeholder="Choose" fluid aria-label="Drawing units" /></label>
     <NumberField label="Ceiling height" :value="ceiling" :min="1.6" :max="30" @change="ceiling = $event" />
     <p class="figure">{{ size }}</p>
   </div>
@@ -58,9 +58,9 @@ const size = computed(() => {
           <td>{{ layer.name }}</td>
           <td class="number">{{ layer.segments }}</td>
           <td>
-            <Select
-              v-model="chosen[layer.name]" :options="options" option-value="id" option-label="label"
-              placeholder="Leave out" size="small" fluid :aria-label="`Construction of layer ${layer.name}`"
+            <Choice by="id"
+              v-model="chosen[layer.name]" :options="options"
+              placeholder="Leave out" fluid :aria-label="`Construction of layer ${layer.name}`"
             />
           </td>
         </tr>

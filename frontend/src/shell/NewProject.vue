@@ -4,9 +4,9 @@ import Dialog from 'primevue/dialog'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import ProgressBar from 'primevue/progressbar'
-import Select from 'primevue/select'
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import Choice from '@/controls/Choice.vue'
 import { FORMATS } from '@/api/design'
 import { ApiError, api, file, taken } from '@/api/client'
 import { useJob } from '@/answers/useJob'
@@ -104,8 +104,8 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
         <form class="row" @submit.prevent="begin">
           <label class="name">Name <InputText v-model="name" maxlength="120" fluid /></label>
           <label class="few">Storeys <InputNumber v-model="storeys" :min="1" :max="6" show-buttons fluid /></label>
-          <label>Kind of site <Select v-model="kind" :options="KINDS" option-label="label" option-value="value" fluid size="small" aria-label="Kind of the new site" /></label>
-          <label>Radio domain <Select v-model="domain" :options="DOMAINS" option-label="label" option-value="value" fluid size="small" aria-label="Radio domain of the new site" /></label>
+          <label>Kind of site <Choice v-model="kind" :options="KINDS" fluid aria-label="Kind of the new site" /></label>
+          <label>Radio domain <Choice v-model="domain" :options="DOMAINS" fluid aria-label="Radio domain of the new site" /></label>
           <label class="few">Internet line <InputNumber v-model="line_mbps" :min="1" :max="100000" suffix=" Mb/s" fluid /></label>
           <Button type="submit" label="Begin" :disabled="!name.trim() || busy" />
         </form>

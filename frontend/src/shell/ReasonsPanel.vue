@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import type { Finding, Kind } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
@@ -66,7 +66,7 @@ function show(finding: Finding): void {
       <span v-if="worst" class="quiet first">{{ inUnits(worst.text) }}</span>
     </button>
     <div v-if="hasList" class="tabs">
-      <SelectButton v-model="tab" :options="TABS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Reasons or list" />
+      <Choices v-model="tab" :options="TABS" aria-label="Reasons or list" />
     </div>
     <div id="reasons" class="scroll" tabindex="0" role="region" aria-label="Reasons and what is selected">
       <component :is="info.list" v-if="tab === 'list' && hasList" :floor="floor" />

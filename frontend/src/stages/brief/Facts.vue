@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Checkbox from 'primevue/checkbox'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Site } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -55,8 +55,8 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
   <div v-if="site" class="groups">
     <section class="fields" aria-labelledby="place">
       <h2 id="place">The place</h2>
-      <label>Kind of site <Select :model-value="site.kind" :options="KINDS" option-label="label" option-value="value" size="small" fluid aria-label="Kind of site" @update:model-value="setKind" /></label>
-      <label>Radio domain <Select :model-value="site.domain" :options="DOMAINS" option-label="label" option-value="value" size="small" fluid aria-label="Radio domain" @update:model-value="set({ domain: $event }, 'Radio domain')" /></label>
+      <label>Kind of site <Choice :model-value="site.kind" :options="KINDS" fluid aria-label="Kind of site" @update:model-value="setKind" /></label>
+      <label>Radio domain <Choice :model-value="site.domain" :options="DOMAINS" fluid aria-label="Radio domain" @update:model-value="set({ domain: $event }, 'Radio domain')" /></label>
       <div class="pair">
         <TextField label="Opens" :value="site.opens" type="time" @change="set({ opens: $event }, 'Opening hours')" />
         <TextField label="Closes" :value="site.closes" type="time" @change="set({ closes: $event }, 'Opening hours')" />
@@ -79,7 +79,7 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
         <TextField label="Begins" :value="site.start_on ?? ''" type="date" @change="set({ start_on: $event || null }, 'Begin')" />
         <TextField label="Due" :value="site.due_on ?? ''" type="date" @change="set({ due_on: $event || null }, 'Due day')" />
       </div>
-      <label>Papers in <Select :model-value="site.units" :options="UNITS" option-label="label" option-value="value" size="small" fluid aria-label="Papers in" @update:model-value="set({ units: $event }, 'Units of the papers')" /></label>
+      <label>Papers in <Choice :model-value="site.units" :options="UNITS" fluid aria-label="Papers in" @update:model-value="set({ units: $event }, 'Units of the papers')" /></label>
     </section>
     <section class="fields" aria-labelledby="house">
       <h2 id="house">Rules of the house</h2>
@@ -89,12 +89,12 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
     </section>
     <section class="fields" aria-labelledby="line">
       <h2 id="line">The line that comes in</h2>
-      <label>Kind of line <Select :model-value="site.line_kind" :options="LINES" option-label="label" option-value="value" size="small" fluid aria-label="Kind of line" @update:model-value="set({ line_kind: $event }, 'Kind of line')" /></label>
+      <label>Kind of line <Choice :model-value="site.line_kind" :options="LINES" fluid aria-label="Kind of line" @update:model-value="set({ line_kind: $event }, 'Kind of line')" /></label>
       <div class="pair">
         <NumberField label="Down" name="Internet line" unit="plain" suffix=" Mb/s" :digits="1" :value="site.line_mbps" :min="1" :max="100000" @change="set({ line_mbps: $event }, 'Line')" />
         <NumberField label="Up" name="Internet line, up" unit="plain" suffix=" Mb/s" :digits="1" :value="site.line_up_mbps" :min="0.1" :max="100000" @change="set({ line_up_mbps: $event }, 'Line, up')" />
       </div>
-      <label>Address <Select :model-value="site.line_address" :options="ADDRESSES" option-label="label" option-value="value" size="small" fluid aria-label="Address of the line" @update:model-value="set({ line_address: $event }, 'Address of the line')" /></label>
+      <label>Address <Choice :model-value="site.line_address" :options="ADDRESSES" fluid aria-label="Address of the line" @update:model-value="set({ line_address: $event }, 'Address of the line')" /></label>
       <TextField label="Gear that is upstream" :value="site.upstream_gear" @change="set({ upstream_gear: $event }, 'Upstream gear')" />
       <TextField label="Upstream router's subnet" :value="site.upstream_subnet" :longest="18" @change="set({ upstream_subnet: $event }, 'Upstream subnet')" />
       <div class="ticks">
@@ -103,8 +103,8 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
     </section>
     <section class="fields" aria-labelledby="promised">
       <h2 id="promised">What is promised</h2>
-      <label>Weakest client <Select :model-value="site.client" :options="clients" option-label="label" option-value="id" size="small" fluid aria-label="Weakest client" @update:model-value="set({ client: $event }, 'Weakest client')" /></label>
-      <label>5 GHz width <Select :model-value="site.width_5ghz_mhz" :options="WIDTHS" option-label="label" option-value="value" size="small" fluid aria-label="5 GHz width" @update:model-value="set({ width_5ghz_mhz: $event }, '5 GHz width')" /></label>
+      <label>Weakest client <Choice by="id" :model-value="site.client" :options="clients" fluid aria-label="Weakest client" @update:model-value="set({ client: $event }, 'Weakest client')" /></label>
+      <label>5 GHz width <Choice :model-value="site.width_5ghz_mhz" :options="WIDTHS" fluid aria-label="5 GHz width" @update:model-value="set({ width_5ghz_mhz: $event }, '5 GHz width')" /></label>
       <NumberField label="Signal kept in hand" unit="plain" suffix=" dB" :value="site.margin_db" :min="0" :max="20" @change="set({ margin_db: $event }, 'Signal kept in hand')" />
       <NumberField label="Power kept free" unit="plain" suffix=" %" :digits="0" :value="Math.round(site.power_headroom * 100)" :min="0" :max="90" @change="set({ power_headroom: $event / 100 }, 'Power kept free')" />
     </section>
@@ -115,9 +115,9 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
         <label><Checkbox :model-value="site.radar_channels" binary @update:model-value="set({ radar_channels: $event as boolean }, 'Radar channels')" /> Channels that may be left to radar</label>
         <label v-if="site.domain === 'europe'"><Checkbox :model-value="site.four_channels_24" binary @update:model-value="set({ four_channels_24: $event as boolean }, 'Four channels on 2.4 GHz')" /> Four channels on 2.4 GHz: 1, 5, 9, 13</label>
       </div>
-      <label>Access points hang first <Select :model-value="site.mount_first" :options="MOUNTS" option-label="label" option-value="value" size="small" fluid aria-label="Access points hang first" @update:model-value="set({ mount_first: $event }, 'Where access points hang')" /></label>
-      <label>Access points are linked <Select :model-value="site.back_haul" :options="LINKS" option-label="label" option-value="value" size="small" fluid aria-label="Access points are linked" @update:model-value="set({ back_haul: $event }, 'How access points are linked')" /></label>
-      <label>Channels and power <Select :model-value="site.channels_by" :options="BY" option-label="label" option-value="value" size="small" fluid aria-label="Channels and power" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" /></label>
+      <label>Access points hang first <Choice :model-value="site.mount_first" :options="MOUNTS" fluid aria-label="Access points hang first" @update:model-value="set({ mount_first: $event }, 'Where access points hang')" /></label>
+      <label>Access points are linked <Choice :model-value="site.back_haul" :options="LINKS" fluid aria-label="Access points are linked" @update:model-value="set({ back_haul: $event }, 'How access points are linked')" /></label>
+      <label>Channels and power <Choice :model-value="site.channels_by" :options="BY" fluid aria-label="Channels and power" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" /></label>
       <p class="quiet">What a choice changes stands in the line of figures below, beside what was before.</p>
     </section>
     <section class="fields" aria-labelledby="cable">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
+import Choice from '@/controls/Choice.vue'
 import { MEASURES } from '@/api/drawing'
 import { computed } from 'vue'
 import type { Building, Floor } from '@/api/types'
@@ -68,7 +68,7 @@ function addBuilding(): void {
   <section v-for="b in buildings" :key="b.building.id" class="building" :data-building="b.building.id">
     <header>
       <InputText :model-value="b.building.name" size="small" maxlength="120" :aria-label="`Name of building ${b.building.name}`" @change="rename('building', b.building, $event)" />
-      <Select :model-value="b.building.roof" :options="roofs" option-label="label" option-value="id" size="small" :aria-label="`Roof of ${b.building.name}`" class="roof" @update:model-value="store.commit(`Roof of ${b.building.name}`, [put('building', { ...b.building, roof: $event })])" />
+      <Choice by="id" :model-value="b.building.roof" :options="roofs" :aria-label="`Roof of ${b.building.name}`" class="roof" @update:model-value="store.commit(`Roof of ${b.building.name}`, [put('building', { ...b.building, roof: $event })])" />
       <InputText :model-value="b.building.built?.toString() ?? ''" size="small" inputmode="numeric" maxlength="4" placeholder="built in" class="figure year" :aria-label="`Year ${b.building.name} was built in`" @change="setYear(b.building, $event)" />
       <Button label="Add a floor" icon="pi pi-plus" size="small" text @click="addFloor(b.building.id)" />
       <Button
@@ -83,8 +83,8 @@ function addBuilding(): void {
           <td><InputText :model-value="f.name" size="small" maxlength="120" :aria-label="`Name of ${f.name}`" @change="rename('floor', f, $event)" /></td>
           <td><NumberField label="" :name="`Elevation of ${f.name}`" :value="f.elevation_m" :min="-50" :max="200" @change="setFloor(f, { elevation_m: $event })" /></td>
           <td><NumberField label="" :name="`Ceiling height of ${f.name}`" :value="f.ceiling_height_m" :min="1.6" :max="30" @change="setFloor(f, { ceiling_height_m: $event })" /></td>
-          <td><Select :model-value="f.slab" :options="slabs" option-label="label" option-value="id" size="small" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
-          <td><Select :model-value="f.overhead" :options="OVERHEADS" option-label="label" option-value="value" size="small" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
+          <td><Choice by="id" :model-value="f.slab" :options="slabs" :aria-label="`Slab of ${f.name}`" @update:model-value="setFloor(f, { slab: $event })" /></td>
+          <td><Choice :model-value="f.overhead" :options="OVERHEADS" :aria-label="`Cable overhead on ${f.name}`" @update:model-value="setFloor(f, { overhead: $event })" /></td>
           <td>
             <Button
               v-if="b.floors.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${f.name}`"

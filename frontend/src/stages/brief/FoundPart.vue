@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
 import { computed } from 'vue'
+import Choices from '@/controls/Choices.vue'
+import Choice from '@/controls/Choice.vue'
 import type { AnyElement, Change, ElementOf, Kind } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -47,7 +47,7 @@ function addSwitch(model: string): void {
   <div>
     <p class="quiet">Choose what it is, then press where it is.</p>
     <div class="take">
-      <Select v-model="foundModel" :options="models" option-label="label" option-value="id" size="small" class="grow" aria-label="What is there" />
+      <Choice by="id" v-model="foundModel" :options="models" class="grow" aria-label="What is there" />
       <ToolButton of="found_gear" label="Place" />
     </div>
     <div class="take">
@@ -64,11 +64,11 @@ function addSwitch(model: string): void {
         </header>
         <p class="quiet">{{ f.what }}<template v-if="f.serves">, the run of {{ store.find('device', f.serves)?.name }}</template></p>
         <div v-if="cableOf(f.id)" class="take">
-          <Select :model-value="cableOf(f.id)!.category ?? 'none'" :options="CATEGORIES" option-label="label" option-value="value" size="small" :aria-label="`Category of ${f.name}`" @update:model-value="set('old_cable', f.id, { category: $event === 'none' ? null : $event }, 'Category')" />
-          <Select :model-value="cableOf(f.id)!.condition" :options="CONDITIONS" option-label="label" option-value="value" size="small" :aria-label="`Condition of ${f.name}`" @update:model-value="set('old_cable', f.id, { condition: $event }, 'Condition')" />
+          <Choice :model-value="cableOf(f.id)!.category ?? 'none'" :options="CATEGORIES" :aria-label="`Category of ${f.name}`" @update:model-value="set('old_cable', f.id, { category: $event === 'none' ? null : $event }, 'Category')" />
+          <Choice :model-value="cableOf(f.id)!.condition" :options="CONDITIONS" :aria-label="`Condition of ${f.name}`" @update:model-value="set('old_cable', f.id, { condition: $event }, 'Condition')" />
         </div>
         <p><b :class="TONE[f.advice]">{{ ADVICE[f.advice] }}:</b> {{ inUnits(f.reason) }}</p>
-        <SelectButton :model-value="f.state" :options="STATES" option-label="label" option-value="value" :allow-empty="false" size="small" :aria-label="`What becomes of ${f.name}`" @update:model-value="set(f.kind, f.id, { state: $event }, `${$event} ${f.name}`)" />
+        <Choices :model-value="f.state" :options="STATES" :aria-label="`What becomes of ${f.name}`" @update:model-value="set(f.kind, f.id, { state: $event }, `${$event} ${f.name}`)" />
       </li>
     </ul>
   </div>

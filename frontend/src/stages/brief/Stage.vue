@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import SelectButton from 'primevue/selectbutton'
 import { ref } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import SheetStage from '@/sheet/SheetStage.vue'
@@ -16,14 +16,14 @@ const PARTS = [{ value: 'facts', label: 'Place and storeys' }, { value: 'sheet',
 <template>
   <SheetStage v-if="part === 'sheet'" v-model:floor="floor" mode="brief">
     <template #bar>
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the brief" />
+      <Choices v-model="part" :options="PARTS" aria-label="Part of the brief" />
       <PrintButton kind="brief_pdf" label="Print the brief" class="print" />
     </template>
     <template #beside><Notebook :floor="floor" @floor="floor = $event" /></template>
   </SheetStage>
   <StageFrame v-else>
     <template #bar>
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the brief" />
+      <Choices v-model="part" :options="PARTS" aria-label="Part of the brief" />
       <PrintButton kind="brief_pdf" label="Print the brief" class="print" />
     </template>
     <FactsPage />

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import Choice from '@/controls/Choice.vue'
 import { HELD, walkToShow } from '@/answers/useWalk'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -41,8 +41,8 @@ function look(id: string): void {
   <div>
     <p class="quiet">Where do they walk while they talk? Kitchen to garden, class to class.</p>
     <div class="new">
-      <label>From <Select v-model="start" :options="groups" option-group-label="name" option-group-children="rooms" option-label="name" option-value="id" size="small" filter fluid placeholder="a room" aria-label="Walk from" /></label>
-      <label>To <Select v-model="end" :options="groups" option-group-label="name" option-group-children="rooms" option-label="name" option-value="id" size="small" filter fluid placeholder="a room" aria-label="Walk to" /></label>
+      <label>From <Choice by="id" named="name" v-model="start" :options="groups" option-group-label="name" option-group-children="rooms" filter fluid placeholder="a room" aria-label="Walk from" /></label>
+      <label>To <Choice by="id" named="name" v-model="end" :options="groups" option-group-label="name" option-group-children="rooms" filter fluid placeholder="a room" aria-label="Walk to" /></label>
       <Button label="Add this walk" size="small" outlined :disabled="!ready" @click="add" />
     </div>
     <ul>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Site } from '@/api/types'
 import PrintButton from '@/controls/PrintButton.vue'
 import { put } from '@/document/edits'
@@ -25,16 +25,14 @@ function set(change: Partial<Site>, label: string): void {
 <template>
   <SheetStage v-model:floor="floor" mode="cable">
     <template v-if="store.site" #bar>
-      <label>At least <Select
-        :model-value="store.site.minimum_category" :options="CATEGORIES" option-label="label" option-value="value"
-        size="small" aria-label="Least category" @update:model-value="set({ minimum_category: $event }, 'Least category')"
+      <label>At least <Choice
+        :model-value="store.site.minimum_category" :options="CATEGORIES" aria-label="Least category" @update:model-value="set({ minimum_category: $event }, 'Least category')"
       /></label>
-      <label>To each access point <Select
-        :model-value="store.site.cables_per_access_point" :options="COUNTS" option-label="label" option-value="value"
-        size="small" aria-label="Cables to each access point" @update:model-value="set({ cables_per_access_point: $event }, 'Cables per access point')"
+      <label>To each access point <Choice
+        :model-value="store.site.cables_per_access_point" :options="COUNTS" aria-label="Cables to each access point" @update:model-value="set({ cables_per_access_point: $event }, 'Cables per access point')"
       /></label>
       <span class="print">
-        <Select v-model="sheet" :options="sheets" option-label="label" option-value="id" size="small" aria-label="Sheet of labels" class="sheet" />
+        <Choice by="id" v-model="sheet" :options="sheets" aria-label="Sheet of labels" class="sheet" />
         <PrintButton kind="labels_pdf" label="Print labels" :arguments="{ sheet }" />
       </span>
     </template>

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { HandoverView } from '@/api/types'
 import { useProjectJob } from '@/answers/useJob'
 import JobProgress from '@/controls/JobProgress.vue'
@@ -59,9 +60,9 @@ async function make(): Promise<void> {
     <section aria-label="Sheets to scale">
       <h2>Sheets to scale</h2>
       <div class="row">
-        <Select v-model="storeys" :options="STOREYS" option-label="label" option-value="value" size="small" aria-label="Which storeys" />
+        <Choice v-model="storeys" :options="STOREYS" aria-label="Which storeys" />
         <Select v-model="paper" :options="PAPERS" size="small" aria-label="Paper" />
-        <Select v-model="scale" :options="SCALES" option-label="label" option-value="value" size="small" aria-label="Scale" />
+        <Choice v-model="scale" :options="SCALES" aria-label="Scale" />
         <PrintButton kind="sheets_pdf" label="Print" :arguments="sheets" />
         <a class="out" :href="`/api/projects/${store.id}/sheets/${floor}.svg?scale=${scale || 100}`" download><i class="pi pi-download" /> {{ store.find('floor', floor)?.name }} as SVG, 1 : {{ scale || 100 }}</a>
       </div>

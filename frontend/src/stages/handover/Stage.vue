@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
 import { useMediaQuery } from '@vueuse/core'
 import { ref, watch } from 'vue'
+import Choices from '@/controls/Choices.vue'
+import Choice from '@/controls/Choice.vue'
 import type { Kind } from '@/api/types'
 import { useHandover } from '@/answers/useHandover'
 import StageFrame from '@/controls/StageFrame.vue'
@@ -30,9 +30,9 @@ watch(() => store.selection, (chosen) => {
 <template>
   <StageFrame>
     <template #bar>
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the hand-over" />
+      <Choices v-model="part" :options="PARTS" aria-label="Part of the hand-over" />
       <WhoField />
-      <Select v-if="beside && store.floors.length > 1" v-model="floor" :options="store.floors" option-label="name" option-value="id" size="small" aria-label="Storey" class="storeys" />
+      <Choice by="id" named="name" v-if="beside && store.floors.length > 1" v-model="floor" :options="store.floors" aria-label="Storey" class="storeys" />
     </template>
       <div class="page" tabindex="0" role="region" aria-label="Hand-over">
         <p v-if="!view" class="quiet">Working it out.</p>

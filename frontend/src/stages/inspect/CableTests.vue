@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
-import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import type { CableTestSaid } from '@/api/types'
 import { useCableTests } from '@/answers/useCableTests'
 import { fromShown, inUnits, lengthUnit } from '@/document/units'
@@ -38,8 +38,8 @@ function save(): void {
       <span v-if="keptHere(c.cable)" class="near">; {{ keptHere(c.cable)!.result }}, kept here</span>
     </p>
     <form @submit.prevent="save">
-      <SelectButton v-if="choices.length > 1" v-model="cable" :options="choices" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which cable" />
-      <SelectButton v-model="result" :options="RESULTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the tester said" />
+      <Choices v-if="choices.length > 1" v-model="cable" :options="choices" aria-label="Which cable" />
+      <Choices v-model="result" :options="RESULTS" aria-label="What the tester said" />
       <div class="row">
         <InputNumber v-model="length" :min="0.1" :max-fraction-digits="1" :suffix="` ${lengthUnit()}`" size="small" fluid aria-label="Length measured" placeholder="Length measured" locale="en-GB" />
         <Button type="submit" label="Note the test" size="small" outlined />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Device, ElementOf, Point } from '@/api/types'
 import { put } from '@/document/edits'
 import { hasAir, modelsOf } from '@/document/kinds'
@@ -46,18 +46,18 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
 <template>
   <div class="fields">
     <label class="wide">Model
-      <Select :model-value="device.model" :options="models" option-label="label" option-value="id" size="small" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
+      <Choice by="id" :model-value="device.model" :options="models" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
     </label>
     <label v-if="stage === 'cable'" class="wide">Category
-      <Select :model-value="said?.category ?? 'plan'" :options="CATEGORIES" option-label="label" option-value="value" size="small" fluid aria-label="Category" @update:model-value="say({ category: $event === 'plan' ? null : $event }, 'Category')" />
+      <Choice :model-value="said?.category ?? ('plan' as const)" :options="CATEGORIES" fluid aria-label="Category" @update:model-value="say({ category: $event === 'plan' ? null : $event }, 'Category')" />
     </label>
     <label v-if="stage === 'cable' && rooms.length > 2" class="wide">From the rack
-      <Select :model-value="said?.equipment_room ?? 'plan'" :options="rooms" option-label="label" option-value="value" size="small" fluid aria-label="From the rack" @update:model-value="say({ equipment_room: $event === 'plan' ? null : $event }, 'Rack')" />
+      <Choice :model-value="said?.equipment_room ?? 'plan'" :options="rooms" fluid aria-label="From the rack" @update:model-value="say({ equipment_room: $event === 'plan' ? null : $event }, 'Rack')" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
       <label>Mount
-        <Select :model-value="device.mount" :options="MOUNTS" option-label="label" option-value="value" size="small" fluid aria-label="Mount" @update:model-value="set({ mount: $event }, 'Mount')" />
+        <Choice :model-value="device.mount" :options="MOUNTS" fluid aria-label="Mount" @update:model-value="set({ mount: $event }, 'Mount')" />
       </label>
       <NumberField label="East" :value="at[0]" @change="set({ at: [$event, at[1]] as Point }, 'Place')" />
       <NumberField label="North" :value="at[1]" @change="set({ at: [at[0], $event] as Point }, 'Place')" />

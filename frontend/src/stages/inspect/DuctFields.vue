@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Duct } from '@/api/types'
 import { put } from '@/document/edits'
 import { pathLength } from '@/document/geometry'
@@ -41,9 +41,9 @@ function setName(event: Event): void {
   </dl>
   <div class="fields">
     <label class="wide">Name <InputText :model-value="duct.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
-    <label class="wide">From <Select :model-value="duct.from_floor" :options="floors" option-label="label" option-value="value" size="small" fluid aria-label="From" @update:model-value="set({ from_floor: $event }, 'Start')" /></label>
-    <label class="wide">To <Select :model-value="duct.to_floor" :options="floors" option-label="label" option-value="value" size="small" fluid aria-label="To" @update:model-value="set({ to_floor: $event }, 'End')" /></label>
-    <label class="wide">In the ground <Select :model-value="duct.dug ?? 'loam'" :options="DUG" option-label="label" option-value="value" size="small" fluid aria-label="In the ground" @update:model-value="set({ dug: $event }, 'Digging')" /></label>
+    <label class="wide">From <Choice :model-value="duct.from_floor" :options="floors" fluid aria-label="From" @update:model-value="set({ from_floor: $event }, 'Start')" /></label>
+    <label class="wide">To <Choice :model-value="duct.to_floor" :options="floors" fluid aria-label="To" @update:model-value="set({ to_floor: $event }, 'End')" /></label>
+    <label class="wide">In the ground <Choice :model-value="duct.dug ?? 'loam'" :options="DUG" fluid aria-label="In the ground" @update:model-value="set({ dug: $event }, 'Digging')" /></label>
     <NumberField label="Depth" :value="duct.depth_m" :min="0" :max="5" @change="set({ depth_m: $event }, 'Depth')" />
   </div>
 </template>

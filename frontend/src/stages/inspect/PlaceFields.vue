@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { ElementOf, EquipmentRoom, Point, Riser } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -54,10 +54,10 @@ function setName(event: Event): void {
     <NumberField v-if="'rack_height_m' in place" label="Rack height" :value="place.rack_height_m" :min="0" :max="3" @change="set({ rack_height_m: $event }, 'Height')" />
     <template v-if="others.length">
       <label class="wide">Leads up to
-        <Select :model-value="to" :options="upper" option-label="label" option-value="value" size="small" fluid aria-label="Leads up to" @update:model-value="lead({ to: $event })" />
+        <Choice :model-value="to" :options="upper" fluid aria-label="Leads up to" @update:model-value="lead({ to: $event })" />
       </label>
       <label v-if="to" class="wide">Over
-        <Select :model-value="said?.medium ?? 'plan'" :options="MEDIA" option-label="label" option-value="value" size="small" fluid aria-label="Over" @update:model-value="lead({ medium: $event === 'plan' ? null : $event })" />
+        <Choice :model-value="said?.medium ?? ('plan' as const)" :options="MEDIA" fluid aria-label="Over" @update:model-value="lead({ medium: $event === 'plan' ? null : $event })" />
       </label>
     </template>
     <template v-if="'lowest_level' in place">

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Space } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -58,10 +58,10 @@ function setName(event: Event): void {
   <div class="fields">
     <label class="wide">Name <InputText :model-value="space.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
     <label>Use
-      <Select :model-value="space.use" :options="USES" option-label="label" option-value="value" size="small" fluid aria-label="Use" @update:model-value="set({ use: $event }, 'Use')" />
+      <Choice :model-value="space.use" :options="USES" fluid aria-label="Use" @update:model-value="set({ use: $event }, 'Use')" />
     </label>
     <label>Cable overhead
-      <Select :model-value="space.overhead ?? 'floor'" :options="OWN_OR_FLOORS" option-label="label" option-value="value" size="small" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event === 'floor' ? null : $event }, 'Overhead')" />
+      <Choice :model-value="space.overhead ?? ('floor' as const)" :options="OWN_OR_FLOORS" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event === 'floor' ? null : $event }, 'Overhead')" />
     </label>
     <NumberField label="Ceiling height" :value="ceiling" :min="1.6" :max="30" @change="set({ ceiling_height_m: $event }, 'Ceiling')" />
     <div class="ticks">

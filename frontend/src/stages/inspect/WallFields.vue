@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { Opening, Point, Wall } from '@/api/types'
 import { put } from '@/document/edits'
 import { along, distance } from '@/document/geometry'
@@ -42,7 +42,7 @@ function setOpening(change: Partial<Opening>): void {
   </dl>
   <div class="fields">
     <label class="wide">{{ wall ? 'Construction' : 'Kind' }}
-      <Select :model-value="construction?.id" :options="options" option-label="label" option-value="id" size="small" fluid aria-label="Construction" @update:model-value="setConstruction" />
+      <Choice by="id" :model-value="construction?.id" :options="options" fluid aria-label="Construction" @update:model-value="setConstruction" />
     </label>
     <NumberField v-if="wall" label="Length" :value="size" :min="0.1" @change="setLength" />
     <template v-if="opening">

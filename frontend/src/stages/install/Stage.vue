@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
+import Choices from '@/controls/Choices.vue'
+import Choice from '@/controls/Choice.vue'
 import type { Kind, Step } from '@/api/types'
 import { useWork } from '@/answers/useWork'
 import StageFrame from '@/controls/StageFrame.vue'
@@ -93,13 +93,13 @@ watch(opened, (id) => {
 <template>
   <StageFrame>
     <template #bar>
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the work on site" />
+      <Choices v-model="part" :options="PARTS" aria-label="Part of the work on site" />
       <WhoField />
       <template v-if="part === 'work'">
-      <span class="pick">People <SelectButton v-model="people" :options="PEOPLE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="People at work" /></span>
-      <SelectButton v-if="people > 1" v-model="whose" :options="WHOSE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Whose steps" />
-      <Select v-model="storey" :options="storeys" option-label="label" option-value="value" size="small" aria-label="Storey" />
-      <SelectButton v-model="show" :options="SHOW" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Which steps" />
+      <span class="pick">People <Choices v-model="people" :options="PEOPLE" aria-label="People at work" /></span>
+      <Choices v-if="people > 1" v-model="whose" :options="WHOSE" aria-label="Whose steps" />
+      <Choice v-model="storey" :options="storeys" aria-label="Storey" />
+      <Choices v-model="show" :options="SHOW" aria-label="Which steps" />
       </template>
       <span class="state" role="status" data-testid="work-state" :class="{ near: here, not_met: refused }">
         {{ here ? `${here} kept here${offline ? ', no connection' : ''}` : offline ? 'No connection; what you tick is kept here' : refused ? 'All else saved' : 'All ticks saved' }}{{ refused ? `, ${refused} not taken` : '' }}

@@ -2,9 +2,9 @@
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
-import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { onMounted, ref, shallowRef } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import { useAttempt } from '@/answers/useAttempt'
 import { api, file, taken } from '@/api/client'
 import type { FirmSaid } from '@/api/types'
@@ -85,7 +85,7 @@ const unmark = () => attempt(async () => {
     </header>
     <p class="title">Offer <span class="quiet">number, day, valid for</span>
       <InputNumber :model-value="said.firm.valid_days" size="small" :min="1" :max="365" suffix=" days" :input-style="{ width: '84px' }" aria-label="Days that an offer is valid" @update:model-value="$event && say({ valid_days: $event })" />
-      <SelectButton :model-value="said.firm.parts_annex" :options="ANNEX" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="List of parts" @update:model-value="say({ parts_annex: $event })" />
+      <Choices :model-value="said.firm.parts_annex" :options="ANNEX" aria-label="List of parts" @update:model-value="say({ parts_annex: $event })" />
     </p>
     <div class="body quiet">What is promised, what is not, the price, other ways, what the client sees to.</div>
     <div class="terms">

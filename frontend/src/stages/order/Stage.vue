@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import { useOrder } from '@/answers/useOrder'
 import AgreedNote from '@/controls/AgreedNote.vue'
 import PrintButton from '@/controls/PrintButton.vue'
@@ -31,7 +31,7 @@ const empty = computed(() => order.value && !order.value.lines.length)
 <template>
   <StageFrame>
     <template #bar>
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the order" />
+      <Choices v-model="part" :options="PARTS" aria-label="Part of the order" />
       <a class="out" :href="`/api/projects/${store.id}/export/order.xlsx`" download><i class="pi pi-download" /> Workbook</a>
       <a class="out" :href="`/api/projects/${store.id}/export/parts.csv`" download><i class="pi pi-download" /> List, CSV</a>
       <AgreedNote class="print" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import { useDesign } from '@/document/store'
 import { constructionsOf } from '@/sheet/pens'
 import SheetStage from '@/sheet/SheetStage.vue'
@@ -15,12 +15,12 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 <template>
   <SheetStage v-model:floor="floor" mode="plan">
     <template #bar>
-      <label>Inner walls <Select
-        v-model="innerConstruction" :options="walls" option-label="label" option-value="id" size="small"
+      <label>Inner walls <Choice by="id"
+        v-model="innerConstruction" :options="walls"
         class="construction" aria-label="Construction of inner walls"
       /></label>
-      <label>Outer walls <Select
-        v-model="outerConstruction" :options="walls" option-label="label" option-value="id" size="small"
+      <label>Outer walls <Choice by="id"
+        v-model="outerConstruction" :options="walls"
         class="construction" aria-label="Construction of outer walls"
       /></label>
     </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { ElementOf } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -63,8 +63,8 @@ const select = (device: string | null | undefined) => {
       <section v-for="budget in switchesOf(room.id)" :key="budget.switch" class="switch" :data-switch="budget.switch">
         <header>
           <h2>{{ budget.name }}</h2>
-          <Select
-            :model-value="budget.model" :options="models" option-label="label" option-value="id" size="small" class="model"
+          <Choice by="id"
+            :model-value="budget.model" :options="models" class="model"
             :aria-label="`Model of ${budget.name}`" @update:model-value="change(budget, $event)"
           />
           <span v-if="budget.budget_w" class="quiet">allocates by {{ budget.allocates === 'class' ? 'class' : 'negotiated watts' }}</span>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -51,7 +51,7 @@ function reach(from: string, to: string): boolean {
     <tbody>
       <tr v-for="n in networks" :key="n.id" :class="{ chosen: store.selection?.id === n.id }" :data-network="n.id">
         <td><InputText :model-value="n.name" size="small" maxlength="120" class="name" :aria-label="`Name of ${n.name}`" @change="setText(n, 'name', $event)" /></td>
-        <td><Select :model-value="n.purpose" :options="PURPOSES" option-label="label" option-value="value" size="small" :aria-label="`Purpose of ${n.name}`" @update:model-value="set(n, { purpose: $event })" /></td>
+        <td><Choice :model-value="n.purpose" :options="PURPOSES" :aria-label="`Purpose of ${n.name}`" @update:model-value="set(n, { purpose: $event })" /></td>
         <td class="vlan"><NumberField label="" :name="`VLAN of ${n.name}`" unit="plain" :digits="0" :value="n.vlan" :min="1" :max="4094" @change="set(n, { vlan: $event })" /></td>
         <td><InputText :model-value="n.subnet" size="small" maxlength="18" class="figure subnet" :aria-label="`Subnet of ${n.name}`" @change="setText(n, 'subnet', $event)" /></td>
         <td class="figure pool">{{ sheetOf(n.id)?.pool_first }} to {{ sheetOf(n.id)?.pool_last.split('.').at(-1) }}</td>

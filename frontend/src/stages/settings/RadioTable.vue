@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import Select from 'primevue/select'
 import { computed, ref } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { ElementOf, RadioSheet, SettingsSheet, SignalChapter } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -55,7 +55,7 @@ function set(row: RadioSheet, value: number): void {
   <p v-if="!radios.length" class="quiet">No radio is planned yet. Place an access point on the plan.</p>
   <template v-else>
   <div class="head">
-    <Select v-model="band" :options="bands" option-label="label" option-value="value" size="small" aria-label="Band" />
+    <Choice v-model="band" :options="bands" aria-label="Band" />
     <p class="quiet">
       <template v-if="signal.channels_note">{{ signal.channels_note }}. </template>Mesh {{ sheet.mesh ? 'on' : 'off' }}: {{ sheet.mesh_reason }}. Optimiser {{ sheet.optimiser ? 'on' : 'off' }}: {{ sheet.optimiser_reason }}.
       <template v-if="fence">Fences: channels {{ fence.channels.join(', ') }}; {{ fence.width_mhz }} MHz; {{ fence.least_dbm }} to {{ fence.most_dbm }} dBm.</template>
@@ -77,8 +77,8 @@ function set(row: RadioSheet, value: number): void {
         <td class="number">{{ row.power_dbm }} dBm</td>
         <td class="number">{{ row.eirp_dbm }} of {{ row.cap_dbm }}</td>
         <td>
-          <Select
-            :model-value="chosen(row)" :options="options" option-label="label" option-value="value" size="small"
+          <Choice
+            :model-value="chosen(row)" :options="options"
             :aria-label="`Channel of ${row.name}`" @update:model-value="set(row, $event)"
           />
         </td>

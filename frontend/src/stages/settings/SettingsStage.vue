@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import { useDesign } from '@/document/store'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
@@ -25,7 +25,7 @@ const files = computed(() => ({
 <template>
   <div class="settings">
     <div class="bar">
-      <SelectButton v-model="part" :options="PARTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Part of the settings sheet" />
+      <Choices v-model="part" :options="PARTS" aria-label="Part of the settings sheet" />
       <span class="gap" />
       <a :href="files.json" download data-testid="settings-json"><i class="pi pi-download" /> JSON</a>
       <a :href="files.yaml" download data-testid="settings-yaml"><i class="pi pi-download" /> YAML</a>

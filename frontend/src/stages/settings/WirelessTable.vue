@@ -3,8 +3,8 @@ import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
 import MultiSelect from 'primevue/multiselect'
-import Select from 'primevue/select'
 import { computed } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
@@ -50,9 +50,9 @@ function add(): void {
     <tbody>
       <tr v-for="n in names" :key="n.id" :class="{ chosen: store.selection?.id === n.id }" :data-name="n.id">
         <td><InputText :model-value="n.ssid" size="small" maxlength="32" class="ssid" :aria-label="`Wireless name ${n.ssid}`" @change="setSsid(n, $event)" /></td>
-        <td><Select :model-value="n.network" :options="networks" option-label="label" option-value="value" size="small" class="net" :aria-label="`Network of ${n.ssid}`" @update:model-value="set(n, { network: $event })" /></td>
+        <td><Choice :model-value="n.network" :options="networks" class="net" :aria-label="`Network of ${n.ssid}`" @update:model-value="set(n, { network: $event })" /></td>
         <td><MultiSelect :model-value="n.bands" :options="BANDS" option-label="label" option-value="value" size="small" class="bands" :aria-label="`Bands of ${n.ssid}`" @update:model-value="$event.length && set(n, { bands: $event })" /></td>
-        <td><Select :model-value="n.security" :options="SECURITY" option-label="label" option-value="value" size="small" class="sec" :aria-label="`Security of ${n.ssid}`" @update:model-value="set(n, { security: $event })" /></td>
+        <td><Choice :model-value="n.security" :options="SECURITY" class="sec" :aria-label="`Security of ${n.ssid}`" @update:model-value="set(n, { security: $event })" /></td>
         <td><Checkbox :model-value="n.client_isolation" binary :aria-label="`Client isolation on ${n.ssid}`" @update:model-value="set(n, { client_isolation: $event as boolean })" /></td>
         <td><Checkbox :model-value="n.fast_transition" binary :aria-label="`Fast transition on ${n.ssid}`" @update:model-value="set(n, { fast_transition: $event as boolean })" /></td>
         <td class="why">{{ sheetOf(n.id)?.reason }}</td>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, ref, useTemplateRef } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import { api, file as asFile, taken } from '@/api/client'
 import type { BandView, Change, ElementOf, Neighbour, Point, Site } from '@/api/types'
 import { useAttempt } from '@/answers/useAttempt'
@@ -111,7 +111,7 @@ function sleep(): void {
 <template>
   <BandFrame :high="252" close="Close the channels" aria-label="Channels" data-testid="channels-band" @close="emit('close')">
     <template #side>
-      <SelectButton :model-value="site?.channels_by" :options="SCHOOLS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Who sets channels" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" />
+      <Choices :model-value="site?.channels_by" :options="SCHOOLS" aria-label="Who sets channels" @update:model-value="set({ channels_by: $event }, 'Who sets channels')" />
       <label v-if="band === '5'" class="tick"><ToggleSwitch :model-value="site?.radar_channels ?? true" aria-label="Plan radar channels" @update:model-value="set({ radar_channels: $event as boolean }, 'Radar channels')" /> Plan radar channels</label>
       <label v-if="band === '2.4'" class="tick"><ToggleSwitch :model-value="site?.four_channels_24 ?? false" :disabled="site?.domain !== 'europe'" aria-label="Four channels" @update:model-value="set({ four_channels_24: $event as boolean }, 'Four channels on 2.4 GHz')" /> Four channels: 1, 5, 9, 13</label>
       <p v-if="fence && site?.channels_by === 'controller'" class="quiet" data-testid="fence">Fences for the optimiser: {{ fence.channels.join(', ') }}; {{ fence.width_mhz }} MHz; {{ fence.least_dbm }} to {{ fence.most_dbm }} dBm</p>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, ref, useTemplateRef, watch } from 'vue'
+import Choices from '@/controls/Choices.vue'
+import Choice from '@/controls/Choice.vue'
 import type { Change, Residual } from '@/api/types'
 import { useMeasured } from '@/answers/useMeasured'
 import { hasAir } from '@/document/kinds'
@@ -71,7 +71,7 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
       </ul>
       <template v-if="fit?.readings && !waiting">
         <p v-if="fit.why_not" class="near">{{ fit.why_not }}</p>
-        <SelectButton v-model="beside" :options="BESIDE" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="What the spots are beside" />
+        <Choices v-model="beside" :options="BESIDE" aria-label="What the spots are beside" />
         <p class="quiet">Spots: measured over it in blue, under it in rust{{ store.selection?.kind === 'device' ? ', of the one selected' : '' }}.</p>
       </template>
       <p v-else-if="!waiting" class="quiet">Columns storey, x, y in m, or press the sheet where it was measured; access point or its address; band or channel; dBm. Walk at least eight spots, better forty, through every kind of wall.</p>
@@ -84,7 +84,7 @@ const plain = (v: number) => v.toFixed(2).replace('-', '−')
           <tbody>
             <tr v-for="p in waiting.proposed" :key="p.who">
               <td class="figure">{{ p.who }}</td><td class="number">{{ p.count }}</td>
-              <td><Select v-model="names[p.who]" :options="points" option-label="label" option-value="value" size="small" show-clear :placeholder="'none of ours'" :aria-label="`Whose is ${p.who}`" /></td>
+              <td><Choice v-model="names[p.who]" :options="points" show-clear :placeholder="'none of ours'" :aria-label="`Whose is ${p.who}`" /></td>
               <td class="quiet">{{ p.apart_db !== null ? `${p.apart_db.toFixed(0)} dB from the plan` : p.device ? 'by its name' : '' }}</td>
             </tr>
           </tbody>

@@ -2,9 +2,9 @@
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import MultiSelect from 'primevue/multiselect'
-import SelectButton from 'primevue/selectbutton'
 import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, onUnmounted, watch } from 'vue'
+import Choices from '@/controls/Choices.vue'
 import { useSites, type Moved } from '@/answers/useSites'
 import JobProgress from '@/controls/JobProgress.vue'
 import { hasAir, modelsOf } from '@/document/kinds'
@@ -63,7 +63,7 @@ onUnmounted(() => {
   <BandFrame :high="252" close="Close the search" aria-label="Search for places" data-testid="sites-band" @close="emit('close')">
     <div class="asked">
       <div class="row">
-        <SelectButton v-model="mounts" :options="MOUNTS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Where they are mounted" />
+        <Choices v-model="mounts" :options="MOUNTS" aria-label="Where they are mounted" />
       </div>
       <MultiSelect v-model="wishes.models" :options="models" option-label="label" option-value="id" size="small" placeholder="Models: as in the plan" :max-selected-labels="1" selected-items-label="{0} models" aria-label="Models to place" class="wide" />
       <MultiSelect v-model="wishes.keep" :options="points" option-label="name" option-value="id" size="small" placeholder="All may be moved" :max-selected-labels="3" selected-items-label="{0} stay where they are" aria-label="Access points that stay where they are" class="wide" />

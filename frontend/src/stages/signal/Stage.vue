@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, shallowRef, watch, type ComputedRef } from 'vue'
+import Choices from '@/controls/Choices.vue'
+import Choice from '@/controls/Choice.vue'
 import type { Point, View } from '@/api/types'
 import { useAgainst } from '@/answers/useAgainst'
 import { useSpot } from '@/answers/useSpot'
@@ -92,12 +92,12 @@ useEventListener('keydown', (event) => event.key === 'Escape' && (at.value = nul
       <component :is="drawer.layer" v-if="drawer?.layer" v-bind="drawn" />
     </template>
     <template #bar>
-      <SelectButton v-model="wanted.band" :options="BANDS" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="Band" />
-      <Select v-model="wanted.show" :options="SHOWN" option-label="label" option-value="value" size="small" aria-label="What the relief shows" class="shown" />
-      <Select v-if="ranked" v-model="wanted.rank" :options="RANKS" option-label="label" option-value="value" size="small" aria-label="Primary, secondary or third access point" class="rank" />
-      <Select v-model="wanted.direction" :options="WAYS" option-label="label" option-value="value" size="small" aria-label="Direction" class="way" />
-      <Select v-if="wanted.show === 'difference'" v-model="wanted.against" :options="others" option-label="label" option-value="value" size="small" aria-label="Beside what the plan is laid" placeholder="No other plan yet" class="against" />
-      <SelectButton v-if="hasToday" v-model="wanted.when" :options="WHEN" option-label="label" option-value="value" :allow-empty="false" size="small" aria-label="As planned or as it is today" />
+      <Choices v-model="wanted.band" :options="BANDS" aria-label="Band" />
+      <Choice v-model="wanted.show" :options="SHOWN" aria-label="What the relief shows" class="shown" />
+      <Choice v-if="ranked" v-model="wanted.rank" :options="RANKS" aria-label="Primary, secondary or third access point" class="rank" />
+      <Choice v-model="wanted.direction" :options="WAYS" aria-label="Direction" class="way" />
+      <Choice v-if="wanted.show === 'difference'" v-model="wanted.against" :options="others" aria-label="Beside what the plan is laid" placeholder="No other plan yet" class="against" />
+      <Choices v-if="hasToday" v-model="wanted.when" :options="WHEN" aria-label="As planned or as it is today" />
     </template>
     <template #below>
       <component :is="drawer.band" v-if="drawer" @close="open(null)" />

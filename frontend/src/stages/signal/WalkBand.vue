@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useElementSize, useIntervalFn } from '@vueuse/core'
 import Button from 'primevue/button'
-import Select from 'primevue/select'
 import { computed, useTemplateRef, watch } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import { HELD } from '@/answers/useWalk'
 import { length } from '@/document/units'
 import { useDesign } from '@/document/store'
@@ -112,7 +112,7 @@ function begin(id: string): void {
       <b :class="walk ? (walk.verdict === 'holds' ? 'met' : 'not_met') : ''" data-testid="walk-verdict">{{ said }}</b>
       <span v-if="walk" class="quiet">{{ length(walk.metres, 0) }}, {{ walk.seconds.toFixed(0) }} s on {{ walk.band }} GHz<template v-if="walk.name">, {{ walk.name }}</template></span>
       <span class="acts">
-        <Select v-if="habits.length" :model-value="habit" :options="walks" option-label="label" option-value="value" size="small" aria-label="Which walk" placeholder="As drawn here" class="which" @update:model-value="begin($event)" />
+        <Choice v-if="habits.length" :model-value="habit" :options="walks" aria-label="Which walk" placeholder="As drawn here" class="which" @update:model-value="begin($event)" />
         <Button v-if="walk" :icon="isActive ? 'pi pi-pause' : 'pi pi-play'" :label="isActive ? 'Stand' : 'Walk'" size="small" outlined data-testid="play-walk" @click="play" />
         <Button :label="drawing ? 'Done drawing' : habit ? 'Draw one' : 'Draw on'" size="small" outlined @click="habit = ''; drawing = !drawing" />
         <Button v-if="points && !habit" label="One back" size="small" text @click="drawn = drawn.slice(0, -1)" />
