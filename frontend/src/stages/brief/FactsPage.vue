@@ -6,7 +6,6 @@ import Facts from './Facts.vue'
 import FloorTable from './FloorTable.vue'
 
 /** Where the job begins: what kind of place it is, its line, what is promised, its storeys. */
-
 </script>
 
 <template>
@@ -24,8 +23,13 @@ import FloorTable from './FloorTable.vue'
 <style scoped>
 .page {
   display: grid;
+  grid-template-columns: minmax(0, 1fr); /* a wide table below does not widen what is above */
+  grid-auto-rows: max-content;
   align-content: start;
   gap: 22px;
+}
+.page > :deep(button) {
+  justify-self: start;
 }
 h2 {
   margin-bottom: 6px;

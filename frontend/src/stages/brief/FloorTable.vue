@@ -115,8 +115,12 @@ function addBuilding(): void {
 .roof {
   width: 270px;
 }
-.year {
+.building header :deep(.year) {
   width: 84px;
+}
+.building header :deep(button) {
+  flex: none;
+  white-space: nowrap;
 }
 .building :deep(table) {
   table-layout: fixed;
