@@ -77,7 +77,7 @@ def killed_at_each_step(url: str, seen: Path) -> Iterator[int]:
     """Start a migration again and again, each killed a step later; yield each count of kills."""
     # A server of forks has no threads, whatever whoever calls has.
     context = multiprocessing.get_context("forkserver")
-    context.set_forkserver_preload(["heathrise.store.migrate"])
+    context.set_forkserver_preload([__name__])  # else each child would import anew all that it needs
     for kills in range(_MOST_STEPS):
         process = context.Process(target=migrate_until_killed, args=(url, str(seen)))
         process.start()

@@ -265,15 +265,23 @@ def keeper_of(pid: int) -> bool:
     return False
 
 
+def has_ended(pid: int) -> bool:
+    """Whether a process is gone, or done and waited for by nobody yet."""
+    try:
+        return Path(f"/proc/{pid}/stat").read_text("ascii").rpartition(")")[2].split()[0] in "ZX"
+    except OSError:
+        return True
+
+
 def end_process(pid: int, seconds: float) -> None:
     """End a process, at once where it takes longer than so many seconds."""
     for sign in (signal.SIGTERM, signal.SIGKILL):
         with contextlib.suppress(ProcessLookupError, PermissionError):
             os.kill(pid, sign)
         until = time.monotonic() + seconds
-        while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
+        while not has_ended(pid) and time.monotonic() < until:
             time.sleep(0.05)
-        if not Path(f"/proc/{pid}").exists():
+        if has_ended(pid):
             return
 
 
