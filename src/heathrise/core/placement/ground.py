@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -61,6 +62,19 @@ class Ground:
         seconds = [math.inf if a.second_dbm is None else a.second_dbm for a in self.asked]
         second = np.repeat(seconds, sizes)
         return self.reach >= first, self.reach >= second, np.isfinite(second)
+
+    def with_second(self, rooms: Sequence[Asked], more_db: int) -> tuple[Asked, ...]:
+        """Return rooms that ask for their second by so much more; where none asks for one, all do."""
+        calls_dbm = self.catalogue.rules["signal.targets.calls.second_dbm"] + self.margin_db
+        anywhere = any(a.second_dbm is not None for a in self.asked)
+
+        def stronger(room: Asked) -> Asked:
+            target = room.second_dbm
+            if target is None and not anywhere and room.band == "5":
+                target = calls_dbm
+            return room if target is None else replace(room, second_dbm=target + more_db)
+
+        return tuple(map(stronger, rooms))
 
     def allows(self, device: Device) -> bool:
         """Whether a shifted place lies in the room of the place it was shifted from."""

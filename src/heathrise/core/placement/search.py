@@ -14,7 +14,7 @@ from ..base.progress import Progress, ShowBest, always, give_way
 from ..context.plan import Plan
 from ..design import Device
 from ..evaluation.evaluate import evaluate
-from ..signal import Asked, asked_rooms, over_the_air, reach_dbm
+from ..signal import asked_rooms, over_the_air, reach_dbm
 from ..views.added_ports import with_ports
 from ..views.offers import offer_of
 from .answers import GOALS, Lacks, Placement, Sited, by_their_price, failing
@@ -98,8 +98,7 @@ class _Seeker:
         return self.go_on
 
     def within(self, seconds: float, least: float = 1.0) -> float:
-        """Return until when a part of the search may take: so long, and no longer than was asked
-        for in all, but for the least it wants."""
+        """Return the end of a part: so long, within what was asked for, but for the least it wants."""
         now = time.monotonic()
         return max(now + least, min(now + seconds, self.begun + self.ground.wishes.seconds))
 
@@ -133,7 +132,7 @@ class _Seeker:
         a quarter above the fewest: in whole dB, from both ends to the middle."""
         ground, begun = self.ground, time.monotonic()
         until = self.within(ground.wishes.seconds * _SECONDS_SHARE["strongest"])
-        fewest = len(least.places) if least is not None else len(greedy(self._task("fewest", None)))
+        fewest = len(least.places if least is not None else greedy(self._task("fewest", None)))
         most = ground.wishes.most or math.ceil(_MORE_FOR_SECOND * fewest)
         low, high = -_MOST_DB, _MOST_DB + 1  # low will do as far as is known, high will not
         best: Cover | None = None
@@ -149,7 +148,9 @@ class _Seeker:
         if best is None:
             return []
         devices = self._shifted(best)
-        over = f"{abs(low)} dB {'over' if low >= 0 else 'under'} its target and margin"
+        # In the true model, at all points, it may be a little less than at the places looked at.
+        has = min(low, math.floor(self._second_over_db(devices)))
+        over = f"{abs(has)} dB {'over' if has >= 0 else 'under'} its target and margin"
         proof = f"second {over}; "
         if high - low > 1:
             proof += f"not proven: {low + 1} dB and more was not decided in this time"
@@ -158,9 +159,17 @@ class _Seeker:
         else:
             word = "proven" if proven else "not proven"
             proof += f"{word}: {high} dB take more than {most} of the places looked at"
-        exact = proven and tried_high and high - low == 1
-        known = Cover(best.places, float(low), float(low if exact else high - 1), exact)
+        exact = proven and tried_high and high - has == 1
+        known = Cover(best.places, float(has), float(has if exact else high - 1), exact)
         return [self._answer("strongest", known, devices, proof)]
+
+    def _second_over_db(self, devices: Sequence[Device]) -> float:
+        """Return what the second is over its target and margin where that is least, lacking rooms aside."""
+        asked = self.ground.with_second(self.fine, 0)
+        over = Rooms(asked, self.ground.share).second_over_db(self._two_best(devices)[1])
+        lacking = {r.room for r in self.demands.lacking}
+        rows = [float(db) for k, db in enumerate(over) if k not in lacking and not math.isnan(db)]
+        return min(rows, default=float(_MOST_DB))
 
     def _with_second(
         self, more_db: int, most: int, least: Cover | None, seconds: float
@@ -168,16 +177,7 @@ class _Seeker:
         """Return a choice with which the second is so much stronger than its target, and whether it
         is certain that there is none."""
         ground = self.ground
-        calls_dbm = ground.catalogue.rules["signal.targets.calls.second_dbm"] + ground.margin_db
-        anywhere = any(a.second_dbm is not None for a in ground.asked)
-
-        def stronger(room: Asked) -> Asked:
-            target = room.second_dbm
-            if target is None and not anywhere and room.band == "5":
-                target = calls_dbm  # nobody asks for a second: then all rooms do
-            return room if target is None else replace(room, second_dbm=target + more_db)
-
-        demands = replace(ground, asked=tuple(map(stronger, ground.asked))).demands()
+        demands = replace(ground, asked=ground.with_second(ground.asked, more_db)).demands()
         lacking = {r.room for r in self.demands.lacking}
         if any(r.room not in lacking for r in demands.lacking):
             return None, True  # no choice at all gives it
@@ -320,13 +320,15 @@ class _Seeker:
         )
 
     def _reach(self, devices: Sequence[Device]) -> Levels:
-        """Return levels at all points; a place that was shifted keeps its radio."""
+        """Return levels at all points; a shifted place keeps its radio."""
         return reach_dbm(self.ground.air, devices, self.fine)
 
-    def _short(self, devices: Sequence[Device]) -> list[int]:
+    def _two_best(self, devices: Sequence[Device]) -> tuple[Levels, Levels]:
         levels = np.concatenate([self.of_fixed, self._reach(devices)])
-        over = self.rooms.over_db(*two_best(levels, levels.shape[1]))
-        return [int(k) for k in np.flatnonzero(over < 0)]
+        return two_best(levels, levels.shape[1])
+
+    def _short(self, devices: Sequence[Device]) -> list[int]:
+        return [int(k) for k in np.flatnonzero(self.rooms.over_db(*self._two_best(devices)) < 0)]
 
     def _coarse(self, room: int) -> bool:
         return len(self.ground.asked[room].x) < len(self.fine[room].x)

@@ -60,6 +60,12 @@ class Rooms:
             ]
         )
 
+    def second_over_db(self, next_best: Levels) -> NDArray[np.float64]:
+        """Return the same of the second alone; not a number where none is asked for."""
+        over = next_best - self.second
+        rows = zip(self.ends, self.ends[1:], self.skipped, strict=False)
+        return np.array([np.sort(over[a:b])[k] for a, b, k in rows])
+
     def standing(self, best: Levels, next_best: Levels) -> RoomsScore:
         over = np.minimum(self.over_db(best, next_best), _SURE_DB)
         if not len(over):
