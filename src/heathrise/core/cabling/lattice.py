@@ -83,7 +83,8 @@ class Storey:
         return float(self.z_m[node - self.first])
 
     def kind(self, node: int) -> Overhead:
-        return OVERHEADS[self.overhead[node - self.first]]
+        kind: Overhead = OVERHEADS[self.overhead[node - self.first]]
+        return kind
 
 
 def turned(at: Point, radians: float) -> Array:

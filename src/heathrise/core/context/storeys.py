@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
+from typing import Any, cast
 
 import shapely
 from shapely.geometry import LineString, Polygon
@@ -52,12 +52,13 @@ class Storeys:
     def room_at(self, floor: str, at: tuple[float, float], within_m: float = 0.02) -> Space | None:
         """Return the room a point belongs to; on a line between two, the indoor, larger one."""
         key = (floor, at, within_m)
-        found = self._found.get(key, _UNKNOWN)
-        if found is _UNKNOWN:
-            found = self._room_at(floor, at, within_m)
-            if len(self._found) >= _KEPT_SPOTS:
-                self._found.clear()
-            self._found[key] = found
+        kept = self._found.get(key, _UNKNOWN)
+        if kept is not _UNKNOWN:
+            return cast("Space | None", kept)
+        found = self._room_at(floor, at, within_m)
+        if len(self._found) >= _KEPT_SPOTS:
+            self._found.clear()
+        self._found[key] = found
         return found
 
     @cached_property

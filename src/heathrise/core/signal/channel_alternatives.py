@@ -189,7 +189,8 @@ def sleepers(air: RadioEnvironment) -> list[Sleeper]:
 
     def shares(rows: np.ndarray) -> np.ndarray:
         reached = heard[rows].any(axis=0) if rows.any() else np.zeros(heard.shape[1])
-        return np.bincount(rooms, reached, len(parts)) / sizes
+        found: np.ndarray = np.bincount(rooms, reached, len(parts)) / sizes
+        return found
 
     awake = np.ones(len(devices), dtype=bool)
     needed = np.minimum(shares(awake), kept)

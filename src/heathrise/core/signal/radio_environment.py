@@ -135,7 +135,8 @@ def ranked_dbm(levels: Array, rank: int) -> Array:
     if len(levels) < rank:
         return np.full(levels.shape[1], SILENT_DBM, dtype=np.float32)
     if rank == 1:
-        return np.maximum(levels.max(axis=0), SILENT_DBM)
+        first: Array = np.maximum(levels.max(axis=0), SILENT_DBM)
+        return first
     strongest: Array = np.partition(levels, len(levels) - rank, axis=0)[len(levels) - rank]
     return np.maximum(strongest, SILENT_DBM)
 
