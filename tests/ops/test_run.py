@@ -20,7 +20,7 @@ from packaging.utils import canonicalize_name
 
 from ops import machine
 from ops.database import Database
-from ops.machine import FRONTEND, ROOT, Stop, free_port, port_is_free, stamp_of
+from ops.machine import FRONTEND, ROOT, Stop, end_process, free_port, has_ended, port_is_free, stamp_of
 from ops.serve import Server
 from ops.setup import front_end_sources, locked_names
 
@@ -185,6 +185,25 @@ def test_a_database_left_over_by_a_killed_start_is_taken_over(tmp_path: Path) ->
         second.stop()
         if left_over and Path(f"/proc/{left_over}").exists():
             os.kill(left_over, signal.SIGKILL)
+
+
+def test_a_process_that_nobody_waited_for_holds_nothing_up() -> None:
+    """One that is done stays in the list until it is waited for; one that will not end is made to."""
+    done = subprocess.Popen([sys.executable, "-c", ""])
+    until = time.monotonic() + 30
+    while not has_ended(done.pid) and time.monotonic() < until:
+        time.sleep(0.01)
+    assert Path(f"/proc/{done.pid}").exists() and has_ended(done.pid)
+    begun = time.monotonic()
+    end_process(done.pid, 60)
+    assert time.monotonic() - begun < 30
+    deaf = "import signal, time; signal.signal(signal.SIGTERM, signal.SIG_IGN); print(flush=True); time.sleep(60)"
+    stays = subprocess.Popen([sys.executable, "-c", deaf], stdout=subprocess.PIPE)
+    assert stays.stdout is not None and stays.stdout.readline()
+    assert not has_ended(stays.pid)
+    end_process(stays.pid, 0.2)
+    assert stays.wait(30) == -signal.SIGKILL
+    assert has_ended(stays.pid)
 
 
 def test_the_server_listens_on_loopback_only(database: Database) -> None:
