@@ -266,9 +266,11 @@ def keeper_of(pid: int) -> bool:
 
 
 def has_ended(pid: int) -> bool:
-    """Whether a process is gone, or done and waited for by nobody yet."""
+    """Whether a process is gone, or done and waited for by nobody yet: none of its threads is left
+    that could still hold its files and ports."""
     try:
-        return Path(f"/proc/{pid}/stat").read_text("ascii").rpartition(")")[2].split()[0] in "ZX"
+        state = Path(f"/proc/{pid}/stat").read_text("ascii").rpartition(")")[2].split()[0]
+        return state in "ZX" and len(os.listdir(f"/proc/{pid}/task")) <= 1
     except OSError:
         return True
 

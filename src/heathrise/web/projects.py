@@ -6,7 +6,7 @@ import contextlib
 from collections.abc import Iterator
 
 from apiflask import APIBlueprint
-from flask import Response, jsonify, request, stream_with_context
+from flask import Response, current_app, jsonify, request
 
 from ..core.catalogue import Catalogue
 from ..core.context.integrity import check
@@ -144,6 +144,7 @@ def change_project(project_id: str, edit: ChangeRequest) -> Response:
     plan, answers = stores().plans.of(prepared), desk().answers
     worked = answers.figures(plan, edit.revision + 1)
     stores().repository.commit(prepared, AUTHOR, edit.label)
+    app = current_app._get_current_object()  # type: ignore[attr-defined]
 
     def lines() -> Iterator[bytes]:
         yield _line(answers.text(worked, edit.base))
@@ -151,10 +152,12 @@ def change_project(project_id: str, edit: ChangeRequest) -> Response:
             return
         # What is on view may have gone with the edit: a storey, or what it is compared with.
         with contextlib.suppress(DesignError, UnknownProject):
-            drawn = relief_of(project_id, plan, edit.view)
+            # Its own, and never across a line: who hangs up half way leaves none behind.
+            with app.app_context():
+                drawn = relief_of(project_id, plan, edit.view)
             yield AnswerLine(relief=drawn).model_dump_json().encode() + b"\n"
 
-    return Response(stream_with_context(lines()), mimetype=LINES)
+    return Response(lines(), mimetype=LINES)
 
 
 @routes.post("/projects/<project_id>/preview")
