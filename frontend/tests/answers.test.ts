@@ -159,7 +159,11 @@ describe('a drag', () => {
     void answers.preview(step(1))
     expect(asked()).toEqual([[1, 'figures']])
     expect(server.asked[0]!.body.view).toBeNull()
+    void answers.preview(step(2)) // as soon as the first are here, however soon that is
+    server.asked[0]!.say(figures(100))
     server.asked[0]!.end()
-    await soon()
+    await vi.advanceTimersByTimeAsync(0)
+    expect(asked()).toEqual([[2, 'figures']])
+    expect(priceOf(answers.dragged.value)).toBe(100)
   })
 })

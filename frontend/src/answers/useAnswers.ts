@@ -140,7 +140,7 @@ export function useAnswers(asked: Asked) {
   let hand = 0 // counts the drags: what was asked for in one says nothing in the next
   let held = -1 // the drag that is followed just now
   let waiting: Change[] | null = null
-  let working: Change[] | null = null // whose figures are asked for, or were last
+  let figuresFor: Change[] | null = null // asked for, or the last that were
   let asking = false
   let figuresAt = 0
   let rest: ReturnType<typeof setTimeout> | undefined
@@ -156,8 +156,10 @@ export function useAnswers(asked: Asked) {
       while (waiting && mine === hand) {
         const latest: Change[] = waiting
         waiting = null
-        const worked = performance.now() - figuresAt > FIGURES_EVERY_MS ? figuresOf(latest) : undefined
-        await (view.value ? tryOut(latest, false) : worked)
+        const drawn = view.value !== null // else figures are all that follows the hand
+        const due = !drawn || performance.now() - figuresAt > FIGURES_EVERY_MS
+        const worked = due ? figuresOf(latest) : undefined
+        await (drawn ? tryOut(latest, false) : worked)
         if (!waiting && mine === hand) atRest(latest)
       }
     } catch (error) {
@@ -171,14 +173,14 @@ export function useAnswers(asked: Asked) {
   function atRest(changes: Change[]): void {
     rest = setTimeout(() => {
       if (asking) atRest(changes)
-      else if (working !== changes) void figuresOf(changes)
+      else if (figuresFor !== changes) void figuresOf(changes)
     }, REST_MS)
   }
 
   async function figuresOf(changes: Change[]): Promise<void> {
     if (asking) return
     asking = true
-    working = changes
+    figuresFor = changes
     try {
       await tryOut(changes, true)
     } catch (error) {
