@@ -257,10 +257,15 @@ def command_of(pid: int) -> str:
     return " ".join(words.split("\0")).strip()
 
 
+def _stat_of(pid: int) -> list[str]:
+    """Return what the system says of a process from its state on: the state, its parent, ..."""
+    return Path(f"/proc/{pid}/stat").read_text("ascii", "replace").rpartition(")")[2].split()
+
+
 def keeper_of(pid: int) -> bool:
     """Whether a server's process is still kept by who started it, or was left to the system."""
     with contextlib.suppress(OSError, IndexError, ValueError):
-        parent = int(Path(f"/proc/{pid}/stat").read_text("ascii").rpartition(")")[2].split()[1])
+        parent = int(_stat_of(pid)[1])
         return parent > 1 and "ops." in command_of(parent)
     return False
 
@@ -269,8 +274,7 @@ def has_ended(pid: int) -> bool:
     """Whether a process is gone, or done and waited for by nobody yet: none of its threads is left
     that could still hold its files and ports."""
     try:
-        state = Path(f"/proc/{pid}/stat").read_text("ascii").rpartition(")")[2].split()[0]
-        return state in "ZX" and len(os.listdir(f"/proc/{pid}/task")) <= 1
+        return _stat_of(pid)[0] in "ZX" and len(os.listdir(f"/proc/{pid}/task")) <= 1
     except OSError:
         return True
 

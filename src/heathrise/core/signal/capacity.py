@@ -173,14 +173,14 @@ def _serve(air: RadioEnvironment, group: ClientGroup, served: _Served) -> None:
     if not client.power_dbm:
         served.starved.append(_starved(group, space, client, count, "it has no radio: it wants a wire"))
         return
-    best = _best(air, space, client)
+    x, y = _points_of(space)
+    best = _best(air, space, client, x, y)
     if group.old and "2.4" in best:
         best = {"2.4": best["2.4"]}
     asks_mbps = client.down_mbps + client.up_mbps
     stays_dbm = air.rules["signal.roam_below_dbm"]
-    points = len(_points_of(space)[0])
-    each, without = count / points, 0.0
-    for k in range(points):
+    each, without = count / len(x), 0.0
+    for k in range(len(x)):
         band = _choice(best, k, stays_dbm)
         if band is None:
             without += each
@@ -220,9 +220,8 @@ def _points_of(space: Space) -> tuple[Array, Array]:
     return _points.get((space,), None, lambda: room_points(Polygon(space.outline), POINTS_M))
 
 
-def _best(air: RadioEnvironment, space: Space, client: ClientModel) -> dict[Band, _Best]:
+def _best(air: RadioEnvironment, space: Space, client: ClientModel, x: Array, y: Array) -> dict[Band, _Best]:
     """Return the loudest access point at each point by band, the bands that the client has."""
-    x, y = _points_of(space)
     losses = {
         device.id: _losses.get(
             (air.terrain, device, model, space),
