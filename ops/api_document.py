@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
+from pathlib import Path
 from typing import Any, Literal
 
 from pydantic import BaseModel
@@ -19,8 +21,6 @@ from heathrise.web.patches import ROW_KEYS
 from .machine import FRONTEND, ROOT
 
 DIRECTIONS: tuple[Literal["out", "in"], ...] = ("out", "in")
-DESIGN_MODULE = FRONTEND / "src" / "api" / "design.ts"
-DRAWING_MODULE = FRONTEND / "src" / "api" / "drawing.ts"
 _LIMITS = {
     "default": "default",
     "enum": "choices",
@@ -78,15 +78,6 @@ def design_module() -> str:
         ]
         for kind, cls in KINDS.items()
     }
-    said = {"step": _fields(StepWords), "snag": _fields(SnagWords)}
-    rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
-    files = {
-        way: [
-            {"file": f.file, "label": f.label, "icon": f.icon, "accept": f.extension, "about": f.about}
-            for f in formats(way).values()
-        ]
-        for way in DIRECTIONS
-    }
     return f"""// Made from the design's classes by ./run check. Change those, not this.
 import type {{ Kind }} from './types'
 
@@ -105,6 +96,21 @@ export interface Reference {{
 
 /** Which fields of a kind hold ids of other elements. */
 export const REFERENCES: Record<Kind, Reference[]> = {_plain(references)}
+"""
+
+
+def exchange_module() -> str:
+    """Return the TypeScript module that says what goes between browser and server beside the design."""
+    said = {"step": _fields(StepWords), "snag": _fields(SnagWords)}
+    rows = {c: {f: list(k) for f, k in fields.items()} for c, fields in ROW_KEYS.items()}
+    files = {
+        way: [
+            {"file": f.file, "label": f.label, "icon": f.icon, "accept": f.extension, "about": f.about}
+            for f in formats(way).values()
+        ]
+        for way in DIRECTIONS
+    }
+    return f"""// Made from the classes of the core by ./run check. Change those, not this.
 
 export interface Field {{
   default?: unknown
@@ -114,7 +120,6 @@ export interface Field {{
   above?: number
   longest?: number
 }}
-
 
 /** What may be said on site of a step and of a snag. */
 export const SAID: Record<string, Record<string, Field>> = {_plain(said)}
@@ -183,9 +188,16 @@ def _plain(value: object) -> str:
     return json.dumps(value, indent=2, ensure_ascii=False)
 
 
+MODULES: dict[Path, Callable[[], str]] = {
+    FRONTEND / "src" / "api" / "design.ts": design_module,
+    FRONTEND / "src" / "api" / "exchange.ts": exchange_module,
+    FRONTEND / "src" / "api" / "drawing.ts": drawing_module,
+}
+
+
 if __name__ == "__main__":
     target = ROOT / "build" / "openapi.json"
     target.parent.mkdir(exist_ok=True)
     target.write_text(api_document(), "utf-8")
-    DESIGN_MODULE.write_text(design_module(), "utf-8")
-    DRAWING_MODULE.write_text(drawing_module(), "utf-8")
+    for module, text in MODULES.items():
+        module.write_text(text(), "utf-8")

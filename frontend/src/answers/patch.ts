@@ -1,4 +1,4 @@
-import { ROW_KEYS } from '@/api/design'
+import { ROW_KEYS } from '@/api/exchange'
 import type { ChapterPatch, Evaluation } from '@/api/types'
 
 type Row = Record<string, unknown>

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
-import { SAID } from '@/api/design'
+import { SAID } from '@/api/exchange'
 import type { Step, Tick } from '@/api/types'
 import type { Stand } from '@/answers/ticks'
 import { useDesign } from '@/document/store'

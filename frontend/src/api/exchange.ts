@@ -1,0 +1,317 @@
+// Made from the classes of the core by ./run check. Change those, not this.
+
+export interface Field {
+  default?: unknown
+  choices?: readonly (string | number)[]
+  least?: number
+  most?: number
+  above?: number
+  longest?: number
+}
+
+/** What may be said on site of a step and of a snag. */
+export const SAID: Record<string, Record<string, Field>> = {
+  "step": {
+    "step": {
+      "longest": 80
+    },
+    "state": {
+      "choices": [
+        "open",
+        "done",
+        "skipped",
+        "blocked"
+      ]
+    },
+    "reason": {
+      "default": "",
+      "longest": 300
+    },
+    "note": {
+      "default": "",
+      "longest": 300
+    },
+    "minutes": {
+      "default": null,
+      "least": 0,
+      "most": 5000
+    },
+    "licensed_by": {
+      "default": "",
+      "longest": 120
+    },
+    "photo": {
+      "default": null,
+      "longest": 40
+    }
+  },
+  "snag": {
+    "state": {
+      "default": "open",
+      "choices": [
+        "open",
+        "closed"
+      ]
+    },
+    "what": {
+      "default": "",
+      "longest": 300
+    },
+    "kind": {
+      "default": "",
+      "longest": 40
+    },
+    "element": {
+      "default": null,
+      "longest": 40
+    },
+    "floor": {
+      "default": null,
+      "longest": 40
+    },
+    "owner": {
+      "default": "",
+      "longest": 120
+    },
+    "due": {
+      "default": null
+    },
+    "photo": {
+      "default": null,
+      "longest": 40
+    }
+  }
+}
+
+/** By chapter of an evaluation the tables in it, and the fields that tell their rows apart. */
+export const ROW_KEYS: Record<string, Record<string, string[]>> = {
+  "brief": {
+    "pains": [
+      "pain"
+    ],
+    "wishes": [
+      "space"
+    ],
+    "found": [
+      "kind",
+      "id"
+    ],
+    "reserves": [
+      "zone"
+    ],
+    "reminders": [
+      "what"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "plan": {
+    "findings": [
+      "id"
+    ]
+  },
+  "signal": {
+    "rooms": [
+      "space"
+    ],
+    "habits": [
+      "habit"
+    ],
+    "radios": [
+      "device",
+      "band"
+    ],
+    "fences": [
+      "band"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "cable": {
+    "runs": [
+      "id"
+    ],
+    "uplinks": [
+      "id"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "power": {
+    "switches": [
+      "switch"
+    ],
+    "ports": [
+      "switch",
+      "port"
+    ],
+    "devices": [
+      "device"
+    ],
+    "left": [
+      "link"
+    ],
+    "ways_up": [
+      "switch"
+    ],
+    "weak_injectors": [
+      "device"
+    ],
+    "findings": [
+      "id"
+    ]
+  },
+  "settings": {
+    "networks": [
+      "id"
+    ],
+    "names": [
+      "id"
+    ],
+    "ports": [
+      "switch",
+      "port"
+    ],
+    "findings": [
+      "id"
+    ]
+  }
+}
+
+export interface Format {
+  file: string
+  label: string
+  icon: string
+  accept: string
+  about: string
+}
+
+/** The files that go out of a project, and those that a new one can begin from. */
+export const FORMATS: { out: Format[]; in: Format[] } = {
+  "out": [
+    {
+      "file": "project.json",
+      "label": "Project file",
+      "icon": "pi-file",
+      "accept": ".json",
+      "about": ""
+    },
+    {
+      "file": "cables.csv",
+      "label": "Cable schedule, CSV",
+      "icon": "pi-table",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "ports.csv",
+      "label": "Port map, CSV",
+      "icon": "pi-table",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "labels.csv",
+      "label": "Labels of both ends, CSV",
+      "icon": "pi-tag",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "parts.csv",
+      "label": "List of parts, CSV",
+      "icon": "pi-list",
+      "accept": ".csv",
+      "about": ""
+    },
+    {
+      "file": "order.xlsx",
+      "label": "Parts, work and sum, workbook",
+      "icon": "pi-list",
+      "accept": ".xlsx",
+      "about": ""
+    },
+    {
+      "file": "settings.json",
+      "label": "Settings sheet, JSON",
+      "icon": "pi-sliders-h",
+      "accept": ".json",
+      "about": ""
+    },
+    {
+      "file": "settings.yaml",
+      "label": "Settings sheet, YAML",
+      "icon": "pi-sliders-h",
+      "accept": ".yaml",
+      "about": ""
+    },
+    {
+      "file": "evaluation.json",
+      "label": "Whole evaluation, JSON",
+      "icon": "pi-chart-bar",
+      "accept": ".json",
+      "about": ""
+    },
+    {
+      "file": "brief.pdf",
+      "label": "The brief",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "offer.pdf",
+      "label": "The offer",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "labels.pdf",
+      "label": "Labels of both ends",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "sheets.pdf",
+      "label": "Storeys to scale",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "hand-over.pdf",
+      "label": "The client's hand-over",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "technician.pdf",
+      "label": "The technician's hand-over",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    }
+  ],
+  "in": [
+    {
+      "file": "project.json",
+      "label": "a project file",
+      "icon": "pi-file",
+      "accept": ".json",
+      "about": "A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced."
+    },
+    {
+      "file": "drawing.dxf",
+      "label": "a DXF drawing",
+      "icon": "pi-file",
+      "accept": ".dxf",
+      "about": "You choose which layers are which construction; lines, polylines and blocks become walls. Text or binary."
+    }
+  ]
+}
