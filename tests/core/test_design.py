@@ -42,7 +42,7 @@ LAYERS = (
     {"design"},
     {"catalogue"},
     {"context"},
-    {"laying", "walkways"},  # what several disciplines ask of a way
+    {"laying", "mains", "walkways"},  # what several disciplines ask of a way
     {
         "brief",
         "building",

@@ -1,10 +1,10 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 7, "name": ..., "elements": {kind: [element, ...]}}``;
-the JSON Schema lies beside this module as ``schema/project-7.json``. Version 1 knew no roofs, no
+``{"format": "heathrise-project", "version": 8, "name": ..., "elements": {kind: [element, ...]}}``;
+the JSON Schema lies beside this module as ``schema/project-8.json``. Version 1 knew no roofs, no
 margin and no bundles, version 2 no figures of its own, version 3 no brief, version 4 no neighbours
 and no schools, version 5 no stairs and no walks, version 6 no year of a building and
-no digging: what a file leaves out takes its default.
+no digging, version 7 no mains and no things in racks: what a file leaves out takes its default.
 """
 
 from __future__ import annotations
@@ -21,8 +21,8 @@ from ..core.context.plan import Plan
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 7
-READS = (1, 2, 3, 4, 5, 6, 7)
+VERSION = 8
+READS = (1, 2, 3, 4, 5, 6, 7, 8)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())

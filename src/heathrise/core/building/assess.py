@@ -8,13 +8,16 @@ from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.findings import Finding
 from ..design import Design
+from ..mains import MainsLine
+from .mains import mains_findings
 from .placing import placing_findings
 from .storeys import storey_findings
 
 
 class PlanChapter(Frozen):
-    """What is found of the plan."""
+    """What is found of the plan, and where mains cables lie as far as is known."""
 
+    mains: tuple[MainsLine, ...] = ()
     findings: tuple[Finding, ...] = ()
 
 
@@ -22,3 +25,4 @@ def plan_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield the findings of the plan stage."""
     yield from storey_findings(design, catalogue)
     yield from placing_findings(design, catalogue)
+    yield from mains_findings(design, catalogue)

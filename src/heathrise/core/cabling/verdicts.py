@@ -13,7 +13,9 @@ from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.run_decisions import run_said
 from ..design import Category, Change, Design, Device, EquipmentRoom, Uplink, apply, put
+from ..mains import mains_lines
 from .assess import CableChapter
+from .beside_mains import mains_findings
 from .conduit import duct_findings
 from .first_room import first_room
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
@@ -50,6 +52,7 @@ def cable_findings(design: Design, catalogue: Catalogue, chapter: CableChapter) 
     for uplink in chapter.uplinks:
         yield from _uplink(design, catalogue, uplink)
     yield from duct_findings(design, catalogue, chapter.links)
+    yield from mains_findings(catalogue.rules, runs, mains_lines(design))
     yield from _recommended(design, catalogue, runs)
 
 

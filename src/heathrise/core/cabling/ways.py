@@ -24,12 +24,14 @@ from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, Rules
 from ..context.storeys import Storeys, storeys_of
 from ..design import Building, Design, Duct, EquipmentRoom, Floor, Point, Riser, Space, Wall
+from ..mains import MainsLine, mains_lines
 from .lattice import LATTICE_M, OVERHEADS, Storey, direction_of, storey_of, void_z_m
 
 Array = NDArray[np.float64]
 
 STUB_NODES = 12
 MOST_NODES = 60_000
+ALONG = math.cos(math.radians(30))  # what turns less than this from a line lies along it
 _ON_WALL_M = 0.02
 _SAME_WALL_M = 0.05  # masonry crossed twice within this is one wall drawn twice
 
@@ -88,10 +90,13 @@ def ways_of(design: Design, catalogue: Catalogue) -> dict[str, Ways]:
     # Walls bear on the ways by their masonry alone, so any other may move as it likes.
     masonry = _masonry(design, catalogue)
     key = tuple((f, rows.tobytes()) for f, rows in masonry.items())
-    return _ways.get((*parts, catalogue), key, lambda: _make(design, catalogue.rules, masonry))
+    mains = mains_lines(design)
+    return _ways.get((*parts, catalogue, mains), key, lambda: _make(design, catalogue.rules, masonry, mains))
 
 
-def _make(design: Design, rules: Rules, masonry: dict[str, Array]) -> dict[str, Ways]:
+def _make(
+    design: Design, rules: Rules, masonry: dict[str, Array], mains: tuple[MainsLine, ...]
+) -> dict[str, Ways]:
     parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct, EquipmentRoom))
     rooms = list(design.of(EquipmentRoom).values())
     if not rooms:
@@ -104,7 +109,8 @@ def _make(design: Design, rules: Rules, masonry: dict[str, Array]) -> dict[str, 
     ways.floor_of = [s.floor.id for s in storeys.values() for _ in range(len(s.xy))]
     edges = [_turns(count, rules["cabling.turn_cost"])]
     for storey in storeys.values():
-        edges.append(_lattice_edges(storey, rules, masonry[storey.floor.id], count))
+        here = _pieces(mains, storey.floor.id)
+        edges.append(_lattice_edges(storey, rules, masonry[storey.floor.id], here, count))
     edges += list(_risers(design, ways))
     edges += list(_ducts(design, ways))
     graph: Any = _graph(edges, count + len(ways.floor_of))
@@ -187,7 +193,13 @@ def _turns(count: int, cost: float) -> Edges:
     return nodes, nodes + count, np.full(count, cost)
 
 
-def _lattice_edges(storey: Storey, rules: Rules, masonry: Array, count: int) -> Edges:
+def _pieces(mains: tuple[MainsLine, ...], floor: str) -> Array:
+    """Return the straight pieces (x1 y1 x2 y2) of a storey's mains cables."""
+    rows = [(*a, *b) for m in mains if m.floor == floor for a, b in itertools.pairwise(m.points)]
+    return np.array(rows, dtype=np.float64).reshape(-1, 4)
+
+
+def _lattice_edges(storey: Storey, rules: Rules, masonry: Array, mains: Array, count: int) -> Edges:
     """Return the edges along the building (layer 0) and across it (layer 1) of one storey."""
     costs = rules.table("cabling.cost_per_m")
     per_m = np.array([costs[k] for k in OVERHEADS])[storey.overhead]
@@ -196,8 +208,25 @@ def _lattice_edges(storey: Storey, rules: Rules, masonry: Array, count: int) -> 
     cost = length * (per_m[start] + per_m[end]) / 2
     cost += costs["rise"] * np.abs(storey.z_m[end] - storey.z_m[start])
     cost += rules["cabling.masonry_cost"] * _crossings(storey, masonry)
+    if len(mains):
+        apart_m = rules["plan.mains_beside_apart_m"]
+        cost += rules["cabling.beside_mains_cost"] * length * _beside(storey, mains, apart_m)
     layer = np.where(storey.north, count, 0) + storey.first
     return start + layer, end + layer, cost
+
+
+def _beside(storey: Storey, mains: Array, apart_m: float) -> NDArray[np.bool_]:
+    """Return which edges lie along a mains cable and nearer to it than they may for long."""
+    found = np.zeros(len(storey.start), dtype=bool)
+    line, edge = storey.edges.query(
+        shapely.linestrings(mains.reshape(-1, 2, 2)), predicate="dwithin", distance=apart_m
+    )
+    way = mains[:, 2:] - mains[:, :2]
+    way /= np.maximum(np.linalg.norm(way, axis=1), 1e-9)[:, None]
+    step = storey.xy[storey.end[edge]] - storey.xy[storey.start[edge]]
+    step /= np.maximum(np.linalg.norm(step, axis=1), 1e-9)[:, None]
+    found[edge[np.abs((way[line] * step).sum(axis=1)) > ALONG]] = True
+    return found
 
 
 def _crossings(storey: Storey, walls: Array) -> Array:

@@ -10,7 +10,17 @@ from .models import Catalogue
 from .roles import ROLES, by_kind
 from .rules import load_rules
 
-SHELVES = ("constructions", "clients", "switches", "injectors", "cables", "fibres", "parts")
+SHELVES = (
+    "constructions",
+    "clients",
+    "switches",
+    "injectors",
+    "frames",
+    "batteries",
+    "cables",
+    "fibres",
+    "parts",
+)
 
 
 @cache

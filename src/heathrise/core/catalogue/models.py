@@ -25,13 +25,35 @@ class Entry(BaseModel):
     label: str
 
 
+class Racked(BaseModel):
+    """What a rack has to know of a thing. One of no ``units`` has no ears and stands on a shelf.
+
+    ``own_w`` is what it draws from the mains by itself, power over its ports not counted;
+    ``noise_db`` its sound a metre away, dB(A), none without a fan; ``most_c`` the air it bears.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    units: Annotated[int, Field(ge=0, le=10)] = 0
+    wide_mm: Positive = 200.0
+    deep_mm: Positive = 150.0
+    kg: Positive = 0.5
+    own_w: Positive = 0.0
+    noise_db: Positive = 0.0
+    most_c: float | None = None
+
+
 class Construction(Entry):
-    """A wall, door, window, slab or roof: loss in dB at square incidence for each band."""
+    """A wall, door, window, slab or roof: loss in dB at square incidence for each band.
+
+    ``studs`` says that a frame is screwed into studs behind it, not into the wall itself.
+    """
 
     kind: Literal["wall", "door", "window", "gap", "slab", "roof"]
     loss_db: dict[Band, Positive]
     masonry: bool = False
     wet: bool = False
+    studs: bool = False
     shields: bool = False
 
 
@@ -112,7 +134,7 @@ class OldGear(BaseModel):
     passive: bool = False
 
 
-class DeviceModel(Entry):
+class DeviceModel(Entry, Racked):
     """Anything at the far end of a run, of whatever kind, by what it asks for and gives.
 
     ``power`` is what it asks of its port, ``air`` what it gives clients, ``ports`` what others can
@@ -129,7 +151,6 @@ class DeviceModel(Entry):
     mounts: tuple[Mount, ...] = ()
     outdoor: bool = False
     least_c: float | None = None
-    most_c: float | None = None
     old: OldGear | None = None
     packs: dict[str, Positive] = {}
 
@@ -156,13 +177,14 @@ class ClientModel(Entry):
         return len(self.power_dbm) == len(BANDS)
 
 
-class SwitchModel(Entry):
+class SwitchModel(Entry, Racked):
+    """A switch. ``budget_w`` is what its supply has for all powered ports together."""
+
     groups: tuple[PortGroup, ...]
     budget_w: Positive = 0.0
     allocates: Literal["class", "negotiated"] = "class"
     managed: bool = True
     price: Positive
-    kg: Positive = 1.0
     old: OldGear | None = None
 
     @property
@@ -174,7 +196,9 @@ class SwitchModel(Entry):
         return sum(g.count for g in self.groups if g.poe_class is not None)
 
 
-class InjectorModel(Entry):
+class InjectorModel(Entry, Racked):
+    """A power source for one cable, with its own supply."""
+
     poe_class: Annotated[int, Field(ge=0, le=8)]
     speed_mbps: int
     price: Positive
@@ -182,6 +206,30 @@ class InjectorModel(Entry):
     def does(self, poe_class: int, speed_mbps: float) -> bool:
         """Whether it feeds a class at a speed."""
         return poe_rank(self.poe_class) >= poe_rank(poe_class) and self.speed_mbps >= speed_mbps
+
+
+class FrameModel(Entry):
+    """A rack's frame: ``deep_mm`` is the deepest that fits in it, ``bears_kg`` what it carries;
+    one for the ``wall`` has two rows of holes ``holes_mm`` apart and is screwed to it."""
+
+    units: Annotated[int, Field(ge=1, le=60)]
+    wall: bool
+    wide_mm: Positive = 600.0
+    deep_mm: Positive
+    kg: Positive
+    bears_kg: Positive
+    holes_mm: Positive = 0.0
+    price: Positive
+
+
+class BatteryModel(Entry, Racked):
+    """A battery with its inverter: ``va`` and ``watts`` are what it can give at once, ``wh`` what
+    it holds when new."""
+
+    va: Positive
+    watts: Positive
+    wh: Positive
+    price: Positive
 
 
 class Sheathed(BaseModel):
@@ -224,7 +272,7 @@ class FibreModel(Entry):
     diameter_mm: Positive
 
 
-class PartModel(Entry):
+class PartModel(Entry, Racked):
     """A small part, by the piece or the metre; ``mounts`` are those that a bracket is for, ``kg``
     what it weighs where that counts for lifting."""
 
@@ -302,6 +350,8 @@ class Catalogue(BaseModel):
     clients: dict[str, ClientModel]
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
+    frames: dict[str, FrameModel]
+    batteries: dict[str, BatteryModel]
     cables: dict[str, CableModel]
     fibres: dict[str, FibreModel]
     parts: dict[str, PartModel]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
 
-from .models import JACKETS, Catalogue, DeviceModel, InjectorModel, SwitchModel
+from .models import JACKETS, BatteryModel, Catalogue, DeviceModel, FrameModel, InjectorModel, SwitchModel
 
 
 @dataclass(frozen=True)
@@ -50,6 +50,10 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
         found[switch.id] = _item(switch, switch.old is None)
     for injector in catalogue.injectors.values():
         found[injector.id] = _item(injector, True)
+    for frame in catalogue.frames.values():
+        found[frame.id] = _item(frame, True)
+    for battery in catalogue.batteries.values():
+        found[battery.id] = _item(battery, True)
     for cable in catalogue.cables.values():
         for jacket, sold in cable.jackets.items():
             label = f"{cable.label}{JACKETS[jacket]}"
@@ -73,7 +77,11 @@ def priced_items(catalogue: Catalogue) -> dict[str, Item]:
     return {key: item for key, item in items_of(catalogue).items() if item.sold}
 
 
-def _item(model: DeviceModel | SwitchModel | InjectorModel, sold: bool, packs: tuple[Pack, ...] = ()) -> Item:
+def _item(
+    model: DeviceModel | SwitchModel | InjectorModel | FrameModel | BatteryModel,
+    sold: bool,
+    packs: tuple[Pack, ...] = (),
+) -> Item:
     label = model.label if sold else f"{model.label}, no longer sold: choose another"
     return Item(model.id, label, "piece", model.price, packs, sold)
 

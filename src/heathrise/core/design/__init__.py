@@ -29,6 +29,7 @@ from .elements import (
     Network,
     Opening,
     OwnFigure,
+    RackPlace,
     Radio,
     Riser,
     Run,
@@ -40,6 +41,7 @@ from .elements import (
     WirelessName,
 )
 from .kinds import KIND_OF, KINDS
+from .mains_elements import Light, MainsRoute, Panel, Socket
 from .values import (
     Category,
     ComplaintKind,
@@ -81,7 +83,9 @@ __all__ = [
     "Floor",
     "Injector",
     "Jacket",
+    "Light",
     "LineEntry",
+    "MainsRoute",
     "Medium",
     "Neighbour",
     "Network",
@@ -89,10 +93,12 @@ __all__ = [
     "Opening",
     "Overhead",
     "OwnFigure",
+    "Panel",
     "Point",
     "Problem",
     "Purpose",
     "Put",
+    "RackPlace",
     "Radio",
     "Reference",
     "Remove",
@@ -101,6 +107,7 @@ __all__ = [
     "Security",
     "Site",
     "SiteKind",
+    "Socket",
     "Space",
     "Spot",
     "State",

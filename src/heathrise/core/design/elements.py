@@ -143,7 +143,8 @@ class Opening(Element):
 class Space(Element):
     """A named room or outdoor area with the use that its signal is judged by.
 
-    One with ``stairs`` holds a flight that leads up to the storey above.
+    One with ``stairs`` holds a flight that leads up to the storey above. ``water`` says whether
+    water runs there, ``locks`` whether it is locked; unknown where nobody said.
     """
 
     floor: FloorRef
@@ -155,6 +156,8 @@ class Space(Element):
     open_above: bool = False
     stairs: bool = False
     outdoor: bool = False
+    water: bool | None = None
+    locks: bool | None = None
 
 
 class Riser(Element):
@@ -180,12 +183,32 @@ class Duct(Element):
 
 
 class EquipmentRoom(Element):
-    """Where a rack stands and runs begin. The line comes in at the first, or where one says so."""
+    """Where a rack stands and runs begin. The line comes in at the first, or where one says so.
+
+    ``frame`` and ``battery`` are what somebody chose; without one the plan takes the frame that
+    fits, and no battery. ``stud_m`` is the spacing measured behind it, ``vent_m3h`` the air that is
+    moved through its closet.
+    """
 
     floor: FloorRef
     name: Name
     at: Point
     rack_height_m: Annotated[float, Field(ge=0, le=3)] = 1.2
+    frame: ModelId | None = None
+    battery: ModelId | None = None
+    stud_m: Annotated[float, Field(gt=0.05, le=3)] | None = None
+    vent_m3h: Annotated[float, Field(ge=0, le=100_000)] = 0.0
+
+
+class RackPlace(Element):
+    """Where somebody put a thing of a rack: ``unit`` is the lowest it takes, counted from below.
+
+    ``thing`` is what the rack's contents are called by, such as ``switch:sw-1`` or ``panel:2``.
+    """
+
+    equipment_room: RoomRef
+    thing: Annotated[str, Field(pattern=r"^[a-z]+:[a-z0-9_-]{1,40}$")]
+    unit: Annotated[int, Field(ge=1, le=60)]
 
 
 class Device(Element):

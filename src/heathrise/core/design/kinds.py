@@ -14,6 +14,7 @@ from .elements import (
     Network,
     Opening,
     OwnFigure,
+    RackPlace,
     Radio,
     Riser,
     Run,
@@ -24,6 +25,7 @@ from .elements import (
     Wall,
     WirelessName,
 )
+from .mains_elements import Light, MainsRoute, Panel, Socket
 from .values import Element
 
 # In order of dependence: each kind refers only to kinds before it.
@@ -54,6 +56,11 @@ KINDS: dict[str, type[Element]] = {
     "zone": Zone,
     "old_cable": OldCable,
     "underlay": Underlay,
+    "panel": Panel,
+    "socket": Socket,
+    "mains_route": MainsRoute,
+    "light": Light,
+    "rack_place": RackPlace,
     "variant": Variant,
 }
 KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}

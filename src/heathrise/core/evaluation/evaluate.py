@@ -16,6 +16,7 @@ from ..catalogue import Catalogue
 from ..context.findings import Finding, Stage, worst_first
 from ..context.plan import Plan
 from ..design import Design, EquipmentRoom
+from ..mains import mains_lines
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
     Plug,
@@ -148,11 +149,12 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     if full:
         settings = _settings(chapters, design, catalogue, power, links)
     brief = _brief(chapters, plan, planned_stand(design, catalogue, air, links, power, signal), links)
+    mains = chapters.run("plan", lambda: mains_lines(design)) or ()
     findings = chapters.findings
     totals = chapters.run("plan", lambda: totals_of(design, catalogue, signal.rooms, links, power, findings))
     return Evaluation(
         brief=brief.model_copy(update={"findings": chapters.of("brief")}),
-        plan=PlanChapter(findings=chapters.of("plan")),
+        plan=PlanChapter(mains=mains, findings=chapters.of("plan")),
         signal=signal.model_copy(update={"findings": chapters.of("signal")}),
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
         power=power.model_copy(update={"findings": chapters.of("power")}),

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Mapping, Sequence
 
 from ...core.cabling import LinkVerdict, RunVerdict
 from ...core.catalogue import Catalogue, drawing_style
+from ...core.context.racks import rack_at
 from ...core.design import (
     Complaint,
     Design,
@@ -25,7 +25,6 @@ from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, PaperPoi
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
 _MARK = 0.24  # mm to a unit of a mark's field
 PX_MM = 0.25
-RACK_REACH_M = drawing_style().measures.rack_reach_m  # what the line comes in at is in a rack so near to it
 _PLAIN_DASH = "6"
 
 
@@ -58,16 +57,15 @@ def gear(
         for r in design.of(Riser).values()
         if r.building == level.building and r.lowest_level <= level.level <= r.highest_level
     ]
-    rooms = [r for r in design.of(EquipmentRoom).values() if r.floor == floor]
     racks: dict[int, PaperPoint] = {}
     for device in design.of(Device).values():
         if device.floor == floor:
             role = catalogue.role_of(device)
             turn = device.azimuth_deg if role.aimed or device.mount != "ceiling" else None
             tone = INK if device.state in ("new", "keep") else GRANITE
-            near = [r.at for r in rooms if math.dist(r.at, device.at) <= RACK_REACH_M]
-            if near and role.leads_out and device.state != "retire":
-                racks[len(marks)] = paper.at(near[0])
+            near = rack_at(design, floor, device.at) if role.leads_out else None
+            if near is not None and device.state != "retire":
+                racks[len(marks)] = paper.at(near.at)
             marks.append((role.mark, device.name, device.at, turn, tone, labels.get(device.id, "")))
     spots = [paper.stand(paper.at(row[2]), racks.get(k)) for k, row in enumerate(marks)]
     for (shape, _, at, turn, tone, _), (x, y) in zip(marks, spots, strict=True):

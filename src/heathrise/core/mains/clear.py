@@ -1,0 +1,48 @@
+"""What is kept clear: the space in front of a panel, and what stands where."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import shapely
+from shapely import affinity
+from shapely.geometry import LineString, box
+
+from ..catalogue import Rules
+from ..design import Design, Panel, Point, Wall
+
+_AT_WALL_M = 1.5  # what stands this near to a wall has its back to it
+
+
+def clear_space(panel: Panel, rules: Rules) -> Any:
+    """Return the ground in front of a panel that nothing may stand in, as a polygon in m."""
+    wide, deep = rules["plan.panel_space_m.wide"], rules["plan.panel_space_m.deep"]
+    ahead = affinity.rotate(box(-wide / 2, 0, wide / 2, deep), -panel.azimuth_deg, origin=(0, 0))
+    return affinity.translate(ahead, *panel.at)
+
+
+def clear_of(design: Design, floor: str, rules: Rules) -> list[tuple[Panel, Any]]:
+    """Return the panels of a storey, each with its clear space."""
+    return [(p, clear_space(p, rules)) for p in design.of(Panel).values() if p.floor == floor]
+
+
+def footprint(design: Design, floor: str, at: Point, wide_m: float, deep_m: float) -> Any:
+    """Return the ground that something takes whose middle is at a point: its back to the wall
+    that it stands at, square to the site where it stands at none."""
+    plain = box(-wide_m / 2, -deep_m / 2, wide_m / 2, deep_m / 2)
+    return affinity.translate(affinity.rotate(plain, _along_deg(design, floor, at), origin=(0, 0)), *at)
+
+
+def _along_deg(design: Design, floor: str, at: Point) -> float:
+    """Return the direction of the nearest wall, degrees anticlockwise from east."""
+    point = shapely.Point(at)
+    best, least = 0.0, _AT_WALL_M
+    for wall in design.of(Wall).values():
+        if wall.floor != floor:
+            continue
+        apart = LineString([wall.a, wall.b]).distance(point)
+        if apart < least:
+            least = apart
+            best = math.degrees(math.atan2(wall.b[1] - wall.a[1], wall.b[0] - wall.a[0]))
+    return best

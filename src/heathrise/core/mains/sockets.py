@@ -1,0 +1,47 @@
+"""Which socket is near to gear that wants one, and what it takes to have one made."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..base.wording import metres
+from ..context.findings import Cure
+from ..design import Design, Point, Socket, apply, free_number, put
+from .lines import mains_lines
+
+
+@dataclass(frozen=True)
+class NearSocket:
+    """The nearest socket of a storey, and how far a cord has to reach to it, m."""
+
+    socket: Socket
+    reach_m: float
+
+
+def near_socket(design: Design, floor: str, at: Point, height_m: float) -> NearSocket | None:
+    """Return the nearest socket of a storey, or None where none is drawn on it.
+
+    A cord reaches it as far as they are apart on plan, and up or down beside it.
+    """
+    mine = (s for s in design.of(Socket).values() if s.floor == floor and s.state in ("new", "keep"))
+    rows = [NearSocket(s, round(math.hypot(math.dist(s.at, at), s.height_m - height_m), 2)) for s in mine]
+    return min(rows, key=lambda row: row.reach_m, default=None)
+
+
+def made_socket(design: Design, floor: str, at: Point, height_m: float, name: str) -> Cure:
+    """Return the cure that has a socket made beside something; what it takes is the licensed work of
+    an electrician, and the cable from the panel where one is drawn."""
+    key = f"socket-{free_number(design.of(Socket), 'socket')}"
+    socket = Socket(
+        id=key, floor=floor, name=f"Socket of {name}"[:120], at=at, height_m=height_m, state="new"
+    )
+    line = next((k for k in mains_lines(apply(design, [put(socket)])) if k.socket == key), None)
+    far = (
+        f"{metres(line.length_m, 0)} from {line.name.split(' to ')[0]}" if line else "its panel is not drawn"
+    )
+    return Cure(
+        label=f"Have a socket made at {name}",
+        effect=f"by a licensed electrician; {far}",
+        changes=(put(socket),),
+    )
