@@ -57,12 +57,13 @@ LAYERS = (
         "signal",
     },
     {"rack"},
+    {"elevation"},
     {"evaluation"},
     {"views"},
     {"placement"},
 )
 DISCIPLINES = LAYERS[5]
-FACED = {*LAYERS[4], *DISCIPLINES, "rack", "placement"}
+FACED = {*LAYERS[4], *DISCIPLINES, "rack", "elevation", "placement"}
 
 
 @st.composite

@@ -19,7 +19,9 @@ from heathrise.formats.rules_document import _formulas, rules_document
 SOURCE = Path(heathrise.__file__).parent
 RULES = load_catalogue().rules
 DOCUMENT = Path(__file__).parents[2] / "docs" / "rules.md"
-_ASKED = re.compile(r'f?"((?:brief|plan|signal|bands|cabling|power|settings|order|install|handover)\.[^"]+)"')
+_ASKED = re.compile(
+    r'f?"((?:brief|plan|signal|bands|cabling|power|rack|settings|order|install|handover)\.[^"]+)"'
+)
 
 
 def _paths_in_code() -> dict[str, Path]:

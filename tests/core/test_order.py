@@ -178,24 +178,24 @@ def _plain_counts(key: str) -> Counter[str]:
         fresh = link.chosen_by != "found"
         for room in [link.room, *([link.to_room] if hasattr(link, "to_room") else [])]:
             panel = ends[room or ""] > 12
-            found["cord-1"] += link.cables if panel or not fresh else 0
             found["jack" if panel else "plug"] += link.cables if fresh else 0
         device = design.of(Device).get(getattr(link, "device", ""))
         if device is not None and device.kind == "outlet":
-            found["cord-2"] += link.cables
             found["jack"] += link.cables if fresh else 0
         elif device is not None:
             found["plug"] += link.cables if fresh else 0
         pole = device is not None and device.mount == "pole"
         leaves = link.between_buildings or link.duct_m > 0 or link.outdoor_m > 1 or pole
         found["surge"] += 2 * link.cables if leaves else 0
-    for cord in ("cord-1", "cord-2", "cord-fibre"):
-        found[cord] += 2 if found[cord] else 0
+    found["cord-fibre"] += 2 if found["cord-fibre"] else 0
     for row in evaluation.brief.reserves:
         found["coil-plate"] += row.cables
     if found["plug"]:
         found["plug"] += max(4, math.ceil(found["plug"] * 0.05))
-    found["rack-panel"] = sum(math.ceil(n / 24) for r, n in ends.items() if r and n > 12)
+    of_rack = Counter[str]()  # a label, and a port of a panel, for each cable that begins there
+    for link in there:
+        of_rack[link.room or ""] += link.cables
+    found["rack-panel"] = sum(math.ceil(of_rack[r] / 24) for r, n in ends.items() if r and n > 12)
     for device in design.of(Device).values():
         if device.kind not in ("outlet", "router"):
             model = catalogue.devices[device.kind][device.model]
@@ -210,6 +210,39 @@ def test_counts_agree_with_counting_one_by_one(key: str) -> None:
     lines = {line.item: line.quantity for line in _order(key).lines}
     for item, count in _plain_counts(key).items():
         assert lines.get(item, 0) == count, item
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_cords_agree_with_counting_port_by_port(key: str) -> None:
+    """A cord for each port that a panel's cable goes on to, two where an injector stands between, one
+    for each way up that stays in its rack, one beside each outlet, and two spare of each length."""
+    drawn, evaluation = _site(key)
+    design = as_planned(drawn)
+    panels = {t.room for t in evaluation.racks.things if t.kind == "panel"}
+    injected = {i.device for i in design.of(Injector).values()}
+    room_of = {s.id: s.equipment_room for s in design.of(Switch).values()}
+    count = 0
+    corded = set()
+    for use in evaluation.power.ports:
+        if use.device is None:
+            continue
+        panelled = room_of[use.switch] in panels
+        count += panelled + (use.device in injected)
+        if panelled:
+            corded.add(f"run-{use.device}")
+    gear = {(t.room, t.kind) for t in evaluation.racks.things}
+    for way in evaluation.power.ways_up:
+        here = room_of[way.switch]
+        up = room_of[way.to] == here if way.to else bool({(here, "router"), (here, "modem")} & gear)
+        count += up or (way.to is not None and way.medium == "copper" and here in panels)
+    count += sum({(room, "router"), (room, "modem")} <= gear for room in set(room_of.values()))
+    for run in evaluation.cable.runs:
+        if run.verdict == "no_way":
+            continue
+        count += run.cables * (design.of(Device)[run.device].kind == "outlet")
+        count += run.cables * (run.chosen_by == "found" and run.id not in corded)
+    lines = [k for k in _order(key).lines if "cord-" in k.item and k.item != "cord-fibre"]
+    assert sum(k.quantity for k in lines) == count + 2 * len(lines)
 
 
 @pytest.mark.parametrize("key", KEYS)

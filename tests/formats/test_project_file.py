@@ -178,7 +178,7 @@ def test_a_name_that_stands_twice_is_refused(catalogue: Catalogue, home: Design)
     text = dump_project(Project("Hut", home)).replace('"name": "Hut"', '"name": "Hut", "name": "X"')
     with pytest.raises(DesignError, match="'name' twice"):
         load_project(text, catalogue)
-    for version in ("8", "true", '"2"', "null"):
-        later = dump_project(Project("Hut", home)).replace('"version": 7', f'"version": {version}')
+    for version in ("9", "true", '"2"', "null"):
+        later = dump_project(Project("Hut", home)).replace('"version": 8', f'"version": {version}')
         with pytest.raises(DesignError, match="reads 1 to 8"):
             load_project(later, catalogue)

@@ -29,6 +29,11 @@ export const KINDS: Kind[] = [
   "zone",
   "old_cable",
   "underlay",
+  "panel",
+  "socket",
+  "mains_route",
+  "light",
+  "rack_place",
   "variant"
 ]
 
@@ -258,6 +263,52 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     {
       "field": "floor",
       "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "panel": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "socket": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "panel",
+      "kind": "panel",
+      "many": false,
+      "optional": true
+    }
+  ],
+  "mains_route": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "light": [
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "rack_place": [
+    {
+      "field": "equipment_room",
+      "kind": "equipment_room",
       "many": false,
       "optional": false
     }

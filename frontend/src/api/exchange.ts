@@ -107,6 +107,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     ]
   },
   "plan": {
+    "mains": [
+      "id"
+    ],
     "findings": [
       "id"
     ]
@@ -162,6 +165,22 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     ],
     "findings": [
       "id"
+    ]
+  },
+  "racks": {
+    "racks": [
+      "room"
+    ],
+    "things": [
+      "room",
+      "thing"
+    ],
+    "cords": [
+      "room",
+      "from_thing",
+      "from_port",
+      "to_thing",
+      "to_port"
     ]
   },
   "settings": {

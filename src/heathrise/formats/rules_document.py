@@ -25,6 +25,7 @@ _TITLES = {
     "bands": "Channels and power",
     "cabling": "Cable",
     "power": "Power",
+    "rack": "Rack",
     "settings": "Settings",
     "brief": "Brief",
     "order": "Order",

@@ -33,6 +33,7 @@ class Role(Strict):
     to it: as the site has it for access points, one for each of its sockets, or one; ``links``
     how many of those ask for a port. ``stands`` says whether it must be made for where it is.
     ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
+    ``sheds`` ranks what goes dark first when a rack runs on its battery; 9 goes last.
     """
 
     kind: str
@@ -50,6 +51,7 @@ class Role(Strict):
     cables: Literal["policy", "sockets", "one"] = "one"
     links: Literal["one", "every_cable"] = "one"
     leads_out: bool = False
+    sheds: int = 5
     profile: PortProfile
 
 
@@ -74,6 +76,7 @@ ROLES = (
     ),
     Role(
         kind="wall_plate",
+        sheds=3,
         name="Wall plate",
         shelf="wall_plates",
         mark="cairn",
@@ -88,6 +91,7 @@ ROLES = (
     ),
     Role(
         kind="camera",
+        sheds=1,
         name="Camera",
         shelf="cameras",
         mark="lookout",
@@ -102,6 +106,7 @@ ROLES = (
     ),
     Role(
         kind="sensor_gateway",
+        sheds=4,
         name="Sensor gateway",
         shelf="sensor_gateways",
         mark="beacon",
@@ -132,6 +137,7 @@ ROLES = (
     ),
     Role(
         kind="router",
+        sheds=9,
         name="Router",
         shelf="routers",
         mark="bridge",

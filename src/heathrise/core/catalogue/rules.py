@@ -28,6 +28,7 @@ DISCIPLINES = (
     "bands",
     "cabling",
     "power",
+    "rack",
     "settings",
     "order",
     "install",

@@ -16,6 +16,7 @@ from ..catalogue import Catalogue
 from ..context.findings import Finding, Stage, worst_first
 from ..context.plan import Plan
 from ..design import Design, EquipmentRoom
+from ..elevation import RackChapter, rack_findings
 from ..mains import mains_lines
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
@@ -49,6 +50,7 @@ from ..signal import (
     signal_findings,
 )
 from .brief_status import brief_chapter, paths_of, planned_stand
+from .racks import rack_chapter
 from .totals import Totals, totals_of
 
 log = logging.getLogger(__name__)
@@ -67,6 +69,7 @@ class Evaluation(Frozen):
     signal: SignalChapter
     cable: CableChapter
     power: PowerPlan
+    racks: RackChapter
     settings: SettingsChapter | None
     totals: Totals
 
@@ -93,6 +96,7 @@ class Evaluation(Frozen):
         return worst_first([f for c in chapters if c is not None for f in c.findings])
 
 
+NO_RACKS = RackChapter()
 FRESH_SECONDS = 0.4  # one with channels still searched for is worked out anew, not for each who asks
 
 
@@ -140,6 +144,8 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
     chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
+    racks = chapters.run("power", lambda: rack_chapter(design, catalogue, links.links, power)) or NO_RACKS
+    chapters.tell("power", lambda: rack_findings(design, catalogue, racks))
     chapters.tell("settings", lambda: network_findings(design, catalogue))
     if full and air is not None:
         if not wait:
@@ -158,6 +164,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         signal=signal.model_copy(update={"findings": chapters.of("signal")}),
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
         power=power.model_copy(update={"findings": chapters.of("power")}),
+        racks=racks,
         settings=_with_findings(settings, chapters.of("settings")) if full else None,
         totals=totals or Totals(currency=design.site.currency),
     )

@@ -1,7 +1,7 @@
 """What is done on the site: labels, the work list with its cautions, when it is finished."""
 
 from .cables import Penetration, Pull, Trench
-from .gear import MountPlace, mount_minutes, on_roof
+from .gear import MountPlace, RackWork, SocketWork, mount_minutes, on_roof
 from .labels import Cabled, Label, far_end, labels_of
 from .schedule import Finish, finish_for
 from .step import PHASES, TASKS, Step, Work
@@ -16,6 +16,8 @@ __all__ = [
     "MountPlace",
     "Penetration",
     "Pull",
+    "RackWork",
+    "SocketWork",
     "Step",
     "Trench",
     "Work",

@@ -40,34 +40,123 @@ def mount_minutes(rules: Rules, kind: str, outdoors: bool) -> float:
     return rates.get(mount_kind(rules, kind, outdoors), rates["other"])
 
 
-def racks(todo: TodoList, design: Design, weights_kg: dict[str, float]) -> None:
-    """Add a step for each rack that is set up; ``weights_kg`` is by room, with its gear."""
+@dataclass(frozen=True)
+class RackWork:
+    """A rack that is set up: what is lifted, how its frame is held, what is bolted in from below,
+    which cords join it; ``socket`` is the nearest, none where none is drawn."""
+
+    room: str
+    kg: float
+    frame: str
+    held: str
+    board: bool
+    wall: bool
+    bolted: tuple[str, ...]
+    cords: tuple[str, ...]
+    materials: tuple[str, ...]
+    socket: str
+    vent_m3h: float
+    line_surge: bool
+
+
+@dataclass(frozen=True)
+class SocketWork:
+    """A socket that a licensed electrician makes, with the mains cable to it, m."""
+
+    id: str
+    name: str
+    floor: str
+    metres: float
+
+
+def racks(todo: TodoList, design: Design, works: Sequence[RackWork]) -> None:
+    """Add the steps of each rack that is set up: its frame first, then what is bolted into it."""
     rules = todo.rules
-    for room in design.of(EquipmentRoom).values():
-        if room.id not in weights_kg:
-            continue
-        heavy = weights_kg[room.id] > rules["install.lift_kg"]
+    share = rules["order.rack_fit_share"]
+    for work in works:
+        room = design.of(EquipmentRoom)[work.room]
+        heavy = work.kg > rules["install.lift_kg"]
         hazards: list[Hazard] = ["drilling", "mains"]
         said = []
         if heavy:
             hazards.append("lifting")
-            said.append(lifting_said(weights_kg[room.id]))
+            said.append(lifting_said(work.kg))
+        place = ("equipment_room", room.id, room.floor)
+        backing = "Screw the backing board across two studs first" if work.board else ""
+        behind = "A stud, masonry or a backing board behind each hole"
+        stands = behind if work.wall else "Levelled, and held at its top"
+        socket = f"Its socket, {work.socket}," if work.socket else "A socket"
         todo.add(
             f"rack-{room.id}",
             "rack",
-            f"Set up {room.name}: backing, frame, panels, strip",
-            ("equipment_room", room.id, room.floor),
-            [("rack", 1, rules["order.rack_minutes"])],
+            f"Set up {room.name}: {'backing board, ' if work.board else ''}{work.frame.lower()}",
+            place,
+            [("rack", 1, rules["order.rack_minutes"] * (1 - share))],
             ("safe",),
             hazards,
             said,
-            tools=("level", "drill", "screwdriver"),
-            materials=("rack frame", "shelf", "blank panel", "power strip", "cage nuts"),
-            checks=(
-                "A stud or a backing board behind each hole",
-                "Clear of the electrical panel and its space",
-                "Photograph the place before",
+            tools=("level", "drill", "screwdriver", "stud finder"),
+            materials=work.materials,
+            checks=tuple(
+                c
+                for c in (
+                    backing,
+                    f"Held by {work.held}",
+                    stands,
+                    "Clear of the electrical panel and its space",
+                    f"{socket} is within the cord; if not, a licensed electrician makes one",
+                    "Photograph the place before",
+                )
+                if c
             ),
+        )
+        air = f"{work.vent_m3h:g} m³/h pass through the closet: grilles low and high"
+        moved = air if work.vent_m3h else ""
+        todo.add(
+            f"fit-{room.id}",
+            "rack",
+            f"Bolt into {room.name}, the heaviest lowest",
+            place,
+            [("fit", 1, rules["order.rack_minutes"] * share)],
+            (f"rack-{room.id}",),
+            ["lifting"] if heavy else [],
+            said,
+            tools=("screwdriver",),
+            checks=tuple(c for c in (*work.bolted, *(f"Cords: {c}" for c in work.cords), moved) if c),
+        )
+
+
+def earthing(
+    todo: TodoList, design: Design, works: Sequence[RackWork], sockets: Sequence[SocketWork]
+) -> None:
+    """Add what a licensed electrician does: sockets, bonding of frames, surge protection of the line."""
+    rules = todo.rules
+    for socket in sockets:
+        metres = f", {socket.metres:.0f} m of cable from its panel" if socket.metres else ""
+        todo.add(
+            f"socket-{socket.id}",
+            "protect",
+            f"Make {socket.name}{metres}",
+            ("socket", socket.id, socket.floor),
+            [("socket", 1, rules["install.socket_minutes"] + rules["install.mains_minutes"] * socket.metres)],
+            ("safe",),
+            ("mains",),
+            licensed=True,
+            checks=("Its circuit is named in the panel", "Tested and noted by whoever made it"),
+        )
+    for work in works:
+        room = design.of(EquipmentRoom)[work.room]
+        line = ", protect the line where it comes in" if work.line_surge else ""
+        todo.add(
+            f"bond-{room.id}",
+            "protect",
+            f"Bond {room.name} to the building's earth{line}",
+            ("equipment_room", room.id, room.floor),
+            [("bond", 1, rules["install.bond_minutes"])],
+            (f"fit-{room.id}",),
+            ("mains",),
+            licensed=True,
+            checks=("Frame, strip and surge protection on one earth",),
         )
 
 
@@ -148,7 +237,7 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
             f"Put {switch.name} on, see its way up alive",
             ("switch", switch.id, rooms[room].floor),
             [("switch", 1, rules["install.switch_minutes"])],
-            (f"rack-{room}", *(f"test-{p.id}" for p in between)),
+            (f"fit-{room}", f"bond-{room}", *(f"test-{p.id}" for p in between)),
             hazards,
         )
     adopted = [d for d in design.of(Device).values() if catalogue.role_of(d).links != "every_cable"]

@@ -10,7 +10,7 @@ from ..catalogue import Catalogue
 from ..design import Design, Device, EquipmentRoom, Floor, Space
 from . import cables, gear
 from .cables import Penetration, Pull, Trench
-from .gear import MountPlace
+from .gear import MountPlace, RackWork, SocketWork
 from .step import PHASES, Step, TodoList
 
 
@@ -18,14 +18,15 @@ from .step import PHASES, Step, TodoList
 class WorkSite:
     """What the work list needs to know of a site beside its design.
 
-    ``stands`` say of each device where it hangs, ``weights_kg`` by room what is lifted there.
+    ``stands`` say of each device where it hangs, ``racks`` what is set up, ``sockets`` what is made.
     """
 
     pulls: Sequence[Pull]
     openings: Sequence[Penetration]
     trenches: Sequence[Trench]
     stands: dict[str, MountPlace]
-    weights_kg: dict[str, float]
+    racks: Sequence[RackWork]
+    sockets: Sequence[SocketWork]
 
 
 def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: WorkSite) -> list[Step]:
@@ -58,12 +59,13 @@ def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: WorkSit
         ),
     )
     cables.dig(todo, site.trenches)
-    gear.racks(todo, design, site.weights_kg)
+    gear.racks(todo, design, site.racks)
     cables.open_holes(todo, site.openings)
     cables.pull(todo, site.pulls, site.openings)
     cables.far_ends(todo, site.pulls)
     gear.mounts(todo, design, catalogue, site.pulls, site.stands)
     cables.near_ends(todo, site.pulls)
+    gear.earthing(todo, design, site.racks, site.sockets)
     gear.powering(todo, design, catalogue, site.pulls)
     _settings(todo, design)
     gear.take_away(todo, drawn, site.stands)

@@ -2,25 +2,26 @@
 
 from .assess import Order, PartLine, Sum, assess_order
 from .packs import cheapest_cover
-from .parts import GROUPS, RACK_PARTS, Bulk, cord_for, disks_for, panelled
+from .parts import GROUPS, Bulk, RackParts, cord_for, cord_length_m, disks_for, recorders_of
 from .places import Where, of_link
 from .work import Done, LabourLine, tasks_of
 
 __all__ = [
     "GROUPS",
-    "RACK_PARTS",
     "Bulk",
     "Done",
     "LabourLine",
     "Order",
     "PartLine",
+    "RackParts",
     "Sum",
     "Where",
     "assess_order",
     "cheapest_cover",
     "cord_for",
+    "cord_length_m",
     "disks_for",
     "of_link",
-    "panelled",
+    "recorders_of",
     "tasks_of",
 ]

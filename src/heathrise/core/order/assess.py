@@ -15,7 +15,7 @@ from ..context.findings import Finding
 from ..design import Design, Device, Switch
 from ..laying import Hole, Link
 from .packs import cheapest_cover
-from .parts import Bulk, Group, Need, gather
+from .parts import Bulk, Group, Need, RackParts, gather
 from .places import Where
 from .work import Done, LabourLine, tasks_of
 
@@ -77,6 +77,7 @@ def assess_order(
     work: Iterable[Done],
     today: date,
     told: Sequence[str] = (),
+    racks: Sequence[RackParts] = (),
 ) -> Order:
     """Return the order of a design as planned.
 
@@ -87,10 +88,11 @@ def assess_order(
         bought: copper as it is bought.
         work: pieces of the steps of the work list, clearing up included.
         told: what else is to know of the parts.
+        racks: what each rack takes.
     """
     catalogue = prices.catalogue
     rules = catalogue.rules
-    needs = gather(design, catalogue, links, holes, bought)
+    needs = gather(design, catalogue, links, holes, bought, racks)
     lines = tuple(_line(need, prices, rules) for need in _together(needs))
     tasks = tasks_of(work)
     total = _sum(rules, lines, tasks)

@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.run_decisions import feeds
-from ..design import Design, Device, Duct, EquipmentRoom, Injector, Switch
+from ..design import Design, Device, Duct, EquipmentRoom, Injector, Socket, Switch
 from ..laying import Hole, Link, climbs_of, duct_m
+from ..mains import mains_lines
 from .places import Where, at_device, of_link
 
 Group = Literal["gear", "cable", "ends", "mounting", "ways", "protection", "rack", "spares"]
 GROUPS: tuple[Group, ...] = get_args(Group)
 _CORDS_M = (0.5, 1.0, 2.0, 3.0, 5.0)
-_PORTS_OF_PANEL = 24
-RACK_PARTS = ("rack-frame", "rack-shelf", "rack-blank", "rack-strip", "cage-nuts")
 
 
 @dataclass(frozen=True)
@@ -28,6 +27,17 @@ class Bulk:
     item: str
     count: int
     links: Collection[str]
+
+
+@dataclass(frozen=True)
+class RackParts:
+    """What a rack takes: items with their number, and cords by the link whose cable they go on to,
+    "" for those between the rack's own things; ``panelled`` says that cables end in a panel."""
+
+    room: str
+    items: Mapping[str, int]
+    cords: Sequence[tuple[str, str]] = ()
+    panelled: bool = False
 
 
 class Need(Frozen):
@@ -67,7 +77,12 @@ class Parts:
 
 
 def gather(
-    design: Design, catalogue: Catalogue, links: Sequence[Link], holes: Sequence[Hole], bought: Sequence[Bulk]
+    design: Design,
+    catalogue: Catalogue,
+    links: Sequence[Link],
+    holes: Sequence[Hole],
+    bought: Sequence[Bulk],
+    racks: Sequence[RackParts] = (),
 ) -> list[Need]:
     """Return everything that a plan takes.
 
@@ -75,13 +90,15 @@ def gather(
         links: runs, ways between racks, spares for what comes later.
         holes: through masonry.
         bought: copper as it is bought.
+        racks: what each rack takes.
     """
     parts = Parts()
     _gear(parts, design, catalogue)
     _cable(parts, links, bought)
-    _ends(parts, design, catalogue, links)
+    _ends(parts, design, catalogue, links, racks)
     _ways(parts, design, links, holes)
-    _racks(parts, design, catalogue, links)
+    _racks(parts, design, racks)
+    _mains(parts, design)
     _recording(parts, design, catalogue)
     _spares(parts, catalogue)
     return parts.needs()
@@ -138,31 +155,36 @@ def cord_for(reach_m: float, spare_m: float) -> str:
     return f"cord-{(fitting or [_CORDS_M[-1]])[0]:g}"
 
 
-def panelled(rules: Rules, links: Sequence[Link], room: str) -> int:
-    """Return how many cables end in a rack's patch panels; none where they are so few that they
-    go straight into the switch."""
-    ends = sum(
-        k.cables * ((k.rack == room) + (k.far_rack == room))
-        for k in links
-        if k.medium == "copper" and k.terminated
-    )
-    return ends if ends > rules["order.panel_from_runs"] else 0
+def cord_length_m(item: str) -> float:
+    """Return the length of a cord by what it is called."""
+    return float(item.rsplit("-", 1)[-1])
 
 
-def _ends(parts: Parts, design: Design, catalogue: Catalogue, links: Sequence[Link]) -> None:
+def _ends(
+    parts: Parts, design: Design, catalogue: Catalogue, links: Sequence[Link], racks: Sequence[RackParts]
+) -> None:
     rules = catalogue.rules
     spare_m = rules["order.cord_spare_m"]
-    rack_cord = cord_for(rules["order.rack_cord_reach_m"], spare_m)
     outlet_cord = cord_for(rules["order.outlet_cord_reach_m"], spare_m)
-    panels = {r: panelled(rules, links, r) > 0 for r in design.of(EquipmentRoom)}
+    panels = {rack.room: rack.panelled for rack in racks}
+    corded = {link for rack in racks for link, _ in rack.cords}
+    plain_cord = cord_for(rules["order.rack_cord_reach_m"], spare_m)
 
     def in_rack(link: Link, room: str) -> None:
-        """Add what one end in a rack takes: a jack of the panel and its cord, else a plug."""
-        if link.found or panels.get(room):
-            parts.add(rack_cord, "ends", of_link(link, link.cables))
+        """Add what one end in a rack takes: a jack of the panel, else a plug; a cable that was there
+        and ends in no panel has a cord of its own."""
+        if link.found and link.id not in corded:
+            parts.add(plain_cord, "ends", of_link(link, link.cables))
         if not link.found:
             parts.add("jack" if panels.get(room) else "plug", "ends", of_link(link, link.cables))
 
+    by_id = {link.id: link for link in links}
+    rooms = design.of(EquipmentRoom)
+    for rack in racks:
+        room = rooms[rack.room]
+        for key, item in rack.cords:
+            here = Where(kind="equipment_room", id=room.id, name=room.name, floor=room.floor)
+            parts.add(item, "ends", of_link(by_id[key]) if key in by_id else here)
     for link in links:
         if link.coil:
             parts.add("coil-plate", "ends", of_link(link, link.cables))
@@ -208,15 +230,23 @@ def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[H
             parts.add("surge", "protection", of_link(link, 2 * link.cables))
 
 
-def _racks(parts: Parts, design: Design, catalogue: Catalogue, links: Sequence[Link]) -> None:
-    switches = [s for s in design.of(Switch).values() if s.state == "new"]
-    for room in design.of(EquipmentRoom).values():
+def _racks(parts: Parts, design: Design, racks: Sequence[RackParts]) -> None:
+    for rack in racks:
+        room = design.of(EquipmentRoom)[rack.room]
         where = Where(kind="equipment_room", id=room.id, name=room.name, floor=room.floor)
-        if any(s.equipment_room == room.id for s in switches):
-            for item in RACK_PARTS:
-                parts.add(item, "rack", where)
-        panels = math.ceil(panelled(catalogue.rules, links, room.id) / _PORTS_OF_PANEL)
-        parts.add("rack-panel", "rack", where.model_copy(update={"quantity": panels}))
+        for item, quantity in rack.items.items():
+            parts.add(item, "rack", where.model_copy(update={"quantity": quantity}))
+
+
+def _mains(parts: Parts, design: Design) -> None:
+    """Add what a licensed electrician brings for sockets that are made for this job."""
+    lengths = {line.socket: line.length_m for line in mains_lines(design) if line.socket is not None}
+    for socket in design.of(Socket).values():
+        if socket.state == "new":
+            where = Where(kind="socket", id=socket.id, name=socket.name, floor=socket.floor)
+            parts.add("socket", "protection", where)
+            metres = math.ceil(lengths.get(socket.id, 0.0))
+            parts.add("mains-cable", "protection", where.model_copy(update={"quantity": metres}))
 
 
 def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
@@ -226,16 +256,21 @@ def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         if catalogue.role_of(d).profile.untagged == "cameras" and d.state in ("new", "keep")
     ]
     rules = catalogue.rules
-    recorders = math.ceil(len(cameras) / _CAMERAS_OF_RECORDER)
-    for number in range(recorders):
-        mine = cameras[number::recorders]
+    disks_of = recorders_of(rules, len(cameras))
+    for number, disks in enumerate(disks_of):
+        mine = cameras[number :: len(disks_of)]
         share = len(mine)
-        disks = disks_for(
-            share * rules["order.camera_mbps"], rules["order.recording_days"], rules["order.disk_tb"]
-        )
         for camera in mine:
             parts.add("recorder", "gear", at_device(camera, 1 / share))
             parts.add("disk-6tb", "gear", at_device(camera, disks / share))
+
+
+def recorders_of(rules: Rules, cameras: int) -> list[int]:
+    """Return the recorders that so many cameras take, each as the number of its disks."""
+    count = math.ceil(cameras / _CAMERAS_OF_RECORDER)
+    shares = [len(range(number, cameras, count)) for number in range(count)]
+    mbps, days, disk_tb = (rules[f"order.{name}"] for name in ("camera_mbps", "recording_days", "disk_tb"))
+    return [disks_for(share * mbps, days, disk_tb) for share in shares]
 
 
 _CAMERAS_OF_RECORDER = 8

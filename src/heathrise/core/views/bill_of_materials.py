@@ -13,6 +13,7 @@ from ..install import Step
 from ..laying import Link
 from ..order import Bulk, Done, Order, Where, assess_order
 from .laid_links import cuts_of, fresh_holes, links_of
+from .rack_parts import rack_parts
 from .work_list import steps_of
 
 
@@ -30,6 +31,7 @@ def order_of(plan: Plan) -> Order:
         pieces_of(plan.drawn, steps_of(plan)),
         plan.on,
         _told(bought, links),
+        rack_parts(plan),
     )
 
 

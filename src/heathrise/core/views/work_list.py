@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from ..catalogue import Rules
 from ..context.plan import Plan, answered
 from ..context.storeys import Storeys, storeys_of
-from ..design import Building, Device, Duct, EquipmentRoom, Floor, Injector, Switch
+from ..design import Building, Device, Duct, Floor, Injector
 from ..install import (
     Finish,
     MountPlace,
@@ -21,9 +21,9 @@ from ..install import (
     work_list,
 )
 from ..laying import climbs_of, duct_m, pulling_of, trench_minutes
-from ..order import RACK_PARTS, panelled
 from .labels import project_labels
 from .laid_links import fresh_holes, links_of
+from .rack_parts import rack_parts, rack_works, socket_works
 
 _OVERHEAD = frozenset({"ceiling_void", "joists", "raceway", "stub", "attic"})
 
@@ -34,7 +34,12 @@ def steps_of(plan: Plan) -> list[Step]:
     stands = _stands(plan)
     openings = _openings(plan)
     site = WorkSite(
-        _pulls(plan, openings, stands), [o for o, _ in openings], _trenches(plan), stands, _weights_kg(plan)
+        pulls=_pulls(plan, openings, stands),
+        openings=[o for o, _ in openings],
+        trenches=_trenches(plan),
+        stands=stands,
+        racks=rack_works(plan),
+        sockets=socket_works(plan),
     )
     return work_list(plan.drawn, plan.design, plan.catalogue, site)
 
@@ -81,7 +86,7 @@ def _pulls(
     for label in project_labels(plan):
         labels.setdefault(label.link, []).append(label.text)
     injected = {i.device for i in design.of(Injector).values()}
-    in_panel = {rack: panelled(rules, links, rack) > 0 for rack in design.of(EquipmentRoom)}
+    in_panel = {rack.room: rack.panelled for rack in rack_parts(plan)}
     found = []
     for link in links:
         device = design.of(Device).get(link.device or "")
@@ -136,21 +141,6 @@ def _high(rules: Rules, storeys: Storeys, floor: str) -> bool:
 def _cable_over_ground_m(storeys: Storeys, floor: str) -> float:
     """Return how high over the ground cable on the façade of a storey lies: at its ceiling."""
     return storeys.over_ground_m(floor, storeys.floors[floor].ceiling_height_m)
-
-
-def _weights_kg(plan: Plan) -> dict[str, float]:
-    """Return what is lifted for each rack that is set up: its frame and parts, and its switches."""
-    design, ruled, links = plan.design, plan.catalogue, links_of(plan)
-    found: dict[str, float] = {}
-    for switch in design.of(Switch).values():
-        if switch.state == "new":
-            key = switch.equipment_room
-            if key not in found:
-                found[key] = sum(ruled.parts[p].kg for p in RACK_PARTS)
-                panels = -(-panelled(ruled.rules, links, key) // 24)
-                found[key] += panels * ruled.parts["rack-panel"].kg
-            found[key] += ruled.switches[switch.model].kg
-    return {k: round(v, 1) for k, v in found.items() if k in design.of(EquipmentRoom)}
 
 
 def _openings(plan: Plan) -> list[tuple[Penetration, tuple[str, ...]]]:

@@ -1,0 +1,43 @@
+"""Racks as things: elevation, frame, cords, heat, sound, battery, how they are held."""
+
+from .arrange import Arrangement, Placed, arrange
+from .assess import RackDraw, assess_racks
+from .battery import judge_battery, kept_share, minutes
+from .contents import RackLoad
+from .cords import UNIT_MM, Patch, height_mm, port_mm
+from .findings import clear_spot, heard, rack_findings
+from .frame import meets_studs
+from .heat import airflow_m3h, closet_c, heat_w, together_db
+from .values import Battery, Closet, Cord, Elevation, Fixing, RackChapter, Shed, Thing
+
+__all__ = [
+    "UNIT_MM",
+    "Arrangement",
+    "Battery",
+    "Closet",
+    "Cord",
+    "Elevation",
+    "Fixing",
+    "Patch",
+    "Placed",
+    "RackChapter",
+    "RackDraw",
+    "RackLoad",
+    "Shed",
+    "Thing",
+    "airflow_m3h",
+    "arrange",
+    "assess_racks",
+    "clear_spot",
+    "closet_c",
+    "heard",
+    "heat_w",
+    "height_mm",
+    "judge_battery",
+    "kept_share",
+    "meets_studs",
+    "minutes",
+    "port_mm",
+    "rack_findings",
+    "together_db",
+]

@@ -1,0 +1,194 @@
+"""What stands in a rack: panels, switches, the line's gear, injectors, recorders, strips, shelves."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from ..catalogue import Catalogue, Racked
+from ..context.racks import rack_at
+from ..design import Design, Device, EquipmentRoom, Injector, Switch
+from .heat import heat_w
+from .values import Thing, ThingKind
+
+_SHELF_MM = 440.0
+_FRONT_MM = 15.0  # between things on a shelf
+
+
+@dataclass(frozen=True)
+class RackLoad:
+    """What a rack is to hold beside what stands in the design.
+
+    ``panels`` are the site's numbers of those that end here; ``poe_w`` is what each switch gives at
+    its ports as rated; ``recorders`` how many stand here, each with so many ``disks``; ``modem`` says
+    that the line's own box stands here.
+    """
+
+    room: str
+    panels: tuple[int, ...] = ()
+    poe_w: Mapping[str, float] | None = None
+    injected_w: Mapping[str, float] | None = None
+    recorders: Sequence[int] = ()
+    modem: str = ""
+
+
+def contents_of(design: Design, catalogue: Catalogue, load: RackLoad) -> list[Thing]:
+    """Return everything in a rack, from what takes units of its own to what stands on shelves."""
+    room = design.of(EquipmentRoom)[load.room]
+    things = [*_own(design, catalogue, room, load), *_line(design, catalogue, room, load)]
+    things += _injectors(design, catalogue, load)
+    things += _strips(catalogue, load.room, things)
+    if room.battery is not None:
+        battery = catalogue.batteries[room.battery]
+        things.append(_thing(load.room, "battery", "1", "Battery", battery.label, battery, battery.id))
+    return [
+        *(t for t in things if t.units),
+        *_shelved(catalogue, load.room, [t for t in things if not t.units]),
+    ]
+
+
+def _thing(
+    room: str, kind: ThingKind, key: str, name: str, label: str, model: Racked, item: str, **more: object
+) -> Thing:
+    fields = {
+        "room": room,
+        "thing": f"{kind}:{key}",
+        "kind": kind,
+        "name": name,
+        "label": label,
+        "item": item,
+        "units": model.units,
+        "wide_mm": model.wide_mm,
+        "deep_mm": model.deep_mm,
+        "kg": model.kg,
+        "watts": model.own_w,
+        "noise_db": model.noise_db,
+        "most_c": model.most_c,
+        **more,
+    }
+    return Thing.model_validate(fields)
+
+
+def _own(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackLoad) -> Iterator[Thing]:
+    panel, recorder = catalogue.parts["rack-panel"], catalogue.parts["recorder"]
+    disk = catalogue.parts["disk-6tb"]
+    for number in load.panels:
+        yield _thing(load.room, "panel", str(number), f"P{number}", panel.label, panel, panel.id, ports=24)
+    loss = catalogue.rules["rack.poe_loss_share"]
+    for switch in design.of(Switch).values():
+        if switch.equipment_room != room.id:
+            continue
+        model = catalogue.switches[switch.model]
+        poe = (load.poe_w or {}).get(switch.id, 0.0)
+        watts, _ = heat_w(model.own_w, poe, loss)
+        yield _thing(
+            room.id,
+            "switch",
+            switch.id,
+            switch.name,
+            model.label,
+            model,
+            model.id,
+            element=switch.id,
+            watts=round(watts, 2),
+            carried_w=round(poe, 2),
+            ports=sum(g.count for g in model.groups),
+            old=switch.state == "keep",
+        )
+    for number, disks in enumerate(load.recorders, start=1):
+        yield _thing(
+            room.id,
+            "recorder",
+            str(number),
+            "Recorder" if len(load.recorders) == 1 else f"Recorder {number}",
+            recorder.label,
+            recorder,
+            recorder.id,
+            kg=round(recorder.kg + disks * disk.kg, 2),
+            watts=round(recorder.own_w + disks * disk.own_w, 2),
+        )
+
+
+def _line(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackLoad) -> Iterator[Thing]:
+    for device in design.of(Device).values():
+        if not catalogue.role_of(device).leads_out or device.state == "retire":
+            continue
+        near = rack_at(design, device.floor, device.at)
+        if near is not None and near.id == room.id:
+            model = catalogue.model_of(device)
+            ports = sum(g.count for g in model.ports)
+            yield _thing(
+                room.id,
+                "router",
+                device.id,
+                device.name,
+                model.label,
+                model,
+                model.id,
+                element=device.id,
+                ports=ports,
+                old=device.state == "keep",
+            )
+    if load.modem:
+        box = Racked(own_w=catalogue.rules["rack.modem_w"])
+        yield _thing(room.id, "modem", "1", load.modem, load.modem, box, "", old=True)
+
+
+def _injectors(design: Design, catalogue: Catalogue, load: RackLoad) -> Iterator[Thing]:
+    devices = design.of(Device)
+    for injector in design.of(Injector).values():
+        poe = (load.injected_w or {}).get(injector.device)
+        if poe is None:
+            continue
+        model = catalogue.injectors[injector.model]
+        name = f"Injector of {devices[injector.device].name}"
+        watts = round(poe + model.own_w, 2)
+        yield _thing(
+            load.room,
+            "injector",
+            injector.id,
+            name,
+            model.label,
+            model,
+            model.id,
+            element=injector.id,
+            watts=watts,
+            carried_w=round(poe, 2),
+        )
+
+
+def _strips(catalogue: Catalogue, room: str, things: Sequence[Thing]) -> Iterator[Thing]:
+    plugs = sum(t.watts > 0 for t in things)
+    strip = catalogue.parts["rack-strip"]
+    for number in range(1, math.ceil(plugs / catalogue.rules["rack.strip_sockets"]) + 1):
+        yield _thing(room, "strip", str(number), "Power strip", strip.label, strip, strip.id)
+
+
+def _shelved(catalogue: Catalogue, room: str, loose: Sequence[Thing]) -> list[Thing]:
+    """Return shelves with what has no ears on them, each as wide as a shelf bears, the widest first."""
+    part = catalogue.parts["rack-shelf"]
+    left: list[float] = []
+    put: list[Thing] = []
+    for thing in sorted(loose, key=lambda t: -t.wide_mm):
+        wide = thing.wide_mm + _FRONT_MM
+        number = next((k for k, free in enumerate(left) if free >= wide), len(left))
+        if number == len(left):
+            left.append(_SHELF_MM + _FRONT_MM)
+        left[number] -= wide
+        put.append(thing.model_copy(update={"on": f"shelf:{number + 1}"}))
+    shelves = [
+        _thing(room, "shelf", str(k), f"Shelf {k}" if len(left) > 1 else "Shelf", part.label, part, part.id)
+        for k in range(1, len(left) + 1)
+    ]
+    return [*shelves, *put]
+
+
+def placed(things: Sequence[Thing], units: Mapping[str, int], people: frozenset[str]) -> list[Thing]:
+    """Return the things with the unit that each takes; what stands on a shelf has its shelf's."""
+    found = []
+    for thing in things:
+        holder = thing.on or thing.thing
+        by = "person" if holder in people else "plan"
+        found.append(thing.model_copy(update={"unit": units.get(holder, 0), "by": by}))
+    return found

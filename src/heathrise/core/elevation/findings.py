@@ -1,0 +1,382 @@
+"""Findings about racks as things: a panel's space, sockets, what does not fit, heat, sound, battery."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+import shapely
+
+from ..base.wording import celsius, metres, some
+from ..building import SPACE_FIGURES
+from ..catalogue import BatteryModel, Catalogue
+from ..context.findings import Cure, Finding, Place
+from ..context.storeys import storeys_of
+from ..design import Design, EquipmentRoom, RackPlace, Socket, Space, put, remove
+from ..mains import clear_of, footprint, made_socket, near_socket
+from .battery import judge_battery
+from .values import Elevation, RackChapter, Thing
+
+_STEP_M = 0.1
+_SPARE_M = 0.05
+_BEHIND_M = 0.05
+_OFFERED = 2
+
+
+def rack_findings(design: Design, catalogue: Catalogue, chapter: RackChapter) -> Iterator[Finding]:
+    """Yield what is wrong with racks and what would mend it."""
+    for rack in chapter.racks:
+        room = design.of(EquipmentRoom)[rack.room]
+        yield from _panel_space(design, catalogue, room, rack)
+        yield from _socket(design, catalogue, room)
+        yield from _size(design, catalogue, room, rack, chapter.things_of(rack.room))
+        yield from _fixing(catalogue, room, rack)
+        yield from _heat(catalogue, room, rack)
+        yield from _noise(design, catalogue, room, rack)
+        yield from _battery(catalogue, room, rack)
+
+
+def _panel_space(
+    design: Design, catalogue: Catalogue, room: EquipmentRoom, rack: Elevation
+) -> Iterator[Finding]:
+    rules = catalogue.rules
+    if room.rack_height_m >= rules["plan.panel_space_m.high"]:
+        return
+    zones = clear_of(design, room.floor, rules)
+    wide_m, deep_m = rack.wide_mm / 1000, rack.deep_mm / 1000
+    stands = footprint(design, room.floor, room.at, wide_m, deep_m)
+    blocked = [panel for panel, area in zones if area.intersection(stands).area > 1e-6]
+    if not blocked:
+        return
+    wide, deep, high = (metres(rules[path]) for path in SPACE_FIGURES)
+    spot = clear_spot(design, catalogue, room, wide_m, deep_m)
+    cures: tuple[Cure, ...] = ()
+    if spot is not None:
+        moved = room.model_copy(update={"at": spot})
+        far = shapely.Point(spot).distance(shapely.Point(room.at))
+        label = f"Move {room.name} {metres(far, 1)}, out of it"
+        cures = (Cure(label=label, effect="its back to the wall", changes=(put(moved),)),)
+    yield _finding(
+        catalogue,
+        room,
+        "panel",
+        "not_met",
+        f"{room.name} stands in the clear space of {blocked[0].name}: {wide} wide, {deep} deep and {high} "
+        "high are kept free. Check your local code.",
+        "nothing stands in the space in front of an electrical panel",
+        SPACE_FIGURES,
+        stage="plan",
+        cures=cures,
+    )
+
+
+def clear_spot(
+    design: Design, catalogue: Catalogue, room: EquipmentRoom, wide_m: float, deep_m: float
+) -> tuple[float, float] | None:
+    """Return the spot at a wall of its room nearest to where a rack stands that keeps clear of all
+    panels, or None."""
+    space = storeys_of(design).room_at(room.floor, room.at)
+    if space is None:
+        return None
+    zones = [area for _, area in clear_of(design, room.floor, catalogue.rules)]
+    ring = shapely.Polygon(space.outline).buffer(-(deep_m / 2 + _BEHIND_M), join_style="mitre")
+    inside = shapely.Polygon(space.outline).buffer(0.01)
+    here = shapely.Point(room.at)
+    spots = []
+    for line in getattr(ring.boundary, "geoms", [ring.boundary]):
+        spots += [line.interpolate(k * _STEP_M) for k in range(int(line.length / _STEP_M) + 1)]
+    for spot in sorted(spots, key=here.distance):
+        at = round(spot.x, 2), round(spot.y, 2)
+        stands = footprint(design, room.floor, at, wide_m, deep_m)
+        if inside.covers(stands) and all(area.distance(stands) >= _SPARE_M for area in zones):
+            return at
+    return None
+
+
+def _socket(design: Design, catalogue: Catalogue, room: EquipmentRoom) -> Iterator[Finding]:
+    rules = catalogue.rules
+    near = near_socket(design, room.floor, room.at, room.rack_height_m)
+    cord_m = rules["plan.cord_m"]
+    if near is not None and near.reach_m <= cord_m:
+        return
+    if near is None and not design.of(Socket):
+        return  # nobody looked for sockets yet; the work list has it checked
+    nearest = (
+        f"its nearest socket, {near.socket.name}, is {metres(near.reach_m, 1)} away"
+        if near is not None
+        else "no socket is drawn on its storey"
+    )
+    yield _finding(
+        catalogue,
+        room,
+        "socket",
+        "near",
+        f"{room.name}: {nearest} and its cord {metres(cord_m)} long. No extension lead stays there for good.",
+        "gear that wants a socket has one within its cord",
+        ("plan.cord_m",),
+        figure=near.reach_m if near is not None else None,
+        limit=cord_m,
+        unit="m",
+        cures=(made_socket(design, room.floor, room.at, room.rack_height_m, room.name),),
+    )
+
+
+def _size(
+    design: Design, catalogue: Catalogue, room: EquipmentRoom, rack: Elevation, things: Sequence[Thing]
+) -> Iterator[Finding]:
+    rules = catalogue.rules
+    own = sum(t.units for t in things if not t.on)
+    deepest = max(things, key=lambda t: t.deep_mm, default=None)
+    kg = sum(t.kg for t in things)
+    wrong = []
+    if own > rack.units:
+        wrong.append(f"{own} units of gear in {rack.units}")
+    elif left := [t.name for t in things if not t.unit]:
+        wrong.append(f"no free units for {some(left)} as things were placed by hand")
+    if deepest is not None and deepest.deep_mm + rules["rack.plug_mm"] > rack.deep_mm:
+        wants = deepest.deep_mm + rules["rack.plug_mm"]
+        wrong.append(f"{deepest.name} wants {wants:g} mm with its plugs, it is {rack.deep_mm:g} deep")
+    if kg > rack.bears_kg:
+        wrong.append(f"{kg:.0f} kg in a frame for {rack.bears_kg:g}")
+    if wrong:
+        cures = [
+            Cure(label="Take the frame that fits", changes=(put(room.model_copy(update={"frame": None})),))
+        ]
+        said = [p for p in design.of(RackPlace).values() if p.equipment_room == room.id]
+        if said:
+            cures.append(Cure(label="Arrange it anew", changes=tuple(remove(p) for p in said)))
+        if rack.chosen_by == "plan":
+            cures = cures[1:]
+        yield _finding(
+            catalogue,
+            room,
+            "size",
+            "not_met",
+            f"{room.name}, {rack.label.lower()}: {'; '.join(wrong)}."
+            + ("" if cures else " Share it out over two racks."),
+            "everything fits in the frame",
+            ("rack.plug_mm",),
+            figure=float(own),
+            limit=float(rack.units),
+            unit="units",
+            cures=tuple(cures),
+        )
+    elif rack.spare_units < max(rack.later_units, rules["rack.spare_share"] * own) - 1e-9:
+        wanted = max(rack.later_units, round(rules["rack.spare_share"] * own + 0.499))
+        yield _finding(
+            catalogue,
+            room,
+            "spare",
+            "note",
+            f"{room.name} has {rack.spare_units} units free; {wanted} are kept for what comes later.",
+            "units are kept free for what comes",
+            ("rack.spare_share",),
+            figure=float(rack.spare_units),
+            limit=float(wanted),
+            unit="units",
+            cures=(
+                Cure(
+                    label="Take the frame that fits", changes=(put(room.model_copy(update={"frame": None})),)
+                ),
+            ),
+        )
+    gone = [
+        p
+        for p in design.of(RackPlace).values()
+        if p.equipment_room == room.id and not any(t.thing == p.thing and t.by == "person" for t in things)
+    ]
+    if gone and not wrong:
+        yield _finding(
+            catalogue,
+            room,
+            "places",
+            "note",
+            f"{room.name}: {len(gone)} of the places that were chosen by hand cannot be kept; the plan chose "
+            "others.",
+            "what somebody placed stays where it fits",
+            ("rack.spare_share",),
+            cures=(Cure(label="Forget those places", changes=tuple(remove(p) for p in gone)),),
+        )
+
+
+def _fixing(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Finding]:
+    fixing = rack.fixing
+    if fixing.into == "unknown":
+        yield _finding(
+            catalogue,
+            room,
+            "fixing",
+            "near",
+            f"{room.name} is a wall frame of {rack.kg:g} kg: {fixing.reason}. Hang it on studs or "
+            "masonry, or take a floor frame.",
+            "a wall frame hangs on something that bears it",
+            ("rack.fixing_safety",),
+            cures=tuple(_floor_frame(catalogue, room, rack)),
+        )
+    elif fixing.board:
+        yield _finding(
+            catalogue,
+            room,
+            "studs",
+            "note",
+            f"{room.name}: {fixing.reason}. It is ordered and stands in the work list.",
+            "each hole of a frame finds a stud, or a board backs it",
+            ("rack.stud_m", "rack.stud_reach_mm"),
+        )
+
+
+def _floor_frame(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Cure]:
+    frames = [f for f in catalogue.frames.values() if not f.wall and f.units >= rack.units]
+    for frame in sorted(frames, key=lambda f: f.price)[:1]:
+        more = frame.price - catalogue.frames[rack.frame].price
+        changed = room.model_copy(update={"frame": frame.id})
+        yield Cure(label=f"Take {frame.label}", effect=f"{more:+g} each", changes=(put(changed),))
+
+
+def _heat(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Finding]:
+    closet = rack.closet
+    if closet.verdict == "met":
+        return
+    rules = catalogue.rules
+    now = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    state = f"with {closet.vent_m3h:g} m³/h moved" if closet.vented_c is not None else "closed"
+    warn_c = min(rules["rack.warn_c"], closet.limit_c)
+    wants = f"Move {closet.wanted_m3h:.0f} m³/h and it stays under {celsius(warn_c)}"
+    vented = room.model_copy(update={"vent_m3h": round(closet.wanted_m3h)})
+    label = f"Vent {closet.name} with {closet.wanted_m3h:.0f} m³/h"
+    yield _finding(
+        catalogue,
+        room,
+        "heat",
+        closet.verdict,
+        f"{closet.name} gets to {celsius(now)} {state}: {rack.heat_w:.0f} W stay in {room.name}, "
+        f"{closet.area_m2:.0f} m² of walls and ceiling pass them. {closet.limit_of} bears "
+        f"{celsius(closet.limit_c)}. {wants}.",
+        "a closet stays under what its gear bears",
+        ("rack.closet_w_m2k", "rack.warn_c", "rack.limit_c"),
+        figure=now,
+        limit=closet.limit_c if closet.verdict == "not_met" else warn_c,
+        unit="°C",
+        cures=(
+            Cure(
+                label=label,
+                effect="a fan with grilles low and high; its sound comes on top",
+                changes=(put(vented),),
+            ),
+        ),
+    )
+
+
+def heard(
+    design: Design, catalogue: Catalogue, floor: str, at: tuple[float, float], noise_db: float
+) -> list[tuple[Space, float, float]]:
+    """Return the rooms that hear a rack, with its sound there and what their use bears, dB(A): the one
+    it stands in, and those behind a wall of it."""
+    rules, storeys = catalogue.rules, storeys_of(design)
+    here = storeys.room_at(floor, at)
+    if here is None or here.outdoor or noise_db <= 0:
+        return []
+    mine = shapely.Polygon(here.outline).buffer(_AT_WALL_M)
+    rows = [(here, noise_db - rules["rack.near_db"])]
+    for space, polygon in storeys.rooms.get(floor, []):
+        if space.id != here.id and not space.outdoor and polygon.intersects(mine):
+            rows.append((space, noise_db - rules["rack.wall_db"]))
+    return [(space, round(level, 1), rules[f"rack.noise_db.{space.use}"]) for space, level in rows]
+
+
+_AT_WALL_M = 0.35
+
+
+def _noise(design: Design, catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Finding]:
+    loud = [row for row in heard(design, catalogue, room.floor, room.at, rack.noise_db) if row[1] > row[2]]
+    if not loud:
+        return
+    space, level, limit = max(loud, key=lambda row: row[1] - row[2])
+    inside = space.id == rack.closet.space
+    yield _finding(
+        catalogue,
+        room,
+        "noise",
+        "near",
+        f"{space.name} hears {room.name} at {level:.0f} dB(A){'' if inside else ', through its wall'}; "
+        f"its use bears {limit:g}. The rack makes {rack.noise_db:.0f} dB(A) a metre away: take switches "
+        "without fans, or a room farther off.",
+        "fans stay out of quiet rooms",
+        (f"rack.noise_db.{space.use}", "rack.near_db" if inside else "rack.wall_db"),
+        figure=level,
+        limit=limit,
+        unit="dB(A)",
+    )
+
+
+def _battery(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Finding]:
+    held = rack.battery
+    if held is None or held.verdict == "met":
+        return
+    rules = catalogue.rules
+    wanted = rules["rack.battery_minutes"]
+    yield _finding(
+        catalogue,
+        room,
+        "battery",
+        held.verdict,
+        f"{held.label} carries {held.load_w:.0f} W, {held.load_share:.0%} of its rating, for "
+        f"{held.minutes:.0f} minutes new and {held.minutes_old:.0f} after {held.years} years; {wanted:g} "
+        f"are wanted at {rules['rack.battery_load_share']:.0%} load at most.",
+        "a battery lasts as long as it should, also when it is old",
+        (
+            "rack.battery_minutes",
+            "rack.battery_load_share",
+            "rack.battery_fade_share",
+            "rack.battery_efficiency",
+        ),
+        figure=held.minutes_old,
+        limit=wanted,
+        unit="min",
+        cures=tuple(_larger(catalogue, room, rack, held.load_w)),
+    )
+
+
+def _larger(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation, load_w: float) -> Iterator[Cure]:
+    closet = rack.closet
+    place_c = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    now = catalogue.batteries[room.battery or ""]
+    for model in good_batteries(catalogue, load_w, place_c)[:_OFFERED]:
+        after = judge_battery(catalogue.rules, model, load_w, place_c, [])
+        yield Cure(
+            label=f"Take {model.label}",
+            effect=f"{after.minutes:.0f} minutes new, {after.minutes_old:.0f} after {after.years} years; "
+            f"{model.price - now.price:+g} each, {model.units} units",
+            changes=(put(room.model_copy(update={"battery": model.id})),),
+        )
+
+
+def good_batteries(catalogue: Catalogue, load_w: float, place_c: float) -> list[BatteryModel]:
+    """Return the batteries that bear a load for as long as is wanted, the cheapest first."""
+    rows = sorted(catalogue.batteries.values(), key=lambda m: m.price)
+    return [m for m in rows if judge_battery(catalogue.rules, m, load_w, place_c, []).verdict == "met"]
+
+
+def _finding(
+    catalogue: Catalogue,
+    room: EquipmentRoom,
+    key: str,
+    severity: str,
+    text: str,
+    rule: str,
+    figures: tuple[str, ...],
+    **more: object,
+) -> Finding:
+    place = Place(kind="equipment_room", id=room.id, floor=room.floor, at=room.at)
+    return Finding.model_validate(
+        {
+            "id": f"rack-{key}-{room.id}",
+            "stage": "power",
+            "severity": severity,
+            "text": text,
+            "places": (place,),
+            "rule": rule,
+            "source": catalogue.rules.source(figures[0]),
+            "used": catalogue.rules.used(*figures),
+            **more,
+        }
+    )

@@ -1,0 +1,186 @@
+"""What the racks are told: the panels that cables end in, the cords that join them, what they feed."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+
+from ..cabling import LinkVerdict, RunVerdict, UplinkVerdict
+from ..catalogue import Catalogue
+from ..context.racks import rack_at
+from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
+from ..elevation import Patch, RackChapter, RackDraw, RackLoad, assess_racks
+from ..install import Cabled, Label, far_end, labels_of
+from ..order import recorders_of
+from ..rack import PortUse, PowerPlan
+
+
+def labels_for(design: Design, links: Sequence[LinkVerdict]) -> list[Label]:
+    """Return a label for every cable that has a way, fibre between racks too."""
+    rooms = design.of(EquipmentRoom)
+    cabled = []
+    for link in links:
+        rack = rooms.get(link.room or "")
+        if link.verdict == "no_way" or rack is None:
+            continue
+        if isinstance(link, RunVerdict):
+            floor, at = far_end(design, link.device)
+        else:
+            upper = rooms[link.to_room]  # type: ignore[attr-defined]
+            floor, at = upper.floor, upper.at
+        cabled.append(Cabled(link.id, link.name, rack.id, rack.name, floor, at, link.cables))
+    return labels_of(design, cabled)
+
+
+def rack_chapter(
+    design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict], power: PowerPlan
+) -> RackChapter:
+    """Return the racks of a design as things."""
+    labels = labels_for(design, links)
+    panels = _panels(design, catalogue, links, labels)
+    line_room = _line_room(design, links)
+    cameras = sum(catalogue.role_of(d).profile.untagged == "cameras" for d in design.of(Device).values())
+    with_switch = {s.equipment_room for s in design.of(Switch).values()}
+    poe = {s.switch: s.rated_w for s in power.switches}
+    by_room = {link.device: link.room for link in links if isinstance(link, RunVerdict)}
+    at_port = {d.device: d.port_w for d in power.devices}
+    loads = []
+    for room in design.of(EquipmentRoom):
+        if room not in with_switch and not panels[room]:
+            continue
+        injected = {
+            i.device: at_port[i.device]
+            for i in design.of(Injector).values()
+            if i.device in at_port and by_room.get(i.device) == room
+        }
+        here = room == line_room
+        loads.append(
+            RackLoad(
+                room=room,
+                panels=panels[room],
+                poe_w=poe,
+                injected_w=injected,
+                recorders=recorders_of(catalogue.rules, cameras) if here else (),
+                modem=design.site.upstream_gear[:60] if here else "",
+            )
+        )
+    patches = tuple(_patches(design, catalogue, links, labels, panels, power))
+    return assess_racks(design, catalogue, loads, patches, _draws(design, catalogue, power, by_room))
+
+
+def _line_room(design: Design, links: Sequence[LinkVerdict]) -> str:
+    """Return the room that all others lead up to."""
+    below = {u.room for u in links if isinstance(u, UplinkVerdict)}
+    return next((r for r in design.of(EquipmentRoom) if r not in below), "")
+
+
+def _panels(
+    design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict], labels: Sequence[Label]
+) -> dict[str, tuple[int, ...]]:
+    """Return by room the site's numbers of its patch panels; none where cables are so few that they go
+    straight into the switch."""
+    ends: dict[str, int] = defaultdict(int)
+    for link in links:
+        if link.verdict != "no_way" and link.medium == "copper" and link.chosen_by != "found":
+            ends[link.room or ""] += link.cables
+            if isinstance(link, UplinkVerdict):
+                ends[link.to_room] += link.cables
+    of_link = {link.id: link.room for link in links}
+    numbers: dict[str, set[int]] = defaultdict(set)
+    for label in labels:
+        numbers[of_link[label.link] or ""].add(label.panel)
+    most = catalogue.rules["order.panel_from_runs"]
+    return {r: tuple(sorted(numbers[r])) if ends[r] > most else () for r in design.of(EquipmentRoom)}
+
+
+def _patches(
+    design: Design,
+    catalogue: Catalogue,
+    links: Sequence[LinkVerdict],
+    labels: Sequence[Label],
+    panels: dict[str, tuple[int, ...]],
+    power: PowerPlan,
+) -> Iterator[Patch]:
+    rules = catalogue.rules
+    room_of = {s.id: s.equipment_room for s in design.of(Switch).values()}
+    ports = {(label.link, label.cable): label for label in labels}
+    injected = {i.device: i.id for i in design.of(Injector).values()}
+    devices = design.of(Device)
+    for use in power.ports:
+        if use.link is None or use.device is None:
+            continue
+        room = room_of[use.switch]
+        run, _, cable = use.link.partition("/")
+        label = ports.get((run, int(cable or 1)))
+        colour = rules.text(f"rack.cord_colour.{catalogue.role_of(devices[use.device]).profile.untagged}")
+        end = (f"panel:{label.panel}", label.port) if label is not None and panels[room] else None
+        switch = (f"switch:{use.switch}", use.port)
+        name = use.name or ""
+        if use.device in injected:
+            between = (f"injector:{injected[use.device]}", 0)
+            yield Patch(room, *between, *switch, name, colour)
+            if end is not None:
+                yield Patch(room, *end, *between, name, colour, run)
+        elif end is not None:
+            yield Patch(room, *end, *switch, name, colour, run)
+    yield from _ways_up(design, catalogue, links, ports, panels, power, room_of)
+
+
+def _ways_up(
+    design: Design,
+    catalogue: Catalogue,
+    links: Sequence[LinkVerdict],
+    ports: dict[tuple[str, int], Label],
+    panels: dict[str, tuple[int, ...]],
+    power: PowerPlan,
+    room_of: dict[str, str],
+) -> Iterator[Patch]:
+    """Yield the cords of ways up: switch to switch, to the router, through the panel to another rack."""
+    colour = catalogue.rules.text("rack.cord_colour.uplink")
+    faces: dict[tuple[str, int], PortUse] = {(p.switch, p.port): p for p in power.ports}
+    over = {link.room: link for link in links if isinstance(link, UplinkVerdict)}
+    routers = _routers(design, catalogue)
+    for way in power.ways_up:
+        room, switch = room_of[way.switch], (f"switch:{way.switch}", way.port)
+        if way.to is None:
+            router = routers.get(room)
+            to = f"router:{router}" if router else "modem:1"
+            yield Patch(room, *switch, to, 0, f"{way.name} to {way.to_name}", colour)
+        elif room_of[way.to] == room:
+            other = (f"switch:{way.to}", way.to_port or 0)
+            both = faces[way.switch, way.port].cage and way.to_port and faces[way.to, way.to_port].cage
+            name = f"{way.name} to {way.to_name}"
+            yield Patch(room, *switch, *other, name, colour, cage=bool(both))
+        elif way.medium == "copper" and room in over:
+            label = ports.get((over[room].id, 1))
+            if label is not None and panels[room]:
+                yield Patch(
+                    room, f"panel:{label.panel}", label.port, *switch, over[room].name, colour, label.link
+                )
+    for room, router in routers.items():
+        if design.of(LineEntry) or design.site.upstream_gear:
+            yield Patch(room, f"router:{router}", 0, "modem:1", 0, "Line", colour)
+
+
+def _routers(design: Design, catalogue: Catalogue) -> dict[str, str]:
+    found: dict[str, str] = {}
+    for device in design.of(Device).values():
+        if catalogue.role_of(device).leads_out and device.state in ("new", "keep"):
+            rack = rack_at(design, device.floor, device.at)
+            if rack is not None:
+                found.setdefault(rack.id, device.id)
+    return found
+
+
+def _draws(
+    design: Design, catalogue: Catalogue, power: PowerPlan, by_room: dict[str, str | None]
+) -> dict[str, list[RackDraw]]:
+    """Return by room what its switches and injectors feed, by what is shed together."""
+    found: dict[str, list[RackDraw]] = defaultdict(list)
+    devices = design.of(Device)
+    for fed in power.devices:
+        room = by_room.get(fed.device)
+        if room is not None and fed.source != "none":
+            role = catalogue.role_of(devices[fed.device])
+            found[room].append(RackDraw(role.sheds, f"{role.name.lower()}s", fed.port_w))
+    return found
