@@ -19,6 +19,8 @@ from heathrise.demo import SITES, DemoSite
 
 # What is said of a project in which nothing is begun; no site of its own has that.
 UNBEGUN = {"signal-none", "cable-no-room", "settings-networks"}
+# Rooms of a real size pass the heat of a small rack; this one is tried by hand.
+BY_HAND = {"rack-heat", "plan-sockets"}
 FAMILIES = {
     "plan-storeys",
     "plan-ceiling",
@@ -26,6 +28,19 @@ FAMILIES = {
     "plan-outdoors",
     "plan-mount",
     "plan-height",
+    "plan-panel",
+    "plan-light",
+    "plan-socket",
+    "rack-panel",
+    "rack-socket",
+    "rack-size",
+    "rack-spare",
+    "rack-places",
+    "rack-fixing",
+    "rack-studs",
+    "rack-noise",
+    "rack-battery",
+    "cable-mains",
     "signal-room",
     "signal-deaf",
     "signal-loud",
@@ -34,6 +49,7 @@ FAMILIES = {
     "signal-illegal",
     "signal-walk",
     "signal-busy",
+    "signal-mesh",
     "cable-way",
     "cable-length",
     "cable-category",
@@ -83,6 +99,14 @@ CURES = {
     "Put Hay loft at",
     "Take ",
     "Mount it on",
+    "Have a socket made at",
+    "out of it",
+    " away",
+    "Arrange it anew",
+    "Take the frame that fits",
+    "Forget those places",
+    "Take Fellgate",
+    "Take Staddle",
     "Hang it at",
     "Plan 40 MHz",
     "Let the plan choose its channel",

@@ -17,7 +17,7 @@ from heathrise.core.catalogue import Catalogue, FirmPrice, Pack, load_catalogue,
 from heathrise.core.context.effective_rules import in_force
 from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
-from heathrise.core.design import Design, Device, Injector, OwnFigure, Switch, Wall, Zone, apply, put
+from heathrise.core.design import Design, Device, Injector, OwnFigure, Run, Switch, Wall, Zone, apply, put
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.laying import Link, Stretch, holes_of, pulling_of
 from heathrise.core.order import Order, cheapest_cover, cord_for, disks_for
@@ -192,9 +192,11 @@ def _plain_counts(key: str) -> Counter[str]:
         found["coil-plate"] += row.cables
     if found["plug"]:
         found["plug"] += max(4, math.ceil(found["plug"] * 0.05))
-    of_rack = Counter[str]()  # a label, and a port of a panel, for each cable that begins there
+    of_rack = Counter[str]()  # a port for each cable that begins there, and for copper from below
     for link in there:
         of_rack[link.room or ""] += link.cables
+        if link.medium == "copper":
+            of_rack[getattr(link, "to_room", "")] += link.cables
     found["rack-panel"] = sum(math.ceil(of_rack[r] / 24) for r, n in ends.items() if r and n > 12)
     for device in design.of(Device).values():
         if device.kind not in ("outlet", "router"):
@@ -234,13 +236,18 @@ def test_cords_agree_with_counting_port_by_port(key: str) -> None:
     for way in evaluation.power.ways_up:
         here = room_of[way.switch]
         up = room_of[way.to] == here if way.to else bool({(here, "router"), (here, "modem")} & gear)
-        count += up or (way.to is not None and way.medium == "copper" and here in panels)
+        joined = {u.room for u in evaluation.cable.uplinks if u.verdict != "no_way"}
+        if way.to and way.medium == "copper" and here in joined:
+            count += (here in panels) + (room_of[way.to] in panels)
+        count += up
     count += sum({(room, "router"), (room, "modem")} <= gear for room in set(room_of.values()))
     for run in evaluation.cable.runs:
         if run.verdict == "no_way":
             continue
         count += run.cables * (design.of(Device)[run.device].kind == "outlet")
         count += run.cables * (run.chosen_by == "found" and run.id not in corded)
+    loose = {r.device for r in design.of(Run).values() if r.over_air}
+    count += sum(d.id in loose for d in design.of(Device).values())  # from its socket's injector
     lines = [k for k in _order(key).lines if "cord-" in k.item and k.item != "cord-fibre"]
     assert sum(k.quantity for k in lines) == count + 2 * len(lines)
 

@@ -191,6 +191,45 @@ export const MARKS: Record<string, Mark> = {
     ],
     "turns": false
   },
+  "sluice": {
+    "strokes": [
+      {
+        "d": "M-7 -3H7V3H-7Z",
+        "as": "body"
+      },
+      {
+        "d": "M-4 3V-3M0 3V-3M4 3V-3M-7 -5.5H7",
+        "as": "line"
+      }
+    ],
+    "turns": true
+  },
+  "spring": {
+    "strokes": [
+      {
+        "d": "M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0Z",
+        "as": "body"
+      },
+      {
+        "d": "M-2.4 -1.4V1.4M2.4 -1.4V1.4",
+        "as": "line"
+      }
+    ],
+    "turns": false
+  },
+  "lamp": {
+    "strokes": [
+      {
+        "d": "M-4 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0Z",
+        "as": "clear"
+      },
+      {
+        "d": "M-4 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0ZM0 -7V-5M0 5V7M-7 0H-5M5 0H7",
+        "as": "line"
+      }
+    ],
+    "turns": false
+  },
   "hut": {
     "strokes": [
       {

@@ -90,6 +90,14 @@ export type Riser = ElementOf<'riser'>
 export type Building = ElementOf<'building'>
 export type Duct = ElementOf<'duct'>
 export type EquipmentRoom = ElementOf<'equipment_room'>
+export type Panel = ElementOf<'panel'>
+export type Socket = ElementOf<'socket'>
+export type MainsRoute = ElementOf<'mains_route'>
+export type Light = ElementOf<'light'>
+export type RackChapter = S['Answer.RackChapter']
+export type Elevation = S['Answer.Elevation']
+export type Thing = S['Answer.Thing']
+export type Cord = S['Answer.Cord']
 
 export type Point = [number, number]
 export type Change =

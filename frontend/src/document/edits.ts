@@ -58,7 +58,7 @@ export function newRoom(
   const id = store.nextId('space', 'room')
   const space: Space = {
     id, floor, name: `Room ${id.split('-').at(-1)}`, use: 'everyday', outline: corners,
-    overhead: null, ceiling_height_m: null, open_above: false, stairs: false, outdoor: false,
+    overhead: null, ceiling_height_m: null, open_above: false, stairs: false, outdoor: false, water: null, locks: null,
   }
   const walls = store.all('wall').filter((w) => w.floor === floor)
   const changes: Change[] = []

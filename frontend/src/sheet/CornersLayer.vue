@@ -12,7 +12,7 @@ const corners = computed(() => props.shape.points.map((p) => props.viewport.toSc
 const SHORT_PX = 36
 const middles = computed(() => {
   const points = corners.value
-  const sides = props.shape.kind === 'duct' ? points.length - 1 : points.length
+  const sides = props.shape.kind === 'space' ? points.length : points.length - 1
   return points.slice(0, sides).flatMap((a, i) => {
     const b = points[(i + 1) % points.length]!
     if (Math.hypot(b[0] - a[0], b[1] - a[1]) < SHORT_PX) return []

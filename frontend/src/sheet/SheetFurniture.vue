@@ -61,7 +61,9 @@ const tints = computed(() => (props.relief ? tintsSaid(props.relief) : []))
 const marks = computed(() => {
   const kinds = new Set(props.kinds)
   const roles = Object.values(store.catalogue?.roles ?? {}).filter((r) => kinds.has(r.kind))
-  return [...roles.map((r) => [r.mark, r.name] as const), ['hut', 'Rack'] as const, ['well', 'Riser'] as const]
+  const mains = ([['panel', 'sluice', 'Panel'], ['socket', 'spring', 'Socket'], ['light', 'lamp', 'Light']] as const)
+    .filter(([kind]) => store.all(kind).length).map(([, mark, name]) => [mark, name] as const)
+  return [...roles.map((r) => [r.mark, r.name] as const), ['hut', 'Rack'] as const, ['well', 'Riser'] as const, ...mains]
 })
 const STATES = [['met', 'tested or measured, as planned'], ['near', 'look again'], ['not_met', 'not right'], ['unknown', 'not looked at yet']] as const
 const CATEGORIES = ['5e', '6', '6A']
@@ -104,7 +106,6 @@ const CATEGORIES = ['5e', '6', '6A']
         <p class="row"><svg width="34" height="12"><rect x="1" y="1" width="32" height="10" fill="none" stroke="var(--tarn)" stroke-dasharray="5 3" /></svg> comes later</p>
       </template>
       <template v-else>
-        <div>
         <p v-for="kind in wallKinds" :key="kind" class="row">
           <svg width="34" height="10">
             <path d="M0 5H34" :stroke="penFor(kind).tone" :stroke-width="penFor(kind).width * 22" :stroke-dasharray="penFor(kind).dash ? '9 3' : undefined" />
@@ -112,13 +113,15 @@ const CATEGORIES = ['5e', '6', '6A']
           </svg>
           {{ labelOf(kind) }}
         </p>
-        </div>
-        <div>
         <p v-for="[shape, text] in marks" :key="shape" class="row">
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>
         <p class="row"><svg width="34" height="8"><path d="M4 4H30" stroke="var(--granite)" stroke-width="4" stroke-dasharray="1 5" /></svg> Duct</p>
-        </div>
+        <template v-if="store.all('panel').length + store.all('socket').length + store.all('mains_route').length">
+          <p class="row"><svg width="34" height="12"><rect x="7" y="1" width="20" height="10" fill="url(#kept-clear)" stroke="var(--rust)" stroke-dasharray="3 2" /></svg> Kept clear</p>
+          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="1.8" stroke-dasharray="7 2 2 2" /></svg> Mains</p>
+          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="1.4" stroke-dasharray="1 4" /></svg> Mains, a guess</p>
+        </template>
       </template>
     </div>
   </aside>
@@ -166,8 +169,11 @@ const CATEGORIES = ['5e', '6', '6A']
   padding: 0 8px 6px;
 }
 .pair {
-  display: flex;
-  gap: 14px;
+  columns: 2;
+  column-gap: 14px;
+}
+.pair .row {
+  break-inside: avoid;
 }
 .row {
   display: flex;

@@ -3,7 +3,7 @@ import { useElementSize, useThrottleFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Device, EquipmentRoom, LevelReading, Point, Riser } from '@/api/types'
+import type { Device, LevelReading, Point } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { boundsOf, centre } from '@/document/geometry'
 import { hasAir } from '@/document/kinds'
@@ -13,6 +13,7 @@ import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
+import MainsLayer from './MainsLayer.vue'
 import MarksLayer from './MarksLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
@@ -75,7 +76,7 @@ const ducts = computed(() =>
     .map(gestures.corners.shown),
 )
 const level = computed(() => store.find('floor', props.floor))
-const placed = <T extends Device | Riser | EquipmentRoom>(rows: T[]): T[] => {
+const placed = <T extends { id: string; at: Point }>(rows: T[]): T[] => {
   const ghost = store.ghost
   return rows.map((r) => (ghost?.id === r.id ? { ...r, at: ghost.at } : r))
 }
@@ -97,6 +98,12 @@ const risers = computed(() =>
     }),
   ),
 )
+const mains = computed(() => ({
+  panels: placed(here(store.all('panel'))),
+  sockets: placed(here(store.all('socket'))),
+  lights: placed(here(store.all('light'))),
+  routes: here(store.all('mains_route')).map(gestures.corners.shown),
+}))
 const verdicts = computed(
   () => props.tones ?? new Map(!can.value.air || props.today ? [] : (store.shown?.signal.rooms ?? []).map((r) => [r.space, r.verdict])),
 )
@@ -115,6 +122,11 @@ const names = computed(() => {
     const quiet = can.value.air && 'kind' in m && !hasAir(store.catalogue, m)
     return { key: m.id, name: (near && !quiet) || must ? m.name : '', x, y, must }
   })
+  for (const m of can.value.mains && can.value.tools ? [...mains.value.panels, ...mains.value.sockets, ...mains.value.lights] : []) {
+    const [x, y] = viewport.toScreen(m.at)
+    const must = m.id === chosen.value
+    marks.push({ key: m.id, name: must || (near && 'azimuth_deg' in m) ? m.name : '', x, y, must })
+  }
   const noted = can.value.notes ? here([...store.all('pain'), ...store.all('line_entry')]) : []
   for (const m of noted) {
     const [x, y] = viewport.toScreen(m.at)
@@ -139,7 +151,7 @@ const worst = computed(() => {
 const shaped = computed(() => {
   if (!can.value.ground || tool.value !== 'select' || !store.selection) return null
   const { kind, id } = store.selection
-  const rows = kind === 'space' ? spaces.value : kind === 'duct' ? ducts.value : []
+  const rows = kind === 'space' ? spaces.value : kind === 'duct' ? ducts.value : kind === 'mains_route' ? mains.value.routes : []
   const found = rows.find((r) => r.id === id)
   return found ? cornersOf(found) : null
 })
@@ -260,6 +272,10 @@ defineExpose({ fit, remove: gestures.remove })
         :walls="walls" :openings="openings" :viewport="viewport" :chosen="chosen"
         :active="can.ground && tool === 'select'"
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
+      />
+      <MainsLayer
+        v-if="can.mains" v-bind="mains" :floor="floor" :names="names.marks" :viewport="viewport" :chosen="chosen" :active="can.ground && tool === 'select'"
+        @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grab"
       />
       <RunsLayer
         v-if="can.runs" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"

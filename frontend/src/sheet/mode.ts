@@ -13,13 +13,15 @@ export interface Abilities {
   air: boolean
   /** Where cables run. */
   runs: boolean
+  /** Where mains lie. */
+  mains: boolean
 }
 
-const BARE: Abilities = { tools: false, ground: false, notes: false, air: false, runs: false }
+const BARE: Abilities = { tools: false, ground: false, notes: false, air: false, runs: false, mains: false }
 export const ABILITIES: Record<SheetMode, Abilities> = {
   brief: { ...BARE, tools: true, notes: true },
-  plan: { ...BARE, tools: true, ground: true },
+  plan: { ...BARE, tools: true, ground: true, mains: true },
   signal: { ...BARE, air: true },
-  cable: { ...BARE, runs: true },
+  cable: { ...BARE, runs: true, mains: true },
   handover: { ...BARE, runs: true },
 }

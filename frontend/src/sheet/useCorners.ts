@@ -1,24 +1,26 @@
 import { shallowRef } from 'vue'
-import type { Duct, Point, Space, Wall } from '@/api/types'
+import type { Duct, MainsRoute, Point, Space, Wall } from '@/api/types'
 import { put } from '@/document/edits'
 import { distance, rounded, snapped } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 
-/** What has corners to be moved: a duct's path, open at its ends, or a room's outline. */
+type Bent = Duct | MainsRoute | Space
+
+/** What has corners to be moved: a path, open at its ends, or a room's outline. */
 export interface Cornered {
-  kind: 'duct' | 'space'
+  kind: 'duct' | 'mains_route' | 'space'
   id: string
   points: Point[]
 }
 
 const MERGED_M = 0.15
 
-export function cornersOf(element: Duct | Space): Cornered {
-  const shape = 'path' in element ? { kind: 'duct' as const, points: element.path } : { kind: 'space' as const, points: element.outline }
-  return { id: element.id, kind: shape.kind, points: shape.points as Point[] }
+export function cornersOf(element: Bent): Cornered {
+  if ('outline' in element) return { id: element.id, kind: 'space', points: element.outline }
+  return { id: element.id, kind: 'depth_m' in element ? 'duct' : 'mains_route', points: element.path }
 }
 
-function withCorners<E extends Duct | Space>(element: E, points: Point[]): E {
+function withCorners<E extends Bent>(element: E, points: Point[]): E {
   return { ...element, ['path' in element ? 'path' : 'outline']: points }
 }
 
@@ -56,15 +58,16 @@ export function useCorners(walls: () => Wall[], reach: () => number) {
   }
 
   /** An element as it looks while one of its corners is moved. */
-  function shown<E extends Duct | Space>(element: E): E {
+  function shown<E extends Bent>(element: E): E {
     return moving.value?.id === element.id ? withCorners(element, moving.value.points) : element
   }
 
   function merged(shape: Cornered): Point[] {
     const { points } = shape
-    const least = shape.kind === 'duct' ? 2 : 3
+    const open = shape.kind !== 'space'
+    const least = open ? 2 : 3
     const near = [(index + points.length - 1) % points.length, (index + 1) % points.length]
-    const ends = shape.kind === 'duct' && (index === 0 || index === points.length - 1)
+    const ends = open && (index === 0 || index === points.length - 1)
     const meets = near.some((n) => distance(points[n]!, points[index]!) < MERGED_M)
     return meets && !ends && points.length > least ? points.filter((_, i) => i !== index) : points
   }

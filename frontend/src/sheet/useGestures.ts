@@ -8,8 +8,8 @@ import type { Draft, Hand } from './tools/hand'
 import { useCorners, type Cornered } from './useCorners'
 import type { Viewport } from './useViewport'
 
-type Movable = 'device' | 'riser' | 'equipment_room' | 'pain' | 'line_entry'
-const MOVABLE: readonly string[] = ['device', 'riser', 'equipment_room', 'pain', 'line_entry']
+export type Movable = 'device' | 'riser' | 'equipment_room' | 'pain' | 'line_entry' | 'panel' | 'socket' | 'light'
+const MOVABLE: readonly string[] = ['device', 'riser', 'equipment_room', 'pain', 'line_entry', 'panel', 'socket', 'light'] satisfies Movable[]
 const nameOf = (element: AnyElement) => ('name' in element ? element.name : 'the mark')
 
 const SNAP_PX = 12
@@ -194,7 +194,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     } else if (event.key === 'Escape') cancel()
     else if (event.key === 'Enter') inHand.value?.finish?.(hand)
     else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen && editable()) remove()
-    else if (event.key === 'r' && chosen?.kind === 'device') turn(event.shiftKey ? -15 : 15)
+    else if (event.key === 'r' && (chosen?.kind === 'device' || chosen?.kind === 'panel')) turn(event.shiftKey ? -15 : 15)
   }
 
   function nudge(kind: Movable, id: string, dx: number, dy: number): void {
@@ -214,10 +214,12 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   }
 
   function turn(degrees: number): void {
-    const device = store.selection ? store.find('device', store.selection.id) : undefined
-    if (!device) return
-    const azimuth = (device.azimuth_deg + degrees + 360) % 360
-    store.commit(`Turn ${device.name}`, [put('device', { ...device, azimuth_deg: azimuth })])
+    const { kind, id } = store.selection ?? {}
+    if (!id || (kind !== 'device' && kind !== 'panel')) return
+    const turned = store.find(kind, id)
+    if (!turned) return
+    const azimuth = (turned.azimuth_deg + degrees + 360) % 360
+    store.commit(`Turn ${turned.name}`, [put(kind, { ...turned, azimuth_deg: azimuth })])
   }
 
   function remove(): void {

@@ -15,10 +15,14 @@ from ..core.design import (
     Element,
     EquipmentRoom,
     Floor,
+    Light,
+    MainsRoute,
     Opening,
     Overhead,
+    Panel,
     Point,
     Riser,
+    Socket,
     Space,
     Use,
     Wall,
@@ -32,6 +36,10 @@ _POINTS: dict[type[Element], tuple[str, ...]] = {
     Device: ("at",),
     EquipmentRoom: ("at",),
     Riser: ("at",),
+    Panel: ("at",),
+    Socket: ("at",),
+    Light: ("at",),
+    MainsRoute: ("path",),
 }
 
 
@@ -119,8 +127,8 @@ class Drawing:
             found: dict[str, object] = {}
             for name in _POINTS[type(element)]:
                 value = getattr(element, name)
-                found[name] = tuple(map(place, value)) if name == "outline" else place(value)
-            if isinstance(element, Device):
+                found[name] = tuple(map(place, value)) if name in ("outline", "path") else place(value)
+            if isinstance(element, Device | Panel):
                 found["azimuth_deg"] = (element.azimuth_deg - degrees) % 360
             self.elements[number] = element.model_copy(update=found)
 

@@ -12,9 +12,12 @@ from ..core.design import (
     Element,
     EquipmentRoom,
     Floor,
+    Light,
     Network,
+    Panel,
     Riser,
     Site,
+    Socket,
     Switch,
     WirelessName,
     put,
@@ -145,7 +148,13 @@ def music_school() -> Design:
         drawing.rooms(floor, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
     _openings(drawing)
     drawing.add(
-        EquipmentRoom(id="rack", floor="ground", name="Store rack", at=(38.5, 1.0)),
+        EquipmentRoom(id="rack", floor="ground", name="Store rack", at=(38.5, 0.4), battery="staddle-b15"),
+        Panel(id="panel-1", floor="ground", name="Panel", at=(40.0, 2.6), azimuth_deg=270.0),
+        Socket(id="socket-1", floor="ground", name="Store socket", at=(39.3, 0.1), height_m=1.0, circuit="7"),
+        *(
+            Light(id=f"light-{k + 1}", floor="ground", name=f"Corridor light {k + 1}", at=(17.0 + 4 * k, 9.0))
+            for k in range(6)
+        ),
         Riser(
             id="riser-store",
             building="school",

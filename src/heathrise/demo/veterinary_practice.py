@@ -9,10 +9,15 @@ from ..core.design import (
     Duct,
     EquipmentRoom,
     Injector,
+    Light,
+    MainsRoute,
     Network,
+    Panel,
+    RackPlace,
     Riser,
     Run,
     Site,
+    Socket,
     Switch,
     Uplink,
     WirelessName,
@@ -78,6 +83,7 @@ ACCESS_POINTS = [
     ("kennels", "AP-7", "ravelmoor-c4", (8.0, -19.0), 2.6),
     ("cabin", "AP-8", "ravelmoor-c2", (30.0, -19.5), 2.4),
     ("stable", "AP-9", "ravelmoor-c2", (92.5, -5.5), 2.4),
+    ("hayloft", "AP-10", "ravelmoor-t3", (93.0, -4.0), 1.0),  # on the air, from a socket
 ]
 
 
@@ -121,6 +127,7 @@ def veterinary_practice() -> Design:
         drawing.rooms(key, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
     _openings(drawing)
     _gear(drawing)
+    _mains(drawing)
     for building in ("practice", "kennels", "cabin", "stable"):
         drawing.turn(building, TURN_DEG, CORNER)
     _networks(drawing)
@@ -165,7 +172,8 @@ def _openings(drawing: Drawing) -> None:
 
 def _gear(drawing: Drawing) -> None:
     for floor, name, model, at, height_m in ACCESS_POINTS:
-        drawing.device(floor, "access_point", name, model, at, height_m)
+        mount = "desk" if model == "ravelmoor-t3" else "ceiling"
+        drawing.device(floor, "access_point", name, model, at, height_m, mount)
     for floor, name, model, at, azimuth in (
         ("ground", "CAM-1", "peltwick-turret", (0.1, -0.1), 225.0),
         ("kennels", "CAM-2", "peltwick-dome", (2.3, -16.3), 135.0),
@@ -186,13 +194,22 @@ def _gear(drawing: Drawing) -> None:
     ):
         drawing.device(floor, "outlet", name, "outlet-double", at, 0.3, "wall")
     drawing.add(
-        EquipmentRoom(id="rack", floor="ground", name="Comms cupboard", at=(22.0, 1.2)),
-        EquipmentRoom(id="rack-flat", floor="flat", name="Flat shelf", at=(22.0, 5.0)),
+        EquipmentRoom(
+            id="rack",
+            floor="ground",
+            name="Comms cupboard",
+            at=(22.0, 0.4),
+            frame="fellgate-w6",
+            battery="staddle-b6",
+        ),
+        # The office's old battery hums in the flat's hall.
+        EquipmentRoom(id="rack-flat", floor="flat", name="Flat shelf", at=(14.7, 8.0), battery="staddle-b15"),
         EquipmentRoom(id="rack-kennels", floor="kennels", name="Kennels shelf", at=(17.0, -17.0)),
         EquipmentRoom(id="rack-cabin", floor="cabin", name="Ward shelf", at=(32.5, -17.5)),
         EquipmentRoom(id="rack-stable", floor="stable", name="Stable shelf", at=(90.6, -3.6)),
         Run(id="r-ap-5", device="ap-5", category="6"),
         Run(id="r-ap-9", device="ap-9", equipment_room="rack"),
+        Run(id="r-ap-10", device="ap-10", over_air=True),
         Injector(id="inj-1", device="ap-5", model="peltwick-i60"),
         Injector(id="inj-2", device="ap-6", model="peltwick-i60"),
         Uplink(id="u-flat", room="rack-flat", to="rack"),
@@ -230,6 +247,26 @@ def _gear(drawing: Drawing) -> None:
             path=_turned((23.0, 1.0), (60.0, -2.0), (90.0, -4.0)),
             depth_m=0.6,
         ),
+    )
+
+
+def _mains(drawing: Drawing) -> None:
+    """The practice's panel stands behind the till, the flat's where the rack was hung later."""
+    drawing.add(
+        Panel(id="panel-1", floor="ground", name="Panel", at=(7.0, 2.2), azimuth_deg=270.0),
+        Panel(id="panel-2", floor="ground", name="Panel of the flat", at=(22.2, 0.0), azimuth_deg=0.0),
+        Socket(id="socket-1", floor="ground", name="Cupboard socket", at=(21.0, 0.1), height_m=1.2),
+        Socket(id="socket-2", floor="ground", name="Reception socket", at=(0.1, 1.0), panel="panel-1"),
+        Socket(id="socket-3", floor="flat", name="Hall socket", at=(14.9, 8.6), panel="panel-2"),
+        Socket(id="socket-4", floor="kennels", name="Feed store socket", at=(14.2, -21.0)),
+        Socket(id="socket-5", floor="cabin", name="Ward socket", at=(32.8, -17.3), height_m=0.9),
+        Socket(id="socket-6", floor="hayloft", name="Loft socket", at=(90.2, -7.6)),
+        Panel(id="panel-3", floor="stable", name="Stable panel", at=(95.0, -7.0), azimuth_deg=270.0),
+        Light(id="light-1", floor="ground", name="Passage light", at=(11.15, 4.7)),
+        Light(id="light-2", floor="ground", name="Reception light", at=(3.5, 2.5)),
+        MainsRoute(id="mains-1", floor="ground", name="Yard light feed", path=((7.0, 2.2), (9.0, 0.0))),
+        RackPlace(id="place-1", equipment_room="rack-kennels", thing="panel:9", unit=3),
+        RackPlace(id="place-2", equipment_room="rack", thing="switch:sw-1", unit=4),
     )
 
 

@@ -9,13 +9,16 @@ from ..core.design import (
     Duct,
     EquipmentRoom,
     Injector,
+    Light,
     Network,
     OwnFigure,
+    Panel,
     Point,
     Radio,
     Riser,
     Run,
     Site,
+    Socket,
     Switch,
     WirelessName,
 )
@@ -119,7 +122,12 @@ def watermill() -> Design:
         drawing.rooms(key, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
     _openings(drawing)
     drawing.add(
-        EquipmentRoom(id="rack", floor="wheel", name="Plant room shelf", at=(1.0, 8.0)),
+        EquipmentRoom(id="rack", floor="wheel", name="Plant room shelf", at=(0.4, 8.0), frame="fellgate-w9"),
+        Panel(id="panel-1", floor="wheel", name="Panel", at=(0.0, 6.2), azimuth_deg=90.0),
+        Socket(id="socket-1", floor="wheel", name="Plant socket", at=(0.1, 7.4), height_m=0.6),
+        Socket(id="socket-2", floor="stone", name="Study socket", at=(0.1, 6.2)),
+        Light(id="light-1", floor="wheel", name="Kitchen lamp", at=(11.0, 6.0)),
+        Light(id="light-2", floor="wheel", name="Table lamp", at=(9.5, 3.0)),
         Riser(
             id="riser-1", building="mill", name="Sack hoist", at=(7.6, 8.6), lowest_level=0, highest_level=3
         ),

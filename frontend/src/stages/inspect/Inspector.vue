@@ -8,6 +8,7 @@ import CableTests from './CableTests.vue'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
+import MainsFields from './MainsFields.vue'
 import PlaceFields from './PlaceFields.vue'
 import SpaceFields from './SpaceFields.vue'
 import WallFields from './WallFields.vue'
@@ -25,13 +26,19 @@ const place = computed(() => {
   return undefined
 })
 const duct = computed(() => (props.selection.kind === 'duct' ? store.find('duct', props.selection.id) : undefined))
+const MAINS = ['panel', 'socket', 'mains_route', 'light'] as const
+const mains = computed(() => {
+  const kind = MAINS.find((k) => k === props.selection.kind)
+  const thing = kind && store.find(kind, props.selection.id)
+  return kind && thing ? { kind, thing } : undefined
+})
 const placeKind = computed(() => (props.selection.kind === 'riser' ? 'riser' : 'equipment_room'))
 const title = computed(() => {
-  const named = device.value ?? space.value ?? place.value ?? duct.value
+  const named = device.value ?? space.value ?? place.value ?? duct.value ?? mains.value?.thing
   if (named) return named.name
   return { wall: 'Wall', opening: 'Opening' }[props.selection.kind as 'wall' | 'opening'] ?? ''
 })
-const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value))
+const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value ?? mains.value))
 
 function remove(): void {
   store.commit(`Remove ${title.value}`, removal(store, props.selection.kind, props.selection.id))
@@ -51,6 +58,7 @@ function remove(): void {
     <SpaceFields v-if="space" :key="space.id" :space="space" />
     <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />
     <DuctFields v-if="duct" :key="duct.id" :duct="duct" />
+    <MainsFields v-if="mains" :key="mains.thing.id" v-bind="mains" />
     <PlaceFields v-if="place" :key="place.id" :kind="placeKind" :place="place" />
   </section>
 </template>

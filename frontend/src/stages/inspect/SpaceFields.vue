@@ -68,6 +68,8 @@ function setName(event: Event): void {
       <label><Checkbox :model-value="space.outdoor" binary @update:model-value="set({ outdoor: $event as boolean }, 'Outdoors')" /> Outdoors</label>
       <label><Checkbox :model-value="space.open_above" binary @update:model-value="set({ open_above: $event as boolean }, 'Opening')" /> No slab above</label>
       <label><Checkbox :model-value="space.stairs" binary @update:model-value="set({ stairs: $event as boolean }, 'Stairs')" /> Stairs lead up from here</label>
+      <label><Checkbox :model-value="space.water ?? false" binary @update:model-value="set({ water: $event as boolean }, 'Water')" /> Water runs here</label>
+      <label><Checkbox :model-value="space.locks ?? false" binary @update:model-value="set({ locks: $event as boolean }, 'Lock')" /> It is locked</label>
     </div>
   </div>
 </template>

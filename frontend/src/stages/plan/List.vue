@@ -13,6 +13,8 @@ const things = computed(() => {
   for (const r of store.all('riser')) add('riser', r.id, r.name, 'riser')
   for (const d of store.all('duct')) if ([d.from_floor, d.to_floor].includes(props.floor)) add('duct', d.id, d.name, 'duct')
   for (const d of store.all('device')) if (d.floor === props.floor) add('device', d.id, d.name, roleOf(store.catalogue, d.kind)?.name.toLowerCase() ?? d.kind)
+  const mains = [['panel', 'panel'], ['socket', 'socket'], ['mains_route', 'mains'], ['light', 'light']] as const
+  for (const [kind, what] of mains) for (const m of store.all(kind)) if (m.floor === props.floor) add(kind, m.id, m.name, what)
   for (const s of store.all('space')) if (s.floor === props.floor) add('space', s.id, s.name, 'room')
   return rows
 })

@@ -2,13 +2,14 @@
 import Button from 'primevue/button'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
-import type { ElementOf } from '@/api/types'
+import type { ElementOf, Thing } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import Offered from '@/controls/Offered.vue'
 import BudgetBars from './BudgetBars.vue'
 import PortStrip from './PortStrip.vue'
 import RackHead from './RackHead.vue'
+import RackPanel from './RackPanel.vue'
 import WayUpLine from './WayUpLine.vue'
 
 const store = useDesign()
@@ -44,6 +45,11 @@ function remove(kind: 'switch' | 'injector', id: string, name: string): void {
   store.commit(`Remove ${name}`, removal(store, kind, id))
 }
 
+/** What was pressed in the elevation is shown with its ports and watts. */
+function open(thing: Thing): void {
+  if (thing.kind === 'switch') document.querySelector(`[data-switch="${thing.element}"]`)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' })
+}
+
 const deviceName = (id: string) => store.find('device', id)?.name ?? id
 const select = (device: string | null | undefined) => {
   store.selection = device ? { kind: 'device', id: device } : null
@@ -60,6 +66,7 @@ const select = (device: string | null | undefined) => {
     <template v-else-if="power">
       <section v-for="room in rooms" :key="room.id" class="rack" :data-rack="room.id">
       <RackHead :room="room" :several="rooms.length > 1" @add="add(room.id)" />
+      <RackPanel v-for="rack in store.shown?.racks.racks.filter((r) => r.room === room.id)" :key="rack.room" :room="room" :rack="rack" @open="open" />
       <section v-for="budget in switchesOf(room.id)" :key="budget.switch" class="switch" :data-switch="budget.switch">
         <header>
           <h2>{{ budget.name }}</h2>

@@ -44,15 +44,17 @@ def height_mm(thing: Thing) -> float:
 
 
 def cords_of(rules: Rules, things: Sequence[Thing], patches: Sequence[Patch]) -> Iterator[Cord]:
-    """Yield the cords; what is in no unit has none."""
+    """Yield the cords; what found no unit is taken to be as far as is usual in a rack."""
     here: Mapping[tuple[str, str], Thing] = {(t.room, t.thing): t for t in things}
     for patch in patches:
         one = here.get((patch.room, patch.from_thing))
         other = here.get((patch.room, patch.to_thing))
-        if one is None or other is None or not one.unit or not other.unit:
+        if one is None or other is None:
             continue
         across = abs(port_mm(one, patch.from_port) - port_mm(other, patch.to_port))
         reach_m = (across + abs(height_mm(one) - height_mm(other))) / 1000 + rules["rack.cord_bend_m"]
+        if not one.unit or not other.unit:
+            reach_m = rules["order.rack_cord_reach_m"]
         item = cord_for(reach_m, rules["order.cord_spare_m"])
         yield Cord(
             room=patch.room,

@@ -129,7 +129,7 @@ def _size(
     kg = sum(t.kg for t in things)
     wrong = []
     if own > rack.units:
-        wrong.append(f"{own} units of gear in {rack.units}")
+        wrong.append(f"{own} units of gear in a frame of {rack.units}")
     elif left := [t.name for t in things if not t.unit]:
         wrong.append(f"no free units for {some(left)} as things were placed by hand")
     if deepest is not None and deepest.deep_mm + rules["rack.plug_mm"] > rack.deep_mm:
@@ -151,7 +151,7 @@ def _size(
             room,
             "size",
             "not_met",
-            f"{room.name}, {rack.label.lower()}: {'; '.join(wrong)}."
+            f"{room.name}, {rack.label}: {'; '.join(wrong)}."
             + ("" if cures else " Share it out over two racks."),
             "everything fits in the frame",
             ("rack.plug_mm",),

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from ..cabling import LinkVerdict, RunVerdict, UplinkVerdict
 from ..catalogue import Catalogue
 from ..context.racks import rack_at
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
 from ..elevation import Patch, RackChapter, RackDraw, RackLoad, assess_racks
-from ..install import Cabled, Label, far_end, labels_of
+from ..install import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
 from ..order import recorders_of
 from ..rack import PortUse, PowerPlan
 
@@ -46,7 +47,7 @@ def rack_chapter(
     at_port = {d.device: d.port_w for d in power.devices}
     loads = []
     for room in design.of(EquipmentRoom):
-        if room not in with_switch and not panels[room]:
+        if room not in with_switch and not panels.of[room]:
             continue
         injected = {
             i.device: at_port[i.device]
@@ -57,7 +58,7 @@ def rack_chapter(
         loads.append(
             RackLoad(
                 room=room,
-                panels=panels[room],
+                panels=panels.of[room],
                 poe_w=poe,
                 injected_w=injected,
                 recorders=recorders_of(catalogue.rules, cameras) if here else (),
@@ -74,23 +75,50 @@ def _line_room(design: Design, links: Sequence[LinkVerdict]) -> str:
     return next((r for r in design.of(EquipmentRoom) if r not in below), "")
 
 
+@dataclass(frozen=True)
+class _Panels:
+    """The patch panels of a site: their numbers by room, and where the upper ends of ways between racks
+    are put, by link and cable; those follow what is labelled there."""
+
+    of: dict[str, tuple[int, ...]]
+    far: dict[tuple[str, int], tuple[int, int]]
+
+
 def _panels(
     design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict], labels: Sequence[Label]
-) -> dict[str, tuple[int, ...]]:
-    """Return by room the site's numbers of its patch panels; none where cables are so few that they go
-    straight into the switch."""
-    ends: dict[str, int] = defaultdict(int)
+) -> _Panels:
+    """Return the panels; none where cables are so few that they go straight into the switch."""
+    ends: Counter[str] = Counter()
+    upper: dict[str, list[tuple[str, int]]] = defaultdict(list)
     for link in links:
-        if link.verdict != "no_way" and link.medium == "copper" and link.chosen_by != "found":
-            ends[link.room or ""] += link.cables
-            if isinstance(link, UplinkVerdict):
-                ends[link.to_room] += link.cables
-    of_link = {link.id: link.room for link in links}
-    numbers: dict[str, set[int]] = defaultdict(set)
+        if link.verdict == "no_way" or link.medium != "copper" or link.chosen_by == "found":
+            continue
+        ends[link.room or ""] += link.cables
+        if isinstance(link, UplinkVerdict):
+            ends[link.to_room] += link.cables
+            upper[link.to_room] += [(link.id, k) for k in range(1, link.cables + 1)]
+    of_link = {link.id: link.room or "" for link in links}
+    labelled: dict[str, list[Label]] = defaultdict(list)
     for label in labels:
-        numbers[of_link[label.link] or ""].add(label.panel)
-    most = catalogue.rules["order.panel_from_runs"]
-    return {r: tuple(sorted(numbers[r])) if ends[r] > most else () for r in design.of(EquipmentRoom)}
+        labelled[of_link[label.link]].append(label)
+    last = max((label.panel for label in labels), default=0)
+    of: dict[str, tuple[int, ...]] = {}
+    far: dict[tuple[str, int], tuple[int, int]] = {}
+    for room in design.of(EquipmentRoom):
+        of[room] = ()
+        if ends[room] <= catalogue.rules["order.panel_from_runs"]:
+            continue
+        mine = sorted({label.panel for label in labelled[room]})
+        used = [k.port for k in labelled[room] if k.panel == mine[-1]]
+        taken = max(used, default=PORTS_OF_PANEL)
+        for end in upper[room]:
+            taken += 1
+            if taken > PORTS_OF_PANEL:
+                last, taken = last + 1, 1
+                mine.append(last)
+            far[end] = mine[-1], taken
+        of[room] = tuple(mine)
+    return _Panels(of, far)
 
 
 def _patches(
@@ -98,7 +126,7 @@ def _patches(
     catalogue: Catalogue,
     links: Sequence[LinkVerdict],
     labels: Sequence[Label],
-    panels: dict[str, tuple[int, ...]],
+    panels: _Panels,
     power: PowerPlan,
 ) -> Iterator[Patch]:
     rules = catalogue.rules
@@ -113,7 +141,7 @@ def _patches(
         run, _, cable = use.link.partition("/")
         label = ports.get((run, int(cable or 1)))
         colour = rules.text(f"rack.cord_colour.{catalogue.role_of(devices[use.device]).profile.untagged}")
-        end = (f"panel:{label.panel}", label.port) if label is not None and panels[room] else None
+        end = (f"panel:{label.panel}", label.port) if label is not None and panels.of[room] else None
         switch = (f"switch:{use.switch}", use.port)
         name = use.name or ""
         if use.device in injected:
@@ -131,7 +159,7 @@ def _ways_up(
     catalogue: Catalogue,
     links: Sequence[LinkVerdict],
     ports: dict[tuple[str, int], Label],
-    panels: dict[str, tuple[int, ...]],
+    panels: _Panels,
     power: PowerPlan,
     room_of: dict[str, str],
 ) -> Iterator[Patch]:
@@ -152,11 +180,13 @@ def _ways_up(
             name = f"{way.name} to {way.to_name}"
             yield Patch(room, *switch, *other, name, colour, cage=bool(both))
         elif way.medium == "copper" and room in over:
-            label = ports.get((over[room].id, 1))
-            if label is not None and panels[room]:
-                yield Patch(
-                    room, f"panel:{label.panel}", label.port, *switch, over[room].name, colour, label.link
-                )
+            link, above = over[room], room_of[way.to]
+            label, far = ports.get((link.id, 1)), panels.far.get((link.id, 1))
+            if label is not None and panels.of[room]:
+                yield Patch(room, f"panel:{label.panel}", label.port, *switch, link.name, colour, link.id)
+            if far is not None:
+                end = (f"panel:{far[0]}", far[1])
+                yield Patch(above, *end, f"switch:{way.to}", way.to_port or 0, link.name, colour, link.id)
     for room, router in routers.items():
         if design.of(LineEntry) or design.site.upstream_gear:
             yield Patch(room, f"router:{router}", 0, "modem:1", 0, "Line", colour)

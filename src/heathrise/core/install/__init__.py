@@ -2,13 +2,14 @@
 
 from .cables import Penetration, Pull, Trench
 from .gear import MountPlace, RackWork, SocketWork, mount_minutes, on_roof
-from .labels import Cabled, Label, far_end, labels_of
+from .labels import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
 from .schedule import Finish, finish_for
 from .step import PHASES, TASKS, Step, Work
 from .steps import WorkSite, work_list
 
 __all__ = [
     "PHASES",
+    "PORTS_OF_PANEL",
     "TASKS",
     "Cabled",
     "Finish",

@@ -89,7 +89,7 @@ def racks(todo: TodoList, design: Design, works: Sequence[RackWork]) -> None:
         todo.add(
             f"rack-{room.id}",
             "rack",
-            f"Set up {room.name}: {'backing board, ' if work.board else ''}{work.frame.lower()}",
+            f"Set up {room.name}: {'backing board, ' if work.board else ''}{work.frame}",
             place,
             [("rack", 1, rules["order.rack_minutes"] * (1 - share))],
             ("safe",),

@@ -27,7 +27,7 @@ _SAME_M = 1e-3
 
 class MainsLine(Frozen):
     """A mains cable on one storey, in m. ``guessed`` where nobody drew it: it is taken along the
-    walls from ``panel`` to ``socket``; ``rise_m`` is what it climbs from another storey."""
+    walls from ``panel`` to ``socket``."""
 
     KEY: ClassVar = ("id",)
 
@@ -38,11 +38,7 @@ class MainsLine(Frozen):
     guessed: bool
     panel: str | None = None
     socket: str | None = None
-    rise_m: float = Field(0.0, description="climb from the storey of its panel, m")
-
-    @property
-    def length_m(self) -> float:
-        return round(float(LineString(self.points).length) + self.rise_m, 1)
+    length_m: float = Field(description="with the climb from the storey of its panel, m")
 
 
 _kept: IdentityMemo[tuple[MainsLine, ...]] = IdentityMemo(64)
@@ -59,7 +55,14 @@ def mains_lines(design: Design) -> tuple[MainsLine, ...]:
 def _lines(design: Design) -> Iterable[MainsLine]:
     drawn = list(design.of(MainsRoute).values())
     for route in drawn:
-        yield MainsLine(id=route.id, floor=route.floor, name=route.name, points=route.path, guessed=False)
+        yield MainsLine(
+            id=route.id,
+            floor=route.floor,
+            name=route.name,
+            points=route.path,
+            guessed=False,
+            length_m=_length_m(route.path),
+        )
     floors, graphs = design.of(Floor), dict[str, _Walls]()
     for socket in design.of(Socket).values():
         panel = feeding_panel(design, socket)
@@ -71,16 +74,21 @@ def _lines(design: Design) -> Iterable[MainsLine]:
         if socket.floor not in graphs:
             graphs[socket.floor] = _Walls(w for w in design.of(Wall).values() if w.floor == socket.floor)
         rise_m = abs(floors[socket.floor].elevation_m - floors[panel.floor].elevation_m)
+        points = graphs[socket.floor].way(panel.at, socket.at)
         yield MainsLine(
             id=f"to-{socket.id}",
             floor=socket.floor,
             name=f"{panel.name} to {socket.name}",
-            points=graphs[socket.floor].way(panel.at, socket.at),
+            points=points,
             guessed=True,
             panel=panel.id,
             socket=socket.id,
-            rise_m=round(rise_m, 2),
+            length_m=_length_m(points, rise_m),
         )
+
+
+def _length_m(points: Sequence[Spot], rise_m: float = 0.0) -> float:
+    return round(float(LineString(points).length) + rise_m, 1)
 
 
 def feeding_panel(design: Design, socket: Socket) -> Panel | None:
