@@ -16,13 +16,23 @@ from .core.base.frozen import Frozen, Strict
 from .core.base.progress import Progress, ShowBest, always
 from .core.context.findings import Cure
 from .core.context.plan import Plan
-from .core.design import Change, Design, DesignError, ElementId, Floor, Problem, UsualRoute
+from .core.design import Change, Design, DesignError, ElementId, EquipmentRoom, Floor, Problem, UsualRoute
 from .core.evaluation.cure_search import search_cures
 from .core.evaluation.evaluate import Evaluation, evaluate
 from .core.handover import Handover
 from .core.install import Label, Step
 from .core.order import Order
-from .core.placement import MeshView, Sited, Wishes, best_places, mesh_view, needless, search_sites
+from .core.placement import (
+    MeshView,
+    RackPlaces,
+    Sited,
+    Wishes,
+    best_places,
+    mesh_view,
+    needless,
+    rack_places,
+    search_sites,
+)
 from .core.records import PlannedCable, PlannedPort
 from .core.signal import (
     MOST_POINTS,
@@ -118,6 +128,10 @@ class BestPlacesAsked(SitesAsked):
     device: ElementId
 
 
+class RackPlacesAsked(Asked):
+    room: ElementId
+
+
 class ChannelsAsked(Asked):
     """Of which band; with a device, what each channel would cost it."""
 
@@ -190,6 +204,12 @@ def _cures(plan: Plan, asked: CuresAsked, progress: Progress, _: ShowBest) -> Cu
     if asked.finding.startswith("signal-busy"):
         return Cures(cures=busy_view(plan).cures)
     return Cures(cures=tuple(search_cures(plan, asked.finding, progress)))
+
+
+def _rack_places(plan: Plan, asked: RackPlacesAsked, progress: Progress, _: ShowBest) -> RackPlaces:
+    if asked.room not in plan.design.of(EquipmentRoom):
+        raise DesignError([Problem("room", f"there is no rack {asked.room[:40]!r}")])
+    return rack_places(plan, asked.room, progress)
 
 
 def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
@@ -303,6 +323,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
         ),
         long=True,
     ),
+    "rack_places": Question(RackPlacesAsked, RackPlaces, _rack_places, long=True),
     "needless": Question(
         SitesAsked,
         Cures,

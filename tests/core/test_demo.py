@@ -102,8 +102,6 @@ CURES = {
     "Have a socket made at",
     "out of it",
     " away",
-    "Arrange it anew",
-    "Take the frame that fits",
     "Forget those places",
     "Take Fellgate",
     "Take Staddle",

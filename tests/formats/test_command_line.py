@@ -11,7 +11,7 @@ from click.testing import CliRunner, Result
 from heathrise.cli import main
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device
+from heathrise.core.design import Design, Device, EquipmentRoom
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.shown import shown
 from heathrise.formats.project_file import Project, dump_project
@@ -48,6 +48,8 @@ def test_every_question_is_answered_in_json(question: str, project: Path, home: 
     if question == "best_places":
         point = next(d for d in home.of(Device).values() if d.kind == "access_point")
         said = {"device": point.id, "wishes": {"seconds": 1}}
+    if question == "rack_places":
+        said = {"room": next(iter(home.of(EquipmentRoom)))}
     done = _run("ask", project, question, "--with", json.dumps(said))
     assert done.exit_code == 0, done.output
     answer = json.loads(done.stdout)

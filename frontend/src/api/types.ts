@@ -96,6 +96,7 @@ export type MainsRoute = ElementOf<'mains_route'>
 export type Light = ElementOf<'light'>
 export type RackChapter = S['Answer.RackChapter']
 export type Elevation = S['Answer.Elevation']
+export type RackSpot = S['Job.RackSpot']
 export type Thing = S['Answer.Thing']
 export type Cord = S['Answer.Cord']
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { ElementOf, Thing } from '@/api/types'
 import { put, removal } from '@/document/edits'
@@ -10,6 +10,7 @@ import BudgetBars from './BudgetBars.vue'
 import PortStrip from './PortStrip.vue'
 import RackHead from './RackHead.vue'
 import RackPanel from './RackPanel.vue'
+import RackPlacesBand from './RackPlacesBand.vue'
 import WayUpLine from './WayUpLine.vue'
 
 const store = useDesign()
@@ -26,6 +27,8 @@ const rooms = computed(() => {
   return [...store.all('equipment_room')].sort((a, b) => Number(lower.has(a.id)) - Number(lower.has(b.id)))
 })
 const switchesOf = (room: string) => power.value?.switches.filter((s) => s.room === room) ?? []
+/** The rack that places are compared for. */
+const compared = ref('')
 const injectors = computed(() => store.all('injector'))
 
 function change(budget: { switch: string; name: string }, model: string): void {
@@ -65,7 +68,8 @@ const select = (device: string | null | undefined) => {
     </div>
     <template v-else-if="power">
       <section v-for="room in rooms" :key="room.id" class="rack" :data-rack="room.id">
-      <RackHead :room="room" :several="rooms.length > 1" @add="add(room.id)" />
+      <RackHead :room="room" :several="rooms.length > 1" @add="add(room.id)" @places="compared = compared === room.id ? '' : room.id" />
+      <RackPlacesBand v-if="compared === room.id" :key="`places-${room.id}`" :room="room" @close="compared = ''" />
       <RackPanel v-for="rack in store.shown?.racks.racks.filter((r) => r.room === room.id)" :key="rack.room" :room="room" :rack="rack" @open="open" />
       <section v-for="budget in switchesOf(room.id)" :key="budget.switch" class="switch" :data-switch="budget.switch">
         <header>

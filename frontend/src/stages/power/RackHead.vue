@@ -8,7 +8,7 @@ import MarkShape from '@/sheet/MarkShape.vue'
 
 /** A rack: which room, how many runs begin there, and its way up. */
 const props = defineProps<{ room: EquipmentRoom; several: boolean }>()
-defineEmits<{ add: [] }>()
+defineEmits<{ add: []; places: [] }>()
 const store = useDesign()
 const up = computed(() => store.shown?.cable.uplinks.find((u) => u.room === props.room.id))
 const runs = computed(() => (store.shown?.cable.runs ?? []).filter((r) => r.room === props.room.id).length)
@@ -25,6 +25,7 @@ const upper = computed(() => store.find('equipment_room', up.value?.to_room ?? '
       <template v-else-if="up.verdict === 'no_way'">no way up to {{ upper }} yet</template>
       <template v-else><i :class="['way', up.medium]" /> {{ length(up.fixed_m) }} of {{ up.medium }} up to {{ upper }}</template>
     </span>
+    <Button label="Compare places" icon="pi pi-map-marker" size="small" text class="first" @click="$emit('places')" />
     <Button label="Add a switch" icon="pi pi-plus" size="small" text @click="$emit('add')" />
   </header>
 </template>
@@ -36,7 +37,7 @@ const upper = computed(() => store.find('equipment_room', up.value?.to_room ?? '
   gap: 10px;
   margin-bottom: 4px;
 }
-.head > :last-child {
+.first {
   margin-left: auto;
 }
 h2 {

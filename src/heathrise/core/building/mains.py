@@ -56,6 +56,10 @@ def _in_space(design: Design, catalogue: Catalogue, device: Device) -> Iterator[
         f"{high} high are kept free. Check your local code.",
         "nothing stands in the space in front of an electrical panel",
         SPACE_FIGURES,
+        places=(
+            Place(kind="device", id=device.id, floor=device.floor, at=device.at),
+            Place(kind="panel", id=inside.id, floor=device.floor, at=inside.at),
+        ),
         cures=_moved(device, _clear_spot(design, device, close)),
     )
 
@@ -149,7 +153,7 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
             unknown[0],
             "sockets",
             "note",
-            f"No socket is drawn on the storey of {names}, plugged into the mains: draw those that are "
+            f"No socket is drawn in the room of {names}, plugged into the mains: draw those that are "
             "there, or have one made.",
             "gear that wants a socket has one within its cord",
             ("plan.cord_m",),

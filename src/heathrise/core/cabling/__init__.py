@@ -2,6 +2,7 @@
 
 from .assess import CableChapter, assess_cable
 from .boxes import Bought, Cut, boxes_for, cable_bought
+from .first_room import is_wet
 from .links import LinkVerdict
 from .runs import RunVerdict, judge_runs
 from .second_room import second_room
@@ -19,6 +20,7 @@ __all__ = [
     "boxes_for",
     "cable_bought",
     "cable_findings",
+    "is_wet",
     "judge_runs",
     "second_room",
 ]

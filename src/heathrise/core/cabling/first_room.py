@@ -30,8 +30,7 @@ def first_room(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
     """
     devices = list(design.of(Device).values())
     rooms = [s for s in design.of(Space).values() if not s.outdoor]
-    wet = _wet_walls(design, catalogue)
-    dry = [s for s in rooms if not _is_wet(s, wet.get(s.floor, []))]
+    dry = [s for s in rooms if not is_wet(design, catalogue, s)]
     spare = [s for s in dry if s.use == "none"]
     options = sorted(spare or dry, key=lambda s: _reach_m(design, s))[:_TRIED]
     middle = shapely.MultiPoint([d.at for d in devices]).centroid if devices else None
@@ -62,6 +61,13 @@ def _effect(design: Design, space: Space, count: int, bad: int, cable_m: float) 
         return where
     reached = "all runs within reach" if not bad else f"{count - bad} of {count} runs within reach"
     return f"{where}; {reached}, {metres(cable_m, 0)} of cable"
+
+
+def is_wet(design: Design, catalogue: Catalogue, space: Space) -> bool:
+    """Whether water runs in a room: as was said of it, else much of it being tiled for water."""
+    if space.water is not None:
+        return space.water
+    return _is_wet(space, _wet_walls(design, catalogue).get(space.floor, []))
 
 
 def _wet_walls(design: Design, catalogue: Catalogue) -> dict[str, list[shapely.LineString]]:

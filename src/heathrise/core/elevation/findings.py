@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 
 import shapely
@@ -11,14 +12,16 @@ from ..building import SPACE_FIGURES
 from ..catalogue import BatteryModel, Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.storeys import storeys_of
-from ..design import Design, EquipmentRoom, RackPlace, Socket, Space, put, remove
+from ..design import Design, EquipmentRoom, Opening, Point, RackPlace, Socket, Space, Wall, put, remove
 from ..mains import clear_of, footprint, made_socket, near_socket
 from .battery import judge_battery
+from .frame import frame_for, units_wanted
 from .values import Elevation, RackChapter, Thing
 
 _STEP_M = 0.1
 _SPARE_M = 0.05
 _BEHIND_M = 0.05
+_DOOR_M = 0.3  # what stands nearer to a door is in its way
 _OFFERED = 2
 
 
@@ -48,7 +51,8 @@ def _panel_space(
     if not blocked:
         return
     wide, deep, high = (metres(rules[path]) for path in SPACE_FIGURES)
-    spot = clear_spot(design, catalogue, room, wide_m, deep_m)
+    space = storeys_of(design).room_at(room.floor, room.at)
+    spot = clear_spot(design, catalogue, space, room.at, (wide_m, deep_m)) if space is not None else None
     cures: tuple[Cure, ...] = ()
     if spot is not None:
         moved = room.model_copy(update={"at": spot})
@@ -66,30 +70,44 @@ def _panel_space(
         SPACE_FIGURES,
         stage="plan",
         cures=cures,
+        places=(
+            Place(kind="equipment_room", id=room.id, floor=room.floor, at=room.at),
+            Place(kind="panel", id=blocked[0].id, floor=room.floor, at=blocked[0].at),
+        ),
     )
 
 
 def clear_spot(
-    design: Design, catalogue: Catalogue, room: EquipmentRoom, wide_m: float, deep_m: float
-) -> tuple[float, float] | None:
-    """Return the spot at a wall of its room nearest to where a rack stands that keeps clear of all
-    panels, or None."""
-    space = storeys_of(design).room_at(room.floor, room.at)
-    if space is None:
-        return None
-    zones = [area for _, area in clear_of(design, room.floor, catalogue.rules)]
-    ring = shapely.Polygon(space.outline).buffer(-(deep_m / 2 + _BEHIND_M), join_style="mitre")
+    design: Design, catalogue: Catalogue, space: Space, near: Point, size_m: tuple[float, float]
+) -> Point | None:
+    """Return the spot at a wall of a room nearest to a point where a frame, wide and deep in m, keeps
+    clear of panels and of doors, or None."""
+    zones = [area for _, area in clear_of(design, space.floor, catalogue.rules)]
+    zones += [door.buffer(_DOOR_M) for door in _doors(design, space.floor)]
+    ring = shapely.Polygon(space.outline).buffer(-(size_m[1] / 2 + _BEHIND_M), join_style="mitre")
     inside = shapely.Polygon(space.outline).buffer(0.01)
-    here = shapely.Point(room.at)
+    here = shapely.Point(near)
     spots = []
     for line in getattr(ring.boundary, "geoms", [ring.boundary]):
         spots += [line.interpolate(k * _STEP_M) for k in range(int(line.length / _STEP_M) + 1)]
     for spot in sorted(spots, key=here.distance):
         at = round(spot.x, 2), round(spot.y, 2)
-        stands = footprint(design, room.floor, at, wide_m, deep_m)
+        stands = footprint(design, space.floor, at, *size_m)
         if inside.covers(stands) and all(area.distance(stands) >= _SPARE_M for area in zones):
             return at
     return None
+
+
+def _doors(design: Design, floor: str) -> list[shapely.LineString]:
+    walls = design.of(Wall)
+    found = []
+    for opening in design.of(Opening).values():
+        wall = walls[opening.wall]
+        if wall.floor == floor and opening.kind != "window":
+            line = shapely.LineString([wall.a, wall.b])
+            ends = (line.interpolate(opening.offset_m + k * opening.width_m) for k in (0, 1))
+            found.append(shapely.LineString(list(ends)))
+    return found
 
 
 def _socket(design: Design, catalogue: Catalogue, room: EquipmentRoom) -> Iterator[Finding]:
@@ -103,7 +121,7 @@ def _socket(design: Design, catalogue: Catalogue, room: EquipmentRoom) -> Iterat
     nearest = (
         f"its nearest socket, {near.socket.name}, is {metres(near.reach_m, 1)} away"
         if near is not None
-        else "no socket is drawn on its storey"
+        else "no socket is drawn in its room"
     )
     yield _finding(
         catalogue,
@@ -123,29 +141,16 @@ def _socket(design: Design, catalogue: Catalogue, room: EquipmentRoom) -> Iterat
 def _size(
     design: Design, catalogue: Catalogue, room: EquipmentRoom, rack: Elevation, things: Sequence[Thing]
 ) -> Iterator[Finding]:
+    """Yield what does not fit, else units that are not kept free, else places that could not be kept."""
     rules = catalogue.rules
     own = sum(t.units for t in things if not t.on)
-    deepest = max(things, key=lambda t: t.deep_mm, default=None)
-    kg = sum(t.kg for t in things)
-    wrong = []
-    if own > rack.units:
-        wrong.append(f"{own} units of gear in a frame of {rack.units}")
-    elif left := [t.name for t in things if not t.unit]:
-        wrong.append(f"no free units for {some(left)} as things were placed by hand")
-    if deepest is not None and deepest.deep_mm + rules["rack.plug_mm"] > rack.deep_mm:
-        wants = deepest.deep_mm + rules["rack.plug_mm"]
-        wrong.append(f"{deepest.name} wants {wants:g} mm with its plugs, it is {rack.deep_mm:g} deep")
-    if kg > rack.bears_kg:
-        wrong.append(f"{kg:.0f} kg in a frame for {rack.bears_kg:g}")
+    said = [p for p in design.of(RackPlace).values() if p.equipment_room == room.id]
+    wrong = list(_wrong_of(catalogue, rack, things, own))
+    wanted = max(rack.later_units, math.ceil(rules["rack.spare_share"] * own - 1e-9))
     if wrong:
-        cures = [
-            Cure(label="Take the frame that fits", changes=(put(room.model_copy(update={"frame": None})),))
-        ]
-        said = [p for p in design.of(RackPlace).values() if p.equipment_room == room.id]
-        if said:
+        cures = list(_fitting(catalogue, room, rack, things))
+        if said and own <= rack.units:
             cures.append(Cure(label="Arrange it anew", changes=tuple(remove(p) for p in said)))
-        if rack.chosen_by == "plan":
-            cures = cures[1:]
         yield _finding(
             catalogue,
             room,
@@ -160,8 +165,7 @@ def _size(
             unit="units",
             cures=tuple(cures),
         )
-    elif rack.spare_units < max(rack.later_units, rules["rack.spare_share"] * own) - 1e-9:
-        wanted = max(rack.later_units, round(rules["rack.spare_share"] * own + 0.499))
+    elif rack.spare_units < wanted:
         yield _finding(
             catalogue,
             room,
@@ -173,17 +177,10 @@ def _size(
             figure=float(rack.spare_units),
             limit=float(wanted),
             unit="units",
-            cures=(
-                Cure(
-                    label="Take the frame that fits", changes=(put(room.model_copy(update={"frame": None})),)
-                ),
-            ),
+            cures=tuple(_fitting(catalogue, room, rack, things)),
         )
-    gone = [
-        p
-        for p in design.of(RackPlace).values()
-        if p.equipment_room == room.id and not any(t.thing == p.thing and t.by == "person" for t in things)
-    ]
+    by_hand = {t.thing for t in things if t.by == "person"}
+    gone = [p for p in said if p.thing not in by_hand]
     if gone and not wrong:
         yield _finding(
             catalogue,
@@ -196,6 +193,33 @@ def _size(
             ("rack.spare_share",),
             cures=(Cure(label="Forget those places", changes=tuple(remove(p) for p in gone)),),
         )
+
+
+def _wrong_of(catalogue: Catalogue, rack: Elevation, things: Sequence[Thing], own: int) -> Iterator[str]:
+    """Yield in words what of a rack does not fit in its frame."""
+    plug_mm = catalogue.rules["rack.plug_mm"]
+    deepest = max(things, key=lambda t: t.deep_mm, default=None)
+    kg = sum(t.kg for t in things)
+    if own > rack.units:
+        yield f"{own} units of gear in a frame of {rack.units}"
+    elif left := [t.name for t in things if not t.unit]:
+        yield f"no free units for {some(left)} as things were placed by hand"
+    if deepest is not None and deepest.deep_mm + plug_mm > rack.deep_mm:
+        wants = deepest.deep_mm + plug_mm
+        yield f"{deepest.name} wants {wants:g} mm with its plugs, it is {rack.deep_mm:g} deep"
+    if kg > rack.bears_kg:
+        yield f"{kg:.0f} kg in a frame for {rack.bears_kg:g}"
+
+
+def _fitting(
+    catalogue: Catalogue, room: EquipmentRoom, rack: Elevation, things: Sequence[Thing]
+) -> Iterator[Cure]:
+    """Yield the frame that the plan would take in place of one that somebody chose."""
+    free = room.model_copy(update={"frame": None})
+    frame, fits = frame_for(catalogue, free, things, units_wanted(catalogue.rules, things, rack.later_units))
+    if rack.chosen_by == "person" and fits:
+        more = frame.price - catalogue.frames[rack.frame].price
+        yield Cure(label=f"Take {frame.label}", effect=f"{more:+g} each", changes=(put(free),))
 
 
 def _fixing(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Finding]:

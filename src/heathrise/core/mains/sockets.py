@@ -5,26 +5,40 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import shapely
+
 from ..base.wording import metres
 from ..context.findings import Cure
+from ..context.storeys import storeys_of
 from ..design import Design, Point, Socket, apply, free_number, put
 from .lines import mains_lines
+
+_ON_WALL_M = 0.3
 
 
 @dataclass(frozen=True)
 class NearSocket:
-    """The nearest socket of a storey, and how far a cord has to reach to it, m."""
+    """The nearest socket of a room, and how far a cord has to reach to it, m."""
 
     socket: Socket
     reach_m: float
 
 
 def near_socket(design: Design, floor: str, at: Point, height_m: float) -> NearSocket | None:
-    """Return the nearest socket of a storey, or None where none is drawn on it.
+    """Return the nearest socket that a cord can reach, or None where there is none in the room.
 
-    A cord reaches it as far as they are apart on plan, and up or down beside it.
+    A cord goes through no wall: the socket is in the same room or on a wall of it. It is as far as they
+    are apart on plan, and up or down beside it.
     """
-    mine = (s for s in design.of(Socket).values() if s.floor == floor and s.state in ("new", "keep"))
+    room = storeys_of(design).room_at(floor, at)
+    outline = shapely.Polygon(room.outline).buffer(_ON_WALL_M) if room is not None else None
+    mine = (
+        s
+        for s in design.of(Socket).values()
+        if s.floor == floor
+        and s.state in ("new", "keep")
+        and (outline is None or outline.covers(shapely.Point(s.at)))
+    )
     rows = [NearSocket(s, round(math.hypot(math.dist(s.at, at), s.height_m - height_m), 2)) for s in mine]
     return min(rows, key=lambda row: row.reach_m, default=None)
 
