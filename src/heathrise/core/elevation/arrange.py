@@ -70,7 +70,9 @@ def _arranged(things: tuple[Placed, ...], near: tuple[tuple[str, str, int], ...]
             model.new_optional_fixed_size_interval_var(at[thing.key], thing.units, here[thing.key], "")
         )
         cost.append(_LEFT * thing.units * (1 - here[thing.key]))
-        cost.append(_HIGH * thing.kg * at[thing.key])
+        height = model.new_int_var(0, highest, "")  # none for what is left out
+        model.add(height >= at[thing.key] - highest * (1 - here[thing.key]))
+        cost.append(_HIGH * thing.kg * height)
         if thing.at is not None and 1 <= thing.at <= highest:
             model.add(at[thing.key] == thing.at)
         if thing.fan and units > thing.units:
@@ -86,12 +88,15 @@ def _arranged(things: tuple[Placed, ...], near: tuple[tuple[str, str, int], ...]
     for one, other, cords in near:
         if one in at and other in at:
             apart = model.new_int_var(0, units, "")
-            model.add_abs_equality(apart, at[one] - at[other])
+            for ends in (at[one] - at[other], at[other] - at[one]):
+                model.add(apart >= ends).only_enforce_if([here[one], here[other]])
             cost.append(_CORD * cords * apart)
     for one, other in itertools.combinations([t.key for t in things if t.hot and t.key in at], 2):
         apart, beside = model.new_int_var(0, units, ""), model.new_bool_var("")
         model.add_abs_equality(apart, at[one] - at[other])
-        model.add(apart > max(sizes[one], sizes[other])).only_enforce_if(beside.Not())
+        model.add(apart > max(sizes[one], sizes[other])).only_enforce_if(
+            [beside.Not(), here[one], here[other]]
+        )
         cost.append(_HOT_BESIDE * beside)
     model.minimize(sum(cost))
     solver = cp_model.CpSolver()
