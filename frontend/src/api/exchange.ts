@@ -303,6 +303,13 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": ""
     },
     {
+      "file": "racks.pdf",
+      "label": "Racks to scale, cord by cord",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
       "file": "hand-over.pdf",
       "label": "The client's hand-over",
       "icon": "pi-file",

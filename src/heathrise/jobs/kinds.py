@@ -28,6 +28,7 @@ from ..formats.papers import (
     drawn_of,
     labels_pdf,
     quote_pdf,
+    racks_pdf,
     sheets_pdf,
     technician_pdf,
 )
@@ -152,6 +153,12 @@ def _sheets(job: JobContext, asked: SheetsAsked) -> Paper:
     return Paper(paper=job.keep("sheets", "sheets.pdf", data))
 
 
+def _racks(job: JobContext, _: Asked) -> Paper:
+    drawn = drawn_of(job.name, job.revision, job.plan)
+    job.progress(1, 2)
+    return Paper(paper=job.keep("racks", "racks.pdf", racks_pdf(drawn, job.head())))
+
+
 def _handover(job: JobContext, asked: HandoverAsked) -> HandoverPrinted:
     """Print both hand-overs and note them: what is handed over does not change afterwards."""
     by = asked.by.strip()
@@ -198,5 +205,6 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "quote_pdf": JobKind(Asked, Paper, _quote),
     "labels_pdf": JobKind(LabelsAsked, Paper, _labels),
     "sheets_pdf": JobKind(SheetsAsked, Paper, _sheets),
+    "racks_pdf": JobKind(Asked, Paper, _racks),
     "handover": JobKind(HandoverAsked, HandoverPrinted, _handover),
 }

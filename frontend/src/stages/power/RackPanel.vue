@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { Elevation, EquipmentRoom, Thing } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
+import PrintButton from '@/controls/PrintButton.vue'
 import RackFigures from './RackFigures.vue'
 import RackFront from './RackFront.vue'
 
@@ -56,6 +57,7 @@ function choose(thing: Thing): void {
       <label><Checkbox v-model="corded" binary :input-id="`cords-${room.id}`" /> Cords</label>
       <span v-if="bundles.length">{{ bundles.map((b) => `${b.count} × ${b.said}`).join(', ') }}</span>
       <span v-else>no cord: cables go straight into the switch</span>
+      <span class="end"><PrintButton kind="racks_pdf" label="Print racks" /></span>
       <Button v-if="places.length" label="Arrange by plan" size="small" text @click="anew" />
     </p>
     <RackFigures :rack="rack" :room="room" />
@@ -78,7 +80,7 @@ function choose(thing: Thing): void {
   align-items: center;
   gap: 6px;
 }
-.row > :last-child:not(span) {
+.end {
   margin-left: auto;
 }
 </style>

@@ -88,7 +88,8 @@ def _arranged(things: tuple[Placed, ...], near: tuple[tuple[str, str, int], ...]
         taken.append(
             model.new_optional_fixed_size_interval_var(at[thing.key], thing.units, here[thing.key], "")
         )
-        cost.append(_LEFT * thing.units * (1 - here[thing.key]))
+        wanted = _LEFT * thing.units * (2 if thing.at is not None else 1)  # a person's place goes first
+        cost.append(wanted * (1 - here[thing.key]))
         height = model.new_int_var(0, highest, "")  # none for what is left out
         model.add(height >= at[thing.key] - highest * (1 - here[thing.key]))
         weighed.append(thing.kg * height)

@@ -5,6 +5,7 @@ from .handover import client_pdf, sealed_pdf
 from .head import NO_HEAD, Head
 from .labels import labels_pdf
 from .quote import Quote, quote_html, quote_pdf
+from .racks import racks_pdf
 from .sheets import Drawn, check_paper, drawn_of, sheet_svg, sheets_pdf
 from .technician import History, technician_pdf
 
@@ -21,6 +22,7 @@ __all__ = [
     "labels_pdf",
     "quote_html",
     "quote_pdf",
+    "racks_pdf",
     "sealed_pdf",
     "sheet_svg",
     "sheets_pdf",

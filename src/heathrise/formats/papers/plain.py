@@ -11,6 +11,7 @@ from .brief import brief_pdf
 from .handover import client_pdf
 from .labels import labels_pdf
 from .quote import Quote, quote_pdf
+from .racks import racks_pdf
 from .sheets import drawn_of, sheets_pdf
 from .technician import technician_pdf
 
@@ -34,6 +35,10 @@ def labels(name: str, plan: Plan) -> bytes:
 def sheets(name: str, plan: Plan) -> bytes:
     paper = "Letter" if plan.design.site.units == "imperial" else "A4"
     return sheets_pdf(drawn_of(name, _REVISION, plan), paper, None)
+
+
+def racks(name: str, plan: Plan) -> bytes:
+    return racks_pdf(drawn_of(name, _REVISION, plan))
 
 
 def client(name: str, plan: Plan) -> bytes:

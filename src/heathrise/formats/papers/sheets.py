@@ -79,7 +79,7 @@ class Drawn:
                 self.catalogue,
                 floor.id,
                 room,
-                ("gear", "paths"),
+                ("gear", "mains", "paths"),
                 (),
                 self.evaluation.cable.links,
                 self.label_by_device(),

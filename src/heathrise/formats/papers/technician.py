@@ -16,6 +16,7 @@ from ...core.views.handover import Observed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
 from .handover import open_for
 from .head import NO_HEAD, Head
+from .racks import elevations
 from .render import Papers, html_of, pdf_of, style
 from .sheets import Drawn, in_template
 
@@ -62,7 +63,7 @@ def technician_pdf(
         ],
         spare_cables=handover.spare_cables,
         rooms=[{"name": r.name, "floor": r.floor, "says": r.says, "tone": r.verdict} for r in handover.rooms],
-        racks=list(_racks(drawn, seen)),
+        racks=list(_racks(drawn, seen, papers)),
         cables=list(_cables(drawn, seen, papers)),
         networks=list(_networks(drawn)),
         names=list(_names(drawn)),
@@ -79,13 +80,14 @@ def _floor(drawn: Drawn, floor: str | None) -> str:
     return row.name if row is not None else ""
 
 
-def _racks(drawn: Drawn, seen: Observed) -> Iterator[dict[str, object]]:
+def _racks(drawn: Drawn, seen: Observed, papers: Papers) -> Iterator[dict[str, object]]:
     """Yield the racks: each switch as its front looks, and what is in which port."""
     read = {(p.switch, p.port): p for p in seen.ports}
     settings = drawn.evaluation.settings
     profiles = {(p.switch, p.port): p for p in settings.ports} if settings is not None else {}
     switches = drawn.design.of(Switch)
     labels = drawn.label_by_cable()
+    built = {row["room"]: row for row in elevations(drawn, papers)}
     for room in drawn.design.of(EquipmentRoom).values():
         rows = []
         for switch in (s for s in switches.values() if s.equipment_room == room.id):
@@ -118,7 +120,12 @@ def _racks(drawn: Drawn, seen: Observed) -> Iterator[dict[str, object]]:
                 }
             )
         if rows:
-            yield {"name": room.name, "floor": _floor(drawn, room.floor), "switches": rows}
+            yield {
+                "name": room.name,
+                "floor": _floor(drawn, room.floor),
+                "switches": rows,
+                "elevation": built.get(room.id),
+            }
 
 
 def _came(row: SeenPort | None) -> str:

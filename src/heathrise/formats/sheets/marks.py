@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from ...core.cabling import LinkVerdict, RunVerdict
-from ...core.catalogue import Catalogue, drawing_style
+from ...core.catalogue import Catalogue, Rules, drawing_style
 from ...core.context.racks import rack_at
 from ...core.design import (
     Complaint,
@@ -14,12 +14,16 @@ from ...core.design import (
     Duct,
     EquipmentRoom,
     Floor,
+    Light,
     LineEntry,
     OldCable,
+    Panel,
     Point,
     Riser,
+    Socket,
     Zone,
 )
+from ...core.mains import clear_of, mains_lines
 from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, PaperPoint, text
 
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
@@ -79,6 +83,36 @@ def gear(
         yield mark(shape, x, y, turn, tone)
     for (_, name, _, _, tone, label), spot in zip(marks, spots, strict=True):
         yield from paper.name_beside(name, *spot, tone, label)
+
+
+def mains_ground(design: Design, floor: str, rules: Rules, paper: Paper) -> Iterator[str]:
+    """Yield what mains lay under a storey's gear: the space before panels, cables drawn and guessed."""
+    for panel, area in clear_of(design, floor, rules):
+        outline = paper.path(list(area.exterior.coords))
+        yield (
+            f'<path d="{outline}Z" fill="{RUST}" fill-opacity="0.1" stroke="{RUST}" '
+            f'stroke-width="0.2" stroke-dasharray="0.9 0.6" data-clear="{panel.id}"/>'
+        )
+    for line in mains_lines(design):
+        if line.floor == floor and len(line.points) > 1:
+            wide, dash = (0.25, "0.4 1.1") if line.guessed else (0.4, "1.8 0.6 0.5 0.6")
+            yield (
+                f'<path d="{paper.path(line.points)}" fill="none" stroke="{GORSE}" '
+                f'stroke-width="{wide}" stroke-dasharray="{dash}"/>'
+            )
+
+
+def mains_marks(design: Design, floor: str, paper: Paper) -> Iterator[str]:
+    """Yield lights, sockets and panels; they give way to the gear of this job."""
+    rows: list[tuple[str, Point, float | None, str]] = []
+    rows += [("lamp", e.at, None, "") for e in design.of(Light).values() if e.floor == floor]
+    rows += [("spring", e.at, None, "") for e in design.of(Socket).values() if e.floor == floor]
+    rows += [("sluice", e.at, e.azimuth_deg, e.name) for e in design.of(Panel).values() if e.floor == floor]
+    for shape, at, turn, name in rows:
+        x, y = paper.stand(paper.at(at))
+        yield mark(shape, x, y, turn, GORSE)
+        if name:
+            yield from paper.name_beside(name, x, y, GORSE)
 
 
 def brief(design: Design, floor: str, paper: Paper, outcomes: Mapping[str, str]) -> Iterator[str]:

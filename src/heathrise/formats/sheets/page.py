@@ -8,10 +8,22 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ...core.catalogue import Catalogue, drawing_style
-from ...core.design import Design, DesignError, Device, EquipmentRoom, Problem, Riser, Wall
+from ...core.design import (
+    Design,
+    DesignError,
+    Device,
+    EquipmentRoom,
+    Light,
+    Panel,
+    Problem,
+    Riser,
+    Socket,
+    Wall,
+)
+from ...core.mains import mains_lines
 from .ground import TONES
 from .marks import PX_MM, mark
-from .paper import GRANITE, INK, PAPER, TARN, text
+from .paper import GORSE, GRANITE, INK, PAPER, TARN, text
 from .sheet import Sheet
 
 PAPERS: dict[str, tuple[float, float]] = {
@@ -122,6 +134,7 @@ def legend_of(design: Design, catalogue: Catalogue, floor: str, categories: Sequ
         rows["hut"] = _small("hut") + _word("Rack")
     if design.of(Riser):
         rows["well"] = _small("well") + _word("Riser")
+    rows |= _mains_rows(design, floor)
     for kind in dict.fromkeys(categories):
         if kind in style.paths:
             tone = TARN if kind == "fibre" else INK
@@ -141,6 +154,22 @@ def legend_of(design: Design, catalogue: Catalogue, floor: str, categories: Sequ
             wall += f'<path d="M0 1.2H6" stroke="{PAPER}" stroke-width="{high * 0.42:.2f}"/>'
         rows[f"wall-{construction}"] = wall + _word(catalogue.constructions[construction].label)
     return list(rows.values())
+
+
+def _mains_rows(design: Design, floor: str) -> dict[str, str]:
+    """Return the rows of what a storey's sheet shows of mains."""
+    shown = {
+        "Panel": ("sluice", any(e.floor == floor for e in design.of(Panel).values())),
+        "Socket": ("spring", any(e.floor == floor for e in design.of(Socket).values())),
+        "Light": ("lamp", any(e.floor == floor for e in design.of(Light).values())),
+    }
+    rows = {said: _small(shape) + _word(said) for said, (shape, there) in shown.items() if there}
+    guesses = {line.guessed for line in mains_lines(design) if line.floor == floor}
+    for guessed, said, dash in ((False, "Mains", "1.8 0.6 0.5 0.6"), (True, "Mains, a guess", "0.4 1.1")):
+        if guessed in guesses:
+            drawn = f'<path d="M0 1.2H6" stroke="{GORSE}" stroke-width="0.4" stroke-dasharray="{dash}"/>'
+            rows[said] = drawn + _word(said)
+    return rows
 
 
 def _small(shape: str) -> str:
@@ -205,9 +234,9 @@ def _frame(
     yield text(left + 2.5, top + 24, "come before it.", 2.0, GRANITE, 400, "start")
     room = right - bar_wide - left - name_wide - 4
     columns = max(1, int(room // 44))
-    each = 6
+    each = 7
     for k, row in enumerate(legend[: columns * each]):
-        x, y = left + name_wide + 3 + (k // each) * 44, top + 2.6 + (k % each) * 4.0
+        x, y = left + name_wide + 3 + (k // each) * 44, top + 2.0 + (k % each) * 3.5
         yield f'<g transform="translate({x:.2f} {y:.2f})">{row}</g>'
     yield from _scale_bar(right - bar_wide + 3, top, sheet.scale, title.imperial)
     yield from _north(right - 6.5, top + 9)

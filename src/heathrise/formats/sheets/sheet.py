@@ -15,7 +15,7 @@ from .paper import EDGE_MM, Box, Paper
 
 SCALES = (20, 50, 100, 200, 250, 500, 1000, 2000)
 
-Layer = Literal["brief", "gear", "paths"]
+Layer = Literal["brief", "gear", "mains", "paths"]
 
 
 @dataclass
@@ -56,7 +56,7 @@ def draw_sheet(
 
     Args:
         room_mm: width and height that it may take, where no scale is given.
-        layers: what is drawn over the ground: the gear, the paths of cable, the marks of the brief.
+        layers: what is drawn over the ground: the gear, mains, paths of cable, marks of the brief.
         pains: the verdicts on complaints, by which their marks are coloured.
         links: what is cabled, for the paths.
         labels: by device what is written beside its name.
@@ -70,8 +70,12 @@ def draw_sheet(
         parts += marks.paths(design, links, floor, paper)
     if "brief" in layers:
         parts += marks.brief(design, floor, paper, {p.pain: p.outcome for p in pains})
+    if "mains" in layers:
+        parts += marks.mains_ground(design, floor, catalogue.rules, paper)
     if "gear" in layers:
         parts += marks.gear(design, catalogue, floor, paper, labels or {})
+    if "mains" in layers:
+        parts += marks.mains_marks(design, floor, paper)
     parts += ground.room_names(design, floor, paper)
     wide, high = (paper.mm(size) + 2 * EDGE_MM for size in (east - west, north - south))
     return Sheet("".join(parts), wide, high, scale)
