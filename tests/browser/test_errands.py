@@ -55,7 +55,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     sheet.stage("cable")
     page.click("[data-run-row=ap-5]")
     run_before = page.locator("[data-run-row=ap-5] .number").inner_text()
-    assert run_before == "28.2 m"
+    assert run_before == "28.8 m"
     sheet.stage("signal")
 
     scale = sheet.scale()
@@ -76,7 +76,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
 
     page.keyboard.press("Control+z")
     sheet.saved(3)
-    expect(page.locator("[data-run-row=ap-5] .number")).to_have_text("28.2 m")
+    expect(page.locator("[data-run-row=ap-5] .number")).to_have_text("28.8 m")
     page.keyboard.press("Control+Shift+z")
     sheet.saved(4)
 

@@ -15,7 +15,7 @@ def test_the_firms_figure_and_the_projects_are_seen_in_a_finding(school_sheet: S
     sheet, page = school_sheet, school_sheet.page
     sheet.stage("cable")
     card = page.locator("[data-finding=cable-length-ap-15]")
-    expect(card).to_contain_text("87.6 m of 90 m")
+    expect(card).to_contain_text("88.2 m of 90 m")
     card.get_by_role("button", name="Rule").click()
     page.click(f"[data-used='{DUCT}']")
     field = page.get_by_label("Temperature planned for a kind of space: duct", exact=True)
@@ -24,7 +24,7 @@ def test_the_firms_figure_and_the_projects_are_seen_in_a_finding(school_sheet: S
     field.fill("40")
     field.press("Enter")
     expect(page.locator(f"[data-figure='{DUCT}']")).to_contain_text("the firm's; shipped 15 °C")
-    expect(card).to_contain_text("too long for 2.5 Gb/s on category 6: 87.6 m of 84 m")
+    expect(card).to_contain_text("too long for 2.5 Gb/s on category 6: 88.2 m of 84 m")
     expect(card).to_contain_text("the firm's 40")
 
     page.get_by_role("button", name="This project").click()
@@ -38,4 +38,4 @@ def test_the_firms_figure_and_the_projects_are_seen_in_a_finding(school_sheet: S
 
     page.get_by_role("button", name="The firm", exact=True).click()
     page.get_by_label("Give back Temperature planned for a kind of space: duct").click()
-    expect(card).to_contain_text("87.6 m of 90 m")
+    expect(card).to_contain_text("88.2 m of 90 m")

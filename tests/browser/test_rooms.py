@@ -38,7 +38,7 @@ def test_a_second_room_in_the_pavilion(school_sheet: Sheet) -> None:
     page.get_by_role("combobox", name="From the rack").click()
     page.get_by_role("option", name="Store rack").click()
     sheet.saved(3)
-    expect(page.locator("[data-figure=run]")).to_contain_text("87.6 m")
+    expect(page.locator("[data-figure=run]")).to_contain_text("88.2 m")
     page.keyboard.press("Escape")
     page.click("[aria-label=Undo]")
     sheet.saved(4)

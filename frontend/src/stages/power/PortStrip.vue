@@ -65,6 +65,7 @@ function says(port: PortUse): string {
   gap: 2px;
 }
 .port {
+  position: relative; /* what is hidden in it lies within it */
   width: 46px;
   height: 40px;
   border: 1px solid var(--granite-mid);
