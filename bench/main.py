@@ -30,6 +30,7 @@ from bench.migrations import migrations
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
 from bench.papers import papers
 from bench.places import places
+from bench.rack import rack
 from bench.soak import soak
 from bench.tall import tall
 from heathrise.core.catalogue import load_catalogue
@@ -254,6 +255,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "edits": edits,
     "papers": papers,
     "places": places,
+    "rack": rack,
     "tall": tall,
     "flat": flat,
     "measured": measured,

@@ -72,7 +72,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     assert page.inner_text("[data-tally=first] [data-delta]") == "+1"
     assert page.inner_text("[data-tally=cable] [data-delta]") == "+2.0 m"
     sheet.stage("cable")
-    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.2 m"
+    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.8 m"
 
     page.keyboard.press("Control+z")
     sheet.saved(3)
@@ -92,7 +92,7 @@ def test_read_a_room_drag_an_access_point_mend_it_undo_export_reopen(
     expect(page.get_by_test_id("project-file")).to_have_count(0)
     sheet.saved(1)
     sheet.stage("cable")
-    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.2 m"
+    assert page.locator("[data-run-row=ap-5] .number").inner_text() == "29.8 m"
 
 
 def test_relief_of_each_band_rank_and_direction(school_sheet: Sheet) -> None:

@@ -16,7 +16,7 @@ _NO_BLANK = 60
 _HOT_BESIDE = 25
 _CORD = 2
 _HIGH = 1  # each kilogram, each unit
-_SECONDS = 0.5  # of the solver's own time, the same on every machine
+_SECONDS = 0.3  # of the solver's own time, the same on every machine
 
 
 @dataclass(frozen=True)
