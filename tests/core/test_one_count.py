@@ -22,10 +22,12 @@ from heathrise.core.design import (
     Design,
     Device,
     Duct,
+    Extender,
     Floor,
     Injector,
     Network,
     OwnFigure,
+    Socket,
     Space,
     Switch,
     apply,
@@ -207,6 +209,23 @@ def _plain_person_minutes(drawn: Design, evaluation: Evaluation) -> Counter[str]
             outside = device.kind == "access_point" and _outdoors(drawn, device)
             key = f"mount-{device.kind}{'_outside' if outside else ''}"
             found[key] += (45 if outside else inside) * two
+    floors = design.of(Floor)
+    for extender in design.of(Extender).values():
+        run = next(r for r in evaluation.runs if r.device == extender.device)
+        kinds = ("ceiling_void", "joists", "raceway", "attic")
+        high = any(g.kind in kinds and floors[g.floor].ceiling_height_m > 2.2 for g in run.legs)
+        found["extend"] += 22 * (2 if high else 1)
+        found["end"] += 14 * (2 if high else 1)
+    for one in evaluation.racks.racks:
+        if one.fresh:
+            heavy = one.kg - sum(t.kg for t in evaluation.racks.things_of(one.room) if t.old) > 20
+            found["rack"] += 90 * 0.65 * (2 if heavy else 1)
+            found["fit"] += 90 * 0.35 * (2 if heavy else 1)
+            found["bond"] += 20
+    lengths = {line.socket: line.length_m for line in evaluation.plan.mains}
+    for socket in design.of(Socket).values():
+        if socket.state == "new":
+            found["socket"] += 40 + 3 * lengths.get(socket.id, 0)
     found["switch"] += 12 * sum(s.state == "new" for s in design.of(Switch).values())
     found["remove"] += 12 * sum(s.state == "retire" for s in drawn.of(Switch).values())
     if found["adopt"]:

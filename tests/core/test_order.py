@@ -17,7 +17,19 @@ from heathrise.core.catalogue import Catalogue, FirmPrice, Pack, load_catalogue,
 from heathrise.core.context.effective_rules import in_force
 from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
-from heathrise.core.design import Design, Device, Injector, OwnFigure, Run, Switch, Wall, Zone, apply, put
+from heathrise.core.design import (
+    Design,
+    Device,
+    Extender,
+    Injector,
+    OwnFigure,
+    Run,
+    Switch,
+    Wall,
+    Zone,
+    apply,
+    put,
+)
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.laying import Link, Stretch, holes_of, pulling_of
 from heathrise.core.order import Order, cheapest_cover, cord_for, disks_for
@@ -190,6 +202,7 @@ def _plain_counts(key: str) -> Counter[str]:
     found["cord-fibre"] += 2 if found["cord-fibre"] else 0
     for row in evaluation.brief.reserves:
         found["coil-plate"] += row.cables
+    found["plug"] += 2 * len(design.of(Extender))
     if found["plug"]:
         found["plug"] += max(4, math.ceil(found["plug"] * 0.05))
     of_rack = Counter[str]()  # a port for each cable that begins there, and for copper from below

@@ -17,6 +17,7 @@ export const KINDS: Kind[] = [
   "uplink",
   "switch",
   "injector",
+  "extender",
   "network",
   "wireless_name",
   "radio",
@@ -165,6 +166,14 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     }
   ],
   "injector": [
+    {
+      "field": "device",
+      "kind": "device",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "extender": [
     {
       "field": "device",
       "kind": "device",

@@ -33,6 +33,40 @@ const legs = computed(() =>
   ),
 )
 
+/** Where extenders stand: so far along their runs, on this storey. */
+const extenders = computed(() =>
+  props.runs.flatMap((run) => {
+    let far = 0
+    return run.hops.slice(0, -1).flatMap((hop, k) => {
+      far += hop.length_m
+      const at = spotAlong(run, far)
+      return at ? [{ key: `${run.id}-${k}`, run, at: props.viewport.toScreen(at) }] : []
+    })
+  }),
+)
+
+/** The spot so many metres along a run, where it lies on this storey. */
+function spotAlong(run: RunVerdict, metres: number): readonly number[] | null {
+  let left = metres
+  for (const leg of run.legs) {
+    if (left > leg.length_m) {
+      left -= leg.length_m
+      continue
+    }
+    if (!onSheet(leg) || leg.points.length < 2) return null
+    for (let i = 1; i < leg.points.length; i++) {
+      const [a, b] = [leg.points[i - 1]!, leg.points[i]!]
+      const long = Math.hypot(b[0] - a[0], b[1] - a[1])
+      if (left <= long || i === leg.points.length - 1) {
+        const share = long ? Math.min(1, left / long) : 0
+        return [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share]
+      }
+      left -= long
+    }
+  }
+  return null
+}
+
 const ways = computed(() =>
   props.uplinks.flatMap((up) =>
     up.legs
@@ -70,9 +104,18 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
       </path>
     </template>
   </g>
+  <g v-for="e in extenders" :key="e.key" class="extender" :transform="`translate(${e.at[0]} ${e.at[1]})`" data-extender-mark @click.stop="emit('choose', e.run.device)">
+    <path d="M-7 -4H7V4H-7ZM-3 -4V4M3 -4V4" /><title>Extender in the run of {{ e.run.name }}</title>
+  </g>
 </template>
 
 <style scoped>
+.extender path {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 1.6;
+  cursor: pointer;
+}
 .run {
   fill: none;
   stroke: var(--ink);

@@ -8,6 +8,7 @@ from ..core.design import (
     Design,
     Duct,
     EquipmentRoom,
+    Extender,
     Injector,
     Light,
     Network,
@@ -234,6 +235,8 @@ def _decisions(drawing: Drawing) -> None:
     drawing.add(
         Run(id="r-ap-3", device="ap-3", category="5e"),
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8"),
+        # The builder's leftover, put half way to the kiln's camera.
+        Extender(id="ext-1", device="cam-2", model="peltwick-e1", share=0.5),
         Injector(id="inj-1", device="ap-3", model="peltwick-i15"),
         Radio(id="rd-1", device="ap-8", band="5", power_dbm=23),  # turned up to reach the kiln
         Radio(id="rd-2", device="ap-4", band="2.4", channel=13),  # not open where it stands

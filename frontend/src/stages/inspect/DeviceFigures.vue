@@ -45,6 +45,10 @@ const SPACE: Record<string, string> = {
     <template v-if="fed">
       <dt>Draws</dt><dd class="figure">{{ fed.port_w.toFixed(1) }} W, class {{ fed.poe_class }}</dd>
       <dt>Fed by</dt><dd>{{ fed.source === 'none' ? 'nothing yet' : fed.source }}</dd>
+      <template v-for="(hop, k) in fed.hops" :key="k">
+        <dt>{{ k ? 'then' : 'from the port' }} to {{ hop.to }}</dt>
+        <dd class="figure" data-figure="hop">{{ length(hop.length_m) }}, {{ hop.sent_w.toFixed(1) }} W in, {{ hop.got_w.toFixed(1) }} out, {{ hop.volts.toFixed(1) }} V</dd>
+      </template>
     </template>
     <template v-else-if="port"><dt>Port</dt><dd>{{ switchName }} port {{ port.port }}</dd></template>
     <template v-for="(g, i) in given" :key="i">

@@ -8,6 +8,7 @@ import CableTests from './CableTests.vue'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
+import ExtenderFields from './ExtenderFields.vue'
 import MainsFields from './MainsFields.vue'
 import PlaceFields from './PlaceFields.vue'
 import SpaceFields from './SpaceFields.vue'
@@ -54,6 +55,7 @@ function remove(): void {
     </header>
     <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
+    <ExtenderFields v-if="device && stage !== 'signal'" :key="`e-${device.id}`" :device="device" />
     <CableTests v-if="device && stage === 'cable'" :key="`t-${device.id}`" :device="device.id" />
     <SpaceFields v-if="space" :key="space.id" :space="space" />
     <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />

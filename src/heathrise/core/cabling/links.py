@@ -14,6 +14,15 @@ from .routes import Leg, Route
 LinkWord = Literal["met", "near", "test_first", "not_met", "no_way"]
 
 
+class Hop(Frozen):
+    """A piece of a run that has extenders: from the rack or an extender to the next, or the device."""
+
+    length_m: float = Field(description="fixed cable of this piece, m")
+    limit_m: float = Field(description="longest that carries the speed here, m")
+    speed_mbps: int = Field(description="what is asked of it, Mb/s")
+    extender: str | None = Field(None, description="id of the extender at its far end")
+
+
 class LinkVerdict(Frozen):
     """A link from the rack of ``room``. Lengths in m, of one cable; temperature in C.
 
@@ -51,6 +60,7 @@ class LinkVerdict(Frozen):
     leaves: bool = Field(False, description="whether it leaves its building")
     jacket: Jacket = Field("indoor", description="what its cable is sheathed for")
     legs: tuple[Leg, ...] = ()
+    hops: tuple[Hop, ...] = Field((), description="its pieces, where extenders part it")
 
     @property
     def total_m(self) -> float:

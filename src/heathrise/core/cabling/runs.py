@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import itertools
+from collections.abc import Sequence
+
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
-from ..design import Category, Design, Device, OldCable, Run, Site
+from ..design import Category, Design, Device, Extender, OldCable, Run, Site
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
-from .links import LinkVerdict, measured, slack_m
+from .links import Hop, LinkVerdict, measured, slack_m
 from .routes import route_to
 from .ways import Ways, ways_of
 
@@ -36,13 +39,19 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
     ways = ways_of(design, catalogue)
     said = {run.device: run for run in design.of(Run).values()}
     kept = kept_cables(design, catalogue.rules) if design.of(OldCable) else {}
+    parted: dict[str, list[Extender]] = {}
+    for extender in design.of(Extender).values():
+        parted.setdefault(extender.device, []).append(extender)
 
     def verdict(device: Device, held: Run | None, over: Ways | None) -> RunVerdict:
         there = tuple(kept.get(device.id, ()))
+        between = tuple(sorted(parted.get(device.id, ()), key=lambda e: e.share))
         return _verdicts.get(
-            (design.site, catalogue, over, device, held, *there),
-            None,
-            lambda: _judge(design.site, catalogue, over, device, held, there),
+            (design.site, catalogue, over, device, held, *there, *between),
+            len(there),
+            lambda: in_hops(
+                design.site, catalogue, _judge(design.site, catalogue, over, device, held, there), between
+            ),
         )
 
     def best(device: Device) -> RunVerdict:
@@ -115,6 +124,50 @@ def _judge(
         **lengths,
         **common,
     )
+
+
+def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequence[Extender]) -> RunVerdict:
+    """Return a run as extenders part it: each piece has the length of a run of its own, and the slowest
+    extender's speed is that of all. A run without any, or without a way, is returned as it is."""
+    if not extenders or run.verdict == "no_way":
+        return run
+    rules = catalogue.rules
+    speed = min(run.speed_mbps, *(catalogue.extenders[e.model].speed_mbps for e in extenders))
+    shares = [0.0, *(e.share for e in extenders), 1.0]
+    hops: list[Hop] = []
+    worst: tuple[int, CableVerdict] | None = None
+    for number, (start, end) in enumerate(itertools.pairwise(shares)):
+        length = round((end - start) * run.fixed_m, 1)
+        cords = site.cords_m / 2 * ((number == 0) + (number == len(extenders)))
+        found = check_run(
+            rules, run.category, speed, length, cords, run.hottest_c, site.tight_bundles, run.hottest_space
+        )
+        far = extenders[number].id if number < len(extenders) else None
+        hops.append(Hop(length_m=length, limit_m=found.limit_m, speed_mbps=speed, extender=far))
+        if worst is None or _RANK[found.verdict] > worst[0]:
+            worst = _RANK[found.verdict], found
+    assert worst is not None
+    verdict, most = worst[1], int(rules["power.most_extenders"])
+    said = f"{len(hops)} pieces between extenders; the one that binds {verdict.reason}"
+    word, figures = verdict.verdict, verdict.figures
+    if len(extenders) > most:
+        word, figures = "not_met", ("power.most_extenders",)
+        said = f"{len(extenders)} extenders one behind the other, {most} at most"
+    elif word == "met" and speed < run.speed_mbps:
+        word, said = "near", f"{said}; it asks for {_said(run.speed_mbps)} and gets {_said(speed)}"
+    return run.model_copy(
+        update={
+            "hops": tuple(hops),
+            "verdict": word,
+            "reason": said,
+            "figures": figures,
+            "limit_m": round(sum(h.limit_m for h in hops), 1),
+        }
+    )
+
+
+def _said(mbps: int) -> str:
+    return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"
 
 
 def asked_category(

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import itertools
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any
 
 from shapely.geometry import LineString
@@ -12,7 +13,7 @@ from ..base.wording import metres
 from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.run_decisions import run_said
-from ..design import Category, Change, Design, Device, EquipmentRoom, Uplink, apply, put
+from ..design import Category, Change, Design, Device, EquipmentRoom, Extender, Uplink, apply, put
 from ..mains import mains_lines
 from .assess import CableChapter
 from .beside_mains import mains_findings
@@ -20,7 +21,7 @@ from .conduit import duct_findings
 from .first_room import first_room
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
 from .links import LinkVerdict
-from .runs import RunVerdict, asked_category, judge_runs
+from .runs import RunVerdict, asked_category, in_hops, judge_runs
 from .uplinks import UplinkVerdict
 
 _LENGTHS = "cabling.channel_m.6A.1000"  # any of them has the source of all
@@ -28,8 +29,18 @@ _REQUIRED = "cabling.required_category"
 _RECOMMENDED = "cabling.recommended_category"
 
 
-def cable_findings(design: Design, catalogue: Catalogue, chapter: CableChapter) -> Iterator[Finding]:
-    """Yield the findings of the cable stage, cures apart that take a search."""
+Starves = Callable[[Device, RunVerdict, Sequence[Extender]], bool]
+
+
+def cable_findings(
+    design: Design, catalogue: Catalogue, chapter: CableChapter, starves: Starves = lambda *_: False
+) -> Iterator[Finding]:
+    """Yield the findings of the cable stage, cures apart that take a search.
+
+    Args:
+        starves: whether a device gets too little over a run with these extenders; what that is, who
+            knows of power says.
+    """
     runs = chapter.runs
     if not design.of(EquipmentRoom):
         text = "No equipment room is placed. Place it where runs begin."
@@ -47,7 +58,7 @@ def cable_findings(design: Design, catalogue: Catalogue, chapter: CableChapter) 
         return
     for run in runs:
         device = design.of(Device)[run.device]
-        yield from _length(design, catalogue, run, device)
+        yield from _length(design, catalogue, run, device, starves)
         yield from _ground(catalogue, run, device)
     for uplink in chapter.uplinks:
         yield from _uplink(design, catalogue, uplink)
@@ -71,7 +82,9 @@ def _finding(
     return Finding.model_validate({"id": f"cable-{key}-{end.id}", **common, **fields})
 
 
-def _length(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[Finding]:
+def _length(
+    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device, starves: Starves
+) -> Iterator[Finding]:
     if run.verdict == "no_way":
         text = f"{run.name}: no run reaches it; {run.reason}. Draw a riser or a duct to its floor."
         yield _finding(
@@ -100,6 +113,7 @@ def _length(design: Design, catalogue: Catalogue, run: RunVerdict, device: Devic
                 _over_air(design, catalogue, device),
                 (
                     *_other_category(design, catalogue, run),
+                    *_extended(design, catalogue, run, device, starves),
                     *_nearer(design, catalogue, run, device),
                     *_shorter_cords(design, catalogue, run),
                 ),
@@ -246,6 +260,43 @@ def _over_air(design: Design, catalogue: Catalogue, device: Device) -> tuple[Cur
     label = f"Link {device.name} over the air"
     effect = "by a mains socket; what a user then gets stands under Mesh"
     return (Cure(label=label, effect=effect, changes=(changed,)),)
+
+
+def _extended(
+    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device, starves: Starves
+) -> Iterator[Cure]:
+    """Offer the cheapest extenders that mend a run, as few as will do, one for its speed where the
+    cheapest is slower."""
+    if catalogue.model_of(device).power is None or run.hops:
+        return
+    offered: set[int] = set()
+    for count in range(1, int(catalogue.rules["power.most_extenders"]) + 1):
+        for model in sorted(catalogue.extenders.values(), key=lambda m: m.price):
+            ids = (f"ext-{k}" for k in itertools.count(1) if f"ext-{k}" not in design.of(Extender))
+            more = [
+                Extender(id=key, device=device.id, model=model.id, share=round((k + 1) / (count + 1), 4))
+                for k, key in zip(range(count), ids, strict=False)
+            ]
+            parted = in_hops(design.site, catalogue, run, more)
+            if parted.verdict not in ("met", "near") or model.speed_mbps in offered:
+                continue
+            if starves(device, parted, more):
+                continue
+            offered.add(model.speed_mbps)
+            speed = min(model.speed_mbps, run.speed_mbps)
+            label = f"Put in {model.label}" if count == 1 else f"Put in two of {model.label}"
+            pieces = ", ".join(metres(h.length_m) for h in parted.hops)
+            effect = (
+                f"pieces of {pieces}; {_mbps(speed)} of {_mbps(run.speed_mbps)}, "
+                f"{count * model.own_w:g} W for itself; {count * model.price:+g}"
+            )
+            yield Cure(label=label, effect=effect, changes=tuple(put(e) for e in more))
+        if offered:
+            return
+
+
+def _mbps(mbps: int) -> str:
+    return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"
 
 
 def _nearer(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> tuple[Cure, ...]:

@@ -15,6 +15,7 @@ SHELVES = (
     "clients",
     "switches",
     "injectors",
+    "extenders",
     "frames",
     "batteries",
     "cables",

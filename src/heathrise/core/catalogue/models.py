@@ -208,6 +208,18 @@ class InjectorModel(Entry, Racked):
         return poe_rank(self.poe_class) >= poe_rank(poe_class) and self.speed_mbps >= speed_mbps
 
 
+class ExtenderModel(Entry):
+    """What begins a cable's hundred metres anew: fed by a port of ``in_class`` at most, it takes
+    ``own_w`` and gives on what is left, up to ``gives_class``."""
+
+    speed_mbps: int
+    in_class: Annotated[int, Field(ge=0, le=8)]
+    gives_class: Annotated[int, Field(ge=0, le=8)]
+    own_w: Positive
+    outdoor: bool = False
+    price: Positive
+
+
 class FrameModel(Entry):
     """A rack's frame: ``deep_mm`` is the deepest that fits in it, ``bears_kg`` what it carries;
     one for the ``wall`` has two rows of holes ``holes_mm`` apart and is screwed to it."""
@@ -350,6 +362,7 @@ class Catalogue(BaseModel):
     clients: dict[str, ClientModel]
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
+    extenders: dict[str, ExtenderModel]
     frames: dict[str, FrameModel]
     batteries: dict[str, BatteryModel]
     cables: dict[str, CableModel]

@@ -7,7 +7,16 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
 
-from .models import JACKETS, BatteryModel, Catalogue, DeviceModel, FrameModel, InjectorModel, SwitchModel
+from .models import (
+    JACKETS,
+    BatteryModel,
+    Catalogue,
+    DeviceModel,
+    ExtenderModel,
+    FrameModel,
+    InjectorModel,
+    SwitchModel,
+)
 
 
 @dataclass(frozen=True)
@@ -50,6 +59,8 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
         found[switch.id] = _item(switch, switch.old is None)
     for injector in catalogue.injectors.values():
         found[injector.id] = _item(injector, True)
+    for extender in catalogue.extenders.values():
+        found[extender.id] = _item(extender, True)
     for frame in catalogue.frames.values():
         found[frame.id] = _item(frame, True)
     for battery in catalogue.batteries.values():
@@ -78,7 +89,7 @@ def priced_items(catalogue: Catalogue) -> dict[str, Item]:
 
 
 def _item(
-    model: DeviceModel | SwitchModel | InjectorModel | FrameModel | BatteryModel,
+    model: DeviceModel | SwitchModel | InjectorModel | ExtenderModel | FrameModel | BatteryModel,
     sold: bool,
     packs: tuple[Pack, ...] = (),
 ) -> Item:

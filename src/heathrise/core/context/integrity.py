@@ -18,6 +18,7 @@ from ..design import (
     DesignError,
     Device,
     Element,
+    EquipmentRoom,
     Floor,
     Opening,
     OwnFigure,
@@ -165,11 +166,20 @@ def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
             yield Problem(f"device[{device.id}].kind", what)
         elif device.model not in catalogue.devices[device.kind]:
             yield _unknown("device", device.id, "model", device.model)
-    for kind, models in (("switch", catalogue.switches), ("injector", catalogue.injectors)):
+    for kind, models in (
+        ("switch", catalogue.switches),
+        ("injector", catalogue.injectors),
+        ("extender", catalogue.extenders),
+    ):
         for element in design.tables.get(kind, {}).values():
             model = getattr(element, "model")  # noqa: B009 - two classes share the field
             if model not in models:
                 yield _unknown(kind, element.id, "model", model)
+    for room in design.of(EquipmentRoom).values():
+        if room.frame is not None and room.frame not in catalogue.frames:
+            yield _unknown("equipment_room", room.id, "frame", room.frame)
+        if room.battery is not None and room.battery not in catalogue.batteries:
+            yield _unknown("equipment_room", room.id, "battery", room.battery)
     for group in design.of(ClientGroup).values():
         if group.kind not in catalogue.clients:
             yield _unknown("client_group", group.id, "kind", group.kind)

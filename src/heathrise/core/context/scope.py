@@ -64,7 +64,7 @@ def _standing(design: Design, states: frozenset[State]) -> Design:
     tables = dict(design.tables)
     tables["device"] = _only(devices, states, lambda d: d.state in states)
     tables["switch"] = _only(switches, states, lambda s: s.state in states)
-    for kind in ("run", "injector", "radio"):
+    for kind in ("run", "injector", "extender", "radio"):
         rows: Mapping[str, Any] = design.tables.get(kind, {})
         if any(row.device in gone for row in rows.values()):
             key = (states, frozenset(gone))

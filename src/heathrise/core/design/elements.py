@@ -264,6 +264,17 @@ class Injector(Element):
     model: ModelId
 
 
+class Extender(Element):
+    """An extender in a device's run: it begins the hundred metres anew, fed over the cable it lies in.
+
+    ``share`` is where along the run it stands, from the rack.
+    """
+
+    device: DeviceRef
+    model: ModelId
+    share: Annotated[float, Field(gt=0, lt=1)] = 0.5
+
+
 class Network(Element):
     name: Name
     purpose: Purpose

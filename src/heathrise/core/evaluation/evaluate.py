@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from typing import Any, TypeVar
 
@@ -15,9 +15,10 @@ from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cab
 from ..catalogue import Catalogue
 from ..context.findings import Finding, Stage, worst_first
 from ..context.plan import Plan
-from ..design import Design, EquipmentRoom
+from ..design import Design, Device, EquipmentRoom, Extender
 from ..elevation import RackChapter, rack_findings
 from ..mains import mains_lines
+from ..power import CableHop, over_run
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
     Plug,
@@ -141,7 +142,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
             chapters.tell("signal", lambda: habit_findings(air, habits))
             signal = signal.model_copy(update={"habits": tuple(habits)})
     links = chapters.run("cable", cable.result) or CableChapter()
-    chapters.tell("cable", lambda: cable_findings(design, catalogue, links))
+    chapters.tell("cable", lambda: cable_findings(design, catalogue, links, _starves(catalogue)))
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
     chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
     racks = chapters.run("power", lambda: rack_chapter(design, catalogue, links.links, power)) or NO_RACKS
@@ -233,7 +234,7 @@ def _settings(
         )
         for p in power.ports
     ]
-    wired = _wires(links.runs)
+    wired = _wires(design, links.runs)
     sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
     if sheet is not None:
         ports = sheet.ports
@@ -252,10 +253,11 @@ def _power(design: Design, catalogue: Catalogue, cable: Future[CableChapter], fu
     if cable.exception() is not None:
         return None
     links = cable.result()
-    return plan_power(design, catalogue, _wires(links.runs), _rooms_up(links.uplinks), full)
+    return plan_power(design, catalogue, _wires(design, links.runs), _rooms_up(links.uplinks), full)
 
 
-def _wires(runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
+def _wires(design: Design, runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
+    extenders = design.of(Extender)
     return {
         r.device: PowerRun(
             device=r.device,
@@ -263,10 +265,42 @@ def _wires(runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
             loop_m=r.fixed_m + r.cords_m,
             heat_c=r.hottest_c,
             cables=r.cables,
+            hops=_pieces(r, extenders),
         )
         for r in runs
         if r.verdict != "no_way"
     }
+
+
+def _pieces(run: RunVerdict, extenders: Mapping[str, Extender]) -> tuple[tuple[float, str | None], ...]:
+    """Return the pieces of a run with extenders, half of the cords at either end, each with the model
+    at its far end."""
+    last = len(run.hops) - 1
+    return tuple(
+        (
+            h.length_m + run.cords_m / 2 * ((k == 0) + (k == last)),
+            extenders[h.extender].model if h.extender else None,
+        )
+        for k, h in enumerate(run.hops)
+    )
+
+
+def _starves(catalogue: Catalogue) -> Callable[[Device, RunVerdict, Sequence[Extender]], bool]:
+    """Return whether a device gets too little over a run with some extenders."""
+
+    def starves(device: Device, run: RunVerdict, extenders: Sequence[Extender]) -> bool:
+        model = catalogue.model_of(device)
+        if model.power is None:
+            return False
+        pieces = _pieces(run, {e.id: e for e in extenders})
+        hops = [CableHop(m, catalogue.extenders[e] if e else None) for m, e in pieces]
+        name, loop_m = device.name, run.fixed_m + run.cords_m
+        fed = over_run(
+            catalogue.rules, device.id, name, model.label, model.power, loop_m, run.hottest_c, hops
+        )
+        return fed.verdict == "not_met"
+
+    return starves
 
 
 def _rooms_up(uplinks: Sequence[UplinkVerdict]) -> dict[str, RoomUp]:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ..base.wording import celsius
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.run_decisions import feeds, said_over_air
-from ..design import Design, Device, EquipmentRoom, Injector, Switch
+from ..design import Design, Device, EquipmentRoom, Extender, Injector, Switch
 from .cables import Pull
 from .hazards import Hazard, lifting_said, old_walls_said
 from .step import TodoList
@@ -218,6 +218,30 @@ def _seen_to(rules: Rules, model: DeviceModel, stand: MountPlace) -> Iterator[st
     fits = model.least_c <= coldest and hottest <= model.most_c
     made = f"Made for {celsius(model.least_c)} to {celsius(model.most_c)}; {place}"
     yield made if fits else f"{made}: find a place in the shade or another model"
+
+
+def extenders(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull]) -> None:
+    """Add a step for each extender: where along its run it stands, its two ends made off."""
+    rules = todo.rules
+    by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
+    for extender in design.of(Extender).values():
+        device, pull = design.of(Device)[extender.device], by_device.get(extender.device)
+        if pull is None:
+            continue
+        model = catalogue.extenders[extender.model]
+        far = extender.share * pull.metres
+        rates = rules.table("order.mount_minutes")
+        todo.add(
+            f"extend-{extender.id}",
+            "ends",
+            f"Mount {model.label} in the run of {device.name}, {far:.0f} m from the rack",
+            ("device", device.id, device.floor),
+            [("extend", 1, rates["other"]), ("end", 2, 2 * rules["order.end_minutes"])],
+            (f"pull-{pull.id}",),
+            ["powered", *(["ladder"] if pull.high else [])],  # type: ignore[list-item]
+            materials=(model.label, "plugs"),
+            checks=("Where one can reach it again, noted on the drawing", "Both pieces tested by themselves"),
+        )
 
 
 def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull]) -> None:

@@ -33,6 +33,7 @@ TASKS: dict[str, tuple[str, str]] = {
     "prepare": ("Preparation", "job"),
     "trench": ("Dig and fill a trench", "m"),
     "rack": ("Set up a rack", "rack"),
+    "extend": ("Mount an extender", "piece"),
     "fit": ("Bolt gear into a rack", "rack"),
     "socket": ("Make a socket", "socket"),
     "bond": ("Bond a rack to earth", "rack"),

@@ -63,6 +63,7 @@ def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: WorkSit
     cables.open_holes(todo, site.openings)
     cables.pull(todo, site.pulls, site.openings)
     cables.far_ends(todo, site.pulls)
+    gear.extenders(todo, design, catalogue, site.pulls)
     gear.mounts(todo, design, catalogue, site.pulls, site.stands)
     cables.near_ends(todo, site.pulls)
     gear.earthing(todo, design, site.racks, site.sockets)

@@ -10,7 +10,7 @@ from typing import Literal, get_args
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.run_decisions import feeds
-from ..design import Design, Device, Duct, EquipmentRoom, Injector, Socket, Switch
+from ..design import Design, Device, Duct, EquipmentRoom, Extender, Injector, Socket, Switch
 from ..laying import Hole, Link, climbs_of, duct_m
 from ..mains import mains_lines
 from .places import Where, at_device, of_link
@@ -128,6 +128,11 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket", floor=device.floor)
         parts.add(feed.id, "gear", where)
         parts.add(cord_for(0.0, 0.0), "ends", at_device(device))
+    for extender in design.of(Extender).values():
+        device = design.of(Device)[extender.device]
+        where = Where(kind="extender", id=extender.id, name=device.name, floor=device.floor)
+        parts.add(extender.model, "gear", where)
+        parts.add("plug", "ends", where.model_copy(update={"quantity": 2}))
     for injector in design.of(Injector).values():
         device = design.of(Device)[injector.device]
         where = Where(kind="injector", id=injector.id, name=device.name, floor=device.floor)

@@ -1,5 +1,15 @@
 """Power over Ethernet: classes, what a loop takes, budgets."""
 
 from .budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
+from .hops import CableHop, HopPower, feed_in_hops
 
-__all__ = ["PoweredDevice", "SwitchBudget", "budget_of", "over_run", "sources"]
+__all__ = [
+    "CableHop",
+    "HopPower",
+    "PoweredDevice",
+    "SwitchBudget",
+    "budget_of",
+    "feed_in_hops",
+    "over_run",
+    "sources",
+]

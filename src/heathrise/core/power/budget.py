@@ -9,6 +9,7 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..catalogue import PowerDemand, Rules, SwitchModel
+from .hops import CableHop, HopPower, feed_in_hops
 from .loop import feed_over_run
 
 
@@ -30,6 +31,8 @@ class PoweredDevice(Frozen):
     least_v: float = Field(description="volts that its class wants there")
     verdict: Literal["met", "near", "not_met"]
     source: str = Field("none", description="name of the switch or injector that feeds it, or none")
+    hops: tuple[HopPower, ...] = Field((), description="its pieces of cable, where extenders part them")
+    wrong: str = Field("", description="what fails on the way, where extenders feed it")
 
 
 class SwitchBudget(Frozen):
@@ -61,13 +64,24 @@ class SwitchBudget(Frozen):
 
 
 def over_run(
-    rules: Rules, device: str, name: str, model: str, demand: PowerDemand, length_m: float, heat_c: float
+    rules: Rules,
+    device: str,
+    name: str,
+    model: str,
+    demand: PowerDemand,
+    length_m: float,
+    heat_c: float,
+    hops: Sequence[CableHop] = (),
 ) -> PoweredDevice:
     """Return what a device draws over its run, cords included, at the class's lowest volts.
+
+    With ``hops`` its class, watts and what is reserved are those of the port: extenders' own included.
 
     References:
         IEEE 802.3, classes 0 to 8: lowest volts of port and device, watts at either; W, V, m, C.
     """
+    if hops:
+        return _behind_extenders(rules, device, name, model, demand, hops, heat_c)
     kind = rules.poe_classes[demand.poe_class]
     rated = feed_over_run(kind, demand.rated_w, length_m, heat_c)
     typical = feed_over_run(kind, demand.typical_w, length_m, heat_c)
@@ -86,6 +100,39 @@ def over_run(
         device_v=round(rated.device_v, 1),
         least_v=kind.device_v,
         verdict="near" if near else "met" if enough else "not_met",
+    )
+
+
+def _behind_extenders(
+    rules: Rules,
+    device: str,
+    name: str,
+    model: str,
+    demand: PowerDemand,
+    hops: Sequence[CableHop],
+    heat_c: float,
+) -> PoweredDevice:
+    rated = feed_in_hops(rules, demand, demand.rated_w, hops, heat_c, name)
+    typical = feed_in_hops(rules, demand, demand.typical_w, hops, heat_c, name)
+    kind, there = rules.poe_classes[rated.poe_class], rules.poe_classes[demand.poe_class]
+    volts = rated.loop.device_v
+    enough = not rated.wrong and volts >= there.device_v and demand.rated_w <= there.device_w
+    near = enough and volts < there.device_v + rules["power.near_v"]
+    return PoweredDevice(
+        device=device,
+        name=name,
+        model=model,
+        poe_class=rated.poe_class,
+        reserved_w=kind.reserved_w,
+        rated_w=demand.rated_w,
+        typical_w=demand.typical_w,
+        port_w=round(rated.loop.port_w, 2),
+        expected_w=round(typical.loop.port_w, 2),
+        device_v=round(volts, 1),
+        least_v=there.device_v,
+        verdict="near" if near else "met" if enough else "not_met",
+        hops=rated.hops,
+        wrong=rated.wrong,
     )
 
 

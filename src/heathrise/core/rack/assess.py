@@ -15,7 +15,7 @@ from ..catalogue import Catalogue, poe_rank
 from ..context.findings import Cure
 from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch, apply
 from ..ports import LINE, Assignment, Demand, Shelf, UplinkPort, Way, assign
-from ..power import PoweredDevice, SwitchBudget, budget_of, over_run, sources
+from ..power import CableHop, PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .cures import Rack, cage_cures, rack_cures, weak_injectors
 from .values import PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
@@ -250,7 +250,14 @@ def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, PowerRun]
         wire = wires.get(device.id)
         if model.power is not None and wire is not None:
             found[device.id] = over_run(
-                catalogue.rules, device.id, device.name, model.label, model.power, wire.loop_m, wire.heat_c
+                catalogue.rules,
+                device.id,
+                device.name,
+                model.label,
+                model.power,
+                wire.loop_m,
+                wire.heat_c,
+                [CableHop(m, catalogue.extenders[e] if e else None) for m, e in wire.hops],
             )
     return found
 

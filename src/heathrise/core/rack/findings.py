@@ -34,6 +34,16 @@ def power_findings(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentR
             )
     for device in plan.devices:
         if device.verdict != "met":
+            if device.wrong:
+                yield _power_finding(
+                    rules,
+                    f"hops-{device.device}",
+                    "not_met",
+                    f"{device.name}: {device.wrong}.",
+                    places=(Place(kind="device", id=device.device),),
+                    rule="watts and volts at each piece of a run with extenders",
+                )
+                continue
             state = "sees" if device.device_v else "cannot start:"
             yield _power_finding(
                 rules,

@@ -87,13 +87,15 @@ NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)
 
 
 class PowerRun(Frozen):
-    """What power needs to know of a run; lengths in m with cords, temperature in C."""
+    """What power needs to know of a run; lengths in m with cords, temperature in C. ``hops`` are its
+    pieces, each with the model of the extender at its far end."""
 
     device: str
     room: str
     loop_m: float
     heat_c: float
     cables: int
+    hops: tuple[tuple[float, str | None], ...] = ()
 
 
 @dataclass(frozen=True)

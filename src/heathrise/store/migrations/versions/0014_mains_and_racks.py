@@ -28,13 +28,18 @@ TABLES = {
     ),
     "mains_route": (*_FLOOR, ("path", sa.JSON(), False)),
     "light": (*_FLOOR, ("at", sa.JSON(), False)),
+    "extender": (
+        ("device", sa.String(40), False),
+        ("model", sa.String(120), False),
+        ("share", DOUBLE(asdecimal=False), False),
+    ),
     "rack_place": (
         ("equipment_room", sa.String(40), False),
         ("thing", sa.String(120), False),
         ("unit", sa.Integer(), False),
     ),
 }
-REFERENCES = ("floor", "panel", "equipment_room")
+REFERENCES = ("floor", "panel", "equipment_room", "device")
 ADDED = (
     ("space", "water", sa.Boolean(), True, None),
     ("space", "locks", sa.Boolean(), True, None),
