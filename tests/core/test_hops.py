@@ -178,3 +178,77 @@ def test_a_device_that_starves_behind_an_extender_is_told(catalogue: Catalogue) 
     (found,) = _found(strong, catalogue, "power-hops-ap-1")
     assert "gives class 3, AP-1 asks for 4" in found.text
     assert isinstance(next(iter(strong.of(Device).values())), Device)
+
+
+# -- passive feeds, and who goes dark first --------------------------------------------------------
+
+
+def _passive(x: float, *more: Injector | Extender, state: str = "keep") -> Design:
+    return design_of(
+        *shell(120, 6),
+        rack(1, 3),
+        access_point(x, 3, model="old-ceiling-passive", state=state),
+        Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-m24"),
+        *more,
+    )
+
+
+def test_a_kept_passive_device_wants_its_own_injector(catalogue: Catalogue) -> None:
+    (found,) = _found(_passive(20), catalogue, "power-passive-ap-1")
+    assert "24\u00a0V, passive: a switch's port gives it nothing" in found.text
+    mended = apply(_passive(20), found.cures[0].changes)
+    assert not _found(mended, catalogue, "power-passive")
+    assert {k.item for k in order_of(Plan(mended, catalogue)).lines} >= {"peltwick-p24"}
+    wrong = _passive(20, Injector(id="i", device="ap-1", model="peltwick-p48"))
+    (other,) = _found(wrong, catalogue, "power-passive-ap-1")
+    assert "has peltwick p48 passive injector, 48 v" in other.text
+    assert not _found(apply(wrong, other.cures[0].changes), catalogue, "power-passive")
+
+
+def test_a_passive_feed_over_a_long_run_is_worked_by_hand(catalogue: Catalogue) -> None:
+    """8.5 W at 24 V over some 80 m of two pairs: 7.9 ohm and more with heat drop a sixth of it and more."""
+    design = _passive(75, Injector(id="i", device="ap-1", model="peltwick-p24"))
+    (run,) = _evaluated(design, catalogue).runs
+    ohm = (run.fixed_m + run.cords_m) * 0.0938 * (1 + 0.00393 * max(0.0, run.hottest_c - 20)) + 0.4
+    plain = _plain_loop(8.5, 24, ohm)
+    found = _found(design, catalogue, "power-passive-ap-1")
+    if plain is None or plain[1] < 0.8 * 24:
+        assert found and (plain is None or found[0].figure == pytest.approx(plain[1], abs=0.06))
+    else:
+        assert not found
+
+
+def test_a_passive_injector_in_the_wrong_run_is_refused(catalogue: Catalogue) -> None:
+    design = _long(30, Injector(id="i", device="ap-1", model="peltwick-p24"))
+    (found,) = _found(design, catalogue, "power-passive-ap-1")
+    assert "without asking" in found.text and found.severity == "not_met"
+    assert not _found(apply(design, found.cures[0].changes), catalogue, "power-passive")
+
+
+def test_cameras_go_dark_before_access_points(catalogue: Catalogue) -> None:
+    """Of eight access points and three cameras that eat the headroom of 185 W the cameras are named first;
+    of fourteen and four on sixteen powered ports two cameras go without, never an access point."""
+    points = [access_point(2 + 1.5 * k, 3, f"ap-{k}", "ravelmoor-c4") for k in range(8)]
+
+    def camera(k: int) -> Device:
+        fields = {
+            "floor": "f",
+            "kind": "camera",
+            "model": "peltwick-turret",
+            "height_m": 2.4,
+            "mount": "wall",
+        }
+        return Device.model_validate({"id": f"cam-{k}", "name": f"CAM-{k}", "at": (16, 1 + k / 2), **fields})
+
+    def planned(points_: list[Device], cameras: int, model: str = "dunthrip-s16") -> Evaluation:
+        switch = Switch(id="sw-1", equipment_room="rack", name="SW-1", model=model)
+        more = [camera(k) for k in range(cameras)]
+        return _evaluated(design_of(*shell(20, 6), rack(1, 3), *points_, *more, switch), catalogue)
+
+    (switch,) = planned(points, 3).power.switches
+    assert switch.verdict == "near" and switch.dark_first == ("CAM-2", "CAM-1", "CAM-0")
+    fourteen = [access_point(1 + 1.3 * k, 3, f"ap-{k}", "ravelmoor-t3", mount="wall") for k in range(14)]
+    short = planned(fourteen, 4, "dunthrip-m24").power
+    assert sorted(row.name for row in short.left) == ["CAM-2", "CAM-3"] or (
+        len(short.left) == 2 and all(row.name.startswith("CAM") for row in short.left)
+    )

@@ -66,7 +66,7 @@ def test_what_has_to_come_first_does(key: str) -> None:
 def test_every_new_device_is_mounted_and_every_height_has_its_caution(key: str) -> None:
     design = as_planned(next(s for s in SITES if s.key == key).make())
     steps = {s.id: s for s in _steps(key)}
-    for device in design.of(Device).values():
+    for device in (d for d in design.of(Device).values() if d.state == "new"):
         mount = steps[f"mount-{device.id}"]
         ladder = any(c.startswith("Ladder") for c in mount.cautions)
         assert ladder == (device.height_m > 2.2), device.name

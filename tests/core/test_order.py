@@ -212,7 +212,7 @@ def _plain_counts(key: str) -> Counter[str]:
             of_rack[getattr(link, "to_room", "")] += link.cables
     found["rack-panel"] = sum(math.ceil(of_rack[r] / 24) for r, n in ends.items() if r and n > 12)
     for device in design.of(Device).values():
-        if device.kind not in ("outlet", "router"):
+        if device.state == "new" and device.kind not in ("outlet", "router"):
             model = catalogue.devices[device.kind][device.model]
             mount = "wall" if device.mount == "desk" else device.mount
             found[f"bracket-{mount}"] += 1

@@ -163,6 +163,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "weak_injectors": [
       "device"
     ],
+    "passive": [
+      "device"
+    ],
     "findings": [
       "id"
     ]

@@ -161,6 +161,7 @@ def practice_brief(at: Turned) -> list[Element]:
         ),
         *_habits(("ground-reception", "ground-consulting-2"), ("ground-consulting-1", "flat-kitchen")),
         _found("old-1", "ground", "Desk router", "old-router-ac", at((1.0, 1.0)), 0.9, "unknown"),
+        _found("old-2", "ground", "Old ceiling point", "old-ceiling-passive", at((5.5, 8.6)), 2.5, "keep"),
         Switch(
             id="old-switch",
             equipment_room="rack",

@@ -33,7 +33,7 @@ const WORD = { met: 'inside', near: 'eats the headroom', not_met: 'over' } as Re
     </div>
     <p class="quiet">
       Budget <span class="figure">{{ budget.budget_w }} W</span>, of which <span class="figure">{{ budget.usable_w }} W</span> after
-      headroom<template v-if="budget.tipped_by">; {{ budget.tipped_by }} tips it</template>.
+      headroom<template v-if="budget.tipped_by">; {{ budget.tipped_by }} tips it</template>.<template v-if="budget.dark_first?.length"> If the watts run out goes dark first: {{ budget.dark_first.join(', ') }}.</template>
     </p>
   </div>
 </template>

@@ -114,7 +114,7 @@ def _gear(
     for holds, reason in reasons:
         if holds:
             return "retire", reason
-    if known.passive:
+    if known.passive_v:
         return "keep", "only on its own passive injector, marked so that nothing else is plugged in"
     return "keep", f"{speed_mbps:g} Mb/s on {words}"
 

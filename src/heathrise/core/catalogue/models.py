@@ -124,14 +124,16 @@ class AirModel(BaseModel):
 
 class OldGear(BaseModel):
     """What is known of gear that is met and never bought: its security, whether it is looked
-    after, whether it repeats over the air, whether it wants a passive injector of its own."""
+    after, whether it repeats over the air, and the passive feed that it wants, V and W: such a feed is
+    negotiated by nobody."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
     security: Literal["none", "broken", "wpa2", "wpa3"]
     updates: bool
     repeats: bool = False
-    passive: bool = False
+    passive_v: Literal[24, 48] | None = None
+    passive_w: Positive = 0.0
 
 
 class DeviceModel(Entry, Racked):
@@ -197,15 +199,21 @@ class SwitchModel(Entry, Racked):
 
 
 class InjectorModel(Entry, Racked):
-    """A power source for one cable, with its own supply."""
+    """A power source for one cable, with its own supply; one with ``passive_v`` asks nobody before it
+    feeds, so that its class means nothing."""
 
-    poe_class: Annotated[int, Field(ge=0, le=8)]
+    poe_class: Annotated[int, Field(ge=0, le=8)] = 0
+    passive_v: Literal[24, 48] | None = None
     speed_mbps: int
     price: Positive
 
     def does(self, poe_class: int, speed_mbps: float) -> bool:
         """Whether it feeds a class at a speed."""
-        return poe_rank(self.poe_class) >= poe_rank(poe_class) and self.speed_mbps >= speed_mbps
+        return (
+            self.passive_v is None
+            and poe_rank(self.poe_class) >= poe_rank(poe_class)
+            and self.speed_mbps >= speed_mbps
+        )
 
 
 class ExtenderModel(Entry):

@@ -45,14 +45,15 @@ def rack_chapter(
     poe = {s.switch: s.rated_w for s in power.switches}
     by_room = {link.device: link.room for link in links if isinstance(link, RunVerdict)}
     at_port = {d.device: d.port_w for d in power.devices}
+    passive = {d.id: old.passive_w for d in design.of(Device).values() if (old := catalogue.model_of(d).old)}
     loads = []
     for room in design.of(EquipmentRoom):
         if room not in with_switch and not panels.of[room]:
             continue
         injected = {
-            i.device: at_port[i.device]
+            i.device: at_port.get(i.device, passive.get(i.device, 0.0))
             for i in design.of(Injector).values()
-            if i.device in at_port and by_room.get(i.device) == room
+            if by_room.get(i.device) == room
         }
         here = room == line_room
         loads.append(

@@ -24,6 +24,7 @@ _SOLVE_SECONDS = 2.0
 _LEFT_POWERED = 100_000
 _LEFT_PLAIN = 60_000
 _UNMANAGED = 20_000
+_RANK = 1_000  # of two that cannot both be served the one that is shed first goes without
 _SLOWER = 300
 _WASTES_POWER = 20
 _WASTES_SPEED = 4
@@ -35,7 +36,8 @@ class Demand:
     """What one link asks of its port. ``port_w`` is its rated draw seen at the port, ``class_w``
     what its class reserves there.
 
-    ``vlans`` says that it carries a network of its own, which an unmanaged switch cannot.
+    ``rank`` is how late it is shed where not all can be served; ``vlans`` says that it carries a
+    network of its own, which an unmanaged switch cannot.
     """
 
     id: str
@@ -46,6 +48,7 @@ class Demand:
     class_w: float = 0.0
     vlans: bool = False
     device: str = ""
+    rank: int = 0
 
 
 @dataclass(frozen=True)
@@ -145,7 +148,7 @@ def _objective(
     terms: list[cp_model.LinearExprT] = []
     for demand in demands:
         cost = _LEFT_PLAIN if demand.poe_class is None else _LEFT_POWERED
-        terms.append(cost * left[demand.id])
+        terms.append((cost + _RANK * demand.rank) * left[demand.id])
     for (d, s, g), place in places.items():
         group, demand = groups[s, g], by_id[d]
         cost = _UNMANAGED if demand.vlans and s in unmanaged else 0

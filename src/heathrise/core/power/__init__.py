@@ -2,6 +2,7 @@
 
 from .budget import PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .hops import CableHop, HopPower, feed_in_hops
+from .loop import feed, loop_resistance_ohm
 
 __all__ = [
     "CableHop",
@@ -9,7 +10,9 @@ __all__ = [
     "PoweredDevice",
     "SwitchBudget",
     "budget_of",
+    "feed",
     "feed_in_hops",
+    "loop_resistance_ohm",
     "over_run",
     "sources",
 ]

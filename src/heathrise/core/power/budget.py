@@ -61,6 +61,9 @@ class SwitchBudget(Frozen):
     ports_used: int = Field(description="ports with a link, those kept for ways up included")
     verdict: Literal["met", "near", "not_met"]
     tipped_by: str | None = Field(None, description="the device that takes it past its headroom")
+    dark_first: tuple[str, ...] = Field(
+        (), description="the first that lose power if the watts run out, where that is near"
+    )
 
 
 def over_run(
@@ -145,6 +148,7 @@ def budget_of(
     powered_used: int,
     headroom: float,
     room: str = "",
+    ranks: Mapping[str, int] | None = None,
 ) -> SwitchBudget:
     """Return the three figures of one switch and its verdict by the way it allocates.
 
@@ -152,6 +156,7 @@ def budget_of(
         fed: the devices its ports power, in the order in which they were given ports.
         headroom: share of the budget that is kept free, 0.2 for 20 %.
         room: the equipment room that the switch stands in.
+        ranks: by device how early it is shed; what has none is shed last.
 
     References:
         IEEE 802.3: a port is reserved its class, or what the device asks for over LLDP; W.
@@ -185,6 +190,7 @@ def budget_of(
         ports_used=ports_used,
         verdict=verdict,
         tipped_by=_tipping(model, fed, usable) if verdict != "met" else None,
+        dark_first=tuple(_dark_first(fed, ranks or {})[:_SAID_FIRST]) if verdict != "met" else (),
     )
 
 
@@ -195,6 +201,17 @@ def _tipping(model: SwitchModel, fed: Sequence[PoweredDevice], limit_w: float) -
         if total > limit_w:
             return device.name
     return None
+
+
+def _dark_first(fed: Sequence[PoweredDevice], ranks: Mapping[str, int]) -> list[str]:
+    """Return the devices in the order in which they lose power where the watts run out: by rank, of one
+    rank the last that was given its port first."""
+    order = sorted(range(len(fed)), key=lambda k: (ranks.get(fed[k].device, _LAST), -k))
+    return [fed[k].name for k in order]
+
+
+_LAST = 9
+_SAID_FIRST = 3
 
 
 def sources(devices: Mapping[str, PoweredDevice], fed_by: Mapping[str, str]) -> list[PoweredDevice]:

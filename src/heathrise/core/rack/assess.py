@@ -17,6 +17,7 @@ from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch, a
 from ..ports import LINE, Assignment, Demand, Shelf, UplinkPort, Way, assign
 from ..power import CableHop, PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .cures import Rack, cage_cures, rack_cures, weak_injectors
+from .passive import passive_feeds
 from .values import PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
 REASONS = {
@@ -48,10 +49,11 @@ def plan_power(
         fed_by |= plan.fed_by()
     fed_by |= {i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
     headroom = design.site.power_headroom
+    ranks = {d.id: catalogue.role_of(d).sheds for d in design.of(Device).values()}
     names = {s.id: s.name for s in design.of(Switch).values()}
     ports = [use for plan in plans for use in plan.port_map(names, _line(design, catalogue))]
     return PowerPlan(
-        switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom)),
+        switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom, ranks)),
         ports=tuple(ports),
         devices=tuple(sources(powered, fed_by)),
         left=tuple(row for plan in plans for row in plan.left()),
@@ -72,6 +74,7 @@ def plan_power(
             if u.converter and with_cures
         },
         weak_injectors=tuple(weak_injectors(design, catalogue)),
+        passive=tuple(passive_feeds(design, catalogue, wires)),
     )
 
 
@@ -130,7 +133,9 @@ class _RoomPlan:
                     poe_class=d.poe_class,
                 )
 
-    def budgets(self, powered: Mapping[str, PoweredDevice], headroom: float) -> Iterable[SwitchBudget]:
+    def budgets(
+        self, powered: Mapping[str, PoweredDevice], headroom: float, ranks: Mapping[str, int]
+    ) -> Iterable[SwitchBudget]:
         for shelf in self.rack.shelves:
             here, groups = self.here(shelf), shelf.model.groups
             kept = [u.slot for u in self.kept if u.slot.switch == shelf.id]
@@ -139,7 +144,7 @@ class _RoomPlan:
             on_power = sum(groups[slots[d.id].group].poe_class is not None for d in here)
             fed = [powered[d.device] for d in here if d.poe_class is not None]
             yield budget_of(
-                shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom, self.rack.room
+                shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom, self.rack.room, ranks
             )
 
     def port_map(self, names: Mapping[str, str], line: str) -> Iterable[PortUse]:
@@ -290,7 +295,8 @@ def _demands(
             vlans = several and (role.profile.tagged != "none" or role.profile.alone)
             link = f"run-{device.id}{suffix}"
             speed = model.speed_mbps
-            found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id))
+            rank = role.sheds if poe is not None else 0
+            found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id, rank))
     return tuple(found)
 
 

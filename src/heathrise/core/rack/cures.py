@@ -47,8 +47,8 @@ def weak_injectors(design: Design, catalogue: Catalogue) -> Iterator[WeakInjecto
         device = design.of(Device)[injector.device]
         wanted = catalogue.model_of(device)
         model = catalogue.injectors[injector.model]
-        if wanted.power is None:
-            continue
+        if wanted.power is None or model.passive_v is not None:
+            continue  # a passive feed is told by itself
         if model.does(wanted.power.poe_class, wanted.speed_mbps):
             continue
         better = catalogue.injector_for(wanted.power.poe_class, wanted.speed_mbps)

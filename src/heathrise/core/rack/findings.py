@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
+from ..base.wording import some
 from ..catalogue import Rules, poe_rank
 from ..context.findings import Finding, Place
 from ..design import EquipmentRoom
@@ -20,6 +21,8 @@ def power_findings(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentR
             kept = 1 - switch.usable_w / switch.budget_w if switch.budget_w else 0
             by = "rated draw over each run" if switch.allocates == "negotiated" else "class"
             tip = f" {switch.tipped_by} tips it." if switch.tipped_by else ""
+            if switch.dark_first:
+                tip += f" If the watts run out goes dark first: {some(switch.dark_first)}."
             yield _power_finding(
                 rules,
                 f"budget-{switch.switch}",
@@ -59,6 +62,21 @@ def power_findings(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentR
             )
     for weak in plan.weak_injectors:
         yield _weak_injector(rules, weak)
+    for feed in plan.passive:
+        yield _power_finding(
+            rules,
+            f"passive-{feed.device}",
+            "not_met" if feed.severe else "near",
+            feed.text,
+            places=(Place(kind="device", id=feed.device),),
+            figure=feed.device_v,
+            limit=feed.wanted_v,
+            unit="V",
+            rule="a passive feed goes to what asks for it, and to nothing else",
+            used=rules.used("power.passive_least_share"),
+            source="the maker's sheet, as the catalogue has it",
+            cures=feed.cures,
+        )
     yield from _slow_ports(rules, plan)
 
 

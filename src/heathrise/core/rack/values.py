@@ -65,6 +65,20 @@ class SwitchUplink(Frozen):
     depth: int = Field(description="switches from the line to here, this one counted")
 
 
+class PassiveFeed(Frozen):
+    """A passive feed that does not do, and why; ``device_v`` is what reaches the device."""
+
+    KEY: ClassVar = ("device",)
+
+    device: str
+    name: str
+    text: str
+    severe: bool
+    device_v: float = Field(0.0, description="volts at the device, 0 where it is not fed")
+    wanted_v: float = Field(0.0, description="volts that its feed has")
+    cures: tuple[Cure, ...] = ()
+
+
 class PowerPlan(Frozen):
     """Budgets, ports and devices of all racks.
 
@@ -80,6 +94,7 @@ class PowerPlan(Frozen):
     cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     cage_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     weak_injectors: tuple[WeakInjector, ...] = ()
+    passive: tuple[PassiveFeed, ...] = ()
     findings: tuple[Finding, ...] = ()
 
 
