@@ -195,6 +195,7 @@ const says = (element: string, port: number) => {
 }
 .thing {
   cursor: grab;
+  touch-action: none;
   outline: none;
 }
 .thing.shelf > .face {
