@@ -20,7 +20,7 @@ from heathrise.demo import SITES, DemoSite
 # What is said of a project in which nothing is begun; no site of its own has that.
 UNBEGUN = {"signal-none", "cable-no-room", "settings-networks"}
 # Rooms of a real size pass the heat of a small rack; this one is tried by hand.
-BY_HAND = {"rack-heat", "plan-sockets"}
+BY_HAND = {"rack-heat", "plan-sockets", "power-chain"}
 FAMILIES = {
     "plan-storeys",
     "plan-ceiling",

@@ -186,6 +186,11 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
       "to_port"
     ]
   },
+  "chains": {
+    "chains": [
+      "device"
+    ]
+  },
   "settings": {
     "networks": [
       "id"

@@ -5,6 +5,7 @@ import { removal } from '@/document/edits'
 import { useDesign, type Selection } from '@/document/store'
 import type { Stage } from '@/stages/registry'
 import CableTests from './CableTests.vue'
+import ChainPart from './ChainPart.vue'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
@@ -55,6 +56,7 @@ function remove(): void {
     </header>
     <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
+    <ChainPart v-if="device && (stage === 'power' || stage === 'cable')" :key="`c-${device.id}`" :device="device.id" />
     <ExtenderFields v-if="device && stage !== 'signal'" :key="`e-${device.id}`" :device="device" />
     <CableTests v-if="device && stage === 'cable'" :key="`t-${device.id}`" :device="device.id" />
     <SpaceFields v-if="space" :key="space.id" :space="space" />

@@ -4,7 +4,7 @@ from .assess import CableChapter, assess_cable
 from .boxes import Bought, Cut, boxes_for, cable_bought
 from .first_room import is_wet
 from .links import LinkVerdict
-from .runs import RunVerdict, judge_runs
+from .runs import RunVerdict, carried_mbps, judge_runs
 from .second_room import second_room
 from .uplinks import UplinkVerdict
 from .verdicts import cable_findings
@@ -20,6 +20,7 @@ __all__ = [
     "boxes_for",
     "cable_bought",
     "cable_findings",
+    "carried_mbps",
     "is_wet",
     "judge_runs",
     "second_room",

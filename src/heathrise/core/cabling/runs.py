@@ -170,6 +170,21 @@ def _said(mbps: int) -> str:
     return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"
 
 
+def carried_mbps(site: Site, rules: Rules, run: RunVerdict) -> int:
+    """Return the fastest speed up to the one asked that a run carries at its length; 0 where it carries
+    none. What must be tested first is not counted on."""
+    if run.hops:
+        return run.hops[0].speed_mbps if run.verdict in ("met", "near") else 0
+    for speed in sorted((int(s) for s in rules.table(f"cabling.channel_m.{run.category}")), reverse=True):
+        asked = min(speed, run.speed_mbps)
+        found = check_run(
+            rules, run.category, asked, run.fixed_m, run.cords_m, run.hottest_c, site.tight_bundles
+        )
+        if found.verdict in ("met", "near"):
+            return asked
+    return 0
+
+
 def asked_category(
     rules: Rules, model: DeviceModel, table: str = "cabling.required_category"
 ) -> Category | None:

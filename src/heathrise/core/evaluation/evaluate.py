@@ -51,6 +51,7 @@ from ..signal import (
     signal_findings,
 )
 from .brief_status import brief_chapter, paths_of, planned_stand
+from .chains import ChainChapter, chain_findings, chains_of
 from .racks import rack_chapter
 from .totals import Totals, totals_of
 
@@ -71,6 +72,7 @@ class Evaluation(Frozen):
     cable: CableChapter
     power: PowerPlan
     racks: RackChapter
+    chains: ChainChapter
     settings: SettingsChapter | None
     totals: Totals
 
@@ -144,9 +146,14 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     links = chapters.run("cable", cable.result) or CableChapter()
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links, _starves(catalogue)))
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
-    chapters.tell("power", lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom)))
+    chapters.tell(
+        "power",
+        lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom), design.site.line_mbps),
+    )
     racks = chapters.run("power", lambda: rack_chapter(design, catalogue, links.links, power)) or NO_RACKS
     chapters.tell("power", lambda: rack_findings(design, catalogue, racks))
+    chains = chapters.run("power", lambda: chains_of(design, catalogue, links.runs, power)) or ()
+    chapters.tell("power", lambda: chain_findings(design, catalogue, chains))
     chapters.tell("settings", lambda: network_findings(design, catalogue))
     if full and air is not None:
         if not wait:
@@ -166,6 +173,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
         power=power.model_copy(update={"findings": chapters.of("power")}),
         racks=racks,
+        chains=ChainChapter.model_construct(chains=chains),
         settings=_with_findings(settings, chapters.of("settings")) if full else None,
         totals=totals or Totals(currency=design.site.currency),
     )

@@ -2,6 +2,15 @@
 
 from .assess import plan_power
 from .findings import power_findings
-from .values import NO_POWER, PortUse, PowerPlan, PowerRun, RoomUp
+from .values import NO_POWER, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
 
-__all__ = ["NO_POWER", "PortUse", "PowerPlan", "PowerRun", "RoomUp", "plan_power", "power_findings"]
+__all__ = [
+    "NO_POWER",
+    "PortUse",
+    "PowerPlan",
+    "PowerRun",
+    "RoomUp",
+    "SwitchUplink",
+    "plan_power",
+    "power_findings",
+]

@@ -12,7 +12,9 @@ from .cures import WeakInjector
 from .values import PowerPlan
 
 
-def power_findings(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]) -> Iterator[Finding]:
+def power_findings(
+    rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom], line_mbps: float
+) -> Iterator[Finding]:
     """Yield the findings of the power stage."""
     yield from _left_over(rules, plan, rooms)
     yield from _ways_up(rules, plan)
@@ -77,7 +79,7 @@ def power_findings(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentR
             source="the maker's sheet, as the catalogue has it",
             cures=feed.cures,
         )
-    yield from _slow_ports(rules, plan)
+    yield from _slow_ports(rules, plan, line_mbps)
 
 
 def _left_over(rules: Rules, plan: PowerPlan, rooms: Mapping[str, EquipmentRoom]) -> Iterator[Finding]:
@@ -195,16 +197,21 @@ def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:
     )
 
 
-def _slow_ports(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
+def _slow_ports(rules: Rules, plan: PowerPlan, line_mbps: float) -> Iterator[Finding]:
     slow = [p for p in plan.ports if p.wanted_mbps and p.speed_mbps < p.wanted_mbps]
     if slow:
         names = ", ".join(sorted({p.name or "" for p in slow})[:8])
+        least = min(p.speed_mbps for p in slow)
+        worth = (
+            f"the line's {line_mbps:g} are narrower still, so that only traffic inside notices"
+            if least >= line_mbps
+            else f"the line has {line_mbps:g}, so that the internet is slower for it too"
+        )
         yield _power_finding(
             rules,
             "slow",
             "note",
-            f"{len(slow)} links are faster than their ports: {names}. "
-            f"They run at {min(p.speed_mbps for p in slow)} Mb/s, which the line may not notice.",
+            f"{len(slow)} links are faster than their ports: {names}. They run at {least} Mb/s; {worth}.",
             places=tuple(Place(kind="device", id=p.device) for p in slow if p.device),
             figure=min(p.speed_mbps for p in slow),
             limit=max(p.wanted_mbps or 0 for p in slow),

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useDesign } from '@/document/store'
+
+/** From the line to a device as links of one chain: as thick as each passes; the one that binds stands out. */
+const props = defineProps<{ device: string }>()
+const store = useDesign()
+const chain = computed(() => store.shown?.chains.chains.find((c) => c.device === props.device))
+const THINNEST = 3
+const THICKEST = 16
+/** Thickness by the logarithm: from 10 Mb/s to 10 Gb/s are three decades. */
+const thick = (mbps: number) => (mbps > 0 ? Math.min(THICKEST, Math.max(THINNEST, THINNEST + (Math.log10(mbps) - 1) * 4.3)) : 1)
+const said = (mbps: number) => (mbps >= 1000 ? `${Number((mbps / 1000).toFixed(1))} Gb/s` : mbps > 0 ? `${Math.round(mbps)} Mb/s` : 'nothing sure')
+const ROW_PX = 26
+</script>
+
+<template>
+  <section v-if="chain" class="chain" :aria-label="`From the line to ${chain.name}`" data-testid="chain">
+    <h3>From the line to {{ chain.name }}</h3>
+    <svg :height="chain.links.length * ROW_PX" width="100%" role="list">
+      <g v-for="(link, k) in chain.links" :key="k" :transform="`translate(0 ${k * ROW_PX})`" role="listitem" :class="{ binds: k === chain.binds, inside: k === chain.inside && k !== chain.binds }" :data-link="link.kind">
+        <path :d="`M12 ${k ? 0 : 6}V${k === chain.links.length - 1 ? ROW_PX - 6 : ROW_PX}`" :stroke-width="thick(link.mbps)" class="pipe" />
+        <text x="30" y="17">{{ link.name }}</text>
+        <text x="99%" y="17" text-anchor="end" class="figure">{{ said(link.mbps) }}</text>
+      </g>
+    </svg>
+    <p data-figure="chain">{{ chain.says }}</p>
+  </section>
+</template>
+
+<style scoped>
+.chain {
+  margin: 4px 0 12px;
+}
+h3 {
+  font: 600 12px var(--condensed);
+  color: var(--granite);
+}
+.pipe {
+  stroke: var(--tarn);
+  fill: none;
+}
+text {
+  font: 400 12px var(--condensed);
+  fill: var(--ink);
+}
+text.figure {
+  font: 400 12px var(--mono);
+}
+.binds .pipe {
+  stroke: var(--rust);
+}
+.binds text {
+  font-weight: 600;
+  fill: var(--rust);
+}
+.inside .pipe {
+  stroke: var(--gorse);
+}
+p {
+  font-size: 12px;
+}
+</style>
