@@ -9,6 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from heathrise.core.design import Design
+from heathrise.demo import watermill
 from ops.serve import Server
 
 from .conftest import Sheet, make_project
@@ -119,3 +120,33 @@ def test_places_for_a_rack_are_compared_and_one_is_taken(wired: Sheet) -> None:
     sheet.saved(2)
     expect(page.get_by_test_id("rack-places")).to_have_count(0)
     expect(page.locator("[data-rack-figure=noise]")).to_contain_text("Instruments")
+
+
+def test_a_run_too_long_is_mended_by_an_extender_and_its_chain_read(
+    server: Server, open_sheet: Callable[..., Sheet]
+) -> None:
+    """The studio's access point, 190 m off: two extenders at a press, then what it gets from the line."""
+    sheet = open_sheet(f"/p/{make_project(server, watermill(), 'Mill extended')}/cable")
+    page = sheet.page
+    sheet.tab("List")
+    page.click("[data-run-row=ap-8]")
+    sheet.tab("Reasons")
+    card = page.locator("[data-finding=cable-length-ap-8]")
+    card.get_by_role("button", name="Put in two of").first.click()
+    sheet.saved(2)
+    expect(page.locator("[data-extender]")).to_have_count(2)
+    expect(page.locator("[data-figure=hop]")).to_have_count(3)
+    expect(page.get_by_label("Piece by piece from the port on")).to_contain_text("Peltwick")
+    page.get_by_role("button", name="Take the extender at 33 % away").click()
+    sheet.saved(3)
+    expect(card).to_have_count(1)
+    page.keyboard.press("Control+z")
+    sheet.saved(4)
+    page.click("[data-stage=power]")
+    expect(page.get_by_test_id("no-chain")).to_contain_text("no port yet")
+    page.locator('[data-switch=sw-1] [data-port="1"]').click()
+    chain = page.get_by_test_id("chain")
+    expect(chain.locator(".binds")).to_have_count(1)
+    expect(page.locator("[data-figure=chain]")).to_contain_text("narrowest")
+    sheet.stage("order")
+    expect(page.get_by_text("Peltwick E", exact=False).first).to_be_visible()

@@ -6,6 +6,7 @@ import { useDesign } from '@/document/store'
 const props = defineProps<{ device: string }>()
 const store = useDesign()
 const chain = computed(() => store.shown?.chains.chains.find((c) => c.device === props.device))
+const wired = computed(() => store.shown?.cable.runs.some((r) => r.device === props.device && r.verdict !== 'no_way'))
 const THINNEST = 3
 const THICKEST = 16
 /** Thickness by the logarithm: from 10 Mb/s to 10 Gb/s are three decades. */
@@ -26,11 +27,12 @@ const ROW_PX = 26
     </svg>
     <p data-figure="chain">{{ chain.says }}</p>
   </section>
+  <p v-else-if="wired" class="quiet" data-testid="no-chain">It has no port yet, so nothing can be said of its way to the line.</p>
 </template>
 
 <style scoped>
 .chain {
-  margin: 4px 0 12px;
+  margin: 12px 0;
 }
 h3 {
   font: 600 12px var(--condensed);

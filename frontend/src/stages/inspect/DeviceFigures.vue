@@ -45,10 +45,6 @@ const SPACE: Record<string, string> = {
     <template v-if="fed">
       <dt>Draws</dt><dd class="figure">{{ fed.port_w.toFixed(1) }} W, class {{ fed.poe_class }}</dd>
       <dt>Fed by</dt><dd>{{ fed.source === 'none' ? 'nothing yet' : fed.source }}</dd>
-      <template v-for="(hop, k) in fed.hops" :key="k">
-        <dt>{{ k ? 'then' : 'from the port' }} to {{ hop.to }}</dt>
-        <dd class="figure" data-figure="hop">{{ length(hop.length_m) }}, {{ hop.sent_w.toFixed(1) }} W in, {{ hop.got_w.toFixed(1) }} out, {{ hop.volts.toFixed(1) }} V</dd>
-      </template>
     </template>
     <template v-else-if="port"><dt>Port</dt><dd>{{ switchName }} port {{ port.port }}</dd></template>
     <template v-for="(g, i) in given" :key="i">
@@ -61,10 +57,46 @@ const SPACE: Record<string, string> = {
       </template>
     </template>
   </dl>
+  <table v-if="fed?.hops.length" class="hops" aria-label="Piece by piece from the port on">
+    <thead><tr><th>To</th><th>Cable</th><th>W in</th><th>W out</th><th>V</th></tr></thead>
+    <tbody>
+      <tr v-for="(hop, k) in fed.hops" :key="k" data-figure="hop">
+        <td>{{ hop.to }}</td><td class="figure">{{ length(hop.length_m, 0) }}</td><td class="figure">{{ hop.sent_w.toFixed(1) }}</td><td class="figure">{{ hop.got_w.toFixed(1) }}</td><td class="figure">{{ hop.volts.toFixed(1) }}</td>
+      </tr>
+    </tbody>
+  </table>
+  <p v-if="fed?.wrong" class="not_met">{{ inUnits(fed.wrong) }}.</p>
   <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ inUnits(run.reason) }}.</p>
 </template>
 
 <style scoped>
+.hops {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 0 0 10px;
+}
+.hops th {
+  font: 400 11px/1.3 var(--condensed);
+  color: var(--granite);
+  text-align: right;
+  padding: 2px 0 2px 8px;
+}
+.hops th:first-child,
+.hops td:first-child {
+  text-align: left;
+  padding-left: 0;
+}
+.hops td {
+  font-size: 12px;
+  text-align: right;
+  padding: 2px 0 2px 8px;
+  border-top: 1px solid var(--granite-light);
+  white-space: nowrap;
+}
+.hops td:first-child {
+  font: 400 12px/1.3 var(--condensed);
+  white-space: normal;
+}
 .reason {
   margin: -4px 0 10px;
   color: var(--granite);

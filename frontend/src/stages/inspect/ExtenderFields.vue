@@ -36,7 +36,7 @@ function remove(id: string): void {
 <style scoped>
 .extender {
   display: grid;
-  grid-template-columns: 1fr 84px 34px;
+  grid-template-columns: 1fr 34px;
   align-items: end;
   gap: 2px 8px;
   margin-bottom: 8px;
@@ -48,6 +48,7 @@ function remove(id: string): void {
   gap: 2px;
   min-width: 0;
 }
+.extender > label:first-child,
 .extender p {
   grid-column: 1 / -1;
   margin: 0;
