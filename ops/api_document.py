@@ -168,6 +168,9 @@ export const MARKS: Record<string, Mark> = {_plain(style["marks"])}
 export const PATHS: Record<string, Path> = {_plain(style["paths"])}
 export const SPACE_WEIGHTS_PX: Record<string, number> = {_plain(style["space_weights_px"])}
 
+/** What a cord is drawn in, by the word for its colour. */
+export const CORDS: Record<string, string> = {_plain(style["cords"])}
+
 /** Lengths that screen, paper and core draw by, m. */
 export const MEASURES = {_plain(style["measures"])}
 """

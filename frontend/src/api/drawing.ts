@@ -311,6 +311,20 @@ export const SPACE_WEIGHTS_PX: Record<string, number> = {
   "outdoor": 2.6
 }
 
+/** What a cord is drawn in, by the word for its colour. */
+export const CORDS: Record<string, string> = {
+  "white": "#b9b4ac",
+  "grey": "#8a8580",
+  "black": "#2b2622",
+  "blue": "#3b6ea8",
+  "green": "#4c7a3c",
+  "yellow": "#c9a000",
+  "orange": "#c8702a",
+  "red": "#b8402a",
+  "violet": "#7a4a9a",
+  "pink": "#c06a90"
+}
+
 /** Lengths that screen, paper and core draw by, m. */
 export const MEASURES = {
   "on_line_m": 0.02,

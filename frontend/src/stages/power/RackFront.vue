@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { CORDS } from '@/api/drawing'
 import type { Cord, Elevation, PortUse, Thing } from '@/api/types'
 import { FACE_MM, UNIT_MM, facesOf, portsOf, scaleFor, useOf, type Face } from './faces'
 
@@ -46,7 +47,6 @@ const spots = computed(() => {
   }
   return found
 })
-const COLOUR: Record<string, string> = { white: 'var(--granite-mid)', grey: '#8a8580', black: '#2b2622', blue: '#3b6ea8', green: '#4c7a3c', yellow: '#c9a000', orange: '#c8702a', red: '#b8402a', violet: '#7a4a9a', pink: '#c06a90' }
 /** Each cord as it hangs, out of one port and into the other. */
 const curves = computed(() =>
   props.cords.flatMap((cord) => {
@@ -55,7 +55,7 @@ const curves = computed(() =>
     if (!a || !b) return []
     const sag = 8 + 0.12 * Math.abs(a[0] - b[0])
     const d = `M${a[0]} ${a[1]}C${a[0]} ${a[1] + (b[1] > a[1] ? sag : -sag)} ${b[0]} ${b[1] + (b[1] > a[1] ? -sag : sag)} ${b[0]} ${b[1]}`
-    return [{ cord, d, tone: COLOUR[cord.colour] ?? 'var(--granite)', lit: !!props.chosen && cord.link === `run-${props.chosen}` }]
+    return [{ cord, d, tone: CORDS[cord.colour] ?? 'var(--granite)', lit: !!props.chosen && cord.link === `run-${props.chosen}` }]
   }),
 )
 

@@ -61,7 +61,8 @@ class Measures(BaseModel):
 
 
 class DrawingStyle(BaseModel):
-    """Pens by construction, marks by name, paths by category or by what lies between racks."""
+    """Pens by construction, marks by name, paths by category or by what lies between racks, cords by the
+    word for their colour."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
@@ -69,6 +70,7 @@ class DrawingStyle(BaseModel):
     marks: dict[str, MarkDrawing]
     paths: dict[str, PathDrawing]
     space_weights_px: dict[str, float]
+    cords: dict[str, str]
     measures: Measures
 
     def pen(self, construction: str) -> Pen:

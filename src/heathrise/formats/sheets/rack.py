@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from ...core.catalogue import drawing_style
 from ...core.elevation import UNIT_MM, Cord, Elevation, Thing, height_mm, port_mm
 from ...core.rack import PortUse
 from .paper import GRANITE, INK, MOSS, PAPER, RUST, TARN, text
@@ -12,19 +13,6 @@ SCALE = 10
 _RAIL_MM, _NAMES_MM, _HEAD_MM, _FOOT_MM = 7.0, 46.0, 6.0, 9.0
 _FACE_MM, _SHELF_MM = 440.0, 4.0
 _LINE_MM = 3.3
-# What a cord's colour is drawn in; its name stands in the list.
-_INKS = {
-    "white": "#b9b4ac",
-    "grey": "#8a8580",
-    "black": INK,
-    "blue": "#3b6ea8",
-    "green": MOSS,
-    "yellow": "#c9a000",
-    "orange": "#c8702a",
-    "red": RUST,
-    "violet": "#7a4a9a",
-    "pink": "#c06a90",
-}
 
 
 def rack_svg(
@@ -113,7 +101,7 @@ def _ports(rack: Elevation, thing: Thing, uses: Mapping[tuple[str, int], PortUse
 
 
 def _cords(rack: Elevation, things: Sequence[Thing], cords: Sequence[Cord]) -> Iterator[str]:
-    here = {t.thing: t for t in things}
+    here, inks = {t.thing: t for t in things}, drawing_style().cords
 
     def spot(key: str, port: int) -> tuple[float, float] | None:
         thing = here.get(key)
@@ -129,7 +117,7 @@ def _cords(rack: Elevation, things: Sequence[Thing], cords: Sequence[Cord]) -> I
         bow = 1.4 if b[1] >= a[1] else -1.4
         yield (
             f'<path d="M{a[0]:.2f} {a[1]:.2f}C{a[0]:.2f} {a[1] + bow:.2f} {b[0]:.2f} {b[1] - bow:.2f} '
-            f'{b[0]:.2f} {b[1]:.2f}" fill="none" stroke="{_INKS.get(cord.colour, GRANITE)}" '
+            f'{b[0]:.2f} {b[1]:.2f}" fill="none" stroke="{inks.get(cord.colour, GRANITE)}" '
             'stroke-width="0.3"/>'
         )
 
