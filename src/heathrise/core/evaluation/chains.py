@@ -9,6 +9,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..base.wording import some
 from ..cabling import RunVerdict, carried_mbps
 from ..catalogue import Catalogue
@@ -57,35 +58,52 @@ def chains_of(
     """Return a chain for each device that has a port."""
     ups = {way.switch: way for way in power.ways_up}
     ports = {use.device: use for use in reversed(power.ports) if use.device is not None}
+    names = {s.switch: s.name for s in power.switches}
+    router = next((d for d in design.of(Device).values() if catalogue.role_of(d).leads_out), None)
+    before = {switch: tuple(_ways_up(switch, ups))[::-1] for switch in names}
     found = []
     for run in runs:
         use = ports.get(run.device)
-        if use is not None and run.verdict != "no_way":
-            device = design.of(Device)[run.device]
-            links = tuple(_links(design, catalogue, device, run, use, ups, power))
-            found.append(_chain(device, links))
+        if use is None or run.verdict == "no_way":
+            continue
+        device = design.of(Device)[run.device]
+        head = _head(design, catalogue, router, before.get(use.switch, ()), use, names)
+        # Most devices have the chain they had while one of them moves.
+        found.append(
+            _kept.get(
+                (design.site, catalogue, device, run),
+                head,
+                lambda device=device, run=run, head=head: _chain(  # type: ignore[misc]
+                    device, (*head, *_tail(design, catalogue, device, run))
+                ),
+            )
+        )
     return tuple(found)
 
 
-def _links(
+_kept: IdentityMemo[Chain] = IdentityMemo(4096, weigh=lambda _: 2000)
+
+
+def _head(
     design: Design,
     catalogue: Catalogue,
-    device: Device,
-    run: RunVerdict,
+    router: Device | None,
+    ways: Sequence[ChainLink],
     use: PortUse,
-    ups: Mapping[str, SwitchUplink],
-    power: PowerPlan,
-) -> Iterator[ChainLink]:
-    yield ChainLink(kind="line", name="the line", mbps=design.site.line_mbps)
-    router = next((d for d in design.of(Device).values() if catalogue.role_of(d).leads_out), None)
+    names: Mapping[str, str],
+) -> tuple[ChainLink, ...]:
+    """Return the links from the line to a port."""
+    rows = [ChainLink(kind="line", name="the line", mbps=design.site.line_mbps)]
     if router is not None:
         model = catalogue.model_of(router)
         mbps = model.inspect_mbps or model.speed_mbps
-        yield ChainLink(kind="router", name=f"{router.name}, inspecting", mbps=mbps, element=router.id)
-    yield from reversed(list(_ways_up(use.switch, ups)))
-    names = {s.switch: s.name for s in power.switches}
+        rows.append(ChainLink(kind="router", name=f"{router.name}, inspecting", mbps=mbps, element=router.id))
     name = f"{names.get(use.switch, use.switch)} port {use.port}"
-    yield ChainLink(kind="port", name=name, mbps=use.speed_mbps, element=use.switch)
+    return (*rows, *ways, ChainLink(kind="port", name=name, mbps=use.speed_mbps, element=use.switch))
+
+
+def _tail(design: Design, catalogue: Catalogue, device: Device, run: RunVerdict) -> Iterator[ChainLink]:
+    """Yield the links from a port to a device and into its air."""
     carried = carried_mbps(design.site, catalogue.rules, run)
     yield ChainLink(kind="cable", name=f"cable, category {run.category}", mbps=carried, element=device.id)
     model = catalogue.model_of(device)
