@@ -9,6 +9,7 @@ own user and lets it in, the server runs as that one and not as root.
 from __future__ import annotations
 
 import contextlib
+import fcntl
 import getpass
 import json
 import os
@@ -110,18 +111,19 @@ class Database:
             for left_over in self.folder.glob("new-*"):
                 shutil.rmtree(left_over, ignore_errors=True)
             fresh = self.folder / f"new-{os.getpid()}"
-            run(
-                [
-                    "mariadb-install-db",
-                    "--no-defaults",
-                    f"--datadir={fresh}",
-                    "--auth-root-authentication-method=normal",
-                    "--skip-test-db",
-                    *self._as_user(),
-                ],
-                "setting up the database",
-                "mariadb-install",
-            )
+            with _one_at_a_time(self.folder.parent):
+                run(
+                    [
+                        "mariadb-install-db",
+                        "--no-defaults",
+                        f"--datadir={fresh}",
+                        "--auth-root-authentication-method=normal",
+                        "--skip-test-db",
+                        *self._as_user(),
+                    ],
+                    "setting up the database",
+                    f"mariadb-install-{self.folder.name}",
+                )
             fresh.rename(data)
         shutil.rmtree(self.folder / "tmp", ignore_errors=True)  # what a killed server left there
         for name in ("run", "tmp"):
@@ -263,6 +265,14 @@ def _give(data: Path, user: str) -> None:
         return
     for path in (data, *data.rglob("*")):
         shutil.chown(path, user)
+
+
+@contextlib.contextmanager
+def _one_at_a_time(folder: Path) -> Iterator[None]:
+    """Hold what sets a database up: two at once on a small machine have been seen to fail."""
+    with (folder / "install.lock").open("w") as held:
+        fcntl.flock(held, fcntl.LOCK_EX)
+        yield
 
 
 @contextlib.contextmanager
