@@ -1,4 +1,4 @@
-"""Lengths, temperatures and names as they stand in sentences.
+"""Lengths, temperatures, speeds and names as they stand in sentences.
 
 A no-break space joins a figure to its unit. A line never breaks inside it, and an interface
 that shows feet and Fahrenheit finds by it what to convert.
@@ -20,6 +20,11 @@ def metres(value_m: float, digits: int | None = None) -> str:
 def celsius(value_c: float) -> str:
     """Return a temperature in words."""
     return f"{value_c:g}{_JOIN}°C"
+
+
+def speed(mbps: float, join: str = " ") -> str:
+    """Return a link's speed in words."""
+    return f"{mbps / 1000:g}{join}Gb/s" if mbps >= 1000 else f"{mbps:g}{join}Mb/s"
 
 
 def some(names: Sequence[str]) -> str:

@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from ..base.wording import celsius, metres
+from ..base.wording import speed as speed_said
 from ..catalogue import Rules
 from ..design import Category
 
@@ -112,7 +113,7 @@ def check_run(
     Args:
         space: the kind of space whose planned heat ``temperature_c`` is.
     """
-    label, speed = f"category {category}", _speed(speed_mbps)
+    label, speed = f"category {category}", speed_said(speed_mbps)
     channel, path = channel_limit_m(rules, category, speed_mbps, tight_bundle)
     if channel == 0:
         return CableVerdict("not_met", 0.0, f"{label} does not carry {speed}", (path,))
@@ -136,7 +137,3 @@ def check_run(
         text = f"carries {speed} with little to spare: {room}"
         return CableVerdict("near", limit, text, (*figures, "cabling.near_share"))
     return CableVerdict("met", limit, f"carries {speed}: {room}", figures)
-
-
-def _speed(mbps: int) -> str:
-    return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"

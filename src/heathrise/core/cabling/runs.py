@@ -6,6 +6,7 @@ import itertools
 from collections.abc import Sequence
 
 from ..base.memo import IdentityMemo
+from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
@@ -154,7 +155,7 @@ def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequen
         word, figures = "not_met", ("power.most_extenders",)
         said = f"{len(extenders)} extenders one behind the other, {most} at most"
     elif word == "met" and speed < run.speed_mbps:
-        word, said = "near", f"{said}; it asks for {_said(run.speed_mbps)} and gets {_said(speed)}"
+        word, said = "near", f"{said}; it asks for {speed_said(run.speed_mbps)} and gets {speed_said(speed)}"
     return run.model_copy(
         update={
             "hops": tuple(hops),
@@ -164,10 +165,6 @@ def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequen
             "limit_m": round(sum(h.limit_m for h in hops), 1),
         }
     )
-
-
-def _said(mbps: int) -> str:
-    return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"
 
 
 def carried_mbps(site: Site, rules: Rules, run: RunVerdict) -> int:

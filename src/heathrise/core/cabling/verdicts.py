@@ -10,6 +10,7 @@ from typing import Any
 from shapely.geometry import LineString
 
 from ..base.wording import metres
+from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.run_decisions import run_said
@@ -287,16 +288,12 @@ def _extended(
             label = f"Put in {model.label}" if count == 1 else f"Put in two of {model.label}"
             pieces = ", ".join(metres(h.length_m) for h in parted.hops)
             effect = (
-                f"pieces of {pieces}; {_mbps(speed)} of {_mbps(run.speed_mbps)}, "
+                f"pieces of {pieces}; {speed_said(speed)} of {speed_said(run.speed_mbps)}, "
                 f"{count * model.own_w:g} W for itself; {count * model.price:+g}"
             )
             yield Cure(label=label, effect=effect, changes=tuple(put(e) for e in more))
         if offered:
             return
-
-
-def _mbps(mbps: int) -> str:
-    return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"
 
 
 def _nearer(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> tuple[Cure, ...]:

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
-from ..base.wording import some
+from ..base.wording import some, speed
 from ..cabling import RunVerdict, carried_mbps
 from ..catalogue import Catalogue
 from ..context.findings import Finding, Place
@@ -156,7 +156,7 @@ def _said(links: Sequence[ChainLink], binds: int, inside: int) -> str:
 
 
 def speed_said(mbps: float) -> str:
-    return f"{mbps / 1000:g}\u00a0Gb/s" if mbps >= 1000 else f"{mbps:g}\u00a0Mb/s"
+    return speed(mbps, "\u00a0")
 
 
 def chain_findings(design: Design, catalogue: Catalogue, chains: Sequence[Chain]) -> Iterator[Finding]:

@@ -26,7 +26,7 @@ from .kinds import (
     WalkCounts,
     says_the_same,
 )
-from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, speed, switches_as_seen
+from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, switches_as_seen
 from .snags import Snag, snags_as_left
 from .standing import Standing, standing
 from .steps import StepStand, steps_as_done
@@ -67,7 +67,6 @@ __all__ = [
     "ports_as_seen",
     "says_the_same",
     "snags_as_left",
-    "speed",
     "standing",
     "steps_as_done",
     "switches_as_seen",

@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic import Field
 
 from ..base.frozen import Frozen
+from ..base.wording import speed
 from ..catalogue import Rules
 from .kinds import PortReading, place_in_time
 
@@ -167,8 +168,3 @@ def _drawn(
     if watts > port.expected_w * (1 + rules[NEAR_SHARE]):
         return "near", f"{drawn}, expected {port.expected_w:.1f}"
     return "met", drawn
-
-
-def speed(mbps: int) -> str:
-    """Return a link's speed in words."""
-    return f"{mbps / 1000:g} Gb/s" if mbps >= 1000 else f"{mbps} Mb/s"

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from ...core.base.wording import speed
 from ...core.design import EquipmentRoom, Floor, Network, Switch
 from ...core.handover import Handover
 from ...core.rack import PortUse
-from ...core.records import SeenPort, speed
+from ...core.records import SeenPort
 from ...core.views.acceptance import cable_of
 from ...core.views.handover import Observed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
