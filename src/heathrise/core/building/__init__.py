@@ -1,7 +1,6 @@
 """The drawing itself: storeys that contradict each other, devices where they cannot be."""
 
 from .assess import PlanChapter, plan_findings
-from .mains import SPACE_FIGURES
 from .placing import mount_height_m
 
-__all__ = ["SPACE_FIGURES", "PlanChapter", "mount_height_m", "plan_findings"]
+__all__ = ["PlanChapter", "mount_height_m", "plan_findings"]

@@ -17,9 +17,8 @@ from ..context.racks import rack_at
 from ..context.run_decisions import said_over_air
 from ..context.storeys import storeys_of
 from ..design import Design, Device, Light, Panel, Socket, put
-from ..mains import clear_of, made_socket, near_socket
+from ..mains import SPACE_FIGURES, clear_of, in_space_said, made_socket, near_socket
 
-SPACE_FIGURES = ("plan.panel_space_m.wide", "plan.panel_space_m.deep", "plan.panel_space_m.high")
 _SPARE_M = 0.05
 _RINGS_M = (0.1, 0.2, 0.3, 0.5, 0.8, 1.2)
 _TURNS = 16
@@ -42,7 +41,6 @@ def _in_space(design: Design, catalogue: Catalogue, device: Device) -> Iterator[
     inside = next((panel for panel, area in zones if area.contains(shapely.Point(device.at))), None)
     if inside is None:
         return
-    wide, deep, high = (metres(rules[path]) for path in SPACE_FIGURES)
 
     def close(p: shapely.Point) -> bool:
         return any(area.distance(p) < _SPARE_M for _, area in zones)
@@ -52,8 +50,7 @@ def _in_space(design: Design, catalogue: Catalogue, device: Device) -> Iterator[
         device,
         "panel",
         "not_met",
-        f"{device.name} stands in the clear space of {inside.name}: {wide} wide, {deep} deep and "
-        f"{high} high are kept free. Check your local code.",
+        in_space_said(device.name, inside, rules),
         "nothing stands in the space in front of an electrical panel",
         SPACE_FIGURES,
         places=(

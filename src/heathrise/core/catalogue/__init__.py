@@ -28,12 +28,13 @@ from .models import (
 )
 from .poe_classes import PoeClass, poe_rank
 from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
-from .roles import ROLES, PortProfile, Role
+from .roles import ROLES, SHED_LAST, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
 
 __all__ = [
     "JACKETS",
     "ROLES",
+    "SHED_LAST",
     "AirModel",
     "BatteryModel",
     "CableModel",

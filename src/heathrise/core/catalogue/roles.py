@@ -26,6 +26,9 @@ class PortProfile(Frozen):
     words: str
 
 
+SHED_LAST = 9  # rank of what goes dark last
+
+
 class Role(Strict):
     """One kind of device.
 
@@ -33,7 +36,7 @@ class Role(Strict):
     to it: as the site has it for access points, one for each of its sockets, or one; ``links``
     how many of those ask for a port. ``stands`` says whether it must be made for where it is.
     ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
-    ``sheds`` ranks what goes dark first when a rack runs on its battery; 9 goes last.
+    ``sheds`` ranks what goes dark first when a rack runs on its battery; ``SHED_LAST`` goes last.
     """
 
     kind: str

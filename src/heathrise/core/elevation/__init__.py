@@ -4,13 +4,15 @@ from .arrange import Arrangement, Placed, arrange
 from .assess import RackDraw, assess_racks
 from .battery import judge_battery, kept_share, minutes
 from .contents import RackLoad
-from .cords import UNIT_MM, Patch, height_mm, port_mm
-from .findings import clear_spot, heard, rack_findings
+from .cords import FACE_MM, UNIT_MM, Patch, face_rows, height_mm, port_mm
+from .findings import rack_findings
 from .frame import meets_studs
 from .heat import airflow_m3h, closet_c, heat_w, together_db
+from .surroundings import clear_spot, heard
 from .values import Battery, Closet, Cord, Elevation, Fixing, RackChapter, Shed, Thing
 
 __all__ = [
+    "FACE_MM",
     "UNIT_MM",
     "Arrangement",
     "Battery",
@@ -30,6 +32,7 @@ __all__ = [
     "assess_racks",
     "clear_spot",
     "closet_c",
+    "face_rows",
     "heard",
     "heat_w",
     "height_mm",

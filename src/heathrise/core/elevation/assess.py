@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from ..catalogue import Catalogue, FrameModel
+from ..catalogue import SHED_LAST, Catalogue, FrameModel
 from ..context.storeys import Storeys, storeys_of
 from ..design import Design, EquipmentRoom, RackPlace, Space, Switch, Zone
 from .arrange import Arrangement, Placed, arrange
@@ -220,6 +220,6 @@ def _battery(
     fed = [(d.rank, d.name, d.watts * (1 + catalogue.rules["rack.poe_loss_share"])) for d in draws]
     load_w = sum(t.watts for t in things if t.kind != "battery")
     own = load_w - sum(w for *_, w in fed)
-    parts = [*fed, (9, "line, router, switches", own)]
-    place_c = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    parts = [*fed, (SHED_LAST, "line, router, switches", own)]
+    place_c = closet.now_c
     return judge_battery(catalogue.rules, catalogue.batteries[room.battery], load_w, place_c, parts)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from ..catalogue import BatteryModel, Rules
+from ..catalogue import BatteryModel, Catalogue, Rules
 from .values import Battery, Shed
 
 
@@ -76,3 +76,9 @@ def judge_battery(
         verdict="not_met" if short else "near" if near else "met",
         sheds=sheds(parts, model.wh, efficiency),
     )
+
+
+def good_batteries(catalogue: Catalogue, load_w: float, place_c: float) -> list[BatteryModel]:
+    """Return the batteries that bear a load for as long as is wanted, the cheapest first."""
+    rows = sorted(catalogue.batteries.values(), key=lambda m: m.price)
+    return [m for m in rows if judge_battery(catalogue.rules, m, load_w, place_c, []).verdict == "met"]

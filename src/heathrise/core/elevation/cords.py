@@ -10,7 +10,7 @@ from ..order import cord_for, cord_length_m
 from .values import Cord, Thing
 
 UNIT_MM = 44.45  # IEC 60297
-_FACE_MM = 440.0
+FACE_MM = 440.0
 _ONE_ROW = 24  # ports of a face in one row; more stand in two
 
 
@@ -29,13 +29,18 @@ class Patch:
     cage: bool = False
 
 
+def face_rows(thing: Thing) -> int:
+    """Return the rows that a thing's ports stand in."""
+    return 1 if thing.ports <= _ONE_ROW else 2
+
+
 def port_mm(thing: Thing, port: int) -> float:
     """Return how far from the left of the face a port lies, mm; the middle where it has no number."""
     if port <= 0 or thing.ports <= 0:
-        return _FACE_MM / 2
-    columns = thing.ports if thing.ports <= _ONE_ROW else -(-thing.ports // 2)
-    column = (port - 1) if thing.ports <= _ONE_ROW else (port - 1) // 2
-    return _FACE_MM * (column + 0.5) / columns
+        return FACE_MM / 2
+    rows = face_rows(thing)
+    columns, column = -(-thing.ports // rows), (port - 1) // rows
+    return FACE_MM * (column + 0.5) / columns
 
 
 def height_mm(thing: Thing) -> float:

@@ -8,20 +8,16 @@ from collections.abc import Iterator, Sequence
 import shapely
 
 from ..base.wording import celsius, metres, some
-from ..building import SPACE_FIGURES
-from ..catalogue import BatteryModel, Catalogue
+from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.storeys import storeys_of
-from ..design import Design, EquipmentRoom, Opening, Point, RackPlace, Socket, Space, Wall, put, remove
-from ..mains import clear_of, footprint, made_socket, near_socket
-from .battery import judge_battery
+from ..design import Design, EquipmentRoom, RackPlace, Socket, put, remove
+from ..mains import SPACE_FIGURES, in_space_said, made_socket, near_socket, panels_blocked
+from .battery import good_batteries, judge_battery
 from .frame import frame_for, units_wanted
+from .surroundings import clear_spot, heard
 from .values import Elevation, RackChapter, Thing
 
-_STEP_M = 0.1
-_SPARE_M = 0.05
-_BEHIND_M = 0.05
-_DOOR_M = 0.3  # what stands nearer to a door is in its way
 _OFFERED = 2
 
 
@@ -44,15 +40,12 @@ def _panel_space(
     rules = catalogue.rules
     if room.rack_height_m >= rules["plan.panel_space_m.high"]:
         return
-    zones = clear_of(design, room.floor, rules)
-    wide_m, deep_m = rack.wide_mm / 1000, rack.deep_mm / 1000
-    stands = footprint(design, room.floor, room.at, wide_m, deep_m)
-    blocked = [panel for panel, area in zones if area.intersection(stands).area > 1e-6]
+    size_m = rack.wide_mm / 1000, rack.deep_mm / 1000
+    blocked = panels_blocked(design, room.floor, room.at, size_m, rules)
     if not blocked:
         return
-    wide, deep, high = (metres(rules[path]) for path in SPACE_FIGURES)
     space = storeys_of(design).room_at(room.floor, room.at)
-    spot = clear_spot(design, catalogue, space, room.at, (wide_m, deep_m)) if space is not None else None
+    spot = clear_spot(design, catalogue, space, room.at, size_m) if space is not None else None
     cures: tuple[Cure, ...] = ()
     if spot is not None:
         moved = room.model_copy(update={"at": spot})
@@ -64,8 +57,7 @@ def _panel_space(
         room,
         "panel",
         "not_met",
-        f"{room.name} stands in the clear space of {blocked[0].name}: {wide} wide, {deep} deep and {high} "
-        "high are kept free. Check your local code.",
+        in_space_said(room.name, blocked[0], rules),
         "nothing stands in the space in front of an electrical panel",
         SPACE_FIGURES,
         stage="plan",
@@ -75,39 +67,6 @@ def _panel_space(
             Place(kind="panel", id=blocked[0].id, floor=room.floor, at=blocked[0].at),
         ),
     )
-
-
-def clear_spot(
-    design: Design, catalogue: Catalogue, space: Space, near: Point, size_m: tuple[float, float]
-) -> Point | None:
-    """Return the spot at a wall of a room nearest to a point where a frame, wide and deep in m, keeps
-    clear of panels and of doors, or None."""
-    zones = [area for _, area in clear_of(design, space.floor, catalogue.rules)]
-    zones += [door.buffer(_DOOR_M) for door in _doors(design, space.floor)]
-    ring = shapely.Polygon(space.outline).buffer(-(size_m[1] / 2 + _BEHIND_M), join_style="mitre")
-    inside = shapely.Polygon(space.outline).buffer(0.01)
-    here = shapely.Point(near)
-    spots = []
-    for line in getattr(ring.boundary, "geoms", [ring.boundary]):
-        spots += [line.interpolate(k * _STEP_M) for k in range(int(line.length / _STEP_M) + 1)]
-    for spot in sorted(spots, key=here.distance):
-        at = round(spot.x, 2), round(spot.y, 2)
-        stands = footprint(design, space.floor, at, *size_m)
-        if inside.covers(stands) and all(area.distance(stands) >= _SPARE_M for area in zones):
-            return at
-    return None
-
-
-def _doors(design: Design, floor: str) -> list[shapely.LineString]:
-    walls = design.of(Wall)
-    found = []
-    for opening in design.of(Opening).values():
-        wall = walls[opening.wall]
-        if wall.floor == floor and opening.kind != "window":
-            line = shapely.LineString([wall.a, wall.b])
-            ends = (line.interpolate(opening.offset_m + k * opening.width_m) for k in (0, 1))
-            found.append(shapely.LineString(list(ends)))
-    return found
 
 
 def _socket(design: Design, catalogue: Catalogue, room: EquipmentRoom) -> Iterator[Finding]:
@@ -261,7 +220,7 @@ def _heat(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterato
     if closet.verdict == "met":
         return
     rules = catalogue.rules
-    now = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    now = closet.now_c
     state = f"with {closet.vent_m3h:g} m³/h moved" if closet.vented_c is not None else "closed"
     warn_c = min(rules["rack.warn_c"], closet.limit_c)
     wants = f"Move {closet.wanted_m3h:.0f} m³/h and it stays under {celsius(warn_c)}"
@@ -288,26 +247,6 @@ def _heat(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterato
             ),
         ),
     )
-
-
-def heard(
-    design: Design, catalogue: Catalogue, floor: str, at: tuple[float, float], noise_db: float
-) -> list[tuple[Space, float, float]]:
-    """Return the rooms that hear a rack, with its sound there and what their use bears, dB(A): the one
-    it stands in, and those behind a wall of it."""
-    rules, storeys = catalogue.rules, storeys_of(design)
-    here = storeys.room_at(floor, at)
-    if here is None or here.outdoor or noise_db <= 0:
-        return []
-    mine = shapely.Polygon(here.outline).buffer(_AT_WALL_M)
-    rows = [(here, noise_db - rules["rack.near_db"])]
-    for space, polygon in storeys.rooms.get(floor, []):
-        if space.id != here.id and not space.outdoor and polygon.intersects(mine):
-            rows.append((space, noise_db - rules["rack.wall_db"]))
-    return [(space, round(level, 1), rules[f"rack.noise_db.{space.use}"]) for space, level in rows]
-
-
-_AT_WALL_M = 0.35
 
 
 def _noise(design: Design, catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Finding]:
@@ -362,7 +301,7 @@ def _battery(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iter
 
 def _larger(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation, load_w: float) -> Iterator[Cure]:
     closet = rack.closet
-    place_c = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    place_c = closet.now_c
     now = catalogue.batteries[room.battery or ""]
     for model in good_batteries(catalogue, load_w, place_c)[:_OFFERED]:
         after = judge_battery(catalogue.rules, model, load_w, place_c, [])
@@ -372,12 +311,6 @@ def _larger(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation, load_w: 
             f"{model.price - now.price:+g} each, {model.units} units",
             changes=(put(room.model_copy(update={"battery": model.id})),),
         )
-
-
-def good_batteries(catalogue: Catalogue, load_w: float, place_c: float) -> list[BatteryModel]:
-    """Return the batteries that bear a load for as long as is wanted, the cheapest first."""
-    rows = sorted(catalogue.batteries.values(), key=lambda m: m.price)
-    return [m for m in rows if judge_battery(catalogue.rules, m, load_w, place_c, []).verdict == "met"]
 
 
 def _finding(

@@ -76,6 +76,11 @@ class Closet(Frozen):
     limit_of: str = Field(description="the thing whose sheet sets the limit")
     verdict: Literal["met", "near", "not_met"]
 
+    @property
+    def now_c(self) -> float:
+        """The air as things stand: vented where air is moved, else closed."""
+        return self.vented_c if self.vented_c is not None else self.closed_c
+
 
 class Shed(Frozen):
     """What goes dark at one step, in the order of shedding, and how long the rest then lasts."""

@@ -9,9 +9,12 @@ import shapely
 from shapely import affinity
 from shapely.geometry import LineString, box
 
+from ..base.wording import metres
 from ..catalogue import Rules
 from ..design import Design, Panel, Point, Wall
 
+SPACE_FIGURES = ("plan.panel_space_m.wide", "plan.panel_space_m.deep", "plan.panel_space_m.high")
+_TOUCHING_M2 = 1e-6
 _AT_WALL_M = 1.5  # what stands this near to a wall has its back to it
 
 
@@ -32,6 +35,24 @@ def footprint(design: Design, floor: str, at: Point, wide_m: float, deep_m: floa
     that it stands at, square to the site where it stands at none."""
     plain = box(-wide_m / 2, -deep_m / 2, wide_m / 2, deep_m / 2)
     return affinity.translate(affinity.rotate(plain, _along_deg(design, floor, at), origin=(0, 0)), *at)
+
+
+def panels_blocked(
+    design: Design, floor: str, at: Point, size_m: tuple[float, float], rules: Rules
+) -> list[Panel]:
+    """Return the panels whose clear space something takes from, wide and deep in m."""
+    stands = footprint(design, floor, at, *size_m)
+    zones = clear_of(design, floor, rules)
+    return [panel for panel, area in zones if area.intersection(stands).area > _TOUCHING_M2]
+
+
+def in_space_said(name: str, panel: Panel, rules: Rules) -> str:
+    """Return in words that something stands in a panel's space, and how large that is."""
+    wide, deep, high = (metres(rules[path]) for path in SPACE_FIGURES)
+    return (
+        f"{name} stands in the clear space of {panel.name}: {wide} wide, {deep} deep and {high} high "
+        "are kept free. Check your local code."
+    )
 
 
 def _along_deg(design: Design, floor: str, at: Point) -> float:

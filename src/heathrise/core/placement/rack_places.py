@@ -19,10 +19,10 @@ from ..base.wording import metres
 from ..cabling import RunVerdict, is_wet, judge_runs
 from ..catalogue import Used
 from ..context.plan import Plan
-from ..design import Change, Device, EquipmentRoom, Floor, Point, Socket, Space, apply, put
+from ..design import Change, Device, EquipmentRoom, Floor, Panel, Point, Socket, Space, apply, put
 from ..elevation import Elevation, clear_spot, heard
 from ..evaluation.evaluate import evaluate
-from ..mains import clear_of, footprint, near_socket
+from ..mains import near_socket, panels_blocked
 
 _TRIED = 10
 _QUIET_DB = 10.0  # so much over what a use bears is as bad as it gets
@@ -80,10 +80,7 @@ def rack_places(plan: Plan, room_id: str, progress: Progress) -> RackPlaces:
         if not progress(done, len(spaces)):
             break
         near = _towards(plan, space, room)
-        here = (
-            bool(shapely.Polygon(space.outline).covers(shapely.Point(room.at))) and space.floor == room.floor
-        )
-        at = room.at if here else clear_spot(design, catalogue, space, near, size_m)
+        at = room.at if _stands_in(room, space) else clear_spot(design, catalogue, space, near, size_m)
         if at is None:
             without.append(space.name)
             continue
@@ -221,7 +218,7 @@ def _spot(
 
 def _air(rack: Elevation) -> tuple[Judged, ...]:
     closet = rack.closet
-    now = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    now = closet.now_c
     span = max(closet.limit_c - closet.room_c, 1.0)
     said = f"{now:.0f}\u00a0°C of {closet.limit_c:g}"
     return (Judged(matter="heat", said=said, bad=min(1.0, max(0.0, (now - closet.room_c) / span))),)
@@ -248,10 +245,9 @@ def _socket(plan: Plan, space: Space, at: Point, room: EquipmentRoom) -> Judged:
 
 def _panel(plan: Plan, space: Space, at: Point, rack: Elevation | None) -> Judged:
     size_m = (rack.wide_mm / 1000, rack.deep_mm / 1000) if rack is not None else (0.6, 0.45)
-    stands = footprint(plan.design, space.floor, at, *size_m)
-    zones = clear_of(plan.design, space.floor, plan.rules)
-    within = any(area.intersection(stands).area > 1e-6 for _, area in zones)
-    said = "in the space before a panel" if within else "clear" if zones else "none drawn"
+    within = bool(panels_blocked(plan.design, space.floor, at, size_m, plan.rules))
+    drawn = any(p.floor == space.floor for p in plan.design.of(Panel).values())
+    said = "in the space before a panel" if within else "clear" if drawn else "none drawn"
     return Judged(matter="panel", said=said, bad=float(within))
 
 

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from ..base.frozen import Frozen
-from ..catalogue import PowerDemand, Rules, SwitchModel
+from ..catalogue import SHED_LAST, PowerDemand, Rules, SwitchModel
 from .hops import CableHop, HopPower, feed_in_hops
 from .loop import feed_over_run
 
@@ -83,59 +83,37 @@ def over_run(
     References:
         IEEE 802.3, classes 0 to 8: lowest volts of port and device, watts at either; W, V, m, C.
     """
+    there = rules.poe_classes[demand.poe_class]
+    parted: tuple[HopPower, ...] = ()
+    wrong = ""
     if hops:
-        return _behind_extenders(rules, device, name, model, demand, hops, heat_c)
-    kind = rules.poe_classes[demand.poe_class]
-    rated = feed_over_run(kind, demand.rated_w, length_m, heat_c)
-    typical = feed_over_run(kind, demand.typical_w, length_m, heat_c)
-    enough = rated.starts and rated.device_v >= kind.device_v and demand.rated_w <= kind.device_w
-    near = enough and rated.device_v < kind.device_v + rules["power.near_v"]
-    return PoweredDevice(
-        device=device,
-        name=name,
-        model=model,
-        poe_class=demand.poe_class,
-        reserved_w=kind.reserved_w,
-        rated_w=demand.rated_w,
-        typical_w=demand.typical_w,
-        port_w=round(rated.port_w if rated.starts else kind.reserved_w, 2),
-        expected_w=round(typical.port_w if typical.starts else kind.reserved_w, 2),
-        device_v=round(rated.device_v, 1),
-        least_v=kind.device_v,
-        verdict="near" if near else "met" if enough else "not_met",
-    )
-
-
-def _behind_extenders(
-    rules: Rules,
-    device: str,
-    name: str,
-    model: str,
-    demand: PowerDemand,
-    hops: Sequence[CableHop],
-    heat_c: float,
-) -> PoweredDevice:
-    rated = feed_in_hops(rules, demand, demand.rated_w, hops, heat_c, name)
-    typical = feed_in_hops(rules, demand, demand.typical_w, hops, heat_c, name)
-    kind, there = rules.poe_classes[rated.poe_class], rules.poe_classes[demand.poe_class]
-    volts = rated.loop.device_v
-    enough = not rated.wrong and volts >= there.device_v and demand.rated_w <= there.device_w
+        chain = feed_in_hops(rules, demand, demand.rated_w, hops, heat_c, name)
+        kind, parted, wrong = rules.poe_classes[chain.poe_class], chain.hops, chain.wrong
+        starts, port_w, volts = not wrong, chain.loop.port_w, chain.loop.device_v
+        expected_w = feed_in_hops(rules, demand, demand.typical_w, hops, heat_c, name).loop.port_w
+    else:
+        kind = there
+        rated = feed_over_run(kind, demand.rated_w, length_m, heat_c)
+        typical = feed_over_run(kind, demand.typical_w, length_m, heat_c)
+        starts, volts = rated.starts, rated.device_v
+        port_w, expected_w = (k.port_w if k.starts else kind.reserved_w for k in (rated, typical))
+    enough = starts and volts >= there.device_v and demand.rated_w <= there.device_w
     near = enough and volts < there.device_v + rules["power.near_v"]
     return PoweredDevice(
         device=device,
         name=name,
         model=model,
-        poe_class=rated.poe_class,
+        poe_class=kind.number,
         reserved_w=kind.reserved_w,
         rated_w=demand.rated_w,
         typical_w=demand.typical_w,
-        port_w=round(rated.loop.port_w, 2),
-        expected_w=round(typical.loop.port_w, 2),
+        port_w=round(port_w, 2),
+        expected_w=round(expected_w, 2),
         device_v=round(volts, 1),
         least_v=there.device_v,
         verdict="near" if near else "met" if enough else "not_met",
-        hops=rated.hops,
-        wrong=rated.wrong,
+        hops=parted,
+        wrong=wrong,
     )
 
 
@@ -206,11 +184,10 @@ def _tipping(model: SwitchModel, fed: Sequence[PoweredDevice], limit_w: float) -
 def _dark_first(fed: Sequence[PoweredDevice], ranks: Mapping[str, int]) -> list[str]:
     """Return the devices in the order in which they lose power where the watts run out: by rank, of one
     rank the last that was given its port first."""
-    order = sorted(range(len(fed)), key=lambda k: (ranks.get(fed[k].device, _LAST), -k))
+    order = sorted(range(len(fed)), key=lambda k: (ranks.get(fed[k].device, SHED_LAST), -k))
     return [fed[k].name for k in order]
 
 
-_LAST = 9
 _SAID_FIRST = 3
 
 

@@ -76,7 +76,7 @@ def _row(thing: Thing) -> dict[str, str]:
 
 def _facts(rack: Elevation, papers: Papers) -> list[tuple[str, str]]:
     closet, battery, fixing = rack.closet, rack.battery, rack.fixing
-    now = closet.vented_c if closet.vented_c is not None else closet.closed_c
+    now = closet.now_c
     rows = [
         ("Frame", f"{rack.label}; {rack.spare_units} of {rack.units} units free"),
         ("Weight", f"{rack.kg:.0f} kg with its frame, which bears {rack.bears_kg:g}"),

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from ...core.catalogue import drawing_style
-from ...core.elevation import UNIT_MM, Cord, Elevation, Thing, height_mm, port_mm
+from ...core.elevation import FACE_MM, UNIT_MM, Cord, Elevation, Thing, face_rows, height_mm, port_mm
 from ...core.rack import PortUse
 from .paper import GRANITE, INK, MOSS, PAPER, RUST, TARN, text
 
 SCALE = 10
 _RAIL_MM, _NAMES_MM, _HEAD_MM, _FOOT_MM = 7.0, 46.0, 6.0, 9.0
-_FACE_MM, _SHELF_MM = 440.0, 4.0
+_SHELF_MM = 4.0
 _LINE_MM = 3.3
 
 
@@ -19,7 +19,7 @@ def rack_svg(
     rack: Elevation, things: Sequence[Thing], cords: Sequence[Cord], ports: Sequence[PortUse]
 ) -> str:
     """Return a rack from the front and from the side at 1 : 10, with the names of what is in it."""
-    wide, high = _FACE_MM / SCALE, rack.units * UNIT_MM / SCALE
+    wide, high = FACE_MM / SCALE, rack.units * UNIT_MM / SCALE
     side = 2 * _RAIL_MM + wide + _NAMES_MM
     size = side + rack.deep_mm / SCALE + 3, high + _HEAD_MM + _FOOT_MM
     parts = [
@@ -87,7 +87,7 @@ def _stood(shelf: Thing, things: Sequence[Thing], foot: float, tall: float) -> I
 
 
 def _ports(rack: Elevation, thing: Thing, uses: Mapping[tuple[str, int], PortUse]) -> Iterator[str]:
-    rows = 2 if thing.ports > 24 else 1
+    rows = face_rows(thing)
     for number in range(1, thing.ports + 1):
         use = uses.get((thing.element, number))
         tone = PAPER
