@@ -22,7 +22,11 @@ def _draw_room(page: Page, start: tuple[float, float], end: tuple[float, float])
 
 def _floor(page: Page, name: str) -> None:
     page.get_by_label("Floor", exact=True).click()
-    page.get_by_role("option", name=name, exact=True).click()
+    option = page.get_by_role("option", name=name, exact=True)
+    option.click()
+    # where things stand is read next, so the floor has to be there and its list gone
+    expect(option).to_be_hidden()
+    expect(page.get_by_role("application", name=f"Sheet of {name}.")).to_be_visible()
 
 
 def _lower_left(page: Page) -> tuple[float, float]:

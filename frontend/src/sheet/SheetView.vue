@@ -162,13 +162,18 @@ const reliefHere = computed(() =>
     : null,
 )
 
+/** Say whether a duct is drawn, which leads from one building to another: all of them are shown then. */
+function layingDucts(): boolean {
+  return tool.value === 'duct' && store.all('building').length > 1
+}
+
 /** Show the whole floor, what stands far out of doors left aside, or all there is of the site. */
-function fit(all = false): void {
+function fit(all = layingDucts()): void {
   const drawn = [
     ...(all ? store.all('space') : spaces.value).flatMap((s) => s.outline),
     ...walls.value.flatMap((w) => [w.a, w.b]),
   ]
-    if (can.value.notes) drawn.push(...here(store.all('zone')).flatMap((z) => z.outline))
+  if (can.value.notes) drawn.push(...here(store.all('zone')).flatMap((z) => z.outline))
   if (!drawn.length && underlay.value) drawn.push(...pictureCorners(underlay.value))
   const [west, south, east, north] = boundsOf(drawn.length ? drawn : devices.value.map((d) => d.at))
   const reach = Math.max(east - west, north - south) / 2
@@ -189,7 +194,7 @@ watch([width, height], ([w, h], [before, high]) => {
 watch(() => [props.floor, store.id], () => void nextTick(() => fit()))
 // The legend is measured after the sheet is: what it would cover is then moved clear of it.
 watch(furniture, (_, before) => !before.length && fit())
-watch(tool, (next) => next === 'duct' && store.all('building').length > 1 && fit(true))
+watch(tool, () => layingDucts() && fit())
 
 const probe = ref<{ x: number; y: number; space: string | null; readings: LevelReading[] } | null>(null)
 
