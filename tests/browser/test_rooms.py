@@ -35,7 +35,7 @@ def test_a_second_room_in_the_pavilion(school_sheet: Sheet) -> None:
     assert float(run.inner_text().split()[0]) < 30
     page.click("[data-run-row=ap-15]")
     sheet.tab("Reasons")
-    page.get_by_role("combobox", name="From the rack").click()
+    page.get_by_role("combobox", name="Begins").click()
     page.get_by_role("option", name="Store rack").click()
     sheet.saved(3)
     expect(page.locator("[data-figure=run]")).to_contain_text("88.2 m")

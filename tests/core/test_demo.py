@@ -127,7 +127,7 @@ CURES = {
     "in its place",
     "on VLAN",
     "Update at",
-    "Place an outlet",
+    "Place a",
     "over the air",
     "Isolate the guests",
     "Turn client isolation on",

@@ -16,6 +16,7 @@ from hypothesis import strategies as st
 from heathrise.core.catalogue import Catalogue, FirmPrice, Pack, load_catalogue, priced_items
 from heathrise.core.context.effective_rules import in_force
 from heathrise.core.context.plan import Plan
+from heathrise.core.context.recording import disks_for
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import (
     Design,
@@ -32,7 +33,7 @@ from heathrise.core.design import (
 )
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.laying import Link, Stretch, holes_of, pulling_of
-from heathrise.core.order import Order, cheapest_cover, cord_for, disks_for
+from heathrise.core.order import Order, cheapest_cover, cord_for
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.demo import SITES
 
@@ -212,7 +213,7 @@ def _plain_counts(key: str) -> Counter[str]:
             of_rack[getattr(link, "to_room", "")] += link.cables
     found["rack-panel"] = sum(math.ceil(of_rack[r] / 24) for r, n in ends.items() if r and n > 12)
     for device in design.of(Device).values():
-        if device.state == "new" and device.kind not in ("outlet", "router"):
+        if device.state == "new" and device.kind not in ("outlet", "router", "storage", "recorder"):
             model = catalogue.devices[device.kind][device.model]
             mount = "wall" if device.mount == "desk" else device.mount
             found[f"bracket-{mount}"] += 1
@@ -229,7 +230,7 @@ def test_counts_agree_with_counting_one_by_one(key: str) -> None:
 
 @pytest.mark.parametrize("key", KEYS)
 def test_cords_agree_with_counting_port_by_port(key: str) -> None:
-    """A cord for each port that a panel's cable goes on to, two where an injector stands between, one
+    """A cord for each port that a panel's cable goes on to and for each recorder, two where an injector stands between, one
     for each way up that stays in its rack, one beside each outlet, and two spare of each length."""
     drawn, evaluation = _site(key)
     design = as_planned(drawn)
@@ -239,6 +240,7 @@ def test_cords_agree_with_counting_port_by_port(key: str) -> None:
     count = 0
     corded = set()
     for use in evaluation.power.ports:
+        count += use.name is not None and use.name.startswith("Recorder")
         if use.device is None:
             continue
         panelled = room_of[use.switch] in panels
@@ -259,6 +261,7 @@ def test_cords_agree_with_counting_port_by_port(key: str) -> None:
             continue
         count += run.cables * (design.of(Device)[run.device].kind == "outlet")
         count += run.cables * (run.chosen_by == "found" and run.id not in corded)
+    count += sum(r.through is not None for r in design.of(Run).values())  # to what it is plugged into
     loose = {r.device for r in design.of(Run).values() if r.over_air}
     count += sum(d.id in loose for d in design.of(Device).values())  # from its socket's injector
     lines = [k for k in _order(key).lines if "cord-" in k.item and k.item != "cord-fibre"]

@@ -16,6 +16,7 @@ export const KINDS: Kind[] = [
   "run",
   "uplink",
   "switch",
+  "port_pin",
   "injector",
   "extender",
   "network",
@@ -43,7 +44,11 @@ export const DEVICE_KEYS: Record<string, string> = {
   "access_point": "a",
   "wall_plate": "p",
   "camera": "c",
+  "doorbell": "j",
+  "door_entry": "y",
   "sensor_gateway": "g",
+  "storage": "q",
+  "recorder": "h",
   "outlet": "u",
   "router": "l"
 }
@@ -141,6 +146,12 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "equipment_room",
       "many": false,
       "optional": true
+    },
+    {
+      "field": "through",
+      "kind": "device",
+      "many": false,
+      "optional": true
     }
   ],
   "uplink": [
@@ -161,6 +172,20 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     {
       "field": "equipment_room",
       "kind": "equipment_room",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "port_pin": [
+    {
+      "field": "switch",
+      "kind": "switch",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "device",
+      "kind": "device",
       "many": false,
       "optional": false
     }

@@ -178,6 +178,66 @@ export const MARKS: Record<string, Mark> = {
     ],
     "turns": true
   },
+  "knocker": {
+    "strokes": [
+      {
+        "d": "M-7 3H7V6.5H-7Z",
+        "as": "body"
+      },
+      {
+        "d": "M-4.5 3V0.5A4.5 4.5 0 0 1 4.5 0.5V3",
+        "as": "line"
+      },
+      {
+        "d": "M-1.6 -4.5a1.6 1.6 0 1 0 3.2 0a1.6 1.6 0 1 0 -3.2 0Z",
+        "as": "dot"
+      }
+    ],
+    "turns": true
+  },
+  "wicket": {
+    "strokes": [
+      {
+        "d": "M-8 7V-5H-5V7ZM5 7V-5H8V7Z",
+        "as": "body"
+      },
+      {
+        "d": "M-5 -2.5H5M-5 3.5H5M-5 3.5L5 -2.5",
+        "as": "line"
+      }
+    ],
+    "turns": true
+  },
+  "stack": {
+    "strokes": [
+      {
+        "d": "M-8 7V3H8V7ZM-7 2.5V-1.5H7V2.5ZM-6 -2V-6H6V-2Z",
+        "as": "body"
+      },
+      {
+        "d": "M-4 5H-1M-4 0.5H-1M-4 -4H-1",
+        "as": "line"
+      }
+    ],
+    "turns": false
+  },
+  "ledger": {
+    "strokes": [
+      {
+        "d": "M-8 6V-6H8V6Z",
+        "as": "body"
+      },
+      {
+        "d": "M-8 2.5H8",
+        "as": "line"
+      },
+      {
+        "d": "M-4.5 -2a2 2 0 1 0 4 0a2 2 0 1 0 -4 0ZM1 -2a2 2 0 1 0 4 0a2 2 0 1 0 -4 0Z",
+        "as": "line"
+      }
+    ],
+    "turns": false
+  },
   "stile": {
     "strokes": [
       {

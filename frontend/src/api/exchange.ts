@@ -166,6 +166,12 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "passive": [
       "device"
     ],
+    "plugged": [
+      "device"
+    ],
+    "lost_pins": [
+      "pin"
+    ],
     "findings": [
       "id"
     ]

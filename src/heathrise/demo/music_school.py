@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ..core.catalogue import load_catalogue
+from ..core.context.plan import Plan
 from ..core.design import (
     Building,
     Change,
@@ -20,8 +21,11 @@ from ..core.design import (
     Socket,
     Switch,
     WirelessName,
+    apply,
     put,
 )
+from ..core.evaluation.evaluate import evaluate
+from ..core.rack import keep_ports
 from .briefs import school_brief
 from .drafting import Drawing, Room
 
@@ -347,15 +351,30 @@ def mended_school(design: Design) -> list[Change]:
         point(23, "ground", (4.0, 16.0), 6.1),
         point(24, "upper", (34.0, 2.0), 2.8),
         Device(
-            id="out-8",
+            id="bell-1",
             floor="ground",
-            kind="outlet",
-            model="outlet-double",
+            kind="doorbell",
+            model="tollgate-ring",
             name="Foyer doorbell",
-            at=(5.0, 0.2),
+            at=(5.0, -0.2),
             height_m=1.4,
             mount="wall",
+            azimuth_deg=180.0,
+        ),
+        Device(
+            id="store-1",
+            floor="upper",
+            kind="storage",
+            model="corrowby-store-2",
+            name="Recordings",
+            at=(27.0, 8.0),
+            height_m=0.8,
+            mount="desk",
         ),
         switch,
     ]
-    return [put(element) for element in added]
+    changes: list[Change] = [put(element) for element in added]
+    built = apply(design, changes)
+    # What is patched and labelled stays where it is, whatever is moved later.
+    ports = evaluate(Plan(built, load_catalogue())).power.ports
+    return [*changes, *keep_ports(built, ports)]

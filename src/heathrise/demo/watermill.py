@@ -207,6 +207,7 @@ def _devices(drawing: Drawing) -> None:
     drawing.device(
         "stone", "wall_plate", "Study plate", "ravelmoor-w3", (0.2, 7.0), 0.4, "wall", azimuth_deg=90.0
     )
+    drawing.device("stone", "storage", "Study files", "corrowby-store-2", (0.5, 7.6), 0.8, "desk")
 
 
 def _studio(drawing: Drawing) -> None:
@@ -234,6 +235,7 @@ def _studio(drawing: Drawing) -> None:
 def _decisions(drawing: Drawing) -> None:
     drawing.add(
         Run(id="r-ap-3", device="ap-3", category="5e"),
+        Run(id="r-study-files", device="study-files", through="study-plate"),
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8"),
         # The builder's leftover, put half way to the kiln's camera.
         Extender(id="ext-1", device="cam-2", model="peltwick-e1", share=0.5),

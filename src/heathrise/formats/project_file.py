@@ -1,10 +1,11 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 8, "name": ..., "elements": {kind: [element, ...]}}``;
-the JSON Schema lies beside this module as ``schema/project-8.json``. Version 1 knew no roofs, no
+``{"format": "heathrise-project", "version": 9, "name": ..., "elements": {kind: [element, ...]}}``;
+the JSON Schema lies beside this module as ``schema/project-9.json``. Version 1 knew no roofs, no
 margin and no bundles, version 2 no figures of its own, version 3 no brief, version 4 no neighbours
 and no schools, version 5 no stairs and no walks, version 6 no year of a building and
-no digging, version 7 no mains, extenders or things in racks: what a file leaves out takes its default.
+no digging, version 7 no mains, extenders or things in racks, version 8 no pinned ports and nothing
+plugged into a device: what a file leaves out takes its default.
 """
 
 from __future__ import annotations
@@ -21,8 +22,8 @@ from ..core.context.plan import Plan
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 8
-READS = (1, 2, 3, 4, 5, 6, 7, 8)
+VERSION = 9
+READS = (1, 2, 3, 4, 5, 6, 7, 8, 9)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())

@@ -31,14 +31,31 @@ function setName(event: Event): void {
   if (name && name !== props.device.name) set({ name }, 'Name')
 }
 
-const rooms = computed(() => [
-  { value: 'plan', label: 'by plan' },
+/** Where its run may begin: at a rack, or at a device near it that has ports for others. */
+const begins = computed(() => [
+  { value: 'plan', label: 'at a rack, by plan' },
   ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name })),
+  ...hosts.value.map((d) => ({ value: `${PLUG}${d.id}`, label: `no run: plugged into ${d.name}` })),
 ])
+const PLUG = 'plug:'
+const NEAR_M = 6
+const hosts = computed(() =>
+  store.all('device').filter((d) => {
+    const gives = store.catalogue?.devices[d.kind]?.[d.model]?.ports ?? []
+    const near = d.floor === props.device.floor && Math.hypot(d.at[0] - props.device.at[0], d.at[1] - props.device.at[1]) < NEAR_M
+    return (near || d.id === said.value?.through) && d.id !== props.device.id && gives.length && !store.catalogue?.roles[d.kind]?.leads_out
+  }),
+)
+const begun = computed(() => (said.value?.through ? `${PLUG}${said.value.through}` : (said.value?.equipment_room ?? 'plan')))
+
+function begin(at: string): void {
+  const through = at.startsWith(PLUG) ? at.slice(PLUG.length) : null
+  say({ through, equipment_room: through || at === 'plan' ? null : at }, 'Way')
+}
 
 function say(change: Partial<ElementOf<'run'>>, what: string): void {
   const id = `r-${props.device.id}`.slice(0, 40)
-  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false }
+  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false, through: null }
   store.commit(`${what} to ${props.device.name}`, [put('run', { ...run, ...change })])
 }
 </script>
@@ -51,8 +68,8 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
     <label v-if="stage === 'cable'" class="wide">Category
       <Choice :model-value="said?.category ?? ('plan' as const)" :options="CATEGORIES" fluid aria-label="Category" @update:model-value="say({ category: $event === 'plan' ? null : $event }, 'Category')" />
     </label>
-    <label v-if="stage === 'cable' && rooms.length > 2" class="wide">From the rack
-      <Choice :model-value="said?.equipment_room ?? 'plan'" :options="rooms" fluid aria-label="From the rack" @update:model-value="say({ equipment_room: $event === 'plan' ? null : $event }, 'Rack')" />
+    <label v-if="(stage === 'cable' || stage === 'power') && begins.length > 2" class="wide">Begins
+      <Choice :model-value="begun" :options="begins" fluid aria-label="Begins" @update:model-value="begin($event)" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

@@ -10,6 +10,8 @@ const store = useDesign()
 const loose = computed(() => store.all('run').some((r) => r.device === props.device.id && r.over_air))
 const run = computed(() => store.shown?.cable.runs.find((r) => r.device === props.device.id))
 const fed = computed(() => store.shown?.power.devices.find((d) => d.device === props.device.id))
+const plug = computed(() => store.shown?.power.plugged?.find((p) => p.device === props.device.id))
+const guests = computed(() => (store.shown?.power.plugged ?? []).filter((p) => p.host === props.device.id && p.port))
 const port = computed(() => store.shown?.power.ports.find((p) => p.device === props.device.id))
 const switchName = computed(() => (port.value ? store.find('switch', port.value.switch)?.name : ''))
 const given = computed(() => store.catalogue?.devices[props.device.kind]?.[props.device.model]?.ports ?? [])
@@ -41,6 +43,7 @@ const SPACE: Record<string, string> = {
         <dt>Hottest</dt><dd>{{ SPACE[run.hottest_space] }}, {{ temperature(run.hottest_c) }}</dd>
       </template>
     </template>
+    <template v-else-if="plug"><dt>Plugged into</dt><dd data-figure="plug">{{ plug.host_name }}<template v-if="plug.port"> port {{ plug.port }}, cord of {{ length(plug.cord_m) }}</template></dd></template>
     <template v-else><dt>Run</dt><dd>{{ loose ? 'none: its link is the air' : inUnits(run?.reason ?? 'not worked out') }}</dd></template>
     <template v-if="fed">
       <dt>Draws</dt><dd class="figure">{{ fed.port_w.toFixed(1) }} W, class {{ fed.poe_class }}</dd>
@@ -51,6 +54,7 @@ const SPACE: Record<string, string> = {
       <dt>Gives on</dt>
       <dd>{{ g.count }} {{ g.cage ? 'cage' : 'port' }}{{ g.count > 1 ? 's' : '' }}, {{ g.speed_mbps / 1000 }} Gb/s, {{ g.poe_class === null ? 'no power' : `class ${g.poe_class}` }}</dd>
     </template>
+    <template v-for="g in guests" :key="g.device"><dt>In its port {{ g.port }}</dt><dd>{{ g.name }}</dd></template>
     <template v-if="stage === 'signal' || stage === 'plan'">
       <template v-for="r in radios" :key="r.band">
         <dt>{{ r.band }} GHz</dt><dd class="figure">ch {{ r.channel }}, {{ r.width_mhz }} MHz, {{ r.power_dbm }} dBm</dd>
@@ -65,6 +69,7 @@ const SPACE: Record<string, string> = {
       </tr>
     </tbody>
   </table>
+  <p v-if="plug?.wrong" class="not_met">{{ inUnits(plug.wrong) }}.</p>
   <p v-if="fed?.wrong" class="not_met">{{ inUnits(fed.wrong) }}.</p>
   <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ inUnits(run.reason) }}.</p>
 </template>

@@ -1,9 +1,20 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { PortUse } from '@/api/types'
 
 const props = defineProps<{ ports: PortUse[]; chosen: string | null }>()
-defineEmits<{ choose: [device: string | null | undefined] }>()
+const emit = defineEmits<{ choose: [device: string | null | undefined]; move: [from: PortUse, to: PortUse] }>()
+const held = ref<PortUse | null>(null)
+const over = ref<number | null>(null)
+
+/** A cage is for a way up, and so is a port that is kept for one. */
+const takes = (port: PortUse) => !port.cage && !port.uplink && (!port.link || !!port.device)
+
+function drop(port: PortUse): void {
+  const from = held.value
+  held.value = over.value = null
+  if (from && from.port !== port.port && takes(port)) emit('move', from, port)
+}
 
 function speed(mbps: number): string {
   return mbps >= 1000 ? `${mbps / 1000} G` : `${mbps} M`
@@ -25,7 +36,7 @@ const groups = computed(() => {
 function says(port: PortUse): string {
   if (port.uplink) return `Port ${port.port}: kept for the way ${port.name}`
   const who = port.name ? `${port.name}${port.feeds ? ', powered from here' : ''}` : 'free'
-  return `Port ${port.port}: ${who}`
+  return `Port ${port.port}: ${who}${port.pinned ? ', kept here by hand' : ''}`
 }
 </script>
 
@@ -36,10 +47,11 @@ function says(port: PortUse): string {
       <div class="ports">
         <button
           v-for="port in group.ports" :key="port.port" v-tooltip.bottom="says(port)" class="plain port"
-          :class="{ used: port.link, uplink: port.uplink, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen }"
-          :data-port="port.port" @click="$emit('choose', port.device)"
+          :class="{ used: port.link, uplink: port.uplink, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen, over: over === port.port && held }"
+          :data-port="port.port" :draggable="!!port.device" @click="$emit('choose', port.device)"
+          @dragstart="held = port" @dragend="held = over = null" @dragover.prevent="over = takes(port) ? port.port : null" @drop.prevent="drop(port)"
         >
-          <span class="number">{{ port.port }}</span>
+          <span class="number">{{ port.port }}<i v-if="port.pinned" class="pi pi-thumbtack" aria-hidden="true" /></span>
           <span class="who">{{ port.name ?? '' }}</span>
           <span class="visually-hidden">, {{ says(port) }}</span>
         </button>
@@ -78,6 +90,15 @@ function says(port: PortUse): string {
 .number {
   font: 400 10px/1.2 var(--mono);
   color: var(--granite);
+  display: flex;
+  justify-content: space-between;
+}
+.number i {
+  font-size: 9px;
+  color: var(--heather);
+}
+.port.over {
+  outline: 2px solid var(--heather);
 }
 .who {
   font: 600 11px/1.05 var(--condensed);

@@ -4,9 +4,11 @@ import { computed, ref } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { ElementOf, Thing } from '@/api/types'
 import { put, removal } from '@/document/edits'
+import { movePort } from '@/document/pins'
 import { useDesign } from '@/document/store'
 import Offered from '@/controls/Offered.vue'
 import BudgetBars from './BudgetBars.vue'
+import PinLine from './PinLine.vue'
 import PortStrip from './PortStrip.vue'
 import RackHead from './RackHead.vue'
 import RackPanel from './RackPanel.vue'
@@ -29,6 +31,7 @@ const rooms = computed(() => {
 const switchesOf = (room: string) => power.value?.switches.filter((s) => s.room === room) ?? []
 /** The rack that places are compared for. */
 const compared = ref('')
+const portsOf = (id: string) => power.value?.ports.filter((p) => p.switch === id) ?? []
 const injectors = computed(() => store.all('injector'))
 
 function change(budget: { switch: string; name: string }, model: string): void {
@@ -82,7 +85,8 @@ const select = (device: string | null | undefined) => {
           <Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${budget.name}`" @click="remove('switch', budget.switch, budget.name)" />
         </header>
         <WayUpLine :way="power.ways_up.find((w) => w.switch === budget.switch)" />
-        <PortStrip :ports="power.ports.filter((p) => p.switch === budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" />
+        <PortStrip :ports="portsOf(budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" @move="(from, to) => store.commit(`Port of ${from.name}`, movePort(store, from, to))" />
+        <PinLine :ports="portsOf(budget.switch)" :name="budget.name" :chosen="store.selection?.id ?? null" />
         <div class="split">
           <BudgetBars v-if="budget.budget_w" :budget="budget" />
           <p v-else class="quiet">Carries no power.</p>

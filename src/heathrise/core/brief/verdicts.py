@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import itertools
+from collections import Counter
 from collections.abc import Iterator, Sequence
 
 from shapely.geometry import LineString, Point, Polygon
 
 from ..base.wording import some
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, DeviceModel, Role
 from ..context.findings import Cure, Finding, Place
 from ..design import (
     ClientGroup,
@@ -185,37 +186,38 @@ def _wish(stand: SiteStatus, wish: Wish) -> Finding:
         stage="brief",
         severity="not_met" if wish.always else "near",
         text=f"{wish.name}: a wire is wished for {wish.who}; {wish.given} of {wish.wanted} "
-        f"{'has' if wish.given == 1 else 'have'} a socket with a run.",
+        f"{'has' if wish.given == 1 else 'have'} one.",
         places=(Place(kind="space", id=wish.space, floor=wish.floor),),
         figure=float(wish.given),
         limit=float(wish.wanted),
-        unit="sockets",
-        rule="a wire that was wished for ends in an outlet with a run",
+        unit="wires",
+        rule="a wire that was wished for ends in an outlet with a run, or in the thing itself",
         source=stand.catalogue.rules.sources["practice"].name,
-        cures=_outlets(stand, wish),
+        cures=_placed(stand, wish),
     )
 
 
-def _outlets(stand: SiteStatus, wish: Wish) -> tuple[Cure, ...]:
-    """Offer the fewest outlets with as many sockets as are missing, along the longest wall."""
+def _placed(stand: SiteStatus, wish: Wish) -> tuple[Cure, ...]:
+    """Offer what is missing along the longest wall: things of their own kind, and the fewest outlets
+    with as many sockets as the others want."""
     catalogue, design = stand.catalogue, stand.design
-    role = next((r for r in catalogue.roles.values() if r.links == "every_cable"), None)
-    space = design.of(Space)[wish.space]
-    if role is None:
+    wanted: list[tuple[Role, DeviceModel]] = []
+    for kind, count in wish.lacks.items():
+        if sold := catalogue.sold(kind):
+            wanted += [(catalogue.roles[kind], sold[0])] * count
+    outlet = next((r for r in catalogue.roles.values() if r.links == "every_cable"), None)
+    if wish.sockets and outlet is not None and (models := catalogue.sold(outlet.kind)):
+        models = sorted(models, key=lambda m: m.sockets)
+        model = next((m for m in models if m.sockets >= wish.sockets), models[-1])
+        wanted += [(outlet, model)] * -(-wish.sockets // model.sockets)
+    if not wanted:
         return ()
-    models = sorted(catalogue.sold(role.kind), key=lambda m: m.sockets)
-    if not models:
-        return ()
-    model = next((m for m in models if m.sockets >= wish.missing), models[-1])
-    count = -(-wish.missing // model.sockets)
-    taken, number, placed = set(design.of(Device)), 1, []
-    for spot in _along_wall(space, count):
-        while f"{role.stem}-{number}" in taken:
-            number += 1
-        key = f"{role.stem}-{number}"
-        taken.add(key)
+    space, taken, placed = design.of(Space)[wish.space], set(design.of(Device)), []
+    for spot, (role, model) in zip(_along_wall(space, len(wanted)), wanted, strict=True):
+        number = free_number(taken, role.stem)
+        taken.add(f"{role.stem}-{number}")
         device = Device(
-            id=key,
+            id=f"{role.stem}-{number}",
             floor=space.floor,
             kind=role.kind,
             model=model.id,
@@ -225,9 +227,12 @@ def _outlets(stand: SiteStatus, wish: Wish) -> tuple[Cure, ...]:
             mount=role.mount,
         )
         placed.append(put(device))
-    effect = f"{count} × {model.label.lower()}; move it to where it is wanted"
-    what = "an outlet" if count == 1 else f"{count} outlets"
-    return (Cure(label=f"Place {what} in {wish.name}", effect=effect, changes=tuple(placed)),)
+    counts = Counter(model.label for _, model in wanted)
+    effect = ", ".join(f"{n} × {label}" for label, n in counts.items())
+    one = wanted[0][0].name.lower()
+    what = f"{'an' if one[0] in 'aeiou' else 'a'} {one}" if len(wanted) == 1 else f"{len(wanted)} things"
+    label = f"Place {what} in {wish.name}"
+    return (Cure(label=label, effect=f"{effect}; move it to where it is wanted", changes=tuple(placed)),)
 
 
 def _along_wall(space: Space, count: int) -> list[tuple[float, float]]:

@@ -7,6 +7,7 @@ from typing import ClassVar
 from pydantic import Field
 
 from ..base.frozen import Frozen
+from ..context.plugged import said_plugged
 from ..design import ClientGroup, Device, Space
 from .stand import SiteStatus
 
@@ -23,16 +24,25 @@ class Wish(Frozen):
     wanted: int = Field(description="sockets wished for")
     given: int = Field(description="sockets there with a run, of those wished for")
     always: bool = Field(False, description="whether some of them fail without a wire")
+    lacks: dict[str, int] = Field(
+        default_factory=dict, description="by kind of device how many are missing that only one of it meets"
+    )
 
     @property
     def missing(self) -> int:
         return self.wanted - self.given
 
+    @property
+    def sockets(self) -> int:
+        """Sockets that are missing."""
+        return self.missing - sum(self.lacks.values())
+
 
 def judge_wishes(stand: SiteStatus) -> list[Wish]:
     """Return the rooms in which wires are wished for, with how many of them are there.
 
-    A planned device of the client's own kind (a camera) is its wire; any free socket is one.
+    What is a kind of device of its own, such as a camera or a doorbell, is met by one of that kind and
+    by nothing else; of all others any free socket is the wire.
     """
     by_room: dict[str, list[ClientGroup]] = {}
     for group in stand.design.of(ClientGroup).values():
@@ -50,13 +60,18 @@ def _judge(stand: SiteStatus, space: Space, groups: list[ClientGroup]) -> Wish:
     for device in there:
         of_kind[device.kind] = of_kind.get(device.kind, 0) + 1
     given = 0
+    lacks: dict[str, int] = {}
     for group in groups:
-        own = min(of_kind.get(group.kind, 0), group.wired)
-        if own:
-            of_kind[group.kind] -= own
-        plugged = min(sockets, group.wired - own)
-        sockets -= plugged
-        given += own + plugged
+        if group.kind in catalogue.roles:
+            own = min(of_kind.get(group.kind, 0), group.wired)
+            of_kind[group.kind] = of_kind.get(group.kind, 0) - own
+            given += own
+            if own < group.wired:
+                lacks[group.kind] = lacks.get(group.kind, 0) + group.wired - own
+        else:
+            plugged = min(sockets, group.wired)
+            sockets -= plugged
+            given += plugged
     labels = [f"{g.wired} × {catalogue.clients[g.kind].label.lower()}" for g in groups]
     return Wish(
         space=space.id,
@@ -65,6 +80,7 @@ def _judge(stand: SiteStatus, space: Space, groups: list[ClientGroup]) -> Wish:
         who=", ".join(labels),
         wanted=sum(g.wired for g in groups),
         given=given,
+        lacks=lacks,
         always=any(catalogue.clients[g.kind].wire == "always" for g in groups),
     )
 
@@ -75,4 +91,7 @@ def _sockets(stand: SiteStatus, device: Device) -> int:
     role, model = stand.catalogue.role_of(device), stand.catalogue.model_of(device)
     if role.links == "every_cable":
         return min(model.sockets, stand.sockets.get(device.id, 0))
-    return sum(group.count for group in model.ports) if not role.leads_out else 0
+    if role.leads_out:
+        return 0
+    taken = sum(host == device.id for host in said_plugged(stand.design).values())
+    return max(0, sum(group.count for group in model.ports) - taken)

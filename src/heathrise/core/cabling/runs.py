@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from ..base.memo import IdentityMemo
 from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, DeviceModel, Rules
+from ..context.plugged import said_plugged
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
 from ..design import Category, Design, Device, Extender, OldCable, Run, Site
@@ -62,7 +63,7 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    loose = said_over_air(design)
+    loose = {*said_over_air(design), *said_plugged(design)}
     wired = [
         d for d in design.of(Device).values() if not catalogue.model_of(d).over_air and d.id not in loose
     ]

@@ -142,7 +142,7 @@ class DeviceModel(Entry, Racked):
     ``power`` is what it asks of its port, ``air`` what it gives clients, ``ports`` what others can
     be plugged into; ``mounts`` are those it has, none for as one likes; ``least_c`` to ``most_c``
     is the air it is made for, in C, where its sheet says so; ``inspect_mbps`` what a router passes
-    with inspection on, 0 where the sheet says nothing.
+    with inspection on, 0 where the sheet says nothing; ``records`` the cameras that a recorder takes.
     """
 
     speed_mbps: int
@@ -155,6 +155,7 @@ class DeviceModel(Entry, Racked):
     outdoor: bool = False
     least_c: float | None = None
     inspect_mbps: Annotated[int, Field(ge=0)] = 0
+    records: Annotated[int, Field(ge=0)] = 0
     old: OldGear | None = None
     packs: dict[str, Positive] = {}
 

@@ -37,6 +37,8 @@ class Role(Strict):
     how many of those ask for a port. ``stands`` says whether it must be made for where it is.
     ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
     ``sheds`` ranks what goes dark first when a rack runs on its battery; ``SHED_LAST`` goes last.
+    ``stands_free`` is for what is put down and not screwed on; ``films`` is for what is recorded,
+    ``records`` for what keeps it.
     """
 
     kind: str
@@ -55,6 +57,9 @@ class Role(Strict):
     links: Literal["one", "every_cable"] = "one"
     leads_out: bool = False
     sheds: int = 5
+    stands_free: bool = False
+    films: bool = False
+    records: bool = False
     profile: PortProfile
 
 
@@ -105,7 +110,38 @@ ROLES = (
         mount="wall",
         height_m=2.8,
         aimed=True,
+        films=True,
         profile=PortProfile(untagged="cameras", alone=True, words="its own network only"),
+    ),
+    Role(
+        kind="doorbell",
+        sheds=2,
+        name="Doorbell",
+        shelf="doorbells",
+        mark="knocker",
+        key="j",
+        hint="press beside the door, where it is rung",
+        stem="bell",
+        prefix="BELL",
+        mount="wall",
+        height_m=1.4,
+        aimed=True,
+        profile=PortProfile(untagged="devices", alone=True, words="the devices' network only"),
+    ),
+    Role(
+        kind="door_entry",
+        sheds=7,
+        name="Door entry",
+        shelf="door_entries",
+        mark="wicket",
+        key="y",
+        hint="press beside the door that it opens",
+        stem="entry",
+        prefix="ENTRY",
+        mount="wall",
+        height_m=1.4,
+        aimed=True,
+        profile=PortProfile(untagged="devices", alone=True, words="the devices' network only"),
     ),
     Role(
         kind="sensor_gateway",
@@ -120,6 +156,39 @@ ROLES = (
         mount="wall",
         height_m=2.2,
         profile=PortProfile(untagged="devices", alone=True, words="the devices' network only"),
+    ),
+    Role(
+        kind="storage",
+        sheds=6,
+        name="Storage",
+        shelf="storage",
+        mark="stack",
+        key="q",
+        hint="press where it stands",
+        stem="store",
+        prefix="STORE",
+        mount="desk",
+        height_m=0.8,
+        stands="anywhere",
+        stands_free=True,
+        profile=PortProfile(untagged="main", words="main network, nothing tagged"),
+    ),
+    Role(
+        kind="recorder",
+        sheds=6,
+        name="Recorder",
+        shelf="recorders",
+        mark="ledger",
+        key="h",
+        hint="press where it stands, if that is not the rack",
+        stem="rec",
+        prefix="REC",
+        mount="desk",
+        height_m=0.8,
+        stands="anywhere",
+        stands_free=True,
+        records=True,
+        profile=PortProfile(untagged="cameras", alone=True, words="the cameras' network only"),
     ),
     Role(
         kind="outlet",

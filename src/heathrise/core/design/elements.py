@@ -44,6 +44,7 @@ from .values import (
     SiteKind,
     Span,
     State,
+    SwitchRef,
     Units,
     Use,
     WallRef,
@@ -232,7 +233,8 @@ class Device(Element):
 class Run(Element):
     """What the installer decided about a device's cable; without one the plan decides.
 
-    One that is ``over_air`` is none: the device's link is the air.
+    One that is ``over_air`` is none: the device's link is the air. One ``through`` another device
+    begins at a port that this gives on, such as a wall plate's, and not at a rack.
     """
 
     device: DeviceRef
@@ -240,6 +242,7 @@ class Run(Element):
     cables: Annotated[int, Field(ge=1, le=4)] | None = None
     equipment_room: RoomRef | None = None
     over_air: bool = False
+    through: DeviceRef | None = None
 
 
 class Uplink(Element):
@@ -255,6 +258,15 @@ class Switch(Element):
     name: Name
     model: ModelId
     state: State = "new"
+
+
+class PortPin(Element):
+    """The port that somebody chose for a device's cable: it stays there whatever else is planned."""
+
+    switch: SwitchRef
+    port: Annotated[int, Field(ge=1, le=128)]
+    device: DeviceRef
+    cable: Annotated[int, Field(ge=1, le=4)] = 1
 
 
 class Injector(Element):

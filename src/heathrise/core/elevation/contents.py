@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from ..catalogue import Catalogue, Racked
 from ..context.racks import rack_at
+from ..context.recording import Recording, recorder_name
 from ..design import Design, Device, EquipmentRoom, Injector, Switch
 from .heat import heat_w
 from .values import Thing, ThingKind
@@ -21,15 +22,15 @@ class RackLoad:
     """What a rack is to hold beside what stands in the design.
 
     ``panels`` are the site's numbers of those that end here; ``poe_w`` is what each switch gives at
-    its ports as rated; ``recorders`` how many stand here, each with so many ``disks``; ``modem`` says
-    that the line's own box stands here.
+    its ports as rated; ``recorders`` are those that the plan puts here; ``modem`` says that the line's
+    own box stands here.
     """
 
     room: str
     panels: tuple[int, ...] = ()
     poe_w: Mapping[str, float] | None = None
     injected_w: Mapping[str, float] | None = None
-    recorders: Sequence[int] = ()
+    recorders: Sequence[Recording] = ()
     modem: str = ""
 
 
@@ -71,8 +72,7 @@ def _thing(
 
 
 def _own(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackLoad) -> Iterator[Thing]:
-    panel, recorder = catalogue.parts["rack-panel"], catalogue.parts["recorder"]
-    disk = catalogue.parts["disk-6tb"]
+    panel, disk = catalogue.parts["rack-panel"], catalogue.parts["disk-6tb"]
     for number in load.panels:
         yield _thing(load.room, "panel", str(number), f"P{number}", panel.label, panel, panel.id, ports=24)
     loss = catalogue.rules["rack.poe_loss_share"]
@@ -96,17 +96,18 @@ def _own(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackLo
             ports=sum(g.count for g in model.groups),
             old=switch.state == "keep",
         )
-    for number, disks in enumerate(load.recorders, start=1):
+    for number, keeps in enumerate(load.recorders, start=1):
         yield _thing(
             room.id,
             "recorder",
             str(number),
-            "Recorder" if len(load.recorders) == 1 else f"Recorder {number}",
-            recorder.label,
-            recorder,
-            recorder.id,
-            kg=round(recorder.kg + disks * disk.kg, 2),
-            watts=round(recorder.own_w + disks * disk.own_w, 2),
+            recorder_name(number, len(load.recorders)),
+            keeps.model.label,
+            keeps.model,
+            keeps.model.id,
+            ports=1,
+            kg=round(keeps.model.kg + keeps.disks * disk.kg, 2),
+            watts=round(keeps.model.own_w + keeps.disks * disk.own_w, 2),
         )
 
 

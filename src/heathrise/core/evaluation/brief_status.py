@@ -65,18 +65,20 @@ def _unconnected(design: Design, links: CableChapter, power: PowerPlan) -> set[s
         return set()
     no_way = {r.device for r in links.runs if r.verdict == "no_way"}
     left = {row.device for row in power.left} if power.switches else set()
-    return no_way | left
+    unplugged = {plug.device for plug in power.plugged if plug.wrong}
+    return no_way | left | unplugged | {p.device for p in power.plugged if p.host in no_way | left}
 
 
 def _sockets(links: CableChapter, power: PowerPlan) -> dict[str, int]:
     """Return by device how many of its cables do for their speed and end in a port."""
     good = {r.device: r for r in links.runs if r.verdict in ("met", "near")}
-    if not power.switches:
-        return {key: run.cables for key, run in good.items()}
     found: dict[str, int] = {}
+    if not power.switches:
+        found = {key: run.cables for key, run in good.items()}
     for port in power.ports:
         if port.device in good:
             found[port.device] = found.get(port.device, 0) + 1
+    found |= {p.device: 1 for p in power.plugged if not p.wrong and p.host in found}
     return found
 
 
@@ -92,6 +94,10 @@ def _chain(
         yield Hop(f"the air to {link.parent_name}", link.user_mbps)
         last = next((d.id for d in devices.values() if d.name == link.path[-1]), device)
     yield Hop(devices[last].name, float(catalogue.model_of(devices[last]).speed_mbps))
+    plug = next((p for p in power.plugged if p.device == last and not p.wrong), None)
+    if plug is not None:
+        yield Hop(f"{plug.host_name} port {plug.port}", float(plug.speed_mbps))
+        last = plug.host
     run = next((r for r in links.runs if r.device == last), None)
     port = next((p for p in power.ports if p.device == last), None)
     if port is not None:

@@ -12,10 +12,10 @@ from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..base.wording import some, speed
 from ..cabling import RunVerdict, carried_mbps
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, DeviceModel
 from ..context.findings import Finding, Place
 from ..design import Design, Device
-from ..rack import PortUse, PowerPlan, SwitchUplink
+from ..rack import PluggedDevice, PortUse, PowerPlan, SwitchUplink
 from ..signal import user_mbps
 
 LinkKind = Literal["line", "router", "uplink", "port", "cable", "device", "air"]
@@ -78,7 +78,24 @@ def chains_of(
                 ),
             )
         )
+    by_device = {chain.device: chain for chain in found}
+    for plug in power.plugged:
+        host = by_device.get(plug.host)
+        if host is not None and not plug.wrong:
+            found.append(_chain(design.of(Device)[plug.device], _behind(design, catalogue, host, plug)))
     return tuple(found)
+
+
+def _behind(design: Design, catalogue: Catalogue, host: Chain, plug: PluggedDevice) -> tuple[ChainLink, ...]:
+    """Return the links to a device that is plugged into another one."""
+    device = design.of(Device)[plug.device]
+    model = catalogue.model_of(device)
+    name = f"{plug.host_name} port {plug.port}"
+    return (
+        *(link for link in host.links if link.kind != "air"),
+        ChainLink(kind="port", name=name, mbps=plug.speed_mbps, element=plug.host),
+        *_end(design, catalogue, device, model),
+    )
 
 
 _kept: IdentityMemo[Chain] = IdentityMemo(4096, weigh=lambda _: 2000)
@@ -106,7 +123,11 @@ def _tail(design: Design, catalogue: Catalogue, device: Device, run: RunVerdict)
     """Yield the links from a port to a device and into its air."""
     carried = carried_mbps(design.site, catalogue.rules, run)
     yield ChainLink(kind="cable", name=f"cable, category {run.category}", mbps=carried, element=device.id)
-    model = catalogue.model_of(device)
+    yield from _end(design, catalogue, device, catalogue.model_of(device))
+
+
+def _end(design: Design, catalogue: Catalogue, device: Device, model: DeviceModel) -> Iterator[ChainLink]:
+    """Yield a device's own port and its air."""
     yield ChainLink(kind="device", name=f"{device.name}'s own port", mbps=model.speed_mbps, element=device.id)
     if model.air is not None:
         width = design.site.width_5ghz_mhz if "5" in model.air.radios else 20

@@ -234,6 +234,7 @@ def _settings(
             switch=p.switch,
             port=p.port,
             device=p.device,
+            role=p.role,
             name=p.name,
             speed_mbps=p.speed_mbps,
             power=p.feeds,
@@ -242,7 +243,7 @@ def _settings(
         )
         for p in power.ports
     ]
-    wired = _wires(design, links.runs)
+    wired = {*_wires(design, links.runs), *(p.device for p in power.plugged if not p.wrong)}
     sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
     if sheet is not None:
         ports = sheet.ports

@@ -9,10 +9,10 @@ from dataclasses import dataclass
 from ..cabling import LinkVerdict, RunVerdict, UplinkVerdict
 from ..catalogue import Catalogue
 from ..context.racks import rack_at
+from ..context.recording import recorder_link, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
 from ..elevation import Patch, RackChapter, RackDraw, RackLoad, assess_racks
 from ..install import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
-from ..order import recorders_of
 from ..rack import PortUse, PowerPlan
 
 
@@ -39,8 +39,7 @@ def rack_chapter(
     """Return the racks of a design as things."""
     labels = labels_for(design, links)
     panels = _panels(design, catalogue, links, labels)
-    line_room = _line_room(design, links)
-    cameras = sum(catalogue.role_of(d).profile.untagged == "cameras" for d in design.of(Device).values())
+    recorders = [keeps for keeps in recordings_of(design, catalogue) if keeps.device is None]
     with_switch = {s.equipment_room for s in design.of(Switch).values()}
     poe = {s.switch: s.rated_w for s in power.switches}
     by_room = {link.device: link.room for link in links if isinstance(link, RunVerdict)}
@@ -55,25 +54,19 @@ def rack_chapter(
             for i in design.of(Injector).values()
             if by_room.get(i.device) == room
         }
-        here = room == line_room
+        here = room == power.line_room
         loads.append(
             RackLoad(
                 room=room,
                 panels=panels.of[room],
                 poe_w=poe,
                 injected_w=injected,
-                recorders=recorders_of(catalogue.rules, cameras) if here else (),
+                recorders=recorders if here else (),
                 modem=design.site.upstream_gear[:60] if here else "",
             )
         )
     patches = tuple(_patches(design, catalogue, links, labels, panels, power))
     return assess_racks(design, catalogue, loads, patches, _draws(design, catalogue, power, by_room))
-
-
-def _line_room(design: Design, links: Sequence[LinkVerdict]) -> str:
-    """Return the room that all others lead up to."""
-    below = {u.room for u in links if isinstance(u, UplinkVerdict)}
-    return next((r for r in design.of(EquipmentRoom) if r not in below), "")
 
 
 @dataclass(frozen=True)
@@ -135,10 +128,16 @@ def _patches(
     ports = {(label.link, label.cable): label for label in labels}
     injected = {i.device: i.id for i in design.of(Injector).values()}
     devices = design.of(Device)
+    planned = sum(keeps.device is None for keeps in recordings_of(design, catalogue))
+    recorders = {recorder_link(k): (f"recorder:{k}", 1) for k in range(1, planned + 1)}
     for use in power.ports:
+        room = room_of[use.switch]
+        if use.link in recorders:
+            colour = rules.text(f"rack.cord_colour.{catalogue.roles[use.role].profile.untagged}")
+            ends = (*recorders[use.link], f"switch:{use.switch}", use.port)
+            yield Patch(room, *ends, use.name or "", colour)
         if use.link is None or use.device is None:
             continue
-        room = room_of[use.switch]
         run, _, cable = use.link.partition("/")
         label = ports.get((run, int(cable or 1)))
         colour = rules.text(f"rack.cord_colour.{catalogue.role_of(devices[use.device]).profile.untagged}")

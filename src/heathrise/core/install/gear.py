@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ..base.wording import celsius
 from ..catalogue import Catalogue, DeviceModel, Rules
+from ..context.plugged import plugged_of
 from ..context.run_decisions import feeds, said_over_air
 from ..design import Design, Device, EquipmentRoom, Extender, Injector, Switch
 from .cables import Pull
@@ -166,6 +167,7 @@ def mounts(
     rules = todo.rules
     by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
     fed = {device.id: (feed.label,) for device, feed in feeds(design, catalogue)}
+    plugs = {p.device: p for p in plugged_of(design, catalogue) if not p.wrong}
     for device in design.of(Device).values():
         if device.state != "new":
             continue
@@ -176,17 +178,20 @@ def mounts(
         if device.id in fed:
             hazards.append("mains")  # a socket that is missing is no work of the installer's
         drilled = "drilling" in hazards
+        free = catalogue.role_of(device).stands_free
+        plug = plugs.get(device.id)
+        ready = (f"far-{pull.id}",) if pull is not None else (f"mount-{plug.host}",) if plug else ("safe",)
         todo.add(
             f"mount-{device.id}",
             "mount",
-            f"Mount {device.name}: {model.label}",
+            f"{'Put down' if free else 'Mount'} {device.name}: {model.label}",
             ("device", device.id, device.floor),
             [(f"mount-{key}", 1, mount_minutes(rules, device.kind, stand.outdoors))],
-            (f"far-{pull.id}",) if pull is not None else ("safe",),
+            ready,
             hazards,
             [old_walls_said(rules, stand.built)] if drilled and not stand.outdoors else [],
             label=f"Mount: {name}{' outside' if key != device.kind else ''}",
-            materials=(model.label, "bracket or box", *fed.get(device.id, ())),
+            materials=(model.label, *(() if free else ("bracket or box",)), *fed.get(device.id, ())),
             tools=("level", "drill", "screwdriver"),
             checks=tuple(_seen_to(rules, model, stand)),
         )
@@ -277,9 +282,10 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
     )
     by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
     loose = said_over_air(design)
+    plugs = {p.device: p for p in plugged_of(design, catalogue) if not p.wrong}
     injected = {i.device for i in design.of(Injector).values()}
-    # What hangs on the air is adopted over what has a cable.
-    for device in sorted(adopted, key=lambda d: d.id in loose):
+    # What hangs on the air, or on another device, is adopted over what has a cable.
+    for device in sorted(adopted, key=lambda d: d.id in loose or d.id in plugs):
         pull = by_device.get(device.id)
         place = ("device", device.id, device.floor)
         ready = ["controller", f"mount-{device.id}"]
@@ -295,6 +301,11 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
             )
             ready.append(f"reset-{device.id}")
         said = f"Patch {device.name} last, adopt, name, see it alive"
+        if device.id in plugs:
+            plug = plugs[device.id]
+            host = design.of(Device)[plug.host].name
+            said = f"Plug {device.name} into {host} port {plug.port}, adopt, name, see it alive"
+            ready.append(f"adopt-{plug.host}")
         if device.id in loose:
             said = f"Plug {device.name} in at its socket, adopt over the air, name, read its link"
             ready += [k for k in todo.of("adopt") if k.removeprefix("adopt-") not in loose]

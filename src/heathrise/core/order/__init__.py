@@ -2,7 +2,7 @@
 
 from .assess import Order, PartLine, Sum, assess_order
 from .packs import cheapest_cover
-from .parts import GROUPS, Bulk, RackParts, cord_for, cord_length_m, disks_for, recorders_of
+from .parts import GROUPS, Bulk, RackParts, cord_for, cord_length_m
 from .places import Where, of_link
 from .work import Done, LabourLine, tasks_of
 
@@ -20,8 +20,6 @@ __all__ = [
     "cheapest_cover",
     "cord_for",
     "cord_length_m",
-    "disks_for",
     "of_link",
-    "recorders_of",
     "tasks_of",
 ]

@@ -8,7 +8,9 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 from ..base.frozen import Frozen
-from ..catalogue import Catalogue, Rules
+from ..catalogue import Catalogue
+from ..context.plugged import plugged_of
+from ..context.recording import recordings_of
 from ..context.run_decisions import feeds
 from ..design import Design, Device, Duct, EquipmentRoom, Extender, Injector, Socket, Switch
 from ..laying import Hole, Link, climbs_of, duct_m
@@ -115,7 +117,7 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         if role.links == "every_cable":
             parts.add("back-box", "mounting", at_device(device))
             parts.add("plate-double" if model.sockets > 1 else "plate-single", "ends", at_device(device))
-        elif not role.leads_out:
+        elif not role.leads_out and not role.stands_free:
             parts.add(brackets[device.mount], "mounting", at_device(device))
             if model.outdoor:
                 parts.add("outdoor-kit", "mounting", at_device(device))
@@ -128,6 +130,10 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket", floor=device.floor)
         parts.add(feed.id, "gear", where)
         parts.add(cord_for(0.0, 0.0), "ends", at_device(device))
+    for plug in plugged_of(design, catalogue):
+        guest = design.of(Device)[plug.device]
+        if not plug.wrong and guest.state == "new":
+            parts.add(cord_for(plug.cord_m, catalogue.rules["order.cord_spare_m"]), "ends", at_device(guest))
     for extender in design.of(Extender).values():
         device = design.of(Device)[extender.device]
         where = Where(kind="extender", id=extender.id, name=device.name, floor=device.floor)
@@ -255,41 +261,17 @@ def _mains(parts: Parts, design: Design) -> None:
 
 
 def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
-    cameras = [
-        d
-        for d in design.of(Device).values()
-        if catalogue.role_of(d).profile.untagged == "cameras" and d.state in ("new", "keep")
-    ]
-    rules = catalogue.rules
-    disks_of = recorders_of(rules, len(cameras))
-    for number, disks in enumerate(disks_of):
-        mine = cameras[number :: len(disks_of)]
-        share = len(mine)
-        for camera in mine:
-            parts.add("recorder", "gear", at_device(camera, 1 / share))
-            parts.add("disk-6tb", "gear", at_device(camera, disks / share))
-
-
-def recorders_of(rules: Rules, cameras: int) -> list[int]:
-    """Return the recorders that so many cameras take, each as the number of its disks."""
-    count = math.ceil(cameras / _CAMERAS_OF_RECORDER)
-    shares = [len(range(number, cameras, count)) for number in range(count)]
-    mbps, days, disk_tb = (rules[f"order.{name}"] for name in ("camera_mbps", "recording_days", "disk_tb"))
-    return [disks_for(share * mbps, days, disk_tb) for share in shares]
-
-
-_CAMERAS_OF_RECORDER = 8
-_BITS = 8_000_000
-_SECONDS_A_DAY = 86_400
-
-
-def disks_for(mbps: float, days: float, disk_tb: float) -> int:
-    """Return how many disks of one recorder keep streams of so many Mb/s for so many days.
-
-    ``days = usable TB x 8,000,000 / (Mb/s x 86,400)``, usable being all disks but one for parity.
-    """
-    usable_tb = days * mbps * _SECONDS_A_DAY / _BITS
-    return math.ceil(usable_tb / disk_tb - 1e-9) + 1
+    """Add disks where they are drawn, and the plan's recorders, each shared by its cameras."""
+    devices = design.of(Device)
+    for keeps in recordings_of(design, catalogue):
+        if keeps.device is not None:
+            if keeps.disks:
+                parts.add("disk-6tb", "gear", at_device(devices[keeps.device], keeps.disks))
+            continue
+        share = len(keeps.cameras)
+        for camera in keeps.cameras:
+            parts.add(keeps.model.id, "gear", at_device(devices[camera], 1 / share))
+            parts.add("disk-6tb", "gear", at_device(devices[camera], keeps.disks / share))
 
 
 def _spares(parts: Parts, catalogue: Catalogue) -> None:

@@ -37,7 +37,8 @@ class Demand:
     what its class reserves there.
 
     ``rank`` is how late it is shed where not all can be served; ``vlans`` says that it carries a
-    network of its own, which an unmanaged switch cannot.
+    network of its own, which an unmanaged switch cannot. ``role`` is the kind of what is in it;
+    ``pin`` the switch and the port that somebody chose for it, which must be able to serve it.
     """
 
     id: str
@@ -49,6 +50,8 @@ class Demand:
     vlans: bool = False
     device: str = ""
     rank: int = 0
+    role: str = ""
+    pin: tuple[str, int] | None = None
 
 
 @dataclass(frozen=True)
@@ -82,6 +85,7 @@ def assign(
     shelves: tuple[Shelf, ...],
     neighbours: tuple[tuple[str, str], ...] = (),
     kept: tuple[UplinkPort, ...] | None = None,
+    beside: tuple[tuple[str, str], ...] = (),
 ) -> Assignment:
     """Return the assignment that leaves least over; see ``_objective`` for what comes after.
 
@@ -90,6 +94,7 @@ def assign(
         shelves: the switches, from the top of the rack.
         neighbours: pairs of links that had better be on different switches.
         kept: ports that are not given away; without a word, those of a rack that stands alone.
+        beside: pairs of links that had better be on one switch.
     """
     model = cp_model.CpModel()
     places = {
@@ -98,6 +103,7 @@ def assign(
         for s in shelves
         for g, group in enumerate(s.model.groups)
         if fits(group, d)
+        and (d.pin is None or (d.pin == (s.id, d.pin[1]) and g == group_of(s.model, d.pin[1])))
     }
     ways = uplinks(shelves) if kept is None else kept
     gone = Counter((u.slot.switch, u.slot.group) for u in ways)
@@ -114,7 +120,7 @@ def assign(
             model.add(sum(v for _, v in inside) <= group.count - gone[shelf.id, g])
             watts += [round(10 * reserved_w(shelf.model, d)) * v for d, v in inside]
         model.add(sum(watts) <= round(10 * shelf.model.budget_w))
-    model.minimize(_objective(model, demands, shelves, neighbours, places, left))
+    model.minimize(_objective(model, demands, shelves, neighbours, beside, places, left))
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
@@ -126,7 +132,7 @@ def assign(
     chosen = {d: (s, g) for (d, s, g), v in places.items() if solved and solver.boolean_value(v)}
     used = gone + Counter(chosen.values())
     return Assignment(
-        _numbered(demands, shelves, chosen),
+        _numbered(demands, shelves, chosen, {(u.slot.switch, u.slot.port) for u in ways}),
         {d.id: _why(d, shelves, used) for d in demands if d.id not in chosen},
         status == cp_model.OPTIMAL,
     )
@@ -137,11 +143,12 @@ def _objective(
     demands: Sequence[Demand],
     shelves: Sequence[Shelf],
     neighbours: Sequence[tuple[str, str]],
+    beside: Sequence[tuple[str, str]],
     places: dict[tuple[str, str, int], cp_model.IntVar],
     left: dict[str, cp_model.IntVar],
 ) -> cp_model.LinearExprT:
     """Leave nothing over; no VLAN on an unmanaged switch; then no port slower than asked; then
-    waste no power and no speed."""
+    waste no power and no speed; then neighbours apart, and what talks most with one another together."""
     by_id = {d.id: d for d in demands}
     unmanaged = {s.id for s in shelves if not s.model.managed}
     groups = {(s.id, g): group for s in shelves for g, group in enumerate(s.model.groups)}
@@ -169,24 +176,55 @@ def _objective(
                 both = model.new_bool_var("")
                 model.add(sum(ones) + sum(others) <= 1 + both)
                 terms.append(_SAME_SWITCH * both)
+    for one, other in beside if len(shelves) > 1 else ():
+        for shelf in shelves:
+            ones, others = inside.get((one, shelf.id)), inside.get((other, shelf.id))
+            if ones and others:
+                together = model.new_bool_var("")
+                model.add(together <= sum(ones))
+                model.add(together <= sum(others))
+                terms.append(-_SAME_SWITCH * together)
     return sum(terms)
 
 
+def _may(demand: Demand, shelf: Shelf, group: int) -> bool:
+    """Return whether a link may go into a group: anywhere, unless somebody chose its port."""
+    if demand.pin is None:
+        return True
+    switch, port = demand.pin
+    return switch == shelf.id and group == group_of(shelf.model, port)
+
+
+def group_of(model: SwitchModel, port: int) -> int | None:
+    """Return the place of the group that a port belongs to, or None where a switch has no such port."""
+    last = 0
+    for g, group in enumerate(model.groups):
+        last += group.count
+        if 0 < port <= last:
+            return g
+    return None
+
+
 def _numbered(
-    demands: Sequence[Demand], shelves: Sequence[Shelf], chosen: dict[str, tuple[str, int]]
+    demands: Sequence[Demand],
+    shelves: Sequence[Shelf],
+    chosen: dict[str, tuple[str, int]],
+    kept: set[tuple[str, int]],
 ) -> dict[str, Slot]:
-    following: dict[tuple[str, int], int] = {}
+    """Return the port of each link: the pinned one, else the next free one of its group."""
+    gone = kept | {d.pin for d in demands if d.pin is not None and d.id in chosen}
+    free: dict[tuple[str, int], list[int]] = {}
     for shelf in shelves:
         first = 1
         for g, group in enumerate(shelf.model.groups):
-            following[shelf.id, g] = first
+            numbers = range(first, first + group.count)
+            free[shelf.id, g] = [n for n in numbers if (shelf.id, n) not in gone]
             first += group.count
     slots: dict[str, Slot] = {}
     for demand in demands:
         if demand.id in chosen:
             key = chosen[demand.id]
-            slots[demand.id] = Slot(*key, following[key])
-            following[key] += 1
+            slots[demand.id] = Slot(*key, demand.pin[1] if demand.pin else free[key].pop(0))
     return slots
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from ..catalogue import SwitchModel
@@ -52,24 +52,32 @@ class UplinkPort:
 LINE = Way(None)
 
 
-def uplinks(shelves: Sequence[Shelf], up: Way = LINE, below: Sequence[Way] = ()) -> tuple[UplinkPort, ...]:
+def uplinks(
+    shelves: Sequence[Shelf],
+    up: Way = LINE,
+    below: Sequence[Way] = (),
+    pinned: Collection[tuple[str, int]] = (),
+) -> tuple[UplinkPort, ...]:
     """Return the ports kept before devices get theirs: each switch's way up, cages first.
 
     The first switch leads up, to the line or to the rack above; on it a port is kept for each of
     the others and for each rack below. Fibre has the first pick of cages; a switch without any
-    gives its last ports, those without power first.
+    gives its last ports, those without power first. ``pinned`` ports, by switch and number, are not
+    given: somebody put a device's cable there.
     """
     kept: list[UplinkPort] = []
     for k, shelf in enumerate(shelves):
         others = [Way(s.id) for s in shelves[1:]]
         ways = [(up, False), *((w, True) for w in (*others, *below))] if k == 0 else []
         ways = ways or [(Way(shelves[0].id), False)]
-        kept += _placed(shelf, sorted(ways, key=lambda row: not row[0].fibre))
+        kept += _placed(shelf, sorted(ways, key=lambda row: not row[0].fibre), pinned)
     return tuple(kept)
 
 
-def _placed(shelf: Shelf, ways: Sequence[tuple[Way, bool]]) -> list[UplinkPort]:
-    slots = _last_resorts(shelf)
+def _placed(
+    shelf: Shelf, ways: Sequence[tuple[Way, bool]], pinned: Collection[tuple[str, int]]
+) -> list[UplinkPort]:
+    slots = [s for s in _last_resorts(shelf) if (s.switch, s.port) not in pinned]
     found: list[UplinkPort] = []
     for (way, down), slot in zip(ways, slots, strict=False):
         cage = shelf.model.groups[slot.group].cage

@@ -32,7 +32,7 @@ class PoweredDevice(Frozen):
     verdict: Literal["met", "near", "not_met"]
     source: str = Field("none", description="name of the switch or injector that feeds it, or none")
     hops: tuple[HopPower, ...] = Field((), description="its pieces of cable, where extenders part them")
-    wrong: str = Field("", description="what fails on the way, where extenders feed it")
+    wrong: str = Field("", description="what fails on the way, or that its class has too few watts")
 
 
 class SwitchBudget(Frozen):
@@ -98,6 +98,8 @@ def over_run(
         starts, volts = rated.starts, rated.device_v
         port_w, expected_w = (k.port_w if k.starts else kind.reserved_w for k in (rated, typical))
     enough = starts and volts >= there.device_v and demand.rated_w <= there.device_w
+    if demand.rated_w > there.device_w and not wrong:
+        wrong = f"it wants {demand.rated_w:g} W, class {there.number} has {there.device_w:g}"
     near = enough and volts < there.device_v + rules["power.near_v"]
     return PoweredDevice(
         device=device,

@@ -2,15 +2,18 @@
 
 from .assess import plan_power
 from .findings import power_findings
-from .values import NO_POWER, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
+from .pins import keep_ports
+from .values import NO_POWER, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
 
 __all__ = [
     "NO_POWER",
+    "PluggedDevice",
     "PortUse",
     "PowerPlan",
     "PowerRun",
     "RoomUp",
     "SwitchUplink",
+    "keep_ports",
     "plan_power",
     "power_findings",
 ]

@@ -8,17 +8,21 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..base.wording import some
-from ..catalogue import Catalogue, poe_rank
+from ..catalogue import Catalogue, PowerDemand, poe_rank
 from ..context.findings import Cure
-from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch, apply
+from ..context.plugged import Plugged, plugged_of
+from ..context.recording import recorder_link, recorder_name, recordings_of
+from ..context.run_decisions import run_said
+from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch, apply, put
 from ..ports import LINE, Assignment, Demand, Shelf, UplinkPort, Way, assign
 from ..power import CableHop, PoweredDevice, SwitchBudget, budget_of, over_run, sources
 from .cures import Rack, cage_cures, rack_cures, weak_injectors
 from .passive import passive_feeds
-from .values import PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
+from .pins import pinned
+from .values import LostPin, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
 REASONS = {
     "no_ports": "no port is left",
@@ -36,18 +40,24 @@ def plan_power(
     with_cures: bool = True,
 ) -> PowerPlan:
     """Return ports and budgets for every wired device, room by room."""
-    powered = _powered(design, catalogue, wires)
+    plugs = plugged_of(design, catalogue)
+    guests = _guests(design, catalogue, plugs)
+    powered = _powered(design, catalogue, wires, guests, plugs)
     injected = {i.device: i for i in design.of(Injector).values()}
     pairs = _neighbours(design, catalogue)
     racks = _racks(design, catalogue, rooms_up)
     without = frozenset(injected)
+    beside = _beside(design, catalogue)
     plans = [
-        _plan_room(rack, _demands(design, catalogue, wires, powered, without, rack), pairs) for rack in racks
+        _plan_room(design, rack, _demands(design, catalogue, wires, powered, without, rack), pairs, beside)
+        for rack in racks
     ]
     fed_by: dict[str, str] = {}
     for plan in plans:
         fed_by |= plan.fed_by()
     fed_by |= {i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
+    fed_by |= _plugged_feeds(design, plugs, fed_by, powered)
+    powered |= guests
     headroom = design.site.power_headroom
     ranks = {d.id: catalogue.role_of(d).sheds for d in design.of(Device).values()}
     names = {s.id: s.name for s in design.of(Switch).values()}
@@ -62,19 +72,22 @@ def plan_power(
         cures={
             plan.rack.room: tuple(
                 _as_it_is(design, catalogue, wires, rooms_up, plan.rack.room, cure)
-                for cure in rack_cures(design, catalogue, plan.demands, plan.rack, plan.result)
+                for cure in rack_cures(design, catalogue, plan.loose, plan.rack, plan.result)
             )
             for plan in plans
             if plan.result.left and with_cures
         },
         cage_cures={
-            u.slot.switch: cage_cures(design, catalogue, plan.demands, plan.rack, u.slot.switch)
+            u.slot.switch: cage_cures(design, catalogue, plan.loose, plan.rack, u.slot.switch)
             for plan in plans
             for u in plan.kept
             if u.converter and with_cures
         },
         weak_injectors=tuple(weak_injectors(design, catalogue)),
+        plugged=tuple(_plugs_said(design, catalogue, plugs)),
         passive=tuple(passive_feeds(design, catalogue, wires)),
+        lost_pins=tuple(pin for plan in plans for pin in plan.lost),
+        line_room=racks[0].room if racks else "",
     )
 
 
@@ -107,6 +120,12 @@ class _RoomPlan:
     demands: tuple[Demand, ...]
     result: Assignment
     kept: tuple[UplinkPort, ...]
+    lost: tuple[LostPin, ...] = ()
+
+    @property
+    def loose(self) -> tuple[Demand, ...]:
+        """The links as if nobody had chosen ports for them: another switch may have others."""
+        return tuple(replace(d, pin=None) for d in self.demands)
 
     def here(self, shelf: Shelf) -> list[Demand]:
         slots = self.result.slots
@@ -118,7 +137,7 @@ class _RoomPlan:
         return {
             d.device: f"{names[slots[d.id].switch]} port {slots[d.id].port}"
             for d in self.demands
-            if d.poe_class is not None and d.id in slots
+            if d.poe_class is not None and d.device and d.id in slots
         }
 
     def left(self) -> Iterable[Unassigned]:
@@ -167,19 +186,28 @@ class _RoomPlan:
                         poe_class=group.poe_class,
                         cage=group.cage,
                         link=link,
-                        device=demand.device if demand else None,
+                        device=demand.device or None if demand else None,
                         name=demand.name if demand else way,
                         wanted_mbps=demand.speed_mbps if demand else None,
                         feeds=demand is not None and demand.poe_class is not None,
                         uplink=up is not None,
                         uplink_to=up.to if up else None,
+                        role=demand.role if demand else "",
+                        pinned=demand is not None and demand.pin is not None,
                     )
 
 
-def _plan_room(rack: Rack, demands: tuple[Demand, ...], pairs: tuple[tuple[str, str], ...]) -> _RoomPlan:
-    kept = rack.kept(rack.shelves)
-    result = assign(demands, rack.shelves, pairs, kept)
-    return _RoomPlan(rack, demands, result, kept)
+def _plan_room(
+    design: Design,
+    rack: Rack,
+    demands: tuple[Demand, ...],
+    pairs: tuple[tuple[str, str], ...],
+    beside: tuple[tuple[str, str], ...],
+) -> _RoomPlan:
+    held = pinned(design, demands, rack.shelves, len(rack.kept(rack.shelves)))
+    kept = rack.kept(rack.shelves, {d.pin for d in held.demands if d.pin is not None})
+    result = assign(held.demands, rack.shelves, pairs, kept, beside)
+    return _RoomPlan(rack, held.demands, result, kept, held.lost)
 
 
 def _racks(design: Design, catalogue: Catalogue, rooms_up: Mapping[str, RoomUp]) -> Sequence[Rack]:
@@ -200,7 +228,7 @@ def _racks(design: Design, catalogue: Catalogue, rooms_up: Mapping[str, RoomUp])
         above = rooms_up.get(room)
         up = way(above.to_room, above.medium == "fibre") if above else LINE
         down = tuple(way(r, rooms_up[r].medium == "fibre") for r in below if shelves[r])
-        found.append(Rack(room, tuple(shelves[room]), up, down))
+        found.append(Rack(room, tuple(shelves[room]), up, down, top=not found))
     return found
 
 
@@ -248,7 +276,75 @@ def _ways_up(
         )
 
 
-def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, PowerRun]) -> dict[str, PoweredDevice]:
+_ROOM_C = 22.0  # a cord lies in the room
+
+
+def _guests(design: Design, catalogue: Catalogue, plugs: Sequence[Plugged]) -> dict[str, PoweredDevice]:
+    """Return what asks for power at a port of another device, over its cord."""
+    found: dict[str, PoweredDevice] = {}
+    for plug in plugs:
+        device = design.of(Device)[plug.device]
+        model = catalogue.model_of(device)
+        if model.power is not None:
+            fed = over_run(
+                catalogue.rules, device.id, device.name, model.label, model.power, plug.cord_m, _ROOM_C
+            )
+            found[device.id] = fed.model_copy(update={"verdict": "not_met"}) if plug.wrong else fed
+    return found
+
+
+def _plugged_feeds(
+    design: Design, plugs: Sequence[Plugged], fed_by: Mapping[str, str], powered: Mapping[str, PoweredDevice]
+) -> dict[str, str]:
+    """Return what feeds each device that is plugged into another: that one's port, if it has power itself."""
+    devices = design.of(Device)
+    return {
+        plug.device: f"{devices[plug.host].name} port {plug.port}"
+        for plug in plugs
+        if not plug.wrong and (plug.host not in powered or fed_by.get(plug.host, "none") != "none")
+    }
+
+
+def _plugs_said(design: Design, catalogue: Catalogue, plugs: Sequence[Plugged]) -> Iterable[PluggedDevice]:
+    devices = design.of(Device)
+    for plug in plugs:
+        device, group = devices[plug.device], plug.group
+        mbps = min(catalogue.model_of(device).speed_mbps, group.speed_mbps if group is not None else 0)
+        alone = run_said(design, device.id).model_copy(update={"through": None})
+        label = f"Pull a run of its own to {device.name}"
+        yield PluggedDevice(
+            device=device.id,
+            name=device.name,
+            host=plug.host,
+            host_name=devices[plug.host].name,
+            port=plug.port,
+            cord_m=plug.cord_m,
+            speed_mbps=mbps,
+            wrong=plug.wrong,
+            cures=(Cure(label=label, effect="from the rack, to a port there", changes=(put(alone),)),),
+        )
+
+
+def _with_guests(
+    demand: PowerDemand, device: str, plugs: Sequence[Plugged], guests: Mapping[str, PoweredDevice]
+) -> PowerDemand:
+    """Return what a device asks for with what it feeds on at its own ports."""
+    own = [guests[p.device] for p in plugs if p.host == device and not p.wrong and p.device in guests]
+    return demand.model_copy(
+        update={
+            "rated_w": round(demand.rated_w + sum(g.port_w for g in own), 2),
+            "typical_w": round(demand.typical_w + sum(g.expected_w for g in own), 2),
+        }
+    )
+
+
+def _powered(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, PowerRun],
+    guests: Mapping[str, PoweredDevice],
+    plugs: Sequence[Plugged],
+) -> dict[str, PoweredDevice]:
     found: dict[str, PoweredDevice] = {}
     for device in design.of(Device).values():
         model = catalogue.model_of(device)
@@ -259,7 +355,7 @@ def _powered(design: Design, catalogue: Catalogue, wires: Mapping[str, PowerRun]
                 device.id,
                 device.name,
                 model.label,
-                model.power,
+                _with_guests(model.power, device.id, plugs, guests),
                 wire.loop_m,
                 wire.heat_c,
                 [CableHop(m, catalogue.extenders[e] if e else None) for m, e in wire.hops],
@@ -296,8 +392,32 @@ def _demands(
             link = f"run-{device.id}{suffix}"
             speed = model.speed_mbps
             rank = role.sheds if poe is not None else 0
-            found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id, rank))
+            found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id, rank, device.kind))
+    if rack.top:
+        found += _recorders(design, catalogue, several)
     return tuple(found)
+
+
+def _recorders(design: Design, catalogue: Catalogue, several: bool) -> Iterable[Demand]:
+    """Yield a link for each recorder that the plan puts into the rack where the line comes in."""
+    planned = [keeps for keeps in recordings_of(design, catalogue) if keeps.device is None]
+    role = next((r for r in catalogue.roles.values() if r.records), None)
+    for number, keeps in enumerate(planned, start=1):
+        if role is not None:
+            name = recorder_name(number, len(planned))
+            speed = keeps.model.speed_mbps
+            yield Demand(recorder_link(number), name, speed, vlans=several, role=role.kind)
+
+
+def _beside(design: Design, catalogue: Catalogue) -> tuple[tuple[str, str], ...]:
+    """Return each recorder's link paired with those of its cameras: what they send stays in one switch."""
+    pairs: list[tuple[str, str]] = []
+    number = 0
+    for keeps in recordings_of(design, catalogue):
+        number += keeps.device is None
+        link = f"run-{keeps.device}" if keeps.device is not None else recorder_link(number)
+        pairs += [(link, f"run-{camera}") for camera in keeps.cameras]
+    return tuple(pairs)
 
 
 def _neighbours(design: Design, catalogue: Catalogue) -> tuple[tuple[str, str], ...]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import ClassVar
 
@@ -15,16 +15,20 @@ from ..ports import Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved
 
 @dataclass(frozen=True)
 class Rack:
-    """The switches of one equipment room, its way up, and the ways to the racks below it."""
+    """The switches of one equipment room, its way up, and the ways to the racks below it; the ``top``
+    one is where the line comes in."""
 
     room: str
     shelves: tuple[Shelf, ...]
     up: Way
     below: tuple[Way, ...] = ()
+    top: bool = False
 
-    def kept(self, shelves: Sequence[Shelf]) -> tuple[UplinkPort, ...]:
-        """Return the ports kept for its ways if these were its switches."""
-        return uplinks(shelves, self.up, self.below)
+    def kept(
+        self, shelves: Sequence[Shelf], pinned: Collection[tuple[str, int]] = ()
+    ) -> tuple[UplinkPort, ...]:
+        """Return the ports kept for its ways if these were its switches; none of those pinned."""
+        return uplinks(shelves, self.up, self.below, pinned)
 
 
 class WeakInjector(Frozen):

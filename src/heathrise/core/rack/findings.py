@@ -37,8 +37,9 @@ def power_findings(
                 unit="W",
                 rule="the budget by the way this switch allocates, less headroom",
             )
+    unplugged = {plug.device for plug in plan.plugged if plug.wrong}
     for device in plan.devices:
-        if device.verdict != "met":
+        if device.verdict != "met" and device.device not in unplugged:
             if device.wrong:
                 yield _power_finding(
                     rules,
@@ -46,7 +47,7 @@ def power_findings(
                     "not_met",
                     f"{device.name}: {device.wrong}.",
                     places=(Place(kind="device", id=device.device),),
-                    rule="watts and volts at each piece of a run with extenders",
+                    rule="watts and volts at each piece of its way, with all that it feeds on",
                 )
                 continue
             state = "sees" if device.device_v else "cannot start:"
@@ -78,6 +79,29 @@ def power_findings(
             used=rules.used("power.passive_least_share"),
             source="the maker's sheet, as the catalogue has it",
             cures=feed.cures,
+        )
+    for plug in plan.plugged:
+        if plug.wrong:
+            yield _power_finding(
+                rules,
+                f"plugged-{plug.device}",
+                "not_met",
+                f"{plug.name} cannot be plugged into {plug.host_name}: {plug.wrong}.",
+                places=(Place(kind="device", id=plug.device),),
+                rule="a cord reaches a free port that does for its device",
+                used=rules.used("power.plugged_cord_m"),
+                cures=plug.cures,
+            )
+    for pin in plan.lost_pins:
+        yield _power_finding(
+            rules,
+            f"pin-{pin.pin}",
+            "near",
+            pin.text,
+            places=(Place(kind="device", id=pin.device),),
+            rule="a port chosen by hand serves what is put into it",
+            source="IEEE 802.3",
+            cures=pin.cures,
         )
     yield from _slow_ports(rules, plan, line_mbps)
 

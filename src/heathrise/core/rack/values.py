@@ -31,6 +31,35 @@ class PortUse(Frozen):
     feeds: bool = False
     uplink: bool = False
     uplink_to: str | None = None
+    role: str = Field("", description="kind of what is in it")
+    pinned: bool = Field(False, description="whether somebody chose it")
+
+
+class LostPin(Frozen):
+    """A port that somebody chose and that cannot be kept, and why."""
+
+    KEY: ClassVar = ("pin",)
+
+    pin: str
+    device: str
+    text: str
+    cures: tuple[Cure, ...] = ()
+
+
+class PluggedDevice(Frozen):
+    """A device at a port of another one: the port, 0 where it has none, its cord in m, Mb/s."""
+
+    KEY: ClassVar = ("device",)
+
+    device: str
+    name: str
+    host: str
+    host_name: str
+    port: int
+    cord_m: float
+    speed_mbps: int
+    wrong: str = ""
+    cures: tuple[Cure, ...] = ()
 
 
 class Unassigned(Frozen):
@@ -95,6 +124,9 @@ class PowerPlan(Frozen):
     cage_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     weak_injectors: tuple[WeakInjector, ...] = ()
     passive: tuple[PassiveFeed, ...] = ()
+    plugged: tuple[PluggedDevice, ...] = ()
+    lost_pins: tuple[LostPin, ...] = ()
+    line_room: str = Field("", description="room that all others lead up to")
     findings: tuple[Finding, ...] = ()
 
 

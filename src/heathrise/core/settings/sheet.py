@@ -8,7 +8,8 @@ from typing import ClassVar
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
-from ..catalogue import Catalogue, PortProfile, Rules
+from ..catalogue import Catalogue, PortProfile, Role, Rules
+from ..context.plugged import plugged_of
 from ..context.run_decisions import said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
 from .networks import NetworkSheet, network_sheet
@@ -63,11 +64,12 @@ class SettingsSheet(Frozen):
 
 
 class Plug(Frozen):
-    """What settings need to know of a port: who is in it."""
+    """What settings need to know of a port: what kind of thing is in it."""
 
     switch: str
     port: int
     device: str | None
+    role: str
     name: str | None
     speed_mbps: int
     power: bool
@@ -168,21 +170,27 @@ def port_sheets(design: Design, catalogue: Catalogue, plugs: Sequence[Plug]) -> 
     """Return every port's profile by what stands at its other end, then the ports that devices
     themselves give on."""
     vlans = _Vlans.of(design)
+    guests = _Guests.of(design, catalogue)
     switches = design.of(Switch)
     unmanaged = frozenset(s.id for s in switches.values() if not catalogue.switches[s.model].managed)
     return (
-        *(_port_sheet(design, catalogue, plug, vlans, unmanaged) for plug in plugs),
-        *_given_ports(design, catalogue, vlans),
+        *(_port_sheet(design, catalogue, plug, vlans, unmanaged, guests) for plug in plugs),
+        *_given_ports(design, catalogue, vlans, guests),
     )
 
 
 def _port_sheet(
-    design: Design, catalogue: Catalogue, plug: Plug, vlans: _Vlans, unmanaged: frozenset[str]
+    design: Design,
+    catalogue: Catalogue,
+    plug: Plug,
+    vlans: _Vlans,
+    unmanaged: frozenset[str],
+    guests: _Guests,
 ) -> PortSheet:
     profile: PortProfile | None = None
     reason = "unused, so off"
-    if plug.device:
-        role = catalogue.role_of(design.of(Device)[plug.device])
+    if plug.role:
+        role = catalogue.roles[plug.role]
         profile, reason = role.profile, f"{role.name.lower()}: {role.profile.words}"
         if profile.alone and profile.untagged not in vlans.first:
             reason = f"{role.name.lower()} on the main network: none is planned for "
@@ -198,31 +206,60 @@ def _port_sheet(
         name=plug.name or "",
         enabled=profile is not None,
         untagged_vlan=vlans.untagged(profile) if profile else None,
-        tagged_vlans=vlans.tagged(profile) if profile else (),
+        tagged_vlans=guests.behind(plug.device, vlans, profile) if profile else (),
         power=plug.power,
         speed_mbps=plug.speed_mbps,
         reason=reason,
     )
 
 
-def _given_ports(design: Design, catalogue: Catalogue, vlans: _Vlans) -> Iterator[PortSheet]:
+@dataclass(frozen=True)
+class _Guests:
+    """What is plugged into devices: by host and port the kind and the name of each."""
+
+    at: Mapping[tuple[str, int], tuple[Role, str]]
+
+    @classmethod
+    def of(cls, design: Design, catalogue: Catalogue) -> _Guests:
+        devices = design.of(Device)
+        return cls(
+            {
+                (plug.host, plug.port): (catalogue.role_of(devices[plug.device]), devices[plug.device].name)
+                for plug in plugged_of(design, catalogue)
+                if not plug.wrong
+            }
+        )
+
+    def behind(self, device: str | None, vlans: _Vlans, profile: PortProfile) -> tuple[int, ...]:
+        """Return what a port carries tagged: its own profile's, and what the device's guests need."""
+        mine = {vlans.untagged(r.profile) for (host, _), (r, _) in self.at.items() if host == device}
+        for (host, _), (role, _) in self.at.items():
+            mine |= set(vlans.tagged(role.profile)) if host == device else set()
+        more = {v for v in mine if v is not None and v != vlans.untagged(profile)}
+        return tuple(sorted({*vlans.tagged(profile), *more}))
+
+
+def _given_ports(design: Design, catalogue: Catalogue, vlans: _Vlans, guests: _Guests) -> Iterator[PortSheet]:
     """Yield the ports of devices that others can be plugged into, such as a wall plate's."""
     for device in design.of(Device).values():
         number = 0
         for group in catalogue.model_of(device).ports:
             for _ in range(group.count):
                 number += 1
+                role, name = guests.at.get((device.id, number), (None, ""))
+                profile = role.profile if role is not None else _GIVEN
+                who = f"for {name}" if role is not None else "for who is plugged in there"
                 yield PortSheet(
                     switch=device.id,
                     switch_name=device.name,
                     port=number,
-                    name="",
+                    name=name,
                     enabled=True,
-                    untagged_vlan=vlans.untagged(_GIVEN),
-                    tagged_vlans=(),
+                    untagged_vlan=vlans.untagged(profile),
+                    tagged_vlans=vlans.tagged(profile),
                     power=group.poe_class is not None,
                     speed_mbps=group.speed_mbps,
-                    reason=f"for who is plugged in there: {_GIVEN.words}",
+                    reason=f"{who}: {profile.words}",
                 )
 
 

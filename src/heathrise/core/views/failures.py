@@ -129,16 +129,20 @@ def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterato
 def _cases(plan: Plan) -> Iterator[tuple[Literal["device", "switch", "uplink"], str, str, list[str]]]:
     """Yield what can fail: each access point, each switch, each way between racks."""
     design, catalogue, evaluation = plan.design, plan.catalogue, evaluate(plan)
+    guests: dict[str, list[str]] = {}
+    for plug in evaluation.power.plugged:
+        if not plug.wrong:
+            guests.setdefault(plug.host, []).append(plug.device)
     for device in design.of(Device).values():
         if device.model in catalogue.airs and any(
             band in catalogue.airs[device.model].radios for band in BANDS
         ):
-            yield "device", device.id, device.name, [device.id]
+            yield "device", device.id, device.name, [device.id, *guests.get(device.id, ())]
     power = evaluation.power
     on: dict[str, list[str]] = {s: [] for s in design.of(Switch)}
     for port in power.ports:
         if port.device is not None and port.device not in on[port.switch]:
-            on[port.switch].append(port.device)
+            on[port.switch] += [port.device, *guests.get(port.device, ())]
     above = {w.switch: w.to for w in power.ways_up}
 
     def behind(switch: str) -> list[str]:
