@@ -16,7 +16,17 @@ from .core.base.frozen import Frozen, Strict
 from .core.base.progress import Progress, ShowBest, always
 from .core.context.findings import Cure
 from .core.context.plan import Plan
-from .core.design import Change, Design, DesignError, ElementId, EquipmentRoom, Floor, Problem, UsualRoute
+from .core.design import (
+    Change,
+    Design,
+    DesignError,
+    ElementId,
+    EquipmentRoom,
+    Floor,
+    Problem,
+    Space,
+    UsualRoute,
+)
 from .core.evaluation.cure_search import search_cures
 from .core.evaluation.evaluate import Evaluation, evaluate
 from .core.handover import Handover
@@ -57,6 +67,7 @@ from .core.views.failures import Failure, drill
 from .core.views.handover import Observed, handover_of
 from .core.views.labels import project_labels
 from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
+from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import Saving, savings_of
 from .core.views.work_list import steps_of
 
@@ -130,6 +141,10 @@ class BestPlacesAsked(SitesAsked):
 
 class RackPlacesAsked(Asked):
     room: ElementId
+
+
+class RoomAsked(Asked):
+    space: ElementId
 
 
 class ChannelsAsked(Asked):
@@ -210,6 +225,12 @@ def _rack_places(plan: Plan, asked: RackPlacesAsked, progress: Progress, _: Show
     if asked.room not in plan.design.of(EquipmentRoom):
         raise DesignError([Problem("room", f"there is no rack {asked.room[:40]!r}")])
     return rack_places(plan, asked.room, progress)
+
+
+def _room_chain(plan: Plan, asked: RoomAsked, _progress: Progress, _: ShowBest) -> RoomChain:
+    if asked.space not in plan.design.of(Space):
+        raise DesignError([Problem("space", f"there is no room {asked.space[:40]!r}")])
+    return room_chain(plan, asked.space)
 
 
 def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
@@ -299,6 +320,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "mesh": _plain(MeshView, mesh_view),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),
+    "room_chain": Question(RoomAsked, RoomChain, _room_chain),
     "rays": Question(SpotAsked, SpotView, _rays),
     "cures": Question(CuresAsked, Cures, _cures, long=True),
     "drill": Question(DrillAsked, Failures, _drill, long=True),

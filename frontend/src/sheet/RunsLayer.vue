@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Duct, RunVerdict, UplinkVerdict } from '@/api/types'
+import type { Duct, Point, RunVerdict, UplinkVerdict } from '@/api/types'
 import { linePath } from '@/document/geometry'
 import { length } from '@/document/units'
 import { SPACE_WEIGHTS_PX } from '@/api/drawing'
@@ -14,6 +14,8 @@ const props = defineProps<{
   floor: string
   chosen: string | null
   room: string | null
+  /** Devices that are plugged into others, each with where both stand. */
+  cords?: { device: string; name: string; from: Point; to: Point }[]
   viewport: Viewport
 }>()
 const emit = defineEmits<{ choose: [device: string]; room: [id: string] }>()
@@ -93,6 +95,7 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
         <title>{{ way.up.name }}, {{ length(way.up.fixed_m) }} of {{ way.up.medium }}</title>
       </path>
     </template>
+    <path v-for="c in cords" :key="c.device" :d="linePath([c.from, c.to])" class="cord" :class="{ chosen: c.device === chosen }" vector-effect="non-scaling-stroke" :data-cord="c.device" @click.stop="emit('choose', c.device)"><title>{{ c.name }}</title></path>
     <template v-for="leg in legs" :key="leg.key">
       <path
         :d="leg.path" class="run" :class="[leg.run.verdict, { chosen: leg.run.device === chosen, other: chosen && leg.run.device !== chosen }]"
@@ -137,6 +140,15 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
 .run.chosen {
   stroke: var(--heather);
   opacity: 1;
+}
+.cord {
+  fill: none;
+  stroke: var(--tarn);
+  stroke-width: 2;
+  cursor: pointer;
+}
+.cord.chosen {
+  stroke: var(--heather);
 }
 .way {
   fill: none;

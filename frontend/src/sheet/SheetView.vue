@@ -156,6 +156,14 @@ const shaped = computed(() => {
   return found ? cornersOf(found) : null
 })
 const chosen = computed(() => store.selection?.id ?? null)
+/** Cords of what is plugged into other devices of this storey. */
+const cords = computed(() =>
+  (store.shown?.power.plugged ?? []).flatMap((p) => {
+    const [host, guest] = [store.find('device', p.host), store.find('device', p.device)]
+    const both = host?.floor === props.floor && guest && p.port
+    return both ? [{ device: p.device, name: `${p.name} in ${p.host_name} port ${p.port}`, from: host.at, to: guest.at }] : []
+  }),
+)
 const reliefHere = computed(() =>
   can.value.air && store.relief?.floor === props.floor && store.relief.tints.length + store.relief.serves.length
     ? store.relief
@@ -284,7 +292,7 @@ defineExpose({ fit, remove: gestures.remove })
       />
       <RunsLayer
         v-if="can.runs" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
-        :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport"
+        :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport" :cords="cords"
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
       <MarksLayer

@@ -32,9 +32,10 @@ from ..core.views.busy_hour import BusyView
 from ..core.views.calibration import CalibrationView, calibration_view, proposals
 from ..core.views.channel_width import WidthView
 from ..core.views.offers import with_changes
+from ..core.views.room_chain import RoomChain
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
-from ..questions import QUESTIONS, Asked, ChannelsAsked, SpotAsked, WalkAsked, known_floor
+from ..questions import QUESTIONS, Asked, ChannelsAsked, RoomAsked, SpotAsked, WalkAsked, known_floor
 from ..store.measured import MOST_COUNTED
 from .desk import stores
 from .signal_models import (
@@ -105,6 +106,14 @@ def get_levels(project_id: str, asked: SpotAsked) -> Response:
     readings = [LevelReading(**vars(r)) for r in found]
     room = storeys_of(plan.drawn).room_at(asked.floor, (asked.x, asked.y))
     return json_of(LevelList(readings=readings, space=room.name if room else None))
+
+
+@routes.get("/room_chain")
+@routes.input(RoomAsked, location="query", arg_name="asked")
+@routes.output(RoomChain)
+def get_room_chain(project_id: str, asked: RoomAsked) -> Response:
+    """Show the links from the line to a room's worst spot, and which of them binds."""
+    return _answer(project_id, "room_chain", asked)
 
 
 @routes.get("/rays")

@@ -1,11 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useBeside } from '@/answers/useBeside'
+import { api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
 
 /** From the line to a device as links of one chain: as thick as each passes; the one that binds stands out. */
-const props = defineProps<{ device: string }>()
+const props = defineProps<{ device?: string; space?: { id: string; name: string } }>()
 const store = useDesign()
-const chain = computed(() => store.shown?.chains.chains.find((c) => c.device === props.device))
+const { answer: toRoom } = useBeside(
+  (project_id) => taken(api.GET('/api/projects/{project_id}/room_chain', { params: { path: { project_id }, query: { space: props.space!.id } } })),
+  { wanted: () => !!props.space, about: () => props.space?.id },
+)
+const chain = computed(() => (props.space ? toRoom.value?.chain : store.shown?.chains.chains.find((c) => c.device === props.device)))
+const to = computed(() => props.space?.name ?? chain.value?.name)
 const wired = computed(() => store.shown?.cable.runs.some((r) => r.device === props.device && r.verdict !== 'no_way'))
 const THINNEST = 3
 const THICKEST = 16
@@ -16,8 +23,8 @@ const ROW_PX = 26
 </script>
 
 <template>
-  <section v-if="chain" class="chain" :aria-label="`From the line to ${chain.name}`" data-testid="chain">
-    <h3>From the line to {{ chain.name }}</h3>
+  <section v-if="chain" class="chain" :aria-label="`From the line to ${to}`" data-testid="chain">
+    <h3>From the line to {{ to }}</h3>
     <svg :height="chain.links.length * ROW_PX" width="100%" role="list">
       <g v-for="(link, k) in chain.links" :key="k" :transform="`translate(0 ${k * ROW_PX})`" role="listitem" :class="{ binds: k === chain.binds, inside: k === chain.inside && k !== chain.binds }" :data-link="link.kind">
         <path :d="`M12 ${k ? 0 : 6}V${k === chain.links.length - 1 ? ROW_PX - 6 : ROW_PX}`" :stroke-width="thick(link.mbps)" class="pipe" />

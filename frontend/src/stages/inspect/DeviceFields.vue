@@ -65,7 +65,7 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
     <label class="wide">Model
       <Choice by="id" :model-value="device.model" :options="models" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
     </label>
-    <label v-if="stage === 'cable'" class="wide">Category
+    <label v-if="stage === 'cable' && !said?.through" class="wide">Category
       <Choice :model-value="said?.category ?? ('plan' as const)" :options="CATEGORIES" fluid aria-label="Category" @update:model-value="say({ category: $event === 'plan' ? null : $event }, 'Category')" />
     </label>
     <label v-if="(stage === 'cable' || stage === 'power') && begins.length > 2" class="wide">Begins

@@ -59,6 +59,7 @@ function remove(): void {
     <ChainPart v-if="device && (stage === 'power' || stage === 'cable')" :key="`c-${device.id}`" :device="device.id" />
     <ExtenderFields v-if="device && stage !== 'signal'" :key="`e-${device.id}`" :device="device" />
     <CableTests v-if="device && stage === 'cable'" :key="`t-${device.id}`" :device="device.id" />
+    <ChainPart v-if="space && stage === 'signal'" :key="`c-${space.id}`" :space="space" />
     <SpaceFields v-if="space" :key="space.id" :space="space" />
     <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />
     <DuctFields v-if="duct" :key="duct.id" :duct="duct" />

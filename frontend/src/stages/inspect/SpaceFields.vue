@@ -64,7 +64,7 @@ function setName(event: Event): void {
       <Choice :model-value="space.overhead ?? ('floor' as const)" :options="OWN_OR_FLOORS" fluid aria-label="Cable overhead" @update:model-value="set({ overhead: $event === 'floor' ? null : $event }, 'Overhead')" />
     </label>
     <NumberField label="Ceiling height" :value="ceiling" :min="1.6" :max="30" @change="set({ ceiling_height_m: $event }, 'Ceiling')" />
-    <div class="ticks">
+    <div class="ticks wide">
       <label><Checkbox :model-value="space.outdoor" binary @update:model-value="set({ outdoor: $event as boolean }, 'Outdoors')" /> Outdoors</label>
       <label><Checkbox :model-value="space.open_above" binary @update:model-value="set({ open_above: $event as boolean }, 'Opening')" /> No slab above</label>
       <label><Checkbox :model-value="space.stairs" binary @update:model-value="set({ stairs: $event as boolean }, 'Stairs')" /> Stairs lead up from here</label>
@@ -73,3 +73,17 @@ function setName(event: Event): void {
     </div>
   </div>
 </template>
+
+<style scoped>
+.fields .ticks {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 10px;
+}
+.fields .ticks label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12px;
+}
+</style>

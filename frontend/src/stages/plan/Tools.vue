@@ -28,19 +28,18 @@ const tools = computed(() => toolsOf(store.catalogue).filter((t) => !t.stage))
 <style scoped>
 .tools {
   width: 142px;
-  padding: 6px 5px;
+  padding: 4px 5px;
   border-right: 1px solid var(--granite-light);
   overflow: auto;
   display: flex;
   flex-direction: column;
-  gap: 1px;
 }
 .tool {
   display: grid;
   grid-template-columns: 22px 1fr auto;
   align-items: center;
   gap: 6px;
-  padding: 4px 6px;
+  padding: 2.5px 6px;
   border: 1px solid transparent;
   border-radius: 3px;
   text-align: left;

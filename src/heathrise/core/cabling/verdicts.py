@@ -289,7 +289,7 @@ def _extended(
             pieces = ", ".join(metres(h.length_m) for h in parted.hops)
             effect = (
                 f"pieces of {pieces}; {speed_said(speed)} of {speed_said(run.speed_mbps)}, "
-                f"{count * model.own_w:g} W for itself; {count * model.price:+g}"
+                f"{count * model.own_w:g} W for itself; {count * model.price:+g} {design.site.currency}"
             )
             yield Cure(label=label, effect=effect, changes=tuple(put(e) for e in more))
         if offered:

@@ -146,6 +146,12 @@ def _ways_up(switch: str, ups: Mapping[str, SwitchUplink]) -> Iterator[ChainLink
         at = way.to
 
 
+def to_spot(device: Device, chain: Chain, spot: str, mbps: float) -> Chain:
+    """Return a device's chain with what its air passes at a spot in place of that beside it."""
+    air = ChainLink(kind="air", name=spot, mbps=mbps, element=device.id)
+    return _chain(device, (*(link for link in chain.links if link.kind != "air"), air))
+
+
 def _chain(device: Device, links: tuple[ChainLink, ...]) -> Chain:
     def narrowest(rows: Sequence[int]) -> int:
         # Of equals the last: what a device itself passes needs no wider way to it.
