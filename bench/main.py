@@ -33,6 +33,7 @@ from bench.places import places
 from bench.rack import rack
 from bench.soak import soak
 from bench.tall import tall
+from bench.wire import wire
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.context.readings import Reading
@@ -256,6 +257,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "papers": papers,
     "places": places,
     "rack": rack,
+    "wire": wire,
     "tall": tall,
     "flat": flat,
     "measured": measured,

@@ -20,6 +20,7 @@ from .core.design import (
     Change,
     Design,
     DesignError,
+    Device,
     ElementId,
     EquipmentRoom,
     Floor,
@@ -67,6 +68,7 @@ from .core.views.failures import Failure, drill
 from .core.views.handover import Observed, handover_of
 from .core.views.labels import project_labels
 from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
+from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import Saving, savings_of
 from .core.views.work_list import steps_of
@@ -145,6 +147,10 @@ class RackPlacesAsked(Asked):
 
 class RoomAsked(Asked):
     space: ElementId
+
+
+class RemediesAsked(Asked):
+    device: ElementId
 
 
 class ChannelsAsked(Asked):
@@ -231,6 +237,12 @@ def _room_chain(plan: Plan, asked: RoomAsked, _progress: Progress, _: ShowBest) 
     if asked.space not in plan.design.of(Space):
         raise DesignError([Problem("space", f"there is no room {asked.space[:40]!r}")])
     return room_chain(plan, asked.space)
+
+
+def _remedies(plan: Plan, asked: RemediesAsked, _progress: Progress, _: ShowBest) -> Remedies:
+    if asked.device not in plan.design.of(Device):
+        raise DesignError([Problem("device", f"there is no device {asked.device[:40]!r} in the plan")])
+    return remedies_of(plan, asked.device)
 
 
 def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
@@ -320,6 +332,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "mesh": _plain(MeshView, mesh_view),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),
+    "remedies": Question(RemediesAsked, Remedies, _remedies),
     "room_chain": Question(RoomAsked, RoomChain, _room_chain),
     "rays": Question(SpotAsked, SpotView, _rays),
     "cures": Question(CuresAsked, Cures, _cures, long=True),

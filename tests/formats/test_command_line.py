@@ -11,7 +11,7 @@ from click.testing import CliRunner, Result
 from heathrise.cli import main
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device, EquipmentRoom
+from heathrise.core.design import Design, Device, EquipmentRoom, Space
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.shown import shown
 from heathrise.formats.project_file import Project, dump_project
@@ -50,6 +50,10 @@ def test_every_question_is_answered_in_json(question: str, project: Path, home: 
         said = {"device": point.id, "wishes": {"seconds": 1}}
     if question == "rack_places":
         said = {"room": next(iter(home.of(EquipmentRoom)))}
+    if question == "remedies":
+        said = {"device": next(iter(home.of(Device)))}
+    if question == "room_chain":
+        said = {"space": next(iter(home.of(Space)))}
     done = _run("ask", project, question, "--with", json.dumps(said))
     assert done.exit_code == 0, done.output
     answer = json.loads(done.stdout)

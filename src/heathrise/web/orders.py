@@ -9,9 +9,10 @@ from ..core.catalogue import priced_items
 from ..core.context.plan import utc_today
 from ..core.order import Order
 from ..core.views.bill_of_materials import order_of
+from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
-from ..questions import QUESTIONS, OfferList
+from ..questions import QUESTIONS, OfferList, RemediesAsked
 from .desk import stores
 from .models import PricesRead
 from .wire import download, json_of, line_faults
@@ -34,6 +35,15 @@ def get_order(project_id: str) -> Response:
 def list_offers(project_id: str) -> Response:
     _, plan = stores().plans.load(project_id)
     return json_of(QUESTIONS["offers"].ask(plan))
+
+
+@routes.get("/projects/<project_id>/remedies")
+@routes.input(RemediesAsked, location="query", arg_name="asked")
+@routes.output(Remedies)
+def get_remedies(project_id: str, asked: RemediesAsked) -> Response:
+    """Show everything that would mend a run, with what each takes and costs."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(QUESTIONS["remedies"].ask(plan, asked))
 
 
 @routes.get("/firm/prices.csv")

@@ -7,6 +7,7 @@ import PrintButton from '@/controls/PrintButton.vue'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import SheetStage from '@/sheet/SheetStage.vue'
+import RemediesBand from './RemediesBand.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
@@ -16,6 +17,12 @@ const COUNTS = [1, 2, 3, 4].map((n) => ({ value: n, label: n === 1 ? 'one cable'
 const sheets = computed(() => Object.values(store.catalogue?.label_sheets ?? {}))
 /** The sheets that are in the printer are the same from job to job. */
 const sheet = useLocalStorage('heathrise-label-sheet', 'sleeve-a4')
+
+/** The run of what is selected, where it does not do. */
+const failing = computed(() => {
+  const run = store.selection?.kind === 'device' ? store.shown?.cable.runs.find((r) => r.device === store.selection?.id) : undefined
+  return run && !['met', 'near'].includes(run.verdict) ? run : null
+})
 
 function set(change: Partial<Site>, label: string): void {
   if (store.site) store.commit(label, [put('site', { ...store.site, ...change })])
@@ -36,6 +43,7 @@ function set(change: Partial<Site>, label: string): void {
         <PrintButton kind="labels_pdf" label="Print labels" :arguments="{ sheet }" />
       </span>
     </template>
+    <template #below><RemediesBand v-if="failing" :run="failing" /></template>
   </SheetStage>
 </template>
 

@@ -55,7 +55,7 @@ function begin(at: string): void {
 
 function say(change: Partial<ElementOf<'run'>>, what: string): void {
   const id = `r-${props.device.id}`.slice(0, 40)
-  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false, through: null }
+  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false, through: null, shortest: false }
   store.commit(`${what} to ${props.device.name}`, [put('run', { ...run, ...change })])
 }
 </script>

@@ -31,7 +31,7 @@ function loosen(): void {
   const device = selected.value
   if (!device) return
   const held = store.all('run').find((r) => r.device === device.id)
-  const run: ElementOf<'run'> = { ...(held ?? { id: store.nextId('run', 'run'), device: device.id, category: null, cables: null, equipment_room: null, through: null }), over_air: true }
+  const run: ElementOf<'run'> = { ...(held ?? { id: store.nextId('run', 'run'), device: device.id, category: null, cables: null, equipment_room: null, through: null, shortest: false }), over_air: true }
   store.commit(`${device.name} over the air`, [put('run', run)])
 }
 function look(l: MeshLink): void {

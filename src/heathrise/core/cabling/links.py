@@ -81,7 +81,7 @@ class LinkVerdict(Frozen):
 def leaves_building(route: Route, rules: Rules, on_pole: bool = False) -> bool:
     """Whether a route leaves its building: to another, into the ground, or farther into the air
     than through the wall that a device hangs on."""
-    in_air = route.outdoor_m > rules["cabling.surge_outdoor_m"]
+    in_air = round(route.outdoor_m, 1) > rules["cabling.surge_outdoor_m"]  # as it is told
     return route.between_buildings or route.duct_m > 0 or in_air or on_pole
 
 

@@ -87,7 +87,7 @@ def route_to(ways: Ways, end: Terminal) -> Route | None:
     storey = ways.storeys.get(end.floor)
     if storey is None or ways.source < 0:
         return None
-    last, stub_m = _arrive(ways, storey, end.at)
+    last, stub_m = _arrive(ways, storey, end)
     if last < 0:
         return None
     nodes = _trace(ways, last)
@@ -97,13 +97,17 @@ def route_to(ways: Ways, end: Terminal) -> Route | None:
     return _sum(ways, legs)
 
 
-def _arrive(ways: Ways, storey: Storey, at: Point) -> tuple[int, float]:
-    """Return the node from which the device is reached at least cost, and the length of stub."""
-    distance = storey.apart_m(at)
+def _arrive(ways: Ways, storey: Storey, end: Terminal) -> tuple[int, float]:
+    """Return the node from which the end is reached at least cost, and the length of stub."""
+    distance = storey.apart_m(end.at)
     count = min(STUB_NODES, len(distance))
     near = np.argpartition(distance, count - 1)[:count]
     cost = np.minimum(ways.cost[storey.first + near], ways.cost[storey.first + near + ways.nodes])
-    total = cost + distance[near] * ways.rules["cabling.cost_per_m.stub"]
+    total = cost + distance[near] * (1.0 if ways.shortest else ways.rules["cabling.cost_per_m.stub"])
+    room = ways.plan.room_at(end.floor, end.at)
+    if ways.shortest and room is not None and not room.outdoor:
+        over_z = void_z_m(ways.plan, room, storey.floor, ways.void_m)
+        total += np.abs(np.array([storey.height_m(storey.first + int(n)) for n in near]) - over_z)
     best = int(total.argmin())
     if not math.isfinite(total[best]):
         return -1, 0.0

@@ -38,8 +38,9 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
     A device goes to the room that was chosen for it, else to the one from which its run does
     best, of equals the nearest.
     """
-    ways = ways_of(design, catalogue)
     said = {run.device: run for run in design.of(Run).values()}
+    easy = ways_of(design, catalogue)
+    short = ways_of(design, catalogue, shortest=True) if any(r.shortest for r in said.values()) else easy
     kept = kept_cables(design, catalogue.rules) if design.of(OldCable) else {}
     parted: dict[str, list[Extender]] = {}
     for extender in design.of(Extender).values():
@@ -58,6 +59,7 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
 
     def best(device: Device) -> RunVerdict:
         held = said.get(device.id)
+        ways = short if held is not None and held.shortest else easy
         pinned = ways.get(held.equipment_room or "") if held is not None else None
         options: list[Ways | None] = [pinned] if pinned is not None else list(ways.values())
         verdicts = [verdict(device, held, over) for over in options or [None]]

@@ -15,17 +15,20 @@ from ..design import (
     Design,
     Device,
     Duct,
+    Element,
     EquipmentRoom,
     Floor,
+    Medium,
     Point,
     Riser,
     Space,
     Switch,
+    Uplink,
     apply,
     put,
 )
 from .runs import RunVerdict, judge_runs
-from .uplinks import judge_uplinks
+from .uplinks import judge_uplinks, top_room
 
 GOOD = ("met", "near")
 _INSIDE_M = 0.5  # a rack stands this far from the wall that a duct comes in through
@@ -39,16 +42,43 @@ def second_room(design: Design, catalogue: Catalogue, run: RunVerdict, device: D
         return ()
     floor, at = spot
     name = _name(design, floor)
+    return room_at(design, catalogue, run, device, floor.id, at, name, f"A second room, {name}")
+
+
+def room_at(
+    design: Design,
+    catalogue: Catalogue,
+    run: RunVerdict,
+    device: Device,
+    floor: str,
+    at: Point,
+    name: str,
+    label: str,
+    medium: Medium | None = None,
+) -> tuple[Cure, ...]:
+    """Offer a room with a switch at a spot, if that mends a device's run.
+
+    Args:
+        medium: of its way up, by plan without one; over fibre its switch has a cage.
+    """
     taken = design.of(EquipmentRoom)
     room_id = next(f"rack-{k}" for k in range(2, 100) if f"rack-{k}" not in taken)
-    room = EquipmentRoom(id=room_id, floor=floor.id, name=name, at=at)
-    after = apply(design, [put(room)])
-    runs = {r.device: r for r in judge_runs(after, catalogue)}
-    up = next((u for u in judge_uplinks(after, catalogue) if u.room == room_id), None)
-    if runs[device.id].verdict not in GOOD or up is None or up.verdict not in GOOD:
+    room = EquipmentRoom(id=room_id, floor=floor, name=name, at=at)
+    new: list[Element] = [room]
+    if medium is not None:
+        top = top_room(design)
+        if top is None:
+            return ()
+        new.append(Uplink(id=f"u-{room_id}"[:40], room=room_id, to=top, medium=medium))
+    after = apply(design, [put(element) for element in new])
+    if judge_runs(after, catalogue, device)[0].verdict not in GOOD:
         return ()
+    up = next((u for u in judge_uplinks(after, catalogue) if u.room == room_id), None)
+    if up is None or up.verdict not in GOOD:
+        return ()
+    runs = {r.device: r for r in judge_runs(after, catalogue)}
     mine = [r for r in runs.values() if r.room == room_id]
-    switch = _switch(design, catalogue, room_id, mine)
+    switch = _switch(design, catalogue, room_id, mine, up.medium == "fibre")
     if switch is None:
         return ()
     now = runs[device.id].fixed_m
@@ -58,8 +88,7 @@ def second_room(design: Design, catalogue: Catalogue, run: RunVerdict, device: D
         "lead up; "
         f"{catalogue.switches[switch.model].price:+g} {design.site.currency} for its switch"
     )
-    label = f"A second room, {name}"
-    return (Cure(label=label, effect=effect, changes=(put(room), put(switch))),)
+    return (Cure(label=label, effect=effect, changes=tuple(put(e) for e in (*new, switch))),)
 
 
 def _spot(design: Design, device: Device) -> tuple[Floor, Point] | None:
@@ -110,8 +139,11 @@ def _name(design: Design, floor: Floor) -> str:
     return base[:120]
 
 
-def _switch(design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict]) -> Switch | None:
-    """Return the cheapest managed switch with enough ports of each kind for the runs."""
+def _switch(
+    design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict], fibre: bool
+) -> Switch | None:
+    """Return the cheapest managed switch with enough ports of each kind for the runs, and a cage where
+    fibre leads up."""
     devices = design.of(Device)
     fed = [p for r in runs if (p := catalogue.model_of(devices[r.device]).power) is not None]
     watts = sum(catalogue.rules.poe_classes[p.poe_class].reserved_w for p in fed)
@@ -120,7 +152,8 @@ def _switch(design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdi
         m
         for m in catalogue.sold_switches
         if m.managed
-        and m.copper_ports > links
+        and (not fibre or any(g.cage for g in m.groups))
+        and m.copper_ports > links - any(g.cage for g in m.groups)
         and m.powered_ports >= len(fed)
         and m.budget_w * (1 - design.site.power_headroom) >= watts
     ]

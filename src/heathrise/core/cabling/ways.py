@@ -31,6 +31,7 @@ Array = NDArray[np.float64]
 
 STUB_NODES = 12
 MOST_NODES = 60_000
+_BLOCK = 512
 ALONG = math.cos(math.radians(30))  # what turns less than this from a line lies along it
 _ON_WALL_M = 0.02
 _SAME_WALL_M = 0.05  # masonry crossed twice within this is one wall drawn twice
@@ -48,7 +49,8 @@ class WayEdge:
 
 @dataclass(eq=False)
 class Ways:
-    """The lattice of a design with the cheapest way from one equipment room to every node.
+    """The lattice of a design with the cheapest way from one equipment room to every node, or the
+    ``shortest``.
 
     A node stands twice, once for each layer, ``nodes`` apart; a riser's own nodes come after
     both layers.
@@ -61,6 +63,7 @@ class Ways:
     links: dict[tuple[int, int], WayEdge]
     room: EquipmentRoom
     rules: Rules
+    shortest: bool = False
     nodes: int = 0
     source: int = -1
     floor_of: list[str] = field(default_factory=list)
@@ -82,37 +85,55 @@ _ways: IdentityMemo[dict[str, Ways]] = IdentityMemo(64)
 _lattices: IdentityMemo[dict[str, Storey]] = IdentityMemo(64)
 
 
-def ways_of(design: Design, catalogue: Catalogue) -> dict[str, Ways]:
+def ways_of(design: Design, catalogue: Catalogue, shortest: bool = False) -> dict[str, Ways]:
     """Return the ways from each equipment room; the same objects as long as nothing they rest
-    on changes."""
-    kinds = (Floor, Space, Building, Riser, Duct, EquipmentRoom)
-    parts = tuple(design.of(cls) for cls in kinds)
+    on changes.
+
+    Args:
+        shortest: by their metres alone, not by what they cost to work.
+    """
+    parts = tuple(design.of(cls) for cls in (Floor, Space, Building, Riser, Duct))
+    # Racks by what they are: one that is tried out is put into more than one drawing.
+    rooms = tuple(design.of(EquipmentRoom).values())
     # Walls bear on the ways by their masonry alone, so any other may move as it likes.
     masonry = _masonry(design, catalogue)
     key = tuple((f, rows.tobytes()) for f, rows in masonry.items())
     mains = mains_lines(design)
-    return _ways.get((*parts, catalogue, mains), key, lambda: _make(design, catalogue.rules, masonry, mains))
+    return _ways.get(
+        (*parts, catalogue, mains),
+        (key, rooms, shortest),
+        lambda: _make(design, catalogue.rules, masonry, mains, shortest),
+    )
 
 
 def _make(
-    design: Design, rules: Rules, masonry: dict[str, Array], mains: tuple[MainsLine, ...]
+    design: Design, rules: Rules, masonry: dict[str, Array], mains: tuple[MainsLine, ...], shortest: bool
 ) -> dict[str, Ways]:
-    parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct, EquipmentRoom))
+    parts = tuple(design.of(c) for c in (Floor, Space, Building, Riser, Duct))
     rooms = list(design.of(EquipmentRoom).values())
     if not rooms:
         return {}
     plan = storeys_of(design)
-    storeys = _lattices.get((*parts, plan, rules), None, lambda: _make_storeys(design, plan, rules))
-    count = sum(len(s.xy) for s in storeys.values())
-    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, rooms[0], rules)
+    storeys = _lattices.get((*parts, plan, rules), tuple(rooms), lambda: _make_storeys(design, plan, rules))
+    count = sum(_block(s) for s in storeys.values())
+    ways = Ways(plan, storeys, np.empty(0), np.empty(0, np.int32), {}, rooms[0], rules, shortest)
     ways.nodes = count
-    ways.floor_of = [s.floor.id for s in storeys.values() for _ in range(len(s.xy))]
-    edges = [_turns(count, rules["cabling.turn_cost"])]
+    ways.floor_of = [s.floor.id for s in storeys.values() for _ in range(_block(s))]
+    edges = [_turns(count, _TINY_COST if shortest else rules["cabling.turn_cost"])]
     for storey in storeys.values():
         here = _pieces(mains, storey.floor.id)
-        edges.append(_lattice_edges(storey, rules, masonry[storey.floor.id], here, count))
-    edges += list(_risers(design, ways))
-    edges += list(_ducts(design, ways))
+        if shortest:
+            edges.append(_lattice_lengths(storey, count))
+        else:
+            walls = masonry[storey.floor.id]
+
+            def work_out(storey: Storey = storey, walls: Array = walls, here: Array = here) -> Edges:
+                return _lattice_edges(storey, rules, walls, here, count)
+
+            edges.append(_costs.get((storey, rules), (walls.tobytes(), here.tobytes(), count), work_out))
+    per_m = _PLAIN_COSTS if shortest else rules.table("cabling.cost_per_m")
+    edges += list(_risers(design, ways, per_m["rise"]))
+    edges += list(_ducts(design, ways, per_m["duct"]))
     graph: Any = _graph(edges, count + len(ways.floor_of))
     return {room.id: _from(ways, graph, room) for room in rooms}
 
@@ -131,16 +152,31 @@ def _make_storeys(design: Design, plan: Storeys, rules: Rules) -> dict[str, Stor
     turns = _directions(design)
     step_m = _lattice_step_m(design)
     found: dict[str, Storey] = {}
-    first = 0
+    void_m, first = rules["cabling.void_above_ceiling_m"], 0
     for floor in design.of(Floor).values():
         turn = turns[floor.building]
         through = list(_terminals(design, floor))
-        void_m = rules["cabling.void_above_ceiling_m"]
-        storey = storey_of(plan, floor, turn, first, step_m, through, void_m)
+
+        def work_out(
+            floor: Floor = floor, turn: float = turn, first: int = first, through: list[Point] = through
+        ) -> Storey | None:
+            return storey_of(plan, floor, turn, first, step_m, through, void_m)
+
+        storey = _storeys.get((plan, floor), (turn, first, step_m, tuple(through), void_m), work_out)
         if storey is not None:
             found[floor.id] = storey
-            first += len(storey.xy)
+            first += _block(storey)
     return found
+
+
+# A rack that is tried out changes the lattice of its own storey alone.
+_storeys: IdentityMemo[Storey | None] = IdentityMemo(256)
+
+
+def _block(storey: Storey) -> int:
+    """Return how many numbers a storey's nodes have to themselves: a few more do not move the next
+    storey's, which then stays as it is."""
+    return -(-len(storey.xy) // _BLOCK) * _BLOCK
 
 
 def _directions(design: Design) -> dict[str, float]:
@@ -186,6 +222,7 @@ def _masonry(design: Design, catalogue: Catalogue) -> dict[str, Array]:
 
 
 Edges = tuple[NDArray[np.int64], NDArray[np.int64], Array]
+_costs: IdentityMemo[Edges] = IdentityMemo(256)
 
 
 def _turns(count: int, cost: float) -> Edges:
@@ -213,6 +250,19 @@ def _lattice_edges(storey: Storey, rules: Rules, masonry: Array, mains: Array, c
         cost += rules["cabling.beside_mains_cost"] * length * _beside(storey, mains, apart_m)
     layer = np.where(storey.north, count, 0) + storey.first
     return start + layer, end + layer, cost
+
+
+_TINY_COST = 1e-6  # of two ways of one length that with fewer turns
+_PLAIN_COSTS = {"rise": 1.0, "duct": 1.0}
+
+
+def _lattice_lengths(storey: Storey, count: int) -> Edges:
+    """Return the edges of one storey by their metres alone."""
+    start, end = storey.start, storey.end
+    length = np.abs(storey.uv[end] - storey.uv[start]).sum(axis=1)
+    length += np.abs(storey.z_m[end] - storey.z_m[start])
+    layer = np.where(storey.north, count, 0) + storey.first
+    return start + layer, end + layer, length
 
 
 def _beside(storey: Storey, mains: Array, apart_m: float) -> NDArray[np.bool_]:
@@ -259,9 +309,8 @@ def _crossings(storey: Storey, walls: Array) -> Array:
     return crossed
 
 
-def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
+def _risers(design: Design, ways: Ways, per_m: float) -> Iterable[Edges]:
     """Give each riser a node at every storey: who passes a storey by pays no detour there."""
-    per_m = ways.rules["cabling.cost_per_m.rise"]
     for riser in design.of(Riser).values():
         served = [
             s for s in ways.storeys.values() if s.floor.building == riser.building and _serves(riser, s.floor)
@@ -282,7 +331,7 @@ def _risers(design: Design, ways: Ways) -> Iterable[Edges]:
             yield _join(ways.links, low, high, link, per_m)
 
 
-def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
+def _ducts(design: Design, ways: Ways, per_m: float) -> Iterable[Edges]:
     for duct in design.of(Duct).values():
         near, far = (ways.storeys.get(f) for f in (duct.from_floor, duct.to_floor))
         if near is None or far is None:
@@ -293,7 +342,7 @@ def _ducts(design: Design, ways: Ways) -> Iterable[Edges]:
         drops = sum(s.height_m(n) - s.elevation_m + duct.depth_m for s, n in ends)
         aside = near.aside_m(start, duct.path[0]) + far.aside_m(end, duct.path[-1])
         link = WayEdge("duct", along + drops + aside, duct.path, duct.id)
-        yield _join(ways.links, start, end, link, ways.rules["cabling.cost_per_m.duct"])
+        yield _join(ways.links, start, end, link, per_m)
 
 
 def _join(

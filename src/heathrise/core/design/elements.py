@@ -234,7 +234,8 @@ class Run(Element):
     """What the installer decided about a device's cable; without one the plan decides.
 
     One that is ``over_air`` is none: the device's link is the air. One ``through`` another device
-    begins at a port that this gives on, such as a wall plate's, and not at a rack.
+    begins at a port that this gives on, such as a wall plate's, and not at a rack. One that is
+    ``shortest`` takes the fewest metres there are, whatever its way costs to work.
     """
 
     device: DeviceRef
@@ -243,6 +244,7 @@ class Run(Element):
     equipment_room: RoomRef | None = None
     over_air: bool = False
     through: DeviceRef | None = None
+    shortest: bool = False
 
 
 class Uplink(Element):

@@ -63,7 +63,7 @@ def _lines(design: Design) -> Iterable[MainsLine]:
             guessed=False,
             length_m=_length_m(route.path),
         )
-    floors, graphs = design.of(Floor), dict[str, _Walls]()
+    floors = design.of(Floor)
     for socket in design.of(Socket).values():
         panel = feeding_panel(design, socket)
         if panel is None or any(
@@ -71,10 +71,8 @@ def _lines(design: Design) -> Iterable[MainsLine]:
             for r in drawn
         ):
             continue
-        if socket.floor not in graphs:
-            graphs[socket.floor] = _Walls(w for w in design.of(Wall).values() if w.floor == socket.floor)
         rise_m = abs(floors[socket.floor].elevation_m - floors[panel.floor].elevation_m)
-        points = graphs[socket.floor].way(panel.at, socket.at)
+        points = _guessed(design, socket.floor, panel.at, socket.at)
         yield MainsLine(
             id=f"to-{socket.id}",
             floor=socket.floor,
@@ -85,6 +83,21 @@ def _lines(design: Design) -> Iterable[MainsLine]:
             socket=socket.id,
             length_m=_length_m(points, rise_m),
         )
+
+
+_graphs: IdentityMemo[_Walls] = IdentityMemo(64)
+# A socket that is only thought of asks for its own way, and many findings think of the same one.
+_ways: IdentityMemo[tuple[Spot, ...]] = IdentityMemo(2048)
+
+
+def _guessed(design: Design, floor: str, start: Point, end: Point) -> tuple[Spot, ...]:
+    walls = design.of(Wall)
+
+    def along() -> tuple[Spot, ...]:
+        mine = (w for w in walls.values() if w.floor == floor)
+        return _graphs.get((walls,), floor, lambda: _Walls(mine)).way(start, end)
+
+    return _ways.get((walls,), (floor, start, end), along)
 
 
 def _length_m(points: Sequence[Spot], rise_m: float = 0.0) -> float:

@@ -1,4 +1,4 @@
-"""Ports chosen by hand, and devices plugged into others
+"""Ports chosen by hand, devices plugged into others, runs that take the shortest way
 
 Revision ID: 0015
 Revises: 0014
@@ -17,6 +17,7 @@ depends_on = None
 
 def upgrade() -> None:
     steps.add_column("run", sa.Column("through", sa.String(40), nullable=True))
+    steps.add_column("run", sa.Column("shortest", sa.Boolean(), nullable=False), "0")
     steps.create_foreign_key("run_through", "run", "device", ["project_id", "through"], ["project_id", "id"])
     steps.create_table(
         "port_pin",
@@ -40,3 +41,4 @@ def downgrade() -> None:
     op.drop_table("port_pin")
     op.drop_constraint("run_through", "run", type_="foreignkey")
     op.drop_column("run", "through")
+    op.drop_column("run", "shortest")
