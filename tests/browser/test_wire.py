@@ -8,10 +8,11 @@ import pypdfium2
 import pytest
 from playwright.sync_api import Page, expect
 
-from heathrise.core.design import Design
+from heathrise.core.design import Design, Switch
 from heathrise.demo import watermill
 from ops.serve import Server
 
+from ..core.plans import access_point, design_of, rack, shell
 from .conftest import Sheet, make_project
 
 pytestmark = pytest.mark.browser
@@ -20,6 +21,10 @@ pytestmark = pytest.mark.browser
 @pytest.fixture
 def wired(server: Server, school: Design, open_sheet: Callable[..., Sheet]) -> Sheet:
     return open_sheet(f"/p/{make_project(server, school, 'Larkmere wired')}/plan")
+
+
+def _price(sheet: Sheet) -> float:
+    return float(sheet.totals("price").split()[0].replace(",", ""))
 
 
 def _near(page: Page, mark: str, notches: int = 12) -> None:
@@ -150,3 +155,91 @@ def test_a_run_too_long_is_mended_by_an_extender_and_its_chain_read(
     expect(page.locator("[data-figure=chain]")).to_contain_text("narrowest")
     sheet.stage("order")
     expect(page.get_by_text("Peltwick E", exact=False).first).to_be_visible()
+
+
+def test_a_run_too_long_is_mended_in_two_ways(server: Server, open_sheet: Callable[..., Sheet]) -> None:
+    sheet = open_sheet(f"/p/{make_project(server, watermill(), 'Quernbeck too long')}/cable")
+    page = sheet.page
+    sheet.tab("List")
+    page.click("[data-run-row=ap-8]")
+    sheet.tab("Reasons")
+    band = page.get_by_test_id("remedies")
+    band.locator("[data-compare]").click()
+    fibre = band.locator("[data-remedy^='Fibre to a switch']")
+    expect(fibre).to_contain_text("a licensed electrician")
+    expect(fibre).to_contain_text("1 Gb/s")
+    assert band.locator("[data-remedy]").count() >= 3
+    price = fibre.locator(".price").inner_text()
+    before = _price(sheet)
+    fibre.get_by_role("button", name="Take").click()
+    sheet.saved(2)
+    expect(band).to_have_count(0)  # the run does now
+    assert _price(sheet) - before == pytest.approx(float(price.split()[0].replace(",", "")), abs=1.01)
+    page.click("[aria-label=Undo]")
+    sheet.saved(3)
+    band.locator("[data-compare]").click()
+    part_way = band.locator("[data-remedy^='Put in two of']")
+    expect(part_way).to_contain_text("has no port")  # it says what it leaves undone
+    part_way.get_by_role("button", name="Take").click()
+    sheet.saved(4)
+    expect(page.locator("[data-extender-mark]").first).to_be_attached()
+
+
+def test_a_device_is_kept_at_a_port_and_another_plugged_in(
+    server: Server, open_sheet: Callable[..., Sheet]
+) -> None:
+    sheet = open_sheet(f"/p/{make_project(server, watermill(), 'Quernbeck ports')}/power")
+    page = sheet.page
+    switch = page.locator("[data-switch=sw-1]")
+    first = switch.locator("[data-port='1']")
+    name = first.locator(".who").inner_text()
+    first.click()
+    switch.get_by_role("combobox", name=f"Port of {name}").click()
+    page.get_by_role("option", name="port 3").click()
+    sheet.saved(2)
+    expect(switch.locator("[data-port='3']")).to_contain_text(name)
+    expect(switch.locator("[data-port='3'] .pi-thumbtack")).to_be_visible()
+    switch.get_by_role("button", name="Keep all ports of SW-1 as they are").click()
+    sheet.saved(3)
+    switch.get_by_role("button", name="Leave all ports of SW-1 to the plan").click()
+    sheet.saved(4)
+    expect(switch.locator(".port .pi-thumbtack")).to_have_count(0)
+
+    sheet.stage("plan")
+    page.get_by_label("Floor", exact=True).click()
+    page.get_by_role("option", name="Stone floor", exact=True).click()
+    page.locator("[data-mark=study-files]").click()
+    plug = page.locator("[data-figure=plug]")
+    expect(plug).to_contain_text("Study plate port 1")
+    sheet.stage("cable")
+    page.get_by_role("combobox", name="Begins").click()
+    page.get_by_role("option", name="at a rack, by plan").click()
+    sheet.saved(5)
+    expect(page.locator("[data-figure=run]")).to_be_visible()
+    page.get_by_role("combobox", name="Begins").click()
+    page.get_by_role("option", name="no run: plugged into Study plate").click()
+    sheet.saved(6)
+    expect(plug).to_contain_text("Study plate port 1")
+
+
+def test_the_narrowest_link_of_a_room_is_found_and_widened(
+    server: Server, open_sheet: Callable[..., Sheet]
+) -> None:
+    switch = Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8")
+    hut = design_of(*shell(), rack(1, 1), access_point(9, 9), switch)
+    sheet = open_sheet(f"/p/{make_project(server, hut, 'Hut chain')}/signal")
+    page = sheet.page
+    sheet.tab("List")
+    page.locator("tr", has_text="Room").first.click()
+    sheet.tab("Reasons")
+    chain = page.get_by_test_id("chain")
+    expect(chain.get_by_role("heading")).to_have_text("From the line to Room")
+    expect(chain.locator("[data-link=air]")).to_contain_text("worst spot of Room")
+    port = chain.locator("[data-link=port] .figure")
+    expect(port).to_have_text("1 Gb/s")
+    sheet.stage("power")
+    page.get_by_role("combobox", name="Model of SW-1").click()
+    page.get_by_role("option", name="Dunthrip M24 multi-speed switch").click()
+    sheet.saved(2)
+    sheet.stage("signal")
+    expect(port).to_have_text("2.5 Gb/s")

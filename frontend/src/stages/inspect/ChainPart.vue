@@ -34,6 +34,7 @@ const ROW_PX = 26
     </svg>
     <p data-figure="chain">{{ chain.says }}</p>
   </section>
+  <p v-else-if="space && toRoom" class="quiet" data-testid="no-chain">No access point with a port is heard where it is worst, so nothing can be said of its way to the line.</p>
   <p v-else-if="wired" class="quiet" data-testid="no-chain">It has no port yet, so nothing can be said of its way to the line.</p>
 </template>
 
