@@ -230,7 +230,7 @@ def test_the_narrowest_link_of_a_room_is_found_and_widened(
     sheet = open_sheet(f"/p/{make_project(server, hut, 'Hut chain')}/signal")
     page = sheet.page
     sheet.tab("List")
-    page.locator("tr", has_text="Room").first.click()
+    page.locator("tbody tr", has_text="Room").first.click()
     sheet.tab("Reasons")
     chain = page.get_by_test_id("chain")
     expect(chain.get_by_role("heading")).to_have_text("From the line to Room")
