@@ -71,6 +71,7 @@ from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
 from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import Saving, savings_of
+from .core.views.switch_choice import SwitchChoices, switch_choices
 from .core.views.work_list import steps_of
 
 
@@ -357,6 +358,9 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
             cures=tuple(best_places(plan, asked.device, asked.wishes, progress))
         ),
         long=True,
+    ),
+    "switches": Question(
+        Asked, SwitchChoices, lambda plan, _, progress, _show: switch_choices(plan, progress), long=True
     ),
     "rack_places": Question(RackPlacesAsked, RackPlaces, _rack_places, long=True),
     "needless": Question(

@@ -13,6 +13,7 @@ import PortStrip from './PortStrip.vue'
 import RackHead from './RackHead.vue'
 import RackPanel from './RackPanel.vue'
 import RackPlacesBand from './RackPlacesBand.vue'
+import SwitchBand from './SwitchBand.vue'
 import WayUpLine from './WayUpLine.vue'
 
 const store = useDesign()
@@ -29,6 +30,7 @@ const rooms = computed(() => {
   return [...store.all('equipment_room')].sort((a, b) => Number(lower.has(a.id)) - Number(lower.has(b.id)))
 })
 const switchesOf = (room: string) => power.value?.switches.filter((s) => s.room === room) ?? []
+const choosing = ref(false)
 /** The rack that places are compared for. */
 const compared = ref('')
 const portsOf = (id: string) => power.value?.ports.filter((p) => p.switch === id) ?? []
@@ -70,8 +72,9 @@ const select = (device: string | null | undefined) => {
       <Offered id="cable-no-room" />
     </div>
     <template v-else-if="power">
+      <SwitchBand v-if="choosing" @close="choosing = false" />
       <section v-for="room in rooms" :key="room.id" class="rack" :data-rack="room.id">
-      <RackHead :room="room" :several="rooms.length > 1" @add="add(room.id)" @places="compared = compared === room.id ? '' : room.id" />
+      <RackHead :room="room" :several="rooms.length > 1" :first="room.id === rooms[0]?.id" @add="add(room.id)" @switches="choosing = !choosing" @places="compared = compared === room.id ? '' : room.id" />
       <RackPlacesBand v-if="compared === room.id" :key="`places-${room.id}`" :room="room" @close="compared = ''" />
       <RackPanel v-for="rack in store.shown?.racks.racks.filter((r) => r.room === room.id)" :key="rack.room" :room="room" :rack="rack" @open="open" />
       <section v-for="budget in switchesOf(room.id)" :key="budget.switch" class="switch" :data-switch="budget.switch">

@@ -7,8 +7,8 @@ import { length } from '@/document/units'
 import MarkShape from '@/sheet/MarkShape.vue'
 
 /** A rack: which room, how many runs begin there, and its way up. */
-const props = defineProps<{ room: EquipmentRoom; several: boolean }>()
-defineEmits<{ add: []; places: [] }>()
+const props = defineProps<{ room: EquipmentRoom; several: boolean; first: boolean }>()
+defineEmits<{ add: []; places: []; switches: [] }>()
 const store = useDesign()
 const up = computed(() => store.shown?.cable.uplinks.find((u) => u.room === props.room.id))
 const runs = computed(() => (store.shown?.cable.runs ?? []).filter((r) => r.room === props.room.id).length)
@@ -25,7 +25,9 @@ const upper = computed(() => store.find('equipment_room', up.value?.to_room ?? '
       <template v-else-if="up.verdict === 'no_way'">no way up to {{ upper }} yet</template>
       <template v-else><i :class="['way', up.medium]" /> {{ length(up.fixed_m) }} of {{ up.medium }} up to {{ upper }}</template>
     </span>
-    <Button label="Compare places" icon="pi pi-map-marker" size="small" text class="first" @click="$emit('places')" />
+    <span class="first" />
+    <Button v-if="first" label="Choose switches" icon="pi pi-sparkles" size="small" text aria-label="Choose switches for all racks" @click="$emit('switches')" />
+    <Button label="Compare places" icon="pi pi-map-marker" size="small" text @click="$emit('places')" />
     <Button label="Add a switch" icon="pi pi-plus" size="small" text @click="$emit('add')" />
   </header>
 </template>

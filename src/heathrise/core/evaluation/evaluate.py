@@ -243,7 +243,7 @@ def _settings(
         )
         for p in power.ports
     ]
-    wired = {*_wires(design, links.runs), *(p.device for p in power.plugged if not p.wrong)}
+    wired = {*wires_of(design, links.runs), *(p.device for p in power.plugged if not p.wrong)}
     sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
     if sheet is not None:
         ports = sheet.ports
@@ -262,10 +262,10 @@ def _power(design: Design, catalogue: Catalogue, cable: Future[CableChapter], fu
     if cable.exception() is not None:
         return None
     links = cable.result()
-    return plan_power(design, catalogue, _wires(design, links.runs), _rooms_up(links.uplinks), full)
+    return plan_power(design, catalogue, wires_of(design, links.runs), rooms_up_of(links.uplinks), full)
 
 
-def _wires(design: Design, runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
+def wires_of(design: Design, runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
     extenders = design.of(Extender)
     return {
         r.device: PowerRun(
@@ -312,7 +312,7 @@ def _starves(catalogue: Catalogue) -> Callable[[Device, RunVerdict, Sequence[Ext
     return starves
 
 
-def _rooms_up(uplinks: Sequence[UplinkVerdict]) -> dict[str, RoomUp]:
+def rooms_up_of(uplinks: Sequence[UplinkVerdict]) -> dict[str, RoomUp]:
     return {u.room or "": RoomUp(u.to_room, u.medium, u.speed_mbps) for u in uplinks}
 
 

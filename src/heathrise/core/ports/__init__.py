@@ -1,16 +1,20 @@
 """Switch ports: which cable goes into which, or why it cannot."""
 
 from .assign import Assignment, Demand, assign, fits, group_of, reserved_w
+from .choose import Chosen, KeptFree, choose
 from .uplinks import LINE, Shelf, UplinkPort, Way, uplinks
 
 __all__ = [
     "LINE",
     "Assignment",
+    "Chosen",
     "Demand",
+    "KeptFree",
     "Shelf",
     "UplinkPort",
     "Way",
     "assign",
+    "choose",
     "fits",
     "group_of",
     "reserved_w",

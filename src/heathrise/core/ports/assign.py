@@ -6,6 +6,7 @@ single port feeds. Constraint programming decides; the answer says whether it is
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -29,6 +30,7 @@ _SLOWER = 300
 _WASTES_POWER = 20
 _WASTES_SPEED = 4
 _SAME_SWITCH = 1
+_OVER = 1  # a tenth of a watt that a switch gives beyond its headroom
 
 
 @dataclass(frozen=True)
@@ -86,6 +88,7 @@ def assign(
     neighbours: tuple[tuple[str, str], ...] = (),
     kept: tuple[UplinkPort, ...] | None = None,
     beside: tuple[tuple[str, str], ...] = (),
+    headroom: float = 0.0,
 ) -> Assignment:
     """Return the assignment that leaves least over; see ``_objective`` for what comes after.
 
@@ -95,6 +98,7 @@ def assign(
         neighbours: pairs of links that had better be on different switches.
         kept: ports that are not given away; without a word, those of a rack that stands alone.
         beside: pairs of links that had better be on one switch.
+        headroom: share of each switch's watts that had better be kept free.
     """
     model = cp_model.CpModel()
     places = {
@@ -113,6 +117,7 @@ def assign(
         mine[d].append(place)
     for options in mine.values():
         model.add_exactly_one(options)
+    over: list[cp_model.LinearExprT] = []
     for shelf in shelves:
         watts = []
         for g, group in enumerate(shelf.model.groups):
@@ -120,7 +125,12 @@ def assign(
             model.add(sum(v for _, v in inside) <= group.count - gone[shelf.id, g])
             watts += [round(10 * reserved_w(shelf.model, d)) * v for d, v in inside]
         model.add(sum(watts) <= round(10 * shelf.model.budget_w))
-    model.minimize(_objective(model, demands, shelves, neighbours, beside, places, left))
+        if watts and headroom:
+            beyond = model.new_int_var(0, round(10 * shelf.model.budget_w), "")
+            model.add(sum(watts) - math.floor(10 * shelf.model.budget_w * (1 - headroom) + 1e-9) <= beyond)
+            over.append(_OVER * beyond)
+    wishes = _objective(model, demands, shelves, neighbours, beside, places, left)
+    model.minimize(sum([wishes, *over]))
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 1
@@ -148,7 +158,8 @@ def _objective(
     left: dict[str, cp_model.IntVar],
 ) -> cp_model.LinearExprT:
     """Leave nothing over; no VLAN on an unmanaged switch; then no port slower than asked; then
-    waste no power and no speed; then neighbours apart, and what talks most with one another together."""
+    waste no power and no speed; then neighbours apart, and what talks most with one another together.
+    The watts beyond a switch's headroom count beside these."""
     by_id = {d.id: d for d in demands}
     unmanaged = {s.id for s in shelves if not s.model.managed}
     groups = {(s.id, g): group for s in shelves for g, group in enumerate(s.model.groups)}

@@ -1,6 +1,7 @@
 """Racks as a whole: ports and watts together, room by room; what would mend them, in words."""
 
-from .assess import plan_power
+from .assess import plan_power, rack_loads
+from .cures import Rack
 from .findings import power_findings
 from .pins import keep_ports
 from .values import NO_POWER, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
@@ -11,9 +12,11 @@ __all__ = [
     "PortUse",
     "PowerPlan",
     "PowerRun",
+    "Rack",
     "RoomUp",
     "SwitchUplink",
     "keep_ports",
     "plan_power",
     "power_findings",
+    "rack_loads",
 ]

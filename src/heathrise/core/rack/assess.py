@@ -44,14 +44,10 @@ def plan_power(
     guests = _guests(design, catalogue, plugs)
     powered = _powered(design, catalogue, wires, guests, plugs)
     injected = {i.device: i for i in design.of(Injector).values()}
-    pairs = _neighbours(design, catalogue)
-    racks = _racks(design, catalogue, rooms_up)
-    without = frozenset(injected)
-    beside = _beside(design, catalogue)
-    plans = [
-        _plan_room(design, rack, _demands(design, catalogue, wires, powered, without, rack), pairs, beside)
-        for rack in racks
-    ]
+    pairs, beside = _neighbours(design, catalogue), _beside(design, catalogue)
+    loads = _loads(design, catalogue, wires, rooms_up, powered)
+    racks = [rack for rack, _ in loads]
+    plans = [_plan_room(design, rack, demands, pairs, beside) for rack, demands in loads]
     fed_by: dict[str, str] = {}
     for plan in plans:
         fed_by |= plan.fed_by()
@@ -89,6 +85,30 @@ def plan_power(
         lost_pins=tuple(pin for plan in plans for pin in plan.lost),
         line_room=racks[0].room if racks else "",
     )
+
+
+def _loads(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, PowerRun],
+    rooms_up: Mapping[str, RoomUp],
+    powered: Mapping[str, PoweredDevice],
+) -> list[tuple[Rack, tuple[Demand, ...]]]:
+    """Return the racks, the one where the line comes in first, each with the links that ask for ports."""
+    without = frozenset(i.device for i in design.of(Injector).values())
+    return [
+        (rack, _demands(design, catalogue, wires, powered, without, rack))
+        for rack in _racks(design, catalogue, rooms_up)
+    ]
+
+
+def rack_loads(
+    design: Design, catalogue: Catalogue, wires: Mapping[str, PowerRun], rooms_up: Mapping[str, RoomUp]
+) -> list[tuple[Rack, tuple[Demand, ...]]]:
+    """Return each rack with the links that ask for its ports, whatever switches stand in it."""
+    plugs = plugged_of(design, catalogue)
+    guests = _guests(design, catalogue, plugs)
+    return _loads(design, catalogue, wires, rooms_up, _powered(design, catalogue, wires, guests, plugs))
 
 
 def _as_it_is(
@@ -206,7 +226,7 @@ def _plan_room(
 ) -> _RoomPlan:
     held = pinned(design, demands, rack.shelves, len(rack.kept(rack.shelves)))
     kept = rack.kept(rack.shelves, {d.pin for d in held.demands if d.pin is not None})
-    result = assign(held.demands, rack.shelves, pairs, kept, beside)
+    result = assign(held.demands, rack.shelves, pairs, kept, beside, design.site.power_headroom)
     return _RoomPlan(rack, held.demands, result, kept, held.lost)
 
 

@@ -175,7 +175,7 @@ def _cheapest(
         shelves = options.get(model.id)
         if shelves is None:
             continue
-        found = assign(demands, shelves, (), rack.kept(shelves))
+        found = assign(demands, shelves, (), rack.kept(shelves), headroom=headroom)
         if found.left:
             continue
         if all(_counted_w(s, found, demands) <= s.model.budget_w * (1 - headroom) for s in shelves):

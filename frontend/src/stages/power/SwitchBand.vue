@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, shallowRef, watch } from 'vue'
+import { useProjectJob } from '@/answers/useJob'
+import type { Change, JobKinds } from '@/api/types'
+import JobProgress from '@/controls/JobProgress.vue'
+import { useDesign } from '@/document/store'
+import { inUnits } from '@/document/units'
+
+/** Switches for all racks at least cost: as planned, for today, with what comes later, as fast as each device. */
+const emit = defineEmits<{ close: [] }>()
+const store = useDesign()
+const { job, running, run, stop } = useProjectJob()
+type Found = NonNullable<JobKinds['switches']['result']>
+const found = shallowRef<Found | null>(null)
+const choices = computed(() => found.value?.choices ?? [])
+const dearest = computed(() => Math.max(1, ...choices.value.map((c) => c.price)))
+const money = (value: number) => `${Math.round(value).toLocaleString('en')} ${found.value?.currency ?? ''}`
+const more = (value: number) => `${value > 0 ? '+' : value < 0 ? '\u2212' : ''}${money(Math.abs(value))}`
+
+async function look(): Promise<void> {
+  const done = await run('switches', {})
+  if (done?.result) found.value = done.result
+}
+watch(() => store.revision, () => void look(), { immediate: true })
+
+function take(choice: Found['choices'][number]): void {
+  store.commit(`Switches: ${choice.name.toLowerCase()}`, choice.changes as Change[])
+  emit('close')
+}
+</script>
+
+<template>
+  <section class="band" aria-label="Switches for all racks" data-testid="switches">
+    <header>
+      <h3>Switches for all racks, at least cost</h3>
+      <Button icon="pi pi-times" text size="small" aria-label="Close" @click="emit('close')" />
+    </header>
+    <JobProgress v-if="running" :job="job" what="Choices worked out" @stop="stop" />
+    <p v-if="found?.without.length" class="not_met">No choice of switches serves {{ found.without.join(', ') }}.</p>
+    <div class="cards">
+      <article v-for="(c, k) in choices" :key="c.name" class="choice" :class="{ now: !k, short: c.left }" :data-choice="c.name">
+        <h4>{{ c.name }}</h4>
+        <span class="bar"><i :style="{ width: `${(100 * c.price) / dearest}%` }" /></span>
+        <dl>
+          <dt>Switches</dt><dd class="figure price">{{ money(c.price) }}</dd>
+          <dt>The job, with tax</dt><dd class="figure">{{ k ? more(c.extra) : 'as it is' }}</dd>
+          <dt>Without a port</dt><dd class="figure" :class="{ not_met: c.left }">{{ c.left }}</dd>
+          <dt>Free ports</dt><dd class="figure">{{ c.ports_free }}</dd>
+          <dt>Watts to spare</dt><dd class="figure">{{ c.watts_free.toFixed(0) }} W</dd>
+        </dl>
+        <ul>
+          <li v-for="r in c.racks" :key="r.room">
+            <strong>{{ r.name }}</strong>
+            <span v-for="s in r.switches" :key="s">{{ s }}</span>
+            <span v-if="!r.switches.length" class="quiet">none</span>
+            <span v-if="k" class="quiet">{{ r.links }} {{ r.links === 1 ? "link" : "links" }}{{ r.kept ? `, ${r.kept} kept` : '' }}; {{ r.proven ? 'proven cheapest' : `at least ${money(r.bound)}` }}{{ r.slower ? `; ${r.slower} slower than asked` : '' }}</span>
+          </li>
+        </ul>
+        <p class="quiet">{{ inUnits(c.says) }}</p>
+        <Button v-if="k" label="Take these" size="small" :aria-label="`Take the switches: ${c.name}`" data-take @click="take(c)" />
+      </article>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.band {
+  border: 1px solid var(--heather);
+  border-radius: 3px;
+  padding: 6px 10px 8px;
+  margin: 0 0 12px;
+}
+header {
+  display: flex;
+  align-items: baseline;
+}
+header > :last-child {
+  margin-left: auto;
+}
+h3 {
+  font-size: 13px;
+}
+h4 {
+  font: 600 13px/1.3 var(--condensed);
+  margin: 0;
+}
+.cards {
+  display: flex;
+  gap: 10px;
+  overflow-x: auto;
+}
+.choice {
+  flex: 1 0 186px;
+  border: 1px solid var(--granite-mid);
+  border-top: 3px solid var(--moss-line);
+  border-radius: 3px;
+  padding: 6px 10px 8px;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+.choice.now {
+  border-top-color: var(--granite-mid);
+}
+.choice.short {
+  border-top-color: var(--rust);
+}
+.bar {
+  height: 5px;
+  background: var(--granite-light);
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--heather);
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 1px 8px;
+  margin: 2px 0;
+  font: 400 12px/1.35 var(--condensed);
+}
+dt {
+  color: var(--granite);
+}
+dd {
+  margin: 0;
+  text-align: right;
+}
+.price {
+  font-weight: 600;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  font: 400 12px/1.35 var(--condensed);
+  margin-bottom: 4px;
+}
+.choice p,
+li .quiet {
+  font: 400 11px/1.3 var(--condensed);
+}
+.choice > button {
+  margin-top: auto;
+}
+</style>
