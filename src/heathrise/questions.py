@@ -72,6 +72,7 @@ from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import Saving, savings_of
 from .core.views.switch_choice import SwitchChoices, switch_choices
+from .core.views.way import Way, way_of
 from .core.views.work_list import steps_of
 
 
@@ -150,7 +151,7 @@ class RoomAsked(Asked):
     space: ElementId
 
 
-class RemediesAsked(Asked):
+class DeviceAsked(Asked):
     device: ElementId
 
 
@@ -215,6 +216,12 @@ class Labels(Answer):
     labels: tuple[Label, ...]
 
 
+class WayTold(Answer):
+    """How a run lies, or nothing where a device has none."""
+
+    way: Way | None
+
+
 class ToBeProven(Answer):
     """What a tester and a meter can prove of a plan."""
 
@@ -240,10 +247,18 @@ def _room_chain(plan: Plan, asked: RoomAsked, _progress: Progress, _: ShowBest) 
     return room_chain(plan, asked.space)
 
 
-def _remedies(plan: Plan, asked: RemediesAsked, _progress: Progress, _: ShowBest) -> Remedies:
-    if asked.device not in plan.design.of(Device):
-        raise DesignError([Problem("device", f"there is no device {asked.device[:40]!r} in the plan")])
-    return remedies_of(plan, asked.device)
+def _known_device(plan: Plan, device: str) -> str:
+    if device not in plan.design.of(Device):
+        raise DesignError([Problem("device", f"there is no device {device[:40]!r} in the plan")])
+    return device
+
+
+def _remedies(plan: Plan, asked: DeviceAsked, _progress: Progress, _: ShowBest) -> Remedies:
+    return remedies_of(plan, _known_device(plan, asked.device))
+
+
+def _way(plan: Plan, asked: DeviceAsked, _progress: Progress, _: ShowBest) -> WayTold:
+    return WayTold(way=way_of(plan, _known_device(plan, asked.device)))
 
 
 def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
@@ -333,7 +348,8 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "mesh": _plain(MeshView, mesh_view),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),
-    "remedies": Question(RemediesAsked, Remedies, _remedies),
+    "remedies": Question(DeviceAsked, Remedies, _remedies),
+    "way": Question(DeviceAsked, WayTold, _way),
     "room_chain": Question(RoomAsked, RoomChain, _room_chain),
     "rays": Question(SpotAsked, SpotView, _rays),
     "cures": Question(CuresAsked, Cures, _cures, long=True),

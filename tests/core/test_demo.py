@@ -20,7 +20,7 @@ from heathrise.demo import SITES, DemoSite
 # What is said of a project in which nothing is begun; no site of its own has that.
 UNBEGUN = {"signal-none", "cable-no-room", "settings-networks"}
 # Rooms of a real size pass the heat of a small rack; this one is tried by hand.
-BY_HAND = {"rack-heat", "plan-sockets", "power-chain"}
+BY_HAND = {"rack-heat", "plan-sockets", "power-chain", "power-plugged", "cable-bundle"}
 FAMILIES = {
     "plan-storeys",
     "plan-ceiling",
@@ -57,6 +57,7 @@ FAMILIES = {
     "cable-surge",
     "cable-jacket",
     "cable-duct",
+    "cable-riser",
     "cable-recommended",
     "power-left",
     "power-none",
@@ -64,6 +65,7 @@ FAMILIES = {
     "power-loop",
     "power-hops",
     "power-passive",
+    "power-pin",
     "power-narrow",
     "power-cascade",
     "power-converter",

@@ -225,7 +225,7 @@ def test_conduit_by_the_worked_example() -> None:
 
 def test_the_school_s_duct_is_told_its_pipe(catalogue: Catalogue, school: Design) -> None:
     found = {f.id: f for f in evaluate(Plan(school, catalogue)).findings}["cable-duct-duct-garden"]
-    assert found.text == "Garden duct: 2 cables ask for a 25 mm conduit, 25% full."
+    assert found.text == "Garden duct: 2 cables ask for a 25 mm conduit, 25% full; 1 more fits."
 
 
 RULES = load_catalogue().rules

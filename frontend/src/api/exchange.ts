@@ -139,6 +139,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "uplinks": [
       "id"
     ],
+    "trunks": [
+      "id"
+    ],
     "findings": [
       "id"
     ]

@@ -1,14 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Duct, Point, RunVerdict, UplinkVerdict } from '@/api/types'
+import type { Duct, Point, RunVerdict, Trunk, UplinkVerdict } from '@/api/types'
 import { linePath } from '@/document/geometry'
 import { length } from '@/document/units'
 import { SPACE_WEIGHTS_PX } from '@/api/drawing'
+import { overlaps, type Box } from './boxes'
 import { dashOf, penOf } from './pens'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
   runs: RunVerdict[]
+  /** Where cables lie together; without them each run is drawn by itself. */
+  trunks?: Trunk[]
+  /** What a number must not lie on: marks and names. */
+  taken?: Box[]
   uplinks: UplinkVerdict[]
   ducts: Duct[]
   floor: string
@@ -21,10 +26,58 @@ const props = defineProps<{
 const emit = defineEmits<{ choose: [device: string]; room: [id: string] }>()
 
 
-const legs = computed(() =>
-  props.runs.flatMap((run) =>
+const byId = computed(() => new Map(props.runs.map((r) => [r.id, r])))
+/** Runs that share a way are one ribbon with its number; who lies alone is drawn as its category is. */
+const shared = computed(() =>
+  (props.trunks ?? []).filter((t) => t.floor === props.floor).flatMap((t) => {
+    const runs = t.links.flatMap((id) => byId.value.get(id) ?? [])
+    return runs.length ? [{ trunk: t, runs, path: linePath([t.a, t.b]) }] : []
+  }),
+)
+const RIBBON_PX = 2.2
+const WIDER_PX = 1.15
+const WIDEST_PX = 13
+const NUMBERED_PX = 30
+const counted = (t: { runs: RunVerdict[] }) => t.runs.reduce((sum, r) => sum + r.cables, 0)
+const ribbons = computed(() =>
+  shared.value.filter((s) => s.runs.length > 1).map((s) => {
+    const cables = counted(s)
+    const [[ax, ay], [bx, by]] = [s.trunk.a, s.trunk.b].map((p) => props.viewport.toScreen(p)) as [[number, number], [number, number]]
+    const names = s.runs.map((r) => r.name)
+    return {
+      key: s.trunk.id, path: s.path, cables,
+      width: Math.min(WIDEST_PX, RIBBON_PX + WIDER_PX * Math.sqrt(cables)),
+      bad: s.runs.some((r) => r.verdict === 'not_met' || r.verdict === 'test_first'),
+      number: Math.hypot(bx - ax, by - ay) > NUMBERED_PX ? freeSpot([ax, ay], [bx, by]) : null,
+      says: `${cables} cables side by side, ${s.trunk.wide_mm.toFixed(0)} mm as a bundle: ${names.slice(0, 8).join(', ')}${names.length > 8 ? ` and ${names.length - 8} more` : ''}`,
+    }
+  }),
+)
+const ALONG = [0.5, 0.35, 0.65, 0.2, 0.8]
+const NUMBER_PX = 9
+/** Where along a stretch its number lies on nothing; nowhere where it would always. */
+function freeSpot([ax, ay]: [number, number], [bx, by]: [number, number]): { x: number; y: number } | null {
+  for (const t of ALONG) {
+    const [x, y] = [ax + (bx - ax) * t, ay + (by - ay) * t]
+    const box = { left: x - NUMBER_PX, right: x + NUMBER_PX, top: y - NUMBER_PX, bottom: y + NUMBER_PX }
+    if (!(props.taken ?? []).some((b) => overlaps(b, box))) return { x, y }
+  }
+  return null
+}
+const alone = computed(() =>
+  shared.value.filter((s) => s.runs.length === 1).map((s) => {
+    const run = s.runs[0]!
+    return { key: s.trunk.id, run, weight: penOf(run.category).weight_px, dash: dashOf(run.category), path: s.path }
+  }),
+)
+
+/** A run's own legs: of all without ribbons; else what lies in the ground, and all of what is chosen. */
+const drawn = (run: RunVerdict, kind: string) => !props.trunks || kind === 'duct' || run.device === props.chosen
+const legs = computed(() => [
+  ...alone.value.filter((a) => a.run.device !== props.chosen),
+  ...props.runs.flatMap((run) =>
     run.legs
-      .filter((leg) => leg.points.length > 1 && leg.kind !== 'riser' && onSheet(leg))
+      .filter((leg) => leg.points.length > 1 && leg.kind !== 'riser' && onSheet(leg) && drawn(run, leg.kind))
       .map((leg, i) => ({
         key: `${run.id}-${i}`,
         run,
@@ -33,7 +86,7 @@ const legs = computed(() =>
         path: linePath(leg.points),
       })),
   ),
-)
+])
 
 /** Where extenders stand: so far along their runs, on this storey. */
 const extenders = computed(() =>
@@ -85,6 +138,10 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
 
 <template>
   <g :transform="viewport.transform.value" data-layer="runs">
+    <path
+      v-for="r in ribbons" :key="r.key" :d="r.path" class="ribbon" :class="{ bad: r.bad, other: chosen }" :stroke-width="r.width"
+      vector-effect="non-scaling-stroke" :data-ribbon="r.cables"
+    ><title>{{ r.says }}</title></path>
     <template v-for="way in ways" :key="way.key">
       <path
         :d="way.path" class="way" :class="[way.up.medium, way.up.verdict, { chosen: way.up.room === room }]"
@@ -107,12 +164,35 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
       </path>
     </template>
   </g>
+  <template v-for="r in ribbons" :key="`n-${r.key}`">
+    <text v-if="r.number && !chosen" class="many" :x="r.number.x" :y="r.number.y" text-anchor="middle" dominant-baseline="central">{{ r.cables }}</text>
+  </template>
   <g v-for="e in extenders" :key="e.key" class="extender" :transform="`translate(${e.at[0]} ${e.at[1]})`" data-extender-mark @click.stop="emit('choose', e.run.device)">
     <path d="M-7 -4H7V4H-7ZM-3 -4V4M3 -4V4" /><title>Extender in the run of {{ e.run.name }}</title>
   </g>
 </template>
 
 <style scoped>
+.ribbon {
+  fill: none;
+  stroke: var(--ribbon, var(--granite));
+  stroke-linecap: butt;
+  opacity: 0.55;
+}
+.ribbon.bad {
+  stroke: var(--rust);
+}
+.ribbon.other {
+  opacity: 0.2;
+}
+.many {
+  font: 600 11px var(--mono);
+  fill: var(--ink);
+  stroke: var(--paper);
+  stroke-width: 3.5px;
+  paint-order: stroke;
+  pointer-events: none;
+}
 .extender path {
   fill: var(--paper);
   stroke: var(--ink);

@@ -87,6 +87,7 @@ const CATEGORIES = ['5e', '6', '6A']
           <svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="1.8" :stroke-dasharray="dashOf(category)" /></svg>
           category {{ category }}
         </p>
+        <p class="row"><svg width="34" height="10"><path d="M0 5H34" stroke="var(--granite)" stroke-width="6" opacity="0.55" /><text x="17" y="9" text-anchor="middle" style="font: 600 10px var(--mono)" fill="var(--ink)">7</text></svg> side by side, their number</p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="3" /></svg> heavier: duct, attic, joists</p>
         <template v-if="store.all('equipment_room').length > 1">
           <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--tarn)" :stroke-width="penOf('fibre').weight_px" :stroke-dasharray="dashOf('fibre')" stroke-linecap="round" /></svg> fibre between racks</p>

@@ -291,7 +291,7 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grab"
       />
       <RunsLayer
-        v-if="can.runs" :runs="store.shown?.cable.runs ?? []" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
+        v-if="can.runs" :runs="store.shown?.cable.runs ?? []" :trunks="store.shown?.cable.trunks ?? []" :taken="names.taken" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
         :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport" :cords="cords"
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />

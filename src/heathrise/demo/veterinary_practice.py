@@ -13,6 +13,7 @@ from ..core.design import (
     MainsRoute,
     Network,
     Panel,
+    PortPin,
     RackPlace,
     Riser,
     Run,
@@ -229,6 +230,8 @@ def _gear(drawing: Drawing) -> None:
         Switch(id="sw-4", equipment_room="rack-kennels", name="SW-4", model="dunthrip-s8"),
         Switch(id="sw-5", equipment_room="rack-kennels", name="SW-5", model="dunthrip-s8"),
         Switch(id="sw-6", equipment_room="rack-cabin", name="SW-6", model="dunthrip-s8"),
+        # Noted on the old switch, which had more ports than the one that replaced it.
+        PortPin(id="pin-1", switch="sw-1", port=22, device="ap-1"),
     )
     drawing.add(
         Duct(

@@ -12,7 +12,7 @@ from ..core.views.bill_of_materials import order_of
 from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
-from ..questions import QUESTIONS, OfferList, RemediesAsked
+from ..questions import QUESTIONS, DeviceAsked, OfferList, WayTold
 from .desk import stores
 from .models import PricesRead
 from .wire import download, json_of, line_faults
@@ -38,12 +38,21 @@ def list_offers(project_id: str) -> Response:
 
 
 @routes.get("/projects/<project_id>/remedies")
-@routes.input(RemediesAsked, location="query", arg_name="asked")
+@routes.input(DeviceAsked, location="query", arg_name="asked")
 @routes.output(Remedies)
-def get_remedies(project_id: str, asked: RemediesAsked) -> Response:
+def get_remedies(project_id: str, asked: DeviceAsked) -> Response:
     """Show everything that would mend a run, with what each takes and costs."""
     _, plan = stores().plans.load(project_id)
     return json_of(QUESTIONS["remedies"].ask(plan, asked))
+
+
+@routes.get("/projects/<project_id>/way")
+@routes.input(DeviceAsked, location="query", arg_name="asked")
+@routes.output(WayTold)
+def get_way(project_id: str, asked: DeviceAsked) -> Response:
+    """Show how a device's run lies, leg by leg."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(QUESTIONS["way"].ask(plan, asked))
 
 
 @routes.get("/firm/prices.csv")

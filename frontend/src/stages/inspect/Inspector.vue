@@ -6,6 +6,7 @@ import { useDesign, type Selection } from '@/document/store'
 import type { Stage } from '@/stages/registry'
 import CableTests from './CableTests.vue'
 import ChainPart from './ChainPart.vue'
+import WayPart from './WayPart.vue'
 import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
@@ -57,6 +58,7 @@ function remove(): void {
     <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
     <ChainPart v-if="device && (stage === 'power' || stage === 'cable')" :key="`c-${device.id}`" :device="device.id" />
+    <WayPart v-if="device && stage === 'cable'" :key="`w-${device.id}`" :device="device" />
     <ExtenderFields v-if="device && stage !== 'signal'" :key="`e-${device.id}`" :device="device" />
     <CableTests v-if="device && stage === 'cable'" :key="`t-${device.id}`" :device="device.id" />
     <ChainPart v-if="space && stage === 'signal'" :key="`c-${space.id}`" :space="space" />

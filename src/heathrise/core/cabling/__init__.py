@@ -5,8 +5,10 @@ from .boxes import Bought, Cut, boxes_for, cable_bought
 from .first_room import is_wet
 from .lattice import OVERHEADS
 from .links import LinkVerdict
+from .routes import Leg
 from .runs import RunVerdict, carried_mbps, judge_runs
 from .second_room import room_at, second_room, spot_within
+from .trunks import Trunk, bundle_findings, trunks_of
 from .uplinks import UplinkVerdict
 from .verdicts import cable_findings
 
@@ -15,11 +17,14 @@ __all__ = [
     "Bought",
     "CableChapter",
     "Cut",
+    "Leg",
     "LinkVerdict",
     "RunVerdict",
+    "Trunk",
     "UplinkVerdict",
     "assess_cable",
     "boxes_for",
+    "bundle_findings",
     "cable_bought",
     "cable_findings",
     "carried_mbps",
@@ -28,4 +33,5 @@ __all__ = [
     "room_at",
     "second_room",
     "spot_within",
+    "trunks_of",
 ]

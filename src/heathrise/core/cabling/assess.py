@@ -8,14 +8,17 @@ from ..context.findings import Finding
 from ..design import Design
 from .links import LinkVerdict
 from .runs import RunVerdict, judge_runs
+from .trunks import Trunk, trunks_of
 from .uplinks import UplinkVerdict, judge_uplinks
+from .ways import ways_of
 
 
 class CableChapter(Frozen):
-    """Runs in order of placing, and the ways up of all rooms but the top one."""
+    """Runs in order of placing, the ways up of all rooms but the top one, and where they lie together."""
 
     runs: tuple[RunVerdict, ...] = ()
     uplinks: tuple[UplinkVerdict, ...] = ()
+    trunks: tuple[Trunk, ...] = ()
     findings: tuple[Finding, ...] = ()
 
     @property
@@ -26,4 +29,7 @@ class CableChapter(Frozen):
 def assess_cable(design: Design, catalogue: Catalogue) -> CableChapter:
     """Return what becomes of all cable."""
     runs, uplinks = judge_runs(design, catalogue), judge_uplinks(design, catalogue)
-    return CableChapter.model_construct(runs=tuple(runs), uplinks=tuple(uplinks))
+    ways = next(iter(ways_of(design, catalogue).values()), None)
+    turns = {floor: storey.turn for floor, storey in ways.storeys.items()} if ways is not None else {}
+    trunks = trunks_of(catalogue, [*runs, *uplinks], turns)
+    return CableChapter.model_construct(runs=tuple(runs), uplinks=tuple(uplinks), trunks=tuple(trunks))

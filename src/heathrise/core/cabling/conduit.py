@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Finding, Place
-from ..design import Design, Duct
+from ..design import Design, Duct, Floor, Riser
 from .links import LinkVerdict
 
 
@@ -43,39 +44,89 @@ def _diameter_mm(catalogue: Catalogue, link: LinkVerdict) -> float:
     return max(catalogue.cables[link.category].diameter_mm, ground_mm)
 
 
+def fits_more(rules: Rules, diameters_mm: Sequence[float], inside_mm: float, more_mm: float) -> int:
+    """Return how many cables of a diameter a pipe takes beside those in it; mm."""
+    count = 0
+    while count < _MANY:
+        together = [*diameters_mm, *[more_mm] * (count + 1)]
+        if fill(together, inside_mm) > rules[_fill_figure(len(together))]:
+            break
+        count += 1
+    return count
+
+
+_MANY = 200
+
+
 def duct_findings(design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict]) -> Iterator[Finding]:
-    """Yield for each duct in use what goes through it and the pipe that it asks for."""
-    rules = catalogue.rules
+    """Yield for each duct and each riser in use what goes through it, the pipe that it asks for, and what
+    that still takes."""
+    for duct in design.of(Duct).values():
+        mine = [k for k in links if any(leg.way == duct.id for leg in k.legs)]
+        cables = [_diameter_mm(catalogue, k) for k in mine for _ in range(k.cables)]
+        place = Place(kind="duct", id=duct.id, floor=duct.from_floor, at=duct.path[0])
+        more_mm = catalogue.rules["cabling.outdoor_diameter_mm"]
+        yield from _pipe(
+            catalogue.rules, f"cable-duct-{duct.id}", duct.name, cables, "conduit", place, more_mm
+        )
+    floors = design.of(Floor)
+    for riser in design.of(Riser).values():
+        through: dict[str, list[LinkVerdict]] = {}
+        for link in links:
+            for floor in {leg.floor for leg in link.legs if leg.way == riser.id}:
+                through.setdefault(floor, []).append(link)
+        if not through:
+            continue
+        floor, mine = max(through.items(), key=lambda row: sum(k.cables for k in row[1]))
+        cables = [_inside_mm(catalogue, k) for k in mine for _ in range(k.cables)]
+        name = f"{riser.name} at {floors[floor].name}"
+        place = Place(kind="riser", id=riser.id, floor=floor, at=riser.at)
+        more_mm = catalogue.cables[design.site.minimum_category].diameter_mm
+        yield from _pipe(catalogue.rules, f"cable-riser-{riser.id}", name, cables, "sleeve", place, more_mm)
+
+
+def _inside_mm(catalogue: Catalogue, link: LinkVerdict) -> float:
+    """Return the diameter of a link's cable; what goes on into the ground is sheathed for that."""
+    if link.medium == "fibre" or link.jacket == "ground":
+        return _diameter_mm(catalogue, link)
+    return catalogue.cables[link.category].diameter_mm
+
+
+def _pipe(
+    rules: Rules, key: str, name: str, cables: Sequence[float], pipe_word: str, place: Place, more_mm: float
+) -> Iterator[Finding]:
+    if not cables:
+        return
     conduits_mm = rules.table("cabling.conduit_mm")
     widest = max(conduits_mm, key=lambda k: conduits_mm[k])
-    for duct in design.of(Duct).values():
-        cables = [
-            _diameter_mm(catalogue, link)
-            for link in links
-            if any(leg.way == duct.id for leg in link.legs)
-            for _ in range(link.cables)
-        ]
-        if not cables:
-            continue
-        figures = (_fill_figure(len(cables)), "cabling.outdoor_diameter_mm")
-        pipe = conduit_for(rules, cables)
-        count = f"{len(cables)} cable{'s' if len(cables) > 1 else ''}"
-        if pipe is None:
-            text = f"{duct.name}: {count} are more than a {widest} conduit takes; lay a second one."
-            share = fill(cables, conduits_mm[widest])
-        else:
-            share = fill(cables, conduits_mm[pipe])
-            text = f"{duct.name}: {count} ask for a {pipe} conduit, {share:.0%} full."
-        yield Finding(
-            id=f"cable-duct-{duct.id}",
-            stage="cable",
-            severity="near" if pipe is None else "note",
-            text=text,
-            places=(Place(kind="duct", id=duct.id, floor=duct.from_floor, at=duct.path[0]),),
-            figure=round(100 * share, 1),
-            limit=round(100 * rules[figures[0]]),
-            unit="% of its area",
-            rule="cables take a share of their pipe: one, two, three or more",
-            source=rules.source(figures[0]),
-            used=rules.used(*figures),
-        )
+    figures = [_fill_figure(len(cables))]
+    if pipe_word == "conduit":
+        figures.append("cabling.outdoor_diameter_mm")
+    pipe = conduit_for(rules, cables)
+    one = len(cables) == 1
+    count = "1 cable" if one else f"{len(cables)} cables"
+    limit = rules[figures[0]]
+    if pipe is None:
+        share = fill(cables, conduits_mm[widest])
+        needed = math.ceil(share / limit)
+        what = "lay a second one" if needed == 2 else f"{needed} of them do"
+        text = f"{name}: {count} are more than a {widest} {pipe_word} takes; {what}."
+    else:
+        share = fill(cables, conduits_mm[pipe])
+        more = fits_more(rules, cables, conduits_mm[pipe], more_mm)
+        still = {0: "no more fits", 1: "1 more fits"}.get(more, f"{more} more fit")
+        asks = "asks" if one else "ask"
+        text = f"{name}: {count} {asks} for a {pipe} {pipe_word}, {share:.0%} full; {still}."
+    yield Finding(
+        id=key,
+        stage="cable",
+        severity="near" if pipe is None else "note",
+        text=text,
+        places=(place,),
+        figure=round(100 * share, 1),
+        limit=round(100 * limit),
+        unit="% of its area",
+        rule="cables take a share of their pipe: one, two, three or more",
+        source=rules.source(figures[0]),
+        used=rules.used(*figures),
+    )

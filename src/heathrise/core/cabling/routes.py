@@ -15,6 +15,7 @@ from ..design import EquipmentRoom, Point, Spot
 from .lattice import OVERHEADS, Storey, turned, void_z_m
 from .ways import STUB_NODES, Ways
 
+_SAME_M = 2e-3
 _STRAIGHT_M2 = 2e-3  # coordinates are rounded to the millimetre
 LEAST_OUTDOOR_M = 0.1  # through the wall a device hangs on
 
@@ -208,6 +209,9 @@ def _level(ways: Ways, nodes: list[int]) -> list[Leg]:
 def _corners(points: Any) -> tuple[Point, ...]:
     """Return a path's ends and the points at which it turns."""
     path = np.asarray(points, dtype=np.float64)
+    # Lines that all but coincide give a spot twice, and a step of nothing hides the turn at it.
+    moved = np.abs(np.diff(path, axis=0)).max(axis=1, initial=0.0) > _SAME_M
+    path = path[np.concatenate([[True], moved[:-1], [True]])] if len(path) > 2 else path
     step = np.diff(path, axis=0)
     turn = step[:-1, 0] * step[1:, 1] - step[:-1, 1] * step[1:, 0]
     kept = np.concatenate([[True], np.abs(turn) > _STRAIGHT_M2, [True]])

@@ -11,7 +11,7 @@ from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
-from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, cable_findings
+from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, bundle_findings, cable_findings
 from ..catalogue import Catalogue
 from ..context.findings import Finding, Stage, worst_first
 from ..context.plan import Plan
@@ -150,6 +150,8 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         "power",
         lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom), design.site.line_mbps),
     )
+    carried = {f"run-{d.device}": d.port_w for d in power.devices}
+    chapters.tell("cable", lambda: bundle_findings(catalogue.rules, links.trunks, carried))
     racks = chapters.run("power", lambda: rack_chapter(design, catalogue, links.links, power)) or NO_RACKS
     chapters.tell("power", lambda: rack_findings(design, catalogue, racks))
     chains = chapters.run("power", lambda: chains_of(design, catalogue, links.runs, power)) or ()
