@@ -122,9 +122,7 @@ def test_a_pipe_takes_what_it_takes_by_hand() -> None:
     """Twelve of 6.0 mm in a pipe of 40.9 fill 25.8 %; forty per cent takes 18, so six more."""
     assert fill([6.0] * 12, 40.9) == pytest.approx(0.258, abs=0.001)
     assert fits_more(RULES, [6.0] * 12, 40.9, 6.0) == 6
-    assert (
-        fits_more(RULES, [6.0], 16.9, 6.0) == 1
-    )  # 25 % of the 31 that two may take; three would be 38 of 40
+    assert fits_more(RULES, [6.0], 16.9, 6.0) == 2  # 25 % of 31, then 38 of 40; four are 50
     assert fits_more(RULES, [7.5, 7.5], 16.9, 7.5) == 0
 
 

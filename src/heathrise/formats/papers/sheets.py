@@ -81,7 +81,7 @@ class Drawn:
                 room,
                 ("gear", "mains", "paths"),
                 (),
-                self.evaluation.cable.links,
+                self.evaluation.cable,
                 self.label_by_device(),
                 scale,
             )

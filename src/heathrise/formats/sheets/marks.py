@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
 
-from ...core.cabling import LinkVerdict, RunVerdict
+from ...core.cabling import CableChapter, RunVerdict
 from ...core.catalogue import Catalogue, Rules, drawing_style
 from ...core.context.racks import rack_at
 from ...core.design import (
@@ -24,12 +25,15 @@ from ...core.design import (
     Zone,
 )
 from ...core.mains import clear_of, mains_lines
-from .paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, TARN, Paper, PaperPoint, text
+from .paper import GORSE, GRANITE, INK, LABEL_MM, MOSS, PAPER, RUST, TARN, Paper, PaperPoint, cleared, text
 
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
 _MARK = 0.24  # mm to a unit of a mark's field
 PX_MM = 0.25
 _PLAIN_DASH = "6"
+# Of cables side by side, by the root of their number; a shorter ribbon has no number.
+_RIBBON_MM, _WIDER_MM, _WIDEST_MM = 0.4, 0.2, 2.2
+_NUMBERED_MM = 6.0
 
 
 def mark(shape: str, x: float, y: float, turn: float | None, tone: str = INK) -> str:
@@ -149,25 +153,56 @@ def brief(design: Design, floor: str, paper: Paper, outcomes: Mapping[str, str])
             )
 
 
-def paths(design: Design, links: Sequence[LinkVerdict], floor: str, paper: Paper) -> Iterator[str]:
-    """Yield the ways of all cables on a storey: dashes by category, weight by space."""
-    style = drawing_style()
-    ducts = {d.id for d in design.of(Duct).values() if floor in (d.from_floor, d.to_floor)}
-    for link in links:
-        kind = (
-            link.category
-            if isinstance(link, RunVerdict)
-            else ("fibre" if link.medium == "fibre" else "between")
+def paths(design: Design, cable: CableChapter, floor: str, paper: Paper) -> Iterator[str]:
+    """Yield the ways of all cables on a storey: runs side by side as one ribbon with their number, who lies
+    alone in dashes by category, ways between racks for themselves."""
+    runs = {run.id: run for run in cable.runs}
+    numbers: list[str] = []
+    for trunk in cable.trunks:
+        mine = [runs[key] for key in trunk.links if key in runs]
+        if trunk.floor != floor or not mine:
+            continue
+        if len(mine) == 1:
+            yield _dashes(paper, (trunk.a, trunk.b), mine[0].category, INK)
+            continue
+        count = sum(run.cables for run in mine)
+        wide = min(_WIDEST_MM, _RIBBON_MM + _WIDER_MM * math.sqrt(count))
+        yield (
+            f'<path d="{paper.path((trunk.a, trunk.b))}" fill="none" stroke="{GRANITE}" '
+            f'stroke-width="{wide:.2f}" stroke-opacity="0.45"/>'
         )
-        drawn = style.paths.get(kind, style.paths[_PLAIN_DASH])
-        tone = TARN if kind == "fibre" else INK
+        (ax, ay), (bx, by) = paper.at(trunk.a), paper.at(trunk.b)
+        if math.dist((ax, ay), (bx, by)) > _NUMBERED_MM:
+            x, y = (ax + bx) / 2, (ay + by) / 2 + 0.7
+            numbers.append(cleared(x, y, 1.2 * len(str(count)) + 0.6, 1.7))
+            numbers.append(text(x, y, str(count), LABEL_MM, INK, 600))
+    yield from _alone(design, cable, floor, paper)
+    yield from numbers
+
+
+def _alone(design: Design, cable: CableChapter, floor: str, paper: Paper) -> Iterator[str]:
+    """Yield what is no ribbon: what lies in the ground, and ways between racks."""
+    ducts = {d.id for d in design.of(Duct).values() if floor in (d.from_floor, d.to_floor)}
+    weights = drawing_style().space_weights_px
+    for link in cable.links:
+        between = link.medium if link.medium == "fibre" else "between"
+        kind = link.category if isinstance(link, RunVerdict) else between
         for leg in link.legs:
             here = leg.floor == floor or (leg.kind == "duct" and leg.way in ducts)
-            if len(leg.points) < 2 or leg.kind == "riser" or not here:
-                continue
-            weight = style.space_weights_px.get(leg.kind, drawn.weight_px) * PX_MM * 0.7
-            dash = " ".join(f"{d * PX_MM:.2f}" for d in drawn.dash_px)
-            yield (
-                f'<path d="{paper.path(leg.points)}" fill="none" stroke="{tone}" '
-                f'stroke-width="{weight:.2f}" stroke-dasharray="{dash}" stroke-opacity="0.8"/>'
-            )
+            told = isinstance(link, RunVerdict) and leg.kind != "duct"
+            if len(leg.points) > 1 and leg.kind != "riser" and here and not told:
+                tone = TARN if kind == "fibre" else INK
+                yield _dashes(paper, leg.points, kind, tone, weights.get(leg.kind))
+
+
+def _dashes(
+    paper: Paper, points: Sequence[Sequence[float]], kind: str, tone: str, weight_px: float | None = None
+) -> str:
+    style = drawing_style()
+    drawn = style.paths.get(kind, style.paths[_PLAIN_DASH])
+    weight = (weight_px or drawn.weight_px) * PX_MM * 0.7
+    dash = " ".join(f"{d * PX_MM:.2f}" for d in drawn.dash_px)
+    return (
+        f'<path d="{paper.path(points)}" fill="none" stroke="{tone}" '
+        f'stroke-width="{weight:.2f}" stroke-dasharray="{dash}" stroke-opacity="0.8"/>'
+    )

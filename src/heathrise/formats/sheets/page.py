@@ -144,6 +144,9 @@ def legend_of(design: Design, catalogue: Catalogue, floor: str, categories: Sequ
                 f'<path d="M0 1.2H6" stroke="{tone}" stroke-width="0.4" '
                 f'stroke-dasharray="{dash}"/>{_word(said)}'
             )
+    if categories:
+        band = f'<path d="M0 1.2H6" stroke="{GRANITE}" stroke-width="1.4" stroke-opacity="0.45"/>'
+        rows["path-ribbon"] = f"{band}{_word('Side by side, number')}"
     used = [w.construction for w in design.of(Wall).values() if w.floor == floor]
     for construction in dict.fromkeys(used):
         pen = style.pen(construction)

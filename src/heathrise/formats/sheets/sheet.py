@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ...core.brief import PainVerdict
-from ...core.cabling import LinkVerdict
+from ...core.cabling import CableChapter
 from ...core.catalogue import Catalogue
 from ...core.design import Design, Device, Point, Space, Wall
 from . import ground, marks
@@ -15,6 +15,7 @@ from .paper import EDGE_MM, Box, Paper
 
 SCALES = (20, 50, 100, 200, 250, 500, 1000, 2000)
 
+NO_CABLE = CableChapter()
 Layer = Literal["brief", "gear", "mains", "paths"]
 
 
@@ -48,7 +49,7 @@ def draw_sheet(
     room_mm: tuple[float, float] | None = None,
     layers: Iterable[Layer] = ("gear",),
     pains: Sequence[PainVerdict] = (),
-    links: Sequence[LinkVerdict] = (),
+    cable: CableChapter = NO_CABLE,
     labels: Mapping[str, str] | None = None,
     scale: int | None = None,
 ) -> Sheet:
@@ -58,7 +59,7 @@ def draw_sheet(
         room_mm: width and height that it may take, where no scale is given.
         layers: what is drawn over the ground: the gear, mains, paths of cable, marks of the brief.
         pains: the verdicts on complaints, by which their marks are coloured.
-        links: what is cabled, for the paths.
+        cable: what is cabled, and where it lies together, for the paths.
         labels: by device what is written beside its name.
     """
     west, south, east, north = bounds(design, floor, "gear" in layers)
@@ -67,7 +68,7 @@ def draw_sheet(
     paper = Paper(west, north, scale)
     parts = [*ground.ground(design, floor, paper), *ground.walls(design, floor, paper)]
     if "paths" in layers:
-        parts += marks.paths(design, links, floor, paper)
+        parts += marks.paths(design, cable, floor, paper)
     if "brief" in layers:
         parts += marks.brief(design, floor, paper, {p.pain: p.outcome for p in pains})
     if "mains" in layers:
