@@ -243,3 +243,51 @@ def test_the_narrowest_link_of_a_room_is_found_and_widened(
     sheet.saved(2)
     sheet.stage("signal")
     expect(port).to_have_text("2.5 Gb/s")
+
+
+def test_a_run_is_led_by_a_point_and_told_leg_by_leg(
+    server: Server, school: Design, open_sheet: Callable[..., Sheet]
+) -> None:
+    sheet = open_sheet(f"/p/{make_project(server, school, 'Larkmere led')}/cable")
+    page = sheet.page
+    expect(page.locator("[data-ribbon]").first).to_be_attached()
+    sheet.tab("List")
+    page.click("[data-run-row=ap-3]")
+    sheet.tab("Reasons")
+    way = page.get_by_test_id("way")
+    total = way.locator("tfoot .figure").first
+    before = float(total.inner_text().split()[0])
+    way.locator("[data-lead]").click()
+    sheet.saved(2)
+    box = page.locator("[data-way-point]").bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - 20, y - 20, steps=3)
+    page.mouse.move(x - 10, y - 4 * sheet.scale(), steps=5)
+    page.mouse.up()
+    sheet.saved(3)
+    expect(total).not_to_have_text(f"{before:.1f} m")
+    assert float(total.inner_text().split()[0]) > before - 0.2
+    expect(way.locator("[data-leg]").first).to_contain_text("up from the rack")
+    way.get_by_role("button", name="Let go of the point").click()
+    sheet.saved(4)
+    expect(total).to_have_text(f"{before:.1f} m")
+
+
+def test_switches_are_chosen_for_all_racks(server: Server, open_sheet: Callable[..., Sheet]) -> None:
+    sheet = open_sheet(f"/p/{make_project(server, watermill(), 'Quernbeck switches')}/power")
+    page = sheet.page
+    page.get_by_role("button", name="Choose switches for all racks").click()
+    band = page.get_by_test_id("switches")
+    today = band.locator("[data-choice='For today']")
+    expect(today).to_contain_text("proven cheapest", timeout=40_000)
+    expect(band.locator("[data-choice='As planned'] .not_met")).to_be_visible()  # links without a port
+    before = _price(sheet)
+    extra = today.locator("dd").nth(1).inner_text()
+    today.get_by_role("button", name="Take the switches: For today").click()
+    sheet.saved(2)
+    said = float(extra.split()[0].lstrip("+\u2212").replace(",", ""))
+    assert _price(sheet) - before == pytest.approx(said, abs=1.01)
+    expect(page.locator("[data-finding=power-left-rack]")).to_have_count(0)

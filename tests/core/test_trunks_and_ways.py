@@ -9,13 +9,16 @@ from collections import Counter
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely.geometry import Polygon
 
-from heathrise.core.cabling import Leg, LinkVerdict, assess_cable, bundle_findings
+from heathrise.core.cabling import Leg, LinkVerdict, assess_cable, bundle_findings, judge_runs
 from heathrise.core.cabling.conduit import fill, fits_more
 from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.integrity import check
 from heathrise.core.context.plan import Plan
+from heathrise.core.context.run_decisions import run_said
 from heathrise.core.context.scope import as_planned
-from heathrise.core.design import Design, Device, Wall
+from heathrise.core.design import Design, Device, Floor, Space, Wall, WayPoint, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.laid_links import fresh_holes
 from heathrise.core.views.way import pull_points, steps_of_way, way_of
@@ -243,3 +246,66 @@ def test_a_turned_building_has_the_same_stretches() -> None:
     chapter = assess_cable(as_planned(site), CATALOGUE)
     assert any(len(t.links) > 2 for t in chapter.trunks)  # it stands at 14 degrees to the paper
     assert len(site.of(Device)) > 10
+
+
+# -- led by points ---------------------------------------------------------------------------------
+
+
+@examples(30)
+@given(sites(devices=3), st.data())
+def test_a_run_that_is_led_goes_by_its_points(site: Design, data: st.DataObject) -> None:
+    """By each of its points to half a step of the lattice, in their order; never shorter than the
+    shortest way, nor easier than the easiest; other runs lie where they lay."""
+    runs = {r.device: r for r in judge_runs(site, CATALOGUE) if r.verdict != "no_way"}
+    if not runs:
+        return
+    key = data.draw(st.sampled_from(sorted(runs)))
+    floor = site.of(Device)[key].floor
+    rooms = [s for s in site.of(Space).values() if s.floor == floor and not s.outdoor]
+    if not rooms:
+        return
+    points = []
+    for rank in range(data.draw(st.integers(1, 2))):
+        room = data.draw(st.sampled_from(rooms))
+        middle = Polygon(room.outline).representative_point()
+        points.append(WayPoint(id=f"w-{rank}", device=key, floor=floor, at=(middle.x, middle.y), rank=rank))
+    led = apply(site, [put(p) for p in points])
+    check(led, CATALOGUE)
+    after = {r.device: r for r in judge_runs(led, CATALOGUE)}
+    assert {k: r.fixed_m for k, r in after.items() if k != key and k in runs} == {
+        k: r.fixed_m for k, r in runs.items() if k != key
+    }
+    mine = after[key]
+    if mine.verdict == "no_way":
+        assert "through the points" in mine.reason
+        return
+    for point in points:
+        assert (
+            min(
+                _off(point.at, a, b)
+                for leg in mine.legs
+                if leg.floor == floor
+                for a, b in itertools.pairwise(leg.points)
+            )
+            < 0.75
+        )
+    shortest = apply(site, [put(run_said(site, key).model_copy(update={"shortest": True}))])
+    (short,) = judge_runs(shortest, CATALOGUE, site.of(Device)[key])
+    assert mine.fixed_m >= short.fixed_m - 0.15
+    level = [leg for leg in mine.legs if len(leg.points) > 1 and leg.floor == floor and leg.kind != "riser"]
+    for one, other in itertools.pairwise(level):
+        if one.kind != "duct" and other.kind != "duct":
+            assert math.dist(one.points[-1], other.points[0]) < 8  # a riser may lie between them
+
+
+def test_a_way_led_round_the_hall_by_hand() -> None:
+    """Straight across 8 m; led by a spot 6 m aside it is 12 m longer, and told so."""
+    base = design_of(*shell(), rack(4, 10), access_point(12, 10))
+    plain = judge_runs(base, CATALOGUE)[0]
+    led = apply(base, [put(WayPoint(id="w", device="ap-1", floor="f", at=(8, 4)))])
+    assert judge_runs(led, CATALOGUE)[0].fixed_m - plain.fixed_m == pytest.approx(12, abs=1)
+    nowhere = apply(base, [put(Floor(id="g", building="b", name="Up", level=1, elevation_m=3.0))])
+    lost = apply(nowhere, [put(WayPoint(id="w", device="ap-1", floor="g", at=(8, 4)))])
+    assert (
+        judge_runs(lost, CATALOGUE)[0].reason == "no way leads there through the points that it is pinned to"
+    )

@@ -14,6 +14,7 @@ export const KINDS: Kind[] = [
   "equipment_room",
   "device",
   "run",
+  "way_point",
   "uplink",
   "switch",
   "port_pin",
@@ -152,6 +153,20 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "device",
       "many": false,
       "optional": true
+    }
+  ],
+  "way_point": [
+    {
+      "field": "device",
+      "kind": "device",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "floor",
+      "kind": "floor",
+      "many": false,
+      "optional": false
     }
   ],
   "uplink": [

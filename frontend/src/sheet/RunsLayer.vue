@@ -6,6 +6,7 @@ import { length } from '@/document/units'
 import { SPACE_WEIGHTS_PX } from '@/api/drawing'
 import { overlaps, type Box } from './boxes'
 import { dashOf, penOf } from './pens'
+import type { Movable } from './useGestures'
 import type { Viewport } from './useViewport'
 
 const props = defineProps<{
@@ -14,6 +15,8 @@ const props = defineProps<{
   trunks?: Trunk[]
   /** What a number must not lie on: marks and names. */
   taken?: Box[]
+  /** Spots that the run of what is chosen is led by. */
+  points?: { id: string; at: Point }[]
   uplinks: UplinkVerdict[]
   ducts: Duct[]
   floor: string
@@ -23,7 +26,7 @@ const props = defineProps<{
   cords?: { device: string; name: string; from: Point; to: Point }[]
   viewport: Viewport
 }>()
-const emit = defineEmits<{ choose: [device: string]; room: [id: string] }>()
+const emit = defineEmits<{ choose: [device: string]; room: [id: string]; grab: [kind: Movable, id: string, event: PointerEvent] }>()
 
 
 const byId = computed(() => new Map(props.runs.map((r) => [r.id, r])))
@@ -167,12 +170,26 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
   <template v-for="r in ribbons" :key="`n-${r.key}`">
     <text v-if="r.number && !chosen" class="many" :x="r.number.x" :y="r.number.y" text-anchor="middle" dominant-baseline="central">{{ r.cables }}</text>
   </template>
+  <g v-for="p in points ?? []" :key="p.id" class="pin" :transform="`translate(${viewport.toScreen(p.at).join(' ')})`" :data-way-point="p.id" @pointerdown="emit('grab', 'way_point', p.id, $event)">
+    <circle r="13" class="hold" /><path d="M0 -7L7 0L0 7L-7 0Z" /><title>Its run goes by here: drag it</title>
+  </g>
   <g v-for="e in extenders" :key="e.key" class="extender" :transform="`translate(${e.at[0]} ${e.at[1]})`" data-extender-mark @click.stop="emit('choose', e.run.device)">
     <path d="M-7 -4H7V4H-7ZM-3 -4V4M3 -4V4" /><title>Extender in the run of {{ e.run.name }}</title>
   </g>
 </template>
 
 <style scoped>
+.pin {
+  cursor: grab;
+}
+.pin .hold {
+  fill: transparent;
+}
+.pin path {
+  fill: var(--heather);
+  stroke: var(--paper);
+  stroke-width: 1.6;
+}
 .ribbon {
   fill: none;
   stroke: var(--ribbon, var(--granite));

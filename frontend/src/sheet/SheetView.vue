@@ -156,6 +156,11 @@ const shaped = computed(() => {
   return found ? cornersOf(found) : null
 })
 const chosen = computed(() => store.selection?.id ?? null)
+/** Spots that the run of the device that is chosen is led by, on this storey. */
+const points = computed(() => {
+  const device = store.selection?.kind === 'device' ? store.selection.id : null
+  return placed(here(store.all('way_point').filter((p) => p.device === device)))
+})
 /** Cords of what is plugged into other devices of this storey. */
 const cords = computed(() =>
   (store.shown?.power.plugged ?? []).flatMap((p) => {
@@ -292,7 +297,7 @@ defineExpose({ fit, remove: gestures.remove })
       />
       <RunsLayer
         v-if="can.runs" :runs="store.shown?.cable.runs ?? []" :trunks="store.shown?.cable.trunks ?? []" :taken="names.taken" :uplinks="store.shown?.cable.uplinks ?? []" :room="store.selection?.kind === 'equipment_room' ? chosen : null" :ducts="store.all('duct')" :floor="floor"
-        :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport" :cords="cords"
+        :chosen="store.selection?.kind === 'device' ? chosen : null" :viewport="viewport" :cords="cords" :points="points" @grab="gestures.grab"
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
       <MarksLayer

@@ -8,8 +8,8 @@ import type { Draft, Hand } from './tools/hand'
 import { useCorners, type Cornered } from './useCorners'
 import type { Viewport } from './useViewport'
 
-export type Movable = 'device' | 'riser' | 'equipment_room' | 'pain' | 'line_entry' | 'panel' | 'socket' | 'light'
-const MOVABLE: readonly string[] = ['device', 'riser', 'equipment_room', 'pain', 'line_entry', 'panel', 'socket', 'light'] satisfies Movable[]
+export type Movable = 'device' | 'riser' | 'equipment_room' | 'pain' | 'line_entry' | 'panel' | 'socket' | 'light' | 'way_point'
+const MOVABLE: readonly string[] = ['device', 'riser', 'equipment_room', 'pain', 'line_entry', 'panel', 'socket', 'light', 'way_point'] satisfies Movable[]
 const nameOf = (element: AnyElement) => ('name' in element ? element.name : 'the mark')
 
 const SNAP_PX = 12
@@ -58,7 +58,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   function grab(kind: Movable, id: string, event: PointerEvent): void {
     if (event.button !== 0 || tool.value !== 'select') return
     event.stopPropagation()
-    store.selection = { kind, id }
+    // The spot that a run is led by belongs to its device, which stays chosen.
+    if (kind !== 'way_point') store.selection = { kind, id }
     const element = store.find(kind, id)
     if (!element) return
     grabbed = { kind, id, from: element.at as Point, moved: false }

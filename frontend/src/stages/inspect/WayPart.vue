@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
 import { computed } from 'vue'
 import { api, taken } from '@/api/client'
 import type { Device } from '@/api/types'
 import { useBeside } from '@/answers/useBeside'
-import { put } from '@/document/edits'
+import { put, removal } from '@/document/edits'
+import { rounded } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
 
@@ -40,6 +42,24 @@ const strip = computed(() => {
   })
 })
 
+const points = computed(() => store.all('way_point').filter((p) => p.device === props.device.id))
+/** A point to lead it by is put into the middle of its longest leg on the storey, to be dragged from there. */
+function pin(): void {
+  const run = store.shown?.cable.runs.find((r) => r.device === props.device.id)
+  const level = [...(run?.legs ?? [])].filter((l) => l.points.length > 1 && l.kind !== 'riser' && l.kind !== 'duct').sort((a, b) => b.length_m - a.length_m)
+  const leg = level.find((l) => l.floor === props.device.floor) ?? level[0]
+  if (!leg) return
+  const pieces = leg.points.slice(1).map((b, k) => [leg.points[k]!, b, Math.hypot(b[0] - leg.points[k]![0], b[1] - leg.points[k]![1])] as const)
+  const [a, b] = pieces.reduce((best, p) => (p[2] > best[2] ? p : best))
+  const id = store.nextId('way_point', 'way')
+  const rank = 1 + Math.max(0, ...points.value.map((p) => p.rank ?? 0))
+  const at: [number, number] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
+  store.commit(`Lead ${props.device.name} by a point`, [put('way_point', { id, device: props.device.id, floor: leg.floor, at: rounded(at, 0.05), rank })])
+}
+function unpin(): void {
+  store.commit(`Way to ${props.device.name} by plan`, points.value.flatMap((p) => removal(store, 'way_point', p.id)))
+}
+
 function shortest(on: boolean): void {
   const id = `r-${props.device.id}`.slice(0, 40)
   const said = store.all('run').find((r) => r.device === props.device.id)
@@ -73,6 +93,10 @@ function shortest(on: boolean): void {
     </table>
     <p class="quiet">
       {{ way.pull_points ? `${way.pull_points} ${way.pull_points === 1 ? 'place' : 'places'} to pull from on the way` : 'Pulled in one go' }}; bends no tighter than {{ way.bend_radius_mm }} mm, pulled with {{ way.pull_n }} N at most. Work counts in metres of a free ceiling.
+    </p>
+    <p class="pins">
+      <Button label="Lead it by a point" icon="pi pi-map-marker" size="small" text data-lead @click="pin" />
+      <Button v-if="points.length" :label="points.length === 1 ? 'Let go of the point' : `Let go of ${points.length} points`" size="small" text @click="unpin" />
     </p>
     <label class="tick"><Checkbox :model-value="way.shortest" binary input-id="shortest" @update:model-value="shortest($event as boolean)" /> Fewest metres, whatever they cost to work</label>
   </section>

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Protocol
 
@@ -13,7 +14,7 @@ from shapely.geometry import LineString
 from ..base.frozen import Frozen
 from ..design import EquipmentRoom, Point, Spot
 from .lattice import OVERHEADS, Storey, turned, void_z_m
-from .ways import STUB_NODES, Ways
+from .ways import STUB_NODES, Ways, onward
 
 _SAME_M = 2e-3
 _STRAIGHT_M2 = 2e-3  # coordinates are rounded to the millimetre
@@ -79,8 +80,11 @@ class Route(Frozen):
         return self.horizontal_m + self.rise_m + self.drop_m + self.duct_m
 
 
-def route_to(ways: Ways, end: Terminal) -> Route | None:
+def route_to(ways: Ways, end: Terminal, through: Sequence[tuple[str, Point]] = ()) -> Route | None:
     """Return the cheapest route to work, or None where no way leads to the end.
+
+    Args:
+        through: storeys and spots that it goes by, in their order from the rack.
 
     References:
         Dijkstra, shortest paths from one rack to all ends; costs in m of free ceiling.
@@ -88,10 +92,21 @@ def route_to(ways: Ways, end: Terminal) -> Route | None:
     storey = ways.storeys.get(end.floor)
     if storey is None or ways.source < 0:
         return None
-    last, stub_m = _arrive(ways, storey, end)
+    here, nodes = ways, list[int]()
+    for floor, at in through:
+        by = ways.storeys.get(floor)
+        if by is None:
+            return None
+        node = by.nearest(at)
+        layer = 0 if here.cost[node] <= here.cost[node + ways.nodes] else ways.nodes
+        if not math.isfinite(here.cost[node + layer]):
+            return None
+        nodes += _trace(here, node + layer)[len(nodes) > 0 :]
+        here = onward(ways, node)
+    last, stub_m = _arrive(here, storey, end)
     if last < 0:
         return None
-    nodes = _trace(ways, last)
+    nodes += _trace(here, last)[len(nodes) > 0 :]
     legs = [*_rise(ways), *_walk(ways, nodes)]
     legs += _stub(storey, nodes[-1], end.at, stub_m)
     legs += _drop(ways, storey, nodes[-1], end)

@@ -11,7 +11,7 @@ from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.plugged import said_plugged
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
-from ..design import Category, Design, Device, Extender, OldCable, Run, Site
+from ..design import Category, Design, Device, Extender, OldCable, Point, Run, Site, WayPoint
 from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
 from .links import Hop, LinkVerdict, measured, slack_m
 from .routes import route_to
@@ -46,14 +46,23 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
     for extender in design.of(Extender).values():
         parted.setdefault(extender.device, []).append(extender)
 
+    led: dict[str, list[WayPoint]] = {}
+    for point in design.of(WayPoint).values():
+        led.setdefault(point.device, []).append(point)
+
     def verdict(device: Device, held: Run | None, over: Ways | None) -> RunVerdict:
+        by = sorted(led.get(device.id, ()), key=lambda p: (p.rank, p.id))
+        through = tuple((p.floor, p.at) for p in by)
         there = tuple(kept.get(device.id, ()))
         between = tuple(sorted(parted.get(device.id, ()), key=lambda e: e.share))
         return _verdicts.get(
             (design.site, catalogue, over, device, held, *there, *between),
-            len(there),
+            (len(there), through),
             lambda: in_hops(
-                design.site, catalogue, _judge(design.site, catalogue, over, device, held, there), between
+                design.site,
+                catalogue,
+                _judge(design.site, catalogue, over, device, held, there, through),
+                between,
             ),
         )
 
@@ -87,9 +96,10 @@ def _judge(
     device: Device,
     said: Run | None,
     there: tuple[OldCable, ...],
+    through: tuple[tuple[str, Point], ...],
 ) -> RunVerdict:
     model = catalogue.model_of(device)
-    route = route_to(ways, device) if ways is not None else None
+    route = route_to(ways, device, through) if ways is not None else None
     pinned = said.category if said is not None else None
     if there and there[0].category is not None:
         pinned = there[0].category  # it lies in the wall already
@@ -108,6 +118,8 @@ def _judge(
     if route is None:
         category = pinned or site.minimum_category
         reason = "no equipment room is placed" if ways is None else "no way leads there"
+        if ways is not None and through and route_to(ways, device) is not None:
+            reason = "no way leads there through the points that it is pinned to"
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     rules = catalogue.rules
     lengths = measured(route, slack_m(site), rules, device.mount == "pole")

@@ -66,6 +66,7 @@ class Ways:
     shortest: bool = False
     nodes: int = 0
     source: int = -1
+    graph: Any = None
     floor_of: list[str] = field(default_factory=list)
 
     @property
@@ -135,7 +136,21 @@ def _make(
     edges += list(_risers(design, ways, per_m["rise"]))
     edges += list(_ducts(design, ways, per_m["duct"]))
     graph: Any = _graph(edges, count + len(ways.floor_of))
+    ways.graph = graph
     return {room.id: _from(ways, graph, room) for room in rooms}
+
+
+_onward: IdentityMemo[Ways] = IdentityMemo(256)
+
+
+def onward(ways: Ways, node: int) -> Ways:
+    """Return the ways from a node of the lattice that a run is led through."""
+
+    def work_out() -> Ways:
+        cost, previous = dijkstra(ways.graph, indices=node, return_predecessors=True)  # type: ignore[call-overload]
+        return replace(ways, source=node, cost=cost, previous=previous)
+
+    return _onward.get((ways,), node, work_out)
 
 
 def _from(ways: Ways, graph: Any, room: EquipmentRoom) -> Ways:

@@ -40,6 +40,7 @@ from .elements import (
     Switch,
     Uplink,
     Wall,
+    WayPoint,
     WirelessName,
 )
 from .kinds import KIND_OF, KINDS
@@ -122,6 +123,7 @@ __all__ = [
     "UsualRoute",
     "Variant",
     "Wall",
+    "WayPoint",
     "WirelessName",
     "Zone",
     "apply",

@@ -247,6 +247,16 @@ class Run(Element):
     shortest: bool = False
 
 
+class WayPoint(Element):
+    """A spot that a device's run goes by, because somebody said so; ``rank`` orders several from the rack
+    on."""
+
+    device: DeviceRef
+    floor: FloorRef
+    at: Point
+    rank: Annotated[float, Field(ge=0, le=1000)] = 1.0
+
+
 class Uplink(Element):
     """What the installer decided about a room's way up; without one it leads to the first room."""
 

@@ -25,6 +25,7 @@ from .elements import (
     Switch,
     Uplink,
     Wall,
+    WayPoint,
     WirelessName,
 )
 from .mains_elements import Light, MainsRoute, Panel, Socket
@@ -43,6 +44,7 @@ KINDS: dict[str, type[Element]] = {
     "equipment_room": EquipmentRoom,
     "device": Device,
     "run": Run,
+    "way_point": WayPoint,
     "uplink": Uplink,
     "switch": Switch,
     "port_pin": PortPin,

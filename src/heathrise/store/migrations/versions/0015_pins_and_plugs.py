@@ -1,4 +1,5 @@
-"""Ports chosen by hand, devices plugged into others, runs that take the shortest way
+"""Ports chosen by hand, devices plugged into others, runs that take the shortest
+way or go by points
 
 Revision ID: 0015
 Revises: 0014
@@ -6,6 +7,7 @@ Revises: 0014
 
 import sqlalchemy as sa
 from alembic import op
+from sqlalchemy.dialects.mysql import DOUBLE
 
 from heathrise.store.migrations import steps
 
@@ -36,8 +38,26 @@ def upgrade() -> None:
         mysql_charset="utf8mb4",
     )
 
+    steps.create_table(
+        "way_point",
+        sa.Column("project_id", sa.String(40), nullable=False),
+        sa.Column("id", sa.String(40), nullable=False),
+        sa.Column("placed", sa.Integer(), nullable=False),
+        sa.Column("device", sa.String(40), nullable=False),
+        sa.Column("floor", sa.String(40), nullable=False),
+        sa.Column("at", sa.JSON(), nullable=False),
+        sa.Column("rank", DOUBLE(asdecimal=False), nullable=False),
+        sa.ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE"),
+        sa.ForeignKeyConstraint(["project_id", "device"], ["device.project_id", "device.id"]),
+        sa.ForeignKeyConstraint(["project_id", "floor"], ["floor.project_id", "floor.id"]),
+        sa.PrimaryKeyConstraint("project_id", "id"),
+        mysql_engine="InnoDB",
+        mysql_charset="utf8mb4",
+    )
+
 
 def downgrade() -> None:
+    op.drop_table("way_point")
     op.drop_table("port_pin")
     op.drop_constraint("run_through", "run", type_="foreignkey")
     op.drop_column("run", "through")
