@@ -265,7 +265,7 @@ def test_a_run_is_led_by_a_point_and_told_leg_by_leg(
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x - 20, y - 20, steps=3)
-    page.mouse.move(x - 10, y - 4 * sheet.scale(), steps=5)
+    page.mouse.move(x - 10, y - 16.5 * sheet.scale(), steps=5)
     page.mouse.up()
     sheet.saved(3)
     expect(total).not_to_have_text(f"{before:.1f} m")

@@ -5,7 +5,7 @@ the JSON Schema lies beside this module as ``schema/project-9.json``. Version 1 
 margin and no bundles, version 2 no figures of its own, version 3 no brief, version 4 no neighbours
 and no schools, version 5 no stairs and no walks, version 6 no year of a building and
 no digging, version 7 no mains, extenders or things in racks, version 8 no pinned ports, no
-shortest runs and nothing plugged into a device: what a file leaves out takes its default.
+way points, no shortest runs and nothing plugged into a device: what a file leaves out takes its default.
 """
 
 from __future__ import annotations
