@@ -58,6 +58,7 @@ FAMILIES = {
     "cable-jacket",
     "cable-duct",
     "cable-riser",
+    "cable-rated",
     "cable-recommended",
     "power-left",
     "power-none",

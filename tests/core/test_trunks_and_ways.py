@@ -20,8 +20,10 @@ from heathrise.core.context.run_decisions import run_said
 from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Floor, Space, Wall, WayPoint, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.laid_links import fresh_holes
 from heathrise.core.views.way import pull_points, steps_of_way, way_of
+from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
 from ..thorough import examples
@@ -157,6 +159,25 @@ def test_bundles_that_carry_much_are_parted() -> None:
     assert finding.figure == 30 and finding.limit == 24 and "into 2 bundles" in finding.text
     assert not list(bundle_findings(RULES, trunks, dict.fromkeys(hot, 29.0)))
     assert not list(bundle_findings(RULES, trunks, {f"run-ap-{k}": 31.0 for k in range(24)}))
+
+
+def test_a_hole_through_what_keeps_fire_back_is_stopped_again() -> None:
+    """A stud wall that is rated is a hole, a sleeve, a seal and a step; cable goes round where it may."""
+    light = wall(1, (8, 0), (8, 20), "plasterboard")
+    base = design_of(*shell(), rack(4, 10), access_point(12, 10), light)
+    rated = apply(base, [put(light.model_copy(update={"rated": True}))])
+    for design, count in ((base, 0), (rated, 1)):
+        plan = Plan(design, CATALOGUE)
+        lines = {k.item: k.quantity for k in order_of(plan).lines}
+        assert (lines.get("fire-stop", 0), lines.get("sleeve", 0)) == (count, count)
+        stops = [s for s in steps_of(plan) if s.id.startswith("stop-")]
+        assert [s.title for s in stops] == ["Fire-stop the hole through a rated wall of AP-1"] * count
+        assert all(s.waits == ("pull-run-ap-1",) for s in stops)
+        findings = [f for f in evaluate(plan, wait=True).findings if f.id == "cable-rated-w1"]
+        assert len(findings) == count and all(f.figure == 1 for f in findings)
+    short = apply(rated, [put(light.model_copy(update={"rated": True, "b": (8, 12)}))])
+    way = way_of(Plan(short, CATALOGUE), "ap-1")
+    assert way is not None and way.holes == 0 and way.length_m > 12  # round its end is less work
 
 
 # -- leg by leg ------------------------------------------------------------------------------------

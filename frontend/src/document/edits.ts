@@ -64,7 +64,7 @@ export function newRoom(
   const changes: Change[] = []
   let number = Number(store.nextId('wall', 'wall').split('-').at(-1))
   const build = (a: Point, b: Point, construction: string) =>
-    changes.push(put('wall', { id: `wall-${number++}`, floor, a, b, construction }))
+    changes.push(put('wall', { id: `wall-${number++}`, floor, a, b, construction, rated: false }))
   corners.forEach((corner, i) => {
     const next = corners[(i + 1) % 4]!
     for (const [p, q] of uncovered(walls, corner, next)) {

@@ -114,6 +114,7 @@ const CATEGORIES = ['5e', '6', '6A']
           </svg>
           {{ labelOf(kind) }}
         </p>
+        <p v-if="walls.some((w) => w.rated)" class="row"><svg width="34" height="10"><path d="M0 5H34" stroke="var(--granite)" stroke-width="5" /><path d="M0 5H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="7 4" /></svg> Keeps fire back</p>
         <p v-for="[shape, text] in marks" :key="shape" class="row">
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>

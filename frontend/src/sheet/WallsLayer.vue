@@ -56,6 +56,7 @@ const chosenWall = computed(() => props.walls.find((w) => w.id === props.chosen)
           v-if="penFor(wall.construction).double" :x1="wall.a[0]" :y1="wall.a[1]" :x2="wall.b[0]"
           :y2="wall.b[1]" class="core" :stroke-width="penFor(wall.construction).width * 0.42"
         />
+        <line v-if="wall.rated" :x1="wall.a[0]" :y1="wall.a[1]" :x2="wall.b[0]" :y2="wall.b[1]" class="rated" data-rated />
         <line
           v-if="wall.id === chosen" :x1="wall.a[0]" :y1="wall.a[1]" :x2="wall.b[0]" :y2="wall.b[1]"
           class="chosen" vector-effect="non-scaling-stroke"
@@ -104,6 +105,11 @@ g {
 }
 .core {
   stroke: var(--paper);
+}
+.rated {
+  stroke: var(--rust);
+  stroke-width: 0.07;
+  stroke-dasharray: 0.3 0.2;
 }
 .gap {
   stroke: var(--paper);

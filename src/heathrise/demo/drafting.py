@@ -189,6 +189,18 @@ class Drawing:
                 ends = [(line, start), (line, end)] if axis == 0 else [(start, line), (end, line)]
                 self.add(Wall(id=self.next_id("w"), floor=floor, a=ends[0], b=ends[1], construction=kind))
 
+    def rate(self, floor: str, box: Box) -> None:
+        """Let the walls on the edge of a box keep fire back: west, south, east, north in m."""
+        west, south, east, north = box
+
+        def on_edge(x: float, y: float) -> bool:
+            return x in (west, east) and south <= y <= north
+
+        for k, element in enumerate(self.elements):
+            wall = element if isinstance(element, Wall) and element.floor == floor else None
+            if wall is not None and on_edge(*wall.a) and on_edge(*wall.b):
+                self.elements[k] = wall.model_copy(update={"rated": True})
+
     def opening(
         self,
         floor: str,

@@ -150,6 +150,7 @@ def music_school() -> Design:
         ("pavilion", PAVILION, "timber-clad"),
     ):
         drawing.rooms(floor, rooms, outer, "plasterboard", lambda c: losses[c].loss_db["5"])
+    drawing.rate("ground", (23, 0, 26, 8))  # the stairs are a way out
     _openings(drawing)
     drawing.add(
         EquipmentRoom(id="rack", floor="ground", name="Store rack", at=(38.5, 0.4), battery="staddle-b15"),

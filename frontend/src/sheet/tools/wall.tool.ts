@@ -20,7 +20,7 @@ function draw(hand: Hand, from: Point, to: Point): void {
   }
   const { store, floor } = hand
   const id = store.nextId('wall', 'wall')
-  store.commit('Draw wall', [put('wall', { id, floor: floor(), a: from, b: to, construction: innerConstruction.value })])
+  store.commit('Draw wall', [put('wall', { id, floor: floor(), a: from, b: to, construction: innerConstruction.value, rated: false })])
   hand.draft.value = { from: to, to, shape: 'wall' }
 }
 

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { api, taken } from '@/api/client'
 import type { Change, Remedy, RunVerdict } from '@/api/types'
 import { useBeside } from '@/answers/useBeside'
+import SideCard from '@/controls/SideCard.vue'
 import { useDesign } from '@/document/store'
 import { inUnits, length } from '@/document/units'
 
@@ -36,9 +37,8 @@ function take(remedy: Remedy): void {
       <span class="head"><strong>{{ run.name }}</strong> {{ inUnits(run.reason) }}</span>
       <Button :label="open ? 'Close' : 'Compare what mends it'" :icon="open ? 'pi pi-times' : 'pi pi-arrows-h'" size="small" :text="open" :outlined="!open" data-compare @click="open = !open" />
     </header>
-    <div v-if="open && found" class="cards" tabindex="0" role="list" :aria-label="`${found.remedies.length} ways`">
-      <article v-for="r in found.remedies" :key="r.label" class="remedy" :class="{ short: !r.does }" role="listitem" :data-remedy="r.label">
-        <h3>{{ inUnits(r.label) }}</h3>
+    <div v-if="open && found" class="side-cards cards" tabindex="0" role="list" :aria-label="`${found.remedies.length} ways`">
+      <SideCard v-for="r in found.remedies" :key="r.label" class="remedy" :title="inUnits(r.label)" :tone="r.does ? 'good' : 'bad'" role="listitem" :data-remedy="r.label">
         <ol class="way">
           <li v-for="(p, k) in r.pieces" :key="k" :class="[p.medium, { over: !p.does }]">
             <span class="to">{{ p.to }}</span>
@@ -58,7 +58,7 @@ function take(remedy: Remedy): void {
         <p v-for="s in r.spoils" :key="s" class="not_met">Brings: {{ inUnits(s) }}</p>
         <details v-if="r.hurts.length"><summary>{{ r.hurts.length === 1 ? 'One caution' : `${r.hurts.length} cautions` }}</summary><p v-for="h in r.hurts" :key="h">{{ inUnits(h) }}</p></details>
         <Button label="Take this" size="small" :outlined="!r.does" data-take :aria-label="`Take: ${r.label}`" @click="take(r)" />
-      </article>
+      </SideCard>
       <p v-if="!found.remedies.length" class="quiet">Nothing that was tried mends it: {{ inUnits(found.reason) }}.</p>
     </div>
     <p v-else-if="open" class="quiet">Each is being worked out for this run.</p>
@@ -83,30 +83,12 @@ header {
   white-space: nowrap;
 }
 .cards {
-  display: flex;
-  gap: 10px;
-  overflow-x: auto;
   padding: 6px 0 8px;
   max-height: 46vh;
-  align-items: stretch;
 }
 .remedy {
   flex: 0 0 236px;
-  border: 1px solid var(--granite-mid);
-  border-top: 3px solid var(--moss-line);
-  border-radius: 3px;
-  padding: 6px 10px 8px;
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
   overflow-y: auto;
-}
-.remedy.short {
-  border-top-color: var(--rust);
-}
-h3 {
-  font: 600 13px/1.25 var(--condensed);
-  min-height: 2.5em;
 }
 .way {
   list-style: none;
@@ -144,35 +126,10 @@ h3 {
 .over .track i {
   background: var(--rust);
 }
-dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 1px 8px;
-  margin: 2px 0;
-  font: 400 12px/1.35 var(--condensed);
-}
-dt {
-  color: var(--granite);
-}
-dd {
-  margin: 0;
-  text-align: right;
-}
-.price {
-  font-weight: 600;
-  font-size: 13px;
-}
-.remedy p {
-  font: 400 11px/1.35 var(--condensed);
-  margin: 0;
-}
 .needs {
   color: var(--gorse-ink);
 }
 details {
   font: 400 11px/1.35 var(--condensed);
-}
-.remedy > :last-child {
-  margin-top: auto;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Checkbox from 'primevue/checkbox'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { Opening, Point, Wall } from '@/api/types'
@@ -24,6 +25,11 @@ function setConstruction(id: string): void {
   }
 }
 
+/** What keeps fire back is stopped again wherever cable goes through it. */
+function rate(rated: boolean): void {
+  store.commit('Fire rating of wall', [put('wall', { ...props.wall!, rated })])
+}
+
 function setLength(metres: number): void {
   const wall = props.wall!
   const b = along(wall, metres).map((v) => Number(v.toFixed(4))) as Point
@@ -45,9 +51,21 @@ function setOpening(change: Partial<Opening>): void {
       <Choice by="id" :model-value="construction?.id" :options="options" fluid aria-label="Construction" @update:model-value="setConstruction" />
     </label>
     <NumberField v-if="wall" label="Length" :value="size" :min="0.1" @change="setLength" />
+    <label v-if="wall" class="tick"><Checkbox :model-value="wall.rated ?? false" binary @update:model-value="rate($event as boolean)" /> Keeps fire back</label>
     <template v-if="opening">
       <NumberField label="From the wall's start" :value="opening.offset_m" :min="0" @change="setOpening({ offset_m: $event })" />
       <NumberField label="Width" :value="opening.width_m" :min="0.1" @change="setOpening({ width_m: $event })" />
     </template>
   </div>
 </template>
+
+<style scoped>
+.fields .tick {
+  display: flex;
+  align-items: center;
+  align-self: end;
+  gap: 6px;
+  min-height: 32px;
+  font-size: 12px;
+}
+</style>

@@ -4,6 +4,7 @@ import { computed, shallowRef, watch } from 'vue'
 import { useProjectJob } from '@/answers/useJob'
 import type { Change, JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
+import SideCard from '@/controls/SideCard.vue'
 import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 
@@ -38,9 +39,8 @@ function take(choice: Found['choices'][number]): void {
     </header>
     <JobProgress v-if="running" :job="job" what="Choices worked out" @stop="stop" />
     <p v-if="found?.without.length" class="not_met">No choice of switches serves {{ found.without.join(', ') }}.</p>
-    <div class="cards">
-      <article v-for="(c, k) in choices" :key="c.name" class="choice" :class="{ now: !k, short: c.left }" :data-choice="c.name">
-        <h4>{{ c.name }}</h4>
+    <div class="side-cards">
+      <SideCard v-for="(c, k) in choices" :key="c.name" class="choice" :title="c.name" :tone="c.left ? 'bad' : k ? 'good' : 'now'" :data-choice="c.name">
         <span class="bar"><i :style="{ width: `${(100 * c.price) / dearest}%` }" /></span>
         <dl>
           <dt>Switches</dt><dd class="figure price">{{ money(c.price) }}</dd>
@@ -59,7 +59,7 @@ function take(choice: Found['choices'][number]): void {
         </ul>
         <p class="quiet">{{ inUnits(c.says) }}</p>
         <Button v-if="k" label="Take these" size="small" :aria-label="`Take the switches: ${c.name}`" data-take @click="take(c)" />
-      </article>
+      </SideCard>
     </div>
   </section>
 </template>
@@ -81,31 +81,6 @@ header > :last-child {
 h3 {
   font-size: 13px;
 }
-h4 {
-  font: 600 13px/1.3 var(--condensed);
-  margin: 0;
-}
-.cards {
-  display: flex;
-  gap: 10px;
-  overflow-x: auto;
-}
-.choice {
-  flex: 1 0 186px;
-  border: 1px solid var(--granite-mid);
-  border-top: 3px solid var(--moss-line);
-  border-radius: 3px;
-  padding: 6px 10px 8px;
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-}
-.choice.now {
-  border-top-color: var(--granite-mid);
-}
-.choice.short {
-  border-top-color: var(--rust);
-}
 .bar {
   height: 5px;
   background: var(--granite-light);
@@ -114,23 +89,6 @@ h4 {
   display: block;
   height: 100%;
   background: var(--heather);
-}
-dl {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 1px 8px;
-  margin: 2px 0;
-  font: 400 12px/1.35 var(--condensed);
-}
-dt {
-  color: var(--granite);
-}
-dd {
-  margin: 0;
-  text-align: right;
-}
-.price {
-  font-weight: 600;
 }
 ul {
   list-style: none;
@@ -142,11 +100,7 @@ li {
   font: 400 12px/1.35 var(--condensed);
   margin-bottom: 4px;
 }
-.choice p,
 li .quiet {
   font: 400 11px/1.3 var(--condensed);
-}
-.choice > button {
-  margin-top: auto;
 }
 </style>

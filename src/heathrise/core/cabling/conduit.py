@@ -5,9 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
+from ..base.wording import some
 from ..catalogue import Catalogue, Rules
+from ..context.crossings import crossings
 from ..context.findings import Finding, Place
-from ..design import Design, Duct, Floor, Riser
+from ..design import Design, Duct, Floor, Riser, Wall
 from .links import LinkVerdict
 
 
@@ -83,6 +85,40 @@ def duct_findings(design: Design, catalogue: Catalogue, links: Sequence[LinkVerd
         place = Place(kind="riser", id=riser.id, floor=floor, at=riser.at)
         more_mm = catalogue.cables[design.site.minimum_category].diameter_mm
         yield from _pipe(catalogue.rules, f"cable-riser-{riser.id}", name, cables, "sleeve", place, more_mm)
+
+
+def rated_findings(design: Design, links: Sequence[LinkVerdict], rules: Rules) -> Iterator[Finding]:
+    """Yield one note for each wall that keeps fire back and has cable through it."""
+    for wall in design.of(Wall).values():
+        if not wall.rated:
+            continue
+        mine = [
+            k
+            for k in links
+            if k.chosen_by != "found"
+            and any(
+                leg.floor == wall.floor and len(leg.points) > 1 and crossings(leg.points, wall)
+                for leg in k.legs
+                if leg.kind not in ("riser", "duct")
+            )
+        ]
+        if not mine:
+            continue
+        count = sum(k.cables for k in mine)
+        x, y = (wall.a[0] + wall.b[0]) / 2, (wall.a[1] + wall.b[1]) / 2
+        yield Finding(
+            id=f"cable-rated-{wall.id}",
+            stage="cable",
+            severity="note",
+            text=f"{count} cable{'s' if count > 1 else ''} through a wall that keeps fire back, of "
+            f"{some([k.name for k in mine])}: every hole is stopped again with a rated seal, which is "
+            "ordered, and a step.",
+            places=(Place(kind="wall", id=wall.id, floor=wall.floor, at=(x, y)),),
+            figure=count,
+            unit="cables",
+            rule="every hole through a rated wall or floor is fire-stopped",
+            source=rules.sources["practice"].name,
+        )
 
 
 def _inside_mm(catalogue: Catalogue, link: LinkVerdict) -> float:

@@ -229,7 +229,8 @@ def _corners(points: Any) -> tuple[Point, ...]:
     path = path[np.concatenate([[True], moved[:-1], [True]])] if len(path) > 2 else path
     step = np.diff(path, axis=0)
     turn = step[:-1, 0] * step[1:, 1] - step[:-1, 1] * step[1:, 0]
-    kept = np.concatenate([[True], np.abs(turn) > _STRAIGHT_M2, [True]])
+    back = (step[:-1] * step[1:]).sum(axis=1) < 0  # led by a spot and back the way it came
+    kept = np.concatenate([[True], (np.abs(turn) > _STRAIGHT_M2) | back, [True]])
     return tuple((float(x), float(y)) for x, y in path[kept])
 
 

@@ -18,7 +18,7 @@ from ..design import Category, Change, Design, Device, EquipmentRoom, Extender, 
 from ..mains import mains_lines
 from .assess import CableChapter
 from .beside_mains import mains_findings
-from .conduit import duct_findings
+from .conduit import duct_findings, rated_findings
 from .first_room import first_room
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
 from .links import LinkVerdict
@@ -64,6 +64,7 @@ def cable_findings(
     for uplink in chapter.uplinks:
         yield from _uplink(design, catalogue, uplink)
     yield from duct_findings(design, catalogue, chapter.links)
+    yield from rated_findings(design, chapter.links, catalogue.rules)
     yield from mains_findings(catalogue.rules, runs, mains_lines(design))
     yield from _recommended(design, catalogue, runs)
 

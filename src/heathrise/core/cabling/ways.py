@@ -228,10 +228,11 @@ def _lattice_step_m(design: Design) -> float:
 
 
 def _masonry(design: Design, catalogue: Catalogue) -> dict[str, Array]:
-    """Return by floor the walls (x1 y1 x2 y2) that a cable has to break through."""
+    """Return by floor the walls (x1 y1 x2 y2) that a cable has to break through, or that it must be
+    stopped in."""
     rows: dict[str, list[tuple[float, ...]]] = {floor: [] for floor in design.of(Floor)}
     for wall in design.of(Wall).values():
-        if catalogue.constructions[wall.construction].masonry:
+        if wall.rated or catalogue.constructions[wall.construction].masonry:
             rows[wall.floor].append((*wall.a, *wall.b))
     return {f: np.array(found, dtype=np.float64).reshape(-1, 4) for f, found in rows.items()}
 

@@ -121,10 +121,13 @@ class Floor(Element):
 
 
 class Wall(Element):
+    """A wall; ``rated`` says that it keeps fire back, so that every hole through it is stopped again."""
+
     floor: FloorRef
     a: Point
     b: Point
     construction: ModelId
+    rated: bool = False
 
     @property
     def length_m(self) -> float:

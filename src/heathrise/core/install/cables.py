@@ -62,7 +62,8 @@ class Pull:
 
 @dataclass(frozen=True)
 class Penetration:
-    """A hole through masonry, or an opening from storey to storey that is fire-stopped; ``high``
+    """A hole through masonry, or an opening that is fire-stopped: from storey to storey, or through a
+    wall that is ``rated``; ``high``
     where it is reached from a ladder, ``built`` the year of its building."""
 
     key: str
@@ -71,6 +72,7 @@ class Penetration:
     links: tuple[str, ...]
     high: bool
     built: int | None
+    rated: bool = False
 
 
 @dataclass(frozen=True)
@@ -122,7 +124,7 @@ def open_holes(todo: TodoList, openings: Sequence[Penetration]) -> None:
             hazards,
             [old_walls_said(rules, hole.built)],
             tools=("detector", "core drill", "eye protection"),
-            materials=("fire-stop",) if hole.storey else ("sleeve and seal",),
+            materials=("fire-stop",) if hole.storey or hole.rated else ("sleeve and seal",),
         )
 
 
@@ -131,12 +133,13 @@ def pull(todo: TodoList, pulls: Sequence[Pull], openings: Sequence[Penetration])
         if not one.found:
             _pull(todo, one)
     for opening in openings:
-        if opening.storey:
+        if opening.storey or opening.rated:
             through = [f"pull-{p.id}" for p in pulls if opening.key in p.holes]
             todo.add(
                 f"stop-{opening.key}",
                 "pull",
-                f"Fire-stop the opening of {some(opening.links)}",
+                f"Fire-stop the {'opening' if opening.storey else 'hole through a rated wall'} of "
+                f"{some(opening.links)}",
                 ("floor", opening.floor, opening.floor),
                 [("fire-stop", 1, todo.rules["order.fire_stop_minutes"])],
                 through,

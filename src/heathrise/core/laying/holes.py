@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import itertools
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
-from ..design import Design, Point, Wall
+from ..context.crossings import crossings
+from ..design import Design, Wall
 from .links import Link, Stretch
 
 _ONE_HOLE_M = 0.5  # cables through a wall this near to one another share a hole
@@ -17,20 +17,22 @@ _ONE_HOLE_M = 0.5  # cables through a wall this near to one another share a hole
 
 @dataclass(frozen=True)
 class Hole:
-    """A hole through a wall, with the links that go through it."""
+    """A hole through a wall, with the links that go through it; one that is ``rated`` is stopped again."""
 
     floor: str
     wall: str
     at: tuple[float, float]
     links: tuple[str, ...]
+    rated: bool = False
 
 
 def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch]) -> list[Hole]:
-    """Return the holes that links need through masonry, in order of the walls."""
+    """Return the holes that links need through masonry and through what keeps fire back, in order of the
+    walls."""
     table = design.of(Wall)
     walls: dict[str, list[Wall]] = {}
     for wall in table.values():
-        if catalogue.constructions[wall.construction].masonry:
+        if wall.rated or catalogue.constructions[wall.construction].masonry:
             walls.setdefault(wall.floor, []).append(wall)
     found: dict[str, list[tuple[tuple[float, float], list[str]]]] = {}
     of_floor: dict[str, str] = {}
@@ -41,13 +43,13 @@ def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch])
         crossed = _crossed.get(
             (stretch.points, table, catalogue),
             stretch.floor,
-            lambda way=stretch.points, here=here: [(w.id, s) for w in here for s in _crossings(way, w)],  # type: ignore[misc]
+            lambda way=stretch.points, here=here: [(w.id, s) for w in here for s in crossings(way, w)],  # type: ignore[misc]
         )
         for key, spot in crossed:
             of_floor[key] = stretch.floor
             _join(found.setdefault(key, []), spot, stretch.link)
     return [
-        Hole(of_floor[wall], wall, at, tuple(dict.fromkeys(links)))
+        Hole(of_floor[wall], wall, at, tuple(dict.fromkeys(links)), table[wall].rated)
         for wall, rows in found.items()
         for at, links in rows
     ]
@@ -55,26 +57,6 @@ def holes_of(design: Design, catalogue: Catalogue, stretches: Iterable[Stretch])
 
 # Most ways lie where they lay while one device is moved.
 _crossed: IdentityMemo[list[tuple[str, tuple[float, float]]]] = IdentityMemo(4096, weigh=lambda _: 600)
-
-
-def _crossings(points: Sequence[Point], wall: Wall) -> list[tuple[float, float]]:
-    """Return the spots at which a way passes from one side of a wall to the other."""
-    spots = []
-    (ax, ay), (bx, by) = wall.a, wall.b
-
-    def side(x: float, y: float) -> float:
-        return (bx - ax) * (y - ay) - (by - ay) * (x - ax)
-
-    for (px, py), (qx, qy) in itertools.pairwise(points):
-        one, other = side(px, py), side(qx, qy)
-        if (one >= 0) == (other >= 0):
-            continue
-        t = one / (one - other)
-        x, y = px + t * (qx - px), py + t * (qy - py)
-        along = ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / wall.length_m
-        if 0 <= along <= wall.length_m:
-            spots.append((round(x, 2), round(y, 2)))
-    return spots
 
 
 def _join(rows: list[tuple[tuple[float, float], list[str]]], spot: tuple[float, float], link: str) -> None:

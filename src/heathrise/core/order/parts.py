@@ -222,6 +222,8 @@ def _ways(parts: Parts, design: Design, links: Sequence[Link], holes: Sequence[H
         used = [names[k].name for k in hole.links if k in names]
         where = Where(kind="wall", id=hole.wall, name=", ".join(used), floor=hole.floor)
         parts.add("sleeve", "ways", where)
+        if hole.rated:
+            parts.add("fire-stop", "ways", where)
     for duct in design.of(Duct).values():
         if duct.dug == "there":
             continue

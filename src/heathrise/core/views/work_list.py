@@ -147,10 +147,9 @@ def _openings(plan: Plan) -> list[tuple[Penetration, tuple[str, ...]]]:
     """Return the openings of a job, each with the links that go through it."""
     links = [k for k in links_of(plan) if not k.found]
     names, built, storeys = {k.id: k.name for k in links}, _built(plan), storeys_of(plan.design)
-    rows = [(f"hole-{n}", h.floor, False, h.links) for n, h in enumerate(fresh_holes(plan), start=1)]
-    rows += [
-        (f"storey-{n}", floor, True, keys) for n, (_, floor, keys) in enumerate(climbs_of(links), start=1)
-    ]
+    rows = [(f"hole-{n}", h.floor, False, h.rated, h.links) for n, h in enumerate(fresh_holes(plan), start=1)]
+    climbs = enumerate(climbs_of(links), start=1)
+    rows += [(f"storey-{n}", floor, True, True, keys) for n, (_, floor, keys) in climbs]
     return [
         (
             Penetration(
@@ -160,10 +159,11 @@ def _openings(plan: Plan) -> list[tuple[Penetration, tuple[str, ...]]]:
                 tuple(names[k] for k in keys),
                 _high(plan.rules, storeys, floor),
                 built[floor],
+                rated,
             ),
             keys,
         )
-        for key, floor, storey, keys in rows
+        for key, floor, storey, rated, keys in rows
     ]
 
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from ...core.catalogue import drawing_style
 from ...core.design import Design, Duct, Opening, Space, Wall
-from .paper import GRANITE, INK, LETTER, PAPER, TARN, Paper, cleared, text
+from .paper import GRANITE, INK, LETTER, PAPER, RUST, TARN, Paper, cleared, text
 
 TONES = {"masonry": INK, "light": "#6e6a66", "timber": "#8a6a45", "metal": "#44505a", "glass": TARN}
 WALL_LEAST_MM = 0.18
@@ -46,6 +46,8 @@ def walls(design: Design, floor: str, paper: Paper) -> Iterator[str]:
         )
         if pen.double:
             yield f'<path d="{line}" stroke="{PAPER}" stroke-width="{wide * 0.42:.2f}"/>'
+        if wall.rated:
+            yield f'<path d="{line}" stroke="{RUST}" stroke-width="0.3" stroke-dasharray="1.4 0.9"/>'
     for opening in design.of(Opening).values():
         host = here.get(opening.wall)
         if host is not None:

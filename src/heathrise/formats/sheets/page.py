@@ -23,7 +23,7 @@ from ...core.design import (
 from ...core.mains import mains_lines
 from .ground import TONES
 from .marks import PX_MM, mark
-from .paper import GORSE, GRANITE, INK, PAPER, TARN, text
+from .paper import GORSE, GRANITE, INK, PAPER, RUST, TARN, text
 from .sheet import Sheet
 
 PAPERS: dict[str, tuple[float, float]] = {
@@ -156,6 +156,9 @@ def legend_of(design: Design, catalogue: Catalogue, floor: str, categories: Sequ
         if pen.double:
             wall += f'<path d="M0 1.2H6" stroke="{PAPER}" stroke-width="{high * 0.42:.2f}"/>'
         rows[f"wall-{construction}"] = wall + _word(catalogue.constructions[construction].label)
+    if any(w.rated for w in design.of(Wall).values() if w.floor == floor):
+        rated = f'<path d="M0 1.2H6" stroke="{RUST}" stroke-width="0.4" stroke-dasharray="1.4 0.9"/>'
+        rows["wall-rated"] = rated + _word("Keeps fire back")
     return list(rows.values())
 
 

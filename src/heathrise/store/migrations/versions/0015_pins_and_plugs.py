@@ -1,5 +1,5 @@
 """Ports chosen by hand, devices plugged into others, runs that take the shortest
-way or go by points
+way or go by points, walls that keep fire back
 
 Revision ID: 0015
 Revises: 0014
@@ -18,6 +18,7 @@ depends_on = None
 
 
 def upgrade() -> None:
+    steps.add_column("wall", sa.Column("rated", sa.Boolean(), nullable=False), "0")
     steps.add_column("run", sa.Column("through", sa.String(40), nullable=True))
     steps.add_column("run", sa.Column("shortest", sa.Boolean(), nullable=False), "0")
     steps.create_foreign_key("run_through", "run", "device", ["project_id", "through"], ["project_id", "id"])
@@ -62,3 +63,4 @@ def downgrade() -> None:
     op.drop_constraint("run_through", "run", type_="foreignkey")
     op.drop_column("run", "through")
     op.drop_column("run", "shortest")
+    op.drop_column("wall", "rated")
