@@ -86,6 +86,7 @@ def test_the_database_itself_refuses_dangling_rows(
         "a": [0, 0],
         "b": [1, 1],
         "construction": "stone",
+        "rated": False,
     }
     with pytest.raises(IntegrityError), engine.begin() as connection:
         connection.execute(insert(ELEMENT_TABLES["wall"]).values(row))
