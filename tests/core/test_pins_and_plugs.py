@@ -83,6 +83,7 @@ def test_no_port_twice_and_a_pin_holds_or_says_why(data: st.DataObject) -> None:
     seen = _seen(design_of(*shell(), rack(1, 1), *points, *switches, *pins))
     uses = {(u.switch, u.port): u for u in seen.power.ports}
     lost = {p.pin for p in seen.power.lost_pins}
+    assert {u.switch for u in seen.power.ports if u.uplink} == {s.id for s in switches}
     taken = Counter(u.link for u in seen.power.ports if u.link)
     assert not taken or max(taken.values()) == 1
     gone = set(seen.power.left and [row.device for row in seen.power.left])

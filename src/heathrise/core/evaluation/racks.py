@@ -13,6 +13,7 @@ from ..context.recording import recorder_link, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
 from ..elevation import Patch, RackChapter, RackDraw, RackLoad, assess_racks
 from ..install import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
+from ..ports import cable_of_link
 from ..rack import PortUse, PowerPlan
 
 
@@ -138,8 +139,8 @@ def _patches(
             yield Patch(room, *ends, use.name or "", colour)
         if use.link is None or use.device is None:
             continue
-        run, _, cable = use.link.partition("/")
-        label = ports.get((run, int(cable or 1)))
+        run = f"run-{use.device}"
+        label = ports.get((run, cable_of_link(use.link)))
         colour = rules.text(f"rack.cord_colour.{catalogue.role_of(devices[use.device]).profile.untagged}")
         end = (f"panel:{label.panel}", label.port) if label is not None and panels.of[room] else None
         switch = (f"switch:{use.switch}", use.port)

@@ -7,6 +7,7 @@ room has a rack of its own; a device's link goes into a switch of the room its r
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
@@ -224,7 +225,8 @@ def _plan_room(
     pairs: tuple[tuple[str, str], ...],
     beside: tuple[tuple[str, str], ...],
 ) -> _RoomPlan:
-    held = pinned(design, demands, rack.shelves, len(rack.kept(rack.shelves)))
+    ways = Counter(u.slot.switch for u in rack.kept(rack.shelves))
+    held = pinned(design, demands, rack.shelves, ways)
     kept = rack.kept(rack.shelves, {d.pin for d in held.demands if d.pin is not None})
     result = assign(held.demands, rack.shelves, pairs, kept, beside, design.site.power_headroom)
     return _RoomPlan(rack, held.demands, result, kept, held.lost)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ..catalogue import SwitchModel
 from ..context.findings import Cure
 from ..design import Change, Design, Device, PortPin, free_number, put, remove
-from ..ports import Demand, Shelf, fits, group_of
+from ..ports import Demand, Shelf, cable_of_link, fits, group_of
 from .values import LostPin, PortUse
 
 
@@ -20,15 +20,17 @@ class Pinned:
     lost: tuple[LostPin, ...]
 
 
-def pinned(design: Design, demands: tuple[Demand, ...], shelves: Sequence[Shelf], ways: int) -> Pinned:
+def pinned(
+    design: Design, demands: tuple[Demand, ...], shelves: Sequence[Shelf], ways: Mapping[str, int]
+) -> Pinned:
     """Return the links of a rack as they are pinned.
 
     Args:
-        ways: how many ports the rack's ways up want in all, which pins must leave.
+        ways: by switch how many ports its ways to others want, which pins must leave.
     """
-    of_link = {(d.device, _cable(d)): d for d in demands if d.device}
+    of_link = {(d.device, cable_of_link(d.id)): d for d in demands if d.device}
     by_id = {s.id: s for s in shelves}
-    free = sum(group.count for s in shelves for group in s.model.groups) - ways
+    free = {s.id: _ports(s.model) - ways.get(s.id, 0) for s in shelves}
     held: dict[tuple[str, int], str] = {}
     kept: dict[str, tuple[str, int]] = {}
     lost: list[LostPin] = []
@@ -43,11 +45,12 @@ def pinned(design: Design, demands: tuple[Demand, ...], shelves: Sequence[Shelf]
             why = f"{other} is pinned there already"
         if not why and demand is not None and demand.id in kept:
             why = f"it is pinned to port {kept[demand.id][1]} already"
-        if not why and len(kept) >= free:
+        if not why and free[shelf.id] <= 0:
             why = "the ways up to other switches need a port"
         if why or demand is None:
             lost.append(_lost(design, pin, shelf, why))
             continue
+        free[shelf.id] -= 1
         held[pin.switch, pin.port] = demand.name
         kept[demand.id] = (pin.switch, pin.port)
     return Pinned(tuple(replace(d, pin=kept[d.id]) if d.id in kept else d for d in demands), tuple(lost))
@@ -61,15 +64,10 @@ def keep_ports(design: Design, ports: Iterable[PortUse]) -> list[Change]:
     for use in pins:
         key = f"pin-{free_number(taken, 'pin')}"
         taken.add(key)
-        cable = int((use.link or "").partition("/")[2] or 1)
+        cable = cable_of_link(use.link)
         pin = PortPin(id=key, switch=use.switch, port=use.port, device=use.device or "", cable=cable)
         changes.append(put(pin))
     return changes
-
-
-def _cable(demand: Demand) -> int:
-    _, _, number = demand.id.partition("/")
-    return int(number or 1)
 
 
 def _why_not(pin: PortPin, shelf: Shelf, demand: Demand | None) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..context.plan import Plan
 from ..design import Switch
 from ..evaluation.evaluate import evaluate
+from ..ports import cable_of_link
 from ..rack import PortUse
 from ..records import PlannedCable, PlannedPort
 
@@ -66,5 +67,4 @@ def planned_ports(plan: Plan) -> list[PlannedPort]:
 
 def cable_of(port: PortUse) -> int:
     """Return which cable of its run is in a port, from 1."""
-    _, _, number = (port.link or "").partition("/")
-    return int(number) if number.isdigit() else 1
+    return cable_of_link(port.link)
