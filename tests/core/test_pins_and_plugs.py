@@ -23,6 +23,7 @@ from heathrise.core.design import (
     PortPin,
     Run,
     Switch,
+    WayPoint,
     apply,
     put,
 )
@@ -340,3 +341,22 @@ def test_a_wish_for_a_doorbell_is_met_by_nothing_else() -> None:
     assert finding.cures[0].label == "Place a doorbell in Room"
     mended = _seen(apply(base, finding.cures[0].changes))
     assert mended.brief.wishes[0].given == 1 and _finding(mended, "brief-wire-room") is None
+
+
+@pytest.mark.parametrize("what", ["plate", "cam-1", "s"])
+def test_what_goes_takes_its_pins_points_and_plugs_along(what: str) -> None:
+    """A host, a guest or a switch that is retired: what hung on it begins at a rack, or is no more."""
+    camera = _device("cam-1", "camera", "peltwick-turret", (10.0, 10.9), 1.0)
+    pins = [PortPin(id=f"p-{k}", switch="s", port=2 + k, device=d) for k, d in enumerate(("plate", "cam-1"))]
+    points = [WayPoint(id=f"w-{d}", device=d, floor="f", at=(5, 5)) for d in ("plate", "cam-1")]
+    design = design_of(*_plate_and(camera), _switch("t", MODELS[1]), *pins, *points)
+    kind = "switch" if what == "s" else "device"
+    row = design.get(kind, what)
+    assert isinstance(row, Device | Switch)
+    seen = _seen(apply(design, [put(row.model_copy(update={"state": "retire"}))]))
+    ports = {u.device for u in seen.power.ports if u.device}
+    assert what not in ports
+    if what == "plate":
+        assert not seen.power.plugged and "cam-1" in ports  # on a run of its own
+    if what == "s":
+        assert not seen.power.lost_pins and ports == {"plate"}

@@ -7,7 +7,7 @@ that was found. Tables that lose nothing stay the same objects, so that what is 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Hashable, Mapping
+from collections.abc import Callable, Collection, Hashable, Mapping
 from typing import Any
 
 from ..base.memo import IdentityMemo
@@ -64,12 +64,26 @@ def _standing(design: Design, states: frozenset[State]) -> Design:
     tables = dict(design.tables)
     tables["device"] = _only(devices, states, lambda d: d.state in states)
     tables["switch"] = _only(switches, states, lambda s: s.state in states)
-    for kind in ("run", "injector", "extender", "radio"):
+    gone_switches = {s.id for s in switches.values() if s.state not in states}
+    key = (states, frozenset(gone), frozenset(gone_switches))
+    for kind in ("run", "injector", "extender", "radio", "port_pin", "way_point"):
         rows: Mapping[str, Any] = design.tables.get(kind, {})
-        if any(row.device in gone for row in rows.values()):
-            key = (states, frozenset(gone))
-            tables[kind] = _only(rows, key, lambda r: r.device not in gone)
+        if any(row.device in gone or getattr(row, "switch", None) in gone_switches for row in rows.values()):
+            tables[kind] = _only(
+                rows, key, lambda r: r.device not in gone and getattr(r, "switch", None) not in gone_switches
+            )
+    runs: Mapping[str, Any] = tables.get("run", {})
+    if any(run.through in gone for run in runs.values()):
+        tables["run"] = _tables.get((runs,), (key, "through"), lambda: _begun_anew(runs, gone))
     return Design(tables)
+
+
+def _begun_anew(runs: Mapping[str, Any], gone: Collection[str]) -> Mapping[str, Any]:
+    """Return runs of which none is plugged into what is gone: such a one begins at a rack."""
+    return {
+        key: run.model_copy(update={"through": None}) if run.through in gone else run
+        for key, run in runs.items()
+    }
 
 
 def _only(table: Mapping[str, Any], key: Hashable, stays: Callable[[Any], bool]) -> Mapping[str, Any]:
