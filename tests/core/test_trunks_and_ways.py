@@ -213,6 +213,7 @@ def test_a_way_by_hand() -> None:
     way = way_of(Plan(base, CATALOGUE), "ap-1")
     assert way is not None
     assert [leg.kind for leg in way.legs] == ["rise", "ceiling_void", "drop"]
+    assert [leg.where for leg in way.legs] == ["up from the rack", "Room", "down to it"]
     up, across, down = way.legs
     assert up.length_m == pytest.approx(1.7, abs=0.6) and down.length_m == 0.2
     assert across.length_m == pytest.approx(8, abs=0.6) and across.holes == ("Dense block 140 mm",)

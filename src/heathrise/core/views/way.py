@@ -22,7 +22,7 @@ from .laid_links import fresh_holes
 
 _BEND = math.radians(30)  # what turns less is no bend
 _ON_LEG_M = 0.6  # a hole that cables share lies within this of each
-_PLACES = {"rise": "up from the rack", "drop": "down to it", "outdoor": "in the air outside"}
+_PLACES = {"rise": "between two ceilings", "drop": "down to it", "outdoor": "in the air outside"}
 _NAMED = 3
 _COST_OF = {"rise": "rise", "riser": "rise", "drop": "rise", "duct": "duct", "outdoor": "stub"}
 
@@ -104,7 +104,7 @@ def _legs(plan: Plan, run: RunVerdict) -> Iterator[WayLeg]:
         yield WayLeg(
             floor=leg.floor,
             storey=floors[leg.floor].name,
-            where=_where(plan, leg),
+            where=_where(plan, leg) if number or leg.kind != "rise" else "up from the rack",
             kind=leg.kind,
             length_m=round(leg.length_m, 1),
             each=each,
