@@ -12,6 +12,13 @@ export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
 }
 
+/** What was said of a device's run, or one of which nothing is said yet. */
+export function runSaid(store: Store, device: string): ElementOf<'run'> {
+  const said = store.all('run').find((r) => r.device === device)
+  const id = `r-${device}`.slice(0, 40)
+  return said ?? { id: store.find('run', id) ? store.nextId('run', 'run') : id, device, category: null, cables: null, equipment_room: null, over_air: false, through: null, shortest: false }
+}
+
 /** The changes that take an element away with all that cannot stand without it. */
 export function removal(store: Store, kind: Kind, id: string): Change[] {
   return removalOf(store.tables, kind, id)

@@ -61,3 +61,8 @@ export function percent(share: number | null | undefined): string {
 export function dbm(level: number | null | undefined): string {
   return level === null || level === undefined ? 'none' : `${level.toFixed(0)} dBm`
 }
+
+/** A speed as it is said: 2.5 Gb/s, 100 Mb/s. */
+export function speed(mbps: number): string {
+  return mbps >= 1000 ? `${Number((mbps / 1000).toFixed(1))} Gb/s` : `${Math.round(mbps)} Mb/s`
+}

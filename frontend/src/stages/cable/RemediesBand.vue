@@ -6,7 +6,7 @@ import type { Change, Remedy, RunVerdict } from '@/api/types'
 import { useBeside } from '@/answers/useBeside'
 import SideCard from '@/controls/SideCard.vue'
 import { useDesign } from '@/document/store'
-import { inUnits, length } from '@/document/units'
+import { inUnits, length, speed } from '@/document/units'
 
 /** What would mend a run that does not do, side by side: the way piece by piece, then what it takes and costs. */
 const props = defineProps<{ run: RunVerdict }>()
@@ -18,7 +18,6 @@ const { answer } = useBeside(
   { wanted: () => open.value, about: () => props.run.device },
 )
 const found = computed(() => (answer.value?.device === props.run.device ? answer.value : null))
-const speed = (mbps: number) => (mbps >= 1000 ? `${Number((mbps / 1000).toFixed(1))} Gb/s` : `${Math.round(mbps)} Mb/s`)
 const more = (value: number, digits: number) => `${value > 0 ? '+' : value < 0 ? '\u2212' : ''}${Math.abs(value).toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits })}`
 const metresMore = (m: number) => `${m > 0 ? '+' : m < 0 ? '\u2212' : ''}${length(Math.abs(m), 0)}`
 const slower = (r: Remedy) => r.speed_mbps < (found.value?.wanted_mbps ?? 0)

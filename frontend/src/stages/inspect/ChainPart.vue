@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
+import { speed } from '@/document/units'
 
 /** From the line to a device as links of one chain: as thick as each passes; the one that binds stands out. */
 const props = defineProps<{ device?: string; space?: { id: string; name: string } }>()
@@ -18,7 +19,7 @@ const THINNEST = 3
 const THICKEST = 16
 /** Thickness by the logarithm: from 10 Mb/s to 10 Gb/s are three decades. */
 const thick = (mbps: number) => (mbps > 0 ? Math.min(THICKEST, Math.max(THINNEST, THINNEST + (Math.log10(mbps) - 1) * 4.3)) : 1)
-const said = (mbps: number) => (mbps >= 1000 ? `${Number((mbps / 1000).toFixed(1))} Gb/s` : mbps > 0 ? `${Math.round(mbps)} Mb/s` : 'nothing sure')
+const said = (mbps: number) => (mbps > 0 ? speed(mbps) : 'nothing sure')
 const ROW_PX = 26
 </script>
 

@@ -3,7 +3,7 @@ import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { Device, ElementOf, Point } from '@/api/types'
-import { put } from '@/document/edits'
+import { put, runSaid } from '@/document/edits'
 import { hasAir, modelsOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import type { Stage } from '@/stages/registry'
@@ -54,9 +54,7 @@ function begin(at: string): void {
 }
 
 function say(change: Partial<ElementOf<'run'>>, what: string): void {
-  const id = `r-${props.device.id}`.slice(0, 40)
-  const run = said.value ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false, through: null, shortest: false }
-  store.commit(`${what} to ${props.device.name}`, [put('run', { ...run, ...change })])
+  store.commit(`${what} to ${props.device.name}`, [put('run', { ...runSaid(store, props.device.id), ...change })])
 }
 </script>
 

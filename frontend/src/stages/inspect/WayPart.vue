@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import { api, taken } from '@/api/client'
 import type { Device } from '@/api/types'
 import { useBeside } from '@/answers/useBeside'
-import { put, removal } from '@/document/edits'
+import { put, removal, runSaid } from '@/document/edits'
 import { rounded } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
@@ -61,10 +61,7 @@ function unpin(): void {
 }
 
 function shortest(on: boolean): void {
-  const id = `r-${props.device.id}`.slice(0, 40)
-  const said = store.all('run').find((r) => r.device === props.device.id)
-  const run = said ?? { id, device: props.device.id, category: null, cables: null, equipment_room: null, over_air: false, through: null, shortest: false }
-  store.commit(`Way to ${props.device.name}`, [put('run', { ...run, shortest: on })])
+  store.commit(`Way to ${props.device.name}`, [put('run', { ...runSaid(store, props.device.id), shortest: on })])
 }
 </script>
 

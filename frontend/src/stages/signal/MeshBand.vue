@@ -2,8 +2,8 @@
 import Button from 'primevue/button'
 import { computed, onUnmounted, watch } from 'vue'
 import { api, taken } from '@/api/client'
-import type { Change, ElementOf, MeshLink } from '@/api/types'
-import { put } from '@/document/edits'
+import type { Change, MeshLink } from '@/api/types'
+import { put, runSaid } from '@/document/edits'
 import { hasAir } from '@/document/kinds'
 import { useBeside } from '@/answers/useBeside'
 import { useDesign } from '@/document/store'
@@ -30,9 +30,7 @@ const mbps = (n: number) => n.toFixed(0)
 function loosen(): void {
   const device = selected.value
   if (!device) return
-  const held = store.all('run').find((r) => r.device === device.id)
-  const run: ElementOf<'run'> = { ...(held ?? { id: store.nextId('run', 'run'), device: device.id, category: null, cables: null, equipment_room: null, through: null, shortest: false }), over_air: true }
-  store.commit(`${device.name} over the air`, [put('run', run)])
+  store.commit(`${device.name} over the air`, [put('run', { ...runSaid(store, device.id), over_air: true })])
 }
 function look(l: MeshLink): void {
   const device = store.find('device', l.device)

@@ -2,7 +2,7 @@
 
 from .assess import BriefChapter, assess_brief
 from .found import Opinion
-from .later import Reserve
+from .later import Reserve, nearest_rack
 from .pains import Outcome, PainVerdict
 from .stand import Free, Hop, Level, SiteStatus, StoreySpot, Walked
 from .verdicts import RunPath, brief_findings
@@ -24,4 +24,5 @@ __all__ = [
     "Wish",
     "assess_brief",
     "brief_findings",
+    "nearest_rack",
 ]

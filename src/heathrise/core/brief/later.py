@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 
 from ..base.frozen import Frozen
 from ..catalogue import Rules, Used
-from ..design import EquipmentRoom, Floor, Zone
+from ..design import Design, EquipmentRoom, Floor, Zone
 from .stand import Free, SiteStatus
 
 
@@ -84,13 +84,18 @@ def _reserve(stand: SiteStatus, zone: Zone, free: Free) -> Reserve:
     )
 
 
-def _way_m(stand: SiteStatus, zone: Zone) -> float:
-    """Return the straight way from the nearest rack to the middle of a zone, up and along."""
+def nearest_rack(design: Design, zone: Zone) -> tuple[str, float] | None:
+    """Return the rack nearest to the middle of a zone, and the straight way to it, up and along, m."""
     middle = Polygon(zone.outline).centroid
-    floors = stand.design.of(Floor)
+    floors = design.of(Floor)
     z_m = floors[zone.floor].elevation_m
     ways = [
-        math.dist(r.at, (middle.x, middle.y)) + abs(floors[r.floor].elevation_m - z_m)
-        for r in stand.design.of(EquipmentRoom).values()
+        (r.id, math.dist(r.at, (middle.x, middle.y)) + abs(floors[r.floor].elevation_m - z_m))
+        for r in design.of(EquipmentRoom).values()
     ]
-    return min(ways, default=0.0)
+    return min(ways, key=lambda row: row[1], default=None)
+
+
+def _way_m(stand: SiteStatus, zone: Zone) -> float:
+    near = nearest_rack(stand.design, zone)
+    return near[1] if near is not None else 0.0

@@ -7,12 +7,13 @@ from .lattice import OVERHEADS
 from .links import LinkVerdict
 from .routes import Leg
 from .runs import RunVerdict, carried_mbps, judge_runs
-from .second_room import room_at, second_room, spot_within
+from .second_room import GOOD, room_at, second_room, spot_within
 from .trunks import Trunk, bundle_findings, trunks_of
 from .uplinks import UplinkVerdict
 from .verdicts import cable_findings
 
 __all__ = [
+    "GOOD",
     "OVERHEADS",
     "Bought",
     "CableChapter",

@@ -1,8 +1,9 @@
 """Racks as a whole: ports and watts together, room by room; what would mend them, in words."""
 
-from .assess import plan_power, rack_loads
+from .assess import plan_power
 from .cures import Rack
 from .findings import power_findings
+from .loads import rack_loads
 from .pins import keep_ports
 from .values import NO_POWER, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
 

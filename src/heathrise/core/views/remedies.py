@@ -7,55 +7,26 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from pydantic import Field
-from shapely.geometry import LineString
 
 from ..base.frozen import Frozen
 from ..base.wording import metres, some
-from ..cabling import (
-    OVERHEADS,
-    RunVerdict,
-    UplinkVerdict,
-    carried_mbps,
-    judge_runs,
-    room_at,
-    second_room,
-    spot_within,
-)
+from ..cabling import GOOD, UplinkVerdict, carried_mbps
 from ..context.findings import Cure
 from ..context.integrity import check
 from ..context.plan import Plan
-from ..context.run_decisions import run_said, said_over_air
-from ..context.storeys import storeys_of
-from ..design import (
-    Change,
-    DesignError,
-    Device,
-    EquipmentRoom,
-    Extender,
-    Floor,
-    Medium,
-    Point,
-    Space,
-    apply,
-    put,
-    remove,
-)
-from ..elevation import clear_spot
+from ..context.run_decisions import said_over_air
+from ..design import Change, DesignError, Device, EquipmentRoom, Point
 from ..evaluation.evaluate import Evaluation, evaluate
 from ..install import Step
 from ..mains import near_socket
 from ..order import Order
 from ..signal import environment_of, mesh_links
 from .bill_of_materials import proven_order
+from .remedy_ideas import candidates
 from .work_list import steps_of
 
-_GOOD = ("met", "near")
-_SPARES_M = (2.0, 8.0, 16.0)  # of the reach that is left for a rack's own place
-_SHELF_M = (0.6, 0.4)  # what a small frame takes, wide and deep
-_WORTH_M = 0.5  # a way that is shorter by less is no other way
 _NEAR_M = 15.0  # new racks so near to each other are one idea
 _SAID = 4
-_MEDIA: tuple[Medium, ...] = ("fibre", "copper")
 _CABLED = ("uplink", "port", "cable")
 
 
@@ -81,7 +52,6 @@ class Remedy(Frozen):
     pieces: tuple[Piece, ...]
     speed_mbps: float = Field(description="what then goes through, from the first rack to the device")
     volts: float | None = Field(None, description="volts at the device, where it is fed over cable")
-    fed_by: str = ""
     cable_m: float = Field(description="metres of cable bought more, of copper and fibre together")
     hours: float = Field(description="person-hours more")
     price: float = Field(description="what the job costs more, with tax")
@@ -112,22 +82,11 @@ def remedies_of(plan: Plan, device_id: str) -> Remedies:
     hasty = plan.hastily()
     before = evaluate(hasty)
     run = next((r for r in before.runs if r.device == device_id), None)
-    asked = catalogue.model_of(device).speed_mbps
-    if run is None:
-        return Remedies(
-            device=device_id,
-            name=device.name,
-            currency=design.site.currency,
-            reason="it has no run",
-            length_m=0.0,
-            limit_m=0.0,
-            wanted_mbps=asked,
-        )
     found: list[Remedy] = []
-    if run.verdict not in _GOOD:
+    if run is not None and run.verdict not in GOOD:
         base = _Base(before, proven_order(hasty), steps_of(hasty))
         seen: set[str] = set()
-        for cure in _candidates(hasty, run, device):
+        for cure in candidates(hasty, run, device):
             key = repr(cure.changes)
             if key not in seen and (remedy := _worked_out(hasty, base, device, cure)) is not None:
                 found.append(remedy)
@@ -137,10 +96,10 @@ def remedies_of(plan: Plan, device_id: str) -> Remedies:
         device=device_id,
         name=device.name,
         currency=design.site.currency,
-        reason=run.reason,
-        length_m=run.fixed_m,
-        limit_m=run.limit_m,
-        wanted_mbps=asked,
+        reason=run.reason if run is not None else "it has no run",
+        length_m=run.fixed_m if run is not None else 0.0,
+        limit_m=run.limit_m if run is not None else 0.0,
+        wanted_mbps=catalogue.model_of(device).speed_mbps,
         remedies=tuple(found),
     )
 
@@ -167,7 +126,6 @@ class _Base:
     """The plan as it is: what a remedy is compared with."""
 
     def __init__(self, evaluation: Evaluation, order: Order, steps: list[Step]) -> None:
-        self.evaluation = evaluation
         self.order = order
         self.steps = {s.id for s in steps}
         self.findings = {f.id for f in evaluation.findings}
@@ -176,98 +134,6 @@ class _Base:
 
 def _cable_m(evaluation: Evaluation) -> float:
     return sum(k.bought_m * k.cables for k in evaluation.cable.links if k.verdict != "no_way")
-
-
-# -- what is tried ---------------------------------------------------------------------------------
-
-
-def _candidates(plan: Plan, run: RunVerdict, device: Device) -> Iterator[Cure]:
-    """Yield what is offered with the finding, then what takes another way or another rack; with those
-    the extenders of its run go."""
-    for finding in evaluate(plan).findings:
-        if finding.id in (f"cable-length-{device.id}", f"cable-way-{device.id}"):
-            yield from finding.cures
-    gone = tuple(remove(e) for e in plan.design.of(Extender).values() if e.device == device.id)
-    bare = plan.after(gone)
-    for cure in _other_ways(bare, run if not gone else _run_of(bare, device), device):
-        yield cure.model_copy(update={"changes": (*gone, *cure.changes)})
-
-
-def _run_of(plan: Plan, device: Device) -> RunVerdict:
-    return judge_runs(plan.design, plan.catalogue, device)[0]
-
-
-def _other_ways(plan: Plan, run: RunVerdict, device: Device) -> Iterator[Cure]:
-    design, catalogue = plan.design, plan.catalogue
-    said = run_said(design, device.id)
-    if not said.shortest and run.verdict != "no_way":
-        changes = (put(said.model_copy(update={"shortest": True})),)
-        (shorter,) = judge_runs(apply(design, changes), catalogue, device)
-        if shorter.fixed_m < run.fixed_m - _WORTH_M:
-            effect = f"{metres(run.fixed_m)} becomes {metres(shorter.fixed_m)}, whatever it costs to work"
-            yield Cure(label="Take the shortest way", effect=effect, changes=changes)
-    here = spot_within(design, device.floor, None, device.at)
-    room = _room_name(plan, device.floor, here)
-    name = f"{device.name} cabinet"[:120]
-    for medium in _MEDIA:
-        by = "Fibre to a switch with power in" if medium == "fibre" else "Copper to a switch with power in"
-        yield from room_at(design, catalogue, run, device, device.floor, here, name, f"{by} {room}", medium)
-    yield from second_room(design, catalogue, run, device)
-    rack = design.of(EquipmentRoom).get(run.room or "")
-    part_way = _part_way(plan, run, device, rack) if rack is not None else None
-    if part_way is None or rack is None:
-        return
-    floor, at = part_way
-    room = _room_name(plan, floor, at)
-    label = f"A cabinet part-way, in {room}"
-    yield from room_at(design, catalogue, run, device, floor, at, "Part-way cabinet", label)
-    floors = design.of(Floor)
-    if floors[rack.floor].building == floors[floor].building:
-        moved = rack.model_copy(update={"floor": floor, "at": at})
-        label = f"Move {rack.name} nearer, into {room}"
-        yield Cure(label=label, effect="all its runs begin there then", changes=(put(moved),))
-
-
-def _part_way(plan: Plan, run: RunVerdict, device: Device, rack: EquipmentRoom) -> tuple[str, Point] | None:
-    """Return the spot on a run's way that is as near to its rack as the device's reach allows, at a
-    wall of its room that is clear, and farther on where the way to that wall is too long."""
-    for spare_m in _SPARES_M:
-        spot = _spot_on_way(plan, run, spare_m)
-        if spot is None:
-            return None
-        moved = rack.model_copy(update={"floor": spot[0], "at": spot[1]})
-        tried = apply(plan.design, [put(moved)])
-        if judge_runs(tried, plan.catalogue, device)[0].verdict in _GOOD:
-            return spot
-    return None
-
-
-def _spot_on_way(plan: Plan, run: RunVerdict, spare_m: float) -> tuple[str, Point] | None:
-    site, design = plan.design.site, plan.design
-    reach_m = run.limit_m - site.slack_device_m - site.slack_rack_m - spare_m
-    gone, best = 0.0, None
-    for leg in reversed(run.legs):
-        if leg.kind in OVERHEADS and len(leg.points) > 1 and gone < reach_m:
-            back = LineString(leg.points[::-1])
-            spot = back.interpolate(min(reach_m - gone, back.length))
-            best = leg.floor, (round(spot.x, 2), round(spot.y, 2))
-        gone += leg.length_m
-    if best is None or gone <= reach_m:
-        return None
-    floor, at = best
-    room = storeys_of(design).room_at(floor, at)
-    if not isinstance(room, Space) or room.outdoor:
-        return floor, spot_within(design, floor, None, at)
-    clear = clear_spot(design, plan.catalogue, room, at, _SHELF_M)
-    return floor, clear or spot_within(design, floor, room, at)
-
-
-def _room_name(plan: Plan, floor: str, at: Point) -> str:
-    room = storeys_of(plan.design).room_at(floor, at)
-    return room.name if isinstance(room, Space) else "the building"
-
-
-# -- what comes of it ------------------------------------------------------------------------------
 
 
 def _worked_out(plan: Plan, base: _Base, device: Device, cure: Cure) -> Remedy | None:
@@ -294,7 +160,6 @@ def _worked_out(plan: Plan, base: _Base, device: Device, cure: Cure) -> Remedy |
         pieces=pieces,
         speed_mbps=round(speed, 1),
         volts=fed.device_v if fed is not None else None,
-        fed_by=fed.source if fed is not None and fed.source != "none" else "",
         cable_m=round(_cable_m(seen) - base.cable_m, 1),
         hours=round((order.sum.minutes - base.order.sum.minutes) / 60, 1),
         price=round(order.sum.total - base.order.sum.total, 2),
@@ -345,7 +210,7 @@ def _pieces(plan: Plan, seen: Evaluation, device: Device) -> Iterator[Piece]:
         length_m=run.fixed_m,
         limit_m=run.limit_m,
         speed_mbps=carried_mbps(plan.design.site, plan.rules, run),
-        does=run.verdict in _GOOD,
+        does=run.verdict in GOOD,
     )
 
 
@@ -360,7 +225,7 @@ def _up(room: str | None, ups: dict[str | None, UplinkVerdict]) -> Iterator[Piec
             length_m=up.fixed_m,
             limit_m=up.limit_m,
             speed_mbps=up.speed_mbps,
-            does=up.verdict in _GOOD,
+            does=up.verdict in GOOD,
         )
         room = up.to_room
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import replace
@@ -12,21 +11,10 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..base.progress import Progress
 from ..base.wording import speed
+from ..brief import nearest_rack
 from ..catalogue import SwitchModel
 from ..context.plan import Plan
-from ..design import (
-    Change,
-    Design,
-    EquipmentRoom,
-    Floor,
-    PortPin,
-    Switch,
-    Zone,
-    apply,
-    free_number,
-    put,
-    remove,
-)
+from ..design import Change, Design, EquipmentRoom, PortPin, Switch, Zone, apply, free_number, put, remove
 from ..evaluation.evaluate import evaluate, rooms_up_of, wires_of
 from ..ports import Chosen, Demand, KeptFree, choose
 from ..rack import Rack, rack_loads
@@ -139,20 +127,11 @@ def _chosen(
 def _later(plan: Plan, room: str) -> list[Demand]:
     """Return links of what comes later in the zones that are nearest to a rack."""
     design, rules = plan.design, plan.rules
-    rooms, floors = design.of(EquipmentRoom), design.of(Floor)
     classes = rules.table("brief.later_class")
     found: list[Demand] = []
     for zone in design.of(Zone).values():
-        if zone.kind != "later":
-            continue
-        x, y = (sum(p[i] for p in zone.outline) / len(zone.outline) for i in (0, 1))
-        up = floors[zone.floor].elevation_m
-
-        def far(key: str, x: float = x, y: float = y, up: float = up) -> float:
-            rack = rooms[key]
-            return math.dist(rack.at, (x, y)) + abs(floors[rack.floor].elevation_m - up)
-
-        if min(rooms, key=far) != room:
+        near = nearest_rack(design, zone) if zone.kind == "later" else None
+        if near is None or near[0] != room:
             continue
         for kind, count in (("access_point", zone.access_points), ("camera", zone.cameras)):
             poe = int(classes[kind])
