@@ -7,7 +7,6 @@ from .models import (
     AirModel,
     BatteryModel,
     CableModel,
-    Catalogue,
     ClientModel,
     Construction,
     DeviceModel,
@@ -30,6 +29,7 @@ from .poe_classes import PoeClass, poe_rank
 from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
 from .roles import ROLES, SHED_LAST, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
+from .shelves import Catalogue
 
 __all__ = [
     "JACKETS",

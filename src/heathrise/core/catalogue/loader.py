@@ -6,9 +6,9 @@ from functools import cache
 from typing import Any
 
 from .files import read
-from .models import Catalogue
 from .roles import ROLES, by_kind
 from .rules import load_rules
+from .shelves import Catalogue
 
 SHELVES = (
     "constructions",

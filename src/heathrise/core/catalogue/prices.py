@@ -7,16 +7,8 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
 
-from .models import (
-    JACKETS,
-    BatteryModel,
-    Catalogue,
-    DeviceModel,
-    ExtenderModel,
-    FrameModel,
-    InjectorModel,
-    SwitchModel,
-)
+from .models import JACKETS, BatteryModel, DeviceModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
+from .shelves import Catalogue
 
 
 @dataclass(frozen=True)

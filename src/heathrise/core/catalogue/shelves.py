@@ -1,0 +1,122 @@
+"""The catalogue as a whole: every shelf by id, and what is asked of all of them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import cached_property
+from typing import Protocol
+
+from pydantic import BaseModel, ConfigDict, PrivateAttr
+
+from .models import (
+    AirModel,
+    BatteryModel,
+    CableModel,
+    ClientModel,
+    Construction,
+    DeviceModel,
+    ExtenderModel,
+    FibreModel,
+    FrameModel,
+    InjectorModel,
+    LabelSheet,
+    PartModel,
+    SiteKindModel,
+    SwitchModel,
+    UsualNetwork,
+    calibrated,
+)
+from .roles import Role, by_kind
+from .rules import Rules
+
+
+class HasKind(Protocol):
+    """A device of a design."""
+
+    @property
+    def kind(self) -> str: ...
+
+    @property
+    def model(self) -> str: ...
+
+
+class Catalogue(BaseModel):
+    """All entries by id, and the figures of the trade."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    constructions: dict[str, Construction]
+    roles: dict[str, Role]
+    devices: dict[str, dict[str, DeviceModel]]
+    clients: dict[str, ClientModel]
+    switches: dict[str, SwitchModel]
+    injectors: dict[str, InjectorModel]
+    extenders: dict[str, ExtenderModel]
+    frames: dict[str, FrameModel]
+    batteries: dict[str, BatteryModel]
+    cables: dict[str, CableModel]
+    fibres: dict[str, FibreModel]
+    parts: dict[str, PartModel]
+    label_sheets: dict[str, LabelSheet]
+    usual_networks: dict[str, tuple[UsualNetwork, ...]]
+    site_kinds: dict[str, SiteKindModel]
+    rules: Rules
+    # Constructions as they are listed, before measurements moved what they take.
+    _listed: dict[str, Construction] | None = PrivateAttr(None)
+
+    def ruled_by(self, rules: Rules) -> Catalogue:
+        """Return the same gear under other figures: what constructions take follows them."""
+        listed = self._listed or self.constructions
+        made = self._with(rules=rules, constructions=calibrated(listed, rules))
+        made._listed = listed
+        return made
+
+    def with_kind(self, role: Role, models: Mapping[str, DeviceModel]) -> Catalogue:
+        """Return a catalogue with one more kind of device and its gear."""
+        roles = by_kind([*self.roles.values(), role])
+        return self._with(roles=roles, devices={**self.devices, role.kind: dict(models)})
+
+    def _with(self, **fields: object) -> Catalogue:
+        # A copy would take along what was worked out from the fields that change.
+        kept = {name: getattr(self, name) for name in type(self).model_fields}
+        made = Catalogue.model_construct(**{**kept, **fields})
+        made._listed = self._listed
+        return made
+
+    def role_of(self, device: HasKind) -> Role:
+        """Return what a device's kind can do."""
+        return self.roles[device.kind]
+
+    def model_of(self, device: HasKind) -> DeviceModel:
+        """Return what a device is."""
+        return self.devices[device.kind][device.model]
+
+    @cached_property
+    def airs(self) -> Mapping[str, AirModel]:
+        """What gives air, by its model: ids of models stand once, whatever the kind."""
+        rows = (m for models in self.devices.values() for m in models.values())
+        return {m.id: m.air for m in rows if m.air is not None}
+
+    def sold(self, kind: str) -> list[DeviceModel]:
+        """Return what can be bought of a kind."""
+        return [m for m in self.devices[kind].values() if m.old is None]
+
+    @cached_property
+    def sold_switches(self) -> tuple[SwitchModel, ...]:
+        """The switches that can be bought, the cheapest first."""
+        fresh = (m for m in self.switches.values() if m.old is None)
+        return tuple(sorted(fresh, key=lambda m: m.price))
+
+    def injector_for(self, poe_class: int, speed_mbps: float) -> InjectorModel | None:
+        """Return the cheapest injector that feeds a class at a speed, or None."""
+        fitting = (m for m in self.injectors.values() if m.does(poe_class, speed_mbps))
+        return min(fitting, key=lambda m: m.price, default=None)
+
+    def gives_air(self, kind: str) -> bool:
+        """Whether a kind of device has radios that clients hear."""
+        return any(m.air is not None for m in self.devices[kind].values())
+
+    @cached_property
+    def kind_order(self) -> Mapping[str, int]:
+        """The rank of each kind where all cannot be served."""
+        return {kind: rank for rank, kind in enumerate(self.roles)}
