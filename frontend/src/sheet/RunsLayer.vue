@@ -192,7 +192,7 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
 }
 .ribbon {
   fill: none;
-  stroke: var(--ribbon, var(--granite));
+  stroke: var(--granite);
   stroke-linecap: butt;
   opacity: 0.55;
 }

@@ -112,8 +112,7 @@ def assign(
         for d in demands
         for s in shelves
         for g, group in enumerate(s.model.groups)
-        if fits(group, d)
-        and (d.pin is None or (d.pin == (s.id, d.pin[1]) and g == group_of(s.model, d.pin[1])))
+        if fits(group, d) and _may(d, s, g)
     }
     ways = uplinks(shelves) if kept is None else kept
     gone = Counter((u.slot.switch, u.slot.group) for u in ways)
