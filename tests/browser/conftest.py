@@ -72,9 +72,14 @@ class Sheet:
         expect(state).to_contain_text(f"Saved, revision {revision}", timeout=WAIT_MS)
 
     def middle(self, mark: str) -> tuple[float, float]:
-        box = self.page.locator(f"[data-mark={mark}] .halo").bounding_box()
-        assert box
-        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        left, top, width, height = self.measured(f"[data-mark={mark}] .halo")
+        return left + width / 2, top + height / 2
+
+    def measured(self, of: str) -> tuple[float, float, float, float]:
+        """Return left, top, width and height of what is drawn now. The page lays itself out for it:
+        a browser asked from outside answers as of the last frame it painted."""
+        box = self.page.locator(of).first.evaluate("e => e.getBoundingClientRect().toJSON()")
+        return box["left"], box["top"], box["width"], box["height"]
 
     def waits_for(self, what: Callable[[], bool], every_ms: float = 30) -> None:
         """Wait for what is drawn a frame or two after whatever caused it; fail where it never is."""
@@ -86,16 +91,14 @@ class Sheet:
     def box(self, of: str) -> tuple[float, float, float, float]:
         """Return left, top, width and height of what is drawn, once it has come to rest: a band that
         opens beside the sheet moves all that is on it."""
-        found: list[object] = []
+        found: list[tuple[float, float, float, float]] = []
 
         def at_rest() -> bool:
-            found.append(self.page.locator(of).first.bounding_box())
-            return len(found) > 2 and found[-1] is not None and found[-3:].count(found[-1]) == 3
+            found.append(self.measured(of))
+            return len(found) > 2 and found[-3:].count(found[-1]) == 3
 
         self.waits_for(at_rest, every_ms=60)
-        box = found[-1]
-        assert isinstance(box, dict)
-        return box["x"], box["y"], box["width"], box["height"]
+        return found[-1]
 
     def middle_of(self, of: str) -> tuple[float, float]:
         left, top, width, height = self.box(of)

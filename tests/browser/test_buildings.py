@@ -29,11 +29,10 @@ def _floor(page: Page, name: str) -> None:
     expect(page.get_by_role("application", name=f"Sheet of {name}.")).to_be_visible()
 
 
-def _lower_left(page: Page) -> tuple[float, float]:
+def _lower_left(sheet: Sheet) -> tuple[float, float]:
     """Return where the other building's lower left corner is on the screen."""
-    box = page.locator("[data-layer=yard] .building").bounding_box()
-    assert box
-    return box["x"], box["y"] + box["height"]
+    left, top, _, height = sheet.box("[data-layer=yard] .building")
+    return left, top + height
 
 
 def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., Sheet]) -> None:
@@ -62,8 +61,8 @@ def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., S
     expect(page.locator("[data-layer=yard]")).to_contain_text("House")
     for _ in range(4):
         page.get_by_role("button", name="Farther").click()
+    x, y = _lower_left(sheet)
     s = sheet.scale()
-    x, y = _lower_left(page)
     far = x + 22 * s
     _draw_room(page, (far, y), (far + 4 * s, y - 4 * s))
     page.click("[data-tool=access_point]")
@@ -76,8 +75,8 @@ def test_an_outbuilding_is_drawn_and_wired_by_a_duct(open_sheet: Callable[..., S
     sheet.stage("plan")
     _floor(page, "Ground floor")
     page.click("[data-tool=duct]")
+    x, y = _lower_left(sheet)
     s = sheet.scale()
-    x, y = _lower_left(page)
     page.mouse.click(x - 16 * s, y - 1 * s)
     page.mouse.move(x - 8 * s, y - 6 * s, steps=3)
     page.mouse.click(x - 8 * s, y - 6 * s)

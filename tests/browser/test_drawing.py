@@ -60,11 +60,8 @@ def test_a_room_put_to_another_use_is_judged_anew(home_sheet: Sheet) -> None:
 
 def test_a_wall_is_chosen_rebuilt_shortened_and_bent(home_sheet: Sheet) -> None:
     sheet, page = home_sheet, home_sheet.page
-    wall = page.locator("[data-wall]").nth(2)
     count = page.locator("[data-wall]").count()
-    box = wall.bounding_box()
-    assert box
-    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.93)
+    sheet.press_in("[data-wall] >> nth=2", 0.5, 0.93)
     expect(page.locator(".inspector h2")).to_have_text("Wall")
     _choose(page, "Construction", "Metal sheet or foil")
     sheet.saved(2)
@@ -75,12 +72,10 @@ def test_a_wall_is_chosen_rebuilt_shortened_and_bent(home_sheet: Sheet) -> None:
     length.press("Tab")
     sheet.saved(3)
     assert float(length.input_value().split()[0]) == pytest.approx(before - 0.25, abs=0.011)
-    handle = page.locator("[data-handle=b]").bounding_box()
-    assert handle
-    x, y = handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2
+    x, y = sheet.middle_of("[data-handle=b]")
     page.mouse.move(x, y)
     page.mouse.down()
-    page.mouse.move(x, y + 40, steps=4)
+    page.mouse.move(x, y + 0.9 * sheet.scale(), steps=4)
     expect(page.locator(".draft text")).to_contain_text(" m")
     page.mouse.up()
     sheet.saved(4)
@@ -342,9 +337,8 @@ def test_a_room_is_given_its_true_outline_corner_by_corner(school_sheet: Sheet) 
     sheet.pull("[data-middle='0']", 0, -1 * scale)
     sheet.saved(3)
     expect(corners).to_have_count(5)
-    box, other = (page.locator(f"[data-corner='{i}']").bounding_box() for i in (1, 2))
-    assert box and other
-    sheet.pull("[data-corner='1']", other["x"] - box["x"], other["y"] - box["y"])
+    (x, y), (other_x, other_y) = (sheet.middle_of(f"[data-corner='{i}']") for i in (1, 2))
+    sheet.pull("[data-corner='1']", other_x - x, other_y - y)
     sheet.saved(4)
     expect(corners).to_have_count(4)
     sheet.pull("[data-corner='0']", 17 * scale, -2 * scale)

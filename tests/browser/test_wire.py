@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 import pypdfium2
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import expect
 
 from heathrise.core.design import Design, Switch
 from heathrise.demo import watermill
@@ -27,20 +27,18 @@ def _price(sheet: Sheet) -> float:
     return float(sheet.totals("price").split()[0].replace(",", ""))
 
 
-def _near(page: Page, mark: str, notches: int = 12) -> None:
+def _near(sheet: Sheet, mark: str, notches: int = 12) -> None:
     """Come near to a mark, so that a press is meant to the decimetre."""
-    box = page.locator(f"[data-mark={mark}]").bounding_box()
-    assert box
-    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    sheet.page.mouse.move(*sheet.middle_of(f"[data-mark={mark}]"))
     for _ in range(notches):
-        page.mouse.wheel(0, -120)
-        page.wait_for_timeout(25)
+        sheet.page.mouse.wheel(0, -120)
+        sheet.page.wait_for_timeout(25)
 
 
 def test_a_panel_is_drawn_and_a_rack_moved_out_of_its_way(wired: Sheet) -> None:
     sheet, page = wired, wired.page
     sheet.stage("plan")
-    _near(page, "rack")
+    _near(sheet, "rack")
     x, y = sheet.middle_of("[data-mark=rack] .halo")
     page.keyboard.press("b")
     expect(page.get_by_text("what lies before it is kept clear")).to_be_visible()
@@ -61,7 +59,7 @@ def test_a_panel_is_drawn_and_a_rack_moved_out_of_its_way(wired: Sheet) -> None:
 
 def test_a_socket_is_made_and_its_cable_counted(wired: Sheet) -> None:
     sheet, page = wired, wired.page
-    _near(page, "socket-1", notches=5)
+    _near(sheet, "socket-1", notches=5)
     page.mouse.click(*sheet.middle_of("[data-mark=socket-1] .halo"))
     expect(page.locator("[data-figure=mains]")).to_contain_text("m")
     page.get_by_role("button", name="Remove it").click()
@@ -259,9 +257,7 @@ def test_a_run_is_led_by_a_point_and_told_leg_by_leg(
     before = float(total.inner_text().split()[0])
     way.locator("[data-lead]").click()
     sheet.saved(2)
-    box = page.locator("[data-way-point]").bounding_box()
-    assert box
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    x, y = sheet.middle_of("[data-way-point]")
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x - 20, y - 20, steps=3)
