@@ -2,7 +2,21 @@
 
 from __future__ import annotations
 
-from heathrise.core.design import Building, Design, Device, Element, EquipmentRoom, Floor, Site, Space, Wall
+from heathrise.core.design import (
+    Building,
+    Design,
+    Device,
+    Element,
+    EquipmentRoom,
+    Floor,
+    Network,
+    OldCable,
+    Site,
+    Space,
+    Wall,
+    apply,
+    put,
+)
 from heathrise.core.design import design_of as gathered
 
 # dBm from which a stream at 20 MHz carries so many Mb/s: MCS 0 to 11 with 0.8 us between symbols.
@@ -67,3 +81,34 @@ def access_point(
 
 def rack(x: float, y: float) -> EquipmentRoom:
     return EquipmentRoom(id="rack", floor="f", name="Rack", at=(x, y))
+
+
+def one_cable_house(
+    *more: Element, cables: int = 1, tested: int | None = 1000, television: bool = True
+) -> Design:
+    """An entry box with the rack, a router in the living room, and old cable between the two."""
+    router = Device.model_validate(
+        {"id": "router", "floor": "f", "kind": "router", "name": "Router", "model": "harrowfen-r4"}
+        | {"at": (16.0, 12.0), "height_m": 1.2, "mount": "wall", "state": "new"}
+    )
+    rows = [
+        OldCable.model_validate(
+            {"id": f"old-{k}", "floor": "f", "name": f"OC-{k}", "a": (2.0, 2.0), "b": (16.0, 12.5)}
+            | {"category": "5e", "condition": "good", "tested_mbps": tested, "state": "keep"}
+        )
+        for k in range(1, cables + 1)
+    ]
+    site = Site(
+        id="site",
+        kind="home",
+        line_mbps=300.0,
+        line_up_mbps=100.0,
+        television=television,
+        upstream_gear="Entry box",
+    )
+    networks = [
+        Network(id="main", name="Main", purpose="main", vlan=10, subnet="192.168.10.0/24"),
+        Network(id="guest", name="Guest", purpose="guest", vlan=901, subnet="192.168.90.0/24"),
+    ]
+    design = design_of(*shell(), rack(2.0, 2.0), router, access_point(4.0, 8.0), *rows, *networks, *more)
+    return apply(design, [put(site)])

@@ -11,13 +11,29 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.cabling import boxes as boxes_module
-from heathrise.core.cabling.boxes import Boxes, boxes_for, least_boxes
+from heathrise.core.cabling.boxes import Boxes, Cut, boxes_for, cable_bought, least_boxes
 from heathrise.core.cabling.limits import check_channel, check_run, cords_limit_m, heat_limit_m, hottest_c
 from heathrise.core.cabling.runs import RunVerdict, judge_runs
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Building, Design, Device, Duct, Floor, Riser, Run, Site, Space, apply, put
+from heathrise.core.design import (
+    Building,
+    Design,
+    Device,
+    Duct,
+    Element,
+    Floor,
+    Jacket,
+    OwnFigure,
+    Riser,
+    Run,
+    Site,
+    Space,
+    apply,
+    put,
+)
 from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.views.bill_of_materials import order_of
 
 from ..thorough import examples
 from .plans import access_point, design_of, rack, shell, wall
@@ -334,3 +350,60 @@ def test_a_nearer_riser_is_taken(catalogue: Catalogue) -> None:
 
 
 RULES = load_catalogue().rules
+
+
+# -- jackets ---------------------------------------------------------------------------------------
+
+_NESTED: tuple[Jacket, ...] = ("indoor", "riser", "plenum")
+
+
+@given(
+    st.lists(
+        st.tuples(st.sampled_from([*_NESTED, "outdoor"]), st.floats(5, 300), st.integers(1, 3)),
+        min_size=1,
+        max_size=7,
+    )
+)
+def test_boxes_of_better_jackets_serve_the_rest_where_that_costs_least(
+    cuts: list[tuple[Jacket, float, int]],
+) -> None:
+    """Against all ways to say of each jacket which one it is cut from."""
+    catalogue = load_catalogue()
+    cable = catalogue.cables["6"]
+    prices = {cable.item(j): sold.box_price for j, sold in cable.jackets.items()}
+    rows = [Cut(f"c{i}", "6", jacket, m, n) for i, (jacket, m, n) in enumerate(cuts)]
+
+    def paid(taken: dict[Jacket, Jacket]) -> float:
+        metres = {
+            j: [r.length_m for r in rows if taken[r.jacket] == j for _ in range(r.cables)] for j in taken
+        }
+        return sum(boxes_for(metres[j], 305).count * cable.jackets[j].box_price for j in taken)
+
+    own: dict[Jacket, Jacket] = {j: j for j in cable.jackets}
+    least = min(
+        paid(own | dict(zip(_NESTED, chosen, strict=True)))
+        for chosen in itertools.product(_NESTED, repeat=3)
+        if all(_NESTED.index(c) >= k for k, c in enumerate(chosen))
+    )
+    bought = cable_bought(catalogue, rows, lambda item: prices.get(item, 0))
+    assert sum(b.boxes * prices[cable.item(b.jacket)] for b in bought) == pytest.approx(least)
+    assert sorted(j for b in bought for j in b.cut_for) == sorted({r.jacket for r in rows})
+
+
+def test_a_jacket_is_by_the_spaces_that_a_run_passes(catalogue: Catalogue) -> None:
+    design = apply(_storeys(riser=True), [put(access_point(8.25, 5.25, "below"))])
+    school, home = (Site(id="site", kind=kind) for kind in ("school", "home"))
+    airy = design.of(Floor)["f"].model_copy(update={"overhead": "plenum"})
+    never = OwnFigure(id="own", figure="cabling.riser_jacket_floors", value=0)
+
+    def jackets(*changes: Element) -> dict[str, str]:
+        plan = Plan(apply(design, [put(e) for e in changes]), catalogue)
+        return {r.device: r.jacket for r in evaluate(plan).runs}
+
+    assert jackets(school) == {"ap-1": "riser", "below": "indoor"}
+    assert jackets(home) == {"ap-1": "indoor", "below": "indoor"}
+    assert jackets(school, never) == {"ap-1": "indoor", "below": "indoor"}
+    assert jackets(home, airy) == {"ap-1": "plenum", "below": "plenum"}
+    assert jackets(school, airy) == {"ap-1": "plenum", "below": "plenum"}
+    order = order_of(Plan(apply(design, [put(school)]), catalogue))
+    assert any("riser serves 2 cables that could do with less" in told for told in order.told)

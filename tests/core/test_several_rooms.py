@@ -9,10 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.cabling.runs import judge_runs
-from heathrise.core.cabling.uplinks import judge_uplinks, leads_up, top_room
+from heathrise.core.cabling.uplinks import judge_uplinks
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.integrity import check
 from heathrise.core.context.plan import Plan
+from heathrise.core.context.racks import leads_up, top_room
 from heathrise.core.design import (
     Building,
     Design,

@@ -211,6 +211,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
       "switch",
       "port"
     ],
+    "services": [
+      "service"
+    ],
     "findings": [
       "id"
     ]

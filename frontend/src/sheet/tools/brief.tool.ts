@@ -88,7 +88,7 @@ const cable = dragged(
   base('old_cable', 'Cable there', 'drag from one of its ends to the other'), 'wall',
   ({ store, floor, place, letGo }, from, to) => {
     const id = store.nextId('old_cable', 'cable')
-    const row = { id, floor: floor(), name: `Cable ${id.split('-').at(-1)}`, a: rounded(from, STEP_M), b: rounded(to, STEP_M), category: null, condition: 'untested' as const, state: 'unknown' as const }
+    const row = { id, floor: floor(), name: `Cable ${id.split('-').at(-1)}`, a: rounded(from, STEP_M), b: rounded(to, STEP_M), category: null, condition: 'untested' as const, tested_mbps: null, state: 'unknown' as const }
     place('old_cable', `Note ${row.name}`, [put('old_cable', row)], id)
     letGo()
   },

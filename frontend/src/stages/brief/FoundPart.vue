@@ -7,11 +7,12 @@ import Choice from '@/controls/Choice.vue'
 import type { AnyElement, Change, ElementOf, Kind } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
-import { inUnits } from '@/document/units'
+import { inUnits, speed } from '@/document/units'
 import { foundModel } from '@/sheet/underlays'
 import ToolButton from './ToolButton.vue'
 
 /** Gear and cables that are there: each kept, retired or undecided, with a computed opinion. */
+type Tested = NonNullable<ElementOf<'old_cable'>['tested_mbps']>
 defineProps<{ floor: string }>()
 const store = useDesign()
 const found = computed(() => store.shown?.brief.found ?? [])
@@ -22,6 +23,8 @@ const ADVICE = { keep: 'keep', retire: 'retire', test_first: 'test first' } as c
 const TONE = { keep: 'met', retire: 'not_met', test_first: 'near' } as const
 const CATEGORIES = [{ value: 'none', label: 'no print' }, ...['5', '5e', '6', '6A'].map((c) => ({ value: c, label: c }))]
 const CONDITIONS = [{ value: 'untested', label: 'untested' }, { value: 'good', label: 'tested good' }, { value: 'damaged', label: 'damaged' }]
+/** What a tester passed it at counts before its print. */
+const TESTS = [{ value: 'none', label: 'speed not tested' }, ...[100, 1000, 2500, 5000, 10000].map((m) => ({ value: String(m), label: `tests at ${speed(m)}` }))]
 const rack = computed(() => store.all('equipment_room')[0])
 const cableOf = (id: string) => store.find('old_cable', id)
 
@@ -62,10 +65,11 @@ function addSwitch(model: string): void {
           <InputText :model-value="f.name" size="small" maxlength="120" fluid :aria-label="`Name of ${f.name}`" @focus="store.selection = { kind: f.kind, id: f.id }" @change="rename(f.kind, f.id, $event)" />
           <Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${f.name}`" @click="store.commit(`Remove ${f.name}`, removal(store, f.kind, f.id))" />
         </header>
-        <p class="quiet">{{ f.what }}<template v-if="f.serves">, the run of {{ store.find('device', f.serves)?.name }}</template></p>
+        <p class="quiet">{{ f.what }}<template v-if="f.serves">, the run of {{ store.find('device', f.serves)?.name }}</template><template v-if="f.joins.length">, the way from {{ f.joins.join(' to ') }}</template></p>
         <div v-if="cableOf(f.id)" class="take">
           <Choice :model-value="cableOf(f.id)!.category ?? 'none'" :options="CATEGORIES" :aria-label="`Category of ${f.name}`" @update:model-value="set('old_cable', f.id, { category: $event === 'none' ? null : $event }, 'Category')" />
           <Choice :model-value="cableOf(f.id)!.condition" :options="CONDITIONS" :aria-label="`Condition of ${f.name}`" @update:model-value="set('old_cable', f.id, { condition: $event }, 'Condition')" />
+          <Choice :model-value="String(cableOf(f.id)!.tested_mbps ?? 'none')" :options="TESTS" :aria-label="`Speed that ${f.name} tests at`" @update:model-value="set('old_cable', f.id, { tested_mbps: $event === 'none' ? null : Number($event) as Tested }, 'Test')" />
         </div>
         <p><b :class="TONE[f.advice]">{{ ADVICE[f.advice] }}:</b> {{ inUnits(f.reason) }}</p>
         <Choices :model-value="f.state" :options="STATES" :aria-label="`What becomes of ${f.name}`" @update:model-value="set(f.kind, f.id, { state: $event }, `${$event} ${f.name}`)" />

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Device } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { inUnits, length, temperature } from '@/document/units'
+import { JACKETS, SPACES } from '@/stages/overheads'
 import type { Stage } from '@/stages/registry'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
@@ -21,10 +22,6 @@ const radios = computed(() =>
 const WORD: Record<string, string> = {
   met: 'Will do', near: 'Will just do', test_first: 'Test first', not_met: 'Will not do', no_way: 'No way',
 }
-const SPACE: Record<string, string> = {
-  room: 'room', ceiling_void: 'ceiling void', joists: 'joists', raceway: 'raceway', attic: 'attic', duct: 'duct', riser: 'riser',
-  outdoor: 'air outside', basement: 'basement',
-}
 </script>
 
 <template>
@@ -39,8 +36,9 @@ const SPACE: Record<string, string> = {
         <template v-if="run.outdoor_m"><dt>In air outside</dt><dd class="figure">{{ length(run.outdoor_m) }}</dd></template>
         <template v-if="run.duct_m"><dt>In the ground</dt><dd class="figure">{{ length(run.duct_m) }}</dd></template>
         <dt>Slack, both ends</dt><dd class="figure">{{ length(run.slack_m) }}</dd>
+        <dt>Jacket</dt><dd data-figure="jacket">{{ JACKETS[run.jacket] }}</dd>
         <dt>To buy, each</dt><dd class="figure">{{ length(run.bought_m) }}</dd>
-        <dt>Hottest</dt><dd>{{ SPACE[run.hottest_space] }}, {{ temperature(run.hottest_c) }}</dd>
+        <dt>Hottest</dt><dd>{{ SPACES[run.hottest_space] }}, {{ temperature(run.hottest_c) }}</dd>
       </template>
     </template>
     <template v-else-if="plug"><dt>Plugged into</dt><dd data-figure="plug">{{ plug.host_name }}<template v-if="plug.port"> port {{ plug.port }}, cord of {{ length(plug.cord_m) }}</template></dd></template>

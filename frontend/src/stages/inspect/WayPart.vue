@@ -9,6 +9,7 @@ import { put, removal, runSaid } from '@/document/edits'
 import { rounded } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
+import { SPACES } from '../overheads'
 
 /** How a run lies: its way as a line to scale, leg by leg, with bends and holes; what each leg costs to work. */
 const props = defineProps<{ device: Device }>()
@@ -18,12 +19,8 @@ const { answer } = useBeside(
   { about: () => props.device.id },
 )
 const way = computed(() => (answer.value?.way?.device === props.device.id ? answer.value.way : null))
-const SPACE: Record<string, string> = {
-  ceiling_void: 'ceiling void', joists: 'joists', raceway: 'raceway', attic: 'attic', duct: 'duct', riser: 'riser',
-  outdoor: 'outside', rise: 'upright', drop: 'upright',
-}
 const TONE: Record<string, string> = {
-  ceiling_void: 'var(--moss-line)', joists: 'var(--gorse)', raceway: 'var(--gorse)', attic: 'var(--rust)', duct: 'var(--tarn)', outdoor: 'var(--tarn)',
+  ceiling_void: 'var(--moss-line)', plenum: 'var(--moss-line)', joists: 'var(--gorse)', raceway: 'var(--gorse)', attic: 'var(--rust)', duct: 'var(--tarn)', outdoor: 'var(--tarn)',
 }
 const WIDE = 296
 const LEAST = 4
@@ -79,7 +76,7 @@ function shortest(on: boolean): void {
       <thead><tr><th>Where</th><th class="number">m</th><th class="number">bends</th><th class="number">to work</th></tr></thead>
       <tbody>
         <tr v-for="(l, k) in way.legs" :key="k" data-leg>
-          <td>{{ l.where }}<span class="quiet">, {{ SPACE[l.kind] ?? l.kind }}</span><br v-if="l.holes.length"><span v-if="l.holes.length" class="hole-said">through {{ l.holes.join(', ') }}</span></td>
+          <td>{{ l.where }}<span class="quiet">, {{ SPACES[l.kind] ?? l.kind }}</span><br v-if="l.holes.length"><span v-if="l.holes.length" class="hole-said">through {{ l.holes.join(', ') }}</span></td>
           <td class="figure">{{ length(l.length_m) }}</td><td class="figure">{{ l.bends || '' }}</td>
           <td class="figure">{{ l.cost.toFixed(1) }}<span v-if="l.each !== 1" class="quiet"> ×{{ l.each }}</span></td>
         </tr>

@@ -58,6 +58,11 @@ function reach(from: string, to: string): boolean {
         <td class="number">{{ sheetOf(n.id)?.lease_hours }} h</td>
         <td><Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${n.name}`" @click="store.commit(`Remove ${n.name}`, removal(store, 'network', n.id))" /></td>
       </tr>
+      <tr v-for="s in sheet.services" :key="s.service" :data-service="s.service">
+        <td><b>{{ s.name }}</b></td>
+        <td colspan="5">VLAN {{ s.vlan }}: {{ s.reason }}</td>
+        <td></td>
+      </tr>
     </tbody>
   </table>
   <Button label="Add a network" icon="pi pi-plus" size="small" outlined class="add" @click="add" />

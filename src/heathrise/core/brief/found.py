@@ -10,13 +10,13 @@ from pydantic import Field
 from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..base.wording import metres
+from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, OldGear, Rules, Used
-from ..context.scope import kept_cables
+from ..context.scope import kept_between, kept_cables
 from ..design import ClientGroup, Design, Device, EquipmentRoom, OldCable, State, Switch
 from .stand import SiteStatus
 
 Advice = Literal["keep", "retire", "test_first"]
-USUAL_MBPS = 1000  # what a cable in the walls is asked for
 
 
 class Opinion(Frozen):
@@ -33,6 +33,7 @@ class Opinion(Frozen):
     advice: Advice
     reason: str
     serves: str | None = Field(None, description="device that a kept cable is the run of")
+    joins: tuple[str, ...] = Field((), description="racks that a kept cable lies between")
     used: tuple[Used, ...] = ()
 
 
@@ -122,6 +123,7 @@ def _gear(
 def _cables(design: Design, rules: Rules) -> list[Opinion]:
     found = []
     serves = {row.id: device for device, rows in kept_cables(design, rules).items() for row in rows}
+    joins = {row.id: rooms for rooms, rows in kept_between(design, rules).items() for row in rows}
     for cable in design.of(OldCable).values():
         length_m = math.dist(cable.a, cable.b)
         advice, reason, figures = _cable(cable, rules, length_m)
@@ -136,6 +138,7 @@ def _cables(design: Design, rules: Rules) -> list[Opinion]:
                 advice=advice,
                 reason=reason,
                 serves=serves.get(cable.id),
+                joins=tuple(sorted(design.of(EquipmentRoom)[r].name for r in joins.get(cable.id, ()))),
                 used=rules.used(*figures),
             )
         )
@@ -143,12 +146,22 @@ def _cables(design: Design, rules: Rules) -> list[Opinion]:
 
 
 def _cable(cable: OldCable, rules: Rules, length_m: float) -> tuple[Advice, str, tuple[str, ...]]:
+    asked, asks = int(rules["cabling.found_mbps"]), "cabling.found_mbps"
     if cable.condition == "damaged":
         return "retire", "damaged", ()
+    if cable.tested_mbps is not None:
+        tests = f"tests at {speed_said(cable.tested_mbps)}"
+        if cable.tested_mbps >= asked:
+            return "keep", tests, (asks,)
+        return "retire", f"{tests}, asked for {speed_said(asked)}", (asks,)
     if cable.category is None:
         return "test_first", "test first: its print does not say what it is", ()
-    path = f"cabling.channel_m.{cable.category}.{USUAL_MBPS}"
-    reach_m, speed = rules[path], f"{USUAL_MBPS / 1000:g} Gb/s"
+    path = next(
+        f"cabling.channel_m.{cable.category}.{mbps}"
+        for mbps in rules.table(f"cabling.channel_m.{cable.category}")
+        if int(mbps) >= asked
+    )
+    reach_m, speed = rules[path], f"{asked / 1000:g} Gb/s"
     category = f"category {cable.category}"
     advice: Advice = "keep"
     reason = f"{category} carries {speed} over {metres(length_m, 0)}"
@@ -160,4 +173,4 @@ def _cable(cable: OldCable, rules: Rules, length_m: float) -> tuple[Advice, str,
         advice, reason = "test_first", f"test first, not by its print: {metres(length_m, 0)}"
     elif reach_m < 0:
         advice, reason = "test_first", f"{category} carries {speed} after a test only"
-    return advice, reason, (path,)
+    return advice, reason, (path, asks)

@@ -8,6 +8,7 @@ from .links import LinkVerdict
 from .routes import Leg
 from .runs import RunVerdict, carried_mbps, judge_runs
 from .second_room import GOOD, room_at, second_room, spot_within
+from .shared import SharedLoad, shared_load
 from .trunks import Trunk, bundle_findings, trunks_of
 from .uplinks import UplinkVerdict
 from .verdicts import cable_findings
@@ -21,6 +22,7 @@ __all__ = [
     "Leg",
     "LinkVerdict",
     "RunVerdict",
+    "SharedLoad",
     "Trunk",
     "UplinkVerdict",
     "assess_cable",
@@ -33,6 +35,7 @@ __all__ = [
     "judge_runs",
     "room_at",
     "second_room",
+    "shared_load",
     "spot_within",
     "trunks_of",
 ]

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, partial
 
 import numpy as np
 from numpy.typing import NDArray
 from ortools.sat.python import cp_model
 from scipy.optimize import linprog
 
-from ..catalogue import Catalogue
+from ..catalogue import CableModel, Catalogue
 from ..design import Jacket
 
 _SOLVE_SECONDS = 1.0
@@ -60,8 +61,9 @@ class Cut:
 
 @dataclass(frozen=True)
 class Bought:
-    """What is bought of one category under one jacket. ``too_long`` names the links of which no
-    box and no reel holds a cable in one piece."""
+    """What is bought of one category under one jacket, and the jackets that it is ``cut_for``: a box
+    for a shaft serves rooms as well. ``too_long`` names the links of which no box and no reel holds a
+    cable in one piece."""
 
     category: str
     jacket: Jacket
@@ -69,31 +71,71 @@ class Bought:
     reels: int
     proven: bool
     too_long: tuple[str, ...] = ()
+    cut_for: tuple[Jacket, ...] = ()
 
 
-def cable_bought(catalogue: Catalogue, cuts: Sequence[Cut], prove: bool = True) -> list[Bought]:
+# Each of these jackets may lie wherever the ones before it may.
+_SERVES: tuple[Jacket, ...] = ("indoor", "riser", "plenum")
+
+
+def cable_bought(
+    catalogue: Catalogue, cuts: Sequence[Cut], price: Callable[[str], float], prove: bool = True
+) -> list[Bought]:
     """Return the boxes and reels from which all cables can be cut whole, by category and jacket.
 
-    What is longer than a box comes off a reel; what is longer than a reel is told.
+    What is longer than a box comes off a reel; what is longer than a reel is told. What is for rooms
+    is cut from boxes for shafts or moving air where that costs less than boxes of its own.
+
+    Args:
+        price: of a box or a reel by its item.
     """
-    groups: dict[tuple[str, Jacket], list[Cut]] = {}
+    groups: dict[str, dict[Jacket, list[Cut]]] = {}
     for cut in cuts:
         if cut.length_m > 0 and cut.cables:
-            groups.setdefault((cut.category, cut.jacket), []).append(cut)
+            groups.setdefault(cut.category, {}).setdefault(cut.jacket, []).append(cut)
     found = []
-    for (category, jacket), rows in groups.items():
+    for category, rows in groups.items():
         model = catalogue.cables[category]
+        inside = [j for j in _SERVES if j in rows]
+        ways = [[_bought(model, of, rows, prove) for of in parts] for parts in _shared(inside)]
 
-        def cables(least_m: float, most_m: float, rows: list[Cut] = rows) -> list[float]:
-            fits = (r for r in rows if least_m < math.ceil(r.length_m) <= most_m)
-            return [r.length_m for r in fits for _ in range(r.cables)]
-
-        boxes = boxes_for(cables(0, model.box_m), model.box_m, prove)
-        reels = boxes_for(cables(model.box_m, model.reel_m), model.reel_m, prove)
-        long = tuple(r.name for r in rows if math.ceil(r.length_m) > model.reel_m)
-        proven = boxes.proven and reels.proven
-        found.append(Bought(category, jacket, boxes.count, reels.count, proven, long))
+        found += min(ways, key=partial(_cost, model, price))
+        found += [_bought(model, (j,), rows, prove) for j in rows if j not in _SERVES]
     return found
+
+
+def _cost(model: CableModel, price: Callable[[str], float], way: Sequence[Bought]) -> tuple[float, int]:
+    """Return what a way to buy costs; of equals the one that mixes less is the less."""
+    boxes = sum(b.boxes * price(model.item(b.jacket)) for b in way)
+    reels = sum(b.reels * price(model.item(b.jacket, reel=True)) for b in way)
+    return round(boxes + reels, 2), -len(way)
+
+
+def _shared(jackets: Sequence[Jacket]) -> Iterator[list[tuple[Jacket, ...]]]:
+    """Yield each way to cut the cables of some jackets from the boxes of those that serve more: groups
+    of which the last is what is bought."""
+    for taken in itertools.product(*(jackets[k:] for k in range(len(jackets)))):
+        if all(taken[jackets.index(t)] == t for t in taken):
+            yield [
+                tuple(j for j, t in zip(jackets, taken, strict=True) if t == of)
+                for of in dict.fromkeys(taken)
+            ]
+
+
+def _bought(
+    model: CableModel, of: tuple[Jacket, ...], rows: Mapping[Jacket, Sequence[Cut]], prove: bool
+) -> Bought:
+    """Return what is bought of the last of these jackets for the cuts of all of them."""
+    cuts = [c for jacket in of for c in rows[jacket]]
+
+    def cables(least_m: float, most_m: float) -> list[float]:
+        fits = (c for c in cuts if least_m < math.ceil(c.length_m) <= most_m)
+        return [c.length_m for c in fits for _ in range(c.cables)]
+
+    boxes = boxes_for(cables(0, model.box_m), model.box_m, prove)
+    reels = boxes_for(cables(model.box_m, model.reel_m), model.reel_m, prove)
+    long = tuple(c.name for c in cuts if math.ceil(c.length_m) > model.reel_m)
+    return Bought(model.id, of[-1], boxes.count, reels.count, boxes.proven and reels.proven, long, of)
 
 
 @lru_cache(maxsize=512)

@@ -27,7 +27,7 @@ Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 LATTICE_M = 0.5
-OVERHEADS: tuple[Overhead, ...] = ("ceiling_void", "attic", "joists", "raceway")
+OVERHEADS: tuple[Overhead, ...] = ("ceiling_void", "attic", "joists", "raceway", "plenum")
 _JOINED_M = 0.05  # rooms drawn this near to one another hang together
 _SAME_LINE = 0.4  # of a step: a line so near to a terminal's is moved onto it
 

@@ -95,6 +95,14 @@ def check_channel(rules: Rules, category: Category, speed_mbps: int, channel_m: 
     return "test_first" if limit < 0 else "met"
 
 
+def check_tested(tested_mbps: int, speed_mbps: int, fixed_m: float) -> CableVerdict:
+    """Judge a cable that lies there by what it was tested at: neither its print nor its length counts."""
+    tests = f"tests at {speed_said(tested_mbps)}"
+    if tested_mbps >= speed_mbps:
+        return CableVerdict("met", fixed_m, f"{tests}, {speed_said(speed_mbps)} asked")
+    return CableVerdict("not_met", 0.0, f"{tests} and is asked for {speed_said(speed_mbps)}")
+
+
 def check_run(
     rules: Rules,
     category: Category,

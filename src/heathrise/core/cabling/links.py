@@ -61,6 +61,7 @@ class LinkVerdict(Frozen):
     jacket: Jacket = Field("indoor", description="what its cable is sheathed for")
     legs: tuple[Leg, ...] = ()
     hops: tuple[Hop, ...] = Field((), description="its pieces, where extenders part it")
+    tested_mbps: int | None = Field(None, description="fastest that found cable was tested at, Mb/s")
 
     @property
     def total_m(self) -> float:
@@ -85,11 +86,24 @@ def leaves_building(route: Route, rules: Rules, on_pole: bool = False) -> bool:
     return route.between_buildings or route.duct_m > 0 or in_air or on_pole
 
 
-def measured(route: Route, slack_m: float, rules: Rules, on_pole: bool = False) -> dict[str, object]:
+def jacket_for(site: Site, route: Route, rules: Rules, leaves: bool) -> Jacket:
+    """Return what a cable on a route is sheathed for: outside comes first, then a void that air is
+    moved through, then a shaft from storey to storey, which in a home asks for nothing."""
+    if route.duct_m > 0 or leaves:
+        return "ground" if route.duct_m > 0 else "outdoor"
+    if any(leg.kind == "plenum" for leg in route.legs):
+        return "plenum"
+    pierced = {(leg.way, leg.floor) for leg in route.legs if leg.kind == "riser"}
+    least = rules["cabling.riser_jacket_floors"]
+    return "riser" if site.kind != "home" and 0 < least <= len(pierced) else "indoor"
+
+
+def measured(
+    site: Site, route: Route, slack_m: float, rules: Rules, on_pole: bool = False
+) -> dict[str, object]:
     """Return the lengths of a link over a route, as its verdict has them."""
     fixed = round(route.route_m + slack_m, 1)
     leaves = leaves_building(route, rules, on_pole)
-    jacket: Jacket = "ground" if route.duct_m > 0 else "outdoor" if leaves else "indoor"
     return {
         "fixed_m": fixed,
         "horizontal_m": round(route.horizontal_m, 1),
@@ -101,7 +115,7 @@ def measured(route: Route, slack_m: float, rules: Rules, on_pole: bool = False) 
         "bought_m": round(fixed * (1 + rules["cabling.waste_share"]), 1),
         "between_buildings": route.between_buildings,
         "leaves": leaves,
-        "jacket": jacket,
+        "jacket": jacket_for(site, route, rules, leaves),
         "legs": route.legs,
     }
 

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from ..base.memo import IdentityMemo
 from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.plugged import said_plugged
+from ..context.racks import rack_at
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
 from ..design import Category, Design, Device, Extender, OldCable, Point, Run, Site, WayPoint
-from .limits import CATEGORIES, CableVerdict, check_run, hottest_c
+from .limits import CATEGORIES, CableVerdict, check_run, check_tested, hottest_c
 from .links import Hop, LinkVerdict, measured, slack_m
 from .routes import route_to
 from .ways import Ways, ways_of
@@ -74,11 +75,18 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    loose = {*said_over_air(design), *said_plugged(design)}
+    loose = {*said_over_air(design), *said_plugged(design), *_in_racks(design, catalogue)}
     wired = [
         d for d in design.of(Device).values() if not catalogue.model_of(d).over_air and d.id not in loose
     ]
     return [best(device) for device in ([only] if only else wired)]
+
+
+def _in_racks(design: Design, catalogue: Catalogue) -> Iterator[str]:
+    """Yield what the line comes in at where it stands at a rack: a cord goes to it, no run."""
+    for device in design.of(Device).values():
+        if catalogue.role_of(device).leads_out and rack_at(design, device.floor, device.at) is not None:
+            yield device.id
 
 
 def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:
@@ -122,14 +130,18 @@ def _judge(
             reason = "no way leads there through the points that it is pinned to"
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     rules = catalogue.rules
-    lengths = measured(route, slack_m(site), rules, device.mount == "pole")
+    lengths = measured(site, route, slack_m(site), rules, device.mount == "pole")
     if there:
         lengths["bought_m"] = 0.0
     fixed = round(route.route_m + slack_m(site), 1)
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)
     category, verdict = choose_category(site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants)
+    tested = tested_of(there)
+    if tested is not None:
+        verdict = check_tested(tested, model.speed_mbps, fixed)
     return RunVerdict(
+        tested_mbps=tested,
         category=category,
         verdict=verdict.verdict,
         reason=verdict.reason,
@@ -140,6 +152,12 @@ def _judge(
         **lengths,
         **common,
     )
+
+
+def tested_of(there: Sequence[OldCable]) -> int | None:
+    """Return the speed in Mb/s that all of some cables were tested at, None where one was not."""
+    tests = [cable.tested_mbps for cable in there]
+    return min((t for t in tests if t is not None), default=None) if None not in tests else None
 
 
 def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequence[Extender]) -> RunVerdict:
@@ -187,6 +205,8 @@ def carried_mbps(site: Site, rules: Rules, run: RunVerdict) -> int:
     none. What must be tested first is not counted on."""
     if run.hops:
         return run.hops[0].speed_mbps if run.verdict in ("met", "near") else 0
+    if run.tested_mbps is not None:
+        return min(run.tested_mbps, run.speed_mbps)
     for speed in sorted((int(s) for s in rules.table(f"cabling.channel_m.{run.category}")), reverse=True):
         asked = min(speed, run.speed_mbps)
         found = check_run(

@@ -10,6 +10,7 @@ from shapely.geometry import Polygon
 from ..base.wording import metres
 from ..catalogue import Catalogue
 from ..context.findings import Cure
+from ..context.racks import top_room
 from ..design import (
     Building,
     Design,
@@ -28,7 +29,7 @@ from ..design import (
     put,
 )
 from .runs import RunVerdict, judge_runs
-from .uplinks import judge_uplinks, top_room
+from .uplinks import judge_uplinks
 
 GOOD = ("met", "near")
 _INSIDE_M = 0.5  # a rack stands this far from the wall that a duct comes in through
@@ -78,7 +79,7 @@ def room_at(
         return ()
     runs = {r.device: r for r in judge_runs(after, catalogue)}
     mine = [r for r in runs.values() if r.room == room_id]
-    switch = _switch(design, catalogue, room_id, mine, up.medium == "fibre")
+    switch = switch_for(design, catalogue, room_id, mine, up.medium == "fibre")
     if switch is None:
         return ()
     now = runs[device.id].fixed_m
@@ -139,11 +140,11 @@ def _name(design: Design, floor: Floor) -> str:
     return base[:120]
 
 
-def _switch(
-    design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict], fibre: bool
+def switch_for(
+    design: Design, catalogue: Catalogue, room: str, runs: list[RunVerdict], fibre: bool, more: int = 0
 ) -> Switch | None:
     """Return the cheapest managed switch with enough ports of each kind for the runs, and a cage where
-    fibre leads up."""
+    fibre leads up; ``more`` ports are wanted for what has no run."""
     devices = design.of(Device)
     fed = [p for r in runs if (p := catalogue.model_of(devices[r.device]).power) is not None]
     watts = sum(catalogue.rules.poe_classes[p.poe_class].reserved_w for p in fed)
@@ -153,7 +154,7 @@ def _switch(
         for m in catalogue.sold_switches
         if m.managed
         and (not fibre or any(g.cage for g in m.groups))
-        and m.copper_ports > links - any(g.cage for g in m.groups)
+        and m.copper_ports > links + more - any(g.cage for g in m.groups)
         and m.powered_ports >= len(fed)
         and m.budget_w * (1 - design.site.power_headroom) >= watts
     ]

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
-from ..design import Design, EquipmentRoom, Medium, Site, Uplink
-from .limits import hottest_c
+from ..context.racks import leads_up
+from ..context.scope import kept_between
+from ..design import Design, EquipmentRoom, Medium, OldCable, Site, Uplink
+from .limits import check_tested, hottest_c
 from .links import LinkVerdict, measured, slack_m
 from .routes import RackEnd, route_to
-from .runs import choose_category
+from .runs import choose_category, tested_of
 from .ways import Ways, ways_of
 
 
@@ -20,24 +22,6 @@ class UplinkVerdict(LinkVerdict):
     to_room: str
 
 
-def leads_up(design: Design) -> dict[str, str]:
-    """Return the room that each other room leads up to; the one that leads nowhere comes first.
-
-    Without a word of the installer's every room leads to the one where the line comes in: the
-    first that was not told to lead elsewhere.
-    """
-    said = {u.room: u.to for u in design.of(Uplink).values()}
-    rooms = list(design.of(EquipmentRoom))
-    top = next((r for r in rooms if r not in said), None)
-    return {r: said.get(r, top or "") for r in rooms if r != top}
-
-
-def top_room(design: Design) -> str | None:
-    """Return the room where the line comes in."""
-    up = leads_up(design)
-    return next((r for r in design.of(EquipmentRoom) if r not in up), None)
-
-
 _verdicts: IdentityMemo[UplinkVerdict] = IdentityMemo(256)
 
 
@@ -45,19 +29,28 @@ def judge_uplinks(design: Design, catalogue: Catalogue) -> list[UplinkVerdict]:
     """Return a verdict for the way up of each room but the top one."""
     ways, rooms = ways_of(design, catalogue), design.of(EquipmentRoom)
     said = {u.room: u for u in design.of(Uplink).values()}
+    kept = kept_between(design, catalogue.rules)
     found: list[UplinkVerdict] = []
     for lower, upper in leads_up(design).items():
-        parts = (design.site, catalogue, ways[upper], rooms[lower], said.get(lower))
+        there = tuple(kept.get(frozenset((lower, upper)), ()))
+        parts = (design.site, catalogue, ways[upper], rooms[lower], said.get(lower), *there)
 
-        def work_out(lower: str = lower, upper: str = upper) -> UplinkVerdict:
-            return _judge(design.site, catalogue, ways[upper], rooms[lower], said.get(lower))
+        def work_out(
+            lower: str = lower, upper: str = upper, there: tuple[OldCable, ...] = there
+        ) -> UplinkVerdict:
+            return _judge(design.site, catalogue, ways[upper], rooms[lower], said.get(lower), there)
 
         found.append(_verdicts.get(parts, None, work_out))
     return found
 
 
 def _judge(
-    site: Site, catalogue: Catalogue, ways: Ways, room: EquipmentRoom, said: Uplink | None
+    site: Site,
+    catalogue: Catalogue,
+    ways: Ways,
+    room: EquipmentRoom,
+    said: Uplink | None,
+    there: tuple[OldCable, ...] = (),
 ) -> UplinkVerdict:
     rules = catalogue.rules
     route = route_to(ways, RackEnd.of(room))
@@ -78,10 +71,12 @@ def _judge(
         return UplinkVerdict.model_validate({**common, **no_way, "reason": reason})
     space, heat = hottest_c(rules, route.spaces_m)
     kept = slack_m(site, between_racks=True)
-    common |= measured(route, kept, rules)
+    common |= measured(site, route, kept, rules)
     common |= {"hottest_space": space, "hottest_c": heat}
     fixed = round(route.route_m + kept, 1)
     copper = _over_copper(site, catalogue, fixed, (space, heat), common)
+    if there and pinned != "fibre":
+        return _over_found(site, catalogue, fixed, (space, heat), copper, there)
     medium = pinned or _medium(copper)
     return copper if medium == "copper" else _over_fibre(catalogue, fixed, common)
 
@@ -105,6 +100,36 @@ def _over_copper(
             "reason": verdict.reason,
             "figures": verdict.figures,
             "limit_m": verdict.limit_m,
+        }
+    )
+
+
+def _over_found(
+    site: Site,
+    catalogue: Catalogue,
+    fixed_m: float,
+    hottest: tuple[str, float],
+    copper: UplinkVerdict,
+    there: Sequence[OldCable],
+) -> UplinkVerdict:
+    """Return the verdict over cable that lies there: by its test, else by its print."""
+    tested, speed = tested_of(there), int(catalogue.rules["cabling.found_mbps"])
+    pinned = there[0].category or site.minimum_category
+    category, verdict = choose_category(site, catalogue.rules, speed, fixed_m, hottest, pinned)
+    if tested is not None:
+        verdict = check_tested(tested, speed, fixed_m)
+    return copper.model_copy(
+        update={
+            "category": category,
+            "speed_mbps": speed,
+            "chosen_by": "found",
+            "cables": len(there),
+            "bought_m": 0.0,
+            "verdict": verdict.verdict,
+            "reason": verdict.reason,
+            "figures": verdict.figures,
+            "limit_m": verdict.limit_m,
+            "tested_mbps": tested,
         }
     )
 

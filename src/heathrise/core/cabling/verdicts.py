@@ -23,6 +23,7 @@ from .first_room import first_room
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
 from .links import LinkVerdict
 from .runs import RunVerdict, asked_category, in_hops, judge_runs
+from .shared import shared_findings
 from .uplinks import UplinkVerdict
 
 _LENGTHS = "cabling.channel_m.6A.1000"  # any of them has the source of all
@@ -64,6 +65,7 @@ def cable_findings(
     for uplink in chapter.uplinks:
         yield from _uplink(design, catalogue, uplink)
     yield from duct_findings(design, catalogue, chapter.links)
+    yield from shared_findings(design, catalogue, chapter.links)
     yield from rated_findings(design, chapter.links, catalogue.rules)
     yield from mains_findings(catalogue.rules, runs, mains_lines(design))
     yield from _recommended(design, catalogue, runs)
@@ -336,7 +338,7 @@ def _ground(catalogue: Catalogue, run: LinkVerdict, device: Device | EquipmentRo
             unit="m outside",
             rule="copper that leaves a building is protected at both ends",
         )
-    if run.jacket != "indoor":
+    if run.jacket in ("outdoor", "ground"):
         jacket = "direct-burial or gel-filled" if run.jacket == "ground" else "outdoor, UV-proof"
         change_m = rules["cabling.jacket_change_m"]
         inside_m = run.fixed_m - run.outside_m

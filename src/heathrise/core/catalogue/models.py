@@ -261,7 +261,13 @@ class Sheathed(BaseModel):
     reel_price: Positive
 
 
-JACKETS: dict[Jacket, str] = {"indoor": "", "outdoor": ", for outdoors", "ground": ", for the ground"}
+JACKETS: dict[Jacket, str] = {
+    "indoor": "",
+    "riser": ", riser",
+    "plenum": ", plenum",
+    "outdoor": ", for outdoors",
+    "ground": ", for the ground",
+}
 
 
 class CableModel(Entry):

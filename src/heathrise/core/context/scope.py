@@ -12,7 +12,7 @@ from typing import Any
 
 from ..base.memo import IdentityMemo
 from ..catalogue import Rules
-from ..design import Design, Device, EquipmentRoom, OldCable, State, Switch
+from ..design import Design, Device, EquipmentRoom, OldCable, Point, State, Switch
 
 _tables: IdentityMemo[Mapping[str, Any]] = IdentityMemo(64)
 _PLANNED: frozenset[State] = frozenset({"new", "keep"})
@@ -37,21 +37,43 @@ def has_found_gear(design: Design) -> bool:
 
 
 def kept_cables(design: Design, rules: Rules) -> dict[str, list[OldCable]]:
-    """Return by device the kept cables that are its run: one end at it, the other at a rack."""
+    """Return by device the kept cables that are its run: one end at it, the other at a rack. One that
+    lies between two racks is the way from one to the other, whoever stands beside them."""
     near_m = rules["brief.cable_ends_m"]
+    between = {cable.id for rows in kept_between(design, rules).values() for cable in rows}
     found: dict[str, list[OldCable]] = {}
     for cable in design.of(OldCable).values():
-        if cable.state == "keep" and (device := _far_end(design, cable, near_m)) is not None:
+        if cable.state != "keep" or cable.id in between:
+            continue
+        if (device := _far_end(design, cable, near_m)) is not None:
             found.setdefault(device, []).append(cable)
     return found
 
 
+def kept_between(design: Design, rules: Rules) -> dict[frozenset[str], list[OldCable]]:
+    """Return by pair of racks the kept cables that lie between them."""
+    found: dict[frozenset[str], list[OldCable]] = {}
+    if not design.of(OldCable):
+        return found
+    near_m = rules["brief.cable_ends_m"]
+    for cable in design.of(OldCable).values():
+        ends = {room for end in (cable.a, cable.b) if (room := _rack_near(design, cable.floor, end, near_m))}
+        if cable.state == "keep" and len(ends) == 2:
+            found.setdefault(frozenset(ends), []).append(cable)
+    return found
+
+
+def _rack_near(design: Design, floor: str, at: Point, near_m: float) -> str | None:
+    rooms = [r for r in design.of(EquipmentRoom).values() if r.floor == floor]
+    nearest = min(rooms, key=lambda r: math.dist(r.at, at), default=None)
+    return nearest.id if nearest is not None and math.dist(nearest.at, at) <= near_m else None
+
+
 def _far_end(design: Design, cable: OldCable, near_m: float) -> str | None:
-    racks = [r for r in design.of(EquipmentRoom).values() if r.floor == cable.floor]
     devices = [d for d in design.of(Device).values() if d.floor == cable.floor]
     for rack_end, far_end in ((cable.a, cable.b), (cable.b, cable.a)):
         close = [d for d in devices if math.dist(d.at, far_end) <= near_m]
-        if close and any(math.dist(r.at, rack_end) <= near_m for r in racks):
+        if close and _rack_near(design, cable.floor, rack_end, near_m) is not None:
             return min(close, key=lambda d: math.dist(d.at, far_end)).id
     return None
 

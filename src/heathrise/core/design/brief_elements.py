@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator
 
@@ -79,7 +79,10 @@ class Zone(Element):
 
 
 class OldCable(Element):
-    """A cable that was found in the walls; no category where its print does not say."""
+    """A cable that was found in the walls; no category where its print does not say.
+
+    ``tested_mbps`` is the fastest speed that a tester passed it at, which counts before its print.
+    """
 
     floor: FloorRef
     name: Name
@@ -87,6 +90,7 @@ class OldCable(Element):
     b: Point
     category: Category | None = None
     condition: CableState = "untested"
+    tested_mbps: Literal[100, 1000, 2500, 5000, 10000] | None = None
     state: State = "unknown"
 
 

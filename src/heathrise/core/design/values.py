@@ -47,13 +47,14 @@ Domain = Literal["americas", "europe"]
 LineSpeed = Annotated[float, Field(gt=0, le=100_000)]
 Category = Literal["5", "5e", "6", "6A"]
 Medium = Literal["copper", "fibre"]
-# What a cable is sheathed for: rooms, weather and sun, or the ground.
-Jacket = Literal["indoor", "outdoor", "ground"]
+# What a cable is sheathed for: rooms, shafts from storey to storey, voids that air is moved through,
+# weather and sun, or the ground.
+Jacket = Literal["indoor", "riser", "plenum", "outdoor", "ground"]
 # How a duct gets into the ground; "there" lies in it already.
 Dug = Literal["loam", "clay", "stony", "machine", "plough", "paving", "drive", "there"]
 Use = Literal["calls", "everyday", "sensors", "none"]
 DeviceKind = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z_]*$", max_length=40)]
-Overhead = Literal["ceiling_void", "attic", "joists", "raceway"]
+Overhead = Literal["ceiling_void", "attic", "joists", "raceway", "plenum"]
 Purpose = Literal["main", "staff", "guest", "devices", "cameras", "management"]
 Security = Literal["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"]
 

@@ -11,9 +11,10 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..base.wording import some, speed
-from ..cabling import RunVerdict, carried_mbps
+from ..cabling import RunVerdict, SharedLoad, carried_mbps
 from ..catalogue import Catalogue, DeviceModel
 from ..context.findings import Finding, Place
+from ..context.one_cable import said
 from ..design import Design, Device
 from ..rack import PluggedDevice, PortUse, PowerPlan, SwitchUplink
 from ..signal import user_mbps
@@ -53,9 +54,13 @@ class ChainChapter(Frozen):
 
 
 def chains_of(
-    design: Design, catalogue: Catalogue, runs: Sequence[RunVerdict], power: PowerPlan
+    design: Design,
+    catalogue: Catalogue,
+    runs: Sequence[RunVerdict],
+    power: PowerPlan,
+    shared: SharedLoad | None = None,
 ) -> tuple[Chain, ...]:
-    """Return a chain for each device that has a port."""
+    """Return a chain for each device that has a port; ``shared`` is what the line shares a cable by."""
     ups = {way.switch: way for way in power.ways_up}
     ports = {use.device: use for use in reversed(power.ports) if use.device is not None}
     names = {s.switch: s.name for s in power.switches}
@@ -67,7 +72,7 @@ def chains_of(
         if use is None or run.verdict == "no_way":
             continue
         device = design.of(Device)[run.device]
-        head = _head(design, catalogue, router, before.get(use.switch, ()), use, names)
+        head = _head(design, catalogue, router, before.get(use.switch, ()), use, names, shared)
         # Most devices have the chain they had while one of them moves.
         found.append(
             _kept.get(
@@ -108,9 +113,13 @@ def _head(
     ways: Sequence[ChainLink],
     use: PortUse,
     names: Mapping[str, str],
+    shared: SharedLoad | None,
 ) -> tuple[ChainLink, ...]:
     """Return the links from the line to a port."""
     rows = [ChainLink(kind="line", name="the line", mbps=design.site.line_mbps)]
+    if shared is not None:
+        name = f"{shared.name}, shared by {said(shared.cable.services)}"
+        rows.append(ChainLink(kind="uplink", name=name, mbps=shared.left, element=shared.cable.router))
     if router is not None:
         model = catalogue.model_of(router)
         mbps = model.inspect_mbps or model.speed_mbps

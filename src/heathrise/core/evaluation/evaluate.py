@@ -11,7 +11,15 @@ from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
-from ..cabling import CableChapter, RunVerdict, UplinkVerdict, assess_cable, bundle_findings, cable_findings
+from ..cabling import (
+    CableChapter,
+    RunVerdict,
+    UplinkVerdict,
+    assess_cable,
+    bundle_findings,
+    cable_findings,
+    shared_load,
+)
 from ..catalogue import Catalogue
 from ..context.findings import Finding, Stage, worst_first
 from ..context.plan import Plan
@@ -51,7 +59,7 @@ from ..signal import (
     signal_findings,
 )
 from .brief_status import brief_chapter, paths_of, planned_stand
-from .chains import ChainChapter, chain_findings, chains_of
+from .chains import Chain, ChainChapter, chain_findings, chains_of
 from .racks import rack_chapter
 from .totals import Totals, totals_of
 
@@ -154,7 +162,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     chapters.tell("cable", lambda: bundle_findings(catalogue.rules, links.trunks, carried))
     racks = chapters.run("power", lambda: rack_chapter(design, catalogue, links.links, power)) or NO_RACKS
     chapters.tell("power", lambda: rack_findings(design, catalogue, racks))
-    chains = chapters.run("power", lambda: chains_of(design, catalogue, links.runs, power)) or ()
+    chains = chapters.run("power", lambda: _chains(design, catalogue, links, power)) or ()
     chapters.tell("power", lambda: chain_findings(design, catalogue, chains))
     chapters.tell("settings", lambda: network_findings(design, catalogue))
     if full and air is not None:
@@ -179,6 +187,10 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         settings=_with_findings(settings, chapters.of("settings")) if full else None,
         totals=totals or Totals(currency=design.site.currency),
     )
+
+
+def _chains(design: Design, catalogue: Catalogue, links: CableChapter, power: PowerPlan) -> tuple[Chain, ...]:
+    return chains_of(design, catalogue, links.runs, power, shared_load(design, catalogue, links.links))
 
 
 _beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
@@ -242,6 +254,7 @@ def _settings(
             power=p.feeds,
             uplink=p.uplink,
             uplink_to=p.uplink_to,
+            link=p.link,
         )
         for p in power.ports
     ]

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 
 from ..cabling import LinkVerdict, RunVerdict, UplinkVerdict
 from ..catalogue import Catalogue
+from ..context.one_cable import LAN_IN, LINE_OUT, TV_IN, SharedCable, shared_cable
 from ..context.racks import rack_at
 from ..context.recording import recorder_link, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
@@ -131,8 +132,14 @@ def _patches(
     devices = design.of(Device)
     planned = sum(keeps.device is None for keeps in recordings_of(design, catalogue))
     recorders = {recorder_link(k): (f"recorder:{k}", 1) for k in range(1, planned + 1)}
+    shared = shared_cable(design, catalogue)
+    sharing = _shared_ends(shared) if shared is not None else {}
     for use in power.ports:
         room = room_of[use.switch]
+        if use.link in sharing:
+            colour = rules.text("rack.cord_colour.uplink")
+            ends = (sharing[use.link], 0, f"switch:{use.switch}", use.port)
+            yield Patch(room, *ends, use.name or "", colour)
         if use.link in recorders:
             colour = rules.text(f"rack.cord_colour.{catalogue.roles[use.role].profile.untagged}")
             ends = (*recorders[use.link], f"switch:{use.switch}", use.port)
@@ -152,7 +159,14 @@ def _patches(
                 yield Patch(room, *end, *between, name, colour, run)
         elif end is not None:
             yield Patch(room, *end, *switch, name, colour, run)
-    yield from _ways_up(design, catalogue, links, ports, panels, power, room_of)
+    yield from _ways_up(design, catalogue, links, ports, panels, power, room_of, sharing)
+
+
+def _shared_ends(shared: SharedCable) -> dict[str, str]:
+    """Return the other end of each cord that old cable asks for because it carries several things; where
+    the television stands nobody says, so its cord is its own."""
+    here = {LINE_OUT: f"router:{shared.router}", LAN_IN: f"router:{shared.router}", TV_IN: "modem:1"}
+    return {link: here[link] for link in shared.links if link in here}
 
 
 def _ways_up(
@@ -163,6 +177,7 @@ def _ways_up(
     panels: _Panels,
     power: PowerPlan,
     room_of: dict[str, str],
+    sharing: Collection[str],
 ) -> Iterator[Patch]:
     """Yield the cords of ways up: switch to switch, to the router, through the panel to another rack."""
     colour = catalogue.rules.text("rack.cord_colour.uplink")
@@ -189,7 +204,7 @@ def _ways_up(
                 end = (f"panel:{far[0]}", far[1])
                 yield Patch(above, *end, f"switch:{way.to}", way.to_port or 0, link.name, colour, link.id)
     for room, router in routers.items():
-        if design.of(LineEntry) or design.site.upstream_gear:
+        if LINE_OUT not in sharing and (design.of(LineEntry) or design.site.upstream_gear):
             yield Patch(room, f"router:{router}", 0, "modem:1", 0, "Line", colour)
 
 

@@ -155,7 +155,7 @@ def _cable(parts: Parts, links: Sequence[Link], bought: Sequence[Bulk]) -> None:
     for link in links:
         if link.medium == "fibre" and link.bought_m:
             metres = math.ceil(link.bought_m)
-            outside = "" if link.jacket == "indoor" else "-outside"
+            outside = "-outside" if link.jacket in ("outdoor", "ground") else ""
             parts.add(f"fibre-{link.category}{outside}", "cable", of_link(link, metres * link.cables))
             parts.add(f"optic-{link.category}", "cable", of_link(link, 2 * link.cables))
 

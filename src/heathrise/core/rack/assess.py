@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from ..base.wording import some
 from ..catalogue import Catalogue, poe_rank
 from ..context.findings import Cure
+from ..context.one_cable import shared_cable
 from ..context.plugged import Plugged, plugged_of
 from ..context.run_decisions import run_said
 from ..design import Design, Device, Injector, Switch, apply, put
@@ -289,6 +290,10 @@ def _injector_feed(catalogue: Catalogue, injector: Injector, device: PoweredDevi
 
 
 def _line(design: Design, catalogue: Catalogue) -> str:
-    """Return what the first switch's way up ends in."""
+    """Return what the first switch's way up ends in: the router, or the line's own box where the router
+    stands at the far end of a cable that the line shares."""
+    shared = shared_cable(design, catalogue)
+    if shared is not None and shared.links:
+        return design.site.upstream_gear[:60] or "the line"
     out = (d.name for d in design.of(Device).values() if catalogue.role_of(d).leads_out)
     return next(out, "the line")

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 
 from ..catalogue import Catalogue, PowerDemand
+from ..context.one_cable import LAN_IN, LINE_OUT, shared_cable
 from ..context.plugged import Plugged, plugged_of
 from ..context.recording import recorder_link, recorder_name, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch
@@ -145,7 +146,22 @@ def _demands(
             found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id, rank, device.kind))
     if rack.top:
         found += _recorders(design, catalogue, several)
+    found += _shared(design, catalogue, rack.room)
     return tuple(found)
+
+
+def _shared(design: Design, catalogue: Catalogue, room: str) -> Iterable[Demand]:
+    """Yield the links that ask for a port at either end of old cable that carries several things."""
+    shared = shared_cable(design, catalogue)
+    if shared is None:
+        return
+    router = design.of(Device)[shared.router]
+    speed = min(catalogue.model_of(router).speed_mbps, int(catalogue.rules["cabling.found_mbps"]))
+    names = {LINE_OUT: f"{router.name}, line", LAN_IN: router.name}
+    for link, asks_in in shared.links.items():
+        if asks_in == room:
+            role = router.kind if link == LAN_IN else ""
+            yield Demand(link, names.get(link, "Television"), speed, vlans=True, role=role)
 
 
 def _recorders(design: Design, catalogue: Catalogue, several: bool) -> Iterable[Demand]:

@@ -9,6 +9,7 @@ from ..catalogue import Catalogue
 from ..context.findings import Finding
 from ..context.run_decisions import said_over_air
 from ..design import Design, Network, WirelessName
+from .sharing import service_sheets, shared_ports
 from .sheet import (
     Plug,
     SettingsSheet,
@@ -39,11 +40,12 @@ def settings_sheet(
     return SettingsSheet(
         networks=network_sheets(design, catalogue.rules),
         names=name_sheets(design, catalogue.rules),
-        ports=port_sheets(design, catalogue, plugs),
+        ports=shared_ports(design, catalogue, plugs, port_sheets(design, catalogue, plugs)),
         mesh=bool(said_over_air(design)),
         mesh_reason=mesh_reason(design, catalogue, wired),
         optimiser=design.site.channels_by == "controller",
         optimiser_reason=_OPTIMISER[design.site.channels_by],
+        services=service_sheets(design, catalogue),
     )
 
 

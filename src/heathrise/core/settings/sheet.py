@@ -51,6 +51,17 @@ class PortSheet(Frozen):
     reason: str
 
 
+class ServiceSheet(Frozen):
+    """What goes over a cable beside the networks, in a VLAN of its own."""
+
+    KEY: ClassVar = ("service",)
+
+    service: str
+    name: str
+    vlan: int
+    reason: str
+
+
 class SettingsSheet(Frozen):
     """What the controller will hold beside its radios."""
 
@@ -61,6 +72,7 @@ class SettingsSheet(Frozen):
     mesh_reason: str
     optimiser: bool = False
     optimiser_reason: str = ""
+    services: tuple[ServiceSheet, ...] = ()
 
 
 class Plug(Frozen):
@@ -75,6 +87,7 @@ class Plug(Frozen):
     power: bool
     uplink: bool = False
     uplink_to: str | None = None
+    link: str | None = None
 
 
 def mesh_reason(design: Design, catalogue: Catalogue, wired: Collection[str]) -> str:

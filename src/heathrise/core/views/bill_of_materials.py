@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from ..base.wording import some
 from ..cabling import Bought, cable_bought
-from ..catalogue import Catalogue
+from ..catalogue import JACKETS, Catalogue
 from ..context.plan import Plan, answered
 from ..design import Design
 from ..install import Step
@@ -31,7 +31,7 @@ def proven_order(plan: Plan) -> Order:
 
 def _order(plan: Plan, prove: bool) -> Order:
     links = links_of(plan)
-    bought = cable_bought(plan.catalogue, cuts_of(links), prove=prove)
+    bought = cable_bought(plan.catalogue, cuts_of(links), plan.priced.each, prove=prove)
     return assess_order(
         plan.design,
         plan.priced,
@@ -40,7 +40,7 @@ def _order(plan: Plan, prove: bool) -> Order:
         list(_bulk(plan.catalogue, bought, links)),
         pieces_of(plan.drawn, steps_of(plan)),
         plan.on,
-        _told(bought, links),
+        _told(plan.catalogue, bought, links),
         rack_parts(plan),
     )
 
@@ -50,7 +50,9 @@ def _bulk(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link])
     for row in bought:
         model = catalogue.cables[row.category]
         mine = [
-            k for k in links if k.medium == "copper" and (k.category, k.jacket) == (row.category, row.jacket)
+            k
+            for k in links
+            if k.medium == "copper" and k.category == row.category and k.jacket in row.cut_for
         ]
         short = [k.id for k in mine if k.bought_m <= model.box_m]
         long = [k.id for k in mine if model.box_m < k.bought_m <= model.reel_m]
@@ -58,12 +60,22 @@ def _bulk(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link])
         yield Bulk(model.item(row.jacket, reel=True), row.reels, long)
 
 
-def _told(bought: Sequence[Bought], links: Sequence[Link]) -> list[str]:
+def _told(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link]) -> list[str]:
     names = {k.id: k.name for k in links}
-    long = [names[k] for row in bought for k in row.too_long]
-    if not long:
-        return []
-    return [f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."]
+    told = []
+    if long := [names[k] for row in bought for k in row.too_long]:
+        told.append(
+            f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."
+        )
+    for row in bought:
+        lesser = [c for c in cuts_of(links) if c.category == row.category and c.jacket in row.cut_for[:-1]]
+        if count := sum(c.cables for c in lesser):
+            label = f"{catalogue.cables[row.category].label}{JACKETS[row.jacket]}"
+            told.append(
+                f"{label} serves {count} cable{'s' * (count > 1)} that could do with less, too: "
+                "that costs less than boxes of each."
+            )
+    return told
 
 
 def pieces_of(drawn: Design, steps: Sequence[Step]) -> Iterator[Done]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ..brief import Reserve
 from ..cabling import Cut, LinkVerdict, RunVerdict, UplinkVerdict
 from ..context.plan import Plan, answered
@@ -26,7 +28,7 @@ def fresh_holes(plan: Plan) -> list[Hole]:
     return holes_of(plan.design, plan.catalogue, stretches)
 
 
-def cuts_of(links: list[Link]) -> list[Cut]:
+def cuts_of(links: Sequence[Link]) -> list[Cut]:
     """Return what is cut from boxes of copper for links."""
     return [
         Cut(k.id, k.category, k.jacket, k.bought_m, k.cables)

@@ -25,7 +25,7 @@ from .labels import project_labels
 from .laid_links import fresh_holes, links_of
 from .rack_parts import rack_parts, rack_works, socket_works
 
-_OVERHEAD = frozenset({"ceiling_void", "joists", "raceway", "stub", "attic"})
+_OVERHEAD = frozenset({"ceiling_void", "joists", "raceway", "stub", "attic", "plenum"})
 
 
 @answered

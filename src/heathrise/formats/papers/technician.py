@@ -212,6 +212,9 @@ def _networks(drawn: Drawn) -> Iterator[dict[str, object]]:
             "apart": "yes" if n.client_isolation else "no",
             "reaches": ", ".join(names[r] for r in n.reaches if r != n.id) or _DASH,
         }
+    for s in sheet.services if sheet is not None else ():
+        apart = dict.fromkeys(("subnet", "gateway", "pool", "reaches"), _DASH)
+        yield {"name": s.name, "vlan": s.vlan, "apart": "yes", **apart}
 
 
 def _names(drawn: Drawn) -> Iterator[dict[str, object]]:
