@@ -63,6 +63,7 @@ from .core.signal import (
 from .core.views.acceptance import planned_cables, planned_ports
 from .core.views.bill_of_materials import order_of
 from .core.views.busy_hour import BusyView, busy_view
+from .core.views.category_steps import CategorySteps, category_steps
 from .core.views.channel_width import WidthView, width_view
 from .core.views.failures import Failure, drill
 from .core.views.handover import Observed, handover_of
@@ -345,6 +346,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "handover": _plain(Handover, lambda plan: handover_of(plan, Observed(steps=steps_of(plan)))),
     "busy": _plain(BusyView, busy_view),
     "widths": _plain(WidthView, width_view),
+    "categories": _plain(CategorySteps, category_steps),
     "mesh": _plain(MeshView, mesh_view),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),

@@ -131,6 +131,15 @@ def _storeys(riser: bool) -> Design:
     return design_of(*elements)
 
 
+def test_an_access_point_on_6_ghz_keeps_cable_to_be_shifted(catalogue: Catalogue) -> None:
+    on_6 = next(key for key, air in catalogue.airs.items() if "6" in air.radios)
+    ends = (rack(2.25, 2.25), access_point(8.25, 2.25))
+    plain = _only(design_of(*shell(), *ends), catalogue)
+    wide = _only(design_of(*shell(), ends[0], access_point(8.25, 2.25, model=on_6)), catalogue)
+    assert wide.slack_m == pytest.approx(SLACK_M + 3) and plain.slack_m == SLACK_M
+    assert wide.fixed_m == pytest.approx(plain.fixed_m + 3, abs=0.05)
+
+
 def test_up_a_riser_and_along_an_attic(catalogue: Catalogue) -> None:
     run = _only(_storeys(riser=True), catalogue)
     assert run.horizontal_m == pytest.approx(8.0)

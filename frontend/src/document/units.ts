@@ -66,3 +66,9 @@ export function dbm(level: number | null | undefined): string {
 export function speed(mbps: number): string {
   return mbps >= 1000 ? `${Number((mbps / 1000).toFixed(1))} Gb/s` : `${Math.round(mbps)} Mb/s`
 }
+
+/** What something is more or less by, with its sign. */
+export function signed(value: number, digits = 0): string {
+  const size = Math.abs(value).toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits })
+  return `${value > 0 ? '+' : value < 0 ? '\u2212' : ''}${size}`
+}

@@ -9,10 +9,11 @@ from ..core.catalogue import priced_items
 from ..core.context.plan import utc_today
 from ..core.order import Order
 from ..core.views.bill_of_materials import order_of
+from ..core.views.category_steps import CategorySteps
 from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
-from ..questions import QUESTIONS, DeviceAsked, OfferList, WayTold
+from ..questions import QUESTIONS, Asked, DeviceAsked, OfferList, WayTold
 from .desk import stores
 from .models import PricesRead
 from .wire import download, json_of, line_faults
@@ -44,6 +45,14 @@ def get_remedies(project_id: str, asked: DeviceAsked) -> Response:
     """Show everything that would mend a run, with what each takes and costs."""
     _, plan = stores().plans.load(project_id)
     return json_of(QUESTIONS["remedies"].ask(plan, asked))
+
+
+@routes.get("/projects/<project_id>/categories")
+@routes.output(CategorySteps)
+def get_categories(project_id: str) -> Response:
+    """Show what each category of cable would cost beside the one that the job has."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(QUESTIONS["categories"].ask(plan, Asked()))
 
 
 @routes.get("/projects/<project_id>/way")

@@ -6,7 +6,7 @@ import type { Change, Remedy, RunVerdict } from '@/api/types'
 import { useBeside } from '@/answers/useBeside'
 import SideCard from '@/controls/SideCard.vue'
 import { useDesign } from '@/document/store'
-import { inUnits, length, speed } from '@/document/units'
+import { inUnits, length, signed, speed } from '@/document/units'
 
 /** What would mend a run that does not do, side by side: the way piece by piece, then what it takes and costs. */
 const props = defineProps<{ run: RunVerdict }>()
@@ -18,7 +18,6 @@ const { answer } = useBeside(
   { wanted: () => open.value, about: () => props.run.device },
 )
 const found = computed(() => (answer.value?.device === props.run.device ? answer.value : null))
-const more = (value: number, digits: number) => `${value > 0 ? '+' : value < 0 ? '\u2212' : ''}${Math.abs(value).toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits })}`
 const metresMore = (m: number) => `${m > 0 ? '+' : m < 0 ? '\u2212' : ''}${length(Math.abs(m), 0)}`
 const slower = (r: Remedy) => r.speed_mbps < (found.value?.wanted_mbps ?? 0)
 /** A bar is as long as the piece may be. */
@@ -50,8 +49,8 @@ function take(remedy: Remedy): void {
           <dt>Speed</dt><dd class="figure" :class="{ near: slower(r) }">{{ r.speed_mbps ? speed(r.speed_mbps) : 'none sure' }}</dd>
           <template v-if="r.volts !== null && r.volts !== undefined"><dt>At the device</dt><dd class="figure">{{ r.volts.toFixed(1) }} V</dd></template>
           <dt>Cable</dt><dd class="figure">{{ metresMore(r.cable_m) }}</dd>
-          <dt>Work</dt><dd class="figure">{{ more(r.hours, 1) }} h</dd>
-          <dt>Price with tax</dt><dd class="figure price">{{ more(r.price, 0) }} {{ found.currency }}</dd>
+          <dt>Work</dt><dd class="figure">{{ signed(r.hours, 1) }} h</dd>
+          <dt>Price with tax</dt><dd class="figure price">{{ signed(r.price, 0) }} {{ found.currency }}</dd>
         </dl>
         <p v-for="n in r.needs" :key="n" class="needs">Needs {{ inUnits(n) }}</p>
         <p v-for="s in r.spoils" :key="s" class="not_met">Brings: {{ inUnits(s) }}</p>

@@ -130,10 +130,11 @@ def _judge(
             reason = "no way leads there through the points that it is pinned to"
         return RunVerdict(category=category, verdict="no_way", reason=reason, **common)
     rules = catalogue.rules
-    lengths = measured(site, route, slack_m(site), rules, device.mount == "pole")
+    spare_m = slack_m(site) + shift_spare_m(rules, model)
+    lengths = measured(site, route, spare_m, rules, device.mount == "pole")
     if there:
         lengths["bought_m"] = 0.0
-    fixed = round(route.route_m + slack_m(site), 1)
+    fixed = round(route.route_m + spare_m, 1)
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)
     category, verdict = choose_category(site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants)
@@ -152,6 +153,12 @@ def _judge(
         **lengths,
         **common,
     )
+
+
+def shift_spare_m(rules: Rules, model: DeviceModel) -> float:
+    """Return the cable in m that is left at a device beyond its slack: 6 GHz reaches less far, so an
+    access point that has it may have to be shifted, or another set beside it."""
+    return rules["cabling.shift_spare_m"] if model.air is not None and "6" in model.air.radios else 0.0
 
 
 def tested_of(there: Sequence[OldCable]) -> int | None:
