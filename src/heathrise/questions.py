@@ -65,6 +65,7 @@ from .core.views.bill_of_materials import order_of
 from .core.views.busy_hour import BusyView, busy_view
 from .core.views.category_steps import CategorySteps, category_steps
 from .core.views.channel_width import WidthView, width_view
+from .core.views.cutting_list import CuttingList, cutting_list
 from .core.views.failures import Failure, drill
 from .core.views.handover import Observed, handover_of
 from .core.views.labels import project_labels
@@ -347,6 +348,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "busy": _plain(BusyView, busy_view),
     "widths": _plain(WidthView, width_view),
     "categories": _plain(CategorySteps, category_steps),
+    "cutting": _plain(CuttingList, cutting_list),
     "mesh": _plain(MeshView, mesh_view),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),

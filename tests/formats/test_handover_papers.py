@@ -140,6 +140,10 @@ def test_the_technician_finds_every_port_label_network_and_storey(key: str) -> N
     assert settings is not None
     for network in settings.networks:
         assert network.subnet in text and network.name in text
+    for way in (u for u in job.drawn.evaluation.uplinks if u.fibre is not None):
+        sheet = way.fibre
+        assert f"{sheet.strands}: {sheet.used} used, {sheet.free} ready, {sheet.dark} dark" in text
+        assert f"{sheet.loss_db:g} of {sheet.budget_db:g}" in text and "never look into a fibre" in text
     for snag in job.seen.snags:
         assert snag.what in text
     floors = job.drawn.floors()

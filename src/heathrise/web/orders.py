@@ -10,6 +10,7 @@ from ..core.context.plan import utc_today
 from ..core.order import Order
 from ..core.views.bill_of_materials import order_of
 from ..core.views.category_steps import CategorySteps
+from ..core.views.cutting_list import CuttingList
 from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
@@ -53,6 +54,14 @@ def get_categories(project_id: str) -> Response:
     """Show what each category of cable would cost beside the one that the job has."""
     _, plan = stores().plans.load(project_id)
     return json_of(QUESTIONS["categories"].ask(plan, Asked()))
+
+
+@routes.get("/projects/<project_id>/cutting")
+@routes.output(CuttingList)
+def get_cutting(project_id: str) -> Response:
+    """Show which cable is cut from which box, and what is left of each."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(QUESTIONS["cutting"].ask(plan, Asked()))
 
 
 @routes.get("/projects/<project_id>/way")

@@ -18,6 +18,10 @@ const switches = computed(() => store.all('switch').filter((s) => s.equipment_ro
     <dt>Switches</dt><dd>{{ switches.map((s) => s.name).join(', ') || 'none yet' }}</dd>
     <template v-if="up">
       <dt>Way up</dt><dd class="figure">{{ up.verdict === 'no_way' ? 'none' : `${length(up.fixed_m)} of ${length(up.limit_m, 0)}` }}</dd>
+      <template v-if="up.fibre">
+        <dt>Loses</dt><dd class="figure" data-figure="loss">{{ up.fibre.loss_db }} of {{ up.fibre.budget_db }} dB</dd>
+        <dt>Strands</dt><dd data-figure="strands">{{ up.fibre.strands }}: {{ up.fibre.used }} used, {{ up.fibre.spliced - up.fibre.used }} ready, {{ up.fibre.strands - up.fibre.spliced }} dark</dd>
+      </template>
       <dt>Over</dt><dd>{{ up.medium === 'fibre' ? store.catalogue?.fibres[up.category]?.label : `${up.cables} × category ${up.category}` }}</dd>
     </template>
     <template v-else><dt>Way up</dt><dd>the line comes in here</dd></template>

@@ -7,6 +7,7 @@ import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import FindingCard from '@/controls/FindingCard.vue'
+import CuttingBand from './CuttingBand.vue'
 import FirmHead from './FirmHead.vue'
 import OffersTable from './OffersTable.vue'
 import PartsTable from './PartsTable.vue'
@@ -18,8 +19,8 @@ import WorkTable from './WorkTable.vue'
 /** What is bought and done for the plan, and what it costs; every line opens to where it comes from. */
 const store = useDesign()
 const { order, failed, load } = useOrder()
-const part = ref<'parts' | 'work' | 'offers' | 'prices' | 'firm'>('parts')
-const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }, { value: 'firm', label: 'Firm' }]
+const part = ref<'parts' | 'cutting' | 'work' | 'offers' | 'prices' | 'firm'>('parts')
+const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'cutting', label: 'Cutting' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }, { value: 'firm', label: 'Firm' }]
 
 /** Other prices: the order and what the foot says of it are asked for anew. */
 async function repriced(): Promise<void> {
@@ -47,6 +48,7 @@ const empty = computed(() => order.value && !order.value.lines.length)
         <FindingCard v-for="f in order.findings" :key="f.id" :finding="f" class="told" />
         <Savings v-if="order.findings.some((f) => f.id === 'order-budget')" />
         <PartsTable v-if="part === 'parts'" :order="order" />
+        <CuttingBand v-else-if="part === 'cutting'" />
         <WorkTable v-else-if="part === 'work'" :order="order" />
         <OffersTable v-else-if="part === 'offers'" />
         <PriceList v-else :told="order.told" @taken="repriced" />

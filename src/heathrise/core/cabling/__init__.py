@@ -2,6 +2,7 @@
 
 from .assess import CableChapter, assess_cable
 from .boxes import Bought, Cut, boxes_for, cable_bought
+from .cutting import cut_from
 from .first_room import is_wet
 from .lattice import OVERHEADS
 from .links import LinkVerdict
@@ -31,6 +32,7 @@ __all__ = [
     "cable_bought",
     "cable_findings",
     "carried_mbps",
+    "cut_from",
     "is_wet",
     "judge_runs",
     "room_at",

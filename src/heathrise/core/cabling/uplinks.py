@@ -9,8 +9,9 @@ from ..catalogue import Catalogue
 from ..context.racks import leads_up
 from ..context.scope import kept_between
 from ..design import Design, EquipmentRoom, Medium, OldCable, Site, Uplink
+from .fibre import IN_HAND, FibreSheet, budget_path, fibre_sheet, loss_limit_m
 from .limits import check_tested, hottest_c
-from .links import LinkVerdict, measured, slack_m
+from .links import LinkVerdict, LinkWord, measured, slack_m
 from .routes import RackEnd, route_to
 from .runs import choose_category, tested_of
 from .ways import Ways, ways_of
@@ -20,6 +21,7 @@ class UplinkVerdict(LinkVerdict):
     """The way from a room (``room``) up to another (``to_room``)."""
 
     to_room: str
+    fibre: FibreSheet | None = None
 
 
 _verdicts: IdentityMemo[UplinkVerdict] = IdentityMemo(256)
@@ -135,7 +137,8 @@ def _over_found(
 
 
 def _over_fibre(catalogue: Catalogue, fixed_m: float, common: Mapping[str, object]) -> UplinkVerdict:
-    """Return the verdict over the cheapest kind of fibre that reaches as far, else the farthest."""
+    """Return the verdict over the cheapest kind of fibre that reaches as far and keeps loss in hand,
+    else one that bears the loss, else the farthest."""
     rules = catalogue.rules
     speed = int(rules["cabling.uplink_mbps"])
 
@@ -144,12 +147,27 @@ def _over_fibre(catalogue: Catalogue, fixed_m: float, common: Mapping[str, objec
         step = next(s for s in steps if int(s) >= speed)
         return f"cabling.fibre_m.{kind}.{step}", steps[step]
 
-    reaches = {kind: reach(kind) for kind in catalogue.fibres}
-    fitting = [kind for kind, (_, limit) in reaches.items() if fixed_m <= limit]
-    ends = {k: f.price_per_m * fixed_m + 2 * f.optic_price for k, f in catalogue.fibres.items()}
-    farthest = max(reaches, key=lambda k: reaches[k][1])
-    kind = min(fitting, key=lambda k: ends[k], default=farthest)
-    path, limit = reaches[kind]
+    def judged(kind: str) -> tuple[LinkWord, float, str, str, FibreSheet]:
+        path, limit = reach(kind)
+        sheet = fibre_sheet(catalogue, kind, speed, fixed_m)
+        kept_m, hand = loss_limit_m(rules, kind, speed), rules[IN_HAND]
+        said = f"loses {sheet.loss_db:g} of {sheet.budget_db:g}\u00a0dB"
+        if fixed_m > limit or sheet.loss_db > sheet.budget_db:
+            word: LinkWord = "not_met"
+        else:
+            word = "met" if round(sheet.loss_db + hand, 2) <= sheet.budget_db else "near"
+        if kept_m < limit:
+            path, limit = budget_path(rules, kind, speed), kept_m
+            said += f", with {hand:g}\u00a0dB kept"
+        return word, limit, path, said, sheet
+
+    found = {kind: judged(kind) for kind in catalogue.fibres}
+    costs = {k: f.price_per_m * fixed_m + 2 * f.optic_price for k, f in catalogue.fibres.items()}
+    order = ("met", "near", "not_met")
+    kind = min(found, key=lambda k: (order.index(found[k][0]), costs[k]))
+    if found[kind][0] == "not_met":
+        kind = max(found, key=lambda k: found[k][1])
+    word, limit, path, said, sheet = found[kind]
     label = catalogue.fibres[kind].label
     return UplinkVerdict.model_validate(
         {
@@ -157,9 +175,10 @@ def _over_fibre(catalogue: Catalogue, fixed_m: float, common: Mapping[str, objec
             "medium": "fibre",
             "category": kind,
             "cables": 1,
-            "verdict": "met" if fitting else "not_met",
-            "reason": f"{label} reaches {limit:g}\u00a0m at {speed / 1000:g} Gb/s",
+            "verdict": word,
+            "reason": f"{label} reaches {limit:g}\u00a0m at {speed / 1000:g} Gb/s; {said}",
             "figures": (path,),
             "limit_m": limit,
+            "fibre": sheet,
         }
     )

@@ -290,7 +290,9 @@ class CableModel(Entry):
 
 
 class FibreModel(Entry):
-    """A kind of duplex fibre, with what the optic at each end costs."""
+    """A kind of fibre cable, with what the optic at each end of a link costs."""
+
+    strands: Annotated[int, Field(ge=12, le=288)]
 
     price_per_m: Positive
     outside_price_per_m: Positive

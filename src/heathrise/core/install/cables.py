@@ -213,6 +213,9 @@ def _ended(todo: TodoList, one: Pull, in_rack: bool) -> list[tuple[str, float, f
     """Return the work of an end: terminated and labelled, dressed where it lies in a rack."""
     rules = todo.rules
     work = [("end", float(one.cables), one.cables * rules["order.end_minutes"])]
+    if one.fibre:
+        splices = one.cables * rules["cabling.fibre_spliced"]
+        work.append(("splice", splices, splices * rules["order.splice_minutes"]))
     if in_rack:
         work.append(("dress", float(one.cables), one.cables * rules["order.dress_minutes"]))
     return work

@@ -42,6 +42,7 @@ TASKS: dict[str, tuple[str, str]] = {
     "pull": ("Pull cable", "m"),
     "fire-stop": ("Fire-stop", "opening"),
     "end": ("Terminate and label", "end"),
+    "splice": ("Splice fibre", "splice"),
     "dress": ("Dress in the rack", "cable"),
     "test": ("Test and record", "cable"),
     "surge": ("Surge protection and bonding", "end"),

@@ -203,6 +203,11 @@ def _ends(
         parts.add("label", "ends", of_link(link, 2 * link.cables))
         if link.medium != "copper":
             parts.add("cord-fibre", "ends", of_link(link, 2 * link.cables))
+            if not link.found:
+                parts.add("fibre-box", "ends", of_link(link, 2 * link.cables))
+                parts.add(
+                    "pigtail", "ends", of_link(link, 2 * link.cables * int(rules["cabling.fibre_spliced"]))
+                )
             continue
         in_rack(link, link.rack)
         device = design.of(Device).get(link.device or "")

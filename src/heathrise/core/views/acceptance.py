@@ -12,7 +12,7 @@ from ..records import PlannedCable, PlannedPort
 
 def planned_cables(plan: Plan) -> list[PlannedCable]:
     """Return every cable of every run and of every way between racks; a way is called by its id."""
-    links, rules = evaluate(plan).cable, plan.rules
+    links = evaluate(plan).cable
     found = [
         PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
         for r in links.runs
@@ -22,12 +22,8 @@ def planned_cables(plan: Plan) -> list[PlannedCable]:
     for up in links.uplinks:
         if up.verdict == "no_way":
             continue
-        expected, budget = None, None
-        if up.medium == "fibre":
-            steps = rules.table(f"cabling.fibre_budget_db.{up.category}")
-            budget = next((v for k, v in steps.items() if int(k) >= up.speed_mbps), None)
-            metre = rules[f"cabling.fibre_db_per_km.{up.category}"] / 1000
-            expected = round(up.fixed_m * metre + 2 * rules["cabling.fibre_pair_db"], 2)
+        expected = up.fibre.loss_db if up.fibre is not None else None
+        budget = up.fibre.budget_db if up.fibre is not None else None
         found += [
             PlannedCable(up.id, up.name, number, up.fixed_m, up.limit_m, expected, budget)
             for number in range(1, up.cables + 1)

@@ -66,6 +66,7 @@ def technician_pdf(
         rooms=[{"name": r.name, "floor": r.floor, "says": r.says, "tone": r.verdict} for r in handover.rooms],
         racks=list(_racks(drawn, seen, papers)),
         cables=list(_cables(drawn, seen, papers)),
+        fibres=list(_fibres(drawn, papers)),
         networks=list(_networks(drawn)),
         names=list(_names(drawn)),
         radios=list(_radios(drawn)),
@@ -197,6 +198,19 @@ def _cables(drawn: Drawn, seen: Observed, papers: Papers) -> Iterator[dict[str, 
             if row is not None and row.verdict in ("near", "not_met")
             else "",
         }
+
+
+def _fibres(drawn: Drawn, papers: Papers) -> Iterator[dict[str, object]]:
+    for up in drawn.evaluation.uplinks:
+        if up.fibre is not None and up.verdict != "no_way":
+            sheet = up.fibre
+            yield {
+                "name": up.name,
+                "kind": drawn.catalogue.fibres[up.category].label,
+                "length": papers.length(up.fixed_m),
+                "loss": f"{sheet.loss_db:g} of {sheet.budget_db:g}",
+                "strands": f"{sheet.strands}: {sheet.used} used, {sheet.free} ready, {sheet.dark} dark",
+            }
 
 
 def _networks(drawn: Drawn) -> Iterator[dict[str, object]]:
