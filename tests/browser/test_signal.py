@@ -171,11 +171,14 @@ def test_a_failure_is_drilled(signal: Sheet) -> None:
     sheet, page = signal, signal.page
     sheet.tab("Failure drill")
     rows = page.locator("[data-failure]")
-    expect(rows).to_have_count(17)  # fifteen access points and two switches
+    expect(rows).to_have_count(18)  # fifteen access points, two switches, the rack's mains
     told = [re.search(r"(\d+) fall:", text) for text in rows.all_inner_texts()]
     counts = [int(found[1]) if found else 0 for found in told]
     assert counts == sorted(counts, reverse=True) and counts[0] > 10
     expect(rows.first).to_contain_text("SW-1")
+    expect(rows.first).to_contain_text("one more Dunthrip")
+    expect(rows.nth(1)).to_contain_text("Rack without mains")  # takes as many, and no more
+    expect(page.locator("[data-failure='device/ap-3']")).to_contain_text("one more Ravelmoor")
     page.click("[data-failure='device/ap-3']")
     expect(page.get_by_label("Floor", exact=True)).to_contain_text("Ground floor")
     expect(rows.filter(has_text="AP-3")).to_contain_text("Rehearsal room")

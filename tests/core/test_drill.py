@@ -7,7 +7,8 @@ import pytest
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
-from heathrise.core.design import Device, Radio, Remove, Switch, apply, put
+from heathrise.core.design import Device, Injector, Radio, Remove, Switch, apply, put
+from heathrise.core.elevation import judge_battery
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import WalkPoint, air_of, judge_rooms, walk
 from heathrise.core.views.failures import Failure, drill
@@ -28,8 +29,10 @@ def test_two_in_one_hall_by_hand(catalogue: Catalogue) -> None:
     )
     evaluation = evaluate(Plan(design, catalogue))
     assert evaluation.rooms[0].verdict == "met"
-    worst, *rest = drill(Plan(design, catalogue))
-    assert (worst.kind, worst.takes) == ("switch", ("AP-1", "AP-2"))
+    found = drill(Plan(design, catalogue))
+    whole, rest = found[:2], found[2:]
+    assert {f.kind for f in whole} == {"switch", "mains"} and all(f.takes == ("AP-1", "AP-2") for f in whole)
+    worst = next(f for f in whole if f.kind == "switch")
     assert [(r.space, r.was, r.now, r.silent) for r in worst.rooms] == [("room", "met", "not_met", True)]
     assert {f.element for f in rest} == {"ap-1", "ap-2"}
     assert all([(r.now, r.silent) for r in f.rooms] == [("not_met", False)] for f in rest)
@@ -111,3 +114,48 @@ def test_a_walk_is_carried_through_each_failure(catalogue: Catalogue) -> None:
         lost = [sum(s.serving is None for s in w) for w in (walk(air, path).samples, after)]
         assert found[key].walk_lost_s == 0.5 * (lost[1] - lost[0]) > 0
     assert drill(Plan(design, catalogue))[0].walk_lost_s == 0
+
+
+def test_an_injector_takes_its_device_and_the_mains_take_the_rack(catalogue: Catalogue) -> None:
+    design = design_of(
+        *shell(10, 10),
+        rack(1, 1).model_copy(update={"battery": next(iter(catalogue.batteries))}),
+        access_point(3, 5),
+        access_point(7, 5, "ap-2"),
+        Switch(id="sw", equipment_room="rack", model="dunthrip-s16", name="SW-1"),
+        Injector(id="inj", device="ap-2", model=next(iter(catalogue.injectors))),
+    )
+    plan = Plan(design, catalogue)
+    found = {(f.kind, f.element): f for f in drill(plan)}
+    injector, mains = found["injector", "inj"], found["mains", "rack"]
+    assert injector.takes == ("AP-2",) and injector.rooms == found["device", "ap-2"].rooms
+    assert injector.cure_price == next(iter(catalogue.injectors.values())).price
+    assert mains.gone == found["switch", "sw"].gone
+    held = evaluate(plan).racks.racks[0].battery
+    assert held is not None and mains.minutes == held.minutes_old > 0 and mains.cure_price is None
+    bare = Plan(apply(design, [put(rack(1, 1))]), catalogue)
+    bought = next(f for f in drill(bare) if f.kind == "mains")
+    # The cheapest that lasts as long as is wished, tried one after the other.
+    load, closet = evaluate(bare).racks.racks[0].watts, evaluate(bare).racks.racks[0].closet.now_c
+    lasting = [
+        m.price
+        for m in catalogue.batteries.values()
+        if judge_battery(catalogue.rules, m, load, closet, []).verdict == "met"
+    ]
+    assert bought.minutes == 0 and bought.cure_price == min(lasting)
+
+
+@pytest.mark.parametrize("key", [s.key for s in SITES])
+def test_each_failure_says_what_helps_and_what_that_is_bought_for(key: str) -> None:
+    plan = Plan(next(s for s in SITES if s.key == key).make(), load_catalogue())
+    prices = {item.label: item.price for item in plan.priced.items.values()}
+    for failure in drill(plan):
+        if failure.kind in ("device", "switch", "injector"):
+            label = failure.cure.removeprefix("one more ").removesuffix(", kept ready")
+            assert failure.cure_price == prices[label]
+        if failure.kind == "uplink":
+            up = next(u for u in evaluate(plan).uplinks if u.room == failure.element)
+            if up.medium == "fibre":
+                assert failure.cure_price == 2 * plan.catalogue.fibres[up.category].optic_price
+            elif up.cables > 1:
+                assert failure.cure_price == 0.0 and "second cable" in failure.cure

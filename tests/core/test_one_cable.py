@@ -11,7 +11,7 @@ from heathrise.core.cabling.limits import check_tested
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.findings import Finding
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Network, OldCable, Site, Switch, apply, put
+from heathrise.core.design import Design, EquipmentRoom, Network, OldCable, Site, Switch, apply, put
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.views.bill_of_materials import order_of
 
@@ -162,6 +162,8 @@ def test_plain_switches_at_the_ends_are_changed_not_added() -> None:
     _, finding = _seen(plainly)
     assert finding is not None and finding.severity == "not_met"
     assert "a switch that tells networks apart at Router shelf" in finding.text
+    paid = catalogue.switches[far.model].price - catalogue.switches[plain.id].price
+    assert f"{paid:+g} EUR for its switch" in finding.cures[0].effect
     mended = apply(plainly, finding.cures[0].changes)
     assert len(mended.of(Switch)) == len(after.of(Switch))
     _, note = _seen(mended)
@@ -189,3 +191,23 @@ def test_an_old_cable_counts_for_what_it_tests_at(
 def test_a_test_outranks_length_and_print() -> None:
     assert check_tested(1000, 1000, 140.0).verdict == "met"
     assert check_tested(100, 1000, 10.0).verdict == "not_met"
+
+
+def test_a_plain_switch_that_was_found_goes_and_another_comes() -> None:
+    catalogue = load_catalogue()
+    after = _cure(house(), 0)
+    far = next(s for s in after.of(Switch).values() if s.equipment_room != "rack")
+    old = next(m for m in catalogue.switches.values() if m.old and not m.managed)
+    kept = apply(after, [put(far.model_copy(update={"model": old.id, "state": "keep"}))])
+    mended = _cure(kept, 0)
+    there = [s for s in mended.of(Switch).values() if s.equipment_room == far.equipment_room]
+    assert {(s.id == far.id, s.state) for s in there} == {(True, "retire"), (False, "new")}
+    _, note = _seen(mended)
+    assert note is not None and note.severity == "note"
+
+
+def test_a_cable_to_another_rack_than_the_lines_is_not_the_lines() -> None:
+    elsewhere = EquipmentRoom(id="second", floor="f", name="Loft rack", at=(2.0, 18.0))
+    design = house(elsewhere)
+    cable = design.of(OldCable)["old-1"].model_copy(update={"a": (2.0, 18.0)})
+    assert _seen(apply(design, [put(cable)]))[1] is None

@@ -4,6 +4,7 @@ import { useProjectJob } from '@/answers/useJob'
 import type { JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
+import { inUnits } from '@/document/units'
 import BandFrame from './BandFrame.vue'
 import { useLooking } from './looking'
 
@@ -16,14 +17,20 @@ const store = useDesign()
 const { job, running, run, stop } = useProjectJob()
 const failures = shallowRef<Failure[]>([])
 const chosen = ref('')
-const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link' } as const
+const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link', injector: 'Injector', mains: 'Rack without mains' } as const
 const MOST_PX = 120
 const FULL = 0.8 // from where the air does not hold what is asked of it
 const most = computed(() => Math.max(1, ...failures.value.map((f) => f.rooms.length)))
 const harmless = computed(() => failures.value.filter((f) => f.kind === 'device' && !f.rooms.length))
+const money = (n: number) => n.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 const lost = (f: Failure) => f.rooms.filter((r) => r.now === 'not_met')
 const near = (f: Failure) => f.rooms.filter((r) => r.now !== 'not_met')
-const named = (rooms: Fallen[]) => rooms.map((r) => (r.silent ? `${r.name} (nobody)` : r.name)).join(', ')
+const NAMED = 8
+const named = (rooms: Fallen[]) => {
+  const more = rooms.length - NAMED
+  return rooms.slice(0, NAMED).map((r) => (r.silent ? `${r.name} (nobody)` : r.name)).join(', ') + (more > 0 ? ` and ${more} more` : '')
+}
+const helps = (f: Failure) => f.cure && (f.rooms.length || f.walk_lost_s || f.others)
 const key = (f: Failure) => `${f.kind}/${f.element}`
 
 async function begin(): Promise<void> {
@@ -66,6 +73,8 @@ watch(() => store.revision, () => !running.value && void begin())
               <span v-if="f.walk_lost_s" class="not_met">{{ f.rooms.length ? '; ' : '' }}calls on walks are lost for {{ f.walk_lost_s }} s</span>
               <span v-if="f.busiest > FULL" class="not_met">{{ f.rooms.length || f.walk_lost_s ? '; ' : '' }}the fullest air has {{ Math.round(100 * f.busiest) }} % to carry</span>
               <span v-if="!f.rooms.length && !f.walk_lost_s" class="met">✓ no room falls</span>
+              <span v-if="f.minutes" class="quiet">, after {{ Math.round(f.minutes) }} min on its battery</span>
+              <br v-if="helps(f)"><span v-if="helps(f)" class="quiet" data-cure-said>Against it: {{ inUnits(f.cure) }}{{ f.cure_price ? `, ${money(f.cure_price)} ${store.site?.currency}` : '' }}</span>
             </td>
           </tr>
         </tbody>

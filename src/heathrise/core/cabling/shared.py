@@ -156,9 +156,12 @@ def _switches(
         if switch is None:
             return ()
         plain = [s for s in changed.of(Switch).values() if s.equipment_room == room]
-        new = [plain[0].model_copy(update={"model": switch.model, "state": "new"})] if plain else [switch]
-        new += [s.model_copy(update={"model": switch.model, "state": "new"}) for s in plain[1:]]
+        # What was planned is another model then; what was found goes.
+        planned = [s for s in plain if s.state == "new"]
+        new = [s.model_copy(update={"model": switch.model}) for s in planned] or [switch]
         price += sum(catalogue.switches[s.model].price for s in new)
+        price -= sum(catalogue.switches[s.model].price for s in planned)
+        new += [s.model_copy(update={"state": "retire"}) for s in plain if s.state != "new"]
         at.append(changed.of(EquipmentRoom)[room].name)
         added += new
         changed = apply(changed, [put(s) for s in new])

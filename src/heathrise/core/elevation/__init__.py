@@ -2,7 +2,7 @@
 
 from .arrange import Arrangement, Placed, arrange
 from .assess import RackDraw, assess_racks
-from .battery import judge_battery, kept_share, minutes
+from .battery import good_batteries, judge_battery, kept_share, minutes
 from .contents import RackLoad
 from .cords import FACE_MM, UNIT_MM, Patch, face_rows, height_mm, port_mm
 from .findings import rack_findings
@@ -33,6 +33,7 @@ __all__ = [
     "clear_spot",
     "closet_c",
     "face_rows",
+    "good_batteries",
     "heard",
     "heat_w",
     "height_mm",

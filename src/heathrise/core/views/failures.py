@@ -1,4 +1,4 @@
-"""A failure drill: what falls when one access point, one link or one switch is gone."""
+"""A failure drill: what falls when one access point, link, switch, injector or a rack's mains is gone."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from ..base.bands import BANDS
 from ..base.frozen import Frozen
 from ..base.progress import Progress, always
 from ..context.plan import Plan
-from ..design import Design, Device, EquipmentRoom, Switch, UsualRoute
-from ..evaluation.evaluate import evaluate
+from ..design import Design, Device, EquipmentRoom, Injector, Switch, UsualRoute
+from ..evaluation.evaluate import Evaluation, evaluate
 from ..settings import beacons_by_band
 from ..signal import (
     STEP_S,
@@ -29,6 +29,7 @@ from ..signal import (
     walk,
     way_of,
 )
+from .failure_cures import cure_of
 
 
 class Fallen(Frozen):
@@ -42,10 +43,13 @@ class Fallen(Frozen):
     silent: bool = Field(description="whether nobody at all is heard there any more")
 
 
+FailureKind = Literal["device", "switch", "uplink", "injector", "mains"]
+
+
 class Failure(Frozen):
     """One thing that fails, what goes with it, and the rooms that fall."""
 
-    kind: Literal["device", "switch", "uplink"]
+    kind: FailureKind
     element: str
     name: str
     takes: tuple[str, ...] = Field(description="names of the access points that go with it")
@@ -58,6 +62,9 @@ class Failure(Frozen):
     busiest: float = Field(
         0.0, description="share of its air of the radio that is fullest in the busiest hour then"
     )
+    minutes: float = Field(0.0, description="minutes that a battery carries it first, once it is old")
+    cure: str = Field("", description="what would shorten it or do without")
+    cure_price: float | None = Field(None, description="what that is bought for, before margin and tax")
 
     @property
     def weight(self) -> tuple[int, int, int, float]:
@@ -86,13 +93,16 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
     plans = channel_plans(air, channel_tasks(air, begin=False), wait=False)
     beacons = beacons_by_band(design, ruled)
     devices = design.of(Device)
-    cases = list(_cases(plan))
+    evaluation = evaluate(plan)
+    cases = list(_cases(plan, evaluation))
     found: list[Failure] = []
     for number, (kind, element, name, gone) in enumerate(cases):
         if not progress(number, len(cases)):
             break
         points = [d for d in gone if d in heard]
         without = connected(air.without(frozenset(points)))
+        rack = evaluation.racks.of(element) if kind == "mains" else None
+        cure, price = cure_of(plan, evaluation, kind, element)
         after = judge_rooms(without)
         found.append(
             Failure(
@@ -105,6 +115,9 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
                 rooms=tuple(_fallen(before, after)),
                 walk_lost_s=max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0,
                 busiest=busy_hour(without, plans, beacons).worst,
+                minutes=rack.battery.minutes_old if rack is not None and rack.battery is not None else 0.0,
+                cure=cure,
+                cure_price=price,
             )
         )
     return sorted(found, key=lambda f: f.weight, reverse=True)
@@ -126,9 +139,10 @@ def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterato
             yield Fallen(space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent)
 
 
-def _cases(plan: Plan) -> Iterator[tuple[Literal["device", "switch", "uplink"], str, str, list[str]]]:
-    """Yield what can fail: each access point, each switch, each way between racks."""
-    design, catalogue, evaluation = plan.design, plan.catalogue, evaluate(plan)
+def _cases(plan: Plan, evaluation: Evaluation) -> Iterator[tuple[FailureKind, str, str, list[str]]]:
+    """Yield what can fail: each access point, injector and switch, each way between racks, and the mains
+    of each rack."""
+    design, catalogue = plan.design, plan.catalogue
     guests: dict[str, list[str]] = {}
     for plug in evaluation.power.plugged:
         if not plug.wrong:
@@ -153,21 +167,28 @@ def _cases(plan: Plan) -> Iterator[tuple[Literal["device", "switch", "uplink"], 
 
     for switch in design.of(Switch).values():
         yield "switch", switch.id, switch.name, behind(switch.id)
+    for injector in design.of(Injector).values():
+        fed = injector.device
+        name = f"Injector of {design.of(Device)[fed].name}"
+        yield "injector", injector.id, name, [fed, *guests.get(fed, ())]
     rooms = design.of(EquipmentRoom)
+    for room in rooms.values():
+        here = [s.id for s in design.of(Switch).values() if s.equipment_room == room.id]
+        if here:
+            dark = dict.fromkeys(d for s in here for d in behind(s))
+            yield "mains", room.id, f"Mains of {room.name}", list(dark)
     for up in evaluation.uplinks:
-        room = rooms.get(up.room or "")
+        at = rooms.get(up.room or "")
         first = next(
             (
                 s.id
                 for s in design.of(Switch).values()
-                if room is not None
-                and s.equipment_room == room.id
-                and _room_of(design, above.get(s.id)) != room.id
+                if at is not None and s.equipment_room == at.id and _room_of(design, above.get(s.id)) != at.id
             ),
             None,
         )
-        if room is not None and first is not None:
-            yield "uplink", room.id, up.name, behind(first)
+        if at is not None and first is not None:
+            yield "uplink", at.id, up.name, behind(first)
 
 
 def _room_of(design: Design, switch: str | None) -> str | None:
