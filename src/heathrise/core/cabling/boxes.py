@@ -15,6 +15,7 @@ from scipy.optimize import linprog
 
 from ..catalogue import CableModel, Catalogue
 from ..design import Jacket
+from .cutting import first_fit
 
 _SOLVE_SECONDS = 1.0
 _MOST_CHOICES = 20_000  # of a box for a cut: beyond, a search finds nothing in its time
@@ -141,7 +142,7 @@ def _bought(
 @lru_cache(maxsize=512)
 def _pack(cuts: tuple[int, ...], box_m: int, prove: bool) -> Boxes:
     fewest = least_boxes(cuts, box_m)
-    quick = _first_fit(cuts, box_m)
+    quick = len(first_fit(cuts, box_m))
     if quick == fewest or not prove:
         return Boxes(quick, quick == fewest)
     found = _by_patterns(cuts, box_m, quick, fewest)
@@ -188,7 +189,7 @@ def _by_patterns(cuts: tuple[int, ...], box_m: int, quick: int, fewest: int) -> 
     whole = np.floor(np.asarray(solved.x) + _TINY)
     left = np.maximum(wanted - patterns[:, : len(whole)] @ whole, 0)
     rest = tuple(int(c) for c, n in zip(lengths, left, strict=True) for _ in range(int(n)))
-    count = min(quick, int(whole.sum()) + _first_fit(rest, box_m))
+    count = min(quick, int(whole.sum()) + len(first_fit(rest, box_m)))
     return Boxes(count, count == fewest)
 
 
@@ -227,15 +228,3 @@ def least_boxes(cuts: Sequence[int], box_m: int) -> int:
         more = max(0, math.ceil((sum(small) - room) / box_m))
         best = max(best, len(alone) + len(large) + more)
     return best
-
-
-def _first_fit(cuts: tuple[int, ...], box_m: int) -> int:
-    rests: list[int] = []
-    for cut in cuts:
-        for i, rest in enumerate(rests):
-            if rest >= cut:
-                rests[i] -= cut
-                break
-        else:
-            rests.append(box_m - cut)
-    return len(rests)

@@ -23,7 +23,7 @@ def cut_from(lengths: Sequence[int], box_m: int, count: int) -> tuple[list[list[
     """
     if not lengths:
         return [[] for _ in range(count)], True
-    first = _first_fit(lengths, box_m)
+    first = first_fit(lengths, box_m)
     if count == 1 or len(lengths) * count > _MOST_CHOICES:
         return _in_order(first, lengths, max(count, len(first))), count == 1 and len(first) == 1
     model = cp_model.CpModel()
@@ -52,7 +52,8 @@ def cut_from(lengths: Sequence[int], box_m: int, count: int) -> tuple[list[list[
     return _in_order(boxes, lengths, count), status == cp_model.OPTIMAL
 
 
-def _first_fit(lengths: Sequence[int], box_m: int) -> list[list[int]]:
+def first_fit(lengths: Sequence[int], box_m: int) -> list[list[int]]:
+    """Return the places of the lengths in each box, the longest put first into the first that has room."""
     boxes: list[list[int]] = []
     rests: list[int] = []
     for i in sorted(range(len(lengths)), key=lambda i: -lengths[i]):
