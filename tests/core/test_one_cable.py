@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+import yaml
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -10,10 +11,12 @@ from heathrise.core.base.wording import speed
 from heathrise.core.cabling.limits import check_tested
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.findings import Finding
+from heathrise.core.context.one_cable import SAID, Service, said
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, EquipmentRoom, Network, OldCable, Site, Switch, apply, put
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.views.bill_of_materials import order_of
+from heathrise.formats.settings_export import settings_yaml
 
 from .plans import one_cable_house as house
 
@@ -211,3 +214,35 @@ def test_a_cable_to_another_rack_than_the_lines_is_not_the_lines() -> None:
     design = house(elsewhere)
     cable = design.of(OldCable)["old-1"].model_copy(update={"a": (2.0, 18.0)})
     assert _seen(apply(design, [put(cable)]))[1] is None
+
+
+@pytest.mark.parametrize(
+    ("category", "verdict", "bought"), [("5e", "met", 0.0), ("6A", "met", 0.0), ("5", "test_first", 0.0)]
+)
+def test_between_racks_a_print_is_judged_where_nothing_was_tested(
+    category: str, verdict: str, bought: float
+) -> None:
+    """1 Gb/s is asked of what lies there: category 5 must be tested first (TIA TSB-95)."""
+    after = _cure(house(), 0)
+    cable = after.of(OldCable)["old-1"].model_copy(update={"category": category, "tested_mbps": None})
+    (up,) = _seen(apply(after, [put(cable)]))[0].uplinks
+    assert (up.category, up.verdict, up.bought_m, up.chosen_by) == (category, verdict, bought, "found")
+    gone = cable.model_copy(update={"state": "retire"})
+    (fresh,) = _seen(apply(after, [put(gone)]))[0].uplinks
+    assert fresh.chosen_by == "plan" and fresh.bought_m > 0
+
+
+def test_the_settings_that_go_out_have_what_shares_the_cable() -> None:
+    evaluation, _ = _seen(_cure(house(), 0))
+    document = yaml.safe_load(settings_yaml("Rowan Cottage", evaluation))
+    services = {row["service"]: row["vlan"] for row in document["services"]}
+    assert services == {"line": 902, "television": 903}  # 901 is the guests'
+    ways = [p for p in document["ports"] if p["reason"].startswith("uplink")]
+    assert len(ways) == 2 and all({902, 903} <= set(p["tagged_vlans"]) for p in ways)
+
+
+@given(st.lists(st.sampled_from(["line", "back_haul", "television"]), min_size=1, max_size=3, unique=True))
+def test_services_are_told_as_one_says_them(services: list[Service]) -> None:
+    told = said(services)
+    assert told.count(" and ") == (len(services) > 1) and told.count(",") == max(0, len(services) - 2)
+    assert all(SAID[service] in told for service in services)
