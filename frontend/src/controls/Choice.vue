@@ -9,7 +9,7 @@ defineEmits<{ 'update:modelValue': [value: Exclude<V, undefined>] }>()
 
 <template>
   <Select
-    :model-value="modelValue" :options="[...options]" :option-label="named ?? 'label'" :option-value="by ?? 'value'" size="small"
+    :model-value="modelValue" :options="options as O[]" :option-label="named ?? 'label'" :option-value="by ?? 'value'" size="small"
     @update:model-value="$emit('update:modelValue', $event)"
   >
     <template v-if="$slots.option" #option="row"><slot name="option" :option="row.option as O" /></template>

@@ -72,3 +72,8 @@ export function signed(value: number, digits = 0): string {
   const size = Math.abs(value).toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits })
   return `${value > 0 ? '+' : value < 0 ? '\u2212' : ''}${size}`
 }
+
+/** A sum as it is printed, to the cent. */
+export function money(sum: number): string {
+  return sum.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
+}

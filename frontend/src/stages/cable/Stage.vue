@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
 import Choice from '@/controls/Choice.vue'
@@ -18,6 +18,7 @@ const store = useDesign()
 const { answer: priced, load: price } = useBeside(
   (project_id) => taken(api.GET('/api/projects/{project_id}/categories', { params: { path: { project_id } } })), { wanted: () => false },
 )
+watch(() => store.revision, () => (priced.value = null))
 const categories = computed(() =>
   (['5e', '6', '6A'] as const).map((value) => {
     const step = priced.value?.steps.find((s) => s.category === value)

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Order } from '@/api/types'
 import Places from './Places.vue'
+import { money } from '@/document/units'
 
 /** The list of parts by group. */
 const props = defineProps<{ order: Order }>()
@@ -10,7 +11,6 @@ const NAMES: Record<string, string> = {
   protection: 'Surge protection', rack: 'Rack', spares: 'Spares',
 }
 const open = ref<string | null>(null)
-const money = (n: number) => n.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 const unit = (u: string) => (u === 'piece' ? '' : u)
 const groups = computed(() => {
   const found = new Map<string, Order['lines']>()

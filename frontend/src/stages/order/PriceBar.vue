@@ -2,12 +2,12 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import type { Order } from '@/api/types'
+import { money } from '@/document/units'
 
 /** The price as a measured bar: what of it is parts, work, travel and tax, and where the budget ends. */
 const props = defineProps<{ sum: Order['sum']; currency: string; budget: number | null }>()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width } = useElementSize(frame)
-const money = (n: number) => n.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 const most = computed(() => Math.max(props.sum.total, props.budget ?? 0, 1))
 const x = (amount: number) => (amount / most.value) * Math.max(width.value - 2, 0)
 const pieces = computed(() => {

@@ -5,6 +5,7 @@ import { useProjectJob } from '@/answers/useJob'
 import type { Change, JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
+import { money } from '@/document/units'
 
 /** What could be left out: what it saves now, what it would cost by itself later, and what it spoils. */
 type Saving = JobKinds['savings']['result']['savings'][number]
@@ -12,7 +13,6 @@ const store = useDesign()
 const found = shallowRef<Saving[] | null>(null)
 const whole = ref(true)
 const { job, running, run, stop } = useProjectJob()
-const money = (n: number) => n.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 watch(() => [store.id, store.revision], () => (found.value = null))
 
 async function look(): Promise<void> {

@@ -4,7 +4,7 @@ import { useProjectJob } from '@/answers/useJob'
 import type { JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
-import { inUnits } from '@/document/units'
+import { inUnits, money } from '@/document/units'
 import BandFrame from './BandFrame.vue'
 import { useLooking } from './looking'
 
@@ -22,7 +22,6 @@ const MOST_PX = 120
 const FULL = 0.8 // from where the air does not hold what is asked of it
 const most = computed(() => Math.max(1, ...failures.value.map((f) => f.rooms.length)))
 const harmless = computed(() => failures.value.filter((f) => f.kind === 'device' && !f.rooms.length))
-const money = (n: number) => n.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 const lost = (f: Failure) => f.rooms.filter((r) => r.now === 'not_met')
 const near = (f: Failure) => f.rooms.filter((r) => r.now !== 'not_met')
 const NAMED = 8

@@ -63,8 +63,8 @@ class Cut:
 @dataclass(frozen=True)
 class Bought:
     """What is bought of one category under one jacket, and the jackets that it is ``cut_for``: a box
-    for a shaft serves rooms as well. ``too_long`` names the links of which no box and no reel holds a
-    cable in one piece."""
+    for a shaft serves rooms as well. ``boxed`` and ``reeled`` are what is cut from boxes and from reels;
+    ``too_long`` names the links of which neither holds a cable in one piece."""
 
     category: str
     jacket: Jacket
@@ -73,6 +73,8 @@ class Bought:
     proven: bool
     too_long: tuple[str, ...] = ()
     cut_for: tuple[Jacket, ...] = ()
+    boxed: tuple[Cut, ...] = ()
+    reeled: tuple[Cut, ...] = ()
 
 
 # Each of these jackets may lie wherever the ones before it may.
@@ -129,14 +131,17 @@ def _bought(
     """Return what is bought of the last of these jackets for the cuts of all of them."""
     cuts = [c for jacket in of for c in rows[jacket]]
 
-    def cables(least_m: float, most_m: float) -> list[float]:
-        fits = (c for c in cuts if least_m < math.ceil(c.length_m) <= most_m)
-        return [c.length_m for c in fits for _ in range(c.cables)]
+    def between(least_m: float, most_m: float) -> tuple[Cut, ...]:
+        return tuple(c for c in cuts if least_m < math.ceil(c.length_m) <= most_m)
 
-    boxes = boxes_for(cables(0, model.box_m), model.box_m, prove)
-    reels = boxes_for(cables(model.box_m, model.reel_m), model.reel_m, prove)
-    long = tuple(c.name for c in cuts if math.ceil(c.length_m) > model.reel_m)
-    return Bought(model.id, of[-1], boxes.count, reels.count, boxes.proven and reels.proven, long, of)
+    def counted(held: Sequence[Cut], holds_m: float) -> Boxes:
+        return boxes_for([c.length_m for c in held for _ in range(c.cables)], holds_m, prove)
+
+    boxed, reeled = between(0, model.box_m), between(model.box_m, model.reel_m)
+    boxes, reels = counted(boxed, model.box_m), counted(reeled, model.reel_m)
+    long = tuple(c.name for c in between(model.reel_m, math.inf))
+    proven = boxes.proven and reels.proven
+    return Bought(model.id, of[-1], boxes.count, reels.count, proven, long, of, boxed, reeled)
 
 
 @lru_cache(maxsize=512)

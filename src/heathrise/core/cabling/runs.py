@@ -138,9 +138,7 @@ def _judge(
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)
     category, verdict = choose_category(site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants)
-    tested = tested_of(there)
-    if tested is not None:
-        verdict = check_tested(tested, model.speed_mbps, fixed)
+    tested, verdict = by_test(there, model.speed_mbps, fixed, verdict)
     return RunVerdict(
         tested_mbps=tested,
         category=category,
@@ -161,10 +159,16 @@ def shift_spare_m(rules: Rules, model: DeviceModel) -> float:
     return rules["cabling.shift_spare_m"] if model.air is not None and "6" in model.air.radios else 0.0
 
 
-def tested_of(there: Sequence[OldCable]) -> int | None:
-    """Return the speed in Mb/s that all of some cables were tested at, None where one was not."""
+def by_test(
+    there: Sequence[OldCable], speed_mbps: int, fixed_m: float, by_print: CableVerdict
+) -> tuple[int | None, CableVerdict]:
+    """Return the speed in Mb/s that all cables that lie there were tested at, and the verdict by it; None
+    and the one by their print where one was not."""
     tests = [cable.tested_mbps for cable in there]
-    return min((t for t in tests if t is not None), default=None) if None not in tests else None
+    tested = min((t for t in tests if t is not None), default=None)
+    if tested is None or None in tests:
+        return None, by_print
+    return tested, check_tested(tested, speed_mbps, fixed_m)
 
 
 def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequence[Extender]) -> RunVerdict:

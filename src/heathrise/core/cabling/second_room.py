@@ -46,6 +46,13 @@ def second_room(design: Design, catalogue: Catalogue, run: RunVerdict, device: D
     return room_at(design, catalogue, run, device, floor.id, at, name, f"A second room, {name}")
 
 
+def new_room(design: Design, floor: str, name: str, at: Point) -> EquipmentRoom:
+    """Return a room that is not there yet, under an id that is free."""
+    taken = design.of(EquipmentRoom)
+    free = next(f"rack-{k}" for k in range(2, 100) if f"rack-{k}" not in taken)
+    return EquipmentRoom(id=free, floor=floor, name=name, at=at)
+
+
 def room_at(
     design: Design,
     catalogue: Catalogue,
@@ -62,9 +69,8 @@ def room_at(
     Args:
         medium: of its way up, by plan without one; over fibre its switch has a cage.
     """
-    taken = design.of(EquipmentRoom)
-    room_id = next(f"rack-{k}" for k in range(2, 100) if f"rack-{k}" not in taken)
-    room = EquipmentRoom(id=room_id, floor=floor, name=name, at=at)
+    room = new_room(design, floor, name, at)
+    room_id = room.id
     new: list[Element] = [room]
     if medium is not None:
         top = top_room(design)

@@ -13,7 +13,7 @@ from ..context.one_cable import SharedCable, said, shared_cable
 from ..design import Design, Device, EquipmentRoom, OldCable, Site, Switch, apply, put
 from .links import LinkVerdict
 from .runs import RunVerdict, carried_mbps
-from .second_room import GOOD, switch_for
+from .second_room import GOOD, new_room, switch_for
 from .uplinks import UplinkVerdict
 
 _TAKES = "cabling.television_mbps"
@@ -135,34 +135,33 @@ def _switches(
     design: Design, catalogue: Catalogue, load: SharedLoad, links: Sequence[LinkVerdict]
 ) -> tuple[Cure, ...]:
     """Offer the switches that are missing or plain, and the place for the one beside the router."""
-    cable, taken = load.cable, design.of(EquipmentRoom)
+    cable = load.cable
     router = design.of(Device)[cable.router]
     changed = design
     far = cable.far
     added: list[EquipmentRoom | Switch] = []
     if far is None:
-        far = next(f"rack-{k}" for k in range(2, 100) if f"rack-{k}" not in taken)
-        added.append(
-            EquipmentRoom(id=far, floor=router.floor, name=f"{router.name} shelf"[:120], at=router.at)
-        )
-        changed = apply(design, [put(added[0])])
+        room = new_room(design, router.floor, f"{router.name} shelf"[:120], router.at)
+        far = room.id
+        added.append(room)
+        changed = apply(design, [put(room)])
     at: list[str] = []
     price = 0.0
-    for room, more in ((cable.entry, 1), (far, 2)):
-        if _tells_apart(changed, catalogue, room):
+    for end, more in ((cable.entry, 1), (far, 2)):
+        if _tells_apart(changed, catalogue, end):
             continue
-        runs = [k for k in links if isinstance(k, RunVerdict) and k.room == room and k.device != router.id]
-        switch = switch_for(changed, catalogue, room, runs, False, more + len(cable.services))
+        runs = [k for k in links if isinstance(k, RunVerdict) and k.room == end and k.device != router.id]
+        switch = switch_for(changed, catalogue, end, runs, False, more + len(cable.services))
         if switch is None:
             return ()
-        plain = [s for s in changed.of(Switch).values() if s.equipment_room == room]
+        plain = [s for s in changed.of(Switch).values() if s.equipment_room == end]
         # What was planned is another model then; what was found goes.
         planned = [s for s in plain if s.state == "new"]
         new = [s.model_copy(update={"model": switch.model}) for s in planned] or [switch]
         price += sum(catalogue.switches[s.model].price for s in new)
         price -= sum(catalogue.switches[s.model].price for s in planned)
         new += [s.model_copy(update={"state": "retire"}) for s in plain if s.state != "new"]
-        at.append(changed.of(EquipmentRoom)[room].name)
+        at.append(changed.of(EquipmentRoom)[end].name)
         added += new
         changed = apply(changed, [put(s) for s in new])
     services = said(cable.services)

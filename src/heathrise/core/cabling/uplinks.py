@@ -10,10 +10,10 @@ from ..context.racks import leads_up
 from ..context.scope import kept_between
 from ..design import Design, EquipmentRoom, Medium, OldCable, Site, Uplink
 from .fibre import IN_HAND, FibreSheet, budget_path, fibre_sheet, loss_limit_m
-from .limits import check_tested, hottest_c
+from .limits import hottest_c
 from .links import LinkVerdict, LinkWord, measured, slack_m
 from .routes import RackEnd, route_to
-from .runs import choose_category, tested_of
+from .runs import by_test, choose_category
 from .ways import Ways, ways_of
 
 
@@ -115,11 +115,10 @@ def _over_found(
     there: Sequence[OldCable],
 ) -> UplinkVerdict:
     """Return the verdict over cable that lies there: by its test, else by its print."""
-    tested, speed = tested_of(there), int(catalogue.rules["cabling.found_mbps"])
+    speed = int(catalogue.rules["cabling.found_mbps"])
     pinned = there[0].category or site.minimum_category
     category, verdict = choose_category(site, catalogue.rules, speed, fixed_m, hottest, pinned)
-    if tested is not None:
-        verdict = check_tested(tested, speed, fixed_m)
+    tested, verdict = by_test(there, speed, fixed_m, verdict)
     return copper.model_copy(
         update={
             "category": category,

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
 
+from ..design import Jacket
 from .models import JACKETS, BatteryModel, DeviceModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
 from .shelves import Catalogue
 
@@ -104,6 +105,11 @@ class Prices:
         """Return the price of one."""
         own = self.firm.get(item)
         return own.price if own is not None else self.items[item].price
+
+    def cable_metre(self, category: str, jacket: Jacket) -> float:
+        """Return the price of a metre of cable out of a box."""
+        cable = self.catalogue.cables[category]
+        return self.each(cable.item(jacket)) / cable.box_m
 
     def packs(self, item: str) -> tuple[Pack, ...]:
         """Return the packs an item comes in; the firm's price for one moves them alike."""

@@ -7,17 +7,16 @@ many cables as services each has its own; with fewer they share, told apart by t
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from ..catalogue import Catalogue, Rules
-from ..design import Design, Device, EquipmentRoom, Network, OldCable
+from ..design import Design, Device, Network, OldCable
 from .plugged import said_plugged
 from .racks import rack_at, top_room
 from .run_decisions import said_over_air
-from .scope import kept_between, kept_cables
+from .scope import kept_between, kept_cables, racks_of
 
 Service = Literal["line", "back_haul", "television"]
 SAID: dict[Service, str] = {"line": "the line", "back_haul": "the way back", "television": "television"}
@@ -85,9 +84,8 @@ def shared_cable(design: Design, catalogue: Catalogue) -> SharedCable | None:
     if far is not None:
         there = kept_between(design, rules).get(frozenset((entry, far.id)), [])
     else:
-        there = [
-            c for c in kept_cables(design, rules).get(router.id, []) if _ends_at(design, rules, c, entry)
-        ]
+        mine = kept_cables(design, rules).get(router.id, [])
+        there = [cable for cable in mine if entry in racks_of(design, rules, cable)]
     if not there:
         return None
     loose = {router.id, *said_over_air(design), *said_plugged(design)}
@@ -98,12 +96,6 @@ def shared_cable(design: Design, catalogue: Catalogue) -> SharedCable | None:
         services.append("television")
     beside = far.id if far is not None else None
     return SharedCable(entry, router.id, beside, tuple(c.id for c in there), tuple(services))
-
-
-def _ends_at(design: Design, rules: Rules, cable: OldCable, room: str) -> bool:
-    rack, near_m = design.of(EquipmentRoom)[room], rules["brief.cable_ends_m"]
-    near = min(math.dist(rack.at, cable.a), math.dist(rack.at, cable.b)) <= near_m
-    return near and rack.floor == cable.floor
 
 
 def service_vlans(design: Design, rules: Rules, shared: SharedCable) -> dict[Service, int]:

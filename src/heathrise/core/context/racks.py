@@ -10,11 +10,11 @@ from ..design import Design, EquipmentRoom, Point, Uplink
 RACK_REACH_M = drawing_style().measures.rack_reach_m  # what the line comes in at is in a rack so near to it
 
 
-def rack_at(design: Design, floor: str, at: Point) -> EquipmentRoom | None:
-    """Return the rack within an arm's length of a spot, or None."""
+def rack_at(design: Design, floor: str, at: Point, reach_m: float = RACK_REACH_M) -> EquipmentRoom | None:
+    """Return the rack nearest to a spot within reach, an arm's length if nothing is said, or None."""
     near = (r for r in design.of(EquipmentRoom).values() if r.floor == floor)
     best = min(near, key=lambda r: math.dist(r.at, at), default=None)
-    return best if best is not None and math.dist(best.at, at) <= RACK_REACH_M else None
+    return best if best is not None and math.dist(best.at, at) <= reach_m else None
 
 
 def leads_up(design: Design) -> dict[str, str]:

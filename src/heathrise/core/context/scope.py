@@ -12,7 +12,8 @@ from typing import Any
 
 from ..base.memo import IdentityMemo
 from ..catalogue import Rules
-from ..design import Design, Device, EquipmentRoom, OldCable, Point, State, Switch
+from ..design import Design, Device, OldCable, State, Switch
+from .racks import rack_at
 
 _tables: IdentityMemo[Mapping[str, Any]] = IdentityMemo(64)
 _PLANNED: frozenset[State] = frozenset({"new", "keep"})
@@ -53,27 +54,25 @@ def kept_cables(design: Design, rules: Rules) -> dict[str, list[OldCable]]:
 def kept_between(design: Design, rules: Rules) -> dict[frozenset[str], list[OldCable]]:
     """Return by pair of racks the kept cables that lie between them."""
     found: dict[frozenset[str], list[OldCable]] = {}
-    if not design.of(OldCable):
-        return found
-    near_m = rules["brief.cable_ends_m"]
     for cable in design.of(OldCable).values():
-        ends = {room for end in (cable.a, cable.b) if (room := _rack_near(design, cable.floor, end, near_m))}
+        ends = racks_of(design, rules, cable)
         if cable.state == "keep" and len(ends) == 2:
             found.setdefault(frozenset(ends), []).append(cable)
     return found
 
 
-def _rack_near(design: Design, floor: str, at: Point, near_m: float) -> str | None:
-    rooms = [r for r in design.of(EquipmentRoom).values() if r.floor == floor]
-    nearest = min(rooms, key=lambda r: math.dist(r.at, at), default=None)
-    return nearest.id if nearest is not None and math.dist(nearest.at, at) <= near_m else None
+def racks_of(design: Design, rules: Rules, cable: OldCable) -> set[str]:
+    """Return the racks that a found cable ends at."""
+    near_m = rules["brief.cable_ends_m"]
+    racks = (rack_at(design, cable.floor, end, near_m) for end in (cable.a, cable.b))
+    return {rack.id for rack in racks if rack is not None}
 
 
 def _far_end(design: Design, cable: OldCable, near_m: float) -> str | None:
     devices = [d for d in design.of(Device).values() if d.floor == cable.floor]
     for rack_end, far_end in ((cable.a, cable.b), (cable.b, cable.a)):
         close = [d for d in devices if math.dist(d.at, far_end) <= near_m]
-        if close and _rack_near(design, cable.floor, rack_end, near_m) is not None:
+        if close and rack_at(design, cable.floor, rack_end, near_m) is not None:
             return min(close, key=lambda d: math.dist(d.at, far_end)).id
     return None
 

@@ -32,8 +32,7 @@ def place_cents(plan: Plan, places: Sequence[Device]) -> list[int]:
     found = []
     for place in places:
         run = runs[place.id]
-        cable = catalogue.cables[run.category]
-        metre = prices.each(cable.item(run.jacket)) / cable.box_m
+        metre = prices.cable_metre(run.category, run.jacket)
         if run.verdict == "no_way":
             metres, minutes = _AWAY_M * run.cables, _AWAY_M
         else:

@@ -37,7 +37,7 @@ def _order(plan: Plan, prove: bool) -> Order:
         plan.priced,
         links,
         fresh_holes(plan),
-        list(_bulk(plan.catalogue, bought, links)),
+        list(_bulk(plan.catalogue, bought)),
         pieces_of(plan.drawn, steps_of(plan)),
         plan.on,
         _told(plan.catalogue, bought, links),
@@ -45,19 +45,12 @@ def _order(plan: Plan, prove: bool) -> Order:
     )
 
 
-def _bulk(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link]) -> Iterator[Bulk]:
+def _bulk(catalogue: Catalogue, bought: Sequence[Bought]) -> Iterator[Bulk]:
     """Yield boxes and reels, each with the links that are cut from it."""
     for row in bought:
         model = catalogue.cables[row.category]
-        mine = [
-            k
-            for k in links
-            if k.medium == "copper" and k.category == row.category and k.jacket in row.cut_for
-        ]
-        short = [k.id for k in mine if k.bought_m <= model.box_m]
-        long = [k.id for k in mine if model.box_m < k.bought_m <= model.reel_m]
-        yield Bulk(model.item(row.jacket), row.boxes, short)
-        yield Bulk(model.item(row.jacket, reel=True), row.reels, long)
+        yield Bulk(model.item(row.jacket), row.boxes, [c.name for c in row.boxed])
+        yield Bulk(model.item(row.jacket, reel=True), row.reels, [c.name for c in row.reeled])
 
 
 def _told(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link]) -> list[str]:
@@ -68,7 +61,7 @@ def _told(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link])
             f"No box and no reel holds a cable as long as these want, so none is priced: {some(long)}."
         )
     for row in bought:
-        lesser = [c for c in cuts_of(links) if c.category == row.category and c.jacket in row.cut_for[:-1]]
+        lesser = [c for c in (*row.boxed, *row.reeled) if c.jacket != row.jacket]
         if count := sum(c.cables for c in lesser):
             label = f"{catalogue.cables[row.category].label}{JACKETS[row.jacket]}"
             told.append(

@@ -47,12 +47,14 @@ def _steps(plan: Plan) -> Iterator[CategoryStep]:
     site = plan.drawn.site
     base = proven_order(plan)
     for category in OFFERED:
-        other = plan.after((put(site.model_copy(update={"minimum_category": category})),))
+        now = category == site.minimum_category
+        changed = put(site.model_copy(update={"minimum_category": category}))
+        other = plan if now else plan.after((changed,))
         order = proven_order(other)
         runs = evaluate(other).runs
         yield CategoryStep(
             category=category,
-            now=category == site.minimum_category,
+            now=now,
             price=round(order.sum.total - base.sum.total, 2),
             cable_price=round(_cable(order) - _cable(base), 2),
             failing=sum(r.verdict not in GOOD for r in runs),

@@ -48,21 +48,19 @@ class CuttingList(Frozen):
 def cutting_list(plan: Plan) -> CuttingList:
     """Return the boxes and reels that the order has, each with its cuts."""
     links = links_of(plan)
-    cuts, names = cuts_of(links), {k.id: k.name for k in links}
+    names = {k.id: k.name for k in links}
     items = plan.priced.items
     boxes: list[CutBox] = []
     proven = True
     long: list[str] = []
-    for row in cable_bought(plan.catalogue, cuts, plan.priced.each):
+    for row in cable_bought(plan.catalogue, cuts_of(links), plan.priced.each):
         model = plan.catalogue.cables[row.category]
-        mine = [c for c in cuts if c.category == row.category and c.jacket in row.cut_for]
-        pieces = [p for cut in mine for p in _pieces(cut, names[cut.name])]
         long += [names[key] for key in row.too_long]
-        for reel, least_m, holds_m, count in (
-            (False, 0.0, model.box_m, row.boxes),
-            (True, model.box_m, model.reel_m, row.reels),
+        for reel, held, holds_m, count in (
+            (False, row.boxed, model.box_m, row.boxes),
+            (True, row.reeled, model.reel_m, row.reels),
         ):
-            here = [p for p in pieces if least_m < p.metres <= holds_m]
+            here = [p for cut in held for p in _pieces(cut, names[cut.name])]
             found, sure = cut_from([p.metres for p in here], int(holds_m), count)
             proven = proven and sure and row.proven
             item = model.item(row.jacket, reel=reel)

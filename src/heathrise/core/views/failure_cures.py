@@ -2,27 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 from ..cabling import UplinkVerdict
 from ..context.plan import Plan
-from ..design import Device, EquipmentRoom, Injector, Switch
+from ..design import EquipmentRoom
 from ..elevation import good_batteries
 from ..evaluation.evaluate import Evaluation
 
 
 def cure_of(plan: Plan, evaluation: Evaluation, kind: str, element: str) -> tuple[str, float | None]:
     """Return in words what would help against one failure, and its price before margin and tax."""
-    design = plan.design
     if kind == "mains":
         return _mains(plan, evaluation, element)
     if kind == "uplink":
         up = next(u for u in evaluation.uplinks if u.room == element)
         return _way(plan, up)
-    if kind == "device":
-        model = design.of(Device)[element].model
-    elif kind == "switch":
-        model = design.of(Switch)[element].model
-    else:
-        model = design.of(Injector)[element].model
+    things: Mapping[str, Any] = plan.design.tables[kind]
+    model = things[element].model
     label = plan.priced.items[model].label
     return f"one more {label}, kept ready", plan.priced.each(model)
 
@@ -36,8 +34,7 @@ def _way(plan: Plan, up: UplinkVerdict) -> tuple[str, float | None]:
         return "its second cable, which lies there: two cords changed over", 0.0
     if up.bought_m <= 0:
         return "a second cable beside it", None
-    cable = plan.catalogue.cables[up.category]
-    metre = plan.priced.each(cable.item(up.jacket)) / cable.box_m
+    metre = plan.priced.cable_metre(up.category, up.jacket)
     return f"a second cable beside it, {up.bought_m:.0f}\u00a0m", round(metre * up.bought_m, 2)
 
 

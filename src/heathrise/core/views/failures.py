@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from functools import cache
 from typing import Literal
 
 from pydantic import Field
@@ -96,14 +97,22 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
     evaluation = evaluate(plan)
     cases = list(_cases(plan, evaluation))
     found: list[Failure] = []
+
+    @cache
+    def loses(points: frozenset[str]) -> tuple[tuple[Fallen, ...], float, float]:
+        """Return rooms, seconds of walks and the fullest air without some access points: a rack's mains
+        take what its only switch does, and are not judged again."""
+        without = connected(air.without(points))
+        lost_s = max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0
+        return tuple(_fallen(before, judge_rooms(without))), lost_s, busy_hour(without, plans, beacons).worst
+
     for number, (kind, element, name, gone) in enumerate(cases):
         if not progress(number, len(cases)):
             break
         points = [d for d in gone if d in heard]
-        without = connected(air.without(frozenset(points)))
         rack = evaluation.racks.of(element) if kind == "mains" else None
         cure, price = cure_of(plan, evaluation, kind, element)
-        after = judge_rooms(without)
+        rooms, lost_s, busiest = loses(frozenset(points))
         found.append(
             Failure(
                 kind=kind,
@@ -112,9 +121,9 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
                 takes=tuple(devices[d].name for d in points),
                 gone=tuple(points),
                 others=len(gone) - len(points),
-                rooms=tuple(_fallen(before, after)),
-                walk_lost_s=max(0.0, _lost_s(without, walks) - whole_s) if points else 0.0,
-                busiest=busy_hour(without, plans, beacons).worst,
+                rooms=rooms,
+                walk_lost_s=lost_s,
+                busiest=busiest,
                 minutes=rack.battery.minutes_old if rack is not None and rack.battery is not None else 0.0,
                 cure=cure,
                 cure_price=price,
