@@ -2,7 +2,7 @@
 // What is asked of the server is always asked of it first; only then does the kept copy answer.
 const KEPT = 'heathrise-work-1'
 const PAGE = '/index.html'
-const ASKED_OF_THE_SERVER_FIRST = [/^\/api\/catalogue$/, /^\/api\/projects\/[^/]+$/, /^\/api\/projects\/[^/]+\/(work|snags|tests|ports)$/, /^\/api\/projects\/[^/]+\/pictures\/[^/]+$/]
+const ASKED_OF_THE_SERVER_FIRST = [/^\/api\/catalogue$/, /^\/api\/projects\/[^/]+$/, /^\/api\/projects\/[^/]+\/(work|pulls|snags|tests|ports)$/, /^\/api\/projects\/[^/]+\/pictures\/[^/]+$/]
 
 self.addEventListener('install', () => self.skipWaiting())
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()))

@@ -70,6 +70,7 @@ from .core.views.failures import Failure, drill
 from .core.views.handover import Observed, handover_of
 from .core.views.labels import project_labels
 from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
+from .core.views.pull_list import PullList, pull_list
 from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import Saving, savings_of
@@ -349,6 +350,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "widths": _plain(WidthView, width_view),
     "categories": _plain(CategorySteps, category_steps),
     "cutting": _plain(CuttingList, cutting_list),
+    "pulls": _plain(PullList, pull_list),
     "mesh": _plain(MeshView, mesh_view),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),

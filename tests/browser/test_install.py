@@ -84,6 +84,39 @@ def test_the_list_is_walked_ticked_skipped_and_photographed(school_sheet: Sheet)
     expect(page.locator("[data-step=mount-ap-6] .said")).to_contain_text("blocked by Jo")
 
 
+def test_what_is_pulled_at_once_is_ticked_at_once(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("install")
+    page.get_by_label("Your name").fill("Jo")
+    page.get_by_label("Your name").press("Tab")
+    page.get_by_role("button", name="Pulls", exact=True).click()
+    several = page.locator("[data-pull]").filter(has=page.locator(".cable").nth(2)).first
+    box = several.locator(".box")
+    while True:
+        box.click()
+        said = several.get_by_role("alert").inner_text() if several.get_by_role("alert").count() else ""
+        if not said.startswith("Read"):
+            break
+        several.get_by_role("button", name="Read what can hurt").click()
+    assert said.startswith("It waits for")  # nothing is pulled before the site is safe
+    number = several.get_attribute("data-pull")
+    asked = f"/api/projects/{page.url.split('/p/')[1].split('/')[0]}"
+    pulls, work = (
+        page.request.get(f"{page.url.split('/p/')[0]}{asked}/{what}").json() for what in ("pulls", "work")
+    )
+    steps = next(p["steps"] for p in pulls["pulls"] if str(p["number"]) == number)
+    waits = {w for s in work["steps"] if s["id"] in steps for w in s["waits"]}
+    page.get_by_role("button", name="Work", exact=True).click()
+    for step in sorted(waits, key=lambda w: w != "safe"):
+        tick(page, step)
+    page.get_by_role("button", name="Pulls", exact=True).click()
+    page.locator(f"[data-pull='{number}'] .box").click()
+    expect(page.locator(f"[data-pull='{number}']")).to_have_class("pull gone")
+    page.reload()
+    page.get_by_role("button", name="Pulls", exact=True).click()
+    expect(page.locator(f"[data-pull='{number}']")).to_have_class("pull gone")
+
+
 def test_without_a_server_ticks_are_kept_outlive_a_reload_and_are_sent_once(
     school: Design, chromium: Browser, tmp_path: Path
 ) -> None:

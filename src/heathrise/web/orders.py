@@ -11,6 +11,7 @@ from ..core.order import Order
 from ..core.views.bill_of_materials import order_of
 from ..core.views.category_steps import CategorySteps
 from ..core.views.cutting_list import CuttingList
+from ..core.views.pull_list import PullList
 from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
@@ -62,6 +63,14 @@ def get_cutting(project_id: str) -> Response:
     """Show which cable is cut from which box, and what is left of each."""
     _, plan = stores().plans.load(project_id)
     return json_of(QUESTIONS["cutting"].ask(plan, Asked()))
+
+
+@routes.get("/projects/<project_id>/pulls")
+@routes.output(PullList)
+def get_pulls(project_id: str) -> Response:
+    """Show what is pulled at once, off which boxes, the farthest first."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(QUESTIONS["pulls"].ask(plan, Asked()))
 
 
 @routes.get("/projects/<project_id>/way")

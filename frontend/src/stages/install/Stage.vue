@@ -14,6 +14,7 @@ import SheetView from '@/sheet/SheetView.vue'
 import PhaseBand from './PhaseBand.vue'
 import StepRow from './StepRow.vue'
 import PortsPart from './PortsPart.vue'
+import PullsPart from './PullsPart.vue'
 import SnagsPart from './SnagsPart.vue'
 import TestsPart from './TestsPart.vue'
 import { PHASES } from './phases'
@@ -26,9 +27,9 @@ const outbox = useOutbox()
 const here = computed(() => outbox.waiting.filter((e) => e.project === store.id).length)
 const refused = computed(() => outbox.refused.filter((e) => e.project === store.id).length)
 const beside = useMediaQuery('(min-width: 1001px)')
-type Part = 'work' | 'tests' | 'ports' | 'snags'
+type Part = 'work' | 'pulls' | 'tests' | 'ports' | 'snags'
 const part = ref<Part>('work')
-const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'snags', label: 'Snags' }]
+const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'pulls', label: 'Pulls' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'snags', label: 'Snags' }]
 const people = ref(2)
 const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
 const storey = ref('all')
@@ -109,6 +110,7 @@ watch(opened, (id) => {
         <p v-if="outbox.full" class="not_met" role="alert">This device has no room left: the last word was not kept. Send what waits, or free some room, and say it again.</p>
         <p v-if="outbox.aheadS" class="near" role="status">This device’s clock is {{ clockOff(outbox.aheadS) }}; what is said here is noted by the server’s.</p>
         <TestsPart v-if="part === 'tests'" />
+        <PullsPart v-else-if="part === 'pulls'" :steps="work?.steps ?? []" :stands="stands" @say="say" />
         <PortsPart v-else-if="part === 'ports'" />
         <SnagsPart v-else-if="part === 'snags'" :floor="floor" />
         <p v-else-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>

@@ -1,15 +1,19 @@
 """What is laid: links, the holes they need, what pulling and digging take."""
 
+from .draws import Box, Draw, draws_of
 from .holes import Hole, climbs_of, holes_of
 from .links import Link, Stretch
 from .pulling import Pulling, duct_m, pulling_of, trench_minutes
 
 __all__ = [
+    "Box",
+    "Draw",
     "Hole",
     "Link",
     "Pulling",
     "Stretch",
     "climbs_of",
+    "draws_of",
     "duct_m",
     "holes_of",
     "pulling_of",

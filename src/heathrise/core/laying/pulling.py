@@ -23,6 +23,16 @@ class Pulling:
     attic_minutes: float
 
 
+def way_cells(link: Link) -> dict[tuple[object, ...], float]:
+    """Return the metres of a link in each cell that it passes; cables in one cell lie together."""
+    found: dict[tuple[object, ...], float] = {}
+    for stretch in link.stretches:
+        pieces = _cells(stretch)
+        for cell in pieces:
+            found[cell] = found.get(cell, 0.0) + stretch.length_m / len(pieces)
+    return found
+
+
 def pulling_of(rules: Rules, links: Iterable[Link]) -> dict[str, Pulling]:
     """Return the minutes of pulling by link.
 
