@@ -58,7 +58,7 @@ def surveyed(
     for floor, at in spots:
         x, y = np.array([at[0]]), np.array([at[1]])
         for device in design.of(Device).values():
-            model = catalogue.airs.get(device.model)
+            model = catalogue.air_of(device)
             if model is None:
                 continue
             loss = losses_db(air.terrain, device, model, floor, x, y)[:, 0]

@@ -13,6 +13,12 @@ const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
 
 const models = computed(() => modelsOf(store.catalogue, props.device.kind).filter((m) => !m.old === (props.device.state === 'new') || m.id === props.device.model))
+/** Whether it runs as it asks for or on less, where its sheet has a reduced mode. */
+const modes = computed(() => {
+  const model = store.catalogue?.devices[props.device.kind]?.[props.device.model]
+  if (!model?.reduced || !model.power || (props.stage !== 'power' && !props.device.reduced)) return null
+  return [{ value: 'full' as const, label: `class ${model.power.poe_class}, as it asks` }, { value: 'less' as const, label: `class ${model.reduced.power.poe_class}, reduced` }]
+})
 const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
 const CATEGORIES = [
   { value: 'plan', label: 'by plan' },
@@ -68,6 +74,9 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
     </label>
     <label v-if="(stage === 'cable' || stage === 'power') && begins.length > 2" class="wide">Begins
       <Choice :model-value="begun" :options="begins" fluid aria-label="Begins" @update:model-value="begin($event)" />
+    </label>
+    <label v-if="modes" class="wide">Power
+      <Choice :model-value="device.reduced ? 'less' : 'full'" :options="modes" fluid aria-label="Power" @update:model-value="set({ reduced: $event === 'less' }, 'Power')" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

@@ -125,7 +125,7 @@ const says = (element: string, port: number) => {
           <circle v-for="k in 8" :key="k" :cx="f.x + (f.width * (k - 0.5)) / 8" :cy="f.y + f.height / 2" :r="Math.min(4.5, f.height / 3.4)" class="hole" />
         </template>
         <path v-else-if="f.thing.kind === 'battery'" :d="`M${f.x + 8} ${f.y + f.height - 6}v${12 - f.height}h${f.width / 4}v${f.height - 12}z`" class="cell" />
-        <template v-else-if="f.thing.kind === 'recorder'">
+        <template v-else-if="f.thing.kind === 'recorder' || f.thing.kind === 'storage'">
           <rect v-for="k in 4" :key="k" :x="f.x + 6 + (k - 1) * (f.width / 4.6)" :y="f.y + 5" :width="f.width / 5.2" :height="Math.max(2, f.height - 10)" class="cell" />
         </template>
         <rect

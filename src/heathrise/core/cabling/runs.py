@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 
 from ..base.memo import IdentityMemo
 from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.plugged import said_plugged
-from ..context.racks import rack_at
+from ..context.racks import stand_in_racks
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
 from ..design import Category, Design, Device, Extender, OldCable, Point, Run, Site, WayPoint
@@ -75,18 +75,11 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    loose = {*said_over_air(design), *said_plugged(design), *_in_racks(design, catalogue)}
+    loose = {*said_over_air(design), *said_plugged(design), *stand_in_racks(design, catalogue)}
     wired = [
         d for d in design.of(Device).values() if not catalogue.model_of(d).over_air and d.id not in loose
     ]
     return [best(device) for device in ([only] if only else wired)]
-
-
-def _in_racks(design: Design, catalogue: Catalogue) -> Iterator[str]:
-    """Yield what the line comes in at where it stands at a rack: a cord goes to it, no run."""
-    for device in design.of(Device).values():
-        if catalogue.role_of(device).leads_out and rack_at(design, device.floor, device.at) is not None:
-            yield device.id
 
 
 def cables_to(site: Site, catalogue: Catalogue, device: Device, said: Run | None) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -119,6 +120,29 @@ class AirModel(BaseModel):
     radios: dict[Band, RadioModel]
 
 
+class ReducedMode(BaseModel):
+    """What a device does on fewer watts than it asks for, as its sheet says: what it asks for then, the
+    speed of its port where that is slower, by how many dB its radios are weaker, which bands it does
+    ``without``, and the rest in words.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    power: PowerDemand
+    speed_mbps: int | None = None
+    less_db: dict[Band, Positive] = {}
+    without: tuple[Band, ...] = ()
+    words: str = ""
+
+    @property
+    def said(self) -> str:
+        """What is missing then, in words."""
+        less = [f"{db:g} dB less at {band} GHz" for band, db in self.less_db.items()]
+        return "; ".join(
+            [*less, *(f"no {band} GHz" for band in self.without), *([self.words] if self.words else [])]
+        )
+
+
 class OldGear(BaseModel):
     """What is known of gear that is met and never bought: its security, whether it is looked
     after, whether it repeats over the air, and the passive feed that it wants, V and W: such a feed is
@@ -139,7 +163,8 @@ class DeviceModel(Entry, Racked):
     ``power`` is what it asks of its port, ``air`` what it gives clients, ``ports`` what others can
     be plugged into; ``mounts`` are those it has, none for as one likes; ``least_c`` to ``most_c``
     is the air it is made for, in C, where its sheet says so; ``inspect_mbps`` what a router passes
-    with inspection on, 0 where the sheet says nothing; ``records`` the cameras that a recorder takes.
+    with inspection on, 0 where the sheet says nothing; ``records`` the cameras that a recorder takes;
+    ``reduced`` how it runs where its port gives less than it asks for.
     """
 
     speed_mbps: int
@@ -155,6 +180,30 @@ class DeviceModel(Entry, Racked):
     records: Annotated[int, Field(ge=0)] = 0
     old: OldGear | None = None
     packs: dict[str, Positive] = {}
+    reduced: ReducedMode | None = None
+
+    @cached_property
+    def on_less(self) -> DeviceModel:
+        """The device in the reduced mode of its sheet; itself where that has none."""
+        mode = self.reduced
+        if mode is None:
+            return self
+        air = self.air
+        if air is not None:
+            radios = {
+                band: radio.model_copy(
+                    update={
+                        "max_power_dbm": max(
+                            radio.min_power_dbm, radio.max_power_dbm - mode.less_db.get(band, 0.0)
+                        )
+                    }
+                )
+                for band, radio in air.radios.items()
+                if band not in mode.without
+            }
+            air = air.model_copy(update={"radios": radios})
+        speed = self.speed_mbps if mode.speed_mbps is None else mode.speed_mbps
+        return self.model_copy(update={"power": mode.power, "air": air, "speed_mbps": speed})
 
     @property
     def over_air(self) -> bool:

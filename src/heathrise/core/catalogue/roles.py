@@ -38,7 +38,7 @@ class Role(Strict):
     ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
     ``sheds`` ranks what goes dark first when a rack runs on its battery; ``SHED_LAST`` goes last.
     ``stands_free`` is for what is put down and not screwed on; ``films`` is for what is recorded,
-    ``records`` for what keeps it.
+    ``records`` for what keeps it. ``racked`` is what kind of thing it is where it stands in a rack.
     """
 
     kind: str
@@ -60,6 +60,7 @@ class Role(Strict):
     stands_free: bool = False
     films: bool = False
     records: bool = False
+    racked: Literal["router", "recorder", "storage"] = "router"
     profile: PortProfile
 
 
@@ -171,6 +172,7 @@ ROLES = (
         height_m=0.8,
         stands="anywhere",
         stands_free=True,
+        racked="storage",
         profile=PortProfile(untagged="main", words="main network, nothing tagged"),
     ),
     Role(
@@ -188,6 +190,7 @@ ROLES = (
         stands="anywhere",
         stands_free=True,
         records=True,
+        racked="recorder",
         profile=PortProfile(untagged="cameras", alone=True, words="the cameras' network only"),
     ),
     Role(

@@ -38,6 +38,8 @@ class HasKind(Protocol):
 
     @property
     def model(self) -> str: ...
+    @property
+    def reduced(self) -> bool: ...
 
 
 class Catalogue(BaseModel):
@@ -88,8 +90,19 @@ class Catalogue(BaseModel):
         return self.roles[device.kind]
 
     def model_of(self, device: HasKind) -> DeviceModel:
-        """Return what a device is."""
-        return self.devices[device.kind][device.model]
+        """Return what a device is, as it runs: some run on less than they ask for."""
+        model = self.devices[device.kind][device.model]
+        return model.on_less if device.reduced else model
+
+    def air_of(self, device: HasKind) -> AirModel | None:
+        """Return the radios of a device as it runs, or None."""
+        return self.model_of(device).air
+
+    def radios_of(self, device: HasKind) -> AirModel:
+        """Return the radios of a device that is known to give air."""
+        air = self.air_of(device)
+        assert air is not None, f"{device.model} gives no air"
+        return air
 
     @cached_property
     def airs(self) -> Mapping[str, AirModel]:

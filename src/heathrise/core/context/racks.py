@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 
-from ..catalogue import drawing_style
-from ..design import Design, EquipmentRoom, Point, Uplink
+from ..catalogue import Catalogue, drawing_style
+from ..design import Design, Device, EquipmentRoom, Point, Uplink
 
 RACK_REACH_M = drawing_style().measures.rack_reach_m  # what the line comes in at is in a rack so near to it
 
@@ -15,6 +15,19 @@ def rack_at(design: Design, floor: str, at: Point, reach_m: float = RACK_REACH_M
     near = (r for r in design.of(EquipmentRoom).values() if r.floor == floor)
     best = min(near, key=lambda r: math.dist(r.at, at), default=None)
     return best if best is not None and math.dist(best.at, at) <= reach_m else None
+
+
+def stand_in_racks(design: Design, catalogue: Catalogue) -> dict[str, str]:
+    """Return by device the rack that it stands in: what the line comes in at, and what is put down and
+    not screwed on, at a rack. Cords go to it, no run."""
+    found = {}
+    for device in design.of(Device).values():
+        role = catalogue.role_of(device)
+        if (role.leads_out or role.stands_free) and device.state in ("new", "keep"):
+            rack = rack_at(design, device.floor, device.at)
+            if rack is not None:
+                found[device.id] = rack.id
+    return found
 
 
 def leads_up(design: Design) -> dict[str, str]:

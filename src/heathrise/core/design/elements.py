@@ -218,7 +218,8 @@ class RackPlace(Element):
 class Device(Element):
     """Whatever stands at the far end of a run, with the pose its antenna or lens has.
 
-    ``kind`` is one of the catalogue's roles.
+    ``kind`` is one of the catalogue's roles. One that runs ``reduced`` asks for the fewer watts that its
+    sheet names and does less.
     """
 
     floor: FloorRef
@@ -231,6 +232,7 @@ class Device(Element):
     azimuth_deg: Degrees = 0.0
     tilt_deg: Degrees = 0.0
     state: State = "new"
+    reduced: bool = False
 
 
 class Run(Element):

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..catalogue import Catalogue, Racked
-from ..context.racks import rack_at
-from ..context.recording import Recording, recorder_name
+from ..context.racks import stand_in_racks
+from ..context.recording import Recording, recorder_name, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, Switch
 from .heat import heat_w
 from .values import Thing, ThingKind
@@ -112,25 +112,27 @@ def _own(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackLo
 
 
 def _line(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackLoad) -> Iterator[Thing]:
-    for device in design.of(Device).values():
-        if not catalogue.role_of(device).leads_out or device.state == "retire":
-            continue
-        near = rack_at(design, device.floor, device.at)
-        if near is not None and near.id == room.id:
-            model = catalogue.model_of(device)
-            ports = sum(g.count for g in model.ports)
-            yield _thing(
-                room.id,
-                "router",
-                device.id,
-                device.name,
-                model.label,
-                model,
-                model.id,
-                element=device.id,
-                ports=ports,
-                old=device.state == "keep",
-            )
+    """Yield the line's gear, and what else was drawn at the rack."""
+    disk = catalogue.parts["disk-6tb"]
+    here = [d for d, rack in stand_in_racks(design, catalogue).items() if rack == room.id]
+    disks = {k.device: k.disks for k in recordings_of(design, catalogue)} if here else {}
+    for key in here:
+        device = design.of(Device)[key]
+        model, role, count = catalogue.model_of(device), catalogue.role_of(device), disks.get(key, 0)
+        yield _thing(
+            room.id,
+            role.racked,
+            device.id,
+            device.name,
+            model.label,
+            model,
+            model.id,
+            element=device.id,
+            ports=sum(g.count for g in model.ports) or 1,
+            old=device.state == "keep",
+            kg=round(model.kg + count * disk.kg, 2),
+            watts=round(model.own_w + count * disk.own_w, 2),
+        )
     if load.modem:
         box = Racked(own_w=catalogue.rules["rack.modem_w"])
         yield _thing(room.id, "modem", "1", load.modem, load.modem, box, "", old=True)

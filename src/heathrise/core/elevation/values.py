@@ -8,7 +8,9 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 
-ThingKind = Literal["panel", "switch", "router", "modem", "recorder", "injector", "shelf", "strip", "battery"]
+ThingKind = Literal[
+    "panel", "switch", "router", "modem", "recorder", "storage", "injector", "shelf", "strip", "battery"
+]
 
 
 class Thing(Frozen):

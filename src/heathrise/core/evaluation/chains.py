@@ -15,6 +15,7 @@ from ..cabling import RunVerdict, SharedLoad, carried_mbps
 from ..catalogue import Catalogue, DeviceModel
 from ..context.findings import Finding, Place
 from ..context.one_cable import said
+from ..context.racks import stand_in_racks
 from ..design import Design, Device
 from ..rack import PluggedDevice, PortUse, PowerPlan, SwitchUplink
 from ..signal import user_mbps
@@ -83,6 +84,12 @@ def chains_of(
                 ),
             )
         )
+    for key in stand_in_racks(design, catalogue):
+        if key in ports:
+            device, use = design.of(Device)[key], ports[key]
+            head = _head(design, catalogue, router, before.get(use.switch, ()), use, names, shared)
+            end = _end(design, catalogue, device, catalogue.model_of(device))
+            found.append(_chain(device, (*head, *end)))
     by_device = {chain.device: chain for chain in found}
     for plug in power.plugged:
         host = by_device.get(plug.host)

@@ -21,7 +21,7 @@ from ..cabling import (
     shared_load,
 )
 from ..catalogue import Catalogue
-from ..context.findings import Finding, Stage, worst_first
+from ..context.findings import Cure, Finding, Stage, worst_first
 from ..context.plan import Plan
 from ..design import Design, Device, EquipmentRoom, Extender
 from ..elevation import RackChapter, rack_findings
@@ -61,6 +61,7 @@ from ..signal import (
 from .brief_status import brief_chapter, paths_of, planned_stand
 from .chains import Chain, ChainChapter, chain_findings, chains_of
 from .racks import rack_chapter
+from .side_effects import said_spoiled
 from .totals import Totals, totals_of
 
 log = logging.getLogger(__name__)
@@ -154,6 +155,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     links = chapters.run("cable", cable.result) or CableChapter()
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links, _starves(catalogue)))
     power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
+    power = chapters.run("power", lambda: _with_spoils(plan, power)) or power
     chapters.tell(
         "power",
         lambda: power_findings(catalogue.rules, power, design.of(EquipmentRoom), design.site.line_mbps),
@@ -187,6 +189,20 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         settings=_with_findings(settings, chapters.of("settings")) if full else None,
         totals=totals or Totals(currency=design.site.currency),
     )
+
+
+def _with_spoils(plan: Plan, power: PowerPlan) -> PowerPlan:
+    """Return the power plan with what those of its cures spoil that make devices do less."""
+
+    def told(cure: Cure) -> Cure:
+        if not any(change.kind == "device" for change in cure.changes):
+            return cure
+        return cure.model_copy(update={"effect": cure.effect + said_spoiled(plan, plan.after(cure.changes))})
+
+    if not power.cures:
+        return power
+    cures = {room: tuple(told(cure) for cure in cures) for room, cures in power.cures.items()}
+    return power.model_copy(update={"cures": cures})
 
 
 def _chains(design: Design, catalogue: Catalogue, links: CableChapter, power: PowerPlan) -> tuple[Chain, ...]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ..cabling import LinkVerdict, RunVerdict, UplinkVerdict
 from ..catalogue import Catalogue
 from ..context.one_cable import LAN_IN, LINE_OUT, TV_IN, SharedCable, shared_cable
-from ..context.racks import rack_at
+from ..context.racks import stand_in_racks
 from ..context.recording import recorder_link, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
 from ..elevation import Patch, RackChapter, RackDraw, RackLoad, assess_racks
@@ -134,6 +134,7 @@ def _patches(
     recorders = {recorder_link(k): (f"recorder:{k}", 1) for k in range(1, planned + 1)}
     shared = shared_cable(design, catalogue)
     sharing = _shared_ends(shared) if shared is not None else {}
+    standing = stand_in_racks(design, catalogue)
     for use in power.ports:
         room = room_of[use.switch]
         if use.link in sharing:
@@ -149,6 +150,10 @@ def _patches(
         run = f"run-{use.device}"
         label = ports.get((run, cable_of_link(use.link)))
         colour = rules.text(f"rack.cord_colour.{catalogue.role_of(devices[use.device]).profile.untagged}")
+        if use.device in standing:
+            thing = f"{catalogue.role_of(devices[use.device]).racked}:{use.device}"
+            yield Patch(room, thing, 1, f"switch:{use.switch}", use.port, use.name or "", colour)
+            continue
         end = (f"panel:{label.panel}", label.port) if label is not None and panels.of[room] else None
         switch = (f"switch:{use.switch}", use.port)
         name = use.name or ""
@@ -210,11 +215,9 @@ def _ways_up(
 
 def _routers(design: Design, catalogue: Catalogue) -> dict[str, str]:
     found: dict[str, str] = {}
-    for device in design.of(Device).values():
-        if catalogue.role_of(device).leads_out and device.state in ("new", "keep"):
-            rack = rack_at(design, device.floor, device.at)
-            if rack is not None:
-                found.setdefault(rack.id, device.id)
+    for device, rack in stand_in_racks(design, catalogue).items():
+        if catalogue.role_of(design.of(Device)[device]).leads_out:
+            found.setdefault(rack, device)
     return found
 
 

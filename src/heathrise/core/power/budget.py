@@ -32,6 +32,7 @@ class PoweredDevice(Frozen):
     verdict: Literal["met", "near", "not_met"]
     source: str = Field("none", description="name of the switch or injector that feeds it, or none")
     hops: tuple[HopPower, ...] = Field((), description="its pieces of cable, where extenders part them")
+    reduced: str = Field("", description="what it does without, where it runs on less than it asks for")
     wrong: str = Field("", description="what fails on the way, or that its class has too few watts")
 
 

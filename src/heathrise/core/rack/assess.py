@@ -71,6 +71,7 @@ def plan_power(
                 _as_it_is(design, catalogue, wires, rooms_up, plan.rack.room, cure)
                 for cure in rack_cures(design, catalogue, plan.loose, plan.rack, plan.result)
             )
+            + _on_less(design, catalogue, wires, rooms_up, plan)
             for plan in plans
             if plan.result.left and with_cures
         },
@@ -107,6 +108,32 @@ def _as_it_is(
     if full and "of the watts kept" in said:
         said += f"; {some(full)} has less than that free as ports are shared out"
     return cure.model_copy(update={"effect": said})
+
+
+def _on_less(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, PowerRun],
+    rooms_up: Mapping[str, RoomUp],
+    plan: _RoomPlan,
+) -> tuple[Cure, ...]:
+    """Offer what has a reduced mode to run in it: those left over, or all of the rack, if then every link
+    finds its port."""
+    left = {d.device for d in plan.demands if d.id in plan.result.left}
+    own = [design.of(Device)[d.device] for d in plan.demands if d.device and d.poe_class is not None]
+    able = [d for d in dict.fromkeys(own) if not d.reduced and catalogue.model_of(d).reduced is not None]
+    for chosen in ([d for d in able if d.id in left], able):
+        changes = tuple(put(d.model_copy(update={"reduced": True})) for d in chosen)
+        if not changes:
+            continue
+        after = plan_power(apply(design, changes), catalogue, wires, rooms_up, with_cures=False)
+        if any(row.room == plan.rack.room for row in after.left):
+            continue
+        modes = {d.model: catalogue.model_of(d).reduced for d in chosen}
+        lost = "; ".join(dict.fromkeys(mode.said for mode in modes.values() if mode is not None))
+        label = f"Run {some([d.name for d in chosen])} on less power"
+        return (Cure(label=label, effect=f"nothing is bought; {lost}", changes=changes),)
+    return ()
 
 
 @dataclass(frozen=True)

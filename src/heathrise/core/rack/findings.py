@@ -63,6 +63,17 @@ def power_findings(
                 rule="volts at the device over its own loop",
                 used=rules.used(f"power.poe.{device.poe_class}.device_v", "power.near_v"),
             )
+    for device in plan.devices:
+        if device.reduced:
+            yield _power_finding(
+                rules,
+                f"reduced-{device.device}",
+                "note",
+                f"{device.name} runs on class {device.poe_class}, less than it asks for: {device.reduced}.",
+                places=(Place(kind="device", id=device.device),),
+                rule="what a device does on less power stands on its sheet",
+                source="the maker's sheet, as the catalogue has it",
+            )
     for weak in plan.weak_injectors:
         yield _weak_injector(rules, weak)
     for feed in plan.passive:

@@ -8,6 +8,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from ..catalogue import Catalogue, PowerDemand
 from ..context.one_cable import LAN_IN, LINE_OUT, shared_cable
 from ..context.plugged import Plugged, plugged_of
+from ..context.racks import stand_in_racks
 from ..context.recording import recorder_link, recorder_name, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch
 from ..ports import LINE, Demand, Shelf, Way
@@ -101,7 +102,7 @@ def powered_of(
         model = catalogue.model_of(device)
         wire = wires.get(device.id)
         if model.power is not None and wire is not None:
-            found[device.id] = over_run(
+            fed = over_run(
                 catalogue.rules,
                 device.id,
                 device.name,
@@ -111,6 +112,8 @@ def powered_of(
                 wire.heat_c,
                 [CableHop(m, catalogue.extenders[e] if e else None) for m, e in wire.hops],
             )
+            mode = model.reduced if device.reduced else None
+            found[device.id] = fed.model_copy(update={"reduced": mode.said}) if mode is not None else fed
     return found
 
 
@@ -126,13 +129,15 @@ def _demands(
     order = catalogue.kind_order
     devices = sorted(design.of(Device).values(), key=lambda d: (order[d.kind], d.name, d.id))
     several = len(design.of(Network)) > 1
+    stand_here = {d for d, room in stand_in_racks(design, catalogue).items() if room == rack.room}
     found: list[Demand] = []
     for device in devices:
         role, model = catalogue.role_of(device), catalogue.model_of(device)
         wire = wires.get(device.id)
-        if wire is None or wire.room != rack.room or role.leads_out:
+        comes_here = device.id in stand_here if wire is None else wire.room == rack.room
+        if not comes_here or role.leads_out:
             continue  # what leads out has the first switch's way up
-        links = wire.cables if role.links == "every_cable" else 1
+        links = wire.cables if wire is not None and role.links == "every_cable" else 1
         own = powered.get(device.id) if device.id not in injected else None
         for k in range(links):
             suffix, name = (f"/{k + 1}", f"{device.name}.{k + 1}") if links > 1 else ("", device.name)

@@ -229,7 +229,7 @@ def _best(air: RadioEnvironment, space: Space, client: ClientModel, x: Array, y:
             lambda d=device, m=model: losses_db(air.terrain, d, m, space.floor, x, y),  # type: ignore[misc]
         )
         for device in air.design.of(Device).values()
-        if (model := air.catalogue.airs.get(device.model)) is not None
+        if (model := air.catalogue.air_of(device)) is not None
     }
     found: dict[Band, _Best] = {}
     for row, band in enumerate(BANDS):

@@ -95,7 +95,7 @@ def crossed(air: RadioEnvironment, heard: Heard) -> Crossed:
 
 
 def _cross(air: RadioEnvironment, device: Device, heard: Heard, panels: Array) -> Crossed:
-    terrain, model = air.terrain, air.catalogue.airs[device.model]
+    terrain, model = air.terrain, air.catalogue.radios_of(device)
     sx, sy, sz = source_of(terrain, device)
     z_m = terrain.storeys.elevation_m[heard.floor] + terrain.client_height_m
     rise = z_m - sz

@@ -229,7 +229,7 @@ def _ray(
     air: RadioEnvironment, device: Device, floor: str, at: Point, band: Band, client: ClientModel
 ) -> Ray:
     terrain, radio = air.terrain, air.radios[device.id, band]
-    model = air.catalogue.airs[device.model]
+    model = air.catalogue.radios_of(device)
     sx, sy, sz = source_of(terrain, device)
     z_m = _spot_z_m(air, floor)
     # Distance and antenna look from where the device hangs, walls from the side it stands on.

@@ -158,7 +158,7 @@ def _powers(
         radio = air.radios[device.id, BANDS[0]]
         if radio.by_person:
             continue
-        model = air.catalogue.airs[device.model].radios[BANDS[0]]
+        model = air.catalogue.radios_of(device).radios[BANDS[0]]
         power = model.min_power_dbm
         if len(part.needs_dbm):
             count = len(part.needs_dbm)

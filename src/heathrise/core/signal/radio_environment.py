@@ -163,7 +163,7 @@ def heard_at(air: RadioEnvironment, floor: str, at: Point) -> list[tuple[Device,
     x, y = np.array([at[0]]), np.array([at[1]])
     found: list[tuple[Device, Band, float]] = []
     for device in air.design.of(Device).values():
-        model = air.catalogue.airs.get(device.model)
+        model = air.catalogue.air_of(device)
         if model is None:
             continue
         loss = _spots.get(
@@ -184,7 +184,7 @@ def readings_at(air: RadioEnvironment, floor: str, x_m: float, y_m: float) -> li
     spot = np.array([x_m]), np.array([y_m])
     found: list[SpotLevel] = []
     for device in air.design.of(Device).values():
-        model = air.catalogue.airs.get(device.model)
+        model = air.catalogue.air_of(device)
         if model is None:
             continue
         loss = losses_db(air.terrain, device, model, floor, *spot)[:, 0]

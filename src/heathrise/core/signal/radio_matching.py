@@ -51,7 +51,7 @@ def proposed_names(
 
 def _apart(air: RadioEnvironment, device: Device, readings: Sequence[Reading]) -> float | None:
     """Return how far readings are from what is planned of an access point, dB, root mean square."""
-    model = air.catalogue.airs[device.model]
+    model = air.catalogue.radios_of(device)
     squares = 0.0
     count = 0
     places = {(r.band, r.floor) for r in readings}

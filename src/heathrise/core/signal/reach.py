@@ -82,7 +82,7 @@ def reach_dbm(air: RadioEnvironment, devices: Sequence[Device], asked: Sequence[
 
     def fill(row: int) -> None:
         device = devices[row]
-        model = air.catalogue.airs[device.model]
+        model = air.catalogue.radios_of(device)
         for floor, rooms in floors.items():
             loss = losses_db(air.terrain, device, model, floor, *points[floor])
             at = 0

@@ -143,7 +143,7 @@ def _squares(
     left: Array,
 ) -> float:
     """Return what would be left, squared, if an access point hung elsewhere."""
-    model = air.catalogue.airs[device.model]
+    model = air.catalogue.radios_of(device)
     moved = device.model_copy(update={"at": at})
     total = 0.0
     floors: dict[str, list[int]] = {}

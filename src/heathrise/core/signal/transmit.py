@@ -46,7 +46,7 @@ def transmits(design: Design, catalogue: Catalogue) -> dict[tuple[str, Band], Tr
     above_db = catalogue.rules["signal.above_client_db"]
     plan: dict[tuple[str, Band], Transmit] = {}
     for device in design.of(Device).values():
-        model = catalogue.airs.get(device.model)
+        model = catalogue.air_of(device)
         if model is None:
             continue
         for band in BANDS:

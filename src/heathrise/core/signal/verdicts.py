@@ -312,7 +312,7 @@ def _as_the_clients(air: RadioEnvironment, plan: ChannelPlan) -> tuple[Cure, ...
     devices, said = air.design.of(Device), overrides(air.design)
     lower: dict[str, float] = {}
     for device in (d for d, rows in plan.contenders.items() if rows):
-        model = air.catalogue.airs[devices[device].model].radios[band]
+        model = air.catalogue.radios_of(devices[device]).radios[band]
         step_dbm = nearest_step(model, client_dbm)
         if step_dbm < client_dbm:
             step_dbm += model.step_db

@@ -212,7 +212,7 @@ _kept: IdentityMemo[Array] = IdentityMemo(500)
 
 def _losses(air: RadioEnvironment, track: _Track, device: Device) -> Array:
     """Return the loss from an access point to each step of a track, by band, dB."""
-    model = air.catalogue.airs[device.model]
+    model = air.catalogue.radios_of(device)
     return _kept.get((air.terrain, device, model), track.key, lambda: _traced(air, track, device, model))
 
 

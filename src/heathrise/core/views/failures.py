@@ -158,7 +158,7 @@ def _cases(plan: Plan, evaluation: Evaluation) -> Iterator[tuple[FailureKind, st
             guests.setdefault(plug.host, []).append(plug.device)
     for device in design.of(Device).values():
         if device.model in catalogue.airs and any(
-            band in catalogue.airs[device.model].radios for band in BANDS
+            band in catalogue.radios_of(device).radios for band in BANDS
         ):
             yield "device", device.id, device.name, [device.id, *guests.get(device.id, ())]
     power = evaluation.power
