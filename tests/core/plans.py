@@ -11,6 +11,7 @@ from heathrise.core.design import (
     Floor,
     Network,
     OldCable,
+    Opening,
     Site,
     Space,
     Wall,
@@ -112,3 +113,25 @@ def one_cable_house(
     ]
     design = design_of(*shell(), rack(2.0, 2.0), router, access_point(4.0, 8.0), *rows, *networks, *more)
     return apply(design, [put(site)])
+
+
+def camera(x: float, y: float, azimuth: float, **more: object) -> Device:
+    fields = {"id": "cam", "floor": "f", "kind": "camera", "name": "CAM-1", "model": "peltwick-turret"}
+    pose = {"at": (x, y), "height_m": 2.5, "mount": "pole", "azimuth_deg": azimuth, "tilt_deg": 20.0}
+    return Device.model_validate({**fields, **pose, **more})
+
+
+def camera_yard(*more: Element, tilt: float = 0.0, at: tuple[float, float] = (10, 0)) -> Design:
+    """A house with a door to a yard in the south, and a camera over it."""
+    yard = Space(
+        id="yard",
+        floor="f",
+        name="Yard",
+        use="none",
+        outdoor=True,
+        outline=((0, -15), (20, -15), (20, 0), (0, 0)),
+    )
+    front = wall(1, (0, 0), (20, 0), "brick-single")
+    door = Opening(id="door", wall="w1", kind="door", offset_m=9.5, width_m=1.0, construction="door-solid")
+    device = camera(at[0], at[1], 180.0, mount="wall", tilt_deg=tilt, height_m=2.8)
+    return design_of(*shell(), yard, front, door, device, *more)

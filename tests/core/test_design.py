@@ -42,7 +42,7 @@ LAYERS = (
     {"design"},
     {"catalogue"},
     {"context"},
-    {"laying", "mains", "walkways"},  # what several disciplines ask of a way
+    {"laying", "mains", "sight", "walkways"},  # what several disciplines ask of a way
     {
         "brief",
         "building",

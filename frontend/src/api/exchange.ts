@@ -110,6 +110,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "mains": [
       "id"
     ],
+    "views": [
+      "device"
+    ],
     "findings": [
       "id"
     ]

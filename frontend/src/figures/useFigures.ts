@@ -12,7 +12,7 @@ export type Whose = 'firm' | 'project'
 export const openedFigure = ref<string | null>(null)
 
 const TITLES: Record<string, string> = {
-  signal: 'Signal', bands: 'Channels and power', plan: 'Plan', cabling: 'Cable', power: 'Power', settings: 'Settings',
+  signal: 'Signal', bands: 'Channels and power', plan: 'Plan', camera: 'Cameras', cabling: 'Cable', power: 'Power', settings: 'Settings',
 }
 const FEET = 3.280839895
 

@@ -119,6 +119,9 @@ const CATEGORIES = ['5e', '6', '6A']
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>
         <p class="row"><svg width="34" height="8"><path d="M4 4H30" stroke="var(--granite)" stroke-width="4" stroke-dasharray="1 5" /></svg> Duct</p>
+        <template v-if="store.shown?.plan.views?.length">
+          <p class="row"><svg width="34" height="12"><rect x="1" y="1" width="32" height="10" fill="var(--tarn)" fill-opacity="0.16" stroke="var(--tarn)" stroke-opacity="0.5" /></svg> A camera recognises here</p>
+        </template>
         <template v-if="store.all('panel').length + store.all('socket').length + store.all('mains_route').length">
           <p class="row"><svg width="34" height="12"><rect x="7" y="1" width="20" height="10" fill="url(#kept-clear)" stroke="var(--rust)" stroke-dasharray="3 2" /></svg> Kept clear</p>
           <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--gorse-ink)" stroke-width="1.8" stroke-dasharray="7 2 2 2" /></svg> Mains</p>

@@ -17,6 +17,7 @@ import MainsLayer from './MainsLayer.vue'
 import MarksLayer from './MarksLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
+import SightLayer from './SightLayer.vue'
 import SheetFurniture from './SheetFurniture.vue'
 import UnderlayLayer from './UnderlayLayer.vue'
 import WallsLayer from './WallsLayer.vue'
@@ -291,6 +292,7 @@ defineExpose({ fit, remove: gestures.remove })
         :active="can.ground && tool === 'select'"
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
       />
+      <SightLayer v-if="can.mains && can.tools" :floor="floor" :devices="devices" :viewport="viewport" :chosen="chosen" :active="tool === 'select'" />
       <MainsLayer
         v-if="can.mains" v-bind="mains" :floor="floor" :names="names.marks" :viewport="viewport" :chosen="chosen" :active="can.ground && tool === 'select'"
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grab"

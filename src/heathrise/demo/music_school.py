@@ -92,8 +92,8 @@ ACCESS_POINTS = [
     ("pavilion", "AP-15", "ravelmoor-c4", 109.75, 3.25, 2.5),
 ]
 CAMERAS = [
-    ("ground", "CAM-1", "peltwick-turret", 0.3, 0.3, 2.8, 225.0),
-    ("ground", "CAM-2", "peltwick-turret", 39.7, 0.3, 2.8, 135.0),
+    ("ground", "CAM-1", "peltwick-turret", 0.3, -0.05, 2.8, 135.0),
+    ("ground", "CAM-2", "peltwick-turret", 39.7, -0.05, 2.8, 225.0),
 ]
 OUTLETS = [
     ("ground", "Office desk", 14.3, 2.0),

@@ -12,6 +12,7 @@ from ..core.design import (
     Light,
     MainsRoute,
     Network,
+    OwnFigure,
     Panel,
     PortPin,
     RackPlace,
@@ -181,7 +182,10 @@ def _gear(drawing: Drawing) -> None:
         ("kennels", "CAM-3", "peltwick-dome", (13.7, -21.7), 315.0),
         ("kennels", "CAM-4", "peltwick-pan", (17.9, -15.9), 45.0),
     ):
-        drawing.device(floor, "camera", name, model, at, 2.4, "wall", azimuth_deg=azimuth)
+        reduced = name == "CAM-4"  # its switch gives no class 4
+        drawing.device(floor, "camera", name, model, at, 2.4, "wall", azimuth_deg=azimuth, reduced=reduced)
+    # A high valley: nights are colder there than is planned for elsewhere.
+    drawing.add(OwnFigure(id="own-coldest", figure="install.coldest_c", value=-35.0))
     for floor, name, at in (("kennels", "GW-1", (9.0, -16.3)), ("stable", "GW-2", (94.7, -5.0))):
         drawing.device(floor, "sensor_gateway", name, "quillbeck-gate", at, 2.3, "wall")
     for floor, name, at in (
@@ -267,6 +271,7 @@ def _mains(drawing: Drawing) -> None:
         Panel(id="panel-3", floor="stable", name="Stable panel", at=(95.0, -7.0), azimuth_deg=270.0),
         Light(id="light-1", floor="ground", name="Passage light", at=(11.15, 4.7)),
         Light(id="light-2", floor="ground", name="Reception light", at=(3.5, 2.5)),
+        Light(id="light-3", floor="kennels", name="Kennel light", at=(6.0, -18.5)),
         MainsRoute(id="mains-1", floor="ground", name="Yard light feed", path=((7.0, 2.2), (9.0, 0.0))),
         RackPlace(id="place-1", equipment_room="rack-kennels", thing="panel:9", unit=3),
         RackPlace(id="place-2", equipment_room="rack", thing="switch:sw-1", unit=4),

@@ -21,6 +21,7 @@ power.
 """
 _TITLES = {
     "plan": "Plan",
+    "camera": "Cameras",
     "signal": "Signal",
     "bands": "Channels and power",
     "cabling": "Cable",

@@ -87,7 +87,7 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
       <NumberField label="North" :value="at[1]" @change="set({ at: [at[0], $event] as Point }, 'Place')" />
       <NumberField label="Height" :value="device.height_m" :min="0" :max="60" @change="set({ height_m: $event }, 'Height')" />
       <NumberField label="Azimuth" :value="device.azimuth_deg" unit="degrees" :min="0" :max="360" :digits="0" @change="set({ azimuth_deg: $event }, 'Azimuth')" />
-      <NumberField v-if="hasAir(store.catalogue, device)" label="Tilt" :value="device.tilt_deg" unit="degrees" :min="-90" :max="90" :digits="0" @change="set({ tilt_deg: $event }, 'Tilt')" />
+      <NumberField v-if="hasAir(store.catalogue, device) || store.catalogue?.devices[device.kind]?.[device.model]?.view" label="Tilt" :value="device.tilt_deg" unit="degrees" :min="-90" :max="90" :digits="0" @change="set({ tilt_deg: $event }, 'Tilt')" />
     </template>
   </div>
 </template>

@@ -12,6 +12,7 @@ import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
 import ExtenderFields from './ExtenderFields.vue'
 import MainsFields from './MainsFields.vue'
+import SightPart from './SightPart.vue'
 import PlaceFields from './PlaceFields.vue'
 import SpaceFields from './SpaceFields.vue'
 import WallFields from './WallFields.vue'
@@ -57,6 +58,7 @@ function remove(): void {
     </header>
     <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
+    <SightPart v-if="device && stage === 'plan'" :key="`v-${device.id}`" :device="device.id" />
     <ChainPart v-if="device && (stage === 'power' || stage === 'cable')" :key="`c-${device.id}`" :device="device.id" />
     <WayPart v-if="device && stage === 'cable'" :key="`w-${device.id}`" :device="device" />
     <ExtenderFields v-if="device && stage !== 'signal'" :key="`e-${device.id}`" :device="device" />

@@ -9,15 +9,17 @@ from ..catalogue import Catalogue
 from ..context.findings import Finding
 from ..design import Design
 from ..mains import MainsLine
+from ..sight import CameraView, sight_findings, views_of
 from .mains import mains_findings
 from .placing import placing_findings
 from .storeys import storey_findings
 
 
 class PlanChapter(Frozen):
-    """What is found of the plan, and where mains cables lie as far as is known."""
+    """What is found of the plan, where mains cables lie as far as is known, what cameras see."""
 
     mains: tuple[MainsLine, ...] = ()
+    views: tuple[CameraView, ...] = ()
     findings: tuple[Finding, ...] = ()
 
 
@@ -26,3 +28,4 @@ def plan_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     yield from storey_findings(design, catalogue)
     yield from placing_findings(design, catalogue)
     yield from mains_findings(design, catalogue)
+    yield from sight_findings(design, catalogue, views_of(design, catalogue))

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import shapely
 
-from ..base.wording import metres
+from ..base.wording import celsius, metres
 from ..catalogue import Catalogue, DeviceModel
 from ..context.findings import Cure, Finding, Place
 from ..context.storeys import Storeys, storeys_of
@@ -23,6 +23,8 @@ def placing_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
         indoor = catalogue.role_of(device).stands == "as_made" and not model.outdoor
         if indoor and is_outdoors(catalogue, storeys, device):
             yield _outdoors(catalogue, device, model)
+        elif is_outdoors(catalogue, storeys, device):
+            yield from _weather(catalogue, device, model)
         if model.mounts and device.mount not in model.mounts:
             yield _mount(catalogue, storeys, device, model)
         yield from _too_high(catalogue, storeys, device)
@@ -68,6 +70,38 @@ def _outdoors(catalogue: Catalogue, device: Device, model: DeviceModel) -> Findi
         "outdoors",
         f"{device.name}: {model.label} is made for indoors and stands out of doors.",
         "gear out of doors is made for it",
+        cures=tuple(cures[:2]),
+    )
+
+
+def _weather(catalogue: Catalogue, device: Device, model: DeviceModel) -> Iterator[Finding]:
+    """Yield what is not made for the coldest night or the sun on a wall, with models that are."""
+    cold, hot = catalogue.rules["install.coldest_c"], catalogue.rules["cabling.space_c.outdoor"]
+
+    def bears(one: DeviceModel) -> bool:
+        return (one.least_c is None or one.least_c <= cold) and (one.most_c is None or hot <= one.most_c)
+
+    if bears(model):
+        return
+    cures = []
+    for other in catalogue.sold(device.kind):
+        if other.outdoor and bears(other) and (not other.mounts or device.mount in other.mounts):
+            changed = device.model_copy(update={"model": other.id})
+            effect = f"{other.price - model.price:+g} each"
+            cures.append(Cure(label=f"Take {other.label}", effect=effect, changes=(put(changed),)))
+    colder = model.least_c is not None and model.least_c > cold
+    limit, place = (model.least_c, cold) if colder else (model.most_c, hot)
+    yield _finding(
+        device,
+        "weather",
+        f"{device.name}: {model.label} is made for {celsius(limit or 0.0)} at the "
+        f"{'least' if colder else 'most'}; its place is planned at {celsius(cold)} to {celsius(hot)}.",
+        "the temperature of a place is one that the device bears",
+        severity="near",
+        figure=place,
+        limit=limit,
+        unit="°C",
+        used=catalogue.rules.used("install.coldest_c", "cabling.space_c.outdoor"),
         cures=tuple(cures[:2]),
     )
 

@@ -120,10 +120,20 @@ class AirModel(BaseModel):
     radios: dict[Band, RadioModel]
 
 
+class LensView(BaseModel):
+    """What a camera's picture holds: pixels and degrees across, degrees from top to bottom."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    pixels: Annotated[int, Field(ge=160, le=30_000)]
+    across_deg: Annotated[float, Field(gt=1, lt=180)]
+    up_deg: Annotated[float, Field(gt=1, lt=180)]
+
+
 class ReducedMode(BaseModel):
     """What a device does on fewer watts than it asks for, as its sheet says: what it asks for then, the
     speed of its port where that is slower, by how many dB its radios are weaker, which bands it does
-    ``without``, and the rest in words.
+    ``without``, the cold it then bears, C, and the rest in words.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
@@ -132,6 +142,7 @@ class ReducedMode(BaseModel):
     speed_mbps: int | None = None
     less_db: dict[Band, Positive] = {}
     without: tuple[Band, ...] = ()
+    least_c: float | None = None
     words: str = ""
 
     @property
@@ -164,7 +175,7 @@ class DeviceModel(Entry, Racked):
     be plugged into; ``mounts`` are those it has, none for as one likes; ``least_c`` to ``most_c``
     is the air it is made for, in C, where its sheet says so; ``inspect_mbps`` what a router passes
     with inspection on, 0 where the sheet says nothing; ``records`` the cameras that a recorder takes;
-    ``reduced`` how it runs where its port gives less than it asks for.
+    ``reduced`` how it runs where its port gives less than it asks for; ``view`` what its lens sees.
     """
 
     speed_mbps: int
@@ -181,6 +192,7 @@ class DeviceModel(Entry, Racked):
     old: OldGear | None = None
     packs: dict[str, Positive] = {}
     reduced: ReducedMode | None = None
+    view: LensView | None = None
 
     @cached_property
     def on_less(self) -> DeviceModel:
@@ -203,7 +215,9 @@ class DeviceModel(Entry, Racked):
             }
             air = air.model_copy(update={"radios": radios})
         speed = self.speed_mbps if mode.speed_mbps is None else mode.speed_mbps
-        return self.model_copy(update={"power": mode.power, "air": air, "speed_mbps": speed})
+        cold = self.least_c if mode.least_c is None else mode.least_c
+        less = {"power": mode.power, "air": air, "speed_mbps": speed, "least_c": cold}
+        return self.model_copy(update=less)
 
     @property
     def over_air(self) -> bool:

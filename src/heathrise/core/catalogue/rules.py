@@ -24,6 +24,7 @@ Whose = Literal["shipped", "firm", "project"]
 DISCIPLINES = (
     "brief",
     "plan",
+    "camera",
     "signal",
     "bands",
     "cabling",

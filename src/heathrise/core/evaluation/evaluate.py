@@ -38,6 +38,7 @@ from ..settings import (
     port_findings,
     settings_sheet,
 )
+from ..sight import views_of
 from ..signal import (
     ChannelPlan,
     ChannelProblem,
@@ -176,11 +177,12 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         settings = _settings(chapters, design, catalogue, power, links)
     brief = _brief(chapters, plan, planned_stand(design, catalogue, air, links, power, signal), links)
     mains = chapters.run("plan", lambda: mains_lines(design)) or ()
+    views = chapters.run("plan", lambda: views_of(design, catalogue)) or ()
     findings = chapters.findings
     totals = chapters.run("plan", lambda: totals_of(design, catalogue, signal.rooms, links, power, findings))
     return Evaluation(
         brief=brief.model_copy(update={"findings": chapters.of("brief")}),
-        plan=PlanChapter(mains=mains, findings=chapters.of("plan")),
+        plan=PlanChapter(mains=mains, views=views, findings=chapters.of("plan")),
         signal=signal.model_copy(update={"findings": chapters.of("signal")}),
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
         power=power.model_copy(update={"findings": chapters.of("power")}),
@@ -199,10 +201,13 @@ def _with_spoils(plan: Plan, power: PowerPlan) -> PowerPlan:
             return cure
         return cure.model_copy(update={"effect": cure.effect + said_spoiled(plan, plan.after(cure.changes))})
 
-    if not power.cures:
+    def all_told(by: Mapping[str, tuple[Cure, ...]]) -> dict[str, tuple[Cure, ...]]:
+        return {key: tuple(told(cure) for cure in cures) for key, cures in by.items()}
+
+    if not power.cures and not power.less_cures:
         return power
-    cures = {room: tuple(told(cure) for cure in cures) for room, cures in power.cures.items()}
-    return power.model_copy(update={"cures": cures})
+    more = {"cures": all_told(power.cures), "less_cures": all_told(power.less_cures)}
+    return power.model_copy(update=more)
 
 
 def _chains(design: Design, catalogue: Catalogue, links: CableChapter, power: PowerPlan) -> tuple[Chain, ...]:

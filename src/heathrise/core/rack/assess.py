@@ -59,6 +59,8 @@ def plan_power(
     ranks = {d.id: catalogue.role_of(d).sheds for d in design.of(Device).values()}
     names = {s.id: s.name for s in design.of(Switch).values()}
     ports = [use for plan in plans for use in plan.port_map(names, _line(design, catalogue))]
+    weak = tuple(weak_injectors(design, catalogue))
+    short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
     return PowerPlan(
         switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom, ranks)),
         ports=tuple(ports),
@@ -81,7 +83,10 @@ def plan_power(
             for u in plan.kept
             if u.converter and with_cures
         },
-        weak_injectors=tuple(weak_injectors(design, catalogue)),
+        weak_injectors=weak,
+        less_cures=dict(
+            _starved_on_less(design, catalogue, wires, rooms_up, dict.fromkeys(short)) if with_cures else ()
+        ),
         plugged=tuple(_plugs_said(design, catalogue, plugs)),
         passive=tuple(passive_feeds(design, catalogue, wires)),
         lost_pins=tuple(pin for plan in plans for pin in plan.lost),
@@ -123,17 +128,44 @@ def _on_less(
     own = [design.of(Device)[d.device] for d in plan.demands if d.device and d.poe_class is not None]
     able = [d for d in dict.fromkeys(own) if not d.reduced and catalogue.model_of(d).reduced is not None]
     for chosen in ([d for d in able if d.id in left], able):
-        changes = tuple(put(d.model_copy(update={"reduced": True})) for d in chosen)
-        if not changes:
+        if not chosen:
             continue
-        after = plan_power(apply(design, changes), catalogue, wires, rooms_up, with_cures=False)
-        if any(row.room == plan.rack.room for row in after.left):
-            continue
-        modes = {d.model: catalogue.model_of(d).reduced for d in chosen}
-        lost = "; ".join(dict.fromkeys(mode.said for mode in modes.values() if mode is not None))
-        label = f"Run {some([d.name for d in chosen])} on less power"
-        return (Cure(label=label, effect=f"nothing is bought; {lost}", changes=changes),)
+        cure = _less_cure(catalogue, chosen)
+        after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+        if not any(row.room == plan.rack.room for row in after.left):
+            return (cure,)
     return ()
+
+
+def _starved_on_less(
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, PowerRun],
+    rooms_up: Mapping[str, RoomUp],
+    starved: Iterable[str],
+) -> Iterable[tuple[str, tuple[Cure, ...]]]:
+    """Yield for devices that get too little the reduced mode of their sheet, where that is enough."""
+    for key in starved:
+        device = design.of(Device)[key]
+        if device.reduced or catalogue.model_of(device).reduced is None:
+            continue
+        cure = _less_cure(catalogue, [device])
+        after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+        mine = next((d for d in after.devices if d.device == key), None)
+        if (
+            mine is not None
+            and mine.verdict != "not_met"
+            and key not in {w.device for w in after.weak_injectors}
+        ):
+            yield key, (cure,)
+
+
+def _less_cure(catalogue: Catalogue, devices: Sequence[Device]) -> Cure:
+    changes = tuple(put(d.model_copy(update={"reduced": True})) for d in devices)
+    modes = {d.model: catalogue.model_of(d).reduced for d in devices}
+    lost = "; ".join(dict.fromkeys(mode.said for mode in modes.values() if mode is not None))
+    label = f"Run {some([d.name for d in devices])} on less power"
+    return Cure(label=label, effect=f"nothing is bought; {lost}", changes=changes)
 
 
 @dataclass(frozen=True)

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 
 from ..base.wording import some
 from ..catalogue import Rules, poe_rank
-from ..context.findings import Finding, Place
+from ..context.findings import Cure, Finding, Place
 from ..design import EquipmentRoom
 from .cures import WeakInjector
 from .values import PowerPlan
@@ -48,6 +48,7 @@ def power_findings(
                     f"{device.name}: {device.wrong}.",
                     places=(Place(kind="device", id=device.device),),
                     rule="watts and volts at each piece of its way, with all that it feeds on",
+                    cures=plan.less_cures.get(device.device, ()),
                 )
                 continue
             state = "sees" if device.device_v else "cannot start:"
@@ -61,6 +62,7 @@ def power_findings(
                 limit=device.least_v,
                 unit="V",
                 rule="volts at the device over its own loop",
+                cures=plan.less_cures.get(device.device, ()),
                 used=rules.used(f"power.poe.{device.poe_class}.device_v", "power.near_v"),
             )
     for device in plan.devices:
@@ -75,7 +77,7 @@ def power_findings(
                 source="the maker's sheet, as the catalogue has it",
             )
     for weak in plan.weak_injectors:
-        yield _weak_injector(rules, weak)
+        yield _weak_injector(rules, weak, plan.less_cures.get(weak.device, ()))
     for feed in plan.passive:
         yield _power_finding(
             rules,
@@ -211,7 +213,7 @@ def _ways_up(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
             )
 
 
-def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:
+def _weak_injector(rules: Rules, weak: WeakInjector, on_less: Sequence[Cure] = ()) -> Finding:
     short = poe_rank(weak.poe_class) < poe_rank(weak.wanted_class)
     text = f"{weak.name}: {weak.label} "
     if short:
@@ -228,7 +230,7 @@ def _weak_injector(rules: Rules, weak: WeakInjector) -> Finding:
         limit=weak.wanted_class if short else weak.wanted_mbps,
         unit="class" if short else "Mb/s",
         rule="an injector matches the class of its device and the speed of its link",
-        cures=weak.cures,
+        cures=(*weak.cures, *on_less),
     )
 
 

@@ -111,7 +111,8 @@ class PassiveFeed(Frozen):
 class PowerPlan(Frozen):
     """Budgets, ports and devices of all racks.
 
-    ``cures`` are by the room that they mend, ``cage_cures`` by the switch that lacks a cage.
+    ``cures`` are by the room that they mend, ``cage_cures`` by the switch that lacks a cage,
+    ``less_cures`` by the device that gets too little and may run on less.
     """
 
     switches: tuple[SwitchBudget, ...]
@@ -122,6 +123,7 @@ class PowerPlan(Frozen):
     ways_up: tuple[SwitchUplink, ...] = ()
     cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     cage_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
+    less_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     weak_injectors: tuple[WeakInjector, ...] = ()
     passive: tuple[PassiveFeed, ...] = ()
     plugged: tuple[PluggedDevice, ...] = ()

@@ -24,6 +24,7 @@ def with_ports(plan: Plan) -> tuple[list[Change], Plan]:
             (sum(_price(plan.priced, c) for c in cure.changes), list(cure.changes))
             for cures in power.cures.values()
             for cure in cures
+            if not any(change.kind == "device" for change in cure.changes)  # nothing is made to do less
         ]
         if not options:
             break

@@ -79,7 +79,7 @@ class Drawn:
                 self.catalogue,
                 floor.id,
                 room,
-                ("gear", "mains", "paths"),
+                ("gear", "mains", "paths", "sight"),
                 (),
                 self.evaluation.cable,
                 self.label_by_device(),

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping, Sequence
 
+import shapely
+
 from ...core.cabling import CableChapter, RunVerdict
 from ...core.catalogue import Catalogue, Rules, drawing_style
 from ...core.context.racks import rack_at
@@ -25,9 +27,25 @@ from ...core.design import (
     Zone,
 )
 from ...core.mains import clear_of, mains_lines
-from .paper import GORSE, GRANITE, INK, LABEL_MM, MOSS, PAPER, RUST, TARN, Paper, PaperPoint, cleared, text
+from ...core.sight import Level, views_of
+from .paper import (
+    GORSE,
+    GRANITE,
+    INK,
+    LABEL_MM,
+    MOSS,
+    PAPER,
+    RUST,
+    TARN,
+    Box,
+    Paper,
+    PaperPoint,
+    cleared,
+    text,
+)
 
 _OUTCOMES = {"mended": MOSS, "better": GORSE, "not_addressed": RUST}
+SHOWN_SIGHT: Level = "recognise"
 _MARK = 0.24  # mm to a unit of a mark's field
 PX_MM = 0.25
 _PLAIN_DASH = "6"
@@ -104,6 +122,23 @@ def mains_ground(design: Design, floor: str, rules: Rules, paper: Paper) -> Iter
                 f'<path d="{paper.path(line.points)}" fill="none" stroke="{GORSE}" '
                 f'stroke-width="{wide}" stroke-dasharray="{dash}"/>'
             )
+
+
+def sight(design: Design, catalogue: Catalogue, floor: str, paper: Paper, within: Box) -> Iterator[str]:
+    """Yield the ground on which each camera of a storey shows who somebody is, as far as the sheet goes."""
+    frame = shapely.box(*within)
+    for view in views_of(design, catalogue):
+        zone = next((z for z in view.zones if z.level == SHOWN_SIGHT), None)
+        if view.floor != floor or zone is None:
+            continue
+        seen = shapely.union_all([shapely.Polygon(s[0], s[1:]) for s in zone.shapes]).intersection(frame)
+        for part in shapely.get_parts(seen):
+            if isinstance(part, shapely.Polygon):
+                rings = "".join(f"{paper.path(list(r.coords))}Z" for r in (part.exterior, *part.interiors))
+                yield (
+                    f'<path d="{rings}" fill="{TARN}" fill-opacity="0.1" fill-rule="evenodd" '
+                    f'stroke="{TARN}" stroke-width="0.2" data-sight="{view.device}"/>'
+                )
 
 
 def mains_marks(design: Design, floor: str, paper: Paper) -> Iterator[str]:

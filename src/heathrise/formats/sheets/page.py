@@ -21,6 +21,7 @@ from ...core.design import (
     Wall,
 )
 from ...core.mains import mains_lines
+from ...core.sight import views_of
 from .ground import TONES
 from .marks import PX_MM, mark
 from .paper import GORSE, GRANITE, INK, PAPER, RUST, TARN, text
@@ -134,6 +135,10 @@ def legend_of(design: Design, catalogue: Catalogue, floor: str, categories: Sequ
         rows["hut"] = _small("hut") + _word("Rack")
     if design.of(Riser):
         rows["well"] = _small("well") + _word("Riser")
+    if any(view.floor == floor for view in views_of(design, catalogue)):
+        seen = f'fill="{TARN}" fill-opacity="0.15" stroke="{TARN}" stroke-width="0.2"'
+        box = f'<rect x="0.4" y="0.3" width="5.2" height="1.9" {seen}/>'
+        rows["sight"] = box + _word("A camera recognises")
     rows |= _mains_rows(design, floor)
     for kind in dict.fromkeys(categories):
         if kind in style.paths:

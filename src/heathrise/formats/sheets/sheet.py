@@ -16,7 +16,7 @@ from .paper import EDGE_MM, Box, Paper
 SCALES = (20, 50, 100, 200, 250, 500, 1000, 2000)
 
 NO_CABLE = CableChapter()
-Layer = Literal["brief", "gear", "mains", "paths"]
+Layer = Literal["brief", "gear", "mains", "paths", "sight"]
 
 
 @dataclass
@@ -57,7 +57,8 @@ def draw_sheet(
 
     Args:
         room_mm: width and height that it may take, where no scale is given.
-        layers: what is drawn over the ground: the gear, mains, paths of cable, marks of the brief.
+        layers: what is drawn over the ground: the gear, mains, paths of cable, marks of the brief,
+            what cameras see.
         pains: the verdicts on complaints, by which their marks are coloured.
         cable: what is cabled, and where it lies together, for the paths.
         labels: by device what is written beside its name.
@@ -71,6 +72,8 @@ def draw_sheet(
         parts += marks.paths(design, cable, floor, paper)
     if "brief" in layers:
         parts += marks.brief(design, floor, paper, {p.pain: p.outcome for p in pains})
+    if "sight" in layers:
+        parts += marks.sight(design, catalogue, floor, paper, (west, south, east, north))
     if "mains" in layers:
         parts += marks.mains_ground(design, floor, catalogue.rules, paper)
     if "gear" in layers:
