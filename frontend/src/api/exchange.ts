@@ -178,6 +178,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "lost_pins": [
       "pin"
     ],
+    "stores": [
+      "name"
+    ],
     "findings": [
       "id"
     ]

@@ -65,6 +65,8 @@ const marks = computed(() => {
     .filter(([kind]) => store.all(kind).length).map(([, mark, name]) => [mark, name] as const)
   return [...roles.map((r) => [r.mark, r.name] as const), ['hut', 'Rack'] as const, ['well', 'Riser'] as const, ...mains]
 })
+/** Whether anything that films stands on this storey. */
+const films = computed(() => props.kinds.some((k) => Object.values(store.catalogue?.devices[k] ?? {}).some((m) => m.view)))
 const STATES = [['met', 'tested or measured, as planned'], ['near', 'look again'], ['not_met', 'not right'], ['unknown', 'not looked at yet']] as const
 const CATEGORIES = ['5e', '6', '6A']
 </script>
@@ -119,7 +121,7 @@ const CATEGORIES = ['5e', '6', '6A']
           <svg width="34" height="20" viewBox="-17 -11 34 20"><g transform="scale(0.8)"><MarkShape :shape="shape" /></g></svg> {{ text }}
         </p>
         <p class="row"><svg width="34" height="8"><path d="M4 4H30" stroke="var(--granite)" stroke-width="4" stroke-dasharray="1 5" /></svg> Duct</p>
-        <template v-if="store.shown?.plan.views?.length">
+        <template v-if="films">
           <p class="row"><svg width="34" height="12"><rect x="1" y="1" width="32" height="10" fill="var(--tarn)" fill-opacity="0.16" stroke="var(--tarn)" stroke-opacity="0.5" /></svg> A camera recognises here</p>
         </template>
         <template v-if="store.all('panel').length + store.all('socket').length + store.all('mains_route').length">

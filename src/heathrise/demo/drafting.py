@@ -90,7 +90,7 @@ class Drawing:
         at: Point,
         height_m: float,
         mount: str = "ceiling",
-        **pose: float,
+        **pose: object,
     ) -> None:
         """Add a device; its id is made from its name."""
         self.add(

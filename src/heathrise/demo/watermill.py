@@ -207,7 +207,17 @@ def _devices(drawing: Drawing) -> None:
     drawing.device(
         "stone", "wall_plate", "Study plate", "ravelmoor-w3", (0.2, 7.0), 0.4, "wall", azimuth_deg=90.0
     )
-    drawing.device("stone", "storage", "Study files", "corrowby-store-2", (0.5, 6.6), 0.8, "desk")
+    drawing.device(
+        "stone",
+        "storage",
+        "Study files",
+        "corrowby-store-2",
+        (0.5, 6.6),
+        0.8,
+        "desk",
+        disks=1,
+        redundancy="mirror",
+    )
 
 
 def _studio(drawing: Drawing) -> None:

@@ -14,6 +14,7 @@ import ExtenderFields from './ExtenderFields.vue'
 import MainsFields from './MainsFields.vue'
 import SightPart from './SightPart.vue'
 import PlaceFields from './PlaceFields.vue'
+import StoreFields from './StoreFields.vue'
 import SpaceFields from './SpaceFields.vue'
 import WallFields from './WallFields.vue'
 
@@ -58,6 +59,7 @@ function remove(): void {
     </header>
     <DeviceFigures v-if="device" :key="`f-${device.id}`" :device="device" :stage="stage" />
     <DeviceFields v-if="device" :key="device.id" :device="device" :stage="stage" />
+    <StoreFields v-if="device && (stage === 'plan' || stage === 'power')" :key="`d-${device.id}`" :device="device" />
     <SightPart v-if="device && stage === 'plan'" :key="`v-${device.id}`" :device="device.id" />
     <ChainPart v-if="device && (stage === 'power' || stage === 'cable')" :key="`c-${device.id}`" :device="device.id" />
     <WayPart v-if="device && stage === 'cable'" :key="`w-${device.id}`" :device="device" />

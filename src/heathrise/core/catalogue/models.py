@@ -130,6 +130,15 @@ class LensView(BaseModel):
     up_deg: Annotated[float, Field(gt=1, lt=180)]
 
 
+class Stream(BaseModel):
+    """What a camera sends to its recorder, Mb/s: noise makes it more by night."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    day_mbps: Positive
+    night_mbps: Positive
+
+
 class ReducedMode(BaseModel):
     """What a device does on fewer watts than it asks for, as its sheet says: what it asks for then, the
     speed of its port where that is slower, by how many dB its radios are weaker, which bands it does
@@ -175,7 +184,8 @@ class DeviceModel(Entry, Racked):
     be plugged into; ``mounts`` are those it has, none for as one likes; ``least_c`` to ``most_c``
     is the air it is made for, in C, where its sheet says so; ``inspect_mbps`` what a router passes
     with inspection on, 0 where the sheet says nothing; ``records`` the cameras that a recorder takes;
-    ``reduced`` how it runs where its port gives less than it asks for; ``view`` what its lens sees.
+    ``reduced`` how it runs where its port gives less than it asks for; ``view`` what its lens sees,
+    ``stream`` what it sends; ``bays`` the disks that a store takes.
     """
 
     speed_mbps: int
@@ -193,6 +203,8 @@ class DeviceModel(Entry, Racked):
     packs: dict[str, Positive] = {}
     reduced: ReducedMode | None = None
     view: LensView | None = None
+    stream: Stream | None = None
+    bays: Annotated[int, Field(ge=0, le=48)] = 0
 
     @cached_property
     def on_less(self) -> DeviceModel:

@@ -38,6 +38,7 @@ from .values import (
     Point,
     Polyline,
     Purpose,
+    Redundancy,
     RoomRef,
     Security,
     Short,
@@ -219,7 +220,7 @@ class Device(Element):
     """Whatever stands at the far end of a run, with the pose its antenna or lens has.
 
     ``kind`` is one of the catalogue's roles. One that runs ``reduced`` asks for the fewer watts that its
-    sheet names and does less.
+    sheet names and does less. ``disks`` and their ``redundancy`` are what somebody chose for a store.
     """
 
     floor: FloorRef
@@ -233,6 +234,8 @@ class Device(Element):
     tilt_deg: Degrees = 0.0
     state: State = "new"
     reduced: bool = False
+    disks: Annotated[int, Field(ge=0, le=48)] | None = None
+    redundancy: Redundancy | None = None
 
 
 class Run(Element):

@@ -37,6 +37,7 @@ LineKind = Literal["fibre", "coax", "dsl", "radio", "mobile", "leased"]
 LineAddress = Literal["automatic", "pppoe", "fixed"]
 ComplaintKind = Literal["dead", "slow", "drops", "lags", "full_bars", "clings", "one_device", "heap"]
 # What becomes of a thing: it is bought, or it was there and stays, goes, or is undecided.
+Redundancy = Literal["none", "mirror", "single", "double"]
 State = Literal["new", "keep", "retire", "unknown"]
 ChannelsBy = Literal["plan", "controller"]
 MountFirst = Literal["ceiling", "wall"]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ..catalogue import Catalogue, Racked
 from ..context.racks import stand_in_racks
-from ..context.recording import Recording, recorder_name, recordings_of
+from ..context.recording import Recording, disks_in, recorder_name
 from ..design import Design, Device, EquipmentRoom, Injector, Switch
 from .heat import heat_w
 from .values import Thing, ThingKind
@@ -115,7 +115,7 @@ def _line(design: Design, catalogue: Catalogue, room: EquipmentRoom, load: RackL
     """Yield the line's gear, and what else was drawn at the rack."""
     disk = catalogue.parts["disk-6tb"]
     here = [d for d, rack in stand_in_racks(design, catalogue).items() if rack == room.id]
-    disks = {k.device: k.disks for k in recordings_of(design, catalogue)} if here else {}
+    disks = disks_in(design, catalogue) if here else {}
     for key in here:
         device = design.of(Device)[key]
         model, role, count = catalogue.model_of(device), catalogue.role_of(device), disks.get(key, 0)

@@ -10,7 +10,7 @@ from typing import Literal, get_args
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.plugged import plugged_of
-from ..context.recording import recordings_of
+from ..context.recording import disks_in, recordings_of
 from ..context.run_decisions import feeds
 from ..design import Design, Device, Duct, EquipmentRoom, Extender, Injector, Socket, Switch
 from ..laying import Hole, Link, climbs_of, duct_m
@@ -268,12 +268,13 @@ def _mains(parts: Parts, design: Design) -> None:
 
 
 def _recording(parts: Parts, design: Design, catalogue: Catalogue) -> None:
-    """Add disks where they are drawn, and the plan's recorders, each shared by its cameras."""
+    """Add disks of new stores that are drawn, and the plan's recorders, each shared by its cameras."""
     devices = design.of(Device)
+    for key, disks in disks_in(design, catalogue).items():
+        if disks and devices[key].state == "new":
+            parts.add("disk-6tb", "gear", at_device(devices[key], disks))
     for keeps in recordings_of(design, catalogue):
         if keeps.device is not None:
-            if keeps.disks:
-                parts.add("disk-6tb", "gear", at_device(devices[keeps.device], keeps.disks))
             continue
         share = len(keeps.cameras)
         for camera in keeps.cameras:

@@ -105,6 +105,22 @@ def power_findings(
                 used=rules.used("power.plugged_cord_m"),
                 cures=plug.cures,
             )
+    for store in plan.stores:
+        if store.verdict != "met":
+            yield _power_finding(
+                rules,
+                f"store-{store.device or store.name.lower().replace(' ', '-')}",
+                store.verdict,
+                store.text,
+                places=(Place(kind="device", id=store.device),) if store.device is not None else (),
+                figure=store.days,
+                limit=store.wanted_days or None,
+                unit="days" if store.cameras else "",
+                rule="disks fit their store, stand in for one another, keep recordings long enough",
+                source=rules.source("order.recording_days"),
+                used=rules.used("order.recording_days", "order.disk_tb", "order.redundancy"),
+                cures=store.cures,
+            )
     for pin in plan.lost_pins:
         yield _power_finding(
             rules,

@@ -12,6 +12,7 @@ from ..context.findings import Cure, Finding
 from ..design import Medium
 from ..power import PoweredDevice, SwitchBudget
 from .cures import WeakInjector
+from .stores import Store
 
 
 class PortUse(Frozen):
@@ -128,6 +129,7 @@ class PowerPlan(Frozen):
     passive: tuple[PassiveFeed, ...] = ()
     plugged: tuple[PluggedDevice, ...] = ()
     lost_pins: tuple[LostPin, ...] = ()
+    stores: tuple[Store, ...] = ()
     line_room: str = Field("", description="room that all others lead up to")
     findings: tuple[Finding, ...] = ()
 

@@ -1,4 +1,4 @@
-"""Devices run on less power than they ask for
+"""Devices run on less power than they ask for; stores have disks
 
 Revision ID: 0017
 Revises: 0016
@@ -17,7 +17,10 @@ depends_on = None
 
 def upgrade() -> None:
     steps.add_column("device", sa.Column("reduced", sa.Boolean(), nullable=False), before="0")
+    steps.add_column("device", sa.Column("disks", sa.Integer(), nullable=True))
+    steps.add_column("device", sa.Column("redundancy", sa.String(40), nullable=True))
 
 
 def downgrade() -> None:
-    op.drop_column("device", "reduced")
+    for name in ("redundancy", "disks", "reduced"):
+        op.drop_column("device", name)
