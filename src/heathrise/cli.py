@@ -44,11 +44,11 @@ def _open(path: Path) -> Project:
 
 def _plan(path: Path) -> tuple[str, Plan]:
     """Return a project's name and its plan, under the prices that are shipped."""
-    from .core.catalogue import load_catalogue
+    from .core.catalogue import load_catalogue, with_gear
     from .core.context.plan import Plan
 
     opened = _open(path)
-    return opened.name, Plan(opened.design, load_catalogue())
+    return opened.name, Plan(opened.design, with_gear(load_catalogue(), opened.gear))
 
 
 @main.command("evaluate")

@@ -26,7 +26,7 @@ from heathrise.formats.tables_csv import cable_schedule, port_map
 
 from ..thorough import examples
 
-SHIPPED = Path(project_file.__file__).parent / "schema" / "project-9.json"
+SHIPPED = Path(project_file.__file__).parent / "schema" / "project-10.json"
 
 
 @pytest.fixture(scope="module")
@@ -77,7 +77,7 @@ def test_bad_files_are_refused_with_the_place(document: dict, catalogue: Catalog
         (b"\xff\xfe\x00", "not UTF-8"),
         (b"[1, 2]", "one JSON object"),
         (_changed(document, format="other"), "not a project file"),
-        (_changed(document, version=10), "version 10 cannot be read"),
+        (_changed(document, version=11), "version 11 cannot be read"),
         (_changed(document, name="  "), "name"),
         (_changed(document, extra=1), "extra"),
         (_changed(document, elements=[]), "elements"),
@@ -178,7 +178,7 @@ def test_a_name_that_stands_twice_is_refused(catalogue: Catalogue, home: Design)
     text = dump_project(Project("Hut", home)).replace('"name": "Hut"', '"name": "Hut", "name": "X"')
     with pytest.raises(DesignError, match="'name' twice"):
         load_project(text, catalogue)
-    for version in ("10", "true", '"2"', "null"):
-        later = dump_project(Project("Hut", home)).replace('"version": 9', f'"version": {version}')
-        with pytest.raises(DesignError, match="reads 1 to 9"):
+    for version in ("11", "true", '"2"', "null"):
+        later = dump_project(Project("Hut", home)).replace('"version": 10', f'"version": {version}')
+        with pytest.raises(DesignError, match="reads 1 to 10"):
             load_project(later, catalogue)

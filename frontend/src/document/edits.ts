@@ -39,7 +39,7 @@ export function newDevice(store: Store, kind: Device['kind'], floorId: string, a
   const role = roleOf(store.catalogue, kind)!
   const id = store.nextId('device', role.stem)
   const last = store.all('device').filter((d) => d.kind === kind && d.state === 'new').at(-1)
-  const model = last?.model ?? modelsOf(store.catalogue, kind).find((m) => !m.old)?.id ?? ''
+  const model = last?.model ?? modelsOf(store.catalogue, kind).find((m) => !m.old && !m.withdrawn)?.id ?? ''
   const mounts = store.catalogue?.devices[kind]?.[model]?.mounts ?? []
   const floor = store.find('floor', floorId)
   const room = spaceAt(store, floorId, at)

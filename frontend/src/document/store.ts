@@ -114,8 +114,9 @@ export const useDesign = defineStore('design', () => {
   const fetched = (project_id: string) => taken(api.GET('/api/projects/{project_id}', { params: { path: { project_id } } }))
 
   async function open(projectId: string): Promise<void> {
-    catalogue.value ??= await taken(api.GET('/api/catalogue'))
-    const document = await fetched(projectId)
+    // A plan that was opened from a file may have brought gear along.
+    const [known, document] = await Promise.all([taken(api.GET('/api/catalogue')), fetched(projectId)])
+    catalogue.value = known
     answers.forget()
     id.value = document.id
     name.value = document.name

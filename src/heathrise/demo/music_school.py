@@ -122,7 +122,7 @@ def music_school() -> Design:
             visited_on="2026-06-03",
             start_on="2026-08-03",
             due_on="2026-08-14",
-            budget=25_500.0,
+            budget=26_000.0,
             house_rules=("quiet_hours",),
             quiet_hour="02:00",
             opens="07:00",

@@ -1,29 +1,34 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 9, "name": ..., "elements": {kind: [element, ...]}}``;
-the JSON Schema lies beside this module as ``schema/project-9.json``. Version 1 knew no roofs, no
-margin and no bundles, version 2 no figures of its own, version 3 no brief, version 4 no neighbours
-and no schools, version 5 no stairs and no walks, version 6 no year of a building and
-no digging, version 7 no mains, extenders or things in racks, version 8 no pinned ports, no
-way points, no shortest runs and nothing plugged into a device: what a file leaves out takes its default.
+``{"format": "heathrise-project", "version": 10, "name": ..., "elements": {kind: [element, ...]},
+"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-10.json``.
+``gear`` is what the plan has of the firm's own, so that the file opens where nobody has it.
+
+Version 1 knew no roofs, no margin and no bundles, version 2 no figures of its own, version 3 no brief,
+version 4 no neighbours and no schools, version 5 no stairs and no walks, version 6 no year of a building
+and no digging, version 7 no mains, extenders or things in racks, version 8 no pinned ports, no way points,
+no shortest runs and nothing plugged into a device, version 9 no gear of the firm's own, no disks and no
+reduced power: what a file leaves out takes its default.
 """
 
 from __future__ import annotations
 
+import hashlib
 import json
 import math
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, NoReturn
 
 from ..core.base.plain_text import plain_values
-from ..core.catalogue import Catalogue
-from ..core.context.integrity import MAX_ELEMENTS, check
+from ..core.catalogue import MOST_OWN, Catalogue, Entry, OwnGear, gear_of, ids_of, read_gear, with_gear
+from ..core.context.integrity import GEAR_FIELDS, MAX_ELEMENTS, check
 from ..core.context.plan import Plan
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 9
-READS = (1, 2, 3, 4, 5, 6, 7, 8, 9)
+VERSION = 10
+READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())
@@ -32,10 +37,11 @@ _SHOWN = 20
 
 @dataclass(frozen=True)
 class Project:
-    """A named design, as it is saved and opened."""
+    """A named design, as it is saved and opened; with gear of the firm's own, where it has some."""
 
     name: str
     design: Design
+    gear: tuple[OwnGear, ...] = ()
 
 
 def dump_project(project: Project) -> str:
@@ -43,17 +49,35 @@ def dump_project(project: Project) -> str:
     elements: dict[str, list[dict[str, Any]]] = {}
     for kind, element in project.design.elements():
         elements.setdefault(kind, []).append(element.model_dump(mode="json"))
-    document = {"format": FORMAT, "version": VERSION, "name": project.name, "elements": elements}
+    document: dict[str, Any] = {"format": FORMAT, "version": VERSION, "name": project.name}
+    document["elements"] = elements
+    if project.gear:
+        shelves: dict[str, list[dict[str, Any]]] = {}
+        for gear in project.gear:
+            shelves.setdefault(gear.shelf, []).append(gear.entry)
+        document["gear"] = shelves
     return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
 
 
 def write(name: str, plan: Plan) -> str:
     """Return the project file of what is drawn; whatever becomes of working it out."""
-    return dump_project(Project(name, plan.drawn))
+    return dump_project(Project(name, plan.drawn, tuple(gear_of(plan.shelf, _named(plan.drawn)))))
+
+
+def _named(design: Design) -> Iterator[str]:
+    """Yield the ids of all gear that a design has."""
+    for kind, field in GEAR_FIELDS:
+        for element in design.tables.get(kind, {}).values():
+            named = getattr(element, field)
+            if named is not None:
+                yield named
 
 
 def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
     """Read a project file and check all of it.
+
+    Gear that came with it and is not in the catalogue is returned with it; what has the name of another
+    thing here is given a name of its own.
 
     Raises:
         DesignError: with the place in the file and what is wrong; nothing is half read.
@@ -69,11 +93,56 @@ def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
     name = document.get("name")
     if not isinstance(name, str) or not 0 < len(name.strip()) <= MAX_NAME:
         _refuse("name", f"a name of 1 to {MAX_NAME} characters is needed")
-    if unknown := sorted(set(document) - {"format", "version", "name", "elements"}):
+    if unknown := sorted(set(document) - {"format", "version", "name", "elements", "gear"}):
         _refuse(unknown[0][:40], "is not a part of a project file")
-    design = _elements(document.get("elements"))
-    check(design, catalogue)
-    return Project(name.strip(), design)
+    gear, renamed = _gear(document.get("gear", {}), catalogue)
+    design = _elements(_called(document.get("elements"), renamed))
+    check(design, with_gear(catalogue, gear))
+    return Project(name.strip(), design, tuple(gear))
+
+
+def _gear(shelves: object, catalogue: Catalogue) -> tuple[list[OwnGear], dict[str, str]]:
+    """Return the gear of a file that the catalogue lacks, and by what other name it is called here."""
+    if not isinstance(shelves, dict):
+        _refuse("gear", "should be an object with a list for each shelf")
+    found: list[OwnGear] = []
+    renamed: dict[str, str] = {}
+    known = set(ids_of(catalogue))
+    for shelf, rows in shelves.items():
+        if not isinstance(rows, list) or len(rows) > MOST_OWN or not all(isinstance(r, dict) for r in rows):
+            _refuse(f"gear.{shelf[:40]}", f"should be a list of at most {MOST_OWN} entries")
+        for index, row in enumerate(rows):
+            gear = OwnGear(shelf=shelf, entry={k: v for k, v in row.items() if k != "withdrawn"})
+            entry = read_gear(catalogue, gear, f"gear.{shelf[:40]}[{index}].")
+            held = next(iter(gear_of(catalogue, [entry.id])), None)
+            if held is not None and held.shelf == shelf and _alike(held.entry, entry):
+                continue
+            if entry.id in known:
+                mark = hashlib.sha256(json.dumps(gear.entry, sort_keys=True).encode()).hexdigest()[:6]
+                renamed[entry.id] = f"{entry.id[:50]}-{mark}"
+                gear = gear.model_copy(update={"entry": {**gear.entry, "id": renamed[entry.id]}})
+                if gear.id in known:  # the same came before
+                    continue
+            known.add(gear.id)
+            found.append(gear)
+    return found, renamed
+
+
+def _alike(held: Mapping[str, Any], entry: Entry) -> bool:
+    """Whether two entries are the same thing, whatever it costs and is called."""
+    other = entry.model_dump(mode="json", exclude_defaults=True, exclude={"withdrawn"})
+    return {**held, "price": 0, "label": ""} == {**other, "price": 0, "label": ""}
+
+
+def _called(rows: object, renamed: Mapping[str, str]) -> object:
+    """Return the elements of a file with the names that its gear has here."""
+    if not renamed or not isinstance(rows, dict):
+        return rows
+    for kind, field in GEAR_FIELDS:
+        for item in rows.get(kind, ()) if isinstance(rows.get(kind), list) else ():
+            if isinstance(item, dict) and item.get(field) in renamed:
+                item[field] = renamed[item[field]]
+    return rows
 
 
 def _refuse(where: str, what: str) -> NoReturn:
@@ -180,6 +249,10 @@ def project_schema() -> dict[str, Any]:
             "version": {"const": VERSION},
             "name": {"type": "string", "minLength": 1, "maxLength": MAX_NAME},
             "elements": {"type": "object", "additionalProperties": False, "properties": properties},
+            "gear": {
+                "type": "object",
+                "additionalProperties": {"type": "array", "items": {"type": "object"}},
+            },
         },
         "$defs": definitions,
     }

@@ -17,9 +17,10 @@ from sqlalchemy import Connection, Engine, delete, func, insert, select, update
 from sqlalchemy.dialects.mysql import insert as mysql_insert
 from sqlalchemy.exc import SQLAlchemyError
 
-from ..core.catalogue import Catalogue, Value
+from ..core.catalogue import MOST_OWN, Catalogue, OwnGear, Value, with_gear
 from ..core.context.integrity import check, check_edit
 from ..core.design import KINDS, Change, Design, DesignError, Problem, Put, apply, parse_element, put
+from .gear import FirmGear
 from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting, trouble_of
 from .unknown import Unknown
 
@@ -84,6 +85,7 @@ class Repository:
     def __init__(self, engine: Engine, catalogue: Catalogue) -> None:
         self._engine = engine
         self._shipped = catalogue
+        self._gear = FirmGear(engine)
         self._ruled: Catalogue | None = None
         self._designs: OrderedDict[tuple[str, int], Design] = OrderedDict()
         self._lock = Lock()
@@ -102,8 +104,44 @@ class Repository:
                 own = {path: _value(value) for path, value in rows}
             rules = self._shipped.rules
             ruled = self._shipped.ruled_by(rules.by_firm(own)) if own else self._shipped
+            ruled = with_gear(ruled, self._gear.all())
             self._ruled = ruled
         return ruled
+
+    @property
+    def gear(self) -> FirmGear:
+        return self._gear
+
+    def put_gear(self, rows: Sequence[OwnGear]) -> Catalogue:
+        """Keep gear of the firm's own, all of it or none.
+
+        Raises:
+            DesignError: an entry cannot be, has the id of what is shipped, or is one too many.
+        """
+        if not rows:
+            return self.catalogue
+        kept = {g.id: g for g in self._gear.all()}
+        kept |= {g.id: g for g in rows}
+        if len(kept) > MOST_OWN:
+            raise DesignError([Problem("gear", f"{len(kept)} things; {MOST_OWN} at most")])
+        with_gear(self._shipped, kept.values())
+        self._gear.put(rows)
+        self._ruled = None
+        return self.catalogue
+
+    def remove_gear(self, key: str) -> Catalogue:
+        """Take gear away; what a project has or had is withdrawn instead.
+
+        Raises:
+            DesignError: the firm has no such gear.
+        """
+        found = next((g for g in self._gear.all() if g.id == key), None)
+        if found is None:
+            raise DesignError([Problem("id", f"the firm has no gear {key[:60]!r} of its own")])
+        if not self._gear.remove(key):
+            self._gear.put([found.model_copy(update={"withdrawn": True})])
+        self._ruled = None
+        return self.catalogue
 
     def set_firm_figure(self, path: str, value: Value | None) -> Catalogue:
         """Keep how the firm sees a figure, or forget it with None.

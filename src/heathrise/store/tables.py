@@ -129,6 +129,14 @@ firm = Table(
     Column("media", String(ID_LENGTH)),
     Column("mark", LONGBLOB),
 )
+firm_gear = Table(
+    "firm_gear",
+    metadata,
+    Column("id", String(ID_LENGTH * 2), primary_key=True),
+    Column("shelf", String(ID_LENGTH), nullable=False),
+    Column("entry", LONGTEXT, nullable=False),
+    Column("withdrawn", Boolean, nullable=False),
+)
 firm_figure = Table(
     "firm_figure",
     metadata,

@@ -24,6 +24,7 @@ from ..store.unknown import Unknown
 from . import (
     demo,
     firm,
+    gear,
     handover,
     install,
     jobs,
@@ -71,6 +72,7 @@ ROUTES = (
     pictures.routes,
     orders.routes,
     firm.routes,
+    gear.routes,
     install.routes,
     snags.routes,
     handover.routes,

@@ -27,6 +27,7 @@ from ..core.records import (
 )
 from ..core.signal import Relief
 from ..core.views.shown import Shown
+from ..formats.gear_table import GearField
 from .api_model import ApiModel, LineFault
 from .signal_models import View
 
@@ -222,6 +223,49 @@ class FirmSaid(ApiModel):
 
     firm: Firm
     has_mark: bool
+
+
+class GearRow(ApiModel):
+    """One thing of the firm's own gear, by its fields in words; ``used`` in so many projects."""
+
+    id: str
+    shelf: str
+    values: dict[str, str]
+    withdrawn: bool = False
+    used: int = 0
+
+
+class GearShelf(ApiModel):
+    """A shelf that the firm can add to: its fields, and what is on it already to begin from."""
+
+    shelf: str
+    name: str
+    fields: list[GearField]
+    like: list[GearRow]
+
+
+class GearList(ApiModel):
+    """The firm's own gear, and the shelves it stands on."""
+
+    rows: list[GearRow]
+    shelves: list[GearShelf]
+
+
+class GearSaid(ApiModel):
+    """Gear as a form has it; without an id it is named by its label."""
+
+    shelf: Annotated[str, Field(max_length=40)]
+    id: Annotated[str, Field(max_length=60)] = ""
+    values: dict[str, Annotated[str, Field(max_length=400)]]
+    withdrawn: bool = False
+
+
+class GearRead(ApiModel):
+    """What could be read of a table of gear, whether it was taken, and what is at fault."""
+
+    read: int
+    taken: bool
+    faults: list[LineFault]
 
 
 class PricesRead(ApiModel):

@@ -19,7 +19,7 @@ from .models import ProjectDocument
 from .projects import document_of
 from .wire import AUTHOR, download, json_of
 
-SCHEMA_FILE = "project-9.json"
+SCHEMA_FILE = "project-10.json"
 OUT = {name: row for name, row in formats("out").items() if not row.paper}
 
 
@@ -45,6 +45,8 @@ def get_schema() -> dict[str, object]:
 @routes.output(ProjectDocument, status_code=201)
 def open_project_file() -> Response:
     project = load_project(request.get_data(), stores().repository.catalogue)
+    # What came along stays with this plan: the firm offers it when it says so.
+    stores().repository.put_gear([g.model_copy(update={"withdrawn": True}) for g in project.gear])
     saved = stores().repository.create(project.name, project.design, AUTHOR, "Opened from a file")
     return json_of(document_of(saved), 201)
 

@@ -12,7 +12,7 @@ import NumberField from '@/controls/NumberField.vue'
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
 
-const models = computed(() => modelsOf(store.catalogue, props.device.kind).filter((m) => !m.old === (props.device.state === 'new') || m.id === props.device.model))
+const models = computed(() => modelsOf(store.catalogue, props.device.kind).filter((m) => (!m.old === (props.device.state === 'new') && !m.withdrawn) || m.id === props.device.model))
 /** Whether it runs as it asks for or on less, where its sheet has a reduced mode. */
 const modes = computed(() => {
   const model = store.catalogue?.devices[props.device.kind]?.[props.device.model]

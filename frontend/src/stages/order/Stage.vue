@@ -9,6 +9,7 @@ import { useDesign } from '@/document/store'
 import FindingCard from '@/controls/FindingCard.vue'
 import CuttingBand from './CuttingBand.vue'
 import FirmHead from './FirmHead.vue'
+import GearPart from './GearPart.vue'
 import OffersTable from './OffersTable.vue'
 import PartsTable from './PartsTable.vue'
 import PriceBar from './PriceBar.vue'
@@ -19,8 +20,8 @@ import WorkTable from './WorkTable.vue'
 /** What is bought and done for the plan, and what it costs; every line opens to where it comes from. */
 const store = useDesign()
 const { order, failed, load } = useOrder()
-const part = ref<'parts' | 'cutting' | 'work' | 'offers' | 'prices' | 'firm'>('parts')
-const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'cutting', label: 'Cutting' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }, { value: 'firm', label: 'Firm' }]
+const part = ref<'parts' | 'cutting' | 'work' | 'offers' | 'prices' | 'gear' | 'firm'>('parts')
+const PARTS = [{ value: 'parts', label: 'Parts' }, { value: 'cutting', label: 'Cutting' }, { value: 'work', label: 'Work' }, { value: 'offers', label: 'Offers' }, { value: 'prices', label: 'Prices' }, { value: 'gear', label: 'Gear' }, { value: 'firm', label: 'Firm' }]
 
 /** Other prices: the order and what the foot says of it are asked for anew. */
 async function repriced(): Promise<void> {
@@ -43,6 +44,7 @@ const empty = computed(() => order.value && !order.value.lines.length)
       <p v-if="!order && !failed" class="quiet">Working it out.</p>
       <p v-if="empty" class="quiet">Nothing is planned yet. Whatever is placed on the plan has its line here.</p>
       <FirmHead v-if="part === 'firm'" />
+      <GearPart v-else-if="part === 'gear'" @changed="repriced" />
       <template v-else-if="order && !empty">
         <PriceBar :sum="order.sum" :currency="order.currency" :budget="store.site?.budget ?? null" />
         <FindingCard v-for="f in order.findings" :key="f.id" :finding="f" class="told" />

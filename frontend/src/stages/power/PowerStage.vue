@@ -19,7 +19,7 @@ import WayUpLine from './WayUpLine.vue'
 const store = useDesign()
 const power = computed(() => store.shown?.power)
 const models = computed(() =>
-  Object.values(store.catalogue?.switches ?? {}).filter((m) => !m.old).map((m) => ({
+  Object.values(store.catalogue?.switches ?? {}).filter((m) => (!m.old && !m.withdrawn) || store.all('switch').some((s) => s.model === m.id)).map((m) => ({
     id: m.id,
     label: `${m.label}, ${m.budget_w ? `${m.budget_w} W` : 'no power'}, ${m.price} ${store.site?.currency ?? ''}`,
   })),

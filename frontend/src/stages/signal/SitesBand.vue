@@ -29,7 +29,7 @@ const mesh = computed({
   set: (on) => (wishes.back_haul = on ? 'mesh' : 'wired'),
 })
 const points = computed(() => store.all('device').filter((d) => d.kind === 'access_point' && d.state === 'new'))
-const models = computed(() => modelsOf(store.catalogue, 'access_point').filter((m) => m.air && !m.old))
+const models = computed(() => modelsOf(store.catalogue, 'access_point').filter((m) => m.air && !m.old && !m.withdrawn))
 const selected = computed(() => {
   const s = store.selection
   return s?.kind === 'device' ? (points.value.find((d) => d.id === s.id) ?? null) : null

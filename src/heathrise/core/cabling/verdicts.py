@@ -11,7 +11,7 @@ from shapely.geometry import LineString
 
 from ..base.wording import metres
 from ..base.wording import speed as speed_said
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, on_offer
 from ..context.findings import Cure, Finding, Place
 from ..context.run_decisions import run_said
 from ..design import Category, Change, Design, Device, EquipmentRoom, Extender, Uplink, apply, put
@@ -275,7 +275,7 @@ def _extended(
         return
     offered: set[int] = set()
     for count in range(1, int(catalogue.rules["power.most_extenders"]) + 1):
-        for model in sorted(catalogue.extenders.values(), key=lambda m: m.price):
+        for model in sorted(on_offer(catalogue.extenders), key=lambda m: m.price):
             ids = (f"ext-{k}" for k in itertools.count(1) if f"ext-{k}" not in design.of(Extender))
             more = [
                 Extender(id=key, device=device.id, model=model.id, share=round((k + 1) / (count + 1), 4))

@@ -10,6 +10,7 @@ from .models import (
     ClientModel,
     Construction,
     DeviceModel,
+    Entry,
     ExtenderModel,
     FibreModel,
     Forgotten,
@@ -26,14 +27,16 @@ from .models import (
     SiteKindModel,
     SwitchModel,
 )
+from .own import MOST_OWN, OwnGear, gear_of, ids_of, read_gear, shelves_of, with_gear
 from .poe_classes import PoeClass, poe_rank
 from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
 from .roles import ROLES, SHED_LAST, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
-from .shelves import Catalogue
+from .shelves import Catalogue, on_offer
 
 __all__ = [
     "JACKETS",
+    "MOST_OWN",
     "ROLES",
     "SHED_LAST",
     "AirModel",
@@ -44,6 +47,7 @@ __all__ = [
     "Construction",
     "DeviceModel",
     "DrawingStyle",
+    "Entry",
     "ExtenderModel",
     "FibreModel",
     "Figure",
@@ -55,6 +59,7 @@ __all__ = [
     "LabelSheet",
     "LensView",
     "OldGear",
+    "OwnGear",
     "Pack",
     "PartModel",
     "Pen",
@@ -72,9 +77,15 @@ __all__ = [
     "Used",
     "Value",
     "drawing_style",
+    "gear_of",
+    "ids_of",
     "in_words",
     "items_of",
     "load_catalogue",
+    "on_offer",
     "poe_rank",
     "priced_items",
+    "read_gear",
+    "shelves_of",
+    "with_gear",
 ]

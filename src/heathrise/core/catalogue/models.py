@@ -21,6 +21,7 @@ class Entry(BaseModel):
 
     id: str
     label: str
+    withdrawn: bool = False  # it stays in the plans that have it and is offered no more
 
 
 class Racked(BaseModel):

@@ -47,17 +47,17 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
     for models in catalogue.devices.values():
         for model in models.values():
             packs = tuple(Pack(int(n), p) for n, p in model.packs.items())
-            found[model.id] = _item(model, model.old is None, packs)
+            found[model.id] = _item(model, model.old is None and not model.withdrawn, packs)
     for switch in catalogue.switches.values():
-        found[switch.id] = _item(switch, switch.old is None)
+        found[switch.id] = _item(switch, switch.old is None and not switch.withdrawn)
     for injector in catalogue.injectors.values():
-        found[injector.id] = _item(injector, True)
+        found[injector.id] = _item(injector, not injector.withdrawn)
     for extender in catalogue.extenders.values():
-        found[extender.id] = _item(extender, True)
+        found[extender.id] = _item(extender, not extender.withdrawn)
     for frame in catalogue.frames.values():
-        found[frame.id] = _item(frame, True)
+        found[frame.id] = _item(frame, not frame.withdrawn)
     for battery in catalogue.batteries.values():
-        found[battery.id] = _item(battery, True)
+        found[battery.id] = _item(battery, not battery.withdrawn)
     for cable in catalogue.cables.values():
         for jacket, sold in cable.jackets.items():
             label = f"{cable.label}{JACKETS[jacket]}"

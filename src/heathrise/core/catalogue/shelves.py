@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import cached_property
-from typing import Protocol
+from typing import Protocol, TypeVar
 
 from pydantic import BaseModel, ConfigDict, PrivateAttr
 
@@ -15,6 +15,7 @@ from .models import (
     ClientModel,
     Construction,
     DeviceModel,
+    Entry,
     ExtenderModel,
     FibreModel,
     FrameModel,
@@ -29,6 +30,8 @@ from .models import (
 from .roles import Role, by_kind
 from .rules import Rules
 
+E = TypeVar("E", bound=Entry)
+
 
 class HasKind(Protocol):
     """A device of a design."""
@@ -42,8 +45,13 @@ class HasKind(Protocol):
     def reduced(self) -> bool: ...
 
 
+def on_offer(shelf: Mapping[str, E]) -> list[E]:
+    """Return what of a shelf is still offered."""
+    return [m for m in shelf.values() if not m.withdrawn]
+
+
 class Catalogue(BaseModel):
-    """All entries by id, and the figures of the trade."""
+    """All entries by id, and the figures of the trade; ``own`` has the shelf of what is the firm's."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
@@ -63,6 +71,7 @@ class Catalogue(BaseModel):
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
     site_kinds: dict[str, SiteKindModel]
     rules: Rules
+    own: dict[str, str] = {}
     # Constructions as they are listed, before measurements moved what they take.
     _listed: dict[str, Construction] | None = PrivateAttr(None)
 
@@ -77,6 +86,15 @@ class Catalogue(BaseModel):
         """Return a catalogue with one more kind of device and its gear."""
         roles = by_kind([*self.roles.values(), role])
         return self._with(roles=roles, devices={**self.devices, role.kind: dict(models)})
+
+    def grown(
+        self,
+        devices: Mapping[str, Mapping[str, DeviceModel]],
+        shelves: Mapping[str, Mapping[str, object]],
+        own: Mapping[str, str],
+    ) -> Catalogue:
+        """Return a catalogue with other gear on some shelves."""
+        return self._with(devices=devices, own=dict(own), **shelves)
 
     def _with(self, **fields: object) -> Catalogue:
         # A copy would take along what was worked out from the fields that change.
@@ -112,17 +130,17 @@ class Catalogue(BaseModel):
 
     def sold(self, kind: str) -> list[DeviceModel]:
         """Return what can be bought of a kind."""
-        return [m for m in self.devices[kind].values() if m.old is None]
+        return [m for m in self.devices[kind].values() if m.old is None and not m.withdrawn]
 
     @cached_property
     def sold_switches(self) -> tuple[SwitchModel, ...]:
         """The switches that can be bought, the cheapest first."""
-        fresh = (m for m in self.switches.values() if m.old is None)
+        fresh = (m for m in self.switches.values() if m.old is None and not m.withdrawn)
         return tuple(sorted(fresh, key=lambda m: m.price))
 
     def injector_for(self, poe_class: int, speed_mbps: float) -> InjectorModel | None:
         """Return the cheapest injector that feeds a class at a speed, or None."""
-        fitting = (m for m in self.injectors.values() if m.does(poe_class, speed_mbps))
+        fitting = (m for m in on_offer(self.injectors) if m.does(poe_class, speed_mbps))
         return min(fitting, key=lambda m: m.price, default=None)
 
     def gives_air(self, kind: str) -> bool:

@@ -146,6 +146,17 @@ def _dangling(design: Design) -> Iterator[Problem]:
                     yield Problem(where, f"refers to {target} {wanted!r}, which does not exist")
 
 
+# Where a design names gear that a firm can have of its own: kinds of element and the fields.
+GEAR_FIELDS = (
+    ("device", "model"),
+    ("switch", "model"),
+    ("injector", "model"),
+    ("extender", "model"),
+    ("equipment_room", "frame"),
+    ("equipment_room", "battery"),
+)
+
+
 def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     for wall in design.of(Wall).values():
         if wall.construction not in catalogue.constructions:

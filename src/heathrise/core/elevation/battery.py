@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from ..catalogue import BatteryModel, Catalogue, Rules
+from ..catalogue import BatteryModel, Catalogue, Rules, on_offer
 from .values import Battery, Shed
 
 
@@ -80,5 +80,5 @@ def judge_battery(
 
 def good_batteries(catalogue: Catalogue, load_w: float, place_c: float) -> list[BatteryModel]:
     """Return the batteries that bear a load for as long as is wanted, the cheapest first."""
-    rows = sorted(catalogue.batteries.values(), key=lambda m: m.price)
+    rows = sorted(on_offer(catalogue.batteries), key=lambda m: m.price)
     return [m for m in rows if judge_battery(catalogue.rules, m, load_w, place_c, []).verdict == "met"]

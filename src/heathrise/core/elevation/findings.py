@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 import shapely
 
 from ..base.wording import celsius, metres, some
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, on_offer
 from ..context.findings import Cure, Finding, Place
 from ..context.storeys import storeys_of
 from ..design import Design, EquipmentRoom, RackPlace, Socket, put, remove
@@ -208,7 +208,7 @@ def _fixing(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Itera
 
 
 def _floor_frame(catalogue: Catalogue, room: EquipmentRoom, rack: Elevation) -> Iterator[Cure]:
-    frames = [f for f in catalogue.frames.values() if not f.wall and f.units >= rack.units]
+    frames = [f for f in on_offer(catalogue.frames) if not f.wall and f.units >= rack.units]
     for frame in sorted(frames, key=lambda f: f.price)[:1]:
         more = frame.price - catalogue.frames[rack.frame].price
         changed = room.model_copy(update={"frame": frame.id})

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from shapely.geometry import LineString, Point
 
 from ..base.wording import metres
-from ..catalogue import Catalogue, FrameModel, Rules
+from ..catalogue import Catalogue, FrameModel, Rules, on_offer
 from ..design import Design, EquipmentRoom, Wall
 from .values import Fixing, Thing
 
@@ -39,10 +39,10 @@ def frame_for(
         chosen = catalogue.frames[room.frame]
         own = sum(t.units for t in things if not t.on)
         return chosen, fits(rules, chosen, things, own)
-    fitting = [f for f in catalogue.frames.values() if fits(rules, f, things, units)]
+    fitting = [f for f in on_offer(catalogue.frames) if fits(rules, f, things, units)]
     if fitting:
         return min(fitting, key=lambda f: (f.price, f.units)), True
-    largest = max(catalogue.frames.values(), key=lambda f: (f.units, f.deep_mm))
+    largest = max(on_offer(catalogue.frames), key=lambda f: (f.units, f.deep_mm))
     return largest, fits(rules, largest, things, sum(t.units for t in things if not t.on))
 
 

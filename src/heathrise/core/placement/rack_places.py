@@ -17,7 +17,7 @@ from ..base.frozen import Frozen
 from ..base.progress import Progress
 from ..base.wording import metres
 from ..cabling import RunVerdict, is_wet, judge_runs
-from ..catalogue import Used
+from ..catalogue import Used, on_offer
 from ..context.plan import Plan
 from ..design import Change, Device, EquipmentRoom, Floor, Panel, Point, Socket, Space, apply, put
 from ..elevation import Elevation, clear_spot, heard
@@ -71,7 +71,7 @@ def rack_places(plan: Plan, room_id: str, progress: Progress) -> RackPlaces:
     room = design.of(EquipmentRoom)[room_id]
     now = evaluate(plan, wait=False)
     rack = now.racks.of(room_id)
-    frame = catalogue.frames[rack.frame] if rack is not None else next(iter(catalogue.frames.values()))
+    frame = catalogue.frames[rack.frame] if rack is not None else on_offer(catalogue.frames)[0]
     size_m = frame.wide_mm / 1000, frame.deep_mm / 1000
     spaces = _candidates(plan, room)
     found: list[tuple[Space, Point, list[RunVerdict]]] = []

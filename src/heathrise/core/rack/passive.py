@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from ..catalogue import Catalogue, InjectorModel
+from ..catalogue import Catalogue, InjectorModel, on_offer
 from ..context.findings import Cure
 from ..design import Design, Device, Injector, free_number, put
 from ..power import feed, loop_resistance_ohm
@@ -80,7 +80,7 @@ def _harms(
 def _bought(
     design: Design, catalogue: Catalogue, device: Device, injector: Injector | None, volts: float
 ) -> Iterator[Cure]:
-    for model in (m for m in catalogue.injectors.values() if m.passive_v == volts):
+    for model in (m for m in on_offer(catalogue.injectors) if m.passive_v == volts):
         key = injector.id if injector is not None else f"inj-{free_number(design.of(Injector), 'inj')}"
         placed = Injector(id=key, device=device.id, model=model.id)
         extra = f"{model.price:+g} {design.site.currency}"

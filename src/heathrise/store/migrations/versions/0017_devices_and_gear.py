@@ -1,4 +1,4 @@
-"""Devices run on less power than they ask for; stores have disks
+"""Devices run on less power than they ask for; stores have disks; the firm has gear of its own
 
 Revision ID: 0017
 Revises: 0016
@@ -6,6 +6,7 @@ Revises: 0016
 
 import sqlalchemy as sa
 from alembic import op
+from sqlalchemy.dialects.mysql import LONGTEXT
 
 from heathrise.store.migrations import steps
 
@@ -20,7 +21,16 @@ def upgrade() -> None:
     steps.add_column("device", sa.Column("disks", sa.Integer(), nullable=True))
     steps.add_column("device", sa.Column("redundancy", sa.String(40), nullable=True))
 
+    steps.create_table(
+        "firm_gear",
+        sa.Column("id", sa.String(80), primary_key=True),
+        sa.Column("shelf", sa.String(40), nullable=False),
+        sa.Column("entry", LONGTEXT, nullable=False),
+        sa.Column("withdrawn", sa.Boolean(), nullable=False),
+    )
+
 
 def downgrade() -> None:
+    op.drop_table("firm_gear")
     for name in ("redundancy", "disks", "reduced"):
         op.drop_column("device", name)
