@@ -171,7 +171,7 @@ def _wrong_device(catalogue: Catalogue, shelf: str, entry: DeviceModel) -> Itera
         has = catalogue.rules.poe_classes[power.poe_class].device_w
         if power.rated_w > has:
             yield (
-                "power.rated_w",
+                f"{_DEMAND}.rated_w",
                 f"class {power.poe_class} has {has:g} W at the device, not {power.rated_w:g}",
             )
         if power.rated_w <= 0 or power.typical_w > power.rated_w:
