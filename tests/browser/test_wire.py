@@ -202,6 +202,11 @@ def test_a_device_is_kept_at_a_port_and_another_plugged_in(
     switch.get_by_role("button", name="Leave all ports of SW-1 to the plan").click()
     sheet.saved(4)
     expect(switch.locator(".port .pi-thumbtack")).to_have_count(0)
+    # The way to the line goes into the port that it is dragged to.
+    way = switch.locator(".port.uplink").first
+    way.drag_to(switch.locator("[data-port='6']"))
+    sheet.saved(5)
+    expect(switch.locator("[data-port='6'].uplink .pi-thumbtack")).to_be_visible()
 
     sheet.stage("plan")
     page.get_by_label("Floor", exact=True).click()
@@ -212,11 +217,11 @@ def test_a_device_is_kept_at_a_port_and_another_plugged_in(
     sheet.stage("cable")
     page.get_by_role("combobox", name="Begins").click()
     page.get_by_role("option", name="at a rack, by plan").click()
-    sheet.saved(5)
+    sheet.saved(6)
     expect(page.locator("[data-figure=run]")).to_be_visible()
     page.get_by_role("combobox", name="Begins").click()
     page.get_by_role("option", name="no run: plugged into Study plate").click()
-    sheet.saved(6)
+    sheet.saved(7)
     expect(plug).to_contain_text("Study plate port 1")
 
 

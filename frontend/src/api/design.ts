@@ -18,6 +18,7 @@ export const KINDS: Kind[] = [
   "uplink",
   "switch",
   "port_pin",
+  "way_pin",
   "injector",
   "extender",
   "network",
@@ -201,6 +202,20 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     {
       "field": "device",
       "kind": "device",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "way_pin": [
+    {
+      "field": "switch",
+      "kind": "switch",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "to",
+      "kind": "switch",
       "many": false,
       "optional": false
     }

@@ -27,9 +27,20 @@ export function keepPorts(store: Store, ports: readonly PortUse[]): Change[] {
   return ports.filter((p) => p.device && !p.pinned).flatMap((p) => pinned(store, p, p.port, `pin-${next++}`))
 }
 
+/** Put a way to another switch, or to the line, into another port; what a device has there goes elsewhere. */
+export function moveWay(store: Store, from: PortUse, to: PortUse): Change[] {
+  const old = wayPinAt(store, from)
+  const pin = { id: old?.id ?? store.nextId('way_pin', 'way'), switch: from.switch, port: to.port, to: from.uplink_to ?? from.switch }
+  const pins = store.all('port_pin').filter((p) => p.switch === to.switch && p.port === to.port)
+  return [...pins.flatMap((p) => removal(store, 'port_pin', p.id)), put('way_pin', pin)]
+}
+
+const wayPinAt = (store: Store, port: PortUse) => store.all('way_pin').find((w) => w.switch === port.switch && w.to === (port.uplink_to ?? port.switch))
+
 /** Leave the ports of a switch to the plan again. */
 export function freePorts(store: Store, switchId: string): Change[] {
-  return store.all('port_pin').filter((p) => p.switch === switchId).flatMap((p) => removal(store, 'port_pin', p.id))
+  const devices = store.all('port_pin').filter((p) => p.switch === switchId).flatMap((p) => removal(store, 'port_pin', p.id))
+  return [...devices, ...store.all('way_pin').filter((w) => w.switch === switchId).flatMap((w) => removal(store, 'way_pin', w.id))]
 }
 
 /** Leave one device's port to the plan again. */
@@ -40,6 +51,7 @@ export function freePort(store: Store, port: PortUse): Change[] {
 
 /** Put a device into another port; what is there goes to where it came from. */
 export function movePort(store: Store, from: PortUse, to: PortUse): Change[] {
+  if (from.uplink) return moveWay(store, from, to)
   const first = pinned(store, from, to.port)
   if (!to.device || to.device === from.device && cableOf(to) === cableOf(from)) return first
   const taken = Number(store.nextId('port_pin', 'pin').split('-').at(-1)) + 1

@@ -11,6 +11,7 @@ const props = defineProps<{ ports: PortUse[]; name: string; chosen: string | nul
 const store = useDesign()
 const used = computed(() => props.ports.filter((p) => p.device))
 const kept = computed(() => used.value.filter((p) => p.pinned))
+const ways = computed(() => props.ports.filter((p) => p.uplink && p.pinned))
 const mine = computed(() => (props.chosen ? used.value.find((p) => p.device === props.chosen) : undefined))
 const options = computed(() =>
   props.ports.filter((p) => !p.cage && !p.uplink && (!p.link || p.device)).map((p) => ({ value: p.port, label: p.device && p !== mine.value ? `port ${p.port}, changes with ${p.name}` : `port ${p.port}` })),
@@ -30,7 +31,7 @@ function move(port: number): void {
 </script>
 
 <template>
-  <p v-if="used.length" class="pins">
+  <p v-if="used.length || ways.length" class="pins">
     <template v-if="mine">
       <strong>{{ mine.name }}</strong>
       <Choice :model-value="mine.port" :options="options" class="to" :aria-label="`Port of ${mine.name}`" @update:model-value="move" />
@@ -40,7 +41,7 @@ function move(port: number): void {
     <span v-else class="quiet">{{ kept.length ? `${kept.length} of ${used.length} ports are kept by hand` : 'The plan gives the ports: drag a device to another, or press it' }}</span>
     <span class="all">
       <Button v-if="kept.length < used.length" label="Keep all as they are" icon="pi pi-thumbtack" text size="small" :aria-label="`Keep all ports of ${name} as they are`" @click="keepAll" />
-      <Button v-if="kept.length" label="Leave all to the plan" text size="small" :aria-label="`Leave all ports of ${name} to the plan`" @click="freeAll" />
+      <Button v-if="kept.length || ways.length" label="Leave all to the plan" text size="small" :aria-label="`Leave all ports of ${name} to the plan`" @click="freeAll" />
     </span>
   </p>
 </template>

@@ -7,8 +7,8 @@ const emit = defineEmits<{ choose: [device: string | null | undefined]; move: [f
 const held = ref<PortUse | null>(null)
 const over = ref<number | null>(null)
 
-/** A cage is for a way up, and so is a port that is kept for one. */
-const takes = (port: PortUse) => !port.cage && !port.uplink && (!port.link || !!port.device)
+/** A cage is for a way to another switch; a way goes into any port that no other way has. */
+const takes = (port: PortUse) => !port.uplink && (held.value?.uplink ? true : !port.cage && (!port.link || !!port.device))
 
 function drop(port: PortUse): void {
   const from = held.value
@@ -34,7 +34,7 @@ const groups = computed(() => {
 })
 
 function says(port: PortUse): string {
-  if (port.uplink) return `Port ${port.port}: kept for the way ${port.name}`
+  if (port.uplink) return `Port ${port.port}: kept for the way ${port.name}${port.pinned ? ', chosen by hand' : '; drag it to another port'}`
   const who = port.name ? `${port.name}${port.feeds ? ', powered from here' : ''}` : 'free'
   return `Port ${port.port}: ${who}${port.pinned ? ', kept here by hand' : ''}`
 }
@@ -48,7 +48,7 @@ function says(port: PortUse): string {
         <button
           v-for="port in group.ports" :key="port.port" v-tooltip.bottom="says(port)" class="plain port"
           :class="{ used: port.link, uplink: port.uplink, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen, over: over === port.port && held }"
-          :data-port="port.port" :draggable="!!port.device" @click="$emit('choose', port.device)"
+          :data-port="port.port" :draggable="!!port.device || port.uplink" @click="$emit('choose', port.device)"
           @dragstart="held = port" @dragend="held = over = null" @dragover.prevent="over = takes(port) ? port.port : null" @drop.prevent="drop(port)"
         >
           <span class="number">{{ port.port }}<i v-if="port.pinned" class="pi pi-thumbtack" aria-hidden="true" /></span>

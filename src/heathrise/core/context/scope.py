@@ -93,6 +93,9 @@ def _standing(design: Design, states: frozenset[State]) -> Design:
             tables[kind] = _only(
                 rows, key, lambda r: r.device not in gone and getattr(r, "switch", None) not in gone_switches
             )
+    ways: Mapping[str, Any] = tables.get("way_pin", {})
+    if any(gone_switches & {w.switch, w.to} for w in ways.values()):
+        tables["way_pin"] = _only(ways, key, lambda w: not gone_switches & {w.switch, w.to})
     runs: Mapping[str, Any] = tables.get("run", {})
     if any(run.through in gone for run in runs.values()):
         tables["run"] = _tables.get((runs,), (key, "through"), lambda: _begun_anew(runs, gone))

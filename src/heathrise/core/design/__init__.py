@@ -40,6 +40,7 @@ from .elements import (
     Switch,
     Uplink,
     Wall,
+    WayPin,
     WayPoint,
     WirelessName,
 )
@@ -125,6 +126,7 @@ __all__ = [
     "UsualRoute",
     "Variant",
     "Wall",
+    "WayPin",
     "WayPoint",
     "WirelessName",
     "Zone",

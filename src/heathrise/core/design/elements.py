@@ -289,6 +289,20 @@ class PortPin(Element):
     cable: Annotated[int, Field(ge=1, le=4)] = 1
 
 
+class WayPin(Element):
+    """The port of a switch that somebody chose for its way to another, or to the line where ``to`` is
+    the switch itself."""
+
+    switch: SwitchRef
+    port: Annotated[int, Field(ge=1, le=128)]
+    to: SwitchRef
+
+    @property
+    def leads_to(self) -> str | None:
+        """The other switch, None for the line."""
+        return self.to if self.to != self.switch else None
+
+
 class Injector(Element):
     """A single-port power source put in a device's run at the rack."""
 

@@ -25,6 +25,7 @@ from .elements import (
     Switch,
     Uplink,
     Wall,
+    WayPin,
     WayPoint,
     WirelessName,
 )
@@ -48,6 +49,7 @@ KINDS: dict[str, type[Element]] = {
     "uplink": Uplink,
     "switch": Switch,
     "port_pin": PortPin,
+    "way_pin": WayPin,
     "injector": Injector,
     "extender": Extender,
     "network": Network,

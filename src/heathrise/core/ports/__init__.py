@@ -2,10 +2,11 @@
 
 from .assign import Assignment, Demand, assign, cable_of_link, fits, group_of, reserved_w
 from .choose import Chosen, KeptFree, choose
-from .uplinks import LINE, Shelf, UplinkPort, Way, uplinks
+from .uplinks import LINE, NOTHING_CHOSEN, Shelf, UplinkPort, Way, uplinks
 
 __all__ = [
     "LINE",
+    "NOTHING_CHOSEN",
     "Assignment",
     "Chosen",
     "Demand",

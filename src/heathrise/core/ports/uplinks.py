@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 
 from ..catalogue import SwitchModel
 
@@ -50,6 +51,7 @@ class UplinkPort:
 
 
 LINE = Way(None)
+NOTHING_CHOSEN: Mapping[tuple[str, str | None], int] = MappingProxyType({})
 
 
 def uplinks(
@@ -57,29 +59,44 @@ def uplinks(
     up: Way = LINE,
     below: Sequence[Way] = (),
     pinned: Collection[tuple[str, int]] = (),
+    chosen: Mapping[tuple[str, str | None], int] = NOTHING_CHOSEN,
 ) -> tuple[UplinkPort, ...]:
     """Return the ports kept before devices get theirs: each switch's way up, cages first.
 
     The first switch leads up, to the line or to the rack above; on it a port is kept for each of
     the others and for each rack below. Fibre has the first pick of cages; a switch without any
     gives its last ports, those without power first. ``pinned`` ports, by switch and number, are not
-    given: somebody put a device's cable there.
+    given: somebody put a device's cable there. ``chosen`` has the port of a switch for its way to
+    another, or to the line; what its switch has not is not followed.
     """
     kept: list[UplinkPort] = []
     for k, shelf in enumerate(shelves):
         others = [Way(s.id) for s in shelves[1:]]
         ways = [(up, False), *((w, True) for w in (*others, *below))] if k == 0 else []
         ways = ways or [(Way(shelves[0].id), False)]
-        kept += _placed(shelf, sorted(ways, key=lambda row: not row[0].fibre), pinned)
+        kept += _placed(shelf, sorted(ways, key=lambda row: not row[0].fibre), pinned, chosen)
     return tuple(kept)
 
 
 def _placed(
-    shelf: Shelf, ways: Sequence[tuple[Way, bool]], pinned: Collection[tuple[str, int]]
+    shelf: Shelf,
+    ways: Sequence[tuple[Way, bool]],
+    pinned: Collection[tuple[str, int]],
+    chosen: Mapping[tuple[str, str | None], int],
 ) -> list[UplinkPort]:
     slots = [s for s in _last_resorts(shelf) if (s.switch, s.port) not in pinned]
+    by_port = {s.port: s for s in slots}
+    at: dict[int, Slot] = {}  # by place in the ways
+    for k, (way, _) in enumerate(ways):
+        slot = by_port.get(chosen.get((shelf.id, way.to), 0))
+        if slot is not None and slot not in at.values():
+            at[k] = slot
+    rest = iter([s for s in slots if s not in at.values()])
     found: list[UplinkPort] = []
-    for (way, down), slot in zip(ways, slots, strict=False):
+    for k, (way, down) in enumerate(ways):
+        slot = at.get(k) or next(rest, None)
+        if slot is None:
+            break
         cage = shelf.model.groups[slot.group].cage
         found.append(UplinkPort(slot, way.to, way.fibre, way.fibre and not cage, down))
     return found

@@ -6,9 +6,8 @@ room has a rack of its own; a device's link goes into a switch of the room its r
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from ..base.wording import some
 from ..catalogue import Catalogue, poe_rank
@@ -16,13 +15,13 @@ from ..context.findings import Cure
 from ..context.one_cable import shared_cable
 from ..context.plugged import Plugged, plugged_of
 from ..context.run_decisions import run_said
-from ..design import Design, Device, Injector, Switch, apply, put
+from ..design import Design, Device, Injector, Switch, WayPin, apply, put
 from ..ports import Assignment, Demand, Shelf, UplinkPort, assign
 from ..power import PoweredDevice, SwitchBudget, budget_of, sources
 from .cures import Rack, cage_cures, rack_cures, weak_injectors
 from .loads import beside_of, guests_of, loads_of, neighbours_of, powered_of
 from .passive import passive_feeds
-from .pins import pinned
+from .pins import lost_ways, pinned
 from .stores import stores_of
 from .values import LostPin, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
@@ -179,6 +178,7 @@ class _RoomPlan:
     result: Assignment
     kept: tuple[UplinkPort, ...]
     lost: tuple[LostPin, ...] = ()
+    chosen: Mapping[tuple[str, str | None], int] = field(default_factory=dict)
 
     @property
     def loose(self) -> tuple[Demand, ...]:
@@ -251,7 +251,8 @@ class _RoomPlan:
                         uplink=up is not None,
                         uplink_to=up.to if up else None,
                         role=demand.role if demand else "",
-                        pinned=demand is not None and demand.pin is not None,
+                        pinned=(demand is not None and demand.pin is not None)
+                        or (up is not None and self.chosen.get((shelf.id, up.to)) == number),
                     )
 
 
@@ -262,11 +263,13 @@ def _plan_room(
     pairs: tuple[tuple[str, str], ...],
     beside: tuple[tuple[str, str], ...],
 ) -> _RoomPlan:
-    ways = Counter(u.slot.switch for u in rack.kept(rack.shelves))
-    held = pinned(design, demands, rack.shelves, ways)
-    kept = rack.kept(rack.shelves, {d.pin for d in held.demands if d.pin is not None})
+    chosen = {(w.switch, w.leads_to): w.port for w in design.of(WayPin).values()}
+    first = rack.kept(rack.shelves, (), chosen)
+    held = pinned(design, demands, rack.shelves, first)
+    kept = rack.kept(rack.shelves, {d.pin for d in held.demands if d.pin is not None}, chosen)
     result = assign(held.demands, rack.shelves, pairs, kept, beside, design.site.power_headroom)
-    return _RoomPlan(rack, held.demands, result, kept, held.lost)
+    lost = (*held.lost, *lost_ways(design, rack.shelves, kept))
+    return _RoomPlan(rack, held.demands, result, kept, lost, chosen)
 
 
 def _ways_up(

@@ -10,7 +10,7 @@ from ..base.frozen import Frozen
 from ..catalogue import Catalogue, SwitchModel
 from ..context.findings import Cure
 from ..design import Design, Device, Injector, Switch, free_number, put
-from ..ports import Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved_w, uplinks
+from ..ports import NOTHING_CHOSEN, Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved_w, uplinks
 
 
 @dataclass(frozen=True)
@@ -25,10 +25,14 @@ class Rack:
     top: bool = False
 
     def kept(
-        self, shelves: Sequence[Shelf], pinned: Collection[tuple[str, int]] = ()
+        self,
+        shelves: Sequence[Shelf],
+        pinned: Collection[tuple[str, int]] = (),
+        chosen: Mapping[tuple[str, str | None], int] = NOTHING_CHOSEN,
     ) -> tuple[UplinkPort, ...]:
-        """Return the ports kept for its ways if these were its switches; none of those pinned."""
-        return uplinks(shelves, self.up, self.below, pinned)
+        """Return the ports kept for its ways if these were its switches: those chosen, none of those
+        pinned."""
+        return uplinks(shelves, self.up, self.below, pinned, chosen)
 
 
 class WeakInjector(Frozen):

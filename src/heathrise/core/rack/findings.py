@@ -127,7 +127,9 @@ def power_findings(
             f"pin-{pin.pin}",
             "near",
             pin.text,
-            places=(Place(kind="device", id=pin.device),),
+            places=(
+                Place(kind="device", id=pin.device) if pin.device else Place(kind="switch", id=pin.switch),
+            ),
             rule="a port chosen by hand serves what is put into it",
             source="IEEE 802.3",
             cures=pin.cures,

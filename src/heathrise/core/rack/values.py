@@ -42,7 +42,8 @@ class LostPin(Frozen):
     KEY: ClassVar = ("pin",)
 
     pin: str
-    device: str
+    switch: str
+    device: str = Field("", description="none where it is the port of a way")
     text: str
     cures: tuple[Cure, ...] = ()
 

@@ -14,7 +14,19 @@ from ..base.wording import speed
 from ..brief import nearest_rack
 from ..catalogue import SwitchModel
 from ..context.plan import Plan
-from ..design import Change, Design, EquipmentRoom, PortPin, Switch, Zone, apply, free_number, put, remove
+from ..design import (
+    Change,
+    Design,
+    EquipmentRoom,
+    PortPin,
+    Switch,
+    WayPin,
+    Zone,
+    apply,
+    free_number,
+    put,
+    remove,
+)
 from ..evaluation.evaluate import evaluate, rooms_up_of, wires_of
 from ..ports import Chosen, Demand, KeptFree, choose
 from ..rack import Rack, rack_loads
@@ -207,6 +219,7 @@ def _changes(drawn: Design, room: str, chosen: Chosen, there: Sequence[Switch]) 
             changes.append(put(switch.model_copy(update={"model": bought.pop(0).id})))
             continue
         changes += [remove(p) for p in drawn.of(PortPin).values() if p.switch == switch.id]
+        changes += [remove(w) for w in drawn.of(WayPin).values() if switch.id in (w.switch, w.to)]
         changes.append(remove(switch))
     for model in bought:
         number = free_number(taken, "sw")

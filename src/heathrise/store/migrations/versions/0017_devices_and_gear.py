@@ -22,6 +22,21 @@ def upgrade() -> None:
     steps.add_column("device", sa.Column("redundancy", sa.String(40), nullable=True))
 
     steps.create_table(
+        "way_pin",
+        sa.Column("project_id", sa.String(40), nullable=False),
+        sa.Column("id", sa.String(40), nullable=False),
+        sa.Column("placed", sa.Integer(), nullable=False),
+        sa.Column("switch", sa.String(40), nullable=False),
+        sa.Column("port", sa.Integer(), nullable=False),
+        sa.Column("to", sa.String(40), nullable=False),
+        sa.ForeignKeyConstraint(["project_id"], ["project.id"], ondelete="CASCADE"),
+        sa.ForeignKeyConstraint(["project_id", "switch"], ["switch.project_id", "switch.id"]),
+        sa.ForeignKeyConstraint(["project_id", "to"], ["switch.project_id", "switch.id"]),
+        sa.PrimaryKeyConstraint("project_id", "id"),
+        mysql_engine="InnoDB",
+        mysql_charset="utf8mb4",
+    )
+    steps.create_table(
         "firm_gear",
         sa.Column("id", sa.String(80), primary_key=True),
         sa.Column("shelf", sa.String(40), nullable=False),
@@ -32,5 +47,6 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("firm_gear")
+    op.drop_table("way_pin")
     for name in ("redundancy", "disks", "reduced"):
         op.drop_column("device", name)
