@@ -165,8 +165,8 @@ def test_all_of_the_plan_has_a_line_and_every_line_a_place(key: str) -> None:
             continue
         bought = {f"cable-{link.category.lower()}{j}" for j in MAY_LIE_AS[link.jacket]}
         if link.medium == "fibre":
-            outside = "-outside" if link.jacket in ("outdoor", "ground") else ""
-            bought = {f"fibre-{link.category}{outside}"}
+            ends = {"indoor": "", "riser": "-riser", "plenum": "-plenum"}
+            bought = {f"fibre-{link.category}{ends.get(link.jacket, '-outside')}"}
         place = getattr(link, "device", link.id)
         cut_from = [b for b in bought & set(lines) if place in {w.id.split("@")[0] for w in lines[b].where}]
         assert len(cut_from) == 1, link.name
@@ -265,7 +265,7 @@ def test_cords_agree_with_counting_port_by_port(key: str) -> None:
         joined = {u.room for u in evaluation.cable.uplinks if u.verdict != "no_way"}
         if way.to and way.medium == "copper" and here in joined:
             count += (here in panels) + (room_of[way.to] in panels)
-        count += up
+        count += up + len(way.converters)  # from a converter to its port
     count += sum({(room, "router"), (room, "modem")} <= gear for room in set(room_of.values()))
     for run in evaluation.cable.runs:
         if run.verdict == "no_way":

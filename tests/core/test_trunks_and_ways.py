@@ -331,3 +331,24 @@ def test_a_way_led_round_the_hall_by_hand() -> None:
     assert (
         judge_runs(lost, CATALOGUE)[0].reason == "no way leads there through the points that it is pinned to"
     )
+
+
+def test_a_point_out_of_doors_is_told_and_put_where_the_run_goes_by() -> None:
+    """Its distance against the legs, each cut into steps of a centimetre."""
+    point = WayPoint(id="p", device="ap-1", floor="f", at=(12.0, 26.0))  # the room ends at 20
+    plan = Plan(design_of(*shell(), rack(2, 2), access_point(18, 10), point), load_catalogue())
+    found = evaluate(plan)
+    (told,) = [f for f in found.cable.findings if f.id == "cable-led-p"]
+    spots = [
+        (ax + (bx - ax) * k / 2000, ay + (by - ay) * k / 2000)
+        for leg in found.runs[0].legs
+        for (ax, ay), (bx, by) in itertools.pairwise(leg.points)
+        for k in range(2001)
+    ]
+    away = min(math.dist(spot, point.at) for spot in spots)
+    assert told.figure == pytest.approx(away, abs=0.02) and f"{told.figure:.1f}" in told.text and away > 5
+    for cure in told.cures:
+        after = evaluate(plan.after(cure.changes))
+        assert not [f for f in after.cable.findings if f.id.startswith("cable-led")]
+    inside = plan.after([put(point.model_copy(update={"at": (12.0, 18.0)}))])
+    assert not [f for f in evaluate(inside).cable.findings if f.id.startswith("cable-led")]

@@ -22,6 +22,7 @@ from ..core.design import (
     Socket,
     Switch,
     Uplink,
+    WayPoint,
     WirelessName,
 )
 from .briefs import practice_brief
@@ -235,6 +236,7 @@ def _gear(drawing: Drawing) -> None:
         Switch(id="sw-5", equipment_room="rack-kennels", name="SW-5", model="dunthrip-s8"),
         Switch(id="sw-6", equipment_room="rack-cabin", name="SW-6", model="dunthrip-s8"),
         # Noted on the old switch, which had more ports than the one that replaced it.
+        WayPoint(id="point-1", device="ap-2", floor="ground", at=_turned((5.0, -3.0))[0]),
         PortPin(id="pin-1", switch="sw-1", port=22, device="ap-1"),
     )
     drawing.add(

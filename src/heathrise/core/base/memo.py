@@ -36,14 +36,14 @@ def bytes_of(value: object, depth: int = 0) -> int:
         return _OBJECT_BYTES
     inside: Iterable[object] = ()
     if isinstance(value, Mapping):
-        inside = value.values()
+        inside = list(value.values())
     elif isinstance(value, tuple | list):
         if len(value) > _LONG:  # of many things much alike a few tell
             few = value[:: len(value) // _FEW]
             return 8 * len(value) + len(value) * sum(bytes_of(v, depth + 1) for v in few) // len(few)
         inside = value
     elif isinstance(value, BaseModel):
-        inside = value.__dict__.values()
+        inside = list(value.__dict__.values())  # another thread may keep what it works out there
     elif is_dataclass(value):
         inside = (getattr(value, f.name) for f in fields(value))
     return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in inside)

@@ -20,6 +20,7 @@ from .assess import CableChapter
 from .beside_mains import mains_findings
 from .conduit import duct_findings, rated_findings
 from .first_room import first_room
+from .led import led_findings
 from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
 from .links import LinkVerdict
 from .runs import RunVerdict, asked_category, in_hops, judge_runs
@@ -66,6 +67,7 @@ def cable_findings(
         yield from _uplink(design, catalogue, uplink)
     yield from duct_findings(design, catalogue, chapter.links)
     yield from shared_findings(design, catalogue, chapter.links)
+    yield from led_findings(design, runs, catalogue.rules)
     yield from rated_findings(design, chapter.links, catalogue.rules)
     yield from mains_findings(catalogue.rules, runs, mains_lines(design))
     yield from _recommended(design, catalogue, runs)

@@ -366,14 +366,27 @@ class CableModel(Entry):
 
 
 class FibreModel(Entry):
-    """A kind of fibre cable, with what the optic at each end of a link costs."""
+    """A kind of fibre cable by its jacket, with what the optic at each end of a link costs."""
 
     strands: Annotated[int, Field(ge=12, le=288)]
 
     price_per_m: Positive
+    riser_price_per_m: Positive
+    plenum_price_per_m: Positive
     outside_price_per_m: Positive
     optic_price: Positive
     diameter_mm: Positive
+
+    def item(self, jacket: Jacket = "indoor") -> str:
+        """Return the id under which a metre of it is ordered; one jacket serves outdoors and the ground."""
+        by = {
+            "indoor": "",
+            "riser": "-riser",
+            "plenum": "-plenum",
+            "outdoor": "-outside",
+            "ground": "-outside",
+        }
+        return f"fibre-{self.id}{by[jacket]}"
 
 
 class PartModel(Entry, Racked):

@@ -65,11 +65,15 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
             found[box] = Item(box, f"{label}, box of {cable.box_m:g} m", "box", sold.box_price)
             found[reel] = Item(reel, f"{label}, reel of {cable.reel_m:g} m", "reel", sold.reel_price)
     for key, fibre in catalogue.fibres.items():
-        found[f"fibre-{key}"] = Item(f"fibre-{key}", fibre.label, "m", fibre.price_per_m)
-        outside = f"fibre-{key}-outside"
-        found[outside] = Item(
-            outside, f"{fibre.label}, for outdoors and the ground", "m", fibre.outside_price_per_m
-        )
+        for jacket, price in (
+            ("indoor", fibre.price_per_m),
+            ("riser", fibre.riser_price_per_m),
+            ("plenum", fibre.plenum_price_per_m),
+            ("outdoor", fibre.outside_price_per_m),
+        ):
+            item = fibre.item(jacket)
+            said = ", for outdoors and the ground" if jacket == "outdoor" else JACKETS[jacket]
+            found[item] = Item(item, f"{fibre.label}{said}", "m", price)
         found[f"optic-{key}"] = Item(f"optic-{key}", f"Optic for {fibre.label}", "piece", fibre.optic_price)
     for part in catalogue.parts.values():
         found[part.id] = Item(part.id, part.label, part.unit, part.price)

@@ -23,7 +23,8 @@ class RackLoad:
 
     ``panels`` are the site's numbers of those that end here; ``poe_w`` is what each switch gives at
     its ports as rated; ``recorders`` are those that the plan puts here; ``modem`` says that the line's
-    own box stands here.
+    own box stands here; ``converters`` are the ways of fibre that want one here, by the switch that leads
+    up over them.
     """
 
     room: str
@@ -32,6 +33,7 @@ class RackLoad:
     injected_w: Mapping[str, float] | None = None
     recorders: Sequence[Recording] = ()
     modem: str = ""
+    converters: Sequence[str] = ()
 
 
 def contents_of(design: Design, catalogue: Catalogue, load: RackLoad) -> list[Thing]:
@@ -39,6 +41,10 @@ def contents_of(design: Design, catalogue: Catalogue, load: RackLoad) -> list[Th
     room = design.of(EquipmentRoom)[load.room]
     things = [*_own(design, catalogue, room, load), *_line(design, catalogue, room, load)]
     things += _injectors(design, catalogue, load)
+    converter = catalogue.parts["converter"]
+    for way in load.converters:
+        name = f"Converter of {design.of(Switch)[way].name}"
+        things.append(_thing(load.room, "converter", way, name, converter.label, converter, converter.id))
     things += _strips(catalogue, load.room, things)
     if room.battery is not None:
         battery = catalogue.batteries[room.battery]

@@ -9,7 +9,17 @@ from pydantic import Field
 from ..base.frozen import Frozen
 
 ThingKind = Literal[
-    "panel", "switch", "router", "modem", "recorder", "storage", "injector", "shelf", "strip", "battery"
+    "panel",
+    "switch",
+    "router",
+    "modem",
+    "recorder",
+    "storage",
+    "converter",
+    "injector",
+    "shelf",
+    "strip",
+    "battery",
 ]
 
 

@@ -47,6 +47,7 @@ def rack_chapter(
     by_room = {link.device: link.room for link in links if isinstance(link, RunVerdict)}
     at_port = {d.device: d.port_w for d in power.devices}
     passive = {d.id: old.passive_w for d in design.of(Device).values() if (old := catalogue.model_of(d).old)}
+    switches = design.of(Switch)
     loads = []
     for room in design.of(EquipmentRoom):
         if room not in with_switch and not panels.of[room]:
@@ -65,6 +66,11 @@ def rack_chapter(
                 injected_w=injected,
                 recorders=recorders if here else (),
                 modem=design.site.upstream_gear[:60] if here else "",
+                converters=[
+                    w.switch
+                    for w in power.ways_up
+                    if any(switches[s].equipment_room == room for s in w.converters)
+                ],
             )
         )
     patches = tuple(_patches(design, catalogue, links, labels, panels, power))
@@ -191,6 +197,10 @@ def _ways_up(
     routers = _routers(design, catalogue)
     for way in power.ways_up:
         room, switch = room_of[way.switch], (f"switch:{way.switch}", way.port)
+        for near, number in ((way.switch, way.port), (way.to or "", way.to_port or 0)):
+            if near in way.converters:
+                ends = (f"converter:{way.switch}", 0, f"switch:{near}", number)
+                yield Patch(room_of[near], *ends, f"{way.name} to {way.to_name}, converter", colour)
         if way.to is None:
             router = routers.get(room)
             to = f"router:{router}" if router else "modem:1"

@@ -96,7 +96,7 @@ def gather(
     """
     parts = Parts()
     _gear(parts, design, catalogue)
-    _cable(parts, links, bought)
+    _cable(parts, catalogue, links, bought)
     _ends(parts, design, catalogue, links, racks)
     _ways(parts, design, links, holes)
     _racks(parts, design, racks)
@@ -145,7 +145,7 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         parts.add(injector.model, "gear", where)
 
 
-def _cable(parts: Parts, links: Sequence[Link], bought: Sequence[Bulk]) -> None:
+def _cable(parts: Parts, catalogue: Catalogue, links: Sequence[Link], bought: Sequence[Bulk]) -> None:
     for bulk in bought:
         mine = [k for k in links if k.id in bulk.links and k.bought_m and not k.found]
         total = sum(k.bought_m * k.cables for k in mine)
@@ -155,8 +155,8 @@ def _cable(parts: Parts, links: Sequence[Link], bought: Sequence[Bulk]) -> None:
     for link in links:
         if link.medium == "fibre" and link.bought_m:
             metres = math.ceil(link.bought_m)
-            outside = "-outside" if link.jacket in ("outdoor", "ground") else ""
-            parts.add(f"fibre-{link.category}{outside}", "cable", of_link(link, metres * link.cables))
+            item = catalogue.fibres[link.category].item(link.jacket)
+            parts.add(item, "cable", of_link(link, metres * link.cables))
             parts.add(f"optic-{link.category}", "cable", of_link(link, 2 * link.cables))
 
 

@@ -310,6 +310,7 @@ def _ways_up(
             to_port=other.slot.port if other else None,
             medium=room.medium if outside and room is not None else "cord",
             converter=up.converter or (other is not None and other.converter),
+            converters=tuple(u.slot.switch for u in (up, other) if u is not None and u.converter),
             speed_mbps=min(speeds),
             load_mbps=load(switch),
             depth=depth[switch],

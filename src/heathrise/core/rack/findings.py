@@ -222,8 +222,8 @@ def _ways_up(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
                 rules,
                 f"converter-{way.switch}",
                 "near",
-                f"{way.name} to {way.to_name} is fibre and a switch has no cage left for it: it "
-                "wants a media converter there, or a switch with cages.",
+                f"{way.name} to {way.to_name} is fibre and a switch has no cage left for it: a "
+                "media converter is planned there, or take a switch with cages.",
                 places=place,
                 rule="fibre goes into a cage",
                 source="practice",

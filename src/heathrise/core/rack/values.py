@@ -91,6 +91,7 @@ class SwitchUplink(Frozen):
     to_port: int | None = Field(description="port at the other end")
     medium: Literal["cord", "copper", "fibre"]
     converter: bool = Field(description="whether fibre ends in a port that is no cage")
+    converters: tuple[str, ...] = Field((), description="switches at whose end it wants one")
     speed_mbps: int
     load_mbps: int
     depth: int = Field(description="switches from the line to here, this one counted")

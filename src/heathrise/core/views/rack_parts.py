@@ -15,7 +15,13 @@ from ..order import RackParts
 
 _SCREWS_OF_BAG = 20
 _SCREWS = 4  # of a thing with ears
-_BOUGHT_HERE = ("panel", "shelf", "strip", "battery")  # what else stands in a rack is gear of its own
+_BOUGHT_HERE = (
+    "panel",
+    "shelf",
+    "strip",
+    "battery",
+    "converter",
+)  # what else stands in a rack is gear of its own
 _COPPER_LINES = ("dsl", "coax")
 
 
@@ -28,7 +34,7 @@ def rack_parts(plan: Plan) -> list[RackParts]:
         things = chapter.things_of(rack.room)
         items: Counter[str] = Counter()
         for thing in things:
-            if thing.kind in _BOUGHT_HERE and (rack.fresh or thing.kind in ("panel", "battery")):
+            if thing.kind in _BOUGHT_HERE and (rack.fresh or thing.kind in ("panel", "battery", "converter")):
                 items[thing.item] += 1
         if rack.fresh:
             items.update(_frame(rack, things))
