@@ -142,6 +142,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "uplinks": [
       "id"
     ],
+    "beside": [
+      "id"
+    ],
     "trunks": [
       "id"
     ],

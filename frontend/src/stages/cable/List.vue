@@ -8,7 +8,7 @@ import { WORD } from '../words'
 defineProps<{ floor: string }>()
 const store = useDesign()
 const runs = computed(() => store.shown?.cable.runs ?? [])
-const uplinks = computed(() => store.shown?.cable.uplinks ?? [])
+const uplinks = computed(() => [...(store.shown?.cable.uplinks ?? []), ...(store.shown?.cable.beside ?? [])])
 
 function choose(kind: Kind, id: string): void {
   store.selection = { kind, id }

@@ -9,6 +9,7 @@ const props = defineProps<{ room: EquipmentRoom }>()
 const store = useDesign()
 const runs = computed(() => (store.shown?.cable.runs ?? []).filter((r) => r.room === props.room.id))
 const up = computed(() => store.shown?.cable.uplinks.find((u) => u.room === props.room.id))
+const beside = computed(() => store.shown?.cable.beside?.find((b) => b.room === props.room.id))
 const switches = computed(() => store.all('switch').filter((s) => s.equipment_room === props.room.id))
 </script>
 
@@ -23,6 +24,7 @@ const switches = computed(() => store.all('switch').filter((s) => s.equipment_ro
         <dt>Strands</dt><dd data-figure="strands">{{ up.fibre.strands }}: {{ up.fibre.used }} used, {{ up.fibre.spliced - up.fibre.used }} ready, {{ up.fibre.strands - up.fibre.spliced }} dark</dd>
       </template>
       <dt>Over</dt><dd>{{ up.medium === 'fibre' ? store.catalogue?.fibres[up.category]?.label : `${up.cables} × category ${up.category}` }}</dd>
+      <template v-if="beside"><dt>Beside it</dt><dd data-figure="beside">{{ beside.cables }} × category {{ beside.category }}</dd></template>
     </template>
     <template v-else><dt>Way up</dt><dd>the line comes in here</dd></template>
   </dl>

@@ -11,12 +11,13 @@ from .runs import RunVerdict, carried_mbps, judge_runs
 from .second_room import GOOD, room_at, second_room, spot_within
 from .shared import SharedLoad, shared_load
 from .trunks import Trunk, bundle_findings, trunks_of
-from .uplinks import UplinkVerdict
+from .uplinks import BesideVerdict, UplinkVerdict
 from .verdicts import cable_findings
 
 __all__ = [
     "GOOD",
     "OVERHEADS",
+    "BesideVerdict",
     "Bought",
     "CableChapter",
     "Cut",

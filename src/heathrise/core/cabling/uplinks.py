@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
@@ -22,6 +22,48 @@ class UplinkVerdict(LinkVerdict):
 
     to_room: str
     fibre: FibreSheet | None = None
+
+
+class BesideVerdict(LinkVerdict):
+    """Copper that is pulled beside the fibre from a room (``room``) to another (``to_room``): kept for
+    what has no optic, and for the day on which the fibre breaks."""
+
+    to_room: str
+
+
+def judge_beside(
+    design: Design, catalogue: Catalogue, uplinks: Sequence[UplinkVerdict]
+) -> Iterator[BesideVerdict]:
+    """Yield the copper beside each new fibre that stays in its building and is short enough for it."""
+    rules, site = catalogue.rules, design.site
+    cables = int(rules["cabling.beside_fibre"])
+    for up in uplinks:
+        fresh = up.medium == "fibre" and up.verdict != "no_way" and up.chosen_by != "found"
+        if not fresh or up.leaves or not cables:
+            continue
+        speed = int(rules["cabling.found_mbps"])
+        hottest = (up.hottest_space, up.hottest_c)
+        category, verdict = choose_category(site, rules, speed, up.fixed_m, hottest, None)
+        if verdict.verdict not in ("met", "near"):
+            continue  # too far for copper
+        same = {name: getattr(up, name) for name in LinkVerdict.model_fields}
+        yield BesideVerdict.model_validate(
+            {
+                **same,
+                "id": f"beside-{up.room}",
+                "name": f"{up.name}, beside the fibre",
+                "to_room": up.to_room,
+                "medium": "copper",
+                "category": category,
+                "chosen_by": "plan",
+                "cables": cables,
+                "speed_mbps": speed,
+                "verdict": verdict.verdict,
+                "reason": verdict.reason,
+                "figures": verdict.figures,
+                "limit_m": verdict.limit_m,
+            }
+        )
 
 
 _verdicts: IdentityMemo[UplinkVerdict] = IdentityMemo(256)

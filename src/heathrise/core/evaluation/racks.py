@@ -6,7 +6,7 @@ from collections import Counter, defaultdict
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 
-from ..cabling import LinkVerdict, RunVerdict, UplinkVerdict
+from ..cabling import BesideVerdict, LinkVerdict, RunVerdict, UplinkVerdict
 from ..catalogue import Catalogue
 from ..context.one_cable import LAN_IN, LINE_OUT, TV_IN, SharedCable, shared_cable
 from ..context.racks import stand_in_racks
@@ -96,7 +96,7 @@ def _panels(
         if link.verdict == "no_way" or link.medium != "copper" or link.chosen_by == "found":
             continue
         ends[link.room or ""] += link.cables
-        if isinstance(link, UplinkVerdict):
+        if isinstance(link, UplinkVerdict | BesideVerdict):
             ends[link.to_room] += link.cables
             upper[link.to_room] += [(link.id, k) for k in range(1, link.cables + 1)]
     of_link = {link.id: link.room or "" for link in links}

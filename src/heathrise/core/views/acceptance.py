@@ -19,6 +19,11 @@ def planned_cables(plan: Plan) -> list[PlannedCable]:
         if r.verdict != "no_way"
         for number in range(1, r.cables + 1)
     ]
+    for spare in links.beside:
+        found += [
+            PlannedCable(spare.id, spare.name, number, spare.fixed_m, spare.limit_m)
+            for number in range(1, spare.cables + 1)
+        ]
     for up in links.uplinks:
         if up.verdict == "no_way":
             continue

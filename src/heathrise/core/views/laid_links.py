@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..brief import Reserve
-from ..cabling import Cut, LinkVerdict, RunVerdict, UplinkVerdict
+from ..cabling import BesideVerdict, Cut, LinkVerdict, RunVerdict, UplinkVerdict
 from ..context.plan import Plan, answered
 from ..design import Design
 from ..evaluation.evaluate import evaluate
@@ -78,5 +78,5 @@ def _link(link: LinkVerdict) -> Link:
         stretches=stretches,
         rack=link.room or "",
         jacket=link.jacket,
-        far_rack=link.to_room if isinstance(link, UplinkVerdict) else None,
+        far_rack=link.to_room if isinstance(link, UplinkVerdict | BesideVerdict) else None,
     )
