@@ -117,7 +117,8 @@ def test_every_shipped_thing_is_said_by_its_fields_alone() -> None:
     """Whatever is shipped could have been typed: written as fields and read again it is the same."""
     shelves = {role.shelf: CATALOGUE.devices[role.kind] for role in CATALOGUE.roles.values()}
     shelves |= {
-        s: getattr(CATALOGUE, s) for s in ("switches", "injectors", "extenders", "frames", "batteries")
+        s: getattr(CATALOGUE, s)
+        for s in ("switches", "injectors", "extenders", "splitters", "frames", "batteries")
     }
     for shelf, models in shelves.items():
         for model in models.values():

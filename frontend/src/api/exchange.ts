@@ -175,6 +175,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "passive": [
       "device"
     ],
+    "splits": [
+      "device"
+    ],
     "plugged": [
       "device"
     ],

@@ -48,7 +48,7 @@ export function newDevice(store: Store, kind: Device['kind'], floorId: string, a
     id, floor: floorId, kind, name: `${role.prefix}-${id.split('-').at(-1)}`, at, model,
     height_m: Math.min(role.height_m ?? ceiling, ceiling),
     mount: !mounts.length || mounts.includes(role.mount) ? role.mount : mounts[0]!,
-    azimuth_deg: 0, tilt_deg: 0, state: 'new', reduced: false, disks: null, redundancy: null,
+    azimuth_deg: 0, tilt_deg: 0, state: 'new', reduced: false, disks: null, redundancy: null, splitter: null,
   }
 }
 

@@ -188,7 +188,8 @@ def _gear(drawing: Drawing) -> None:
     # A high valley: nights are colder there than is planned for elsewhere.
     drawing.add(OwnFigure(id="own-coldest", figure="install.coldest_c", value=-35.0))
     for floor, name, at in (("kennels", "GW-1", (9.0, -16.3)), ("stable", "GW-2", (94.7, -5.0))):
-        drawing.device(floor, "sensor_gateway", name, "quillbeck-gate", at, 2.3, "wall")
+        model = "quillbeck-hub" if floor == "kennels" else "quillbeck-gate"  # the hub wants a socket
+        drawing.device(floor, "sensor_gateway", name, model, at, 2.3, "wall")
     for floor, name, at in (
         ("ground", "Reception desk", (0.2, 2.0)),
         ("ground", "Till", (6.8, 2.0)),

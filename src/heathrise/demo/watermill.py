@@ -201,7 +201,9 @@ def _devices(drawing: Drawing) -> None:
         drawing.device(floor, "access_point", name, model, at, height_m, mount)
     for name, at, mount in (("CAM-1", (13.8, -0.1), "wall"), ("CAM-3", (55.0, -7.0), "pole")):
         drawing.device("wheel", "camera", name, "peltwick-turret", at, 2.3, mount, azimuth_deg=135.0)
-    drawing.device("wheel", "sensor_gateway", "GW-1", "quillbeck-gate", (6.5, 4.2), 2.4, "wall")
+    drawing.device(
+        "wheel", "sensor_gateway", "GW-1", "quillbeck-gate", (6.5, 4.2), 2.4, "wall", splitter="peltwick-d5"
+    )
     drawing.device("wheel", "router", "Router", "harrowfen-r4", (1.0, 8.6), 1.0, "desk")
     drawing.device("stone", "outlet", "Television", "outlet-single", (0.2, 2.5), 0.3, "wall")
     drawing.device(

@@ -46,7 +46,7 @@ FIELDS: tuple[GearField, ...] = (
     _f("label", "Name", kind="text"),
     _f("price", "Price, before tax"),
     _f("packs", "Packs, pieces: price", "", "packs", _DEVICES),
-    _f("speed_mbps", "Speed of its port", "Mb/s", "number", _DEVICES, "injectors", "extenders"),
+    _f("speed_mbps", "Speed of its port", "Mb/s", "number", _DEVICES, "injectors", "extenders", "splitters"),
     _f("groups", "Ports", "", "ports", "switches"),
     _f("ports", "Ports for others", "", "ports", _DEVICES),
     _f("budget_w", "Watts for its ports together", "W", "number", "switches"),
@@ -55,7 +55,10 @@ FIELDS: tuple[GearField, ...] = (
     _f("power.poe_class", "Class of power it asks for", "", "number", _DEVICES),
     _f("power.rated_w", "Draws at most", "W", "number", _DEVICES),
     _f("power.typical_w", "Draws usually", "W", "number", _DEVICES),
-    _f("poe_class", "Class of power it gives", "", "number", "injectors"),
+    _f("poe_class", "Class of power", "", "number", "injectors", "splitters"),
+    _f("gives_v", "Gives on", "V", "number", "splitters"),
+    _f("gives_w", "Gives on at most", "W", "number", "splitters"),
+    _f("dc_v", "Volts of its plug-in supply", "V", "number", _DEVICES),
     _f("in_class", "Class of power it takes", "", "number", "extenders"),
     _f("gives_class", "Class of power it gives on", "", "number", "extenders"),
     _f("own_w", "Draws from the mains by itself", "W", "number"),
@@ -87,7 +90,8 @@ FIELDS: tuple[GearField, ...] = (
     _f("watts", "Gives", "W", "number", "batteries"),
     _f("wh", "Holds when new", "Wh", "number", "batteries"),
 )
-_NOT_RACKED = {"extenders": ("noise_db", "units", "wide_mm", "deep_mm", "kg"), "frames": ("own_w",)}
+_BARE = ("noise_db", "units", "wide_mm", "deep_mm", "kg")
+_NOT_RACKED = {"extenders": _BARE, "splitters": _BARE, "frames": ("own_w",)}
 _WHOLE = {"speed_mbps", "units", "poe_class", "power.poe_class", "in_class", "gives_class", "sockets"}
 _WHOLE |= {"inspect_mbps", "records", "bays", "view.pixels"}
 _PORTS = re.compile(r"^(\d+)\s*[x×*]\s*(\d+)(?:\s+class\s+(\d))?(\s+cage)?$")

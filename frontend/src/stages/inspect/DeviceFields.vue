@@ -19,6 +19,13 @@ const modes = computed(() => {
   if (!model?.reduced || !model.power || (props.stage !== 'power' && !props.device.reduced)) return null
   return [{ value: 'full' as const, label: `class ${model.power.poe_class}, as it asks` }, { value: 'less' as const, label: `class ${model.reduced.power.poe_class}, reduced` }]
 })
+/** Whether its plug-in supply feeds it or a splitter off its cable, where its sheet names the volts. */
+const feeds = computed(() => {
+  const model = store.catalogue?.devices[props.device.kind]?.[props.device.model]
+  if ((!model?.dc_v || model.power) && !props.device.splitter) return null
+  const splitters = Object.values(store.catalogue?.splitters ?? {}).filter((s) => !s.withdrawn || s.id === props.device.splitter)
+  return [{ value: '', label: 'its own supply, in a socket' }, ...splitters.map((s) => ({ value: s.id, label: `${s.label}, ${s.gives_w} W` }))]
+})
 const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
 const CATEGORIES = [
   { value: 'plan', label: 'by plan' },
@@ -77,6 +84,9 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
     </label>
     <label v-if="modes" class="wide">Power
       <Choice :model-value="device.reduced ? 'less' : 'full'" :options="modes" fluid aria-label="Power" @update:model-value="set({ reduced: $event === 'less' }, 'Power')" />
+    </label>
+    <label v-if="feeds" class="wide">Power
+      <Choice :model-value="device.splitter ?? ''" :options="feeds" fluid aria-label="Power" @update:model-value="set({ splitter: $event || null }, 'Power')" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterator
 import shapely
 
 from ..base.wording import metres, some
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, on_offer
 from ..context.findings import Cure, Finding, Place
 from ..context.racks import rack_at
 from ..context.run_decisions import said_over_air
@@ -141,7 +141,10 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
                 figure=near.reach_m,
                 limit=cord_m,
                 unit="m",
-                cures=(made_socket(design, device.floor, device.at, at_m, device.name),),
+                cures=(
+                    *_off_its_cable(design, catalogue, device),
+                    made_socket(design, device.floor, device.at, at_m, device.name),
+                ),
             )
     if unknown and design.of(Socket):
         names = some([d.name for d in unknown])
@@ -158,6 +161,21 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
                 made_socket(design, d.floor, d.at, min(d.height_m, 2.2), d.name) for d in unknown[:1]
             ),
         )
+
+
+def _off_its_cable(design: Design, catalogue: Catalogue, device: Device) -> Iterator[Cure]:
+    """Offer the cheapest splitter that gives a wired device its volts and watts off its cable."""
+    model = catalogue.devices[device.kind][device.model]
+    if not model.takes_splitter or device.id in said_over_air(design):
+        return
+    fitting = [
+        s for s in on_offer(catalogue.splitters) if s.gives_v == model.dc_v and s.gives_w >= model.own_w
+    ]
+    best = min(fitting, key=lambda s: s.price, default=None)
+    if best is not None:
+        changed = device.model_copy(update={"splitter": best.id})
+        effect = f"{best.price:+g} {design.site.currency}; its port gives class {best.poe_class}"
+        yield Cure(label=f"Feed it off its cable: {best.label}", effect=effect, changes=(put(changed),))
 
 
 def _finding(

@@ -25,6 +25,7 @@ from .models import (
     Racked,
     RadioModel,
     SiteKindModel,
+    SplitterModel,
     SwitchModel,
 )
 from .own import MOST_OWN, OwnGear, gear_of, ids_of, read_gear, shelves_of, with_gear
@@ -73,6 +74,7 @@ __all__ = [
     "Role",
     "Rules",
     "SiteKindModel",
+    "SplitterModel",
     "SwitchModel",
     "Used",
     "Value",

@@ -16,6 +16,7 @@ SHELVES = (
     "switches",
     "injectors",
     "extenders",
+    "splitters",
     "frames",
     "batteries",
     "cables",

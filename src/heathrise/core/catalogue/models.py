@@ -186,7 +186,8 @@ class DeviceModel(Entry, Racked):
     is the air it is made for, in C, where its sheet says so; ``inspect_mbps`` what a router passes
     with inspection on, 0 where the sheet says nothing; ``records`` the cameras that a recorder takes;
     ``reduced`` how it runs where its port gives less than it asks for; ``view`` what its lens sees,
-    ``stream`` what it sends; ``bays`` the disks that a store takes.
+    ``stream`` what it sends; ``bays`` the disks that a store takes;
+    ``dc_v`` the volts that its plug-in supply gives it, where it has one.
     """
 
     speed_mbps: int
@@ -206,6 +207,7 @@ class DeviceModel(Entry, Racked):
     view: LensView | None = None
     stream: Stream | None = None
     bays: Annotated[int, Field(ge=0, le=48)] = 0
+    dc_v: Positive = 0.0
 
     @cached_property
     def on_less(self) -> DeviceModel:
@@ -231,6 +233,18 @@ class DeviceModel(Entry, Racked):
         cold = self.least_c if mode.least_c is None else mode.least_c
         less = {"power": mode.power, "air": air, "speed_mbps": speed, "least_c": cold}
         return self.model_copy(update=less)
+
+    def behind(self, splitter: SplitterModel) -> DeviceModel:
+        """Return the device as a splitter at its cable's end feeds it: no plug, a class at its port."""
+        watts = round(self.own_w + splitter.own_w, 2)
+        power = PowerDemand(poe_class=splitter.poe_class, rated_w=watts, typical_w=watts)
+        speed = min(self.speed_mbps, splitter.speed_mbps)
+        return self.model_copy(update={"power": power, "own_w": 0.0, "speed_mbps": speed})
+
+    @property
+    def takes_splitter(self) -> bool:
+        """Whether a splitter can feed it: it has a plug-in supply, and no power over its cable."""
+        return self.power is None and self.dc_v > 0 and self.own_w > 0
 
     @property
     def over_air(self) -> bool:
@@ -301,6 +315,18 @@ class ExtenderModel(Entry):
     gives_class: Annotated[int, Field(ge=0, le=8)]
     own_w: Positive
     outdoor: bool = False
+    price: Positive
+
+
+class SplitterModel(Entry):
+    """What takes power off the end of a cable and gives it on at ``gives_v`` volts, up to ``gives_w``, to
+    a device that has no power over its cable; ``own_w`` it keeps."""
+
+    poe_class: Annotated[int, Field(ge=0, le=8)]
+    gives_v: Positive
+    gives_w: Positive
+    own_w: Positive
+    speed_mbps: int
     price: Positive
 
 

@@ -11,13 +11,23 @@ from pydantic import ValidationError
 from ..base.frozen import Strict
 from ..base.plain_text import plain_values
 from ..design import DesignError, Problem, describe
-from .models import BatteryModel, DeviceModel, Entry, ExtenderModel, FrameModel, InjectorModel, SwitchModel
+from .models import (
+    BatteryModel,
+    DeviceModel,
+    Entry,
+    ExtenderModel,
+    FrameModel,
+    InjectorModel,
+    SplitterModel,
+    SwitchModel,
+)
 from .shelves import Catalogue
 
 PLAIN_SHELVES: dict[str, type[Entry]] = {
     "switches": SwitchModel,
     "injectors": InjectorModel,
     "extenders": ExtenderModel,
+    "splitters": SplitterModel,
     "frames": FrameModel,
     "batteries": BatteryModel,
 }
@@ -48,6 +58,7 @@ def shelves_of(catalogue: Catalogue) -> dict[str, str]:
         "switches": "Switch",
         "injectors": "Injector",
         "extenders": "Extender",
+        "splitters": "Splitter",
         "frames": "Frame",
         "batteries": "Battery",
     }

@@ -8,7 +8,16 @@ from datetime import date
 from functools import cached_property
 
 from ..design import Jacket
-from .models import JACKETS, BatteryModel, DeviceModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
+from .models import (
+    JACKETS,
+    BatteryModel,
+    DeviceModel,
+    ExtenderModel,
+    FrameModel,
+    InjectorModel,
+    SplitterModel,
+    SwitchModel,
+)
 from .shelves import Catalogue
 
 
@@ -54,6 +63,8 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
         found[injector.id] = _item(injector, not injector.withdrawn)
     for extender in catalogue.extenders.values():
         found[extender.id] = _item(extender, not extender.withdrawn)
+    for splitter in catalogue.splitters.values():
+        found[splitter.id] = _item(splitter, not splitter.withdrawn)
     for frame in catalogue.frames.values():
         found[frame.id] = _item(frame, not frame.withdrawn)
     for battery in catalogue.batteries.values():
@@ -86,7 +97,13 @@ def priced_items(catalogue: Catalogue) -> dict[str, Item]:
 
 
 def _item(
-    model: DeviceModel | SwitchModel | InjectorModel | ExtenderModel | FrameModel | BatteryModel,
+    model: DeviceModel
+    | SwitchModel
+    | InjectorModel
+    | ExtenderModel
+    | FrameModel
+    | SplitterModel
+    | BatteryModel,
     sold: bool,
     packs: tuple[Pack, ...] = (),
 ) -> Item:

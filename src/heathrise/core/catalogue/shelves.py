@@ -23,6 +23,7 @@ from .models import (
     LabelSheet,
     PartModel,
     SiteKindModel,
+    SplitterModel,
     SwitchModel,
     UsualNetwork,
     calibrated,
@@ -43,6 +44,8 @@ class HasKind(Protocol):
     def model(self) -> str: ...
     @property
     def reduced(self) -> bool: ...
+    @property
+    def splitter(self) -> str | None: ...
 
 
 def on_offer(shelf: Mapping[str, E]) -> list[E]:
@@ -62,6 +65,7 @@ class Catalogue(BaseModel):
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
     extenders: dict[str, ExtenderModel]
+    splitters: dict[str, SplitterModel]
     frames: dict[str, FrameModel]
     batteries: dict[str, BatteryModel]
     cables: dict[str, CableModel]
@@ -108,9 +112,22 @@ class Catalogue(BaseModel):
         return self.roles[device.kind]
 
     def model_of(self, device: HasKind) -> DeviceModel:
-        """Return what a device is, as it runs: some run on less than they ask for."""
+        """Return what a device is, as it runs: some run on less than they ask for, or behind a splitter."""
         model = self.devices[device.kind][device.model]
+        if device.splitter is not None and model.takes_splitter and device.splitter in self.splitters:
+            return self._split(model, self.splitters[device.splitter])
         return model.on_less if device.reduced else model
+
+    def _split(self, model: DeviceModel, splitter: SplitterModel) -> DeviceModel:
+        key = (model.id, splitter.id)
+        if key not in self._behind:
+            self._behind[key] = model.behind(splitter)
+        return self._behind[key]
+
+    @cached_property
+    def _behind(self) -> dict[tuple[str, str], DeviceModel]:
+        """Devices behind a splitter, each the same object whenever it is asked for."""
+        return {}
 
     def air_of(self, device: HasKind) -> AirModel | None:
         """Return the radios of a device as it runs, or None."""

@@ -149,6 +149,7 @@ def _dangling(design: Design) -> Iterator[Problem]:
 # Where a design names gear that a firm can have of its own: kinds of element and the fields.
 GEAR_FIELDS = (
     ("device", "model"),
+    ("device", "splitter"),
     ("switch", "model"),
     ("injector", "model"),
     ("extender", "model"),
@@ -177,6 +178,8 @@ def _models(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
             yield Problem(f"device[{device.id}].kind", what)
         elif device.model not in catalogue.devices[device.kind]:
             yield _unknown("device", device.id, "model", device.model)
+        if device.splitter is not None and device.splitter not in catalogue.splitters:
+            yield _unknown("device", device.id, "splitter", device.splitter)
     for kind, models in (
         ("switch", catalogue.switches),
         ("injector", catalogue.injectors),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterator
 
-from ..catalogue import Catalogue, InjectorModel
+from ..catalogue import Catalogue, InjectorModel, SplitterModel
 from ..design import Design, Device, Run
 
 
@@ -34,3 +34,9 @@ def feeds(design: Design, catalogue: Catalogue) -> Iterator[tuple[Device, Inject
             found = catalogue.injector_for(power.poe_class, 0)
             if found is not None:
                 yield device, found
+
+
+def split_by(catalogue: Catalogue, device: Device) -> SplitterModel | None:
+    """Return the splitter that feeds a device off its cable, where it takes one."""
+    model = catalogue.devices[device.kind][device.model]
+    return catalogue.splitters.get(device.splitter or "") if model.takes_splitter else None

@@ -220,7 +220,8 @@ class Device(Element):
     """Whatever stands at the far end of a run, with the pose its antenna or lens has.
 
     ``kind`` is one of the catalogue's roles. One that runs ``reduced`` asks for the fewer watts that its
-    sheet names and does less. ``disks`` and their ``redundancy`` are what somebody chose for a store.
+    sheet names and does less. ``disks`` and their ``redundancy`` are what somebody chose for a store,
+    ``splitter`` what feeds it off its cable.
     """
 
     floor: FloorRef
@@ -236,6 +237,7 @@ class Device(Element):
     reduced: bool = False
     disks: Annotated[int, Field(ge=0, le=48)] | None = None
     redundancy: Redundancy | None = None
+    splitter: ModelId | None = None
 
 
 class Run(Element):

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ..base.wording import celsius
 from ..catalogue import Catalogue, DeviceModel, Rules
 from ..context.plugged import plugged_of
-from ..context.run_decisions import feeds, said_over_air
+from ..context.run_decisions import feeds, said_over_air, split_by
 from ..design import Design, Device, EquipmentRoom, Extender, Injector, Switch
 from .cables import Pull
 from .hazards import Hazard, lifting_said, old_walls_said
@@ -191,10 +191,20 @@ def mounts(
             hazards,
             [old_walls_said(rules, stand.built)] if drilled and not stand.outdoors else [],
             label=f"Mount: {name}{' outside' if key != device.kind else ''}",
-            materials=(model.label, *(() if free else ("bracket or box",)), *fed.get(device.id, ())),
+            materials=(
+                model.label,
+                *(() if free else ("bracket or box",)),
+                *fed.get(device.id, ()),
+                *_split(catalogue, device),
+            ),
             tools=("level", "drill", "screwdriver"),
             checks=tuple(_seen_to(rules, model, stand)),
         )
+
+
+def _split(catalogue: Catalogue, device: Device) -> tuple[str, ...]:
+    splitter = split_by(catalogue, device)
+    return (splitter.label,) if splitter is not None else ()
 
 
 def _of_mount(rules: Rules, device: Device, stand: MountPlace) -> Iterator[Hazard]:

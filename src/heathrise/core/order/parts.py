@@ -11,7 +11,7 @@ from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.plugged import plugged_of
 from ..context.recording import disks_in, recordings_of
-from ..context.run_decisions import feeds
+from ..context.run_decisions import feeds, split_by
 from ..design import Design, Device, Duct, EquipmentRoom, Extender, Injector, Socket, Switch
 from ..laying import Hole, Link, climbs_of, duct_m
 from ..mains import mains_lines
@@ -139,6 +139,10 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         where = Where(kind="extender", id=extender.id, name=device.name, floor=device.floor)
         parts.add(extender.model, "gear", where)
         parts.add("plug", "ends", where.model_copy(update={"quantity": 2}))
+    for device in design.of(Device).values():
+        if device.splitter is not None and split_by(catalogue, device) is not None:
+            where = Where(kind="device", id=device.id, name=f"{device.name}, at its end", floor=device.floor)
+            parts.add(device.splitter, "gear", where)
     for injector in design.of(Injector).values():
         device = design.of(Device)[injector.device]
         where = Where(kind="injector", id=injector.id, name=device.name, floor=device.floor)

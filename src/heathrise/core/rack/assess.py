@@ -22,6 +22,7 @@ from .cures import Rack, cage_cures, rack_cures, weak_injectors
 from .loads import beside_of, guests_of, loads_of, neighbours_of, powered_of
 from .passive import passive_feeds
 from .pins import lost_ways, pinned
+from .splits import wrong_splits
 from .stores import stores_of
 from .values import LostPin, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
@@ -90,6 +91,7 @@ def plan_power(
         plugged=tuple(_plugs_said(design, catalogue, plugs)),
         passive=tuple(passive_feeds(design, catalogue, wires)),
         lost_pins=tuple(pin for plan in plans for pin in plan.lost),
+        splits=tuple(wrong_splits(design, catalogue)),
         stores=tuple(stores_of(design, catalogue)),
         line_room=racks[0].room if racks else "",
     )

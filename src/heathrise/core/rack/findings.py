@@ -76,6 +76,17 @@ def power_findings(
                 rule="what a device does on less power stands on its sheet",
                 source="the maker's sheet, as the catalogue has it",
             )
+    for split in plan.splits:
+        yield _power_finding(
+            rules,
+            f"split-{split.device}",
+            split.severity,
+            split.text,
+            places=(Place(kind="device", id=split.device),),
+            rule="a splitter gives the volts that its device wants, and watts enough",
+            source="the maker's sheet, as the catalogue has it",
+            cures=split.cures,
+        )
     for weak in plan.weak_injectors:
         yield _weak_injector(rules, weak, plan.less_cures.get(weak.device, ()))
     for feed in plan.passive:

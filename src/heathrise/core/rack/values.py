@@ -48,6 +48,17 @@ class LostPin(Frozen):
     cures: tuple[Cure, ...] = ()
 
 
+class WrongSplit(Frozen):
+    """A splitter that does not do for its device, and why."""
+
+    KEY: ClassVar = ("device",)
+
+    device: str
+    severity: Literal["not_met", "near"]
+    text: str
+    cures: tuple[Cure, ...] = ()
+
+
 class PluggedDevice(Frozen):
     """A device at a port of another one: the port, 0 where it has none, its cord in m, Mb/s."""
 
@@ -129,6 +140,7 @@ class PowerPlan(Frozen):
     less_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     weak_injectors: tuple[WeakInjector, ...] = ()
     passive: tuple[PassiveFeed, ...] = ()
+    splits: tuple[WrongSplit, ...] = ()
     plugged: tuple[PluggedDevice, ...] = ()
     lost_pins: tuple[LostPin, ...] = ()
     stores: tuple[Store, ...] = ()

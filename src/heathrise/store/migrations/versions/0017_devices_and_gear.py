@@ -20,6 +20,7 @@ def upgrade() -> None:
     steps.add_column("device", sa.Column("reduced", sa.Boolean(), nullable=False), before="0")
     steps.add_column("device", sa.Column("disks", sa.Integer(), nullable=True))
     steps.add_column("device", sa.Column("redundancy", sa.String(40), nullable=True))
+    steps.add_column("device", sa.Column("splitter", sa.String(120), nullable=True))
 
     steps.create_table(
         "way_pin",
@@ -48,5 +49,5 @@ def upgrade() -> None:
 def downgrade() -> None:
     op.drop_table("firm_gear")
     op.drop_table("way_pin")
-    for name in ("redundancy", "disks", "reduced"):
+    for name in ("splitter", "redundancy", "disks", "reduced"):
         op.drop_column("device", name)
