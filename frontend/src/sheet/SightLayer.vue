@@ -29,6 +29,8 @@ const views = computed(() =>
     return [{ view, device, lit, zones: [...shown].reverse().map((z) => ({ ...z, path: rings(z.shapes) })) }]
   }),
 )
+/** Whether anything is seen as far out as a zone reaches: no wall cuts all of it off before. */
+const reached = (zone: CameraView['zones'][number], at: Point) => zone.shapes.some((shape) => shape[0]?.some((p) => Math.hypot(p[0] - at[0], p[1] - at[1]) > zone.reach_m * 0.97))
 const turning = ref<number | null>(null)
 const one = computed(() => {
   const row = views.value.find((v) => v.lit)
@@ -46,7 +48,7 @@ const one = computed(() => {
     sides: [-1, 1].map((side) => towards(device.at, turn + (side * view.across_deg) / 2, view.zones.at(-1)!.reach_m * scale)),
     at: [x, y],
     handle: towards(device.at, turn, HANDLE_PX),
-    labels: view.zones.filter((z) => z.shapes.length && z.reach_m * scale > 26).map((z) => ({ level: z.level, text: `${SAID[z.level]} ${length(z.reach_m)}`, at: towards(device.at, turn, z.reach_m * scale) })),
+    labels: view.zones.filter((z) => z.reach_m * scale > 26 && reached(z, device.at)).map((z) => ({ level: z.level, text: `${SAID[z.level]} ${length(z.reach_m)}`, at: towards(device.at, turn, z.reach_m * scale) })),
   }
 })
 
