@@ -49,6 +49,7 @@ export const DEVICE_KEYS: Record<string, string> = {
   "doorbell": "j",
   "door_entry": "y",
   "sensor_gateway": "g",
+  "relay": "x",
   "storage": "q",
   "recorder": "h",
   "outlet": "u",

@@ -105,6 +105,19 @@ export const PENS: Record<string, Pen> = {
   }
 }
 export const MARKS: Record<string, Mark> = {
+  "ford": {
+    "strokes": [
+      {
+        "d": "M-8 -5H8V5H-8Z",
+        "as": "body"
+      },
+      {
+        "d": "M-11 0H-8M8 -2.5H11M8 2.5H11M-3 0H3M1 -2.2L3.4 0L1 2.2",
+        "as": "line"
+      }
+    ],
+    "turns": false
+  },
   "trig": {
     "strokes": [
       {

@@ -48,7 +48,7 @@ function setName(event: Event): void {
 const begins = computed(() => [
   { value: 'plan', label: 'at a rack, by plan' },
   ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name })),
-  ...hosts.value.map((d) => ({ value: `${PLUG}${d.id}`, label: `no run: plugged into ${d.name}` })),
+  ...hosts.value.map((d) => ({ value: `${PLUG}${d.id}`, label: store.catalogue?.roles[d.kind]?.passes_on ? `at ${d.name}` : `no run: plugged into ${d.name}` })),
 ])
 const PLUG = 'plug:'
 const NEAR_M = 6
@@ -56,7 +56,8 @@ const hosts = computed(() =>
   store.all('device').filter((d) => {
     const gives = store.catalogue?.devices[d.kind]?.[d.model]?.ports ?? []
     const near = d.floor === props.device.floor && Math.hypot(d.at[0] - props.device.at[0], d.at[1] - props.device.at[1]) < NEAR_M
-    return (near || d.id === said.value?.through) && d.id !== props.device.id && gives.length && !store.catalogue?.roles[d.kind]?.leads_out
+    const far = store.catalogue?.roles[d.kind]?.passes_on
+    return (near || far || d.id === said.value?.through) && d.id !== props.device.id && gives.length && !store.catalogue?.roles[d.kind]?.leads_out
   }),
 )
 const begun = computed(() => (said.value?.through ? `${PLUG}${said.value.through}` : (said.value?.equipment_room ?? 'plan')))

@@ -5,10 +5,12 @@ from __future__ import annotations
 import itertools
 from collections.abc import Sequence
 
+from pydantic import Field
+
 from ..base.memo import IdentityMemo
 from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, DeviceModel, Rules
-from ..context.plugged import said_plugged
+from ..context.plugged import begun_at, said_plugged
 from ..context.racks import stand_in_racks
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
@@ -16,7 +18,7 @@ from ..design import Category, Design, Device, Extender, OldCable, Point, Run, S
 from .limits import CATEGORIES, CableVerdict, check_run, check_tested, hottest_c
 from .links import Hop, LinkVerdict, measured, slack_m
 from .routes import route_to
-from .ways import Ways, ways_of
+from .ways import Ways, beginning_at, ways_of
 
 _RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2, "no_way": 3}
 
@@ -27,6 +29,7 @@ class RunVerdict(LinkVerdict):
     category: Category
     device: str
     kind: str
+    begins: str = Field("", description="box that it begins at, where that is no rack")
 
 
 # One device moved is one run traced anew.
@@ -67,15 +70,23 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
             ),
         )
 
+    begun = begun_at(design, catalogue)
+
     def best(device: Device) -> RunVerdict:
         held = said.get(device.id)
+        if device.id in begun:
+            some = next(iter(easy.values()), None)
+            box = design.of(Device)[begun[device.id]]
+            found = verdict(device, held, beginning_at(some, box) if some is not None else None)
+            return found.model_copy(update={"room": None, "begins": box.id})
         ways = short if held is not None and held.shortest else easy
         pinned = ways.get(held.equipment_room or "") if held is not None else None
         options: list[Ways | None] = [pinned] if pinned is not None else list(ways.values())
         verdicts = [verdict(device, held, over) for over in options or [None]]
         return min(verdicts, key=lambda v: (_RANK[v.verdict], v.fixed_m))
 
-    loose = {*said_over_air(design), *said_plugged(design), *stand_in_racks(design, catalogue)}
+    plugged = said_plugged(design).keys() - begun.keys()
+    loose = {*said_over_air(design), *plugged, *stand_in_racks(design, catalogue)}
     wired = [
         d for d in design.of(Device).values() if not catalogue.model_of(d).over_air and d.id not in loose
     ]

@@ -23,7 +23,7 @@ from shapely.geometry import Polygon
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, Rules
 from ..context.storeys import Storeys, storeys_of
-from ..design import Building, Design, Duct, EquipmentRoom, Floor, Point, Riser, Space, Wall
+from ..design import Building, Design, Device, Duct, EquipmentRoom, Floor, Point, Riser, Space, Wall
 from ..mains import MainsLine, mains_lines
 from .lattice import LATTICE_M, OVERHEADS, Storey, direction_of, storey_of, void_z_m
 
@@ -140,6 +140,20 @@ def _make(
     return {room.id: _from(ways, graph, room) for room in rooms}
 
 
+def beginning_at(ways: Ways, device: Device) -> Ways:
+    """Return the ways from a device that begins runs anew, over the lattice of others."""
+    spot = EquipmentRoom(
+        id=device.id,
+        floor=device.floor,
+        name=device.name,
+        at=device.at,
+        rack_height_m=max(0.0, min(device.height_m, MOST_RACK_M)),
+    )
+    return _begun.get((ways, device), None, lambda: _from(ways, ways.graph, spot))
+
+
+MOST_RACK_M = 3.0  # as high as a beginning of runs may stand
+_begun: IdentityMemo[Ways] = IdentityMemo(64)
 _onward: IdentityMemo[Ways] = IdentityMemo(256)
 
 

@@ -36,6 +36,7 @@ class Role(Strict):
     to it: as the site has it for access points, one for each of its sockets, or one; ``links``
     how many of those ask for a port. ``stands`` says whether it must be made for where it is.
     ``leads_out`` is for what the line comes in at: the first switch's way up ends in it.
+    ``passes_on`` is for what begins cables anew for others: runs may start at its ports.
     ``sheds`` ranks what goes dark first when a rack runs on its battery; ``SHED_LAST`` goes last.
     ``stands_free`` is for what is put down and not screwed on; ``films`` is for what is recorded,
     ``records`` for what keeps it. ``racked`` is what kind of thing it is where it stands in a rack.
@@ -56,6 +57,7 @@ class Role(Strict):
     cables: Literal["policy", "sockets", "one"] = "one"
     links: Literal["one", "every_cable"] = "one"
     leads_out: bool = False
+    passes_on: bool = False
     sheds: int = 5
     stands_free: bool = False
     films: bool = False
@@ -157,6 +159,21 @@ ROLES = (
         mount="wall",
         height_m=2.2,
         profile=PortProfile(untagged="devices", alone=True, words="the devices' network only"),
+    ),
+    Role(
+        kind="relay",
+        sheds=8,
+        name="Extender box",
+        shelf="relays",
+        mark="ford",
+        key="x",
+        hint="press where it is mounted, within reach of a rack and of what it feeds",
+        stem="ext",
+        prefix="EXT",
+        mount="wall",
+        height_m=2.4,
+        passes_on=True,
+        profile=PortProfile(untagged="main", words="what its devices need, as it tells nothing apart"),
     ),
     Role(
         kind="storage",

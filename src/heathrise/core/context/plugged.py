@@ -46,6 +46,16 @@ def plugged_of(design: Design, catalogue: Catalogue) -> tuple[Plugged, ...]:
     return tuple(rows)
 
 
+def begun_at(design: Design, catalogue: Catalogue) -> dict[str, str]:
+    """Return by device the box that its run begins at: cable goes there, not a cord."""
+    devices = design.of(Device)
+    return {
+        guest: host
+        for guest, host in said_plugged(design).items()
+        if host in devices and catalogue.role_of(devices[host]).passes_on
+    }
+
+
 def _class(catalogue: Catalogue, device: Device) -> int:
     power = catalogue.model_of(device).power
     return poe_rank(power.poe_class) + 1 if power is not None else 0
@@ -71,13 +81,14 @@ def _plugged(
     fitting = [(n, g) for n, g in free if power is None or _feeds(g, power.poe_class)]
     rank = {g: (-1 if g.poe_class is None else poe_rank(g.poe_class)) for _, g in free}
     wrong = ""
+    far = catalogue.role_of(host).passes_on
     if catalogue.role_of(host).leads_out or not catalogue.model_of(host).ports:
         wrong = f"{host.name} has no ports for others"
     elif host_plugged:
         wrong = f"{host.name} is plugged into another device itself"
-    elif not same_room(design, host, guest):
+    elif not far and not same_room(design, host, guest):
         wrong = f"it is not in the room of {host.name}"
-    elif cord_m > most_m:
+    elif not far and cord_m > most_m:
         wrong = f"{host.name} is {cord_m:.1f}\u00a0m of cord away, {most_m:g}\u00a0m at most"
     elif not free:
         wrong = f"no port of {host.name} is left"

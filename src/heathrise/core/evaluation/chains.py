@@ -94,19 +94,26 @@ def chains_of(
     for plug in power.plugged:
         host = by_device.get(plug.host)
         if host is not None and not plug.wrong:
-            found.append(_chain(design.of(Device)[plug.device], _behind(design, catalogue, host, plug)))
+            own = next((r for r in runs if r.device == plug.device and r.verdict != "no_way"), None)
+            found.append(_chain(design.of(Device)[plug.device], _behind(design, catalogue, host, plug, own)))
     return tuple(found)
 
 
-def _behind(design: Design, catalogue: Catalogue, host: Chain, plug: PluggedDevice) -> tuple[ChainLink, ...]:
-    """Return the links to a device that is plugged into another one."""
+def _behind(
+    design: Design, catalogue: Catalogue, host: Chain, plug: PluggedDevice, own: RunVerdict | None
+) -> tuple[ChainLink, ...]:
+    """Return the links to a device that is plugged into another one, or whose run begins there."""
     device = design.of(Device)[plug.device]
     model = catalogue.model_of(device)
     name = f"{plug.host_name} port {plug.port}"
     return (
         *(link for link in host.links if link.kind != "air"),
         ChainLink(kind="port", name=name, mbps=plug.speed_mbps, element=plug.host),
-        *_end(design, catalogue, device, model),
+        *(
+            _tail(design, catalogue, device, own)
+            if own is not None
+            else _end(design, catalogue, device, model)
+        ),
     )
 
 

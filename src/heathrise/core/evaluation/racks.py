@@ -23,7 +23,9 @@ def labels_for(design: Design, links: Sequence[LinkVerdict]) -> list[Label]:
     rooms = design.of(EquipmentRoom)
     cabled = []
     for link in links:
-        rack = rooms.get(link.room or "")
+        rack: EquipmentRoom | Device | None = rooms.get(link.room or "")
+        if isinstance(link, RunVerdict) and link.begins:
+            rack = design.of(Device)[link.begins]  # its ports are numbered like a panel's
         if link.verdict == "no_way" or rack is None:
             continue
         if isinstance(link, RunVerdict):

@@ -228,9 +228,9 @@ def near_ends(todo: TodoList, pulls: Sequence[Pull]) -> None:
         if one.coil:
             continue
         fibre: list[Hazard] = ["fibre"] if one.fibre else []
-        rack = ("equipment_room", one.rack, None)
+        rack: StepPlace = ("equipment_room", one.rack, None) if one.rack else one.place
         if not one.found:
-            said = "Panel end" if one.near_panel else "Rack end"
+            said = "Panel end" if one.near_panel else "Rack end" if one.rack else "End at the box"
             todo.add(
                 f"near-{one.id}",
                 "panel",

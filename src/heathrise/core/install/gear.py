@@ -279,7 +279,11 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
             (f"fit-{room}", f"bond-{room}", *(f"test-{p.id}" for p in between)),
             hazards,
         )
-    adopted = [d for d in design.of(Device).values() if catalogue.role_of(d).links != "every_cable"]
+    adopted = [
+        d
+        for d in design.of(Device).values()
+        if catalogue.role_of(d).links != "every_cable" and not catalogue.role_of(d).passes_on
+    ]
     if not adopted:
         return
     todo.add(

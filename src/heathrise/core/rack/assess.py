@@ -43,7 +43,7 @@ def plan_power(
 ) -> PowerPlan:
     """Return ports and budgets for every wired device, room by room."""
     plugs = plugged_of(design, catalogue)
-    guests = guests_of(design, catalogue, plugs)
+    guests = guests_of(design, catalogue, plugs, wires)
     powered = powered_of(design, catalogue, wires, guests, plugs)
     injected = {i.device: i for i in design.of(Injector).values()}
     pairs, beside = neighbours_of(design, catalogue), beside_of(design, catalogue)

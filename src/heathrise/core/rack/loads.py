@@ -37,7 +37,7 @@ def rack_loads(
 ) -> list[tuple[Rack, tuple[Demand, ...]]]:
     """Return each rack with the links that ask for its ports, whatever switches stand in it."""
     plugs = plugged_of(design, catalogue)
-    guests = guests_of(design, catalogue, plugs)
+    guests = guests_of(design, catalogue, plugs, wires)
     return loads_of(design, catalogue, wires, rooms_up, powered_of(design, catalogue, wires, guests, plugs))
 
 
@@ -63,8 +63,10 @@ def _racks(design: Design, catalogue: Catalogue, rooms_up: Mapping[str, RoomUp])
     return found
 
 
-def guests_of(design: Design, catalogue: Catalogue, plugs: Sequence[Plugged]) -> dict[str, PoweredDevice]:
-    """Return what asks for power at a port of another device, over its cord."""
+def guests_of(
+    design: Design, catalogue: Catalogue, plugs: Sequence[Plugged], wires: Mapping[str, PowerRun]
+) -> dict[str, PoweredDevice]:
+    """Return what asks for power at a port of another device, over its cord, or its run from there."""
     found: dict[str, PoweredDevice] = {}
     for plug in plugs:
         device = design.of(Device)[plug.device]
@@ -72,7 +74,9 @@ def guests_of(design: Design, catalogue: Catalogue, plugs: Sequence[Plugged]) ->
         if model.power is not None:
             # A cord lies in the room.
             heat_c, name = catalogue.rules["cabling.space_c.room"], device.name
-            fed = over_run(catalogue.rules, device.id, name, model.label, model.power, plug.cord_m, heat_c)
+            wire = wires.get(device.id)
+            loop_m, heat_c = (wire.loop_m, wire.heat_c) if wire is not None else (plug.cord_m, heat_c)
+            fed = over_run(catalogue.rules, device.id, name, model.label, model.power, loop_m, heat_c)
             found[device.id] = fed.model_copy(update={"verdict": "not_met"}) if plug.wrong else fed
     return found
 
@@ -101,7 +105,7 @@ def powered_of(
     for device in design.of(Device).values():
         model = catalogue.model_of(device)
         wire = wires.get(device.id)
-        if model.power is not None and wire is not None:
+        if model.power is not None and wire is not None and device.id not in guests:
             fed = over_run(
                 catalogue.rules,
                 device.id,

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
+from ..context.plugged import plugged_of
 from ..design import Design, Device, Network, Switch, put
 from .sheet import PortSheet
 from .subnets import free_subnet, parse_subnet
@@ -33,6 +34,30 @@ def port_findings(design: Design, catalogue: Catalogue, ports: Sequence[PortShee
             cures=_managed(design, catalogue, switch),
         )
     yield from _not_alone(design, catalogue)
+    yield from _mixed_boxes(design, catalogue)
+
+
+def _mixed_boxes(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
+    """Yield boxes that tell nothing apart and have devices of several networks behind them."""
+    devices, first = design.of(Device), {n.purpose: n.id for n in reversed(list(design.of(Network).values()))}
+    by_box: dict[str, list[Device]] = {}
+    for plug in plugged_of(design, catalogue):
+        if not plug.wrong and catalogue.role_of(devices[plug.host]).passes_on:
+            by_box.setdefault(plug.host, []).append(devices[plug.device])
+    for box, guests in by_box.items():
+        wanted = {first.get(catalogue.role_of(d).profile.untagged, first.get("main")) for d in guests}
+        if len(wanted) > 1:
+            name, several = devices[box].name, ", ".join(d.name for d in guests[:4])
+            yield Finding(
+                id=f"settings-box-{box}",
+                stage="settings",
+                severity="not_met",
+                text=f"{name} tells no networks apart, and {several} want several: a "
+                "box for each network, or a managed switch in its place.",
+                places=(Place(kind="device", id=box, floor=devices[box].floor, at=devices[box].at),),
+                rule="what is fed through one plain box is one network",
+                source=_SOURCE,
+            )
 
 
 def _not_alone(design: Design, catalogue: Catalogue) -> Iterator[Finding]:

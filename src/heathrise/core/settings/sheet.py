@@ -208,6 +208,9 @@ def _port_sheet(
         if profile.alone and profile.untagged not in vlans.first:
             reason = f"{role.name.lower()} on the main network: none is planned for "
             reason += profile.untagged
+        if role.passes_on:
+            profile = guests.alike(plug.device) or profile
+            reason = f"{role.name.lower()}: {role.profile.words}"
     elif plug.uplink and {plug.switch, plug.uplink_to} & unmanaged:
         profile, reason = _GIVEN, "an unmanaged switch carries one network"
     elif plug.uplink:
@@ -243,6 +246,11 @@ class _Guests:
             }
         )
 
+    def alike(self, device: str | None) -> PortProfile | None:
+        """Return the profile of the first guest of a box that tells nothing apart, None without any."""
+        mine = sorted((port, role) for (host, port), (role, _) in self.at.items() if host == device)
+        return mine[0][1].profile if mine else None
+
     def behind(self, device: str | None, vlans: _Vlans, profile: PortProfile) -> tuple[int, ...]:
         """Return what a port carries tagged: its own profile's, and what the device's guests need."""
         mine = {vlans.untagged(r.profile) for (host, _), (r, _) in self.at.items() if host == device}
@@ -255,6 +263,8 @@ class _Guests:
 def _given_ports(design: Design, catalogue: Catalogue, vlans: _Vlans, guests: _Guests) -> Iterator[PortSheet]:
     """Yield the ports of devices that others can be plugged into, such as a wall plate's."""
     for device in design.of(Device).values():
+        if catalogue.role_of(device).passes_on:
+            continue  # nothing is set on it
         number = 0
         for group in catalogue.model_of(device).ports:
             for _ in range(group.count):

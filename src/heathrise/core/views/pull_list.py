@@ -8,7 +8,8 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..context.plan import Plan
-from ..design import EquipmentRoom
+from ..context.plugged import begun_at
+from ..design import Device, EquipmentRoom
 from ..laying import Box, draws_of
 from .cutting_list import CutBox, cutting_list
 from .laid_links import links_of
@@ -57,7 +58,8 @@ class PullList(Frozen):
 def pull_list(plan: Plan) -> PullList:
     """Return the pulls of a plan; each cable comes off the box that the cutting list has it in."""
     links = {k.id: k for k in links_of(plan) if not k.found}
-    rooms = plan.design.of(EquipmentRoom)
+    rooms, devices = plan.design.of(EquipmentRoom), plan.design.of(Device)
+    boxes_of = {f"run-{d}": devices[h].name for d, h in begun_at(plan.design, plan.catalogue).items()}
     off: dict[tuple[str, int], tuple[CutBox, int]] = {}
     for box in cutting_list(plan).boxes:
         for piece in box.pieces:
@@ -93,7 +95,7 @@ def pull_list(plan: Plan) -> PullList:
             PullTogether(
                 number=number,
                 room=first.rack,
-                room_name=rooms[first.rack].name if first.rack in rooms else "",
+                room_name=rooms[first.rack].name if first.rack in rooms else boxes_of.get(first.id, ""),
                 steps=tuple(f"pull-{k}" for k in draw.links),
                 cables=tuple(cables),
                 metres=round(sum(s.length_m for s in first.stretches), 1),
