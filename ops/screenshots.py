@@ -47,7 +47,9 @@ def stage(page: Page, name: str) -> None:
 def views(page: Page) -> None:
     """Walk through the main views, taking each."""
     stage(page, "plan")
+    page.click("[data-mark=cam-1]")
     take(page, "plan")
+    page.keyboard.press("Escape")
     stage(page, "signal")
     page.wait_for_selector("[data-layer=relief]")
     take(page, "signal")
