@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import LensView, load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device, Element, Light, Opening, Wall, apply, put
+from heathrise.core.design import Design, Device, Element, Light, Opening, Wall, apply, put, remove
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.sight import CameraView, blind_m, density_px_m, far_m, reach_m, views_of
 
@@ -133,6 +133,30 @@ def test_a_door_under_its_own_camera_is_blind_and_the_tilt_offered_sees_it() -> 
     assert not [f for f in evaluate(after).plan.findings if f.id == "plan-blind-door"]
     view = evaluate(after).plan.views[0]
     assert f"from {view.blind_m:.1f}" in cure.effect and f"faces to {view.far_m:.1f}" in cure.effect
+
+
+def test_a_door_too_far_under_a_steep_camera_is_told_so_and_tilted_up() -> None:
+    # 60 degrees down, the upper edge 32: 2.8 / tan 32 = 4.5 m; the door 6 m off wants 25 - 1 + 28 at most.
+    steep = camera(10, -6.7, 0.0, tilt_deg=60.0, height_m=2.8)
+    plan = Plan(apply(camera_yard(), [put(steep)]), CATALOGUE)
+    found = next(f for f in evaluate(plan).plan.findings if f.id == "plan-blind-door")
+    assert "sees the ground to 4.5" in found.text and found.figure == pytest.approx(6.0)
+    (cure,) = found.cures
+    assert cure.label == "Tilt CAM-1 to 52°"
+    assert not [f for f in evaluate(plan.after(cure.changes)).plan.findings if f.id == "plan-blind-door"]
+
+
+def test_a_doorbell_that_shows_the_face_is_enough_and_is_never_blamed() -> None:
+    bell = Device.model_validate(
+        {"id": "bell", "floor": "f", "kind": "doorbell", "name": "BELL", "model": "tollgate-ring"}
+        | {"at": (9.3, 0.0), "height_m": 1.4, "mount": "wall", "azimuth_deg": 180.0}
+    )
+    both = Plan(camera_yard(bell), CATALOGUE)
+    view = next(v for v in evaluate(both).plan.views if v.device == "bell")
+    assert view.doors[0].face and not view.doors[0].ground
+    assert not [f for f in evaluate(both).plan.findings if f.id.startswith("plan-blind")]
+    alone = Plan(apply(both.drawn, [remove(both.drawn.of(Device)["cam"])]), CATALOGUE)
+    assert not [f for f in evaluate(alone).plan.findings if f.id.startswith("plan-blind")]
 
 
 def test_another_camera_that_sees_the_door_is_enough() -> None:

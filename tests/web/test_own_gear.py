@@ -8,6 +8,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from heathrise.core.design import Switch, apply, put
+from heathrise.formats.gear_table import gear_from
 from heathrise.formats.project_file import Project, dump_project
 from heathrise.store import Repository
 from heathrise.web.app import create_app
@@ -81,8 +82,6 @@ def test_a_table_is_offered_before_it_is_taken(client: FlaskClient) -> None:
 
 
 def test_a_file_brings_its_gear_along(client: FlaskClient, repository: Repository) -> None:
-    from heathrise.formats.gear_table import gear_from
-
     gear = gear_from(repository.catalogue, "switches", {**VALUES, "label": "From elsewhere"})
     design = apply(
         design_of(*shell(), rack(2, 2)),
@@ -92,3 +91,12 @@ def test_a_file_brings_its_gear_along(client: FlaskClient, repository: Repositor
     assert opened.status_code == 201
     row = _rows(client)[gear.id]
     assert row["withdrawn"] and row["used"] == 1  # it stays with its plan until the firm offers it
+
+
+def test_gear_whose_name_is_shipped_by_now_is_left_out(client: FlaskClient, repository: Repository) -> None:
+    good = gear_from(repository.catalogue, "switches", {**VALUES, "label": "Still good"})
+    taken = good.model_copy(update={"entry": {**good.entry, "id": "dunthrip-s8", "budget_w": 1.0}})
+    repository.gear.put([taken, good])  # as a version of before, which knew no such switch, kept it
+    other = Repository(repository.engine, repository._shipped).catalogue
+    assert other.switches["dunthrip-s8"].budget_w == 70 and good.id in other.switches
+    repository.gear.remove("dunthrip-s8")

@@ -44,6 +44,7 @@ class SeenDoor(Frozen):
 
     opening: str
     name: str
+    at: Spot = Field(description="where somebody stands before it")
     away_m: float = Field(description="from the camera to who stands before it")
     px_m: float
     level: Level | None = Field(description="how sharply its pixels show who stands there")
@@ -280,6 +281,7 @@ def _doors(
         yield SeenDoor(
             opening=opening.id,
             name=name,
+            at=(round(spot[0], 3), round(spot[1], 3)),
             away_m=round(away, 2),
             px_m=round(dense, 1),
             level=next((level for level in LEVELS if dense >= px[level]), None),
