@@ -84,10 +84,12 @@ def test_gear_with_its_own_supply_wants_a_socket(catalogue: Catalogue) -> None:
     panel = Panel(id="p", floor="f", name="Panel", at=(5, 0))
     (found,) = _found(_walled(rack(1, 1), router, far, panel), catalogue, "plan-socket")
     assert found.figure == pytest.approx(math.hypot(3, 0.9), abs=0.01) and found.limit == 1.5
-    mended = apply(_walled(rack(1, 1), router, far, panel), found.cures[0].changes)
+    split, socket = found.cures
+    assert split.label.startswith("Feed it off its cable")
+    mended = apply(_walled(rack(1, 1), router, far, panel), socket.changes)
     assert not _found(mended, catalogue, "plan-socket")
     made = next(s for s in mended.of(Socket).values() if s.state == "new")
-    assert "by a licensed electrician" in found.cures[0].effect and made.at == (15, 15)
+    assert "by a licensed electrician" in socket.effect and made.at == (15, 15)
     assert not _found(_walled(rack(14.5, 15), router, far, panel), catalogue, "plan-socket-r")  # in the rack
 
 

@@ -16,7 +16,7 @@ from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
 from ..design import Category, Design, Device, Extender, OldCable, Point, Run, Site, WayPoint
 from .limits import CATEGORIES, CableVerdict, check_run, check_tested, hottest_c
-from .links import Hop, LinkVerdict, measured, slack_m
+from .links import Hop, LinkVerdict, measured, slack_m, weight_of
 from .routes import route_to
 from .ways import Ways, beginning_at, ways_of
 
@@ -33,7 +33,7 @@ class RunVerdict(LinkVerdict):
 
 
 # One device moved is one run traced anew.
-_verdicts: IdentityMemo[RunVerdict] = IdentityMemo(4096)
+_verdicts: IdentityMemo[RunVerdict] = IdentityMemo(4096, weigh=weight_of)
 
 
 def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None) -> list[RunVerdict]:

@@ -11,7 +11,7 @@ from ..context.scope import kept_between
 from ..design import Design, EquipmentRoom, Medium, OldCable, Site, Uplink
 from .fibre import IN_HAND, FibreSheet, budget_path, fibre_sheet, loss_limit_m
 from .limits import hottest_c
-from .links import LinkVerdict, LinkWord, measured, slack_m
+from .links import LinkVerdict, LinkWord, measured, slack_m, weight_of
 from .routes import RackEnd, route_to
 from .runs import by_test, choose_category
 from .ways import Ways, ways_of
@@ -66,7 +66,7 @@ def judge_beside(
         )
 
 
-_verdicts: IdentityMemo[UplinkVerdict] = IdentityMemo(256)
+_verdicts: IdentityMemo[UplinkVerdict] = IdentityMemo(256, weigh=weight_of)
 
 
 def judge_uplinks(design: Design, catalogue: Catalogue) -> list[UplinkVerdict]:
