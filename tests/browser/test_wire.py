@@ -292,3 +292,18 @@ def test_switches_are_chosen_for_all_racks(server: Server, open_sheet: Callable[
     said = float(extra.split()[0].lstrip("+\u2212").replace(",", ""))
     assert _price(sheet) - before == pytest.approx(said, abs=1.01)
     expect(page.locator("[data-finding=power-left-rack]")).to_have_count(0)
+
+
+def test_a_box_part_way_feeds_a_camera_by_a_run_of_its_own(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    page.click("[data-tool=relay]")
+    sheet.press_in("[data-space=ground-hall]", 0.5, 0.6)
+    sheet.saved(2)
+    page.keyboard.press("v")
+    sheet.stage("cable")
+    page.mouse.click(*sheet.middle("cam-1"))
+    page.get_by_role("combobox", name="Begins").click()
+    page.get_by_role("option", name="at EXT-1").click()
+    sheet.saved(3)
+    expect(page.locator("dl.figures")).to_contain_text("EXT-1 port 1")
+    expect(page.locator("[data-figure=reason]")).to_contain_text("Will do")

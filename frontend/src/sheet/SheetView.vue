@@ -166,7 +166,9 @@ const points = computed(() => {
 const cords = computed(() =>
   (store.shown?.power.plugged ?? []).flatMap((p) => {
     const [host, guest] = [store.find('device', p.host), store.find('device', p.device)]
-    const both = host?.floor === props.floor && guest && p.port
+    // What begins at an extender box has a run there, drawn as one.
+    const run = store.shown?.cable.runs.some((r) => r.device === p.device)
+    const both = host?.floor === props.floor && guest && p.port && !run
     return both ? [{ device: p.device, name: `${p.name} in ${p.host_name} port ${p.port}`, from: host.at, to: guest.at }] : []
   }),
 )
