@@ -7,6 +7,7 @@ import type { Stand } from '@/answers/ticks'
 import { useBeside } from '@/answers/useBeside'
 import { useDesign } from '@/document/store'
 import { inUnits, length } from '@/document/units'
+import TickBox from './TickBox.vue'
 import { useCautionsRead } from './useCautionsRead'
 
 /** What is pulled at once, the farthest first: each cable as a line to scale that leaves the bundle where it parts from it, with the box it comes off. */
@@ -63,7 +64,7 @@ function done(row: (typeof pulls.value)[number]): void {
     <template v-else>
       <p class="head"><b class="figure">{{ left }} of {{ pulls.length }}</b> pulls open<span class="quiet">the farthest first; have {{ answer.most_boxes }} {{ answer.most_boxes === 1 ? 'box' : 'boxes' }} on the floor</span></p>
       <article v-for="p in pulls" :key="p.pull.number" class="pull" :class="{ gone: !p.open.length }" :data-pull="p.pull.number">
-        <button class="plain box" :aria-label="p.open.length ? `Pull ${p.pull.number} is in` : `Pull ${p.pull.number} was done`" :disabled="!p.open.length" @click="done(p)"><span>{{ p.open.length ? '' : '✓' }}</span></button>
+        <TickBox :mark="p.open.length ? '' : '✓'" :tone="p.open.length ? 'open' : 'done'" :label="p.open.length ? `Pull ${p.pull.number} is in` : `Pull ${p.pull.number} was done`" :disabled="!p.open.length" @click="done(p)" />
         <div>
           <p class="what"><b>Pull {{ p.pull.number }}</b> from {{ p.pull.room_name }}: {{ p.lines.length }} {{ p.lines.length === 1 ? 'cable' : 'cables' }}, way of {{ length(p.pull.metres, 0) }}<template v-if="p.pull.boxes">, off {{ p.pull.boxes }} {{ p.pull.boxes === 1 ? 'box' : 'boxes' }}</template></p>
           <div v-for="(c, k) in p.lines" :key="c.key" class="cable" tabindex="0" @click="choose(c.link)" @keydown.enter="choose(c.link)">
@@ -95,25 +96,6 @@ function done(row: (typeof pulls.value)[number]): void {
   grid-template-columns: 48px 1fr;
   border-top: 1px solid var(--granite-light);
   padding: 4px 0 6px;
-}
-.box {
-  width: 44px;
-  height: 44px;
-  display: grid;
-  place-items: center;
-}
-.box span {
-  width: 24px;
-  height: 24px;
-  display: grid;
-  place-items: center;
-  border: 2px solid var(--granite);
-  border-radius: 3px;
-  font: 600 16px/1 var(--sans);
-}
-.gone .box span {
-  border-color: var(--moss);
-  color: var(--moss);
 }
 .gone .what {
   color: var(--granite);

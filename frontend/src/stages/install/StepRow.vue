@@ -9,6 +9,7 @@ import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import { clockOff } from '@/outbox/clocks'
 import Excerpt from '@/sheet/Excerpt.vue'
+import TickBox from './TickBox.vue'
 import { useCautionsRead } from './useCautionsRead'
 
 /** One step: a large box to tick and, in words, what can hurt there; behind it what it takes and what it waits for. */
@@ -71,9 +72,7 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
 
 <template>
   <article class="row" :class="[state, { unfolded: open }]" :data-step="step.id">
-    <button class="plain box" :aria-label="state === 'done' ? `Open again: ${step.title}` : `Done: ${step.title}`" :aria-pressed="state === 'done'" @click="say(state === 'done' ? 'open' : 'done')">
-      <span>{{ MARK[state] }}</span>
-    </button>
+    <TickBox :mark="MARK[state]" :tone="state" :label="state === 'done' ? `Open again: ${step.title}` : `Done: ${step.title}`" :aria-pressed="state === 'done'" @click="say(state === 'done' ? 'open' : 'done')" />
     <button class="plain what" :aria-expanded="open" @click="emit('toggle')">
       <b>{{ step.title }}</b>
       <span class="quiet">{{ phase }}, <span class="figure">{{ lasting(step.minutes) }}</span><template v-if="step.rest_minutes">, {{ Math.round(step.rest_minutes) }} of them rest from the heat</template><template v-if="people.length > 1">, both</template><template v-else-if="people.length">, {{ people[0] === 1 ? 'first' : 'second' }} person</template><template v-else-if="step.people > 1">, for two</template><template v-if="step.licensed">, licensed people only</template><template v-if="waits.length">, after {{ waits.length }} open {{ waits.length === 1 ? 'step' : 'steps' }}</template></span>
@@ -118,29 +117,6 @@ const photos = computed(() => (props.stand?.photos ?? []).map((id) => `/api/proj
 }
 .row.unfolded {
   background: var(--paper-deep);
-}
-.box {
-  width: 44px;
-  height: 44px;
-  display: grid;
-  place-items: center;
-}
-.box span {
-  width: 24px;
-  height: 24px;
-  display: grid;
-  place-items: center;
-  border: 2px solid var(--granite);
-  border-radius: 3px;
-  font: 600 16px/1 var(--sans);
-}
-.done .box span {
-  border-color: var(--moss);
-  color: var(--moss);
-}
-.blocked .box span {
-  border-color: var(--rust);
-  color: var(--rust);
 }
 .what {
   display: grid;
