@@ -207,6 +207,12 @@ def test_a_device_is_kept_at_a_port_and_another_plugged_in(
     way.drag_to(switch.locator("[data-port='6']"))
     sheet.saved(5)
     expect(switch.locator("[data-port='6'].uplink .pi-thumbtack")).to_be_visible()
+    # Without dragging too: pressed, and sent to another port by its list.
+    switch.locator("[data-port='6']").click()
+    switch.get_by_role("combobox", name="Port of the way").click()
+    page.get_by_role("option", name="port 7").click()
+    sheet.saved(6)
+    expect(switch.locator("[data-port='7'].uplink .pi-thumbtack")).to_be_visible()
 
     sheet.stage("plan")
     page.get_by_label("Floor", exact=True).click()
@@ -217,11 +223,11 @@ def test_a_device_is_kept_at_a_port_and_another_plugged_in(
     sheet.stage("cable")
     page.get_by_role("combobox", name="Begins").click()
     page.get_by_role("option", name="at a rack, by plan").click()
-    sheet.saved(6)
+    sheet.saved(7)
     expect(page.locator("[data-figure=run]")).to_be_visible()
     page.get_by_role("combobox", name="Begins").click()
     page.get_by_role("option", name="no run: plugged into Study plate").click()
-    sheet.saved(7)
+    sheet.saved(8)
     expect(plug).to_contain_text("Study plate port 1")
 
 

@@ -37,6 +37,12 @@ export function moveWay(store: Store, from: PortUse, to: PortUse): Change[] {
 
 const wayPinAt = (store: Store, port: PortUse) => store.all('way_pin').find((w) => w.switch === port.switch && w.to === (port.uplink_to ?? port.switch))
 
+/** Leave the port of a way to the plan again. */
+export function freeWay(store: Store, port: PortUse): Change[] {
+  const pin = wayPinAt(store, port)
+  return pin ? removal(store, 'way_pin', pin.id) : []
+}
+
 /** Leave the ports of a switch to the plan again. */
 export function freePorts(store: Store, switchId: string): Change[] {
   const devices = store.all('port_pin').filter((p) => p.switch === switchId).flatMap((p) => removal(store, 'port_pin', p.id))

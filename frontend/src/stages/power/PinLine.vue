@@ -3,11 +3,11 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import type { PortUse } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
-import { freePort, freePorts, keepPorts, movePort } from '@/document/pins'
+import { freePort, freePorts, freeWay, keepPorts, movePort, moveWay } from '@/document/pins'
 import { useDesign } from '@/document/store'
 
 /** Which ports of a switch stay as they are, and where the device that is chosen goes. */
-const props = defineProps<{ ports: PortUse[]; name: string; chosen: string | null }>()
+const props = defineProps<{ ports: PortUse[]; name: string; chosen: string | null; way: PortUse | null }>()
 const store = useDesign()
 const used = computed(() => props.ports.filter((p) => p.device))
 const kept = computed(() => used.value.filter((p) => p.pinned))
@@ -16,6 +16,13 @@ const mine = computed(() => (props.chosen ? used.value.find((p) => p.device === 
 const options = computed(() =>
   props.ports.filter((p) => !p.cage && !p.uplink && (!p.link || p.device)).map((p) => ({ value: p.port, label: p.device && p !== mine.value ? `port ${p.port}, changes with ${p.name}` : `port ${p.port}` })),
 )
+
+/** Where a way may go: any port that no other way has; what a device has there goes elsewhere. */
+const wayOptions = computed(() => props.ports.filter((p) => !p.uplink || p === props.way).map((p) => ({ value: p.port, label: p.device ? `port ${p.port}, in place of ${p.name}` : `port ${p.port}` })))
+function moveTo(port: number): void {
+  const to = props.ports.find((p) => p.port === port)
+  if (props.way && to) store.commit(`Port of the way ${props.way.name}`, moveWay(store, props.way, to))
+}
 
 function keepAll(): void {
   store.commit(`Keep the ports of ${props.name}`, keepPorts(store, props.ports))
@@ -31,8 +38,13 @@ function move(port: number): void {
 </script>
 
 <template>
-  <p v-if="used.length || ways.length" class="pins">
-    <template v-if="mine">
+  <p v-if="used.length || ways.length || way" class="pins">
+    <template v-if="way">
+      <strong>Way {{ way.name }}</strong>
+      <Choice :model-value="way.port" :options="wayOptions" class="to" :aria-label="`Port of the way ${way.name}`" @update:model-value="moveTo" />
+      <Button v-if="way.pinned" label="Leave it to the plan" text size="small" @click="store.commit(`Port of the way ${way!.name} by plan`, freeWay(store, way!))" />
+    </template>
+    <template v-else-if="mine">
       <strong>{{ mine.name }}</strong>
       <Choice :model-value="mine.port" :options="options" class="to" :aria-label="`Port of ${mine.name}`" @update:model-value="move" />
       <Button v-if="mine.pinned" label="Leave it to the plan" text size="small" @click="store.commit(`Port of ${mine.name} by plan`, freePort(store, mine))" />

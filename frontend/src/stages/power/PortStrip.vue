@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { PortUse } from '@/api/types'
 
 const props = defineProps<{ ports: PortUse[]; chosen: string | null }>()
-const emit = defineEmits<{ choose: [device: string | null | undefined]; move: [from: PortUse, to: PortUse] }>()
+const emit = defineEmits<{ way: [port: PortUse]; choose: [device: string | null | undefined]; move: [from: PortUse, to: PortUse] }>()
 const held = ref<PortUse | null>(null)
 const over = ref<number | null>(null)
 
@@ -34,7 +34,7 @@ const groups = computed(() => {
 })
 
 function says(port: PortUse): string {
-  if (port.uplink) return `Port ${port.port}: kept for the way ${port.name}${port.pinned ? ', chosen by hand' : '; drag it to another port'}`
+  if (port.uplink) return `Port ${port.port}: kept for the way ${port.name}${port.pinned ? ', chosen by hand' : '; press it or drag it to move it'}`
   const who = port.name ? `${port.name}${port.feeds ? ', powered from here' : ''}` : 'free'
   return `Port ${port.port}: ${who}${port.pinned ? ', kept here by hand' : ''}`
 }
@@ -48,7 +48,7 @@ function says(port: PortUse): string {
         <button
           v-for="port in group.ports" :key="port.port" v-tooltip.bottom="says(port)" class="plain port"
           :class="{ used: port.link, uplink: port.uplink, feeds: port.feeds, cage: port.cage, chosen: chosen && port.device === chosen, over: over === port.port && held }"
-          :data-port="port.port" :draggable="!!port.device || port.uplink" @click="$emit('choose', port.device)"
+          :data-port="port.port" :draggable="!!port.device || port.uplink" @click="port.uplink ? $emit('way', port) : $emit('choose', port.device)"
           @dragstart="held = port" @dragend="held = over = null" @dragover.prevent="over = takes(port) ? port.port : null" @drop.prevent="drop(port)"
         >
           <span class="number">{{ port.port }}<i v-if="port.pinned" class="pi pi-thumbtack" aria-hidden="true" /></span>

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import Choice from '@/controls/Choice.vue'
-import type { ElementOf, Thing } from '@/api/types'
+import type { ElementOf, PortUse, Thing } from '@/api/types'
 import { put, removal } from '@/document/edits'
 import { movePort } from '@/document/pins'
 import { useDesign } from '@/document/store'
@@ -34,6 +34,8 @@ const choosing = ref(false)
 /** The rack that places are compared for. */
 const compared = ref('')
 const portsOf = (id: string) => power.value?.ports.filter((p) => p.switch === id) ?? []
+/** The way to another switch, or to the line, that was pressed on a port. */
+const way = ref<PortUse | null>(null)
 const injectors = computed(() => store.all('injector'))
 
 function change(budget: { switch: string; name: string }, model: string): void {
@@ -88,8 +90,8 @@ const select = (device: string | null | undefined) => {
           <Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${budget.name}`" @click="remove('switch', budget.switch, budget.name)" />
         </header>
         <WayUpLine :way="power.ways_up.find((w) => w.switch === budget.switch)" />
-        <PortStrip :ports="portsOf(budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" @move="(from, to) => store.commit(`Port of ${from.name}`, movePort(store, from, to))" />
-        <PinLine :ports="portsOf(budget.switch)" :name="budget.name" :chosen="store.selection?.id ?? null" />
+        <PortStrip :ports="portsOf(budget.switch)" :chosen="store.selection?.id ?? null" @choose="select" @way="way = way?.switch === $event.switch && way.port === $event.port ? null : $event" @move="(from, to) => store.commit(`Port of ${from.name}`, movePort(store, from, to))" />
+        <PinLine :way="way?.switch === budget.switch ? (portsOf(budget.switch).find((p) => p.uplink && p.uplink_to === way!.uplink_to) ?? null) : null" :ports="portsOf(budget.switch)" :name="budget.name" :chosen="store.selection?.id ?? null" />
         <div class="split">
           <BudgetBars v-if="budget.budget_w" :budget="budget" />
           <p v-else class="quiet">Carries no power.</p>
