@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 import json
+import logging
 from collections import Counter
 from collections.abc import Iterable, Sequence
 
 from sqlalchemy import Engine, delete, func, select
 from sqlalchemy.dialects.mysql import insert
 
-from ..core.catalogue import OwnGear
+from ..core.catalogue import Catalogue, OwnGear, with_gear
 from ..core.context.integrity import GEAR_FIELDS
+from ..core.design import DesignError
 from .tables import ELEMENT_TABLES, journal
 from .tables import firm_gear as table
+
+_log = logging.getLogger(__name__)
 
 
 class FirmGear:
@@ -58,3 +62,17 @@ class FirmGear:
                 rows = select(held.project_id, held[field]).where(held[field].in_(wanted)).distinct()
                 places |= {(r[0], r[1]) for r in connection.execute(rows)}
         return Counter(key for _, key in places)
+
+
+def grown(catalogue: Catalogue, gear: Sequence[OwnGear]) -> Catalogue:
+    """Return the catalogue with the firm's own gear; what cannot be any more, since a later version ships
+    its name, is left out and told."""
+    try:
+        return with_gear(catalogue, gear)
+    except DesignError:
+        for row in gear:
+            try:
+                catalogue = with_gear(catalogue, [row])
+            except DesignError as error:
+                _log.error("gear %s of the firm's own is left out: %s", row.id, error)
+        return catalogue

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import contextlib
 import json
-import logging
 import secrets
 from collections import OrderedDict
 from collections.abc import Sequence
@@ -21,11 +20,10 @@ from sqlalchemy.exc import SQLAlchemyError
 from ..core.catalogue import MOST_OWN, Catalogue, OwnGear, Value, with_gear
 from ..core.context.integrity import check, check_edit
 from ..core.design import KINDS, Change, Design, DesignError, Problem, Put, apply, parse_element, put
-from .gear import FirmGear
+from .gear import FirmGear, grown
 from .tables import ELEMENT_TABLES, firm_figure, journal, project, setting, trouble_of
 from .unknown import Unknown
 
-_LOGGER = logging.getLogger(__name__)
 _CHANGES: TypeAdapter[list[Change]] = TypeAdapter(list[Change])
 _RANK = {kind: rank for rank, kind in enumerate(KINDS)}
 _KEPT_DESIGNS = 64
@@ -78,20 +76,6 @@ class Prepared:
     changes: tuple[Change, ...]
 
 
-def _grown(catalogue: Catalogue, gear: Sequence[OwnGear]) -> Catalogue:
-    """Return the catalogue with the firm's own gear; what cannot be any more, since a later version ships
-    its name, is left out and told."""
-    try:
-        return with_gear(catalogue, gear)
-    except DesignError:
-        for row in gear:
-            try:
-                catalogue = with_gear(catalogue, [row])
-            except DesignError as error:
-                _LOGGER.error("gear %s of the firm's own is left out: %s", row.id, error)
-        return catalogue
-
-
 class Repository:
     """Projects in the database, and the firm's own figures.
 
@@ -120,7 +104,7 @@ class Repository:
                 own = {path: _value(value) for path, value in rows}
             rules = self._shipped.rules
             ruled = self._shipped.ruled_by(rules.by_firm(own)) if own else self._shipped
-            ruled = _grown(ruled, self._gear.all())
+            ruled = grown(ruled, self._gear.all())
             self._ruled = ruled
         return ruled
 

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
 from apiflask import APIBlueprint
 from flask import Response, request
 
-from ..core.catalogue import Catalogue, Entry, OwnGear, read_gear, shelves_of
+from ..core.catalogue import Catalogue, Entry, OwnGear, on_shelf, read_gear, shelves_of
 from ..formats.gear_table import fields_of, flat_of, gear_from, read_gear_table, write_gear_table
 from .desk import stores
 from .models import GearList, GearRead, GearRow, GearSaid, GearShelf
@@ -88,6 +86,5 @@ def _like(catalogue: Catalogue, shelf: str, entry: Entry) -> GearRow:
 
 def _shipped(catalogue: Catalogue, shelf: str) -> list[Entry]:
     """Return what a new thing of a shelf may be begun from: what is on it and still offered."""
-    kind = next((role.kind for role in catalogue.roles.values() if role.shelf == shelf), None)
-    held: Mapping[str, Entry] = getattr(catalogue, shelf) if kind is None else catalogue.devices[kind]
+    held = on_shelf(catalogue, shelf)
     return [e for e in held.values() if getattr(e, "old", None) is None and not e.withdrawn]

@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterator
 import shapely
 
 from ..base.wording import metres, some
-from ..catalogue import Catalogue, on_offer
+from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.racks import rack_at
 from ..context.run_decisions import said_over_air
@@ -165,13 +165,9 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
 
 def _off_its_cable(design: Design, catalogue: Catalogue, device: Device) -> Iterator[Cure]:
     """Offer the cheapest splitter that gives a wired device its volts and watts off its cable."""
-    model = catalogue.devices[device.kind][device.model]
-    if not model.takes_splitter or device.id in said_over_air(design):
+    if device.id in said_over_air(design):
         return
-    fitting = [
-        s for s in on_offer(catalogue.splitters) if s.gives_v == model.dc_v and s.gives_w >= model.own_w
-    ]
-    best = min(fitting, key=lambda s: s.price, default=None)
+    best = catalogue.splitter_for(catalogue.sheet_of(device))
     if best is not None:
         changed = device.model_copy(update={"splitter": best.id})
         effect = f"{best.price:+g} {design.site.currency}; its port gives class {best.poe_class}"

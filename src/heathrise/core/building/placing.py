@@ -77,15 +77,11 @@ def _outdoors(catalogue: Catalogue, device: Device, model: DeviceModel) -> Findi
 def _weather(catalogue: Catalogue, device: Device, model: DeviceModel) -> Iterator[Finding]:
     """Yield what is not made for the coldest night or the sun on a wall, with models that are."""
     cold, hot = catalogue.rules["install.coldest_c"], catalogue.rules["cabling.space_c.outdoor"]
-
-    def bears(one: DeviceModel) -> bool:
-        return (one.least_c is None or one.least_c <= cold) and (one.most_c is None or hot <= one.most_c)
-
-    if bears(model):
+    if model.bears(cold, hot):
         return
     cures = []
     for other in catalogue.sold(device.kind):
-        if other.outdoor and bears(other) and (not other.mounts or device.mount in other.mounts):
+        if other.outdoor and other.bears(cold, hot) and (not other.mounts or device.mount in other.mounts):
             changed = device.model_copy(update={"model": other.id})
             effect = f"{other.price - model.price:+g} each"
             cures.append(Cure(label=f"Take {other.label}", effect=effect, changes=(put(changed),)))

@@ -1,34 +1,35 @@
 """What can be bought or met: constructions, cable, access points, switches and the rest."""
 
+from .devices import (
+    AirModel,
+    DeviceModel,
+    LensView,
+    OldGear,
+    PortGroup,
+    PowerDemand,
+    RadioModel,
+    SplitterModel,
+)
 from .drawing import DrawingStyle, Pen, drawing_style
+from .entries import Entry, Racked
 from .loader import load_catalogue
 from .models import (
     JACKETS,
-    AirModel,
     BatteryModel,
     CableModel,
     ClientModel,
     Construction,
-    DeviceModel,
-    Entry,
     ExtenderModel,
     FibreModel,
     Forgotten,
     FrameModel,
     InjectorModel,
     LabelSheet,
-    LensView,
-    OldGear,
     PartModel,
-    PortGroup,
-    PowerDemand,
-    Racked,
-    RadioModel,
     SiteKindModel,
-    SplitterModel,
     SwitchModel,
 )
-from .own import MOST_OWN, OwnGear, gear_of, ids_of, read_gear, shelves_of, with_gear
+from .own import MOST_OWN, OwnGear, gear_of, ids_of, on_shelf, read_gear, shelves_of, with_gear
 from .poe_classes import PoeClass, poe_rank
 from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
 from .roles import ROLES, SHED_LAST, PortProfile, Role
@@ -85,6 +86,7 @@ __all__ = [
     "items_of",
     "load_catalogue",
     "on_offer",
+    "on_shelf",
     "poe_rank",
     "priced_items",
     "read_gear",

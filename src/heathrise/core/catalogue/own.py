@@ -11,16 +11,9 @@ from pydantic import ValidationError
 from ..base.frozen import Strict
 from ..base.plain_text import plain_values
 from ..design import DesignError, Problem, describe
-from .models import (
-    BatteryModel,
-    DeviceModel,
-    Entry,
-    ExtenderModel,
-    FrameModel,
-    InjectorModel,
-    SplitterModel,
-    SwitchModel,
-)
+from .devices import DeviceModel, SplitterModel
+from .entries import Entry
+from .models import BatteryModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
 from .shelves import Catalogue
 
 PLAIN_SHELVES: dict[str, type[Entry]] = {
@@ -65,14 +58,26 @@ def shelves_of(catalogue: Catalogue) -> dict[str, str]:
     return {**{role.shelf: role.name for role in catalogue.roles.values()}, **plain}
 
 
+def kind_on(catalogue: Catalogue, shelf: str) -> str | None:
+    """Return the kind of device that stands on a shelf, None where none does."""
+    return next((role.kind for role in catalogue.roles.values() if role.shelf == shelf), None)
+
+
+def on_shelf(catalogue: Catalogue, shelf: str) -> Mapping[str, Entry]:
+    """Return what stands on a shelf by id."""
+    kind = kind_on(catalogue, shelf)
+    held: Mapping[str, Entry] = catalogue.devices[kind] if kind is not None else getattr(catalogue, shelf)
+    return held
+
+
 def read_gear(catalogue: Catalogue, gear: OwnGear, where: str = "") -> Entry:
     """Return an entry, checked.
 
     Raises:
         DesignError: with each field that cannot be, and what to do.
     """
-    kinds = {role.shelf: role.kind for role in catalogue.roles.values()}
-    cls = PLAIN_SHELVES.get(gear.shelf) or (DeviceModel if gear.shelf in kinds else None)
+    of_devices = kind_on(catalogue, gear.shelf) is not None
+    cls = PLAIN_SHELVES.get(gear.shelf) or (DeviceModel if of_devices else None)
     if cls is None:
         listed = ", ".join(shelves_of(catalogue))
         raise DesignError(
@@ -99,7 +104,6 @@ def with_gear(catalogue: Catalogue, rows: Iterable[OwnGear]) -> Catalogue:
     Raises:
         DesignError: an entry cannot be, or has the id of another thing.
     """
-    kinds = {role.shelf: role.kind for role in catalogue.roles.values()}
     plain: dict[str, dict[str, Entry]] = {}
     devices = {kind: dict(models) for kind, models in catalogue.devices.items()}
     own: dict[str, str] = dict(catalogue.own)
@@ -111,10 +115,11 @@ def with_gear(catalogue: Catalogue, rows: Iterable[OwnGear]) -> Catalogue:
             raise DesignError([Problem(f"gear[{entry.id}].id", "is taken by another thing; choose another")])
         taken.add(entry.id)
         own[entry.id] = gear.shelf
-        if isinstance(entry, DeviceModel):
-            devices[kinds[gear.shelf]][entry.id] = entry
+        kind = kind_on(catalogue, gear.shelf)
+        if isinstance(entry, DeviceModel) and kind is not None:
+            devices[kind][entry.id] = entry
         else:
-            plain.setdefault(gear.shelf, dict(getattr(catalogue, gear.shelf)))[entry.id] = entry
+            plain.setdefault(gear.shelf, dict(on_shelf(catalogue, gear.shelf)))[entry.id] = entry
         found = True
     return catalogue.grown(devices, plain, own) if found else catalogue
 
@@ -130,14 +135,11 @@ def ids_of(catalogue: Catalogue) -> Iterator[str]:
 
 def gear_of(catalogue: Catalogue, ids: Iterable[str]) -> list[OwnGear]:
     """Return the firm's own gear among some ids, as it is written to a file."""
-    kinds = {role.shelf: role.kind for role in catalogue.roles.values()}
     found = []
     for key in dict.fromkeys(ids):
         shelf = catalogue.own.get(key)
         if shelf is not None:
-            held: Mapping[str, Entry] = (
-                catalogue.devices[kinds[shelf]] if shelf in kinds else getattr(catalogue, shelf)
-            )
+            held = on_shelf(catalogue, shelf)
             entry = held[key].model_dump(mode="json", exclude_defaults=True, exclude={"withdrawn"})
             found.append(OwnGear(shelf=shelf, entry=entry, withdrawn=held[key].withdrawn))
     return found

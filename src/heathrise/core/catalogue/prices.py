@@ -8,16 +8,8 @@ from datetime import date
 from functools import cached_property
 
 from ..design import Jacket
-from .models import (
-    JACKETS,
-    BatteryModel,
-    DeviceModel,
-    ExtenderModel,
-    FrameModel,
-    InjectorModel,
-    SplitterModel,
-    SwitchModel,
-)
+from .devices import DeviceModel, SplitterModel
+from .models import JACKETS, BatteryModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
 from .shelves import Catalogue
 
 

@@ -8,14 +8,13 @@ from typing import Protocol, TypeVar
 
 from pydantic import BaseModel, ConfigDict, PrivateAttr
 
+from .devices import AirModel, DeviceModel, SplitterModel
+from .entries import Entry
 from .models import (
-    AirModel,
     BatteryModel,
     CableModel,
     ClientModel,
     Construction,
-    DeviceModel,
-    Entry,
     ExtenderModel,
     FibreModel,
     FrameModel,
@@ -23,7 +22,6 @@ from .models import (
     LabelSheet,
     PartModel,
     SiteKindModel,
-    SplitterModel,
     SwitchModel,
     UsualNetwork,
     calibrated,
@@ -113,10 +111,14 @@ class Catalogue(BaseModel):
 
     def model_of(self, device: HasKind) -> DeviceModel:
         """Return what a device is, as it runs: some run on less than they ask for, or behind a splitter."""
-        model = self.devices[device.kind][device.model]
+        model = self.sheet_of(device)
         if device.splitter is not None and model.takes_splitter and device.splitter in self.splitters:
             return self._split(model, self.splitters[device.splitter])
         return model.on_less if device.reduced else model
+
+    def sheet_of(self, device: HasKind) -> DeviceModel:
+        """Return what a device's sheet says, whatever it runs on here."""
+        return self.devices[device.kind][device.model]
 
     def _split(self, model: DeviceModel, splitter: SplitterModel) -> DeviceModel:
         key = (model.id, splitter.id)
@@ -159,6 +161,15 @@ class Catalogue(BaseModel):
         """Return the cheapest injector that feeds a class at a speed, or None."""
         fitting = (m for m in on_offer(self.injectors) if m.does(poe_class, speed_mbps))
         return min(fitting, key=lambda m: m.price, default=None)
+
+    def splitter_for(self, model: DeviceModel) -> SplitterModel | None:
+        """Return the cheapest splitter that gives a device its volts and watts, or None."""
+        fitting = (
+            s
+            for s in on_offer(self.splitters)
+            if model.takes_splitter and s.gives_v == model.dc_v and s.gives_w >= model.own_w
+        )
+        return min(fitting, key=lambda s: s.price, default=None)
 
     def gives_air(self, kind: str) -> bool:
         """Whether a kind of device has radios that clients hear."""

@@ -38,5 +38,5 @@ def feeds(design: Design, catalogue: Catalogue) -> Iterator[tuple[Device, Inject
 
 def split_by(catalogue: Catalogue, device: Device) -> SplitterModel | None:
     """Return the splitter that feeds a device off its cable, where it takes one."""
-    model = catalogue.devices[device.kind][device.model]
-    return catalogue.splitters.get(device.splitter or "") if model.takes_splitter else None
+    takes = catalogue.sheet_of(device).takes_splitter
+    return catalogue.splitters.get(device.splitter or "") if takes else None

@@ -230,9 +230,8 @@ def _seen_to(rules: Rules, model: DeviceModel, stand: MountPlace) -> Iterator[st
     if model.least_c is None or model.most_c is None:
         yield f"Its sheet's temperatures against the place: {place}"
         return
-    fits = model.least_c <= coldest and hottest <= model.most_c
     made = f"Made for {celsius(model.least_c)} to {celsius(model.most_c)}; {place}"
-    yield made if fits else f"{made}: find a place in the shade or another model"
+    yield made if model.bears(coldest, hottest) else f"{made}: find a place in the shade or another model"
 
 
 def extenders(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequence[Pull]) -> None:

@@ -6,7 +6,7 @@ room has a rack of its own; a device's link goes into a switch of the room its r
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..base.wording import some
@@ -26,6 +26,7 @@ from .splits import wrong_splits
 from .stores import stores_of
 from .values import LostPin, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
+WithCure = Callable[[Cure], PowerPlan]  # the power plan once a cure is taken
 REASONS = {
     "no_ports": "no port is left",
     "no_powered_ports": "no powered port is left",
@@ -61,6 +62,10 @@ def plan_power(
     names = {s.id: s.name for s in design.of(Switch).values()}
     ports = [use for plan in plans for use in plan.port_map(names, _line(design, catalogue))]
     weak = tuple(weak_injectors(design, catalogue))
+
+    def with_it(cure: Cure) -> PowerPlan:
+        return plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+
     short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
     return PowerPlan(
         switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom, ranks)),
@@ -71,10 +76,10 @@ def plan_power(
         ways_up=tuple(_ways_up(plans, ports, rooms_up, names)),
         cures={
             plan.rack.room: tuple(
-                _as_it_is(design, catalogue, wires, rooms_up, plan.rack.room, cure)
+                _as_it_is(with_it, plan.rack.room, cure)
                 for cure in rack_cures(design, catalogue, plan.loose, plan.rack, plan.result)
             )
-            + _on_less(design, catalogue, wires, rooms_up, plan)
+            + _on_less(design, catalogue, with_it, plan)
             for plan in plans
             if plan.result.left and with_cures
         },
@@ -86,7 +91,7 @@ def plan_power(
         },
         weak_injectors=weak,
         less_cures=dict(
-            _starved_on_less(design, catalogue, wires, rooms_up, dict.fromkeys(short)) if with_cures else ()
+            _starved_on_less(design, catalogue, with_it, dict.fromkeys(short)) if with_cures else ()
         ),
         plugged=tuple(_plugs_said(design, catalogue, plugs)),
         passive=tuple(passive_feeds(design, catalogue, wires)),
@@ -97,17 +102,10 @@ def plan_power(
     )
 
 
-def _as_it_is(
-    design: Design,
-    catalogue: Catalogue,
-    wires: Mapping[str, PowerRun],
-    rooms_up: Mapping[str, RoomUp],
-    room: str,
-    cure: Cure,
-) -> Cure:
+def _as_it_is(with_it: WithCure, room: str, cure: Cure) -> Cure:
     """Return a cure with what is really so once it is taken: neighbours are then kept on switches
     of their own, so that ports may be shared out otherwise than where it was looked for."""
-    after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+    after = with_it(cure)
     full = [s.name for s in after.switches if s.room == room and s.counted_w > s.usable_w + 1e-6]
     left = [row.name for row in after.left if row.room == room]
     said = cure.effect
@@ -118,13 +116,7 @@ def _as_it_is(
     return cure.model_copy(update={"effect": said})
 
 
-def _on_less(
-    design: Design,
-    catalogue: Catalogue,
-    wires: Mapping[str, PowerRun],
-    rooms_up: Mapping[str, RoomUp],
-    plan: _RoomPlan,
-) -> tuple[Cure, ...]:
+def _on_less(design: Design, catalogue: Catalogue, with_it: WithCure, plan: _RoomPlan) -> tuple[Cure, ...]:
     """Offer what has a reduced mode to run in it: those left over, or all of the rack, if then every link
     finds its port."""
     left = {d.device for d in plan.demands if d.id in plan.result.left}
@@ -134,18 +126,14 @@ def _on_less(
         if not chosen:
             continue
         cure = _less_cure(catalogue, chosen)
-        after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+        after = with_it(cure)
         if not any(row.room == plan.rack.room for row in after.left):
             return (cure,)
     return ()
 
 
 def _starved_on_less(
-    design: Design,
-    catalogue: Catalogue,
-    wires: Mapping[str, PowerRun],
-    rooms_up: Mapping[str, RoomUp],
-    starved: Iterable[str],
+    design: Design, catalogue: Catalogue, with_it: WithCure, starved: Iterable[str]
 ) -> Iterable[tuple[str, tuple[Cure, ...]]]:
     """Yield for devices that get too little the reduced mode of their sheet, where that is enough."""
     for key in starved:
@@ -153,7 +141,7 @@ def _starved_on_less(
         if device.reduced or catalogue.model_of(device).reduced is None:
             continue
         cure = _less_cure(catalogue, [device])
-        after = plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+        after = with_it(cure)
         mine = next((d for d in after.devices if d.device == key), None)
         if (
             mine is not None

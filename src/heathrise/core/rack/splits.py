@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal
 
-from ..catalogue import Catalogue, SplitterModel, on_offer
+from ..catalogue import Catalogue, SplitterModel
 from ..context.findings import Cure
 from ..context.racks import stand_in_racks
 from ..design import Design, Device, put
@@ -19,7 +19,7 @@ def wrong_splits(design: Design, catalogue: Catalogue) -> Iterator[WrongSplit]:
         splitter = catalogue.splitters.get(device.splitter or "")
         if splitter is None:
             continue
-        model = catalogue.devices[device.kind][device.model]
+        model = catalogue.sheet_of(device)
         severity: Literal["not_met", "near"] = "not_met"
         if not model.takes_splitter:
             severity, why = (
@@ -43,13 +43,7 @@ def wrong_splits(design: Design, catalogue: Catalogue) -> Iterator[WrongSplit]:
 
 
 def _cures(design: Design, catalogue: Catalogue, device: Device, wrong: SplitterModel) -> Iterator[Cure]:
-    model = catalogue.devices[device.kind][device.model]
-    fitting = [
-        s
-        for s in on_offer(catalogue.splitters)
-        if model.takes_splitter and s.gives_v == model.dc_v and s.gives_w >= model.own_w
-    ]
-    best = min(fitting, key=lambda s: s.price, default=None)
+    best = catalogue.splitter_for(catalogue.sheet_of(device))
     if best is not None and best.id != wrong.id:
         changed = put(device.model_copy(update={"splitter": best.id}))
         extra = f"{best.price - wrong.price:+g} {design.site.currency}"
