@@ -183,7 +183,7 @@ def test_category_of_one_run_and_of_all(school_sheet: Sheet) -> None:
     page.click("[data-run-row=ap-1]")
     sheet.tab("Reasons")
     expect(page.locator("[data-figure=reason]")).to_contain_text("Will do")
-    _choose(page, "Category", "category 5e")
+    _choose(page, "Cable", "category 5e")
     sheet.saved(3)
     expect(page.locator(".inspector")).to_contain_text("2 × category 5e, by hand")
     metres = float(sheet.totals("cable").split()[0])

@@ -315,3 +315,29 @@ def test_a_box_part_way_feeds_a_camera_by_a_run_of_its_own(school_sheet: Sheet) 
     sheet.saved(3)
     expect(page.locator("dl.figures")).to_contain_text("EXT-1 port 1")
     expect(page.locator("[data-figure=reason]")).to_contain_text("Will do")
+
+
+def test_a_run_is_pulled_in_fibre_with_a_converter_at_its_end(
+    server: Server, open_sheet: Callable[..., Sheet]
+) -> None:
+    """The studio's access point again: fibre by its own choice, then its ends in the rack and the order."""
+    project = make_project(server, watermill(), "Mill lit")
+    sheet = open_sheet(f"/p/{project}/cable")
+    page = sheet.page
+    sheet.tab("List")
+    page.click("[data-run-row=ap-8]")
+    sheet.tab("Reasons")
+    page.get_by_label("Cable", exact=True).click()
+    page.get_by_role("option", name="fibre, a converter at its end").click()
+    sheet.saved(2)
+    expect(page.locator("[data-finding=cable-length-ap-8]")).to_have_count(0)
+    expect(page.locator("[data-figure=loss]")).to_contain_text("dB")
+    expect(page.locator("[data-figure=reason]")).to_contain_text("Never look into a fibre")
+    sheet.stage("power")
+    page.get_by_role("button", name="Put Dunthrip S16").first.click()
+    sheet.saved(3)
+    expect(page.get_by_text("Converter of AP-8", exact=True)).to_be_visible()
+    expect(page.get_by_text("F1", exact=True)).to_be_visible()
+    sheet.stage("order")
+    expect(page.get_by_text("Media converter with a cage, 10 Gb/s").first).to_be_visible()
+    expect(page.get_by_text("Splice box for a wall").first).to_be_visible()

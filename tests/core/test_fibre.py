@@ -18,7 +18,7 @@ from heathrise.core.views.acceptance import planned_cables
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.work_list import steps_of
 
-from .test_several_rooms import corridor
+from .test_several_rooms import corridor, switch
 
 # What a strand meets from module to module, dB: plugged in, spliced, along, spliced, plugged in.
 _KM_DB = {"om4": 3.0, "os2": 0.4}
@@ -75,14 +75,16 @@ def test_what_is_spliced_is_bought_done_and_left() -> None:
     far = EquipmentRoom(id="east", floor="f", name="East", at=(119, 1.5))
     over = Uplink(id="u", room="east", to="rack", medium="fibre")
     six = OwnFigure(id="own", figure="cabling.fibre_spliced", value=6)
-    plan = Plan(corridor(120, far, over, six), load_catalogue())
+    switches = [switch(f"sw-{at}", at, "dunthrip-s16") for at in ("rack", "east")]
+    plan = Plan(corridor(120, far, over, six, *switches), load_catalogue())
     (up,) = evaluate(plan).uplinks
     sheet = up.fibre
     assert sheet is not None
     assert (sheet.strands, sheet.used, sheet.free, sheet.dark) == (12, 2, 4, 6)
     lines = order_of(plan).lines  # spares of the firm's own apart
     bought = Counter({k.item: sum(w.quantity for w in k.where if w.id == up.id) for k in lines})
-    assert (bought["fibre-box"], bought["pigtail"], bought["cord-fibre"]) == (2, 12, 2)
+    assert (bought["pigtail"], bought["cord-fibre"]) == (12, 2)
+    assert sum(k.quantity for k in lines if k.item == "fibre-box") == 2  # one in each rack
     assert bought[f"optic-{up.category}"] == 2
     work = [w for step in steps_of(plan) for w in step.work if w.task == "splice"]
     assert sum(w.quantity for w in work) == 12 and sum(w.person_minutes for w in work) == pytest.approx(96)

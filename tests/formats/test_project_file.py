@@ -20,13 +20,13 @@ from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, DesignError, Device, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
-from heathrise.formats.project_file import Project, dump_project, load_project, project_schema
+from heathrise.formats.project_file import VERSION, Project, dump_project, load_project, project_schema
 from heathrise.formats.settings_export import settings_json, settings_yaml
 from heathrise.formats.tables_csv import cable_schedule, port_map
 
 from ..thorough import examples
 
-SHIPPED = Path(project_file.__file__).parent / "schema" / "project-10.json"
+SHIPPED = Path(project_file.__file__).parent / "schema" / "project-11.json"
 
 
 @pytest.fixture(scope="module")
@@ -77,7 +77,7 @@ def test_bad_files_are_refused_with_the_place(document: dict, catalogue: Catalog
         (b"\xff\xfe\x00", "not UTF-8"),
         (b"[1, 2]", "one JSON object"),
         (_changed(document, format="other"), "not a project file"),
-        (_changed(document, version=11), "version 11 cannot be read"),
+        (_changed(document, version=VERSION + 1), f"version {VERSION + 1} cannot be read"),
         (_changed(document, name="  "), "name"),
         (_changed(document, extra=1), "extra"),
         (_changed(document, elements=[]), "elements"),
@@ -178,7 +178,7 @@ def test_a_name_that_stands_twice_is_refused(catalogue: Catalogue, home: Design)
     text = dump_project(Project("Hut", home)).replace('"name": "Hut"', '"name": "Hut", "name": "X"')
     with pytest.raises(DesignError, match="'name' twice"):
         load_project(text, catalogue)
-    for version in ("11", "true", '"2"', "null"):
-        later = dump_project(Project("Hut", home)).replace('"version": 10', f'"version": {version}')
-        with pytest.raises(DesignError, match="reads 1 to 10"):
+    for version in (str(VERSION + 1), "true", '"2"', "null"):
+        later = dump_project(Project("Hut", home)).replace(f'"version": {VERSION}', f'"version": {version}')
+        with pytest.raises(DesignError, match=f"reads 1 to {VERSION}"):
             load_project(later, catalogue)

@@ -16,7 +16,7 @@ export function put(kind: Kind, element: AnyElement): Change {
 export function runSaid(store: Store, device: string): ElementOf<'run'> {
   const said = store.all('run').find((r) => r.device === device)
   const id = `r-${device}`.slice(0, 40)
-  return said ?? { id: store.find('run', id) ? store.nextId('run', 'run') : id, device, category: null, cables: null, equipment_room: null, over_air: false, through: null, shortest: false }
+  return said ?? { id: store.find('run', id) ? store.nextId('run', 'run') : id, device, category: null, cables: null, equipment_room: null, over_air: false, through: null, shortest: false, medium: null }
 }
 
 /** The changes that take an element away with all that cannot stand without it. */

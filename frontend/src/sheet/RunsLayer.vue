@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Duct, Point, RunVerdict, Trunk, UplinkVerdict } from '@/api/types'
+import { cableSaid } from '@/document/cables'
 import { linePath } from '@/document/geometry'
 import { length } from '@/document/units'
 import { SPACE_WEIGHTS_PX } from '@/api/drawing'
 import { overlaps, type Box } from './boxes'
-import { dashOf, penOf } from './pens'
+import { dashOf, pathOf, penOf } from './pens'
 import type { Movable } from './useGestures'
 import type { Viewport } from './useViewport'
 
@@ -70,7 +71,7 @@ function freeSpot([ax, ay]: [number, number], [bx, by]: [number, number]): { x: 
 const alone = computed(() =>
   shared.value.filter((s) => s.runs.length === 1).map((s) => {
     const run = s.runs[0]!
-    return { key: s.trunk.id, run, weight: penOf(run.category).weight_px, dash: dashOf(run.category), path: s.path }
+    return { key: s.trunk.id, run, weight: penOf(pathOf(run)).weight_px, dash: dashOf(pathOf(run)), path: s.path }
   }),
 )
 
@@ -84,8 +85,8 @@ const legs = computed(() => [
       .map((leg, i) => ({
         key: `${run.id}-${i}`,
         run,
-        weight: SPACE_WEIGHTS_PX[leg.kind] ?? penOf(run.category).weight_px,
-        dash: dashOf(run.category),
+        weight: SPACE_WEIGHTS_PX[leg.kind] ?? penOf(pathOf(run)).weight_px,
+        dash: dashOf(pathOf(run)),
         path: linePath(leg.points),
       })),
   ),
@@ -158,12 +159,12 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
     <path v-for="c in cords" :key="c.device" :d="linePath([c.from, c.to])" class="cord" :class="{ chosen: c.device === chosen }" vector-effect="non-scaling-stroke" :data-cord="c.device" @click.stop="emit('choose', c.device)"><title>{{ c.name }}</title></path>
     <template v-for="leg in legs" :key="leg.key">
       <path
-        :d="leg.path" class="run" :class="[leg.run.verdict, { chosen: leg.run.device === chosen, other: chosen && leg.run.device !== chosen }]"
+        :d="leg.path" class="run" :class="[leg.run.medium, leg.run.verdict, { chosen: leg.run.device === chosen, other: chosen && leg.run.device !== chosen }]"
         :stroke-dasharray="leg.dash" :stroke-width="leg.run.device === chosen ? leg.weight + 1.2 : leg.weight"
         vector-effect="non-scaling-stroke" :data-run="leg.run.device"
       />
       <path :d="leg.path" class="reach" vector-effect="non-scaling-stroke" @click.stop="emit('choose', leg.run.device)">
-        <title>{{ leg.run.name }}, {{ length(leg.run.fixed_m) }} of category {{ leg.run.category }}</title>
+        <title>{{ leg.run.name }}, {{ length(leg.run.fixed_m) }} of {{ cableSaid(leg.run) }}</title>
       </path>
     </template>
   </g>
@@ -221,6 +222,10 @@ function onSheet(leg: RunVerdict['legs'][number]): boolean {
   stroke: var(--ink);
   stroke-linejoin: round;
   opacity: 0.75;
+}
+.run.fibre {
+  stroke: var(--tarn);
+  stroke-linecap: round;
 }
 .run.not_met,
 .run.test_first {

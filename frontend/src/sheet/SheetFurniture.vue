@@ -26,6 +26,7 @@ const emit = defineEmits<{ fit: []; boxes: [boxes: Box[]] }>()
 const store = useDesign()
 const open = ref(true)
 const AIR_PX = 6
+const fibres = computed(() => [...(store.shown?.cable.runs ?? []), ...(store.shown?.cable.uplinks ?? [])].some((k) => k.medium === 'fibre'))
 
 const pieces = [useTemplateRef<HTMLElement>('legend'), useTemplateRef<HTMLElement>('bar')]
 function measure(): void {
@@ -91,8 +92,8 @@ const CATEGORIES = ['5e', '6', '6A']
         </p>
         <p class="row"><svg width="34" height="10"><path d="M0 5H34" stroke="var(--granite)" stroke-width="6" opacity="0.55" /><text x="17" y="9" text-anchor="middle" style="font: 600 10px var(--mono)" fill="var(--ink)">7</text></svg> side by side, their number</p>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" stroke-width="3" /></svg> heavier: duct, attic, joists</p>
+        <p v-if="fibres" class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--tarn)" :stroke-width="penOf('fibre').weight_px" :stroke-dasharray="dashOf('fibre')" stroke-linecap="round" /></svg> fibre</p>
         <template v-if="store.all('equipment_room').length > 1">
-          <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--tarn)" :stroke-width="penOf('fibre').weight_px" :stroke-dasharray="dashOf('fibre')" stroke-linecap="round" /></svg> fibre between racks</p>
           <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--ink)" :stroke-width="penOf('between').weight_px" :stroke-dasharray="dashOf('between')" /></svg> copper between racks</p>
         </template>
         <p class="row"><svg width="34" height="8"><path d="M0 4H34" stroke="var(--rust)" stroke-width="2" stroke-dasharray="9 4" /></svg> will not do</p>

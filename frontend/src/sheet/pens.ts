@@ -27,4 +27,6 @@ const PLAIN_PATH: Path = { dash_px: [9, 4], weight_px: 1.5 }
 
 /** How a path of cable is drawn: by its category, or by what lies between racks. */
 export const penOf = (path: string): Path => PATHS[path] ?? PLAIN_PATH
+/** The path that a run is drawn as: by its category, fibre as fibre. */
+export const pathOf = (run: { medium: string; category: string }): string => (run.medium === 'fibre' ? 'fibre' : run.category)
 export const dashOf = (path: string): string => penOf(path).dash_px.join(' ')

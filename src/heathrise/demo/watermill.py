@@ -227,6 +227,7 @@ def _studio(drawing: Drawing) -> None:
     for floor, name, kind, model, at, height_m, mount in (
         ("studio", "AP-8", "access_point", "ravelmoor-c2", (4.5, 3.0), 2.8, "ceiling"),
         ("studio", "CAM-2", "camera", "peltwick-pan", (9.8, -0.1), 2.6, "wall"),
+        ("studio", "GW-2", "sensor_gateway", "quillbeck-gate", (7.5, 5.6), 2.2, "wall"),  # the kiln's
     ):
         drawing.device(floor, kind, name, model, at, height_m, mount)
     drawing.turn("studio", STUDIO_TURN_DEG, CORNER)
@@ -247,6 +248,7 @@ def _studio(drawing: Drawing) -> None:
 def _decisions(drawing: Drawing) -> None:
     drawing.add(
         Run(id="r-ap-3", device="ap-3", category="5e"),
+        Run(id="r-gw-2", device="gw-2", medium="fibre"),
         Run(id="r-study-files", device="study-files", through="study-plate"),
         Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8"),
         # The builder's leftover, put half way to the kiln's camera.

@@ -41,12 +41,14 @@ def _f(
     return GearField(name=name, label=label, unit=unit, kind=kind, shelves=on, choices=tuple(choices.split()))
 
 
+_IN_LINE = ("injectors", "extenders", "splitters", "converters")
+_PLUGGED = ("injectors", "batteries", "converters")
 # In the order of a form. ``devices`` stands for every shelf of devices.
 FIELDS: tuple[GearField, ...] = (
     _f("label", "Name", kind="text"),
     _f("price", "Price, before tax"),
     _f("packs", "Packs, pieces: price", "", "packs", _DEVICES),
-    _f("speed_mbps", "Speed of its port", "Mb/s", "number", _DEVICES, "injectors", "extenders", "splitters"),
+    _f("speed_mbps", "Speed of its port", "Mb/s", "number", _DEVICES, *_IN_LINE),
     _f("groups", "Ports", "", "ports", "switches"),
     _f("ports", "Ports for others", "", "ports", _DEVICES),
     _f("budget_w", "Watts for its ports together", "W", "number", "switches"),
@@ -60,15 +62,15 @@ FIELDS: tuple[GearField, ...] = (
     _f("gives_w", "Gives on at most", "W", "number", "splitters"),
     _f("dc_v", "Volts of its plug-in supply", "V", "number", _DEVICES),
     _f("in_class", "Class of power it takes", "", "number", "extenders"),
-    _f("gives_class", "Class of power it gives on", "", "number", "extenders"),
+    _f("gives_class", "Class of power it gives on", "", "number", "extenders", "converters"),
     _f("own_w", "Draws from the mains by itself", "W", "number"),
-    _f("noise_db", "Sound at a metre", "dB(A)", "number", _DEVICES, "switches", "injectors", "batteries"),
+    _f("noise_db", "Sound at a metre", "dB(A)", "number", _DEVICES, "switches", *_PLUGGED),
     _f("units", "Units of a rack, 0 for a shelf", "", "number"),
     _f("wide_mm", "Wide", "mm", "number"),
     _f("deep_mm", "Deep, with its plugs", "mm", "number"),
     _f("kg", "Weighs", "kg", "number"),
     _f("least_c", "Made for, from", "°C", "number", _DEVICES),
-    _f("most_c", "Made for, up to", "°C", "number", _DEVICES, "switches", "injectors", "batteries"),
+    _f("most_c", "Made for, up to", "°C", "number", _DEVICES, "switches", *_PLUGGED),
     _f("outdoor", "Made for outdoors", "", "flag", _DEVICES, "extenders"),
     _f("mounts", "Mounts", "", "words", _DEVICES, choices="ceiling wall desk pole"),
     _f("air.generation", "Generation of its radios", "", "choice", _DEVICES, choices="4 5 6 6E 7"),

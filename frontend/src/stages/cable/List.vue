@@ -25,7 +25,7 @@ const isChosen = (id: string) => store.selection?.id === id
         @click="choose('device', r.device)" @keydown.enter="choose('device', r.device)"
       >
         <td>{{ r.name }}</td>
-        <td class="condensed">{{ r.cables > 1 ? `${r.cables} × ` : '' }}{{ r.category }}</td>
+        <td class="condensed">{{ r.cables > 1 ? `${r.cables} × ` : '' }}{{ r.medium === 'fibre' ? r.category.toUpperCase() : r.category }}</td>
         <td class="number">{{ length(r.fixed_m) }}</td>
         <td :class="r.verdict">{{ WORD[r.verdict] }}</td>
       </tr>

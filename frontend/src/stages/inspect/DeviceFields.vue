@@ -19,18 +19,31 @@ const modes = computed(() => {
   if (!model?.reduced || !model.power || (props.stage !== 'power' && !props.device.reduced)) return null
   return [{ value: 'full' as const, label: `class ${model.power.poe_class}, as it asks` }, { value: 'less' as const, label: `class ${model.reduced.power.poe_class}, reduced` }]
 })
+const OWN = 'own'
 /** Whether its plug-in supply feeds it or a splitter off its cable, where its sheet names the volts. */
 const feeds = computed(() => {
   const model = store.catalogue?.devices[props.device.kind]?.[props.device.model]
   if ((!model?.dc_v || model.power) && !props.device.splitter) return null
   const splitters = Object.values(store.catalogue?.splitters ?? {}).filter((s) => !s.withdrawn || s.id === props.device.splitter)
-  return [{ value: '', label: 'its own supply, in a socket' }, ...splitters.map((s) => ({ value: s.id, label: `${s.label}, ${s.gives_w} W` }))]
+  return [{ value: OWN, label: 'its own supply, in a socket' }, ...splitters.map((s) => ({ value: s.id, label: `${s.label}, ${s.gives_w} W` }))]
 })
 const MOUNTS = ['ceiling', 'wall', 'desk', 'pole'].map((m) => ({ value: m, label: m }))
 const CATEGORIES = [
   { value: 'plan', label: 'by plan' },
   ...['5e', '6', '6A'].map((c) => ({ value: c, label: `category ${c}` })),
 ]
+const FIBRE = { value: 'fibre', label: 'fibre, a converter at its end' }
+/** What its run is pulled in; fibre to what has one link, to the port of a switch. */
+const cables = computed(() => {
+  const role = store.catalogue?.roles[props.device.kind]
+  return role?.links === 'one' && !role.leads_out ? [...CATEGORIES, FIBRE] : CATEGORIES
+})
+const cable = computed(() => (said.value?.medium === 'fibre' ? 'fibre' : (said.value?.category ?? 'plan')))
+
+function pull(kind: string): void {
+  if (kind === 'fibre') return say({ medium: 'fibre' }, 'Fibre')
+  say({ medium: null, category: kind === 'plan' ? null : (kind as ElementOf<'run'>['category']) }, 'Cable')
+}
 /** Follows the mark while it is dragged. */
 const at = computed(() => (store.ghost?.id === props.device.id ? store.ghost.at : props.device.at))
 const said = computed(() => store.all('run').find((r) => r.device === props.device.id))
@@ -77,8 +90,8 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
     <label class="wide">Model
       <Choice by="id" :model-value="device.model" :options="models" fluid aria-label="Model" @update:model-value="set({ model: $event }, 'Model')" />
     </label>
-    <label v-if="stage === 'cable' && !said?.through" class="wide">Category
-      <Choice :model-value="said?.category ?? ('plan' as const)" :options="CATEGORIES" fluid aria-label="Category" @update:model-value="say({ category: $event === 'plan' ? null : $event }, 'Category')" />
+    <label v-if="stage === 'cable' && !said?.through" class="wide">Cable
+      <Choice :model-value="cable" :options="cables" fluid aria-label="Cable" @update:model-value="pull($event)" />
     </label>
     <label v-if="(stage === 'cable' || stage === 'power') && begins.length > 2" class="wide">Begins
       <Choice :model-value="begun" :options="begins" fluid aria-label="Begins" @update:model-value="begin($event)" />
@@ -87,7 +100,7 @@ function say(change: Partial<ElementOf<'run'>>, what: string): void {
       <Choice :model-value="device.reduced ? 'less' : 'full'" :options="modes" fluid aria-label="Power" @update:model-value="set({ reduced: $event === 'less' }, 'Power')" />
     </label>
     <label v-if="feeds" class="wide">Power
-      <Choice :model-value="device.splitter ?? ''" :options="feeds" fluid aria-label="Power" @update:model-value="set({ splitter: $event || null }, 'Power')" />
+      <Choice :model-value="device.splitter ?? OWN" :options="feeds" fluid aria-label="Power" @update:model-value="set({ splitter: $event === OWN ? null : $event }, 'Power')" />
     </label>
     <template v-if="stage === 'plan' || stage === 'signal'">
       <label>Name <InputText :model-value="device.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Device } from '@/api/types'
+import { cableSaid, strandsSaid } from '@/document/cables'
 import { useDesign } from '@/document/store'
 import { inUnits, length, temperature } from '@/document/units'
 import { JACKETS, SPACES } from '@/stages/overheads'
@@ -29,8 +30,12 @@ const WORD: Record<string, string> = {
     <template v-if="run && run.verdict !== 'no_way'">
       <dt>Run</dt><dd class="figure" data-figure="run">{{ length(run.fixed_m) }} of {{ length(run.limit_m) }}</dd>
       <template v-if="store.all('equipment_room').length > 1"><dt>From</dt><dd>{{ store.find('equipment_room', run.room ?? '')?.name }}</dd></template>
-      <dt>Cable</dt><dd>{{ run.cables }} × category {{ run.category }}{{ { person: ', by hand', found: ', found in the wall', plan: '' }[run.chosen_by] }}</dd>
+      <dt>Cable</dt><dd>{{ cableSaid(run, store.catalogue) }}{{ { person: ', by hand', found: ', found in the wall', plan: '' }[run.chosen_by] }}</dd>
       <template v-if="stage === 'cable'">
+        <template v-if="run.fibre">
+          <dt>Loses</dt><dd class="figure" data-figure="loss">{{ run.fibre.loss_db }} of {{ run.fibre.budget_db }} dB</dd>
+          <dt>Strands</dt><dd>{{ strandsSaid(run.fibre) }}</dd>
+        </template>
         <dt>Horizontal</dt><dd class="figure">{{ length(run.horizontal_m) }}</dd>
         <dt>Rise and drop</dt><dd class="figure">{{ length(run.rise_m + run.drop_m) }}</dd>
         <template v-if="run.outdoor_m"><dt>In air outside</dt><dd class="figure">{{ length(run.outdoor_m) }}</dd></template>
@@ -69,7 +74,7 @@ const WORD: Record<string, string> = {
   </table>
   <p v-if="plug?.wrong" class="not_met">{{ inUnits(plug.wrong) }}.</p>
   <p v-if="fed?.wrong" class="not_met">{{ inUnits(fed.wrong) }}.</p>
-  <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ inUnits(run.reason) }}.</p>
+  <p v-if="stage === 'cable' && run" class="reason" :class="run.verdict" data-figure="reason">{{ WORD[run.verdict] }}: {{ inUnits(run.reason) }}.<template v-if="run.medium === 'fibre'"> Never look into a fibre.</template></p>
 </template>
 
 <style scoped>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { EquipmentRoom } from '@/api/types'
+import { cableSaid, strandsSaid } from '@/document/cables'
 import { useDesign } from '@/document/store'
 import { inUnits, length } from '@/document/units'
 
@@ -21,10 +22,10 @@ const switches = computed(() => store.all('switch').filter((s) => s.equipment_ro
       <dt>Way up</dt><dd class="figure">{{ up.verdict === 'no_way' ? 'none' : `${length(up.fixed_m)} of ${length(up.limit_m, 0)}` }}</dd>
       <template v-if="up.fibre">
         <dt>Loses</dt><dd class="figure" data-figure="loss">{{ up.fibre.loss_db }} of {{ up.fibre.budget_db }} dB</dd>
-        <dt>Strands</dt><dd data-figure="strands">{{ up.fibre.strands }}: {{ up.fibre.used }} used, {{ up.fibre.spliced - up.fibre.used }} ready, {{ up.fibre.strands - up.fibre.spliced }} dark</dd>
+        <dt>Strands</dt><dd data-figure="strands">{{ strandsSaid(up.fibre) }}</dd>
       </template>
-      <dt>Over</dt><dd>{{ up.medium === 'fibre' ? store.catalogue?.fibres[up.category]?.label : `${up.cables} × category ${up.category}` }}</dd>
-      <template v-if="beside"><dt>Beside it</dt><dd data-figure="beside">{{ beside.cables }} × category {{ beside.category }}</dd></template>
+      <dt>Over</dt><dd>{{ cableSaid(up, store.catalogue) }}</dd>
+      <template v-if="beside"><dt>Beside it</dt><dd data-figure="beside">{{ cableSaid(beside, store.catalogue) }}</dd></template>
     </template>
     <template v-else><dt>Way up</dt><dd>the line comes in here</dd></template>
   </dl>

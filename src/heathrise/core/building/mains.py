@@ -12,6 +12,7 @@ import shapely
 
 from ..base.wording import metres, some
 from ..catalogue import Catalogue
+from ..context.fibre_ends import far_ends
 from ..context.findings import Cure, Finding, Place
 from ..context.racks import rack_at
 from ..context.run_decisions import said_over_air
@@ -117,10 +118,11 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield gear with a supply of its own, and gear on the air, that no cord reaches a socket from."""
     cord_m = catalogue.rules["plan.cord_m"]
     loose = said_over_air(design)
+    lit = {device.id for device, _ in far_ends(design, catalogue)}
     unknown: list[Device] = []
     for device in design.of(Device).values():
         model = catalogue.model_of(device)
-        if device.state != "new" or not (model.own_w > 0 or device.id in loose):
+        if device.state != "new" or not (model.own_w > 0 or device.id in loose or device.id in lit):
             continue
         if rack_at(design, device.floor, device.at) is not None:
             continue
@@ -128,13 +130,14 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
         if near is None:
             unknown.append(device)
         elif near.reach_m > cord_m:
+            named = f"The converter of {device.name}" if device.id in lit else device.name
             at_m = min(device.height_m, catalogue.rules["plan.mount_height_m.wall"])
             yield _finding(
                 catalogue,
                 device,
                 "socket",
                 "near",
-                f"{device.name} is plugged into the mains, its nearest socket, {near.socket.name}, is "
+                f"{named} is plugged into the mains, its nearest socket, {near.socket.name}, is "
                 f"{metres(near.reach_m, 1)} away and its cord {metres(cord_m)} long.",
                 "gear that wants a socket has one within its cord",
                 ("plan.cord_m",),
@@ -142,12 +145,12 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
                 limit=cord_m,
                 unit="m",
                 cures=(
-                    *_off_its_cable(design, catalogue, device),
+                    *(_off_its_cable(design, catalogue, device) if device.id not in lit else ()),
                     made_socket(design, device.floor, device.at, at_m, device.name),
                 ),
             )
     if unknown and design.of(Socket):
-        names = some([d.name for d in unknown])
+        names = some([f"the converter of {d.name}" if d.id in lit else d.name for d in unknown])
         yield _finding(
             catalogue,
             unknown[0],
@@ -166,7 +169,7 @@ def _sockets(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
 def _off_its_cable(design: Design, catalogue: Catalogue, device: Device) -> Iterator[Cure]:
     """Offer the cheapest splitter that gives a wired device its volts and watts off its cable."""
     if device.id in said_over_air(design):
-        return
+        return  # it has no cable
     best = catalogue.splitter_for(catalogue.sheet_of(device))
     if best is not None:
         changed = device.model_copy(update={"splitter": best.id})

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from typing import Literal
+
 from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 
+LinkWord = Literal["met", "near", "test_first", "not_met", "no_way"]
 _ENDS = 2
 STRANDS_USED = 2  # one each way
 IN_HAND = "cabling.fibre_in_hand_db"
@@ -51,6 +55,48 @@ def fibre_sheet(catalogue: Catalogue, kind: str, speed_mbps: int, length_m: floa
         loss_db=round(length_m / 1000 * rules[f"cabling.fibre_db_per_km.{kind}"] + _at_ends_db(rules), 2),
         budget_db=rules[budget_path(rules, kind, speed_mbps)],
     )
+
+
+@dataclass(frozen=True)
+class FibreChoice:
+    """A kind of fibre for a link, its verdict and what binds it."""
+
+    kind: str
+    verdict: LinkWord
+    limit_m: float
+    figure: str
+    reason: str
+    sheet: FibreSheet
+
+
+def choose_fibre(catalogue: Catalogue, speed_mbps: int, fixed_m: float) -> FibreChoice:
+    """Return the cheapest kind of fibre that reaches as far and keeps loss in hand, else one that bears the
+    loss, else the farthest."""
+    found = [_judged(catalogue, kind, speed_mbps, fixed_m) for kind in catalogue.fibres]
+    costs = {k: f.price_per_m * fixed_m + _ENDS * f.optic_price for k, f in catalogue.fibres.items()}
+    order = ("met", "near", "not_met")
+    best = min(found, key=lambda f: (order.index(f.verdict), costs[f.kind]))
+    return best if best.verdict != "not_met" else max(found, key=lambda f: f.limit_m)
+
+
+def _judged(catalogue: Catalogue, kind: str, speed_mbps: int, fixed_m: float) -> FibreChoice:
+    rules = catalogue.rules
+    steps = rules.table(f"cabling.fibre_m.{kind}")
+    step = next(s for s in steps if int(s) >= speed_mbps)
+    path, limit = f"cabling.fibre_m.{kind}.{step}", steps[step]
+    sheet = fibre_sheet(catalogue, kind, speed_mbps, fixed_m)
+    kept_m, hand = loss_limit_m(rules, kind, speed_mbps), rules[IN_HAND]
+    said = f"loses {sheet.loss_db:g} of {sheet.budget_db:g}\u00a0dB"
+    if fixed_m > limit or sheet.loss_db > sheet.budget_db:
+        word: LinkWord = "not_met"
+    else:
+        word = "met" if round(sheet.loss_db + hand, 2) <= sheet.budget_db else "near"
+    if kept_m < limit:
+        path, limit = budget_path(rules, kind, speed_mbps), kept_m
+        said += f", with {hand:g}\u00a0dB kept"
+    label = catalogue.fibres[kind].label
+    reason = f"{label} reaches {limit:g}\u00a0m at {speed_mbps / 1000:g} Gb/s; {said}"
+    return FibreChoice(kind, word, limit, path, reason, sheet)
 
 
 def budget_path(rules: Rules, kind: str, speed_mbps: int) -> str:

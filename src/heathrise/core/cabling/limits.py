@@ -71,7 +71,7 @@ def hottest_c(rules: Rules, lengths_m: Mapping[str, float]) -> tuple[str, float]
 
 
 def channel_limit_m(
-    rules: Rules, category: Category, speed_mbps: int, tight_bundle: bool = False
+    rules: Rules, category: str, speed_mbps: int, tight_bundle: bool = False
 ) -> tuple[float, str]:
     """Return the channel length in m and the path of that figure.
 
@@ -87,7 +87,7 @@ def channel_limit_m(
     return lengths[speed], f"cabling.channel_m.{category}.{speed}"
 
 
-def check_channel(rules: Rules, category: Category, speed_mbps: int, channel_m: float) -> Verdict:
+def check_channel(rules: Rules, category: str, speed_mbps: int, channel_m: float) -> Verdict:
     """Return whether a whole channel, fixed cable and cords, carries a speed."""
     limit, _ = channel_limit_m(rules, category, speed_mbps)
     if limit == 0 or channel_m > abs(limit):
@@ -105,7 +105,7 @@ def check_tested(tested_mbps: int, speed_mbps: int, fixed_m: float) -> CableVerd
 
 def check_run(
     rules: Rules,
-    category: Category,
+    category: str,
     speed_mbps: int,
     fixed_m: float,
     cords_m: float,

@@ -9,9 +9,8 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..catalogue import Rules
 from ..design import Jacket, Medium, Site
+from .fibre import FibreChoice, FibreSheet, LinkWord
 from .routes import Leg, Route
-
-LinkWord = Literal["met", "near", "test_first", "not_met", "no_way"]
 
 
 class Hop(Frozen):
@@ -62,6 +61,7 @@ class LinkVerdict(Frozen):
     legs: tuple[Leg, ...] = ()
     hops: tuple[Hop, ...] = Field((), description="its pieces, where extenders part it")
     tested_mbps: int | None = Field(None, description="fastest that found cable was tested at, Mb/s")
+    fibre: FibreSheet | None = Field(None, description="what it loses, where it is fibre")
 
     @property
     def total_m(self) -> float:
@@ -122,6 +122,20 @@ def measured(
         "leaves": leaves,
         "jacket": jacket_for(site, route, rules, leaves),
         "legs": route.legs,
+    }
+
+
+def as_fibre(chosen: FibreChoice) -> dict[str, object]:
+    """Return what a link of one fibre cable is, as its verdict has it."""
+    return {
+        "medium": "fibre",
+        "category": chosen.kind,
+        "cables": 1,
+        "verdict": chosen.verdict,
+        "reason": chosen.reason,
+        "figures": (chosen.figure,),
+        "limit_m": chosen.limit_m,
+        "fibre": chosen.sheet,
     }
 
 

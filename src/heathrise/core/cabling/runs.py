@@ -10,13 +10,15 @@ from pydantic import Field
 from ..base.memo import IdentityMemo
 from ..base.wording import speed as speed_said
 from ..catalogue import Catalogue, DeviceModel, Rules
+from ..context.fibre_ends import FarEnd, far_ends
 from ..context.plugged import begun_at, said_plugged
 from ..context.racks import stand_in_racks
 from ..context.run_decisions import said_over_air
 from ..context.scope import kept_cables
 from ..design import Category, Design, Device, Extender, OldCable, Point, Run, Site, WayPoint
+from .fibre import choose_fibre
 from .limits import CATEGORIES, CableVerdict, check_run, check_tested, hottest_c
-from .links import Hop, LinkVerdict, measured, slack_m, weight_of
+from .links import Hop, LinkVerdict, as_fibre, measured, slack_m, weight_of
 from .routes import route_to
 from .ways import Ways, beginning_at, ways_of
 
@@ -26,10 +28,10 @@ _RANK = {"met": 0, "near": 0, "test_first": 1, "not_met": 2, "no_way": 3}
 class RunVerdict(LinkVerdict):
     """One device's cable or cables."""
 
-    category: Category
     device: str
     kind: str
     begins: str = Field("", description="box that it begins at, where that is no rack")
+    lit_mbps: int | None = Field(None, description="speed of the converter at its device, where it is fibre")
 
 
 # One device moved is one run traced anew.
@@ -57,15 +59,16 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
     def verdict(device: Device, held: Run | None, over: Ways | None) -> RunVerdict:
         by = sorted(led.get(device.id, ()), key=lambda p: (p.rank, p.id))
         through = tuple((p.floor, p.at) for p in by)
-        there = tuple(kept.get(device.id, ()))
+        end = lit.get(device.id)
+        there = tuple(kept.get(device.id, ())) if end is None else ()
         between = tuple(sorted(parted.get(device.id, ()), key=lambda e: e.share))
         return _verdicts.get(
             (design.site, catalogue, over, device, held, *there, *between),
-            (len(there), through),
+            (len(there), through, end.label if end is not None else ""),
             lambda: in_hops(
                 design.site,
                 catalogue,
-                _judge(design.site, catalogue, over, device, held, there, through),
+                _judge(design.site, catalogue, over, device, held, there, through, end),
                 between,
             ),
         )
@@ -87,6 +90,7 @@ def judge_runs(design: Design, catalogue: Catalogue, only: Device | None = None)
 
     plugged = said_plugged(design).keys() - begun.keys()
     loose = {*said_over_air(design), *plugged, *stand_in_racks(design, catalogue)}
+    lit = {device.id: end for device, end in far_ends(design, catalogue)}
     wired = [
         d for d in design.of(Device).values() if not catalogue.model_of(d).over_air and d.id not in loose
     ]
@@ -109,6 +113,7 @@ def _judge(
     said: Run | None,
     there: tuple[OldCable, ...],
     through: tuple[tuple[str, Point], ...],
+    end: FarEnd | None = None,
 ) -> RunVerdict:
     model = catalogue.model_of(device)
     route = route_to(ways, device, through) if ways is not None else None
@@ -139,6 +144,8 @@ def _judge(
     if there:
         lengths["bought_m"] = 0.0
     fixed = round(route.route_m + spare_m, 1)
+    if end is not None:
+        return RunVerdict.model_validate({**common, **lengths, **_lit(catalogue, model, fixed, end)})
     space, heat = hottest_c(rules, route.spaces_m)
     wants = asked_category(rules, model)
     category, verdict = choose_category(site, rules, model.speed_mbps, fixed, (space, heat), pinned, wants)
@@ -155,6 +162,16 @@ def _judge(
         **lengths,
         **common,
     )
+
+
+def _lit(catalogue: Catalogue, model: DeviceModel, fixed_m: float, end: FarEnd) -> dict[str, object]:
+    """Return what a run of fibre is; light runs at the speed of its converters, whatever is asked."""
+    speed = end.converter.speed_mbps
+    found = as_fibre(choose_fibre(catalogue, speed, fixed_m))
+    if speed < model.speed_mbps and found["verdict"] == "met":
+        said = f"it asks for {speed_said(model.speed_mbps)}, its converter passes {speed_said(speed)}"
+        found |= {"verdict": "near", "reason": f"{found['reason']}; {said}"}
+    return {**found, "lit_mbps": speed, "chosen_by": "person"}
 
 
 def shift_spare_m(rules: Rules, model: DeviceModel) -> float:
@@ -177,8 +194,8 @@ def by_test(
 
 def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequence[Extender]) -> RunVerdict:
     """Return a run as extenders part it: each piece has the length of a run of its own, and the slowest
-    extender's speed is that of all. A run without any, or without a way, is returned as it is."""
-    if not extenders or run.verdict == "no_way":
+    extender's speed is that of all. A run without any, without a way, or of fibre, is returned as it is."""
+    if not extenders or run.verdict == "no_way" or run.medium == "fibre":
         return run
     rules = catalogue.rules
     speed = min(run.speed_mbps, *(catalogue.extenders[e.model].speed_mbps for e in extenders))
@@ -218,6 +235,8 @@ def in_hops(site: Site, catalogue: Catalogue, run: RunVerdict, extenders: Sequen
 def carried_mbps(site: Site, rules: Rules, run: RunVerdict) -> int:
     """Return the fastest speed up to the one asked that a run carries at its length; 0 where it carries
     none. What must be tested first is not counted on."""
+    if run.lit_mbps is not None:
+        return min(run.lit_mbps, run.speed_mbps) if run.verdict in ("met", "near") else 0
     if run.hops:
         return run.hops[0].speed_mbps if run.verdict in ("met", "near") else 0
     if run.tested_mbps is not None:

@@ -9,9 +9,9 @@ from ..catalogue import Catalogue
 from ..context.racks import leads_up
 from ..context.scope import kept_between
 from ..design import Design, EquipmentRoom, Medium, OldCable, Site, Uplink
-from .fibre import IN_HAND, FibreSheet, budget_path, fibre_sheet, loss_limit_m
+from .fibre import choose_fibre
 from .limits import hottest_c
-from .links import LinkVerdict, LinkWord, measured, slack_m, weight_of
+from .links import LinkVerdict, as_fibre, measured, slack_m, weight_of
 from .routes import RackEnd, route_to
 from .runs import by_test, choose_category
 from .ways import Ways, ways_of
@@ -21,7 +21,6 @@ class UplinkVerdict(LinkVerdict):
     """The way from a room (``room``) up to another (``to_room``)."""
 
     to_room: str
-    fibre: FibreSheet | None = None
 
 
 class BesideVerdict(LinkVerdict):
@@ -62,6 +61,7 @@ def judge_beside(
                 "reason": verdict.reason,
                 "figures": verdict.figures,
                 "limit_m": verdict.limit_m,
+                "fibre": None,
             }
         )
 
@@ -178,48 +178,5 @@ def _over_found(
 
 
 def _over_fibre(catalogue: Catalogue, fixed_m: float, common: Mapping[str, object]) -> UplinkVerdict:
-    """Return the verdict over the cheapest kind of fibre that reaches as far and keeps loss in hand,
-    else one that bears the loss, else the farthest."""
-    rules = catalogue.rules
-    speed = int(rules["cabling.uplink_mbps"])
-
-    def reach(kind: str) -> tuple[str, float]:
-        steps = rules.table(f"cabling.fibre_m.{kind}")
-        step = next(s for s in steps if int(s) >= speed)
-        return f"cabling.fibre_m.{kind}.{step}", steps[step]
-
-    def judged(kind: str) -> tuple[LinkWord, float, str, str, FibreSheet]:
-        path, limit = reach(kind)
-        sheet = fibre_sheet(catalogue, kind, speed, fixed_m)
-        kept_m, hand = loss_limit_m(rules, kind, speed), rules[IN_HAND]
-        said = f"loses {sheet.loss_db:g} of {sheet.budget_db:g}\u00a0dB"
-        if fixed_m > limit or sheet.loss_db > sheet.budget_db:
-            word: LinkWord = "not_met"
-        else:
-            word = "met" if round(sheet.loss_db + hand, 2) <= sheet.budget_db else "near"
-        if kept_m < limit:
-            path, limit = budget_path(rules, kind, speed), kept_m
-            said += f", with {hand:g}\u00a0dB kept"
-        return word, limit, path, said, sheet
-
-    found = {kind: judged(kind) for kind in catalogue.fibres}
-    costs = {k: f.price_per_m * fixed_m + 2 * f.optic_price for k, f in catalogue.fibres.items()}
-    order = ("met", "near", "not_met")
-    kind = min(found, key=lambda k: (order.index(found[k][0]), costs[k]))
-    if found[kind][0] == "not_met":
-        kind = max(found, key=lambda k: found[k][1])
-    word, limit, path, said, sheet = found[kind]
-    label = catalogue.fibres[kind].label
-    return UplinkVerdict.model_validate(
-        {
-            **common,
-            "medium": "fibre",
-            "category": kind,
-            "cables": 1,
-            "verdict": word,
-            "reason": f"{label} reaches {limit:g}\u00a0m at {speed / 1000:g} Gb/s; {said}",
-            "figures": (path,),
-            "limit_m": limit,
-            "fibre": sheet,
-        }
-    )
+    chosen = choose_fibre(catalogue, int(catalogue.rules["cabling.uplink_mbps"]), fixed_m)
+    return UplinkVerdict.model_validate({**common, **as_fibre(chosen)})

@@ -2,37 +2,32 @@
 
 from __future__ import annotations
 
-import itertools
-import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any
 
-from shapely.geometry import LineString
-
 from ..base.wording import metres
-from ..base.wording import speed as speed_said
-from ..catalogue import Catalogue, on_offer
+from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.run_decisions import run_said
-from ..design import Category, Change, Design, Device, EquipmentRoom, Extender, Uplink, apply, put
+from ..design import Design, Device, EquipmentRoom, Extender, put, remove
 from ..mains import mains_lines
 from .assess import CableChapter
 from .beside_mains import mains_findings
 from .conduit import duct_findings, rated_findings
+from .fibre_cures import run_over_fibre, uplink_over_fibre
 from .first_room import first_room
 from .led import led_findings
-from .limits import CATEGORIES, check_run, cords_limit_m, heat_limit_m
+from .limits import CATEGORIES
 from .links import LinkVerdict
-from .runs import RunVerdict, asked_category, in_hops, judge_runs
+from .run_cures import Starves, by_cable, pulled
+from .runs import RunVerdict, asked_category
 from .shared import shared_findings
 from .uplinks import UplinkVerdict
 
 _LENGTHS = "cabling.channel_m.6A.1000"  # any of them has the source of all
 _REQUIRED = "cabling.required_category"
 _RECOMMENDED = "cabling.recommended_category"
-
-
-Starves = Callable[[Device, RunVerdict, Sequence[Extender]], bool]
+_FIBRE_RULE = "fibre loses less than its modules bear, with some kept in hand; its converters keep its pace"
 
 
 def cable_findings(
@@ -62,7 +57,11 @@ def cable_findings(
     for run in runs:
         device = design.of(Device)[run.device]
         yield from _length(design, catalogue, run, device, starves)
-        yield from _ground(catalogue, run, device)
+        for finding in _ground(catalogue, run, device):
+            surge = finding.id.startswith("cable-surge")
+            cures = tuple(run_over_fibre(design, catalogue, run, device, surge=True)) if surge else ()
+            yield finding.model_copy(update={"cures": cures})
+        yield from _without_use(design, catalogue, run, device)
     for uplink in chapter.uplinks:
         yield from _uplink(design, catalogue, uplink)
     yield from duct_findings(design, catalogue, chapter.links)
@@ -117,12 +116,7 @@ def _length(
             cures=_by_school(
                 design,
                 _over_air(design, catalogue, device),
-                (
-                    *_other_category(design, catalogue, run),
-                    *_extended(design, catalogue, run, device, starves),
-                    *_nearer(design, catalogue, run, device),
-                    *_shorter_cords(design, catalogue, run),
-                ),
+                by_cable(design, catalogue, run, device, starves),
             ),
             searches_cures=True,
         )
@@ -144,11 +138,29 @@ def _length(
             "length",
             *run.figures,
             severity="near",
-            text=f"{run.name}: {run.reason}. Measure it before it is promised.",
+            text=f"{run.name}: {run.reason}."
+            + (" Measure it before it is promised." if run.medium == "copper" else ""),
             figure=run.fixed_m,
             limit=run.limit_m,
             unit="m",
-            rule="fixed run within 5 % of its limit",
+            rule="fixed run within 5 % of its limit" if run.medium == "copper" else _FIBRE_RULE,
+        )
+
+
+def _without_use(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Iterator[Finding]:
+    """Yield that extenders were put into a run of fibre."""
+    there = [e for e in design.of(Extender).values() if e.device == device.id]
+    if run.medium == "fibre" and there:
+        changes = tuple(remove(e) for e in there)
+        cure = Cure(label="Take the extender out", effect="nothing else changes", changes=changes)
+        yield _finding(
+            catalogue,
+            device,
+            "extender",
+            severity="near",
+            text=f"{run.name}: its run is fibre, an extender in it does nothing.",
+            rule="extenders are for copper",
+            cures=(cure,),
         )
 
 
@@ -158,8 +170,9 @@ def _generation(catalogue: Catalogue, device: Device) -> str:
 
 
 def _pull(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> Cure:
-    wanted = asked_category(catalogue.rules, catalogue.model_of(device)) or run.category
-    return Cure(label=f"Pull category {wanted}", changes=(_pulled(design, run, wanted),))
+    wanted = asked_category(catalogue.rules, catalogue.model_of(device))
+    assert wanted is not None, "a run is below what its device asks for"
+    return Cure(label=f"Pull category {wanted}", changes=(pulled(design, run, wanted),))
 
 
 def _uplink(design: Design, catalogue: Catalogue, uplink: UplinkVerdict) -> Iterator[Finding]:
@@ -177,7 +190,7 @@ def _uplink(design: Design, catalogue: Catalogue, uplink: UplinkVerdict) -> Iter
         )
         return
     if uplink.verdict != "met":
-        cures = _over_fibre(design, uplink) if uplink.medium == "copper" else ()
+        cures = uplink_over_fibre(design, uplink) if uplink.medium == "copper" else ()
         yield _finding(
             catalogue,
             room,
@@ -193,63 +206,16 @@ def _uplink(design: Design, catalogue: Catalogue, uplink: UplinkVerdict) -> Iter
         )
     for finding in _ground(catalogue, uplink, room):
         surge = finding.id.startswith("cable-surge")
-        cures = _over_fibre(design, uplink) if surge else ()
+        cures = uplink_over_fibre(design, uplink) if surge else ()
         yield finding.model_copy(update={"cures": cures})
-
-
-def _over_fibre(design: Design, uplink: UplinkVerdict) -> tuple[Cure, ...]:
-    said = {u.room: u for u in design.of(Uplink).values()}.get(uplink.room or "")
-    kept = said or Uplink(id=f"u-{uplink.room}"[:40], room=uplink.room or "", to=uplink.to_room)
-    changed = put(kept.model_copy(update={"medium": "fibre"}))
-    effect = "it carries no current, whatever happens to the earths"
-    return (Cure(label="Join the two rooms by fibre", effect=effect, changes=(changed,)),)
 
 
 def _below(catalogue: Catalogue, run: RunVerdict, device: Device, table: str) -> bool:
     """Whether an access point's run is of a lesser category than a table has for it."""
+    if run.medium == "fibre":
+        return False
     wanted = asked_category(catalogue.rules, catalogue.model_of(device), table)
     return wanted is not None and CATEGORIES.index(run.category) < CATEGORIES.index(wanted)
-
-
-def _shorter_cords(design: Design, catalogue: Catalogue, run: RunVerdict) -> tuple[Cure, ...]:
-    """Offer shorter cords where they are what makes the channel too long."""
-    rules = catalogue.rules
-    cords_m = math.floor(2 * cords_limit_m(rules, run.fixed_m)) / 2
-    if run.fixed_m > heat_limit_m(rules, run.hottest_c):
-        return ()
-    if not rules["cabling.least_cords_m"] <= cords_m < run.cords_m:
-        return ()
-    site = design.site.model_copy(update={"cords_m": cords_m})
-    if check_run(
-        rules, run.category, run.speed_mbps, run.fixed_m, cords_m, run.hottest_c, site.tight_bundles
-    ).verdict not in ("met", "near"):
-        return ()
-    label = f"Plan {metres(cords_m)} of cords in all"
-    return (Cure(label=label, effect="at both ends together, on every run", changes=(put(site),)),)
-
-
-def _other_category(design: Design, catalogue: Catalogue, run: RunVerdict) -> tuple[Cure, ...]:
-    """Offer the least category that does carry the speed over this run."""
-    site = design.site
-    for category in CATEGORIES:
-        verdict = check_run(
-            catalogue.rules,
-            category,
-            run.speed_mbps,
-            run.fixed_m,
-            site.cords_m,
-            run.hottest_c,
-            site.tight_bundles,
-        )
-        if verdict.verdict in ("met", "near"):
-            label = f"Pull category {category}"
-            return (Cure(label=label, effect=verdict.reason, changes=(_pulled(design, run, category),)),)
-    return ()
-
-
-def _pulled(design: Design, run: RunVerdict, category: Category) -> Change:
-    """Return the change that pins a run's category, keeping what else was said of it."""
-    return put(run_said(design, run.device).model_copy(update={"category": category}))
 
 
 def _by_school(design: Design, by_air: tuple[Cure, ...], by_cable: tuple[Cure, ...]) -> tuple[Cure, ...]:
@@ -266,60 +232,6 @@ def _over_air(design: Design, catalogue: Catalogue, device: Device) -> tuple[Cur
     label = f"Link {device.name} over the air"
     effect = "by a mains socket; what a user then gets stands under Mesh"
     return (Cure(label=label, effect=effect, changes=(changed,)),)
-
-
-def _extended(
-    design: Design, catalogue: Catalogue, run: RunVerdict, device: Device, starves: Starves
-) -> Iterator[Cure]:
-    """Offer the cheapest extenders that mend a run, as few as will do, one for its speed where the
-    cheapest is slower."""
-    if catalogue.model_of(device).power is None or run.hops:
-        return
-    offered: set[int] = set()
-    for count in range(1, int(catalogue.rules["power.most_extenders"]) + 1):
-        for model in sorted(on_offer(catalogue.extenders), key=lambda m: m.price):
-            ids = (f"ext-{k}" for k in itertools.count(1) if f"ext-{k}" not in design.of(Extender))
-            more = [
-                Extender(id=key, device=device.id, model=model.id, share=round((k + 1) / (count + 1), 4))
-                for k, key in zip(range(count), ids, strict=False)
-            ]
-            parted = in_hops(design.site, catalogue, run, more)
-            if parted.verdict not in ("met", "near") or model.speed_mbps in offered:
-                continue
-            if starves(device, parted, more):
-                continue
-            offered.add(model.speed_mbps)
-            speed = min(model.speed_mbps, run.speed_mbps)
-            label = f"Put in {model.label}" if count == 1 else f"Put in two of {model.label}"
-            pieces = ", ".join(metres(h.length_m) for h in parted.hops)
-            effect = (
-                f"pieces of {pieces}; {speed_said(speed)} of {speed_said(run.speed_mbps)}, "
-                f"{count * model.own_w:g} W for itself; {count * model.price:+g} {design.site.currency}"
-            )
-            yield Cure(label=label, effect=effect, changes=tuple(put(e) for e in more))
-        if offered:
-            return
-
-
-def _nearer(design: Design, catalogue: Catalogue, run: RunVerdict, device: Device) -> tuple[Cure, ...]:
-    """Offer to move the device back along the last stretch of its run, if that will do."""
-    excess_m = run.fixed_m - run.limit_m
-    rules = catalogue.rules
-    level = [leg for leg in run.legs if leg.floor == device.floor and len(leg.points) > 1]
-    if not level or not 0 < excess_m <= rules["cabling.moved_m"] or run.limit_m == 0:
-        return ()
-    way = LineString([*level[-1].points[:-1], device.at])
-    back_m = excess_m + rules["cabling.move_spare_m"]
-    if way.length < back_m:
-        return ()
-    spot = way.interpolate(way.length - back_m)
-    moved = device.model_copy(update={"at": (round(spot.x, 2), round(spot.y, 2))})
-    (after,) = judge_runs(apply(design, [put(moved)]), catalogue, moved)
-    if after.verdict not in ("met", "near"):
-        return ()
-    effect = f"{metres(run.fixed_m)} becomes {metres(after.fixed_m)}"
-    label = f"Move {device.name} {metres(back_m, 1)} back along its run"
-    return (Cure(label=label, effect=effect, changes=(put(moved),)),)
 
 
 def _ground(catalogue: Catalogue, run: LinkVerdict, device: Device | EquipmentRoom) -> Iterator[Finding]:
@@ -373,7 +285,7 @@ def _recommended(design: Design, catalogue: Catalogue, runs: Sequence[RunVerdict
             below.append(run)
     if not below:
         return
-    changes = tuple(_pulled(design, run, "6A") for run in below)
+    changes = tuple(pulled(design, run, "6A") for run in below)
     kinds = {_generation(catalogue, design.of(Device)[run.device]) for run in below}
     paths = tuple(f"{_RECOMMENDED}.{kind}" for kind in sorted(kinds))
     bought_m = sum(r.bought_m * r.cables for r in below)

@@ -16,6 +16,7 @@ SHELVES = (
     "switches",
     "injectors",
     "extenders",
+    "converters",
     "splitters",
     "frames",
     "batteries",

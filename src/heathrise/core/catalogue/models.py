@@ -106,6 +106,15 @@ class InjectorModel(Entry, Racked):
         )
 
 
+class ConverterModel(Entry, Racked):
+    """What light and copper are joined by: a cage and a port of one speed, with a supply of its own; one
+    with ``gives_class`` feeds what hangs on its port."""
+
+    speed_mbps: int
+    gives_class: Annotated[int, Field(ge=0, le=8)] | None = None
+    price: Positive
+
+
 class ExtenderModel(Entry):
     """What begins a cable's hundred metres anew: fed by a port of ``in_class`` at most, it takes
     ``own_w`` and gives on what is left, up to ``gives_class``."""

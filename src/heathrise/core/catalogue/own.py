@@ -13,13 +13,14 @@ from ..base.plain_text import plain_values
 from ..design import DesignError, Problem, describe
 from .devices import DeviceModel, SplitterModel
 from .entries import Entry
-from .models import BatteryModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
+from .models import BatteryModel, ConverterModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
 from .shelves import Catalogue
 
 PLAIN_SHELVES: dict[str, type[Entry]] = {
     "switches": SwitchModel,
     "injectors": InjectorModel,
     "extenders": ExtenderModel,
+    "converters": ConverterModel,
     "splitters": SplitterModel,
     "frames": FrameModel,
     "batteries": BatteryModel,
@@ -51,6 +52,7 @@ def shelves_of(catalogue: Catalogue) -> dict[str, str]:
         "switches": "Switch",
         "injectors": "Injector",
         "extenders": "Extender",
+        "converters": "Converter",
         "splitters": "Splitter",
         "frames": "Frame",
         "batteries": "Battery",

@@ -9,7 +9,15 @@ from functools import cached_property
 
 from ..design import Jacket
 from .devices import DeviceModel, SplitterModel
-from .models import JACKETS, BatteryModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
+from .models import (
+    JACKETS,
+    BatteryModel,
+    ConverterModel,
+    ExtenderModel,
+    FrameModel,
+    InjectorModel,
+    SwitchModel,
+)
 from .shelves import Catalogue
 
 
@@ -55,6 +63,8 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
         found[injector.id] = _item(injector, not injector.withdrawn)
     for extender in catalogue.extenders.values():
         found[extender.id] = _item(extender, not extender.withdrawn)
+    for converter in catalogue.converters.values():
+        found[converter.id] = _item(converter, not converter.withdrawn)
     for splitter in catalogue.splitters.values():
         found[splitter.id] = _item(splitter, not splitter.withdrawn)
     for frame in catalogue.frames.values():
@@ -93,6 +103,7 @@ def _item(
     | SwitchModel
     | InjectorModel
     | ExtenderModel
+    | ConverterModel
     | FrameModel
     | SplitterModel
     | BatteryModel,

@@ -15,6 +15,7 @@ from .models import (
     CableModel,
     ClientModel,
     Construction,
+    ConverterModel,
     ExtenderModel,
     FibreModel,
     FrameModel,
@@ -26,6 +27,7 @@ from .models import (
     UsualNetwork,
     calibrated,
 )
+from .poe_classes import poe_rank
 from .roles import Role, by_kind
 from .rules import Rules
 
@@ -63,6 +65,7 @@ class Catalogue(BaseModel):
     switches: dict[str, SwitchModel]
     injectors: dict[str, InjectorModel]
     extenders: dict[str, ExtenderModel]
+    converters: dict[str, ConverterModel]
     splitters: dict[str, SplitterModel]
     frames: dict[str, FrameModel]
     batteries: dict[str, BatteryModel]
@@ -161,6 +164,17 @@ class Catalogue(BaseModel):
         """Return the cheapest injector that feeds a class at a speed, or None."""
         fitting = (m for m in on_offer(self.injectors) if m.does(poe_class, speed_mbps))
         return min(fitting, key=lambda m: m.price, default=None)
+
+    def converter_for(self, speed_mbps: float, gives_class: int | None = None) -> ConverterModel | None:
+        """Return the cheapest converter at a speed, the fastest where none is as fast: one that feeds a
+        class, where it is to, or None."""
+        fitting = [
+            c
+            for c in on_offer(self.converters)
+            if gives_class is None
+            or (c.gives_class is not None and poe_rank(c.gives_class) >= poe_rank(gives_class))
+        ]
+        return min(fitting, key=lambda c: (-min(c.speed_mbps, speed_mbps), c.price), default=None)
 
     def splitter_for(self, model: DeviceModel) -> SplitterModel | None:
         """Return the cheapest splitter that gives a device its volts and watts, or None."""

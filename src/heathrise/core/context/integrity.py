@@ -26,6 +26,7 @@ from ..design import (
     Radio,
     Reference,
     Riser,
+    Run,
     Site,
     Space,
     Switch,
@@ -123,6 +124,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _spaces(design)
     yield from _storeys(design)
     yield from _uplinks(design)
+    yield from _fibres(design, catalogue)
     yield from _figures(design, catalogue)
     yield from _brief(design)
 
@@ -249,6 +251,19 @@ def _uplinks(design: Design) -> Iterator[Problem]:
             room = up[room]
         if room in passed:
             yield Problem(where, "rooms lead up to each other in a ring; let one lead elsewhere")
+
+
+def _fibres(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
+    """Yield runs of fibre to what has several cables, or is where the line comes in."""
+    devices = design.of(Device)
+    for run in design.of(Run).values():
+        device = devices.get(run.device)
+        if run.medium != "fibre" or device is None or device.kind not in catalogue.roles:
+            continue
+        role = catalogue.role_of(device)
+        if role.links != "one" or role.leads_out:
+            what = f"no fibre goes to {device.name}: it goes to what has one link, to the port of a switch"
+            yield Problem(f"run[{run.id}].medium", what)
 
 
 def _figures(design: Design, catalogue: Catalogue) -> Iterator[Problem]:

@@ -245,7 +245,8 @@ class Run(Element):
 
     One that is ``over_air`` is none: the device's link is the air. One ``through`` another device
     begins at a port that this gives on, such as a wall plate's, and not at a rack. One that is
-    ``shortest`` takes the fewest metres there are, whatever its way costs to work.
+    ``shortest`` takes the fewest metres there are, whatever its way costs to work. One whose ``medium`` is
+    fibre ends in a converter at the device, which is plugged into the mains there.
     """
 
     device: DeviceRef
@@ -255,6 +256,7 @@ class Run(Element):
     over_air: bool = False
     through: DeviceRef | None = None
     shortest: bool = False
+    medium: Medium | None = None
 
 
 class WayPoint(Element):

@@ -3,7 +3,7 @@
 from .arrange import Arrangement, Placed, arrange
 from .assess import RackDraw, assess_racks
 from .battery import good_batteries, judge_battery, kept_share, minutes
-from .contents import RackLoad
+from .contents import SPLICE_PORTS, RackConverter, RackLoad
 from .cords import FACE_MM, UNIT_MM, Patch, face_rows, height_mm, port_mm
 from .findings import rack_findings
 from .frame import meets_studs
@@ -13,6 +13,7 @@ from .values import Battery, Closet, Cord, Elevation, Fixing, RackChapter, Shed,
 
 __all__ = [
     "FACE_MM",
+    "SPLICE_PORTS",
     "UNIT_MM",
     "Arrangement",
     "Battery",
@@ -23,6 +24,7 @@ __all__ = [
     "Patch",
     "Placed",
     "RackChapter",
+    "RackConverter",
     "RackDraw",
     "RackLoad",
     "Shed",

@@ -6,15 +6,25 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
-from ..catalogue import Catalogue, Racked
+from ..catalogue import Catalogue, ConverterModel, Racked
 from ..context.racks import stand_in_racks
 from ..context.recording import Recording, disks_in, recorder_name
 from ..design import Design, Device, EquipmentRoom, Injector, Switch
 from .heat import heat_w
 from .values import Thing, ThingKind
 
+SPLICE_PORTS = 6  # of two strands each, in one splice box
 _SHELF_MM = 440.0
 _FRONT_MM = 15.0  # between things on a shelf
+
+
+@dataclass(frozen=True)
+class RackConverter:
+    """A converter in a rack: its key there, whose it is, and which."""
+
+    key: str
+    name: str
+    model: ConverterModel
 
 
 @dataclass(frozen=True)
@@ -23,8 +33,8 @@ class RackLoad:
 
     ``panels`` are the site's numbers of those that end here; ``poe_w`` is what each switch gives at
     its ports as rated; ``recorders`` are those that the plan puts here; ``modem`` says that the line's
-    own box stands here; ``converters`` are the ways of fibre that want one here, by the switch that leads
-    up over them.
+    own box stands here; ``converters`` are those that fibre wants here, ``splices`` how many boxes
+    its strands end in.
     """
 
     room: str
@@ -33,7 +43,8 @@ class RackLoad:
     injected_w: Mapping[str, float] | None = None
     recorders: Sequence[Recording] = ()
     modem: str = ""
-    converters: Sequence[str] = ()
+    converters: Sequence[RackConverter] = ()
+    splices: int = 0
 
 
 def contents_of(design: Design, catalogue: Catalogue, load: RackLoad) -> list[Thing]:
@@ -41,10 +52,17 @@ def contents_of(design: Design, catalogue: Catalogue, load: RackLoad) -> list[Th
     room = design.of(EquipmentRoom)[load.room]
     things = [*_own(design, catalogue, room, load), *_line(design, catalogue, room, load)]
     things += _injectors(design, catalogue, load)
-    converter = catalogue.parts["converter"]
-    for way in load.converters:
-        name = f"Converter of {design.of(Switch)[way].name}"
-        things.append(_thing(load.room, "converter", way, name, converter.label, converter, converter.id))
+    for one in load.converters:
+        name, model = f"Converter of {one.name}", one.model
+        things.append(_thing(load.room, "converter", one.key, name, model.label, model, model.id))
+    splice = catalogue.parts["fibre-box"]
+    for number in range(1, load.splices + 1):
+        name = f"F{number}"
+        things.append(
+            _thing(
+                load.room, "splice", str(number), name, splice.label, splice, splice.id, ports=SPLICE_PORTS
+            )
+        )
     things += _strips(catalogue, load.room, things)
     if room.battery is not None:
         battery = catalogue.batteries[room.battery]

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..catalogue import Rules
-from ..order import cord_for, cord_length_m
+from ..order import FIBRE_CORD, FIBRE_CORD_M, cord_for, cord_length_m
 from .values import Cord, Thing
 
 UNIT_MM = 44.45  # IEC 60297
@@ -27,6 +27,7 @@ class Patch:
     colour: str
     link: str = ""
     cage: bool = False
+    fibre: bool = False
 
 
 def face_rows(thing: Thing) -> int:
@@ -61,6 +62,9 @@ def cords_of(rules: Rules, things: Sequence[Thing], patches: Sequence[Patch]) ->
         if not one.unit or not other.unit:
             reach_m = rules["order.rack_cord_reach_m"]
         item = cord_for(reach_m, rules["order.cord_spare_m"])
+        length_m = cord_length_m(item)
+        if patch.fibre:
+            item, length_m = FIBRE_CORD, FIBRE_CORD_M
         yield Cord(
             room=patch.room,
             from_thing=patch.from_thing,
@@ -71,6 +75,6 @@ def cords_of(rules: Rules, things: Sequence[Thing], patches: Sequence[Patch]) ->
             name=patch.name,
             reach_m=round(reach_m, 2),
             item=f"cage-{item}" if patch.cage else item,
-            length_m=cord_length_m(item),
+            length_m=length_m,
             colour=patch.colour,
         )

@@ -16,6 +16,7 @@ ThingKind = Literal[
     "recorder",
     "storage",
     "converter",
+    "splice",
     "injector",
     "shelf",
     "strip",

@@ -145,7 +145,8 @@ def _head(
 def _tail(design: Design, catalogue: Catalogue, device: Device, run: RunVerdict) -> Iterator[ChainLink]:
     """Yield the links from a port to a device and into its air."""
     carried = carried_mbps(design.site, catalogue.rules, run)
-    yield ChainLink(kind="cable", name=f"cable, category {run.category}", mbps=carried, element=device.id)
+    name = f"cable, category {run.category}" if run.medium == "copper" else f"fibre, {run.category.upper()}"
+    yield ChainLink(kind="cable", name=name, mbps=carried, element=device.id)
     yield from _end(design, catalogue, device, catalogue.model_of(device))
 
 

@@ -307,10 +307,12 @@ def wires_of(design: Design, runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:
         r.device: PowerRun(
             device=r.device,
             room=r.room or "",
-            loop_m=r.fixed_m + r.cords_m,
+            # Fibre feeds nothing: what stands at its end does, over a cord in the room.
+            loop_m=r.fixed_m + r.cords_m if r.medium == "copper" else r.cords_m / 2,
             heat_c=r.hottest_c,
             cables=r.cables,
             hops=_pieces(r, extenders),
+            fibre=r.medium == "fibre",
         )
         for r in runs
         if r.verdict != "no_way"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter, defaultdict
 from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
@@ -12,7 +13,7 @@ from ..context.one_cable import LAN_IN, LINE_OUT, TV_IN, SharedCable, shared_cab
 from ..context.racks import stand_in_racks
 from ..context.recording import recorder_link, recordings_of
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
-from ..elevation import Patch, RackChapter, RackDraw, RackLoad, assess_racks
+from ..elevation import SPLICE_PORTS, Patch, RackChapter, RackConverter, RackDraw, RackLoad, assess_racks
 from ..install import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
 from ..ports import cable_of_link
 from ..rack import PortUse, PowerPlan
@@ -49,15 +50,17 @@ def rack_chapter(
     by_room = {link.device: link.room for link in links if isinstance(link, RunVerdict)}
     at_port = {d.device: d.port_w for d in power.devices}
     passive = {d.id: old.passive_w for d in design.of(Device).values() if (old := catalogue.model_of(d).old)}
-    switches = design.of(Switch)
+    splices = _splices(catalogue, links)
+    converters = _converters(design, catalogue, links, power)
+    lit = {k.device for k in links if isinstance(k, RunVerdict) and k.medium == "fibre"}
     loads = []
     for room in design.of(EquipmentRoom):
-        if room not in with_switch and not panels.of[room]:
+        if room not in with_switch and not panels.of[room] and not splices.of[room]:
             continue
         injected = {
             i.device: at_port.get(i.device, passive.get(i.device, 0.0))
             for i in design.of(Injector).values()
-            if by_room.get(i.device) == room
+            if by_room.get(i.device) == room and i.device not in lit
         }
         here = room == power.line_room
         loads.append(
@@ -68,14 +71,11 @@ def rack_chapter(
                 injected_w=injected,
                 recorders=recorders if here else (),
                 modem=design.site.upstream_gear[:60] if here else "",
-                converters=[
-                    w.switch
-                    for w in power.ways_up
-                    if any(switches[s].equipment_room == room for s in w.converters)
-                ],
+                converters=converters[room],
+                splices=splices.of[room],
             )
         )
-    patches = tuple(_patches(design, catalogue, links, labels, panels, power))
+    patches = tuple(_patches(design, catalogue, links, labels, panels, splices, power))
     return assess_racks(design, catalogue, loads, patches, _draws(design, catalogue, power, by_room))
 
 
@@ -125,12 +125,81 @@ def _panels(
     return _Panels(of, far)
 
 
+@dataclass(frozen=True)
+class _Splices:
+    """The splice boxes of a site: how many by room, and the box and place of each fibre's end, by room and
+    link."""
+
+    of: Counter[str]
+    at: dict[tuple[str, str], tuple[str, int]]
+
+
+def _splices(catalogue: Catalogue, links: Sequence[LinkVerdict]) -> _Splices:
+    """Return where the strands of each fibre end; those of one cable end in one box."""
+    pairs = math.ceil(catalogue.rules["cabling.fibre_spliced"] / 2)
+    used: Counter[str] = Counter()
+    of: Counter[str] = Counter()
+    at: dict[tuple[str, str], tuple[str, int]] = {}
+    for link in links:
+        if link.medium != "fibre" or link.verdict == "no_way":
+            continue
+        ends = [link.room, link.to_room if isinstance(link, UplinkVerdict) else None]
+        for room in (r for r in ends if r is not None):
+            if not of[room] or used[room] + pairs > SPLICE_PORTS:
+                of[room], used[room] = of[room] + 1, 0
+            at[room, link.id] = (f"splice:{of[room]}", used[room] + 1)
+            used[room] += pairs
+    return _Splices(of, at)
+
+
+def _converter(key: str) -> str:
+    return f"converter:{key}"
+
+
+def _converters(
+    design: Design, catalogue: Catalogue, links: Sequence[LinkVerdict], power: PowerPlan
+) -> dict[str, list[RackConverter]]:
+    """Return by room the converters of fibre that ends in ports without a cage, each as fast as its port or
+    what is at the other end."""
+    switches, devices = design.of(Switch), design.of(Device)
+    ports = {(p.switch, p.port): p for p in power.ports}
+    found: dict[str, list[RackConverter]] = defaultdict(list)
+
+    def add(room: str, key: str, name: str, mbps: int) -> None:
+        model = catalogue.converter_for(mbps)
+        if model is not None:
+            found[room].append(RackConverter(key, name, model))
+
+    for way in power.ways_up:
+        for near, number in ((way.switch, way.port), (way.to or "", way.to_port or 0)):
+            if near in way.converters:
+                name = switches[way.switch].name
+                add(switches[near].equipment_room, way.switch, name, ports[near, number].speed_mbps)
+    lit = {k.device: k.lit_mbps for k in links if isinstance(k, RunVerdict) and k.lit_mbps is not None}
+    for use in power.ports:
+        if use.device in lit and not use.cage:
+            name = devices[use.device].name
+            add(switches[use.switch].equipment_room, f"run-{use.device}", name, lit[use.device])
+    return found
+
+
+def _lit(room: str, use: PortUse, run: str, splices: _Splices, colour: str) -> Iterator[Patch]:
+    """Yield the cords of a run of fibre: from its splice box to a cage, or by a converter to a port."""
+    end, name = (f"switch:{use.switch}", use.port), use.name or ""
+    if not use.cage:
+        between = (_converter(run), 0)
+        yield Patch(room, *between, *end, name, colour)
+        end = between
+    yield Patch(room, *splices.at[room, run], *end, name, colour, run, fibre=True)
+
+
 def _patches(
     design: Design,
     catalogue: Catalogue,
     links: Sequence[LinkVerdict],
     labels: Sequence[Label],
     panels: _Panels,
+    splices: _Splices,
     power: PowerPlan,
 ) -> Iterator[Patch]:
     rules = catalogue.rules
@@ -162,6 +231,9 @@ def _patches(
             thing = f"{catalogue.role_of(devices[use.device]).racked}:{use.device}"
             yield Patch(room, thing, 1, f"switch:{use.switch}", use.port, use.name or "", colour)
             continue
+        if (room, run) in splices.at:
+            yield from _lit(room, use, run, splices, colour)
+            continue
         end = (f"panel:{label.panel}", label.port) if label is not None and panels.of[room] else None
         switch = (f"switch:{use.switch}", use.port)
         name = use.name or ""
@@ -172,7 +244,7 @@ def _patches(
                 yield Patch(room, *end, *between, name, colour, run)
         elif end is not None:
             yield Patch(room, *end, *switch, name, colour, run)
-    yield from _ways_up(design, catalogue, links, ports, panels, power, room_of, sharing)
+    yield from _ways_up(design, catalogue, links, ports, panels, splices, power, room_of, sharing)
 
 
 def _shared_ends(shared: SharedCable) -> dict[str, str]:
@@ -188,6 +260,7 @@ def _ways_up(
     links: Sequence[LinkVerdict],
     ports: dict[tuple[str, int], Label],
     panels: _Panels,
+    splices: _Splices,
     power: PowerPlan,
     room_of: dict[str, str],
     sharing: Collection[str],
@@ -200,9 +273,14 @@ def _ways_up(
     for way in power.ways_up:
         room, switch = room_of[way.switch], (f"switch:{way.switch}", way.port)
         for near, number in ((way.switch, way.port), (way.to or "", way.to_port or 0)):
+            there, end = room_of.get(near, ""), (f"switch:{near}", number)
             if near in way.converters:
-                ends = (f"converter:{way.switch}", 0, f"switch:{near}", number)
-                yield Patch(room_of[near], *ends, f"{way.name} to {way.to_name}, converter", colour)
+                between = (_converter(way.switch), 0)
+                yield Patch(there, *between, *end, f"{way.name} to {way.to_name}, converter", colour)
+                end = between
+            if way.medium == "fibre" and room in over and (there, over[room].id) in splices.at:
+                link = over[room]
+                yield Patch(there, *splices.at[there, link.id], *end, link.name, colour, link.id, fibre=True)
         if way.to is None:
             router = routers.get(room)
             to = f"router:{router}" if router else "modem:1"

@@ -25,7 +25,7 @@ class Totals(Frozen):
     rooms_second_needed: int = Field(0, description="rooms whose use asks for a second access point")
     rooms_second: int = Field(0, description="of those, rooms that have it")
     cable_m: float = Field(0.0, description="copper as installed, all cables, m")
-    fibre_m: float = Field(0.0, description="fibre between racks, m")
+    fibre_m: float = Field(0.0, description="fibre between racks and to devices, m")
     expected_w: float = Field(0.0, description="watts expected at the ports")
     rated_w: float = Field(0.0, description="watts at the ports at rated draw")
     reserved_w: float = Field(0.0, description="watts reserved by class")

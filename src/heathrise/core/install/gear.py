@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ..base.wording import celsius
 from ..catalogue import Catalogue, DeviceModel, Rules
+from ..context.fibre_ends import far_ends
 from ..context.plugged import plugged_of
 from ..context.run_decisions import feeds, said_over_air, split_by
 from ..design import Design, Device, EquipmentRoom, Extender, Injector, Switch
@@ -167,6 +168,7 @@ def mounts(
     rules = todo.rules
     by_device = {p.device: p for p in pulls if p.device is not None and not p.coil}
     fed = {device.id: (feed.label,) for device, feed in feeds(design, catalogue)}
+    fed |= {device.id: (end.label,) for device, end in far_ends(design, catalogue)}
     plugs = {p.device: p for p in plugged_of(design, catalogue) if not p.wrong}
     for device in design.of(Device).values():
         if device.state != "new":
@@ -297,6 +299,7 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
     loose = said_over_air(design)
     plugs = {p.device: p for p in plugged_of(design, catalogue) if not p.wrong}
     injected = {i.device for i in design.of(Injector).values()}
+    lit = {device.id: end for device, end in far_ends(design, catalogue)}
     # What hangs on the air, or on another device, is adopted over what has a cable.
     for device in sorted(adopted, key=lambda d: d.id in loose or d.id in plugs):
         pull = by_device.get(device.id)
@@ -322,9 +325,14 @@ def powering(todo: TodoList, design: Design, catalogue: Catalogue, pulls: Sequen
         if device.id in loose:
             said = f"Plug {device.name} in at its socket, adopt over the air, name, read its link"
             ready += [k for k in todo.of("adopt") if k.removeprefix("adopt-") not in loose]
+        elif device.id in lit:
+            end = lit[device.id]
+            said = f"Plug {end.label} of {device.name} in at its socket, adopt, name, see it alive"
         elif device.id in injected:
             said = f"Plug the injector of {device.name} in last, adopt, name, see it alive"
-        powered: list[Hazard] = ["powered"] if device.id in injected else []
+        powered: list[Hazard] = ["powered"] if device.id in injected and device.id not in lit else []
+        if device.id in lit:
+            powered += ["mains", "fibre"]
         todo.add(
             f"adopt-{device.id}",
             "adopt",

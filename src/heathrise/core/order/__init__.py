@@ -2,11 +2,13 @@
 
 from .assess import Order, PartLine, Sum, assess_order
 from .packs import cheapest_cover
-from .parts import GROUPS, Bulk, RackParts, cord_for, cord_length_m
+from .parts import FIBRE_CORD, FIBRE_CORD_M, GROUPS, Bulk, RackParts, cord_for, cord_length_m
 from .places import Where, of_link
 from .work import Done, LabourLine, tasks_of
 
 __all__ = [
+    "FIBRE_CORD",
+    "FIBRE_CORD_M",
     "GROUPS",
     "Bulk",
     "Done",

@@ -9,6 +9,7 @@ from typing import Literal, get_args
 
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue
+from ..context.fibre_ends import far_ends
 from ..context.plugged import plugged_of
 from ..context.recording import disks_in, recordings_of
 from ..context.run_decisions import feeds, split_by
@@ -19,6 +20,7 @@ from .places import Where, at_device, of_link
 
 Group = Literal["gear", "cable", "ends", "mounting", "ways", "protection", "rack", "spares"]
 GROUPS: tuple[Group, ...] = get_args(Group)
+FIBRE_CORD, FIBRE_CORD_M = "cord-fibre", 2.0
 _CORDS_M = (0.5, 1.0, 2.0, 3.0, 5.0)
 
 
@@ -130,6 +132,13 @@ def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:
         where = Where(kind="device", id=device.id, name=f"{device.name}, at its socket", floor=device.floor)
         parts.add(feed.id, "gear", where)
         parts.add(cord_for(0.0, 0.0), "ends", at_device(device))
+    for device, end in far_ends(design, catalogue):
+        where = Where(kind="device", id=device.id, name=f"{device.name}, at its end", floor=device.floor)
+        parts.add(end.converter.id, "gear", where)
+        chosen = any(i.device == device.id for i in design.of(Injector).values())
+        if end.injector is not None and not chosen:
+            parts.add(end.injector.id, "gear", where)
+        parts.add(cord_for(0.0, 0.0), "ends", where.model_copy(update={"quantity": end.plugs}))
     for plug in plugged_of(design, catalogue):
         guest = design.of(Device)[plug.device]
         if not plug.wrong and guest.state == "new":
@@ -206,12 +215,10 @@ def _ends(
             continue
         parts.add("label", "ends", of_link(link, 2 * link.cables))
         if link.medium != "copper":
-            parts.add("cord-fibre", "ends", of_link(link, 2 * link.cables))
-            if not link.found:
-                parts.add("fibre-box", "ends", of_link(link, 2 * link.cables))
-                parts.add(
-                    "pigtail", "ends", of_link(link, 2 * link.cables * int(rules["cabling.fibre_spliced"]))
-                )
+            parts.add("pigtail", "ends", of_link(link, 2 * link.cables * int(rules["cabling.fibre_spliced"])))
+            if link.far_rack is None:
+                parts.add("fibre-end-box", "ends", of_link(link, link.cables))
+                parts.add(FIBRE_CORD, "ends", of_link(link, link.cables))
             continue
         in_rack(link, link.rack)
         device = design.of(Device).get(link.device or "")

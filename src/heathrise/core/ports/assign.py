@@ -27,6 +27,7 @@ _LEFT_PLAIN = 60_000
 _UNMANAGED = 20_000
 _RANK = 1_000  # of two that cannot both be served the one that is shed first goes without
 _SLOWER = 300
+_CONVERTER = 30  # fibre in a port that is no cage
 _WASTES_POWER = 20
 _WASTES_SPEED = 4
 _SAME_SWITCH = 1
@@ -40,7 +41,8 @@ class Demand:
 
     ``rank`` is how late it is shed where not all can be served; ``vlans`` says that it carries a
     network of its own, which an unmanaged switch cannot. ``role`` is the kind of what is in it;
-    ``pin`` the switch and the port that somebody chose for it, which must be able to serve it.
+    ``pin`` the switch and the port that somebody chose for it, which must be able to serve it;
+    ``fibre`` goes into a cage, or with a converter into another port.
     """
 
     id: str
@@ -54,6 +56,7 @@ class Demand:
     rank: int = 0
     role: str = ""
     pin: tuple[str, int] | None = None
+    fibre: bool = False
 
 
 @dataclass(frozen=True)
@@ -81,7 +84,7 @@ def reserved_w(model: SwitchModel, demand: Demand) -> float:
 def fits(group: PortGroup, demand: Demand) -> bool:
     """Return whether a port of the group can serve the link at all."""
     if group.cage:
-        return False
+        return demand.fibre and group.speed_mbps >= demand.speed_mbps
     if demand.poe_class is None:
         return True
     return group.poe_class is not None and poe_rank(group.poe_class) >= poe_rank(demand.poe_class)
@@ -177,6 +180,8 @@ def _objective(
         cost = _UNMANAGED if demand.vlans and s in unmanaged else 0
         if group.speed_mbps < demand.speed_mbps:
             cost += _SLOWER
+        if demand.fibre and not group.cage:
+            cost += _CONVERTER
         if demand.poe_class is None and group.poe_class is not None:
             cost += _WASTES_POWER
         if group.speed_mbps > demand.speed_mbps:
@@ -250,7 +255,7 @@ def _why(demand: Demand, shelves: Sequence[Shelf], used: Counter[tuple[str, int]
         (shelf, group)
         for shelf in shelves
         for g, group in enumerate(shelf.model.groups)
-        if not group.cage and used[shelf.id, g] < group.count
+        if (demand.fibre or not group.cage) and used[shelf.id, g] < group.count
     ]
     if demand.poe_class is None:
         return "no_ports"

@@ -51,7 +51,8 @@ class _Choice:
         self.model = cp_model.CpModel()
         self.there = len(there)
         self.kinds = Counter(
-            Demand("", "", d.speed_mbps, d.poe_class, d.port_w, d.class_w, d.vlans) for d in demands
+            Demand("", "", d.speed_mbps, d.poe_class, d.port_w, d.class_w, d.vlans, fibre=d.fibre)
+            for d in demands
         )
         self.slots = [[m] for m in there] + [list(sold)] * most
         self.used = [[self.model.new_bool_var("") for _ in options] for options in self.slots]

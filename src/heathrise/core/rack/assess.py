@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from ..base.wording import some
 from ..catalogue import Catalogue, poe_rank
+from ..context.fibre_ends import far_ends
 from ..context.findings import Cure
 from ..context.one_cable import shared_cable
 from ..context.plugged import Plugged, plugged_of
@@ -55,6 +56,8 @@ def plan_power(
     for plan in plans:
         fed_by |= plan.fed_by()
     fed_by |= {i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
+    lit = {device.id: end for device, end in far_ends(design, catalogue) if device.id in powered}
+    fed_by |= {k: end.label if end.feeds(powered[k].poe_class) else "none" for k, end in lit.items()}
     fed_by |= _plugged_feeds(design, plugs, fed_by, powered)
     powered |= guests
     headroom = design.site.power_headroom
@@ -206,8 +209,8 @@ class _RoomPlan:
         for shelf in self.rack.shelves:
             here, groups = self.here(shelf), shelf.model.groups
             kept = [u.slot for u in self.kept if u.slot.switch == shelf.id]
-            copper = len(here) + sum(not groups[s.group].cage for s in kept)
             slots = self.result.slots
+            copper = sum(not groups[s.group].cage for s in (*kept, *(slots[d.id] for d in here)))
             on_power = sum(groups[slots[d.id].group].poe_class is not None for d in here)
             fed = [powered[d.device] for d in here if d.poe_class is not None]
             yield budget_of(

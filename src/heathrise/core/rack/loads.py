@@ -26,6 +26,7 @@ def loads_of(
 ) -> list[tuple[Rack, tuple[Demand, ...]]]:
     """Return the racks, the one where the line comes in first, each with the links that ask for ports."""
     without = frozenset(i.device for i in design.of(Injector).values())
+    without |= {w.device for w in wires.values() if w.fibre}
     return [
         (rack, _demands(design, catalogue, wires, powered, without, rack))
         for rack in _racks(design, catalogue, rooms_up)
@@ -152,7 +153,12 @@ def _demands(
             link = f"run-{device.id}{suffix}"
             speed = model.speed_mbps
             rank = role.sheds if poe is not None else 0
-            found.append(Demand(link, name, speed, poe, watts, class_w, vlans, device.id, rank, device.kind))
+            fibre = wire is not None and wire.fibre
+            found.append(
+                Demand(
+                    link, name, speed, poe, watts, class_w, vlans, device.id, rank, device.kind, fibre=fibre
+                )
+            )
     if rack.top:
         found += _recorders(design, catalogue, several)
     found += _shared(design, catalogue, rack.room)

@@ -106,7 +106,7 @@ def _why_not(pin: PortPin, shelf: Shelf, demand: Demand | None) -> str:
     if group is None:
         return f"{shelf.name} has {_ports(shelf.model)} ports"
     given = shelf.model.groups[group]
-    if given.cage:
+    if given.cage and not demand.fibre:
         return "that is a cage for fibre"
     if not fits(given, demand):
         gives = f"feeds class {given.poe_class}" if given.poe_class is not None else "feeds nothing"

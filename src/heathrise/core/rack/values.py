@@ -153,7 +153,8 @@ NO_POWER = PowerPlan(switches=(), ports=(), devices=(), left=(), proven=True)
 
 class PowerRun(Frozen):
     """What power needs to know of a run; lengths in m with cords, temperature in C. ``hops`` are its
-    pieces, each with the model of the extender at its far end."""
+    pieces, each with the model of the extender at its far end. What hangs on
+    ``fibre`` is fed where that ends, over a cord."""
 
     device: str
     room: str
@@ -161,6 +162,7 @@ class PowerRun(Frozen):
     heat_c: float
     cables: int
     hops: tuple[tuple[float, str | None], ...] = ()
+    fibre: bool = False
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..cabling import LinkVerdict
 from ..context.plan import Plan
 from ..design import Switch
 from ..evaluation.evaluate import evaluate
@@ -14,7 +15,7 @@ def planned_cables(plan: Plan) -> list[PlannedCable]:
     """Return every cable of every run and of every way between racks; a way is called by its id."""
     links = evaluate(plan).cable
     found = [
-        PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m)
+        PlannedCable(r.device, r.name, number, r.fixed_m, r.limit_m, *_losses(r))
         for r in links.runs
         if r.verdict != "no_way"
         for number in range(1, r.cables + 1)
@@ -27,13 +28,15 @@ def planned_cables(plan: Plan) -> list[PlannedCable]:
     for up in links.uplinks:
         if up.verdict == "no_way":
             continue
-        expected = up.fibre.loss_db if up.fibre is not None else None
-        budget = up.fibre.budget_db if up.fibre is not None else None
         found += [
-            PlannedCable(up.id, up.name, number, up.fixed_m, up.limit_m, expected, budget)
+            PlannedCable(up.id, up.name, number, up.fixed_m, up.limit_m, *_losses(up))
             for number in range(1, up.cables + 1)
         ]
     return found
+
+
+def _losses(link: LinkVerdict) -> tuple[float | None, float | None]:
+    return (link.fibre.loss_db, link.fibre.budget_db) if link.fibre is not None else (None, None)
 
 
 def planned_ports(plan: Plan) -> list[PlannedPort]:

@@ -328,11 +328,11 @@ def _done(design: Design, catalogue: Catalogue, evaluation: Evaluation) -> Itera
     for kind, count in counts.items():
         name = catalogue.roles[kind].name.lower()
         yield f"{count} {name}{'s' if count > 1 and not name.endswith('s') else ''}"
-    cables = sum(r.cables for r in evaluation.runs if r.verdict != "no_way")
+    cables = sum(r.cables for r in evaluation.runs if r.verdict != "no_way" and r.medium == "copper")
     if cables:
         yield f"{cables} cables, {metres(totals.cable_m, 0)} in all, each labelled at both ends"
     if totals.fibre_m:
-        yield f"{metres(totals.fibre_m, 0)} of fibre between the racks"
+        yield f"{metres(totals.fibre_m, 0)} of fibre, spliced and labelled at both ends"
     racks, switches = len(design.of(EquipmentRoom)), len(design.of(Switch))
     if switches:
         yield (

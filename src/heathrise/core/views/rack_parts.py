@@ -21,7 +21,9 @@ _BOUGHT_HERE = (
     "strip",
     "battery",
     "converter",
+    "splice",
 )  # what else stands in a rack is gear of its own
+_ADDED = ("panel", "battery", "converter", "splice")  # put into a rack that was there before
 _COPPER_LINES = ("dsl", "coax")
 
 
@@ -34,7 +36,7 @@ def rack_parts(plan: Plan) -> list[RackParts]:
         things = chapter.things_of(rack.room)
         items: Counter[str] = Counter()
         for thing in things:
-            if thing.kind in _BOUGHT_HERE and (rack.fresh or thing.kind in ("panel", "battery", "converter")):
+            if thing.kind in _BOUGHT_HERE and (rack.fresh or thing.kind in _ADDED):
                 items[thing.item] += 1
         if rack.fresh:
             items.update(_frame(rack, things))

@@ -11,6 +11,7 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..base.wording import metres, some
 from ..cabling import GOOD, UplinkVerdict, carried_mbps
+from ..context.fibre_ends import far_ends
 from ..context.findings import Cure
 from ..context.integrity import check
 from ..context.plan import Plan
@@ -206,7 +207,7 @@ def _pieces(plan: Plan, seen: Evaluation, device: Device) -> Iterator[Piece]:
         return
     yield Piece(
         to=device.name,
-        medium="copper",
+        medium=run.medium,
         length_m=run.fixed_m,
         limit_m=run.limit_m,
         speed_mbps=carried_mbps(plan.design.site, plan.rules, run),
@@ -258,7 +259,10 @@ def _needs(plan: Plan, after: Plan, fresh: list[Step]) -> Iterator[str]:
         if now.of(EquipmentRoom).get(key) != room
     ]
     loose = said_over_air(then) - said_over_air(now)
-    places += [(d.name, d.floor, d.at, d.height_m) for d in then.of(Device).values() if d.id in loose]
+    lit = {d.id for d, _ in far_ends(then, after.catalogue)} - {
+        d.id for d, _ in far_ends(now, plan.catalogue)
+    }
+    places += [(d.name, d.floor, d.at, d.height_m) for d in then.of(Device).values() if d.id in loose | lit]
     for name, floor, at, height_m in places:
         near = near_socket(after.design, floor, at, height_m)
         if near is None:

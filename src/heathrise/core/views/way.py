@@ -11,7 +11,7 @@ from shapely.geometry import LineString, Point
 
 from ..base.frozen import Frozen
 from ..cabling import OVERHEADS, Leg, RunVerdict
-from ..catalogue import Used
+from ..catalogue import Catalogue, Used
 from ..context.plan import Plan
 from ..context.run_decisions import run_said
 from ..context.storeys import storeys_of
@@ -81,10 +81,15 @@ def way_of(plan: Plan, device: str) -> Way | None:
         bends=bends,
         holes=sum(len(leg.holes) for leg in legs),
         pull_points=pull_points(steps_of_way(run.legs), int(most), apart_m),
-        bend_radius_mm=round(rules["cabling.bend_radius"] * catalogue.cables[run.category].diameter_mm),
+        bend_radius_mm=round(rules["cabling.bend_radius"] * _diameter_mm(catalogue, run)),
         pull_n=rules["cabling.pull_n"],
         used=rules.used(*(f"cabling.{name}" for name in figures)),
     )
+
+
+def _diameter_mm(catalogue: Catalogue, run: RunVerdict) -> float:
+    kinds = catalogue.fibres if run.medium == "fibre" else catalogue.cables
+    return kinds[run.category].diameter_mm
 
 
 def _legs(plan: Plan, run: RunVerdict) -> Iterator[WayLeg]:

@@ -8,7 +8,6 @@ from datetime import date
 
 from markupsafe import Markup
 
-from ...core.cabling import RunVerdict
 from ...core.catalogue import Catalogue
 from ...core.context.plan import Plan
 from ...core.design import Building, Design, DesignError, Floor, Problem
@@ -25,6 +24,7 @@ from ..sheets import (
     draw_sheet,
     legend_of,
     pages_of,
+    pen_of,
     room_on,
     whole_page,
 )
@@ -106,8 +106,7 @@ class Drawn:
         kinds = []
         for link in self.evaluation.cable.links:
             if any(leg.floor == floor.id and len(leg.points) > 1 for leg in link.legs):
-                between = "fibre" if link.medium == "fibre" else "between"
-                kinds.append(link.category if isinstance(link, RunVerdict) else between)
+                kinds.append(pen_of(link))
         return legend_of(self.design, self.catalogue, floor.id, sorted(set(kinds)))
 
     def pages(self, floor: Floor, paper: str, scale: int | None = None) -> list[Page]:

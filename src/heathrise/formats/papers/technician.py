@@ -201,7 +201,7 @@ def _cables(drawn: Drawn, seen: Observed, papers: Papers) -> Iterator[dict[str, 
 
 
 def _fibres(drawn: Drawn, papers: Papers) -> Iterator[dict[str, object]]:
-    for up in drawn.evaluation.uplinks:
+    for up in (*drawn.evaluation.uplinks, *drawn.evaluation.runs):
         if up.fibre is not None and up.verdict != "no_way":
             sheet = up.fibre
             yield {

@@ -1,5 +1,6 @@
 """Sheets to scale, as SVG: drawn with the same pens and marks as on the screen."""
 
+from .marks import pen_of
 from .page import PAGE_SCALES, PAPERS, Page, Title, legend_of, pages_of, room_on, whole_page
 from .sheet import SCALES, Layer, Sheet, bounds, draw_sheet
 
@@ -15,6 +16,7 @@ __all__ = [
     "draw_sheet",
     "legend_of",
     "pages_of",
+    "pen_of",
     "room_on",
     "whole_page",
 ]

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 import shapely
 
-from ...core.cabling import CableChapter, RunVerdict
+from ...core.cabling import CableChapter, LinkVerdict, RunVerdict
 from ...core.catalogue import Catalogue, Rules, drawing_style
 from ...core.context.racks import rack_at
 from ...core.design import (
@@ -198,7 +198,9 @@ def paths(design: Design, cable: CableChapter, floor: str, paper: Paper) -> Iter
         if trunk.floor != floor or not mine:
             continue
         if len(mine) == 1:
-            yield _dashes(paper, (trunk.a, trunk.b), mine[0].category, INK)
+            yield _dashes(
+                paper, (trunk.a, trunk.b), pen_of(mine[0]), TARN if mine[0].medium == "fibre" else INK
+            )
             continue
         count = sum(run.cables for run in mine)
         wide = min(_WIDEST_MM, _RIBBON_MM + _WIDER_MM * math.sqrt(count))
@@ -215,13 +217,19 @@ def paths(design: Design, cable: CableChapter, floor: str, paper: Paper) -> Iter
     yield from numbers
 
 
+def pen_of(link: LinkVerdict) -> str:
+    """Return how a link is drawn: a run by its category, fibre and what lies between racks by that."""
+    if link.medium == "fibre":
+        return "fibre"
+    return link.category if isinstance(link, RunVerdict) else "between"
+
+
 def _alone(design: Design, cable: CableChapter, floor: str, paper: Paper) -> Iterator[str]:
     """Yield what is no ribbon: what lies in the ground, and ways between racks."""
     ducts = {d.id for d in design.of(Duct).values() if floor in (d.from_floor, d.to_floor)}
     weights = drawing_style().space_weights_px
     for link in cable.links:
-        between = link.medium if link.medium == "fibre" else "between"
-        kind = link.category if isinstance(link, RunVerdict) else between
+        kind = pen_of(link)
         for leg in link.legs:
             here = leg.floor == floor or (leg.kind == "duct" and leg.way in ducts)
             told = isinstance(link, RunVerdict) and leg.kind != "duct"
