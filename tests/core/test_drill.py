@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.context.scope import as_planned
-from heathrise.core.design import Device, Injector, Radio, Remove, Switch, apply, put
+from heathrise.core.design import Device, Injector, PortPin, Radio, Remove, Switch, apply, put, remove
 from heathrise.core.elevation import judge_battery
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.signal import WalkPoint, air_of, judge_rooms, walk
@@ -159,3 +161,40 @@ def test_each_failure_says_what_helps_and_what_that_is_bought_for(key: str) -> N
                 assert failure.cure_price == 2 * plan.catalogue.fibres[up.category].optic_price
             elif up.cables > 1:
                 assert failure.cure_price == 0.0 and "second cable" in failure.cure
+
+
+def test_the_port_that_helps_is_free_and_does() -> None:
+    """Slow and plain: the link is really pinned there; nobody else loses a port or watts by it."""
+    catalogue = load_catalogue()
+    plan = Plan(next(s for s in SITES if s.key == "practice").make(), catalogue)
+    before = evaluate(plan).power
+    tried = 0
+    for failure in drill(plan):
+        said = re.match(r"port (\d+) of (\S+) is free", failure.port_cure)
+        if said is None or failure.element not in plan.design.of(Device):
+            continue
+        switch = next(s for s in plan.design.of(Switch).values() if s.name == said[2])
+        here = next(p for p in before.ports if p.switch == switch.id and p.port == int(said[1]))
+        assert here.link is None and not here.uplink
+        if tried >= 6:
+            continue
+        tried += 1
+        old = [remove(p) for p in plan.design.of(PortPin).values() if p.device == failure.element]
+        pin = PortPin(id="pin-tried", switch=switch.id, port=int(said[1]), device=failure.element)
+        after = evaluate(plan.after([*old, put(pin)])).power
+        (use,) = [p for p in after.ports if p.device == failure.element and p.link and "/" not in p.link]
+        assert (use.switch, use.port) == (switch.id, int(said[1]))
+        assert {row.link for row in after.left} == {row.link for row in before.left}
+        full = {s.switch for s in after.switches if s.counted_w > s.budget_w + 1e-6}
+        assert full <= {s.switch for s in before.switches if s.counted_w > s.budget_w + 1e-6}
+    assert tried
+
+
+def test_a_port_that_nothing_can_stand_in_for_asks_for_a_switch(catalogue: Catalogue) -> None:
+    points = [access_point(2 + 1.5 * k, 5, f"ap-{k}", "ravelmoor-t3") for k in range(12)]
+    switch = Switch(id="sw", equipment_room="rack", model="dunthrip-s24h", name="SW-1")  # twelve that feed
+    found = drill(Plan(design_of(*shell(20, 10), rack(1, 1), switch, *points), catalogue))
+    mine = [f for f in found if f.kind == "device"]
+    assert len(mine) == 12 and all("no free port does: one more Dunthrip S24" in f.port_cure for f in mine)
+    fewer = drill(Plan(design_of(*shell(20, 10), rack(1, 1), switch, *points[:11]), catalogue))
+    assert all("of SW-1 is free and does" in f.port_cure for f in fewer if f.kind == "device")

@@ -17,7 +17,7 @@ const store = useDesign()
 const { job, running, run, stop } = useProjectJob()
 const failures = shallowRef<Failure[]>([])
 const chosen = ref('')
-const WHAT = { device: 'Access point', switch: 'Switch', uplink: 'Link', injector: 'Injector', mains: 'Rack without mains' } as const
+const WHAT = { device: 'Access point', port: 'Its port', switch: 'Switch', uplink: 'Link', injector: 'Injector', mains: 'Rack without mains' } as const
 const MOST_PX = 120
 const FULL = 0.8 // from where the air does not hold what is asked of it
 const most = computed(() => Math.max(1, ...failures.value.map((f) => f.rooms.length)))
@@ -29,7 +29,7 @@ const named = (rooms: Fallen[]) => {
   const more = rooms.length - NAMED
   return rooms.slice(0, NAMED).map((r) => (r.silent ? `${r.name} (nobody)` : r.name)).join(', ') + (more > 0 ? ` and ${more} more` : '')
 }
-const helps = (f: Failure) => f.cure && (f.rooms.length || f.walk_lost_s || f.others)
+const helps = (f: Failure) => f.cure && (f.kind === 'port' || f.rooms.length || f.walk_lost_s || f.others)
 const key = (f: Failure) => `${f.kind}/${f.element}`
 
 async function begin(): Promise<void> {
@@ -62,7 +62,7 @@ watch(() => store.revision, () => !running.value && void begin())
         <tbody>
           <tr v-for="f in failures" :key="key(f)" tabindex="0" :class="{ chosen: chosen === key(f) }" :data-failure="key(f)" @click="show(f)" @keydown.enter="show(f)">
             <td class="what"><b>{{ f.name }}</b> <span class="quiet">{{ WHAT[f.kind] }}</span></td>
-            <td class="takes quiet"><template v-if="f.kind !== 'device'">{{ f.takes.length }} access points<template v-if="f.others">, {{ f.others }} others</template></template></td>
+            <td class="takes quiet"><template v-if="f.port">{{ f.kind === 'port' ? f.port : `or ${f.port}` }}</template><template v-else-if="f.kind !== 'device'">{{ f.takes.length }} access points<template v-if="f.others">, {{ f.others }} others</template></template></td>
             <td class="bar">
               <svg :width="MOST_PX + 2" height="12" aria-hidden="true"><rect x="1" y="1" :width="(f.rooms.length / most) * MOST_PX" height="10" /><rect x="1" y="1" :width="(lost(f).length / most) * MOST_PX" height="10" class="lost" /></svg>
             </td>
@@ -73,7 +73,7 @@ watch(() => store.revision, () => !running.value && void begin())
               <span v-if="f.busiest > FULL" class="not_met">{{ f.rooms.length || f.walk_lost_s ? '; ' : '' }}the fullest air has {{ Math.round(100 * f.busiest) }} % to carry</span>
               <span v-if="!f.rooms.length && !f.walk_lost_s" class="met">✓ no room falls</span>
               <span v-if="f.minutes" class="quiet">, after {{ Math.round(f.minutes) }} min on its battery</span>
-              <br v-if="helps(f)"><span v-if="helps(f)" class="quiet" data-cure-said>Against it: {{ inUnits(f.cure) }}{{ f.cure_price ? `, ${money(f.cure_price)} ${store.site?.currency}` : '' }}</span>
+              <br v-if="helps(f)"><span v-if="helps(f)" class="quiet" data-cure-said>Against it: {{ inUnits(f.cure) }}{{ f.cure_price ? `, ${money(f.cure_price)} ${store.site?.currency}` : '' }}<template v-if="f.port_cure && f.kind !== 'port'">; where it is the port, {{ f.port_cure }}</template></span>
             </td>
           </tr>
         </tbody>

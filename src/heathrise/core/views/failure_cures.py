@@ -6,10 +6,12 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..cabling import UplinkVerdict
+from ..catalogue import poe_rank
 from ..context.plan import Plan
-from ..design import EquipmentRoom
+from ..design import EquipmentRoom, Switch
 from ..elevation import good_batteries
 from ..evaluation.evaluate import Evaluation
+from ..rack import PortUse
 
 
 def cure_of(plan: Plan, evaluation: Evaluation, kind: str, element: str) -> tuple[str, float | None]:
@@ -23,6 +25,36 @@ def cure_of(plan: Plan, evaluation: Evaluation, kind: str, element: str) -> tupl
     model = things[element].model
     label = plan.priced.items[model].label
     return f"one more {label}, kept ready", plan.priced.each(model)
+
+
+def port_cure(plan: Plan, evaluation: Evaluation, use: PortUse) -> tuple[str, float | None]:
+    """Return which free port of the rack does for what is in one, the same switch's before another's, and
+    that it costs nothing; else one more switch."""
+    power, switches = evaluation.power, plan.design.of(Switch)
+    here = switches[use.switch]
+    fed = next((d for d in power.devices if d.device == use.device), None) if use.feeds else None
+    budgets = {b.switch: b for b in power.switches}
+    speed = min(use.speed_mbps, use.wanted_mbps or use.speed_mbps)
+
+    def does(port: PortUse) -> bool:
+        if port.link is not None or port.uplink or port.cage != use.cage or port.speed_mbps < speed:
+            return False
+        if switches[port.switch].equipment_room != here.equipment_room:
+            return False
+        if fed is None:
+            return True
+        if port.poe_class is None or poe_rank(port.poe_class) < poe_rank(fed.poe_class):
+            return False
+        budget = budgets[port.switch]
+        more = fed.reserved_w if budget.allocates == "class" else fed.port_w
+        return port.switch == use.switch or budget.counted_w + more <= budget.budget_w
+
+    fitting = [p for p in power.ports if does(p)]
+    best = min(fitting, key=lambda p: p.switch != use.switch, default=None)
+    if best is not None:
+        return f"port {best.port} of {switches[best.switch].name} is free and does: change the cord over", 0.0
+    label = plan.priced.items[here.model].label
+    return f"no free port does: one more {label}, kept ready", plan.priced.each(here.model)
 
 
 def _way(plan: Plan, up: UplinkVerdict) -> tuple[str, float | None]:

@@ -14,6 +14,7 @@ from ..base.progress import Progress, always
 from ..context.plan import Plan
 from ..design import Design, Device, EquipmentRoom, Injector, Switch, UsualRoute
 from ..evaluation.evaluate import Evaluation, evaluate
+from ..rack import PortUse
 from ..settings import beacons_by_band
 from ..signal import (
     STEP_S,
@@ -30,7 +31,7 @@ from ..signal import (
     walk,
     way_of,
 )
-from .failure_cures import cure_of
+from .failure_cures import cure_of, port_cure
 
 
 class Fallen(Frozen):
@@ -44,7 +45,7 @@ class Fallen(Frozen):
     silent: bool = Field(description="whether nobody at all is heard there any more")
 
 
-FailureKind = Literal["device", "switch", "uplink", "injector", "mains"]
+FailureKind = Literal["device", "port", "switch", "uplink", "injector", "mains"]
 
 
 class Failure(Frozen):
@@ -66,6 +67,8 @@ class Failure(Frozen):
     minutes: float = Field(0.0, description="minutes that a battery carries it first, once it is old")
     cure: str = Field("", description="what would shorten it or do without")
     cure_price: float | None = Field(None, description="what that is bought for, before margin and tax")
+    port: str = Field("", description="the port that takes the same with it, where one does")
+    port_cure: str = Field("", description="what would help where it is the port that failed")
 
     @property
     def weight(self) -> tuple[int, int, int, float]:
@@ -96,6 +99,8 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
     devices = design.of(Device)
     evaluation = evaluate(plan)
     cases = list(_cases(plan, evaluation))
+    switches = design.of(Switch)
+    ports = {_of_port(use): use for use in evaluation.power.ports if use.link is not None}
     found: list[Failure] = []
 
     @cache
@@ -111,7 +116,9 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
             break
         points = [d for d in gone if d in heard]
         rack = evaluation.racks.of(element) if kind == "mains" else None
-        cure, price = cure_of(plan, evaluation, kind, element)
+        use = ports.get(element) if kind in ("device", "port") else None
+        at_port = port_cure(plan, evaluation, use) if use is not None else ("", None)
+        cure, price = at_port if kind == "port" else cure_of(plan, evaluation, kind, element)
         rooms, lost_s, busiest = loses(frozenset(points))
         found.append(
             Failure(
@@ -127,6 +134,8 @@ def drill(plan: Plan, progress: Progress = always, path: Sequence[WalkPoint] = (
                 minutes=rack.battery.minutes_old if rack is not None and rack.battery is not None else 0.0,
                 cure=cure,
                 cure_price=price,
+                port=f"{switches[use.switch].name} port {use.port}" if use is not None else "",
+                port_cure=at_port[0],
             )
         )
     return sorted(found, key=lambda f: f.weight, reverse=True)
@@ -148,11 +157,17 @@ def _fallen(before: dict[str, RoomVerdict], after: list[RoomVerdict]) -> Iterato
             yield Fallen(space=room.space, name=room.name, floor=room.floor, was=was, now=now, silent=silent)
 
 
+def _of_port(use: PortUse) -> str:
+    """Return what a port serves: its device, else its link."""
+    return use.device or use.link or ""
+
+
 def _cases(plan: Plan, evaluation: Evaluation) -> Iterator[tuple[FailureKind, str, str, list[str]]]:
-    """Yield what can fail: each access point, injector and switch, each way between racks, and the mains
-    of each rack."""
+    """Yield what can fail: each access point or its port, the ports of what else has one link, each switch
+    and injector, each way between racks, and the mains of each rack."""
     design, catalogue = plan.design, plan.catalogue
     guests: dict[str, list[str]] = {}
+    air: set[str] = set()
     for plug in evaluation.power.plugged:
         if not plug.wrong:
             guests.setdefault(plug.host, []).append(plug.device)
@@ -160,6 +175,7 @@ def _cases(plan: Plan, evaluation: Evaluation) -> Iterator[tuple[FailureKind, st
         if device.model in catalogue.airs and any(
             band in catalogue.radios_of(device).radios for band in BANDS
         ):
+            air.add(device.id)
             yield "device", device.id, device.name, [device.id, *guests.get(device.id, ())]
     power = evaluation.power
     on: dict[str, list[str]] = {s: [] for s in design.of(Switch)}
@@ -174,6 +190,12 @@ def _cases(plan: Plan, evaluation: Evaluation) -> Iterator[tuple[FailureKind, st
             rows += behind(below)
         return list(dict.fromkeys(rows))
 
+    for port in power.ports:
+        role = catalogue.roles.get(port.role)
+        if port.link is None or role is None or role.links != "one" or port.device in air:
+            continue
+        gone = [port.device, *guests.get(port.device, ())] if port.device is not None else []
+        yield "port", _of_port(port), port.name or "", gone
     for switch in design.of(Switch).values():
         yield "switch", switch.id, switch.name, behind(switch.id)
     for injector in design.of(Injector).values():
