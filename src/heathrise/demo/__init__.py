@@ -8,15 +8,26 @@ from dataclasses import dataclass
 from ..core.design import Change, Design
 from ..core.records import Record
 from . import music_school as school
+from . import terrace_house as terrace
 from . import veterinary_practice as practice
 from . import watermill as mill
 from .firm import DEMO_FIRM, demo_mark
 from .music_school import mended_school, music_school
 from .progress import all_done, half_installed
+from .terrace_house import terrace_house
 from .veterinary_practice import veterinary_practice
 from .watermill import watermill
 
-__all__ = ["DEMO_FIRM", "SITES", "DemoSite", "demo_mark", "music_school", "veterinary_practice", "watermill"]
+__all__ = [
+    "DEMO_FIRM",
+    "SITES",
+    "DemoSite",
+    "demo_mark",
+    "music_school",
+    "terrace_house",
+    "veterinary_practice",
+    "watermill",
+]
 
 
 @dataclass(frozen=True)
@@ -39,4 +50,5 @@ SITES = (
     DemoSite("school", school.NAME, school.TEACHES, music_school, all_done, "M. Cantor, head", mended_school),
     DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
     DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice, half_installed),
+    DemoSite("terrace", terrace.NAME, terrace.TEACHES, terrace_house),
 )

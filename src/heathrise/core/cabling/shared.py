@@ -12,7 +12,7 @@ from ..context.findings import Cure, Finding, Place
 from ..context.one_cable import SharedCable, said, shared_cable
 from ..design import Design, Device, EquipmentRoom, OldCable, Site, Switch, apply, put
 from .links import LinkVerdict
-from .runs import RunVerdict, carried_mbps
+from .runs import RunVerdict, carried_mbps, judge_runs
 from .second_room import GOOD, new_room, switch_for
 from .uplinks import UplinkVerdict
 
@@ -145,6 +145,7 @@ def _switches(
         far = room.id
         added.append(room)
         changed = apply(design, [put(room)])
+        links = judge_runs(changed, catalogue)  # some begin at the new one then
     at: list[str] = []
     price = 0.0
     for end, more in ((cable.entry, 1), (far, 2)):
