@@ -28,6 +28,7 @@ from bench.large_site import large_site
 from bench.load import starts, under_load
 from bench.migrations import migrations
 from bench.numpy_walls import wall_losses_broadcast, wall_losses_numpy
+from bench.packets import packets
 from bench.papers import papers
 from bench.places import places
 from bench.rack import rack
@@ -258,6 +259,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "places": places,
     "rack": rack,
     "wire": wire,
+    "packets": packets,
     "tall": tall,
     "flat": flat,
     "measured": measured,

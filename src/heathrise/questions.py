@@ -45,6 +45,7 @@ from .core.placement import (
     search_sites,
 )
 from .core.records import PlannedCable, PlannedPort
+from .core.settings import PacketWalk
 from .core.signal import (
     MOST_POINTS,
     MOST_SECONDS,
@@ -70,6 +71,7 @@ from .core.views.failures import Failure, drill
 from .core.views.handover import Observed, handover_of
 from .core.views.labels import project_labels
 from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
+from .core.views.packets import packet_of
 from .core.views.pull_list import PullList, pull_list
 from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
@@ -132,6 +134,11 @@ class CuresAsked(Asked):
 
 class VariantAsked(Asked):
     policy: Annotated[str, Field(max_length=40)]
+
+
+class PacketAsked(Asked):
+    start: Annotated[str, Field(max_length=140)]
+    goal: Annotated[str, Field(max_length=140)]
 
 
 class DrillAsked(Asked):
@@ -264,6 +271,13 @@ def _way(plan: Plan, asked: DeviceAsked, _progress: Progress, _: ShowBest) -> Wa
     return WayTold(way=way_of(plan, _known_device(plan, asked.device)))
 
 
+def _packet(plan: Plan, asked: PacketAsked, _progress: Progress, _: ShowBest) -> PacketWalk:
+    try:
+        return packet_of(plan, asked.start, asked.goal)
+    except KeyError as error:
+        raise DesignError([Problem("host", f"there is no host {str(error)[:60]} in the plan")]) from None
+
+
 def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
     policy = next((p for p in POLICY_NAMES if p == asked.policy), None)
     if policy is None:
@@ -356,6 +370,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "walk": Question(WalkAsked, Walk, _walk),
     "remedies": Question(DeviceAsked, Remedies, _remedies),
     "way": Question(DeviceAsked, WayTold, _way),
+    "packet": Question(PacketAsked, PacketWalk, _packet),
     "room_chain": Question(RoomAsked, RoomChain, _room_chain),
     "rays": Question(SpotAsked, SpotView, _rays),
     "cures": Question(CuresAsked, Cures, _cures, long=True),

@@ -180,16 +180,17 @@ def test_a_searched_cure_mends_its_room(school_sheet: Sheet) -> None:
 def test_settings_are_changed_explained_and_exported(school_sheet: Sheet) -> None:
     sheet, page = school_sheet, school_sheet.page
     sheet.stage("settings")
+    sheet.tab("Radios")
     row = page.locator("[data-radio=ap-1]")
-    assert "3 dB above the client" in row.inner_text()
-    row.get_by_role("combobox").click()
+    expect(page.get_by_test_id("told-once")).to_contain_text("3 dB above the client")  # once, not in each row
+    row.get_by_label("Channel of AP-1").click()
     page.get_by_role("option", name="channel 52").click()
     sheet.saved(2)
     expect(row).to_contain_text("set by hand")
     with page.expect_download() as saved:
         page.click("[data-testid=settings-yaml]")
     assert "larkmere" in saved.value.suggested_filename
-    page.get_by_role("button", name="Networks").click()
+    sheet.tab("Networks")
     subnet = page.get_by_label("Subnet of Staff")
     subnet.fill("192.168.1.0/24")
     subnet.press("Tab")

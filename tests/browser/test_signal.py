@@ -171,7 +171,9 @@ def test_a_failure_is_drilled(signal: Sheet) -> None:
     sheet, page = signal, signal.page
     sheet.tab("Failure drill")
     rows = page.locator("[data-failure]")
-    expect(rows).to_have_count(18)  # fifteen access points, two switches, the rack's mains
+    expect(rows).to_have_count(
+        20
+    )  # fifteen access points, a camera's and the recorder's port, two switches, mains
     told = [re.search(r"(\d+) fall:", text) for text in rows.all_inner_texts()]
     counts = [int(found[1]) if found else 0 for found in told]
     assert counts == sorted(counts, reverse=True) and counts[0] > 10

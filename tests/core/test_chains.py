@@ -64,6 +64,9 @@ def _plain_chain(design: Design, evaluation: Evaluation, device: Device, catalog
     routers = [d for d in design.of(Device).values() if d.kind == "router"]
     if routers:
         found.append(catalogue.model_of(routers[0]).inspect_mbps)
+    shared = [k for k in evaluation.cable.runs if k.kind == "router" and k.chosen_by == "found"]
+    if shared:  # the line shares an old cable: what television leaves of it
+        found.append((shared[0].tested_mbps or 0) - 25 * design.site.television)
     return [*found, design.site.line_mbps][::-1]
 
 

@@ -95,6 +95,9 @@ FAMILIES = {
     "settings-names",
     "settings-twice",
     "settings-unmanaged",
+    "settings-stray",
+    "settings-cut",
+    "settings-recorder",
     "settings-no-cameras",
     "settings-beacons",
     "brief-quiet",
@@ -154,6 +157,7 @@ CURES = {
     "Turn client isolation on",
     "Keep Cameras out",
     "Add a network for",
+    "in its place, SW-",
 }
 
 

@@ -133,7 +133,7 @@ def test_a_preview_says_the_same_but_for_its_searches(catalogue: Catalogue, scho
     assert quick.rooms == full.rooms and quick.runs == full.runs
     assert quick.power.switches == full.power.switches
     extra = {f.id for f in full.findings} - {f.id for f in quick.findings}
-    searched = ("signal-channel", "settings-beacons", "signal-busy")
+    searched = ("signal-channel", "settings-beacons", "signal-busy", "settings-stray", "settings-unmanaged")
     # What the brief says rests on the busiest hour as well, and is told without it.
     assert all(key.startswith((*searched, "brief-pain")) for key in extra)
 

@@ -11,7 +11,7 @@ from click.testing import CliRunner, Result
 from heathrise.cli import main
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device, EquipmentRoom, Space
+from heathrise.core.design import Design, Device, EquipmentRoom, Space, WirelessName
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.shown import shown
 from heathrise.formats.project_file import Project, dump_project
@@ -52,6 +52,9 @@ def test_every_question_is_answered_in_json(question: str, project: Path, home: 
         said = {"room": next(iter(home.of(EquipmentRoom)))}
     if question in ("remedies", "way"):
         said = {"device": next(iter(home.of(Device)))}
+    if question == "packet":
+        point = next(d for d in home.of(Device).values() if d.kind == "access_point")
+        said = {"start": f"air:{next(iter(home.of(WirelessName)))}:{point.id}", "goal": "internet"}
     if question == "room_chain":
         said = {"space": next(iter(home.of(Space)))}
     done = _run("ask", project, question, "--with", json.dumps(said))

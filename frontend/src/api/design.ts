@@ -23,6 +23,7 @@ export const KINDS: Kind[] = [
   "extender",
   "network",
   "wireless_name",
+  "membership",
   "radio",
   "neighbour",
   "own_figure",
@@ -243,6 +244,12 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "network",
       "many": true,
       "optional": false
+    },
+    {
+      "field": "shut",
+      "kind": "network",
+      "many": true,
+      "optional": false
     }
   ],
   "wireless_name": [
@@ -251,6 +258,32 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "network",
       "many": false,
       "optional": false
+    },
+    {
+      "field": "access_points",
+      "kind": "device",
+      "many": true,
+      "optional": false
+    }
+  ],
+  "membership": [
+    {
+      "field": "network",
+      "kind": "network",
+      "many": false,
+      "optional": false
+    },
+    {
+      "field": "device",
+      "kind": "device",
+      "many": false,
+      "optional": true
+    },
+    {
+      "field": "switch",
+      "kind": "switch",
+      "many": false,
+      "optional": true
     }
   ],
   "radio": [

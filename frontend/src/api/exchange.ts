@@ -226,6 +226,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "services": [
       "service"
     ],
+    "hosts": [
+      "id"
+    ],
     "findings": [
       "id"
     ]

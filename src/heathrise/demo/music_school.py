@@ -298,7 +298,7 @@ def _network(drawing: Drawing) -> None:
 
     drawing.add(
         network("net-main", "Staff", "main", 10, 40, False),
-        network("net-pupils", "Pupils", "staff", 15, 90, False),
+        network("net-pupils", "Pupils", "pupils", 15, 90, False),
         network("net-guest", "Visitors", "guest", 20, 60, True),
         network("net-cameras", "Cameras", "cameras", 40, 10, False),
         network("net-management", "Management", "management", 99, 20, False),

@@ -16,6 +16,7 @@ from ..core.design import (
     Riser,
     Site,
     Socket,
+    Switch,
     UsualRoute,
     WirelessName,
 )
@@ -105,6 +106,7 @@ def terrace_house() -> Design:
         drawing.device(floor, kind, name, model, at, height_m, mount)
     drawing.add(
         EquipmentRoom(id="rack", floor="ground", name="Porch shelf", at=(0.3, 1.4)),
+        Switch(id="sw-1", equipment_room="rack", name="SW-1", model="dunthrip-s8"),
         Panel(id="panel-1", floor="ground", name="Panel", at=(1.8, 0.6), azimuth_deg=270.0),
         Socket(id="socket-1", floor="ground", name="Porch socket", at=(0.1, 1.2)),
         Socket(id="socket-2", floor="ground", name="Television socket", at=(5.4, 8.0)),

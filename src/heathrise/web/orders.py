@@ -8,6 +8,7 @@ from flask import Response, request
 from ..core.catalogue import priced_items
 from ..core.context.plan import utc_today
 from ..core.order import Order
+from ..core.settings import PacketWalk
 from ..core.views.bill_of_materials import order_of
 from ..core.views.category_steps import CategorySteps
 from ..core.views.cutting_list import CuttingList
@@ -15,7 +16,7 @@ from ..core.views.pull_list import PullList
 from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
-from ..questions import QUESTIONS, Asked, DeviceAsked, OfferList, WayTold
+from ..questions import QUESTIONS, Asked, DeviceAsked, OfferList, PacketAsked, WayTold
 from .desk import stores
 from .models import PricesRead
 from .wire import download, json_of, line_faults
@@ -80,6 +81,15 @@ def get_way(project_id: str, asked: DeviceAsked) -> Response:
     """Show how a device's run lies, leg by leg."""
     _, plan = stores().plans.load(project_id)
     return json_of(QUESTIONS["way"].ask(plan, asked))
+
+
+@routes.get("/projects/<project_id>/packet")
+@routes.input(PacketAsked, location="query", arg_name="asked")
+@routes.output(PacketWalk)
+def get_packet(project_id: str, asked: PacketAsked) -> Response:
+    """Show what becomes of a packet from one host to another, or to the internet."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(QUESTIONS["packet"].ask(plan, asked))
 
 
 @routes.get("/firm/prices.csv")

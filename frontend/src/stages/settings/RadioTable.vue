@@ -37,18 +37,43 @@ function chosen(row: RadioSheet): number {
 }
 
 function set(row: RadioSheet, value: number): void {
-  const held = said(row)
-  if (value === BY_PLAN) {
-    if (held) store.commit(`Radio of ${row.name} by plan`, [{ op: 'remove', kind: 'radio', id: held.id }])
-    return
-  }
-  const id = held?.id ?? `rad-${row.device}-${row.band.replace('.', '')}`.slice(0, 40)
-  const radio: ElementOf<'radio'> = {
-    id, device: row.device, band: row.band, power_dbm: held?.power_dbm ?? null,
-    on: value !== OFF, channel: value === OFF ? null : value,
-  }
-  store.commit(`Radio of ${row.name}`, [put('radio', radio)])
+  say(row, { on: value !== OFF, channel: value === OFF || value === BY_PLAN ? null : value })
 }
+
+/** Power by the step of its sheet, for who wants it louder or weaker than planned. */
+function powers(row: RadioSheet) {
+  const device = store.find('device', row.device)
+  const radio = device ? store.catalogue?.devices[device.kind]?.[device.model]?.air?.radios[row.band] : undefined
+  const steps = radio ? Array.from({ length: Math.floor((radio.max_power_dbm - radio.min_power_dbm) / (radio.step_db ?? 1)) + 1 }, (_, k) => radio.max_power_dbm - k * (radio.step_db ?? 1)) : []
+  const held = said(row)?.power_dbm
+  const all = held != null && !steps.includes(held) ? [held, ...steps] : steps
+  return [{ value: BY_RULE, label: 'by plan' }, ...all.map((p) => ({ value: p, label: `${p} dBm` }))]
+}
+const BY_RULE = -99
+const power = (row: RadioSheet) => said(row)?.power_dbm ?? BY_RULE
+
+/** What was said of a radio; where nothing is left of it the plan has it again. */
+function say(row: RadioSheet, change: Partial<ElementOf<'radio'>>): void {
+  const held = said(row)
+  const id = held?.id ?? `rad-${row.device}-${row.band.replace('.', '')}`.slice(0, 40)
+  const radio: ElementOf<'radio'> = { on: true, channel: null, power_dbm: null, ...held, id, device: row.device, band: row.band, ...change }
+  const nothing = radio.on && radio.channel === null && radio.power_dbm === null
+  if (!nothing) store.commit(`Radio of ${row.name}`, [put('radio', radio)])
+  else if (held) store.commit(`Radio of ${row.name} by plan`, [{ op: 'remove', kind: 'radio', id: held.id }])
+}
+
+/** A reason that most rows share is told once, over them; a row has what is its own. */
+const SHARED = 3
+function commonest(of: (row: RadioSheet) => string): { text: string; count: number } | null {
+  const counts = new Map<string, number>()
+  for (const row of rows.value) counts.set(of(row), (counts.get(of(row)) ?? 0) + 1)
+  const [text, count] = [...counts].sort((a, b) => b[1] - a[1])[0] ?? ['', 0]
+  return count >= SHARED ? { text, count } : null
+}
+const ofPower = computed(() => commonest((r) => r.power_reason))
+const ofChannel = computed(() => commonest((r) => r.channel_reason))
+const own = (row: RadioSheet) =>
+  [row.channel_reason !== ofChannel.value?.text ? row.channel_reason : '', row.power_reason !== ofPower.value?.text ? `power: ${row.power_reason}` : ''].filter(Boolean).join('; ')
 </script>
 
 <template>
@@ -62,11 +87,14 @@ function set(row: RadioSheet, value: number): void {
       Check the national rules in force.
     </p>
   </div>
+  <p v-if="ofPower || ofChannel" class="once" data-testid="told-once">
+    <template v-if="ofChannel"><b>{{ ofChannel.count }} of {{ rows.length }}</b> {{ ofChannel.text }}. </template><template v-if="ofPower"><b>{{ ofPower.count }} of {{ rows.length }}</b>: {{ ofPower.text }}.</template>
+  </p>
   <table class="ledger">
     <thead>
       <tr>
         <th>Access point</th><th class="number">Channel</th><th class="number">Width</th><th class="number">Power</th>
-        <th class="number">EIRP</th><th>Set</th><th>Why</th>
+        <th class="number">EIRP</th><th>Channel by</th><th>Power by</th><th>Its own reason</th>
       </tr>
     </thead>
     <tbody>
@@ -82,7 +110,8 @@ function set(row: RadioSheet, value: number): void {
             :aria-label="`Channel of ${row.name}`" @update:model-value="set(row, $event)"
           />
         </td>
-        <td class="why">{{ row.channel_reason }}. Power: {{ row.power_reason }}.</td>
+        <td><Choice :model-value="power(row)" :options="powers(row)" :aria-label="`Power of ${row.name}`" @update:model-value="say(row, { power_dbm: $event === BY_RULE ? null : $event })" /></td>
+        <td class="why">{{ own(row) }}</td>
       </tr>
     </tbody>
   </table>
@@ -96,6 +125,11 @@ function set(row: RadioSheet, value: number): void {
   gap: 14px;
   align-items: center;
   margin-bottom: 10px;
+}
+.once {
+  margin: 0 0 10px;
+  padding: 6px 10px;
+  background: var(--paper-deep);
 }
 .why {
   font: 400 12px/1.35 var(--condensed);

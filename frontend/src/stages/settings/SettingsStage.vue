@@ -1,19 +1,34 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import Choice from '@/controls/Choice.vue'
 import Choices from '@/controls/Choices.vue'
+import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
+import PacketLayer from '@/sheet/PacketLayer.vue'
+import SheetView from '@/sheet/SheetView.vue'
+import LanesPart from './LanesPart.vue'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
 import RadioTable from './RadioTable.vue'
+import ReachPart from './ReachPart.vue'
 import WirelessTable from './WirelessTable.vue'
 
+const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
+/** What the packet goes over, drawn on the sheet. */
+const links = ref<string[]>([])
+const passes = ref(true)
+function shown(over: string[], well: boolean): void {
+  links.value = over
+  passes.value = well
+}
 const sheet = computed(() => store.settings)
-const part = ref<'networks' | 'names' | 'radios' | 'ports'>('radios')
+const part = ref<'networks' | 'reach' | 'names' | 'radios' | 'ports'>('networks')
 const PARTS = [
-  { value: 'radios', label: 'Radios' },
   { value: 'networks', label: 'Networks' },
+  { value: 'reach', label: 'Who reaches whom' },
   { value: 'names', label: 'Wireless names' },
+  { value: 'radios', label: 'Radios' },
   { value: 'ports', label: 'Switch ports' },
 ]
 const files = computed(() => ({
@@ -23,50 +38,40 @@ const files = computed(() => ({
 </script>
 
 <template>
-  <div class="settings">
-    <div class="bar">
+  <StageFrame>
+    <template #bar>
       <Choices v-model="part" :options="PARTS" aria-label="Part of the settings sheet" />
       <span class="gap" />
+      <Choice v-if="part === 'reach' && store.floors.length > 1" by="id" named="name" v-model="floor" :options="store.floors" aria-label="Storey" />
       <a :href="files.json" download data-testid="settings-json"><i class="pi pi-download" /> JSON</a>
       <a :href="files.yaml" download data-testid="settings-yaml"><i class="pi pi-download" /> YAML</a>
-    </div>
+    </template>
     <div class="page" tabindex="0" role="region" aria-label="Settings sheet">
       <p v-if="!sheet" class="quiet">The channel plan is being worked out.</p>
       <RadioTable v-else-if="part === 'radios' && store.evaluation" :sheet="sheet" :signal="store.evaluation.signal" />
-      <NetworkTable v-else-if="part === 'networks'" :sheet="sheet" />
+      <template v-else-if="part === 'networks'"><LanesPart :sheet="sheet" /><NetworkTable :sheet="sheet" /></template>
+      <ReachPart v-else-if="part === 'reach'" :sheet="sheet" @walked="shown" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
       <PortTable v-else :sheet="sheet" />
     </div>
-  </div>
+    <template #drawing>
+      <SheetView v-if="part === 'reach' && floor" :floor="floor" mode="cable" class="drawing">
+        <template #default="{ viewport }"><PacketLayer :links="links" :passes="passes" :floor="floor" :viewport="viewport" /></template>
+      </SheetView>
+    </template>
+  </StageFrame>
 </template>
 
 <style scoped>
-.settings {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-}
-.bar {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  padding: 5px 12px;
-  min-height: 42px;
-  border-bottom: 1px solid var(--granite-light);
-}
 .gap {
   flex: 1;
 }
-.bar a {
+a {
   display: flex;
   align-items: center;
   gap: 4px;
   color: var(--heather);
   text-decoration: none;
   font-weight: 500;
-}
-.page {
-  flex: 1;
-  min-height: 0;
 }
 </style>

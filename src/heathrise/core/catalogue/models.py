@@ -54,7 +54,8 @@ def calibrated(listed: dict[str, Construction], rules: Rules) -> dict[str, Const
 
 class ClientModel(Entry):
     """A kind of client: conducted power in dBm for each band it can, gain in dBi, Mb/s needed in
-    the busy hour, how much a wire is wished, and what its user feels first."""
+    the busy hour, how much a wire is wished, what its user feels first, and the purpose of the network
+    that it belongs to on a wire."""
 
     power_dbm: dict[Band, float]
     gain_dbi: float = 0.0
@@ -62,6 +63,7 @@ class ClientModel(Entry):
     up_mbps: Positive = 0.0
     wire: Literal["no", "at_desk", "wished", "always"] = "no"
     feels: str = ""
+    network: Purpose = "main"
 
     @property
     def judges(self) -> bool:
@@ -266,4 +268,5 @@ class SiteKindModel(Entry):
     calls: tuple[str, ...]
     everyday: tuple[str, ...]
     sensors: tuple[str, ...]
+    networks: dict[Purpose, tuple[str, ...]] = Field(default_factory=dict)
     forgotten: dict[str, Forgotten]

@@ -20,6 +20,7 @@ from ..design import (
     Element,
     EquipmentRoom,
     Floor,
+    Membership,
     Opening,
     OwnFigure,
     Problem,
@@ -125,6 +126,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _storeys(design)
     yield from _uplinks(design)
     yield from _fibres(design, catalogue)
+    yield from _members(design)
     yield from _figures(design, catalogue)
     yield from _brief(design)
 
@@ -251,6 +253,19 @@ def _uplinks(design: Design) -> Iterator[Problem]:
             room = up[room]
         if room in passed:
             yield Problem(where, "rooms lead up to each other in a ring; let one lead elsewhere")
+
+
+def _members(design: Design) -> Iterator[Problem]:
+    seen: dict[tuple[str, int, bool], str] = {}
+    for one in design.of(Membership).values():
+        where = f"membership[{one.id}]"
+        if (one.device is None) == (one.switch is None):
+            yield Problem(where, "names either a device or a switch")
+            continue
+        key = (one.device or f"switch/{one.switch}", one.port, one.given)
+        if key in seen:
+            yield Problem(where, f"says the same end as {seen[key]}; keep one")
+        seen.setdefault(key, one.id)
 
 
 def _fibres(design: Design, catalogue: Catalogue) -> Iterator[Problem]:

@@ -40,3 +40,9 @@ def split_by(catalogue: Catalogue, device: Device) -> SplitterModel | None:
     """Return the splitter that feeds a device off its cable, where it takes one."""
     takes = catalogue.sheet_of(device).takes_splitter
     return catalogue.splitters.get(device.splitter or "") if takes else None
+
+
+def cable_of_link(link: str | None) -> int:
+    """Return which cable of its run a link is, from 1: ``run-out-1/2`` is the second."""
+    _, _, number = (link or "").partition("/")
+    return int(number) if number.isdigit() else 1

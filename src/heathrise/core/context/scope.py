@@ -87,7 +87,7 @@ def _standing(design: Design, states: frozenset[State]) -> Design:
     tables["switch"] = _only(switches, states, lambda s: s.state in states)
     gone_switches = {s.id for s in switches.values() if s.state not in states}
     key = (states, frozenset(gone), frozenset(gone_switches))
-    for kind in ("run", "injector", "extender", "radio", "port_pin", "way_point"):
+    for kind in ("run", "injector", "extender", "radio", "port_pin", "way_point", "membership"):
         rows: Mapping[str, Any] = design.tables.get(kind, {})
         if any(row.device in gone or getattr(row, "switch", None) in gone_switches for row in rows.values()):
             tables[kind] = _only(

@@ -56,7 +56,9 @@ Dug = Literal["loam", "clay", "stony", "machine", "plough", "paving", "drive", "
 Use = Literal["calls", "everyday", "sensors", "none"]
 DeviceKind = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z_]*$", max_length=40)]
 Overhead = Literal["ceiling_void", "attic", "joists", "raceway", "plenum"]
-Purpose = Literal["main", "staff", "guest", "devices", "cameras", "management"]
+Purpose = Literal[
+    "main", "staff", "pupils", "tills", "guest", "devices", "cameras", "management", "administrators"
+]
 Security = Literal["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"]
 
 

@@ -34,9 +34,12 @@ from ..settings import (
     SettingsSheet,
     beacon_findings,
     beacons_by_band,
+    fabric_of,
+    leak_findings,
     network_findings,
     port_findings,
     settings_sheet,
+    with_hosts,
 )
 from ..sight import views_of
 from ..signal import (
@@ -264,7 +267,21 @@ def _brief(chapters: Chapters, plan: Plan, planned: SiteStatus, links: CableChap
 def _settings(
     chapters: Chapters, design: Design, catalogue: Catalogue, power: PowerPlan, links: CableChapter
 ) -> SettingsSheet | None:
-    plugs = [
+    plugs = plugs_of(power)
+    wired = {*wires_of(design, links.runs), *(p.device for p in power.plugged if not p.wrong)}
+    sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
+    if sheet is not None:
+        ports = sheet.ports
+        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
+        fabric, bare = fabric_of(design, catalogue, plugs, ports), sheet
+        chapters.tell("settings", lambda: leak_findings(fabric))
+        sheet = chapters.run("settings", lambda: with_hosts(bare, fabric)) or sheet
+    return sheet
+
+
+def plugs_of(power: PowerPlan) -> list[Plug]:
+    """Return who is in which port, as settings need to know it."""
+    return [
         Plug(
             switch=p.switch,
             port=p.port,
@@ -279,12 +296,6 @@ def _settings(
         )
         for p in power.ports
     ]
-    wired = {*wires_of(design, links.runs), *(p.device for p in power.plugged if not p.wrong)}
-    sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
-    if sheet is not None:
-        ports = sheet.ports
-        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
-    return sheet
 
 
 def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -> SettingsChapter:

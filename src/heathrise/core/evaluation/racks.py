@@ -12,10 +12,10 @@ from ..catalogue import Catalogue
 from ..context.one_cable import LAN_IN, LINE_OUT, TV_IN, SharedCable, shared_cable
 from ..context.racks import stand_in_racks
 from ..context.recording import recorder_link, recordings_of
+from ..context.run_decisions import cable_of_link
 from ..design import Design, Device, EquipmentRoom, Injector, LineEntry, Switch
 from ..elevation import SPLICE_PORTS, Patch, RackChapter, RackConverter, RackDraw, RackLoad, assess_racks
 from ..install import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
-from ..ports import cable_of_link
 from ..rack import PortUse, PowerPlan
 
 

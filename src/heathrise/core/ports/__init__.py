@@ -1,6 +1,6 @@
 """Switch ports: which cable goes into which, or why it cannot."""
 
-from .assign import Assignment, Demand, assign, cable_of_link, fits, group_of, reserved_w
+from .assign import Assignment, Demand, assign, fits, group_of, reserved_w
 from .choose import Chosen, KeptFree, choose
 from .uplinks import LINE, NOTHING_CHOSEN, Shelf, UplinkPort, Way, uplinks
 
@@ -15,7 +15,6 @@ __all__ = [
     "UplinkPort",
     "Way",
     "assign",
-    "cable_of_link",
     "choose",
     "fits",
     "group_of",

@@ -68,12 +68,6 @@ class Assignment:
     proven: bool
 
 
-def cable_of_link(link: str | None) -> int:
-    """Return which cable of its run a link is, from 1: ``run-out-1/2`` is the second."""
-    _, _, number = (link or "").partition("/")
-    return int(number) if number.isdigit() else 1
-
-
 def reserved_w(model: SwitchModel, demand: Demand) -> float:
     """Return the watts a switch sets aside for a device, by the way it allocates."""
     if demand.poe_class is None:

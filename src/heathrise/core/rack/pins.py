@@ -8,8 +8,9 @@ from dataclasses import dataclass, replace
 
 from ..catalogue import SwitchModel
 from ..context.findings import Cure
+from ..context.run_decisions import cable_of_link
 from ..design import Change, Design, Device, PortPin, Switch, WayPin, free_number, put, remove
-from ..ports import Demand, Shelf, UplinkPort, cable_of_link, fits, group_of
+from ..ports import Demand, Shelf, UplinkPort, fits, group_of
 from .values import LostPin, PortUse
 
 

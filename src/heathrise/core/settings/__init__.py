@@ -1,20 +1,38 @@
 """Controller-managed settings: networks, wireless names, radios and switch ports."""
 
-from .assess import SettingsChapter, beacon_findings, settings_sheet
+from .assess import SettingsChapter, beacon_findings, fabric_of, settings_sheet, with_hosts
 from .beacons import beacons_by_band
+from .fabric import INTERNET, Fabric, Host
+from .leaks import leak_findings
+from .membership import Ends
 from .networks import network_findings
+from .packet import PacketHop, PacketWalk, PairClass, pair_classes, verdict, walk_packet
 from .port_findings import port_findings
-from .sheet import Plug, SettingsSheet, beacon_share, lowest_rate_mbps
+from .sheet import NameSheet, Plug, SettingsSheet, beacon_share, lowest_rate_mbps
 
 __all__ = [
+    "INTERNET",
+    "Ends",
+    "Fabric",
+    "Host",
+    "NameSheet",
+    "PacketHop",
+    "PacketWalk",
+    "PairClass",
     "Plug",
     "SettingsChapter",
     "SettingsSheet",
     "beacon_findings",
     "beacon_share",
     "beacons_by_band",
+    "fabric_of",
+    "leak_findings",
     "lowest_rate_mbps",
     "network_findings",
+    "pair_classes",
     "port_findings",
     "settings_sheet",
+    "verdict",
+    "walk_packet",
+    "with_hosts",
 ]

@@ -7,11 +7,17 @@ from collections.abc import Collection, Iterator, Sequence
 from ..base.bands import Band
 from ..catalogue import Catalogue
 from ..context.findings import Finding
+from ..context.on_air import fullest_names
 from ..context.run_decisions import said_over_air
-from ..design import Design, Network, WirelessName
+from ..design import Design, Network
+from .fabric import Fabric
+from .membership import Ends
+from .packet import hosts_of
 from .sharing import service_sheets, shared_ports
 from .sheet import (
+    HostSheet,
     Plug,
+    PortSheet,
     SettingsSheet,
     beacon_share,
     lowest_rate_mbps,
@@ -39,7 +45,7 @@ def settings_sheet(
     """
     return SettingsSheet(
         networks=network_sheets(design, catalogue.rules),
-        names=name_sheets(design, catalogue.rules),
+        names=name_sheets(design, catalogue),
         ports=shared_ports(design, catalogue, plugs, port_sheets(design, catalogue, plugs)),
         mesh=bool(said_over_air(design)),
         mesh_reason=mesh_reason(design, catalogue, wired),
@@ -55,11 +61,37 @@ _OPTIMISER = {
 }
 
 
+def fabric_of(
+    design: Design, catalogue: Catalogue, plugs: Sequence[Plug], ports: Sequence[PortSheet]
+) -> Fabric:
+    """Return how frames go over ports that are set so."""
+    return Fabric(design, catalogue, plugs, ports, Ends(design, catalogue))
+
+
+def with_hosts(sheet: SettingsSheet, fabric: Fabric) -> SettingsSheet:
+    """Return a sheet with everybody who may be plugged in or joins on the air."""
+    rows = tuple(
+        HostSheet(
+            id=host.id,
+            name=host.name,
+            device=host.device,
+            switch=host.switch,
+            network=host.network,
+            lands=landed.id if landed is not None else None,
+            stopped=fabric.ascent(host).stopped,
+            whose=host.whose,
+            reason=host.reason,
+        )
+        for host, _, landed in hosts_of(fabric)
+    )
+    return sheet.model_copy(update={"hosts": rows})
+
+
 def beacon_findings(design: Design, catalogue: Catalogue, band: Band, sharing: int) -> Iterator[Finding]:
     """Yield the finding that beacons take too much air on a band, where so many share it."""
     rules, networks = catalogue.rules, design.of(Network)
-    names = [n for n in design.of(WirelessName).values() if band in n.bands]
-    rates = [lowest_rate_mbps(rules, networks[n.network]) for n in names]
+    names = fullest_names(design, catalogue, band)
+    rates = [lowest_rate_mbps(rules, networks[n.network], n) for n in names]
     share = sum(beacon_share(rules, 1, sharing, rate) for rate in rates)
     limit = rules["settings.beacon_limit_share"]
     if share > limit:

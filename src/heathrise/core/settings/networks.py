@@ -8,12 +8,12 @@ from typing import ClassVar
 
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
-from ..context.findings import Cure, Finding, Place
+from ..context.findings import Cure, Finding
+from ..context.on_air import fullest_names
 from ..design import Design, Network, WirelessName, put
+from .reach import has_internet, reach_findings, reaches, settings_finding
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
-
-_SOURCE = "RFC 1918 private addresses; IEEE 802.1Q"
 
 
 class NetworkSheet(Frozen):
@@ -53,9 +53,11 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
         gateway=gateway,
         pool_first=first,
         pool_last=last,
-        lease_hours=int(rules[f"settings.lease_h.{network.purpose}"]),
+        lease_hours=int(rules[f"settings.lease_h.{network.purpose}"])
+        if network.lease_h is None
+        else network.lease_h,
         client_isolation=network.client_isolation,
-        internet=network.purpose not in ("cameras", "management"),
+        internet=has_internet(network),
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
         reason="VLAN equals the third octet" if numbered else "numbered by hand",
     )
@@ -74,23 +76,12 @@ def given_out(rules: Rules, subnet: Subnet) -> int:
     return subnet.num_addresses - 2 - _fixed(rules, subnet)
 
 
-def reaches(one: Network, other: Network) -> bool:
-    """Return whether a host of ``one`` may open a connection to a host of ``other``.
-
-    The main network reaches all others but the management's: that is for administrators, who are
-    let in by name.
-    """
-    if one.id == other.id:
-        return not one.client_isolation
-    return (one.purpose == "main" and other.purpose != "management") or other.id in one.reaches
-
-
 def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield what is wrong with the networks and wireless names."""
     rules = catalogue.rules
     networks = list(design.of(Network).values())
     if not networks:
-        yield _finding(
+        yield settings_finding(
             "networks",
             "note",
             "No networks are planned yet.",
@@ -105,33 +96,14 @@ def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
             "192.168.1.0/24, so nothing is compared with it."
         )
         rule = "no subnet overlaps the upstream router's"
-        yield _finding("upstream-unread", "near", text, rule)
+        yield settings_finding("upstream-unread", "near", text, rule)
     parsed = {n.id: parse_subnet(n.subnet) for n in networks}
     for network in networks:
         yield from _numbering(design, rules, network, parsed, upstream)
     yield from _vlans(networks)
     yield from _isolation(design, networks)
-    yield from _reach(design, networks)
-    yield from _names(design, rules)
-
-
-def _finding(
-    key: str, severity: str, text: str, rule: str, *elements: Network | WirelessName, **more: object
-) -> Finding:
-    kinds = {Network: "network", WirelessName: "wireless_name"}
-    places = tuple(Place(kind=kinds[type(e)], id=e.id) for e in elements)
-    fields = {"source": _SOURCE, **more}
-    return Finding.model_validate(
-        {
-            "id": f"settings-{key}",
-            "stage": "settings",
-            "severity": severity,
-            "text": text,
-            "rule": rule,
-            "places": places,
-            **fields,
-        }
-    )
+    yield from reach_findings(design, catalogue, networks)
+    yield from _names(design, catalogue)
 
 
 def _numbering(
@@ -143,29 +115,31 @@ def _numbering(
     cure = _renumber(design, network, taken)
     if subnet is None:
         text = f"{network.name}: {network.subnet!r} is not a subnet such as 192.168.10.0/24."
-        yield _finding(f"subnet-{network.id}", "not_met", text, "a valid subnet", network, cures=cure)
+        yield settings_finding(f"subnet-{network.id}", "not_met", text, "a valid subnet", network, cures=cure)
         return
     if not is_private(subnet):
         text = f"{network.name}: {subnet} is not a private subnet (10/8, 172.16/12, 192.168/16)."
-        yield _finding(f"public-{network.id}", "not_met", text, "private subnets", network, cures=cure)
+        yield settings_finding(
+            f"public-{network.id}", "not_met", text, "private subnets", network, cures=cure
+        )
     if upstream is not None and overlap(subnet, upstream):
         text = (
             f"{network.name}: {subnet} overlaps the upstream router's {upstream}. "
             "A router behind one with the same subnet gets no address."
         )
         rule = "no subnet overlaps the upstream router's"
-        yield _finding(f"upstream-{network.id}", "not_met", text, rule, network, cures=cure)
+        yield settings_finding(f"upstream-{network.id}", "not_met", text, rule, network, cures=cure)
     for other in design.of(Network).values():
         theirs = parsed[other.id]
         if other.id > network.id and theirs is not None and overlap(subnet, theirs):
             text = f"{network.name} and {other.name} overlap: {subnet} and {theirs}."
             key = f"overlap-{network.id}-{other.id}"
-            yield _finding(key, "not_met", text, "no two subnets overlap", network, other, cures=cure)
+            yield settings_finding(key, "not_met", text, "no two subnets overlap", network, other, cures=cure)
     needed = math.ceil(rules["settings.clients_factor"] * network.expected_clients)
     hosts = given_out(rules, subnet)
     if hosts < needed:
         text = f"{network.name}: {subnet} gives out {hosts} addresses; its clients want {needed}."
-        yield _finding(
+        yield settings_finding(
             f"size-{network.id}",
             "near",
             text,
@@ -179,7 +153,7 @@ def _numbering(
         )
     if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:
         text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
-        yield _finding(
+        yield settings_finding(
             f"octet-{network.id}",
             "note",
             text,
@@ -226,7 +200,7 @@ def _vlans(networks: Iterable[Network]) -> Iterator[Finding]:
         if other is not network:
             text = f"{other.name} and {network.name} share VLAN {network.vlan}: they are one network."
             key = f"vlan-{other.id}-{network.id}"
-            yield _finding(key, "not_met", text, "one VLAN for each network", other, network)
+            yield settings_finding(key, "not_met", text, "one VLAN for each network", other, network)
 
 
 def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:
@@ -239,7 +213,7 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
             changed = network.model_copy(update={"client_isolation": True, "reaches": ()})
             cure = Cure(label="Isolate the guests", changes=(put(changed),))
             rule = "guests reach the internet only, and not each other"
-            yield _finding(
+            yield settings_finding(
                 f"guest-{network.id}", "not_met", text, rule, network, cures=(cure,), source="practice"
             )
     by_id = {n.id: n for n in networks}
@@ -248,7 +222,7 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
             changed_name = name.model_copy(update={"client_isolation": True})
             cure = Cure(label="Turn client isolation on", changes=(put(changed_name),))
             text = f"{name.ssid}: guests on it can reach one another over the air."
-            yield _finding(
+            yield settings_finding(
                 f"guest-name-{name.id}",
                 "not_met",
                 text,
@@ -259,46 +233,6 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
             )
 
 
-def _reach(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:
-    """Yield each way that the trust of a network does not allow."""
-    by_id = design.of(Network)
-    for network in networks:
-        for key in network.reaches:
-            other = by_id[key]
-            kept = tuple(k for k in network.reaches if k != key)
-            changed = put(network.model_copy(update={"reaches": kept}))
-            severity = _forbidden(network, other)
-            if severity is None:
-                continue
-            cure = Cure(label=f"Keep {network.name} out of {other.name}", changes=(changed,))
-            text = f"{network.name} may open connections to {other.name}."
-            rule = (
-                "cameras reach the recorder only"
-                if network.purpose == "cameras"
-                else "management is for the main network's administrators only"
-                if other.purpose == "management"
-                else "devices reach the internet and answer, no more"
-            )
-            yield _finding(
-                f"reach-{network.id}-{other.id}"[:100],
-                severity,
-                text,
-                rule,
-                network,
-                other,
-                cures=(cure,),
-                source="practice",
-            )
-
-
-def _forbidden(network: Network, other: Network) -> str | None:
-    if network.purpose in ("guest", "main", "management") or network.id == other.id:
-        return None  # guests are told by their isolation
-    if network.purpose == "cameras" or other.purpose == "management":
-        return "not_met"
-    return "near" if network.purpose == "devices" else None
-
-
 _NOT_ON_6: dict[str, str] = {
     "wpa2": "WPA2",
     "wpa3_wpa2": "WPA3 or WPA2 mixed",
@@ -306,18 +240,20 @@ _NOT_ON_6: dict[str, str] = {
 }
 
 
-def _names(design: Design, rules: Rules) -> Iterator[Finding]:
-    names = list(design.of(WirelessName).values())
+def _names(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
+    names, rules = list(design.of(WirelessName).values()), catalogue.rules
+    fullest = fullest_names(design, catalogue)
     most = int(rules["settings.most_names"])
-    if len(names) > most:
-        text = f"{len(names)} wireless names on every access point; each sends beacons of its own."
-        yield _finding(
+    if len(fullest) > most:
+        on = "every access point" if len(fullest) == len(names) else "an access point"
+        text = f"{len(fullest)} wireless names on {on}; each sends beacons of its own."
+        yield settings_finding(
             "names",
             "near",
             text,
             f"at most {most} names on an access point",
-            *names[-1:],
-            figure=len(names),
+            *fullest[-1:],
+            figure=len(fullest),
             limit=most,
             unit="names",
             used=rules.used("settings.most_names"),
@@ -338,7 +274,7 @@ def _names(design: Design, rules: Rules) -> Iterator[Finding]:
                 cures.insert(0, Cure(label=f"Take {name.ssid} off 6 GHz", changes=(less,)))
             text = f"{name.ssid} is on 6 GHz with {_NOT_ON_6[name.security]}; there only WPA3 is "
             text += "allowed, so nobody joins it there."
-            yield _finding(
+            yield settings_finding(
                 f"six-{name.id}",
                 "not_met",
                 text,
@@ -352,4 +288,4 @@ def _names(design: Design, rules: Rules) -> Iterator[Finding]:
         other = seen.setdefault(name.ssid, name)
         if other is not name:
             text = f"Two wireless names are called {name.ssid!r}."
-            yield _finding(f"twice-{name.id}", "not_met", text, "a name stands once", other, name)
+            yield settings_finding(f"twice-{name.id}", "not_met", text, "a name stands once", other, name)

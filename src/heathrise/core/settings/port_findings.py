@@ -7,7 +7,8 @@ from collections.abc import Iterator, Sequence
 from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.plugged import plugged_of
-from ..design import Design, Device, Network, Switch, put
+from ..design import Design, Device, Membership, Network, Switch, put, remove
+from .membership import Ends
 from .sheet import PortSheet
 from .subnets import free_subnet, parse_subnet
 
@@ -31,21 +32,23 @@ def port_findings(design: Design, catalogue: Catalogue, ports: Sequence[PortShee
             places=(Place(kind="switch", id=switch.id),),
             rule="a switch that carries several networks is managed",
             source=_SOURCE,
-            cures=_managed(design, catalogue, switch),
+            cures=managed_in_place(design, catalogue, switch),
         )
     yield from _not_alone(design, catalogue)
     yield from _mixed_boxes(design, catalogue)
+    yield from _lost_members(design, catalogue, ports)
 
 
 def _mixed_boxes(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield boxes that tell nothing apart and have devices of several networks behind them."""
-    devices, first = design.of(Device), {n.purpose: n.id for n in reversed(list(design.of(Network).values()))}
+    devices, ends = design.of(Device), Ends(design, catalogue)
     by_box: dict[str, list[Device]] = {}
     for plug in plugged_of(design, catalogue):
         if not plug.wrong and catalogue.role_of(devices[plug.host]).passes_on:
             by_box.setdefault(plug.host, []).append(devices[plug.device])
     for box, guests in by_box.items():
-        wanted = {first.get(catalogue.role_of(d).profile.untagged, first.get("main")) for d in guests}
+        networks = (ends.of_link(d)[0] for d in guests)
+        wanted = {n.id for n in networks if n is not None}
         if len(wanted) > 1:
             name, several = devices[box].name, ", ".join(d.name for d in guests[:4])
             yield Finding(
@@ -57,6 +60,37 @@ def _mixed_boxes(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
                 places=(Place(kind="device", id=box, floor=devices[box].floor, at=devices[box].at),),
                 rule="what is fed through one plain box is one network",
                 source=_SOURCE,
+            )
+
+
+def _lost_members(design: Design, catalogue: Catalogue, ports: Sequence[PortSheet]) -> Iterator[Finding]:
+    """Yield ends that somebody put on a network and that are none."""
+    used = {(p.switch, p.port) for p in ports if p.enabled and p.whose != "person"}
+    known = {(p.switch, p.port) for p in ports}
+    for one in design.of(Membership).values():
+        device = design.of(Device).get(one.device or "")
+        if device is None:
+            name = design.of(Switch)[one.switch or ""].name
+            here = (one.switch, one.port)
+            why = "has no such port" if here not in known else "has it in use" if here in used else ""
+        else:
+            model, role, name = catalogue.model_of(device), catalogue.role_of(device), device.name
+            given = sum(g.count for g in model.ports)
+            most = given if one.given else model.sockets if role.links == "every_cable" else 1
+            why = f"has {most} of them" if one.port > most else ""
+        if why:
+            what = "cable" if device is not None and not one.given else "port"
+            yield Finding(
+                id=f"settings-member-{one.id}",
+                stage="settings",
+                severity="near",
+                text=f"{name}, {what} {one.port}: its network was chosen by hand, and {name} {why}.",
+                places=(Place(kind="switch", id=one.switch),)
+                if one.switch is not None
+                else (Place(kind="device", id=one.device or ""),),
+                rule="a network is chosen for an end that there is",
+                source="practice",
+                cures=(Cure(label="Forget it", effect="nothing else changes", changes=(remove(one),)),),
             )
 
 
@@ -102,7 +136,7 @@ def _network_for(design: Design, catalogue: Catalogue, purpose: str) -> tuple[Cu
     return (Cure(label=label, effect="it reaches nobody else", changes=(put(new),)),)
 
 
-def _managed(design: Design, catalogue: Catalogue, switch: Switch) -> tuple[Cure, ...]:
+def managed_in_place(design: Design, catalogue: Catalogue, switch: Switch) -> tuple[Cure, ...]:
     """Offer the cheapest managed switch with as many ports, powered ports and watts."""
     owned = catalogue.switches[switch.model]
     fitting = [

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import ClassVar
+
+from pydantic import Field
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
-from ..catalogue import Catalogue, PortProfile, Role, Rules
-from ..context.plugged import plugged_of
-from ..context.run_decisions import said_over_air
+from ..catalogue import Catalogue, Rules
+from ..context.on_air import on_air_at
+from ..context.run_decisions import cable_of_link, said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
+from .membership import Ends, Whose
 from .networks import NetworkSheet, network_sheet
 
 
@@ -31,6 +35,10 @@ class NameSheet(Frozen):
     steering: bool
     dtim: int
     lowest_rate_mbps: int
+    access_points: tuple[str, ...] = Field((), description="access points that it is on")
+    everywhere: bool = Field(True, description="whether that is all of them")
+    limit_mbps: float | None = Field(None, description="what one client gets at most, Mb/s")
+    hours: str = Field("", description="when it is on, nothing for always")
     reason: str
 
 
@@ -49,6 +57,7 @@ class PortSheet(Frozen):
     power: bool
     speed_mbps: int
     reason: str
+    whose: Whose = Field("plan", description="whose choice its network is")
 
 
 class ServiceSheet(Frozen):
@@ -62,6 +71,23 @@ class ServiceSheet(Frozen):
     reason: str
 
 
+class HostSheet(Frozen):
+    """Whoever may be plugged in or joins on the air: the network that it is planned on, and the one that its
+    frames are in."""
+
+    KEY: ClassVar = ("id",)
+
+    id: str
+    name: str
+    device: str | None
+    switch: str | None
+    network: str | None
+    lands: str | None
+    stopped: str = Field("", description="what stops its frames before the router")
+    whose: Whose = "plan"
+    reason: str = ""
+
+
 class SettingsSheet(Frozen):
     """What the controller will hold beside its radios."""
 
@@ -73,6 +99,7 @@ class SettingsSheet(Frozen):
     optimiser: bool = False
     optimiser_reason: str = ""
     services: tuple[ServiceSheet, ...] = ()
+    hosts: tuple[HostSheet, ...] = ()
 
 
 class Plug(Frozen):
@@ -103,12 +130,14 @@ def mesh_reason(design: Design, catalogue: Catalogue, wired: Collection[str]) ->
     return f"back-haul is by wire, and a run is still to be found for {', '.join(without[:6])}"
 
 
-def name_sheets(design: Design, rules: Rules) -> tuple[NameSheet, ...]:
-    """Return the wireless names with the house rules applied."""
-    networks = design.of(Network)
+def name_sheets(design: Design, catalogue: Catalogue) -> tuple[NameSheet, ...]:
+    """Return the wireless names with the house rules applied where nobody said otherwise."""
+    networks, rules = design.of(Network), catalogue.rules
+    points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
     sheets: list[NameSheet] = []
     for name in design.of(WirelessName).values():
         network = networks[name.network]
+        on = [d for d in points if on_air_at(name, d.id)]
         sheets.append(
             NameSheet(
                 id=name.id,
@@ -119,171 +148,192 @@ def name_sheets(design: Design, rules: Rules) -> tuple[NameSheet, ...]:
                 security=name.security,
                 client_isolation=name.client_isolation,
                 fast_transition=name.fast_transition,
-                steering=len(name.bands) > 1,
-                dtim=int(rules[f"settings.dtim.{network.purpose}"]),
-                lowest_rate_mbps=lowest_rate_mbps(rules, network),
+                steering=len(name.bands) > 1 if name.steering is None else name.steering,
+                dtim=dtim_of(rules, network, name),
+                lowest_rate_mbps=lowest_rate_mbps(rules, network, name),
+                access_points=tuple(d.id for d in on),
+                everywhere=len(on) == len(points),
+                limit_mbps=name.limit_mbps,
+                hours=hours_said(name),
                 reason=_name_reason(rules, name, network),
             )
         )
     return tuple(sheets)
 
 
-def lowest_rate_mbps(rules: Rules, network: Network) -> int:
+def hours_said(name: WirelessName) -> str:
+    """Return when a name is on, nothing where it always is."""
+    if name.from_hour is None or name.to_hour is None:
+        return ""
+    return f"{name.from_hour} to {name.to_hour}"
+
+
+def dtim_of(rules: Rules, network: Network, name: WirelessName) -> int:
+    return int(rules[f"settings.dtim.{network.purpose}"]) if name.dtim is None else name.dtim
+
+
+def lowest_rate_mbps(rules: Rules, network: Network, name: WirelessName | None = None) -> int:
     """Return the lowest rate of a name on a network: lower where sensors may need it."""
+    if name is not None and name.lowest_rate_mbps is not None:
+        return name.lowest_rate_mbps
     return int(rules.text(f"settings.lowest_rate_mbps.{network.purpose}"))
 
 
 def _name_reason(rules: Rules, name: WirelessName, network: Network) -> str:
-    rate = lowest_rate_mbps(rules, network)
+    rate, dtim = lowest_rate_mbps(rules, network, name), dtim_of(rules, network, name)
+    by_hand = [
+        word
+        for word, said in (
+            ("steering", name.steering),
+            ("DTIM", name.dtim),
+            ("lowest rate", name.lowest_rate_mbps),
+        )
+        if said is not None
+    ]
+    more = f"; by hand: {', '.join(by_hand)}" if by_hand else ""
     if network.purpose == "devices":
-        return f"sensors: default DTIM, {rate} Mb/s for devices that need it"
-    dtim = rules[f"settings.dtim.{network.purpose}"]
+        return f"sensors: DTIM {dtim}, {rate} Mb/s for devices that need it{more}"
     roam = "calls survive roaming" if name.fast_transition else "fast transition off by hand"
-    return f"{roam}; DTIM {dtim:g} spares phones' batteries; {rate} Mb/s shortens beacons"
+    return f"{roam}; DTIM {dtim} spares phones' batteries; {rate} Mb/s shortens beacons{more}"
 
 
 def network_sheets(design: Design, rules: Rules) -> tuple[NetworkSheet, ...]:
     return tuple(network_sheet(design, rules, n) for n in design.of(Network).values())
 
 
-@dataclass(frozen=True)
-class _Vlans:
-    """The VLANs that ports are given: the first of each purpose, the names', all of them."""
+_UPLINK = "management untagged, all networks tagged"
 
-    first: Mapping[str, int]
-    names: frozenset[int]
-    every: frozenset[int]
 
-    @classmethod
-    def of(cls, design: Design) -> _Vlans:
-        networks = design.of(Network)
-        return cls(
-            first={n.purpose: n.vlan for n in reversed(list(networks.values()))},
-            names=frozenset(networks[n.network].vlan for n in design.of(WirelessName).values()),
-            every=frozenset(n.vlan for n in networks.values()),
+@dataclass(frozen=True, eq=False)
+class _Ports:
+    """The ports of a design by who belongs where."""
+
+    design: Design
+    catalogue: Catalogue
+    ends: Ends
+
+    @cached_property
+    def every(self) -> frozenset[int]:
+        return frozenset(n.vlan for n in self.design.of(Network).values())
+
+    @cached_property
+    def unmanaged(self) -> frozenset[str]:
+        rows = self.design.of(Switch).values()
+        return frozenset(s.id for s in rows if not self.catalogue.switches[s.model].managed)
+
+    def names_at(self, device: str) -> set[int]:
+        """Return the VLANs of the names that are on an access point."""
+        networks = self.design.of(Network)
+        rows = self.design.of(WirelessName).values()
+        return {networks[n.network].vlan for n in rows if on_air_at(n, device)}
+
+    def tagged(self, device: Device) -> set[int]:
+        """Return what a device's link carries beside its own network: its names', and what hangs on it."""
+        role = self.catalogue.role_of(device)
+        found = self.names_at(device.id) if role.profile.tagged == "names" else set()
+        found |= self.every if role.profile.tagged == "all" else set()
+        if role.passes_on:
+            return found  # it tells nothing apart
+        number = 0
+        for group in self.catalogue.model_of(device).ports:
+            for _ in range(group.count):
+                number += 1
+                guest = self.ends.guest_at(device.id, number)
+                if guest is None and self.ends.said(device.id, number, "given") is None:
+                    continue
+                network, _, _ = self.ends.of_given(device, number)
+                found |= {network.vlan} if network is not None else set()
+                found |= self.tagged(guest) if guest is not None else set()
+        return found
+
+    def sheet(self, plug: Plug) -> PortSheet:
+        """Return a switch's port by what stands at its other end."""
+        vlan: int | None = None
+        tagged: set[int] = set()
+        reason, whose = "unused, so off", "plan"
+        device = self.design.of(Device).get(plug.device or "")
+        enabled = bool(plug.role or plug.uplink)
+        if device is not None:
+            network, whose, reason = self._own(device, cable_of_link(plug.link))
+            vlan = network.vlan if network is not None else None
+            tagged = self.tagged(device)
+        elif plug.role:
+            role = self.catalogue.roles[plug.role]
+            network, whose, reason = self.ends.of_kind(role)
+            vlan = network.vlan if network is not None else None
+        elif plug.uplink and {plug.switch, plug.uplink_to} & self.unmanaged:
+            vlan, reason = self._main(), "an unmanaged switch carries one network"
+        elif plug.uplink:
+            vlan, tagged, reason = self._management(), set(self.every), f"uplink: {_UPLINK}"
+        else:
+            said = self.ends.said(plug.switch, plug.port, "switch")
+            if said is not None:
+                enabled, vlan, whose, reason = True, said.vlan, "person", f"{said.name}, by hand"
+        return PortSheet(
+            switch=plug.switch,
+            switch_name=self.design.of(Switch)[plug.switch].name,
+            port=plug.port,
+            name=plug.name or "",
+            enabled=enabled,
+            untagged_vlan=vlan,
+            tagged_vlans=tuple(sorted(tagged - {vlan})),
+            power=plug.power,
+            speed_mbps=plug.speed_mbps,
+            reason=reason,
+            whose=whose,
         )
 
-    @property
-    def main(self) -> int | None:
-        return self.first.get("main")
+    def _own(self, device: Device, cable: int) -> tuple[Network | None, Whose, str]:
+        """Return the network of a device's own link; a box that tells nothing apart has its first guest's."""
+        role = self.catalogue.role_of(device)
+        guests = self.ends.guests_of(device.id)
+        if role.passes_on and guests and self.ends.said(device.id, cable, "link") is None:
+            network, whose, _ = self.ends.of_link(guests[0][1])
+            return network, whose, f"{role.name.lower()}: {role.profile.words}"
+        return self.ends.of_link(device, cable)
 
-    def untagged(self, profile: PortProfile) -> int | None:
-        return self.first.get(profile.untagged, self.main)
+    def _main(self) -> int | None:
+        main = self.ends.first.get("main")
+        return main.vlan if main is not None else None
 
-    def tagged(self, profile: PortProfile) -> tuple[int, ...]:
-        several = {"none": frozenset[int](), "names": self.names, "all": self.every}
-        return tuple(sorted(several[profile.tagged] - {self.untagged(profile)}))
+    def _management(self) -> int | None:
+        management = self.ends.first.get("management")
+        return management.vlan if management is not None else self._main()
 
-
-_UPLINK = PortProfile(untagged="management", tagged="all", words="management untagged, all networks tagged")
-_GIVEN = PortProfile(untagged="main", words="main network, nothing tagged")
+    def given(self) -> Iterator[PortSheet]:
+        """Yield the ports of devices that others can be plugged into, such as a wall plate's."""
+        for device in self.design.of(Device).values():
+            if self.catalogue.role_of(device).passes_on:
+                continue  # nothing is set on it
+            number = 0
+            for group in self.catalogue.model_of(device).ports:
+                for _ in range(group.count):
+                    number += 1
+                    guest = self.ends.guest_at(device.id, number)
+                    network, whose, reason = self.ends.of_given(device, number)
+                    who = f"for {guest.name}" if guest is not None else "for who is plugged in there"
+                    vlan = network.vlan if network is not None else None
+                    tagged = self.tagged(guest) if guest is not None else set()
+                    yield PortSheet(
+                        switch=device.id,
+                        switch_name=device.name,
+                        port=number,
+                        name=guest.name if guest is not None else "",
+                        enabled=True,
+                        untagged_vlan=vlan,
+                        tagged_vlans=tuple(sorted(tagged - {vlan})),
+                        power=group.poe_class is not None,
+                        speed_mbps=group.speed_mbps,
+                        reason=f"{who}: {reason}",
+                        whose=whose,
+                    )
 
 
 def port_sheets(design: Design, catalogue: Catalogue, plugs: Sequence[Plug]) -> tuple[PortSheet, ...]:
     """Return every port's profile by what stands at its other end, then the ports that devices
     themselves give on."""
-    vlans = _Vlans.of(design)
-    guests = _Guests.of(design, catalogue)
-    switches = design.of(Switch)
-    unmanaged = frozenset(s.id for s in switches.values() if not catalogue.switches[s.model].managed)
-    return (
-        *(_port_sheet(design, catalogue, plug, vlans, unmanaged, guests) for plug in plugs),
-        *_given_ports(design, catalogue, vlans, guests),
-    )
-
-
-def _port_sheet(
-    design: Design,
-    catalogue: Catalogue,
-    plug: Plug,
-    vlans: _Vlans,
-    unmanaged: frozenset[str],
-    guests: _Guests,
-) -> PortSheet:
-    profile: PortProfile | None = None
-    reason = "unused, so off"
-    if plug.role:
-        role = catalogue.roles[plug.role]
-        profile, reason = role.profile, f"{role.name.lower()}: {role.profile.words}"
-        if profile.alone and profile.untagged not in vlans.first:
-            reason = f"{role.name.lower()} on the main network: none is planned for "
-            reason += profile.untagged
-        if role.passes_on:
-            profile = guests.alike(plug.device) or profile
-            reason = f"{role.name.lower()}: {role.profile.words}"
-    elif plug.uplink and {plug.switch, plug.uplink_to} & unmanaged:
-        profile, reason = _GIVEN, "an unmanaged switch carries one network"
-    elif plug.uplink:
-        profile, reason = _UPLINK, f"uplink: {_UPLINK.words}"
-    return PortSheet(
-        switch=plug.switch,
-        switch_name=design.of(Switch)[plug.switch].name,
-        port=plug.port,
-        name=plug.name or "",
-        enabled=profile is not None,
-        untagged_vlan=vlans.untagged(profile) if profile else None,
-        tagged_vlans=guests.behind(plug.device, vlans, profile) if profile else (),
-        power=plug.power,
-        speed_mbps=plug.speed_mbps,
-        reason=reason,
-    )
-
-
-@dataclass(frozen=True)
-class _Guests:
-    """What is plugged into devices: by host and port the kind and the name of each."""
-
-    at: Mapping[tuple[str, int], tuple[Role, str]]
-
-    @classmethod
-    def of(cls, design: Design, catalogue: Catalogue) -> _Guests:
-        devices = design.of(Device)
-        return cls(
-            {
-                (plug.host, plug.port): (catalogue.role_of(devices[plug.device]), devices[plug.device].name)
-                for plug in plugged_of(design, catalogue)
-                if not plug.wrong
-            }
-        )
-
-    def alike(self, device: str | None) -> PortProfile | None:
-        """Return the profile of the first guest of a box that tells nothing apart, None without any."""
-        mine = sorted((port, role) for (host, port), (role, _) in self.at.items() if host == device)
-        return mine[0][1].profile if mine else None
-
-    def behind(self, device: str | None, vlans: _Vlans, profile: PortProfile) -> tuple[int, ...]:
-        """Return what a port carries tagged: its own profile's, and what the device's guests need."""
-        mine = {vlans.untagged(r.profile) for (host, _), (r, _) in self.at.items() if host == device}
-        for (host, _), (role, _) in self.at.items():
-            mine |= set(vlans.tagged(role.profile)) if host == device else set()
-        more = {v for v in mine if v is not None and v != vlans.untagged(profile)}
-        return tuple(sorted({*vlans.tagged(profile), *more}))
-
-
-def _given_ports(design: Design, catalogue: Catalogue, vlans: _Vlans, guests: _Guests) -> Iterator[PortSheet]:
-    """Yield the ports of devices that others can be plugged into, such as a wall plate's."""
-    for device in design.of(Device).values():
-        if catalogue.role_of(device).passes_on:
-            continue  # nothing is set on it
-        number = 0
-        for group in catalogue.model_of(device).ports:
-            for _ in range(group.count):
-                number += 1
-                role, name = guests.at.get((device.id, number), (None, ""))
-                profile = role.profile if role is not None else _GIVEN
-                who = f"for {name}" if role is not None else "for who is plugged in there"
-                yield PortSheet(
-                    switch=device.id,
-                    switch_name=device.name,
-                    port=number,
-                    name=name,
-                    enabled=True,
-                    untagged_vlan=vlans.untagged(profile),
-                    tagged_vlans=vlans.tagged(profile),
-                    power=group.poe_class is not None,
-                    speed_mbps=group.speed_mbps,
-                    reason=f"{who}: {profile.words}",
-                )
+    ports = _Ports(design, catalogue, Ends(design, catalogue))
+    return (*(ports.sheet(plug) for plug in plugs), *ports.given())
 
 
 def beacon_share(rules: Rules, names: int, sharing: int, lowest_rate_mbps: int) -> float:

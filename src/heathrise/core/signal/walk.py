@@ -16,6 +16,7 @@ from ..base.bands import BANDS, Band
 from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Rules, Used
+from ..context.on_air import on_air_at
 from ..design import Design, Device, Floor, Point, WirelessName
 from ..walkways import WalkPoint
 from .obstacles import losses_to_db
@@ -99,6 +100,8 @@ def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -
     rules = air.rules
     track = _Track.of(air, points, rules["signal.walk_mps"])
     name = _name_of(air.design, band)
+    if name is not None:  # who does not have it on the air serves nobody on it
+        air = air.without(frozenset(d for d, _ in air.radios if not on_air_at(name, d)))
     falls = name is not None and band != _BELOW and _BELOW in name.bands
     heard = _Heard.of(air, track, (band, _BELOW) if falls else (band,))
     devices, weaker = heard.devices, heard.weaker

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from ..cabling import LinkVerdict
 from ..context.plan import Plan
+from ..context.run_decisions import cable_of_link
 from ..design import Switch
 from ..evaluation.evaluate import evaluate
-from ..ports import cable_of_link
 from ..rack import PortUse
 from ..records import PlannedCable, PlannedPort
 

@@ -7,11 +7,12 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from ...core.base.wording import speed
-from ...core.design import EquipmentRoom, Floor, Network, Switch
+from ...core.base.wording import some, speed
+from ...core.design import Device, EquipmentRoom, Floor, Network, Switch
 from ...core.handover import Handover
 from ...core.rack import PortUse
 from ...core.records import SeenPort
+from ...core.settings import NameSheet
 from ...core.views.acceptance import cable_of
 from ...core.views.handover import Observed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
@@ -243,7 +244,16 @@ def _names(drawn: Drawn) -> Iterator[dict[str, object]]:
             "roaming": "on" if n.fast_transition else "off",
             "dtim": n.dtim,
             "rate": n.lowest_rate_mbps,
+            "on": _on(drawn, n),
         }
+
+
+def _on(drawn: Drawn, name: NameSheet) -> str:
+    """Return where and when a name is on the air, and what it gives at most."""
+    devices = drawn.design.of(Device)
+    where = "everywhere" if name.everywhere else some([devices[k].name for k in name.access_points])
+    limit = f", {name.limit_mbps:g} Mb/s each" if name.limit_mbps is not None else ""
+    return f"{where}{', ' if name.hours else ''}{name.hours}{limit}"
 
 
 def _radios(drawn: Drawn) -> Iterator[dict[str, object]]:

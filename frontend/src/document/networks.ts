@@ -1,0 +1,28 @@
+import type { ElementOf } from '@/api/types'
+import { put, removal } from './edits'
+import type { useDesign } from './store'
+
+type Store = ReturnType<typeof useDesign>
+type Membership = ElementOf<'membership'>
+type End = Pick<Membership, 'device' | 'switch' | 'port' | 'given'>
+
+/** What was said of an end, where somebody chose its network. */
+export const memberAt = (store: Store, end: End): Membership | undefined =>
+  store.all('membership').find((m) => m.device === end.device && m.switch === end.switch && m.port === end.port && m.given === end.given)
+
+/** The changes that put an end on a network; without one it belongs where the plan says. */
+export function joined(store: Store, end: End, network: string | null) {
+  const held = memberAt(store, end)
+  if (!network) return held ? removal(store, 'membership', held.id) : []
+  return [put('membership', { ...end, id: held?.id ?? store.nextId('membership', 'member'), network })]
+}
+
+/** The end that a host is at, by its id: a socket, a device, a port that is given on, a port of a switch. */
+export function endOf(host: string): End | null {
+  const [kind, element, port] = host.split(':')
+  if (kind === 'socket') return { device: element!, switch: null, port: Number(port), given: false }
+  if (kind === 'device') return { device: element!, switch: null, port: 1, given: false }
+  if (kind === 'given') return { device: element!, switch: null, port: Number(port), given: true }
+  if (kind === 'port') return { device: null, switch: element!, port: Number(port), given: false }
+  return null
+}
