@@ -72,7 +72,7 @@ def design_module() -> str:
                 "field": field,
                 "kind": target,
                 "many": many,
-                "optional": not many and cls.model_fields[field].default is None,
+                "optional": not many and field not in cls.NEEDS and cls.model_fields[field].default is None,
             }
             for field, (target, many) in REFERENCES[kind].items()
         ]

@@ -116,8 +116,9 @@ describe('removal', () => {
     run: table(element({ id: 'run', device: 'd', equipment_room: 'r2', category: null })),
     uplink: table(element({ id: 'u', room: 'r2', to: 'r1' })),
     switch: table(element({ id: 's', equipment_room: 'r2' })),
-    network: table(element({ id: 'n1', reaches: ['n2', 'n3'] }), element({ id: 'n2', reaches: [] })),
-    wireless_name: table(element({ id: 'name', network: 'n2' })),
+    network: table(element({ id: 'n1', reaches: ['n2', 'n3'], shut: [] }), element({ id: 'n2', reaches: [], shut: [] })),
+    wireless_name: table(element({ id: 'name', network: 'n2', access_points: [] }), element({ id: 'kept', network: 'n1', access_points: ['d', 'e'] })),
+    membership: table(element({ id: 'm', network: 'n1', device: 'd', switch: null }), element({ id: 'm2', network: 'n1', device: null, switch: 's' })),
   }
 
   it('takes what stands on it, dependants first', () => {
@@ -129,10 +130,16 @@ describe('removal', () => {
   it('leaves what only mentions it, without the mention', () => {
     const room = removalOf(tables, 'equipment_room', 'r2')
     expect(room[0]).toMatchObject({ op: 'put', kind: 'run', element: { id: 'run', equipment_room: null } })
-    expect(room.slice(1).map((c) => c.kind)).toEqual(['switch', 'uplink', 'equipment_room'])
+    expect(room.slice(1).map((c) => c.kind)).toEqual(['membership', 'switch', 'uplink', 'equipment_room'])
     const network = removalOf(tables, 'network', 'n2')
     expect(network[0]).toMatchObject({ op: 'put', element: { id: 'n1', reaches: ['n3'] } })
     expect(network.slice(1).map((c) => c.kind)).toEqual(['wireless_name', 'network'])
+  })
+
+  it('takes the network that somebody chose for an end with the end', () => {
+    const device = removalOf(tables, 'device', 'd')
+    expect(device[0]).toMatchObject({ op: 'put', kind: 'wireless_name', element: { id: 'kept', access_points: ['e'] } })
+    expect(device.filter((c) => c.op === 'remove').map((c) => (c as { id: string }).id)).toEqual(['m', 'run', 'd'])
   })
 
   it('takes each thing once, however many ways lead to it', () => {

@@ -28,6 +28,7 @@ from heathrise.core.design import (
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.settings import INTERNET, Fabric, pair_classes, verdict, walk_packet
 from heathrise.core.signal import WalkPoint, environment_of, walk
+from heathrise.core.views.offers import removal
 from heathrise.core.views.packets import fabric_of_plan, packet_of
 from heathrise.demo import SITES
 from heathrise.questions import QUESTIONS
@@ -106,6 +107,27 @@ def test_a_spare_port_is_a_guest_s_when_somebody_says_so() -> None:
     assert packet_of(plan, "socket:o-1:1", "port:sw:15").passes  # the other way round it does
 
 
+def test_where_a_packet_stops_on_its_way_down_is_the_switch_below() -> None:
+    """A managed switch behind a plain one: what is not its main network stops there, up and down."""
+    switches = [
+        Switch(id="sw-2", equipment_room="rack", name="SW-2", model="dunthrip-s16"),
+        Switch(id="sw-3", equipment_room="rack", name="SW-3", model="dunthrip-s16"),
+    ]
+    outlets = [_outlet(4 + k, 5, f"o-{k}") for k in range(10)]
+    members = [Membership(id=f"m-{d.id}", network="devices", device=d.id) for d in outlets]
+    plan = _plan(*switches, *outlets, *members, model="dunthrip-u16")
+    fabric = fabric_of_plan(plan)
+    below = next(h for h in fabric.hosts if h.network == "devices" and fabric.ascent(h).stopped)
+    start = next(h for h in fabric.hosts if h.network == "main" and not fabric.ascent(h).stopped)
+    walked = packet_of(plan, start.id, below.id)
+    assert not walked.passes and "its way up, does not carry VLAN 30" in walked.says
+    kinds = [h.kind for h in walked.hops]
+    assert kinds.index("router") == len(kinds) - 2  # the switch after the router is where it ends
+    assert walked.hops[-1].words.split(" port ")[0] in walked.says and not walked.hops[-1].passes
+    back = packet_of(plan, below.id, start.id)
+    assert not back.passes and "router" not in {h.kind for h in back.hops}
+
+
 def test_guests_are_kept_from_one_another_but_not_by_a_plain_switch() -> None:
     two = [Membership(id=f"m-{k}", network="guest", device="o-1", port=k) for k in (1, 2)]
     kept = packet_of(_plan(_outlet(5, 5, "o-1"), *two), "socket:o-1:1", "socket:o-1:2")
@@ -127,6 +149,30 @@ def test_a_name_is_on_the_access_points_that_it_says_and_its_port_carries_it_the
     assert _port(found, "AP-1") == (99, (), "kind")
     assert _port(found, "AP-2") == (99, (20,), "kind")
     assert [h.id for h in fabric_of_plan(plan).hosts if h.air] == ["air:n:ap-2"]
+
+
+def test_a_name_that_is_nowhere_or_has_one_hour_is_told() -> None:
+    point = access_point(5, 5)
+    gone = access_point(15, 15, "ap-2", state="retire")
+    lost = WirelessName(id="n", network="guest", ssid="Cottage", access_points=("ap-2",), from_hour="08:00")
+    plan = _plan(point, gone, lost)
+    ids = ("settings-nowhere-n", "settings-hours-n")
+    for mended in range(3):
+        told = [f for f in evaluate(plan).findings if f.id in ids]
+        assert len(told) == 2 - mended
+        if told:
+            plan = plan.after(told[0].cures[0].changes)
+
+
+def test_what_goes_is_mentioned_no_more() -> None:
+    """A device is taken away with its membership, and out of the names that are kept to it."""
+    points = [access_point(5, 5), access_point(15, 15, "ap-2")]
+    name = WirelessName(id="n", network="guest", ssid="Cottage", access_points=("ap-1", "ap-2"))
+    joined = Membership(id="m", network="guest", device="ap-1", given=True)
+    plan = _plan(*points, name, joined)
+    left = apply(plan.drawn, removal(plan.drawn, points[0]))
+    check(left, load_catalogue())
+    assert not left.of(Membership) and left.of(WirelessName)["n"].access_points == ("ap-2",)
 
 
 def test_management_is_for_administrators() -> None:

@@ -277,13 +277,13 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "field": "device",
       "kind": "device",
       "many": false,
-      "optional": true
+      "optional": false
     },
     {
       "field": "switch",
       "kind": "switch",
       "many": false,
-      "optional": true
+      "optional": false
     }
   ],
   "radio": [

@@ -345,6 +345,8 @@ class Membership(Element):
     """The network that somebody put an end on: of a device the cable with the number ``port``, or, where it
     is ``given``, the port of that number which it gives on; of a switch the port. One of both is named."""
 
+    NEEDS = ("device", "switch")
+
     network: NetworkRef
     device: DeviceRef | None = None
     switch: SwitchRef | None = None

@@ -7,7 +7,7 @@ the element stands on, angles degrees clockwise from north.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
@@ -73,6 +73,9 @@ class Element(BaseModel):
     """What every element has: a frozen record with an id that is unique within its kind."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True, allow_inf_nan=False)
+
+    # References that may be empty, and without which it is nothing where they are not.
+    NEEDS: ClassVar[tuple[str, ...]] = ()
 
     id: ElementId
 

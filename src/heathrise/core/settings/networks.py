@@ -9,8 +9,8 @@ from typing import ClassVar
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Cure, Finding
-from ..context.on_air import fullest_names
-from ..design import Design, Network, WirelessName, put
+from ..context.on_air import fullest_names, on_air_at
+from ..design import Design, Device, Network, WirelessName, put
 from .reach import has_internet, reach_findings, reaches, settings_finding
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
@@ -259,7 +259,30 @@ def _names(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
             used=rules.used("settings.most_names"),
             source=rules.source("settings.most_names"),
         )
+    points = [d.id for d in design.of(Device).values() if d.model in catalogue.airs]
     for name in names:
+        if points and not any(on_air_at(name, point) for point in points):
+            everywhere = put(name.model_copy(update={"access_points": ()}))
+            yield settings_finding(
+                f"nowhere-{name.id}",
+                "not_met",
+                f"{name.ssid} is on no access point: none of those that it is kept to is planned any more.",
+                "a name is on the air somewhere",
+                name,
+                source="practice",
+                cures=(Cure(label=f"Let {name.ssid} be on every access point", changes=(everywhere,)),),
+            )
+        if (name.from_hour is None) != (name.to_hour is None):
+            always = put(name.model_copy(update={"from_hour": None, "to_hour": None}))
+            yield settings_finding(
+                f"hours-{name.id}",
+                "near",
+                f"{name.ssid}: one of its two hours is missing, so that it is always on.",
+                "a name that has hours has both",
+                name,
+                source="practice",
+                cures=(Cure(label=f"Let {name.ssid} be always on", changes=(always,)),),
+            )
         if "6" in name.bands and name.security in _NOT_ON_6:
             without = tuple(b for b in name.bands if b != "6")
             cures = [

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Hashable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -58,11 +58,13 @@ def walk_packet(fabric: Fabric, start: str, goal: str) -> PacketWalk:
     if goal == INTERNET:
         stop = up.stopped or _no_internet(fabric, one)
         line = Hop("line", "", "the internet")
-        return _told(start, goal, stop, [*up.hops, *([] if stop else [line])])
+        return _told(start, goal, stop, [*up.hops, *([] if stop else [line])], len(up.hops) - 1)
     other = fabric.by_id[goal]
     down = fabric.ascent(other)
-    hops, turned = _joined(up, down)
-    return _told(start, goal, verdict(fabric, one, other, turned), hops)
+    joined = _joined(up, down)
+    stop = verdict(fabric, one, other, joined.met)
+    beyond = stop == down.stopped and not up.stopped  # on its way down from where it turns
+    return _told(start, goal, stop, joined.hops, joined.turns + (1 if stop and beyond else 0))
 
 
 def verdict(fabric: Fabric, one: Host, other: Host, turned: bool | None = None) -> str:
@@ -149,34 +151,41 @@ def _meet(up: Ascent, down: Ascent) -> tuple[int, int] | None:
     return None
 
 
-def _joined(up: Ascent, down: Ascent) -> tuple[list[Hop], bool]:
-    """Return the things from one host to another, and whether their ways meet before the router."""
+@dataclass(frozen=True)
+class _Joined:
+    """The things from one host to another; at which of them the packet ``turns``, a switch or the router;
+    whether both ways ``met`` before that."""
+
+    hops: tuple[Hop, ...]
+    turns: int
+    met: bool
+
+
+def _joined(up: Ascent, down: Ascent) -> _Joined:
     met = _meet(up, down)
     if met is not None and up.vlan == down.vlan:
         there, back = met
-        return [*up.hops[: there + 1], *reversed(down.hops[:back])], True
+        return _Joined((*up.hops[: there + 1], *reversed(down.hops[:back])), there, True)
     if up.stopped:
-        return list(up.hops), met is not None
-    return [*up.hops, *reversed(down.hops[:-1] if not down.stopped else down.hops)], met is not None
+        return _Joined(up.hops, len(up.hops) - 1, met is not None)
+    # Down again from the router, as far as the frames of the other come up.
+    under = down.hops if down.stopped else down.hops[:-1]
+    return _Joined((*up.hops, *reversed(under)), len(up.hops) - 1, met is not None)
 
 
-def _told(start: str, goal: str, stop: str, hops: list[Hop]) -> PacketWalk:
+def _told(start: str, goal: str, stop: str, hops: Sequence[Hop], at: int) -> PacketWalk:
+    """Return a walk; what stops it stands ``at`` that place of the things it goes through."""
     rows = [PacketHop(kind=h.kind, element=h.element, words=h.words) for h in hops]
+    gone = list(hops)
     if stop and rows:
-        last = next((k for k, r in enumerate(rows) if r.words and stop.startswith(r.words)), None)
-        last = (
-            last
-            if last is not None
-            else next((k for k, r in enumerate(rows) if r.kind == "router"), len(rows) - 1)
-        )
-        rows = [*rows[:last], rows[last].model_copy(update={"passes": False})]
-    kept = {(r.kind, r.element) for r in rows}
-    links = [h.link for h in hops if h.link and (h.kind, h.element) in kept]
+        at = min(at, len(rows) - 1)
+        rows = [*rows[:at], rows[at].model_copy(update={"passes": False})]
+        gone = gone[: at + 1]
     return PacketWalk(
         start=start,
         goal=goal,
         passes=not stop,
         says=f"It stops: {stop}." if stop else "It passes.",
         hops=tuple(rows),
-        links=tuple(dict.fromkeys(links)),
+        links=tuple(dict.fromkeys(h.link for h in gone if h.link)),
     )

@@ -181,9 +181,13 @@ def removal(design: Design, device: Device) -> list[Change]:
     changes: list[Change] = []
     for kind in reversed(KINDS):
         for field, (target, many) in REFERENCES[kind].items():
-            if target != "device" or many:
+            if target != "device":
                 continue
             for row in design.tables.get(kind, {}).values():
-                if getattr(row, field) == device.id:
+                said = getattr(row, field)
+                if many and device.id in said:
+                    kept = tuple(key for key in said if key != device.id)
+                    changes.append(put(row.model_copy(update={field: kept})))
+                elif said == device.id:
                     changes.append(Remove(kind=kind, id=row.id))
     return [*changes, Remove(kind="device", id=device.id)]

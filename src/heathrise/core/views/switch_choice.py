@@ -18,6 +18,7 @@ from ..design import (
     Change,
     Design,
     EquipmentRoom,
+    Membership,
     PortPin,
     Switch,
     WayPin,
@@ -220,6 +221,7 @@ def _changes(drawn: Design, room: str, chosen: Chosen, there: Sequence[Switch]) 
             continue
         changes += [remove(p) for p in drawn.of(PortPin).values() if p.switch == switch.id]
         changes += [remove(w) for w in drawn.of(WayPin).values() if switch.id in (w.switch, w.to)]
+        changes += [remove(m) for m in drawn.of(Membership).values() if m.switch == switch.id]
         changes.append(remove(switch))
     for model in bought:
         number = free_number(taken, "sw")
