@@ -20,7 +20,8 @@ from heathrise.core.design import (
     WirelessName,
     design_of,
 )
-from heathrise.core.evaluation.evaluate import evaluate, plugs_of
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.evaluation.plugs import plugs_of
 from heathrise.core.settings import fabric_of, pair_classes, verdict
 
 from .pace import Marks

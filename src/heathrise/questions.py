@@ -7,47 +7,53 @@ import itertools
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Annotated, Any, Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, ValidationError
 
-from .core.base.bands import Band
-from .core.base.frozen import Frozen, Strict
-from .core.base.progress import Progress, ShowBest, always
-from .core.context.findings import Cure
-from .core.context.plan import Plan
-from .core.design import (
-    Change,
-    Design,
-    DesignError,
-    Device,
-    ElementId,
-    EquipmentRoom,
-    Floor,
-    Problem,
-    Space,
-    UsualRoute,
+from .asked import (
+    Asked,
+    BestPlacesAsked,
+    ChannelsAsked,
+    Cures,
+    CuresAsked,
+    DeviceAsked,
+    DrillAsked,
+    Failures,
+    Labels,
+    OfferList,
+    PacketAsked,
+    PlannedWork,
+    RackPlacesAsked,
+    RoomAsked,
+    SavingsFound,
+    SitesAsked,
+    SpotAsked,
+    ToBeProven,
+    VariantAsked,
+    VariantMade,
+    WalkAsked,
+    WayTold,
 )
+from .core.base.progress import Progress, ShowBest, always
+from .core.context.plan import Plan
+from .core.design import Design, DesignError, Device, EquipmentRoom, Floor, Problem, Space, UsualRoute
 from .core.evaluation.cure_search import search_cures
 from .core.evaluation.evaluate import Evaluation, evaluate
 from .core.handover import Handover
-from .core.install import Label, Step
 from .core.order import Order
 from .core.placement import (
     MeshView,
     RackPlaces,
     Sited,
-    Wishes,
     best_places,
     mesh_view,
     needless,
     rack_places,
     search_sites,
 )
-from .core.records import PlannedCable, PlannedPort
 from .core.settings import PacketWalk
 from .core.signal import (
-    MOST_POINTS,
     MOST_SECONDS,
     BandView,
     SpotView,
@@ -67,23 +73,18 @@ from .core.views.busy_hour import BusyView, busy_view
 from .core.views.category_steps import CategorySteps, category_steps
 from .core.views.channel_width import WidthView, width_view
 from .core.views.cutting_list import CuttingList, cutting_list
-from .core.views.failures import Failure, drill
+from .core.views.failures import drill
 from .core.views.handover import Observed, handover_of
 from .core.views.labels import project_labels
-from .core.views.offers import POLICY_NAMES, Offer, make_variant, offers
+from .core.views.offers import POLICY_NAMES, make_variant, offers
 from .core.views.packets import packet_of
 from .core.views.pull_list import PullList, pull_list
 from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
-from .core.views.savings import Saving, savings_of
+from .core.views.savings import savings_of
 from .core.views.switch_choice import SwitchChoices, switch_choices
-from .core.views.way import Way, way_of
+from .core.views.way import way_of
 from .core.views.work_list import steps_of
-
-
-class Asked(Strict):
-    """What may be said with a question; by itself nothing."""
-
 
 A = TypeVar("A", bound=Asked)
 R = TypeVar("R", bound=BaseModel)
@@ -126,117 +127,6 @@ def parsed(cls: type[A], arguments: Mapping[str, Any] | BaseModel) -> A:
     except ValidationError as error:
         problems = [Problem(".".join(map(str, e["loc"])) or "arguments", e["msg"]) for e in error.errors()]
         raise DesignError(problems) from None
-
-
-class CuresAsked(Asked):
-    finding: Annotated[str, Field(max_length=200)]
-
-
-class VariantAsked(Asked):
-    policy: Annotated[str, Field(max_length=40)]
-
-
-class PacketAsked(Asked):
-    start: Annotated[str, Field(max_length=140)]
-    goal: Annotated[str, Field(max_length=140)]
-
-
-class DrillAsked(Asked):
-    path: Annotated[tuple[WalkPoint, ...], Field(max_length=MOST_POINTS)] = ()
-
-
-class SitesAsked(Asked):
-    wishes: Wishes = Wishes()
-
-
-class BestPlacesAsked(SitesAsked):
-    device: ElementId
-
-
-class RackPlacesAsked(Asked):
-    room: ElementId
-
-
-class RoomAsked(Asked):
-    space: ElementId
-
-
-class DeviceAsked(Asked):
-    device: ElementId
-
-
-class ChannelsAsked(Asked):
-    """Of which band; with a device, what each channel would cost it."""
-
-    band: Band
-    device: Annotated[str, Field(max_length=60)] = ""
-
-
-class SpotAsked(Asked):
-    """A spot of a storey, in m."""
-
-    floor: ElementId
-    x: Annotated[float, Field(ge=-10_000, le=10_000)]
-    y: Annotated[float, Field(ge=-10_000, le=10_000)]
-    band: Band = "5"
-
-
-class WalkAsked(Asked):
-    """A path to walk with a call: spots storey by storey, at least two of them, or a walk of the
-    brief by its id."""
-
-    points: Annotated[tuple[WalkPoint, ...], Field(max_length=MOST_POINTS)] = ()
-    habit: str = ""
-    band: Band = "5"
-
-
-class Answer(Frozen):
-    """What a question is answered with."""
-
-
-class Cures(Answer):
-    cures: tuple[Cure, ...]
-
-
-class Failures(Answer):
-    failures: tuple[Failure, ...]
-
-
-class VariantMade(Answer):
-    name: str
-    changes: tuple[Change, ...]
-
-
-class SavingsFound(Answer):
-    savings: tuple[Saving, ...]
-
-
-class OfferList(Answer):
-    """The plan as it stands, and its variants beside it."""
-
-    currency: str
-    offers: tuple[Offer, ...]
-
-
-class PlannedWork(Answer):
-    steps: tuple[Step, ...]
-
-
-class Labels(Answer):
-    labels: tuple[Label, ...]
-
-
-class WayTold(Answer):
-    """How a run lies, or nothing where a device has none."""
-
-    way: Way | None
-
-
-class ToBeProven(Answer):
-    """What a tester and a meter can prove of a plan."""
-
-    cables: tuple[PlannedCable, ...]
-    ports: tuple[PlannedPort, ...]
 
 
 def _cures(plan: Plan, asked: CuresAsked, progress: Progress, _: ShowBest) -> Cures:

@@ -389,7 +389,7 @@ def test_a_packet_passes_where_a_flood_of_frames_does(plan: Plan, data: st.DataO
 
 def _each_with_each(fabric: Fabric) -> None:
     classes, found = pair_classes(fabric)
-    place = {h.id: k for k, one in enumerate(classes) for h in one.hosts}
+    place = {h.id: k for k, one in enumerate(classes) for h in one}
     assert sorted(place) == sorted(h.id for h in fabric.hosts)
     for one in fabric.hosts:
         for other in fabric.hosts:

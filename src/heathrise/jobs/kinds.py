@@ -9,6 +9,7 @@ from typing import Annotated, Any, Generic, TypeVar
 
 from pydantic import BaseModel, Field
 
+from ..asked import Answer, Asked
 from ..core.base.progress import Progress, ShowBest
 from ..core.context.plan import Plan
 from ..core.design import DesignError, ElementId, Problem
@@ -32,7 +33,7 @@ from ..formats.papers import (
     sheets_pdf,
     technician_pdf,
 )
-from ..questions import QUESTIONS, Answer, Asked, Question, parsed
+from ..questions import QUESTIONS, Question, parsed
 
 
 class Stopped(Exception):

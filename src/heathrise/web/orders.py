@@ -5,6 +5,7 @@ from __future__ import annotations
 from apiflask import APIBlueprint
 from flask import Response, request
 
+from ..asked import Asked, DeviceAsked, OfferList, PacketAsked, WayTold
 from ..core.catalogue import priced_items
 from ..core.context.plan import utc_today
 from ..core.order import Order
@@ -16,7 +17,7 @@ from ..core.views.pull_list import PullList
 from ..core.views.remedies import Remedies
 from ..formats.prices_csv import read_prices, write_prices
 from ..formats.tables_in import Sign
-from ..questions import QUESTIONS, Asked, DeviceAsked, OfferList, PacketAsked, WayTold
+from ..questions import QUESTIONS
 from .desk import stores
 from .models import PricesRead
 from .wire import download, json_of, line_faults

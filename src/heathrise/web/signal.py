@@ -9,6 +9,7 @@ from apiflask import APIBlueprint
 from flask import Response, request
 from pydantic import TypeAdapter, ValidationError
 
+from ..asked import Asked, ChannelsAsked, RoomAsked, SpotAsked, WalkAsked
 from ..core.base.memo import IdentityMemo
 from ..core.context.plan import Plan
 from ..core.context.readings import Reading
@@ -35,7 +36,7 @@ from ..core.views.offers import with_changes
 from ..core.views.room_chain import RoomChain
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
-from ..questions import QUESTIONS, Asked, ChannelsAsked, RoomAsked, SpotAsked, WalkAsked, known_floor
+from ..questions import QUESTIONS, known_floor
 from ..store.measured import MOST_COUNTED
 from .desk import stores
 from .signal_models import (

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..catalogue import Catalogue, ConverterModel, InjectorModel, poe_rank
+from ..catalogue import Catalogue, ConverterModel, InjectorModel, Role, poe_rank
 from ..design import Design, Device, Injector, Run
+from .run_decisions import run_said
 
 
 @dataclass(frozen=True)
@@ -41,10 +42,13 @@ class FarEnd:
 
 def takes_fibre(design: Design, catalogue: Catalogue, device: Device) -> bool:
     """Whether a device's run can be fibre: it has one link, to the port of a rack."""
-    role = catalogue.role_of(device)
-    said = next((r for r in design.of(Run).values() if r.device == device.id), None)
-    plain = said is None or not (said.over_air or said.through)
-    return plain and role.links == "one" and not role.leads_out
+    said = run_said(design, device.id)
+    return kind_takes_fibre(catalogue.role_of(device)) and not (said.over_air or said.through)
+
+
+def kind_takes_fibre(role: Role) -> bool:
+    """Whether runs to a kind of device can be fibre."""
+    return role.links == "one" and not role.leads_out
 
 
 def far_end(catalogue: Catalogue, device: Device, injector: Injector | None = None) -> FarEnd:

@@ -38,6 +38,7 @@ from ..design import (
 )
 from .band_plan import band_plan_of
 from .effective_rules import in_force
+from .fibre_ends import kind_takes_fibre
 
 MAX_ELEMENTS: dict[str, int] = {
     "wall": 6_000,
@@ -275,8 +276,7 @@ def _fibres(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
         device = devices.get(run.device)
         if run.medium != "fibre" or device is None or device.kind not in catalogue.roles:
             continue
-        role = catalogue.role_of(device)
-        if role.links != "one" or role.leads_out:
+        if not kind_takes_fibre(catalogue.role_of(device)):
             what = f"no fibre goes to {device.name}: it goes to what has one link, to the port of a switch"
             yield Problem(f"run[{run.id}].medium", what)
 

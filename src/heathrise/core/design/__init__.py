@@ -26,14 +26,11 @@ from .elements import (
     Extender,
     Floor,
     Injector,
-    Membership,
     Neighbour,
-    Network,
     Opening,
     OwnFigure,
     PortPin,
     RackPlace,
-    Radio,
     Riser,
     Run,
     Site,
@@ -43,10 +40,10 @@ from .elements import (
     Wall,
     WayPin,
     WayPoint,
-    WirelessName,
 )
 from .kinds import KIND_OF, KINDS
 from .mains_elements import Light, MainsRoute, Panel, Socket
+from .network_elements import Membership, Network, Radio, WirelessName
 from .values import (
     Category,
     ComplaintKind,

@@ -11,14 +11,11 @@ from .elements import (
     Extender,
     Floor,
     Injector,
-    Membership,
     Neighbour,
-    Network,
     Opening,
     OwnFigure,
     PortPin,
     RackPlace,
-    Radio,
     Riser,
     Run,
     Site,
@@ -28,9 +25,9 @@ from .elements import (
     Wall,
     WayPin,
     WayPoint,
-    WirelessName,
 )
 from .mains_elements import Light, MainsRoute, Panel, Socket
+from .network_elements import Membership, Network, Radio, WirelessName
 from .values import Element
 
 # In order of dependence: each kind refers only to kinds before it.

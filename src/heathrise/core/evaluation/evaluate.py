@@ -29,7 +29,6 @@ from ..mains import mains_lines
 from ..power import CableHop, over_run
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
-    Plug,
     SettingsChapter,
     SettingsSheet,
     beacon_findings,
@@ -64,6 +63,7 @@ from ..signal import (
 )
 from .brief_status import brief_chapter, paths_of, planned_stand
 from .chains import Chain, ChainChapter, chain_findings, chains_of
+from .plugs import plugs_of
 from .racks import rack_chapter
 from .side_effects import said_spoiled
 from .totals import Totals, totals_of
@@ -277,25 +277,6 @@ def _settings(
         chapters.tell("settings", lambda: leak_findings(fabric))
         sheet = chapters.run("settings", lambda: with_hosts(bare, fabric)) or sheet
     return sheet
-
-
-def plugs_of(power: PowerPlan) -> list[Plug]:
-    """Return who is in which port, as settings need to know it."""
-    return [
-        Plug(
-            switch=p.switch,
-            port=p.port,
-            device=p.device,
-            role=p.role,
-            name=p.name,
-            speed_mbps=p.speed_mbps,
-            power=p.feeds,
-            uplink=p.uplink,
-            uplink_to=p.uplink_to,
-            link=p.link,
-        )
-        for p in power.ports
-    ]
 
 
 def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -> SettingsChapter:

@@ -6,7 +6,7 @@ from .fabric import INTERNET, Fabric, Host
 from .leaks import leak_findings
 from .membership import Ends
 from .networks import network_findings
-from .packet import PacketHop, PacketWalk, PairClass, pair_classes, verdict, walk_packet
+from .packet import PacketHop, PacketWalk, pair_classes, verdict, walk_packet
 from .port_findings import port_findings
 from .sheet import NameSheet, Plug, SettingsSheet, beacon_share, lowest_rate_mbps
 
@@ -18,7 +18,6 @@ __all__ = [
     "NameSheet",
     "PacketHop",
     "PacketWalk",
-    "PairClass",
     "Plug",
     "SettingsChapter",
     "SettingsSheet",

@@ -11,8 +11,7 @@ from ..context.on_air import fullest_names
 from ..context.run_decisions import said_over_air
 from ..design import Design, Network
 from .fabric import Fabric
-from .membership import Ends
-from .packet import hosts_of
+from .membership import ends_of
 from .sharing import service_sheets, shared_ports
 from .sheet import (
     HostSheet,
@@ -65,7 +64,7 @@ def fabric_of(
     design: Design, catalogue: Catalogue, plugs: Sequence[Plug], ports: Sequence[PortSheet]
 ) -> Fabric:
     """Return how frames go over ports that are set so."""
-    return Fabric(design, catalogue, plugs, ports, Ends(design, catalogue))
+    return Fabric(design, catalogue, plugs, ports, ends_of(design, catalogue))
 
 
 def with_hosts(sheet: SettingsSheet, fabric: Fabric) -> SettingsSheet:
@@ -77,12 +76,12 @@ def with_hosts(sheet: SettingsSheet, fabric: Fabric) -> SettingsSheet:
             device=host.device,
             switch=host.switch,
             network=host.network,
-            lands=landed.id if landed is not None else None,
+            lands=fabric.landing_id(host),
             stopped=fabric.ascent(host).stopped,
             whose=host.whose,
             reason=host.reason,
         )
-        for host, _, landed in hosts_of(fabric)
+        for host in fabric.hosts
     )
     return sheet.model_copy(update={"hosts": rows})
 

@@ -60,9 +60,9 @@ class Ascent:
     def access(self) -> str:
         """The thing that the host itself is plugged into, where that tells no networks apart."""
         first = next((h for h in self.hops if h.kind in ("switch", "device")), None)
-        return (
-            self.flat[0] if self.flat and first is not None and first.words.startswith(self.flat[0]) else ""
-        )
+        plain = self.flat[0] if self.flat else None
+        here = plain is not None and first is not None and first.words.startswith(f"{plain} port")
+        return plain if plain is not None and here else ""
 
 
 @dataclass(frozen=True, eq=False)
@@ -277,6 +277,9 @@ class Fabric:
         """Return the network that a host's frames are in, whatever it is planned on."""
         vlan = self.ascent(host).vlan
         return self.by_vlan.get(vlan) if vlan is not None else None
+
+    def landing_id(self, host: Host) -> str | None:
+        return _id(self.lands_on(host))
 
 
 def carries(sheet: PortSheet, vlan: int) -> bool:

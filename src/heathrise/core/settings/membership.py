@@ -6,9 +6,9 @@ import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import ClassVar, Literal
+from typing import Literal
 
-from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, Role
 from ..context.plugged import plugged_of
 from ..context.storeys import storeys_of
@@ -17,23 +17,6 @@ from ..design import ClientGroup, Design, Device, Membership, Network, Purpose, 
 Whose = Literal["person", "kind", "client", "room", "plan"]
 # Where no network of a purpose is planned, the next of these has its ends.
 _NEXT: Mapping[Purpose, Purpose] = {"pupils": "staff", "administrators": "main"}
-
-
-class End(Frozen):
-    """An end that hosts are plugged into, and the network that it belongs to: ``port`` is the cable of a
-    device, the number of a port that it gives on, or that of a switch."""
-
-    KEY: ClassVar = ("id",)
-
-    id: str
-    name: str
-    device: str | None
-    switch: str | None
-    port: int
-    given: bool
-    network: str | None
-    whose: Whose
-    reason: str
 
 
 @dataclass(frozen=True, eq=False)
@@ -168,3 +151,11 @@ class Ends:
     def guests_of(self, device: str) -> list[tuple[int, Device]]:
         """Return what is plugged into a device, by port."""
         return sorted(((n, d) for (host, n), d in self._guests.items() if host == device), key=lambda r: r[0])
+
+
+_kept: IdentityMemo[Ends] = IdentityMemo(16, weigh=lambda _: 40_000)
+
+
+def ends_of(design: Design, catalogue: Catalogue) -> Ends:
+    """Return who belongs where in a design: ports, frames and findings ask for the same."""
+    return _kept.get((design, catalogue), None, lambda: Ends(design, catalogue))

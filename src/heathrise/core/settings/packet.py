@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator, Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -34,13 +34,6 @@ class PacketWalk(Frozen):
     says: str
     hops: tuple[PacketHop, ...]
     links: tuple[str, ...] = Field((), description="ids of the links that it goes over")
-
-
-def hosts_of(fabric: Fabric) -> Iterator[tuple[Host, Network | None, Network | None]]:
-    """Yield every host with the network that it is planned on, and the one that it lands on."""
-    networks = fabric.design.of(Network)
-    for host in fabric.hosts:
-        yield host, networks.get(host.network or ""), fabric.lands_on(host)
 
 
 def walk_packet(fabric: Fabric, start: str, goal: str) -> PacketWalk:
@@ -91,14 +84,7 @@ def verdict(fabric: Fabric, one: Host, other: Host, turned: bool | None = None) 
     return "" if reaches(mine, theirs) else f"{mine.name} may not open a connection to {theirs.name}"
 
 
-@dataclass(frozen=True)
-class PairClass:
-    """Hosts that the same becomes of, whoever they meet."""
-
-    hosts: tuple[Host, ...]
-
-
-def pair_classes(fabric: Fabric) -> tuple[list[PairClass], dict[tuple[int, int], str]]:
+def pair_classes(fabric: Fabric) -> tuple[list[list[Host]], dict[tuple[int, int], str]]:
     """Return every host in its class, and for each pair of classes what stops a packet from a host of the one
     to another host of the other, nothing where it passes: all pairs at once, each as ``verdict`` has it.
 
@@ -112,14 +98,14 @@ def pair_classes(fabric: Fabric) -> tuple[list[PairClass], dict[tuple[int, int],
         chain = tuple(h.element for h in up.hops if h.kind in ("switch", "device")) if some_stopped else ()
         alike = (landed.id if landed is not None else None, up.access, host.air, chain)
         by.setdefault(host.id if up.stopped else alike, []).append(host)
-    classes = [PairClass(tuple(rows)) for rows in by.values()]
+    classes = list(by.values())
     found: dict[tuple[int, int], str] = {}
     for j, one in enumerate(classes):
         for k, other in enumerate(classes):
             if j != k:
-                found[j, k] = verdict(fabric, one.hosts[0], other.hosts[0])
-            elif len(one.hosts) > 1:
-                found[j, k] = verdict(fabric, one.hosts[0], one.hosts[1])
+                found[j, k] = verdict(fabric, one[0], other[0])
+            elif len(one) > 1:
+                found[j, k] = verdict(fabric, one[0], one[1])
     return classes, found
 
 

@@ -8,7 +8,7 @@ from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
 from ..context.plugged import plugged_of
 from ..design import Design, Device, Membership, Network, Switch, put, remove
-from .membership import Ends
+from .membership import ends_of
 from .sheet import PortSheet
 from .subnets import free_subnet, parse_subnet
 
@@ -41,7 +41,7 @@ def port_findings(design: Design, catalogue: Catalogue, ports: Sequence[PortShee
 
 def _mixed_boxes(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield boxes that tell nothing apart and have devices of several networks behind them."""
-    devices, ends = design.of(Device), Ends(design, catalogue)
+    devices, ends = design.of(Device), ends_of(design, catalogue)
     by_box: dict[str, list[Device]] = {}
     for plug in plugged_of(design, catalogue):
         if not plug.wrong and catalogue.role_of(devices[plug.host]).passes_on:

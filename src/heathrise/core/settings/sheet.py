@@ -15,7 +15,7 @@ from ..catalogue import Catalogue, Rules
 from ..context.on_air import on_air_at
 from ..context.run_decisions import cable_of_link, said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
-from .membership import Ends, Whose
+from .membership import Ends, Whose, ends_of
 from .networks import NetworkSheet, network_sheet
 
 
@@ -332,7 +332,7 @@ class _Ports:
 def port_sheets(design: Design, catalogue: Catalogue, plugs: Sequence[Plug]) -> tuple[PortSheet, ...]:
     """Return every port's profile by what stands at its other end, then the ports that devices
     themselves give on."""
-    ports = _Ports(design, catalogue, Ends(design, catalogue))
+    ports = _Ports(design, catalogue, ends_of(design, catalogue))
     return (*(ports.sheet(plug) for plug in plugs), *ports.given())
 
 

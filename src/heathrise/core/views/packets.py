@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from ..context.plan import Plan, answered
-from ..evaluation.evaluate import evaluate, plugs_of
+from ..evaluation.evaluate import evaluate
+from ..evaluation.plugs import plugs_of
 from ..settings import Fabric, PacketWalk, fabric_of, walk_packet
 
 
