@@ -9,7 +9,7 @@ from pydantic import Field
 from .core.base.bands import Band
 from .core.base.frozen import Frozen, Strict
 from .core.context.findings import Cure
-from .core.design import Change, ElementId
+from .core.design import Change, ElementId, Practice
 from .core.install import Label, Step
 from .core.placement import Wishes
 from .core.records import PlannedCable, PlannedPort
@@ -35,6 +35,18 @@ class VariantAsked(Asked):
 class PacketAsked(Asked):
     start: Annotated[str, Field(max_length=140)]
     goal: Annotated[str, Field(max_length=140)]
+
+
+class SchoolAsked(Asked):
+    """A school of a matter for one project, with its number where it takes one."""
+
+    matter: Annotated[str, Field(max_length=40)]
+    school: Annotated[str, Field(max_length=40)]
+    value: Annotated[float, Field(ge=0, le=100_000)] | None = None
+
+
+class PracticeAsked(Asked):
+    practice: Practice
 
 
 class DrillAsked(Asked):
@@ -92,6 +104,10 @@ class Answer(Frozen):
 
 class Cures(Answer):
     cures: tuple[Cure, ...]
+
+
+class Changes(Answer):
+    changes: tuple[Change, ...]
 
 
 class Failures(Answer):

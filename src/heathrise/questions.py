@@ -14,6 +14,7 @@ from pydantic import BaseModel, ValidationError
 from .asked import (
     Asked,
     BestPlacesAsked,
+    Changes,
     ChannelsAsked,
     Cures,
     CuresAsked,
@@ -24,9 +25,11 @@ from .asked import (
     OfferList,
     PacketAsked,
     PlannedWork,
+    PracticeAsked,
     RackPlacesAsked,
     RoomAsked,
     SavingsFound,
+    SchoolAsked,
     SitesAsked,
     SpotAsked,
     ToBeProven,
@@ -75,9 +78,12 @@ from .core.views.channel_width import WidthView, width_view
 from .core.views.cutting_list import CuttingList, cutting_list
 from .core.views.failures import drill
 from .core.views.handover import Observed, handover_of
+from .core.views.held import HeldSettings, held_settings
 from .core.views.labels import project_labels
 from .core.views.offers import POLICY_NAMES, make_variant, offers
 from .core.views.packets import packet_of
+from .core.views.practice import PracticeView, practice_view, school_changes
+from .core.views.practice_change import PracticeChange, practice_change
 from .core.views.pull_list import PullList, pull_list
 from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
@@ -168,6 +174,10 @@ def _packet(plan: Plan, asked: PacketAsked, _progress: Progress, _: ShowBest) ->
         raise DesignError([Problem("host", f"there is no host {str(error)[:60]} in the plan")]) from None
 
 
+def _school(plan: Plan, asked: SchoolAsked, _progress: Progress, _: ShowBest) -> Changes:
+    return Changes(changes=school_changes(plan, asked.matter, asked.school, asked.value))
+
+
 def _variant(plan: Plan, asked: VariantAsked, progress: Progress, _: ShowBest) -> VariantMade:
     policy = next((p for p in POLICY_NAMES if p == asked.policy), None)
     if policy is None:
@@ -256,6 +266,9 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "cutting": _plain(CuttingList, cutting_list),
     "pulls": _plain(PullList, pull_list),
     "mesh": _plain(MeshView, mesh_view),
+    "settings": _plain(HeldSettings, held_settings),
+    "practice": _plain(PracticeView, practice_view),
+    "school": Question(SchoolAsked, Changes, _school),
     "channels": Question(ChannelsAsked, BandView, _channels),
     "walk": Question(WalkAsked, Walk, _walk),
     "remedies": Question(DeviceAsked, Remedies, _remedies),
@@ -294,6 +307,12 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
         SitesAsked,
         Cures,
         lambda plan, _, progress, _show: Cures(cures=tuple(needless(plan, progress))),
+        long=True,
+    ),
+    "practice_change": Question(
+        PracticeAsked,
+        PracticeChange,
+        lambda plan, asked, progress, _: practice_change(plan, asked.practice, progress),
         long=True,
     ),
 }

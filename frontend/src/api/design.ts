@@ -39,6 +39,7 @@ export const KINDS: Kind[] = [
   "mains_route",
   "light",
   "rack_place",
+  "practice",
   "variant"
 ]
 
@@ -411,5 +412,6 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "optional": false
     }
   ],
+  "practice": [],
   "variant": []
 }

@@ -15,7 +15,7 @@ const open = ref(false)
 const searched = ref<Cure[] | null>(null)
 const { job, running, run, stop } = useProjectJob()
 
-const WHOSE = { shipped: '', firm: 'the firm\'s ', project: 'this project\'s ' } as const
+const WHOSE = { shipped: '', firm: 'the firm\'s ', profile: 'the practice profile\'s ', project: 'this project\'s ' } as const
 const SEVERITY = { not_met: 'Not met', near: 'Near the limit', note: 'To know' } as const
 const room = computed(() => props.finding.places[0]?.kind === 'space')
 const cures = computed(() => [...props.finding.cures, ...(searched.value ?? [])])

@@ -5,12 +5,12 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Figure } from '@/api/types'
-import { keyOf, said, shownIn, type FigureValue, type Whose } from './useFigures'
+import { keyOf, said, shownIn, type FigureValue, type Standing, type Whose } from './useFigures'
 
 const props = defineProps<{
   figure: Figure
   value: FigureValue
-  whose: Whose | 'shipped'
+  whose: Standing
   /** Whose view an edit changes. */
   editing: Whose
 }>()
@@ -19,7 +19,7 @@ const emit = defineEmits<{ set: [value: FigureValue | null] }>()
 const shown = computed(() => shownIn(props.figure.unit))
 const bound = (limit: number | null | undefined) => (typeof limit === 'number' ? shown.value.to(limit) : undefined)
 const fixed = computed(() => typeof props.figure.shipped === 'string' && !props.figure.choices.length)
-const WHOSE = { shipped: '', firm: 'the firm\'s', project: 'this project\'s' } as const
+const WHOSE = { shipped: '', firm: 'the firm\'s', profile: 'the practice profile\'s', project: 'this project\'s' } as const
 
 function setNumber(next: number | null): void {
   const value = next === null ? props.figure.shipped : Number(shown.value.from(next).toFixed(4))

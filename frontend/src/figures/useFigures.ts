@@ -1,12 +1,15 @@
 import { computed, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
-import type { Figure } from '@/api/types'
+import type { Catalogue, ElementOf, Figure } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 
+type Matters = Catalogue['matters']
 export type FigureValue = Figure['shipped']
 export type Whose = 'firm' | 'project'
+/** Whose value counts where nobody of the two sees it differently. */
+export type Standing = Whose | 'shipped' | 'profile'
 
 /** The figure that is looked at, or an empty path for all of them; null while none are. */
 export const openedFigure = ref<string | null>(null)
@@ -21,6 +24,7 @@ export function useFigures() {
   const store = useDesign()
   const figures = computed(() => Object.values(store.catalogue?.rules.figures ?? {}))
   const chosen = computed(() => new Map(store.all('own_figure').map((own) => [own.figure, own])))
+  const profile = computed(() => profileFigures(store.catalogue?.matters, store.all('practice')[0]))
 
   /** The figures by discipline, and there by what they are figures of. */
   const parts = computed(() => {
@@ -37,12 +41,14 @@ export function useFigures() {
       groups: [...groups].map(([name, rows]) => ({ path: `${key}.${name}`, figures: rows })),
     }))
   })
-  const differing = computed(() => figures.value.filter((f) => standing(f).whose !== 'shipped').length)
+  const differing = computed(() => figures.value.filter((f) => !['shipped', 'profile'].includes(standing(f).whose)).length)
 
   /** Whose value counts: the project's, else the firm's, else the one that is shipped. */
-  function standing(figure: Figure): { value: FigureValue; whose: Whose | 'shipped' } {
+  function standing(figure: Figure): { value: FigureValue; whose: Standing } {
     const own = chosen.value.get(figure.path)
     if (own) return { value: own.value, whose: 'project' }
+    const theirs = profile.value.get(figure.path)
+    if (theirs !== undefined) return { value: theirs, whose: 'profile' }
     if (figure.firm !== null && figure.firm !== undefined) return { value: figure.firm, whose: 'firm' }
     return { value: figure.shipped, whose: 'shipped' }
   }
@@ -78,6 +84,19 @@ export function useFigures() {
   }
 
   return { figures, parts, standing, valueOf, set, differing }
+}
+
+/** The figures that a practice profile stands for, as the server counts them. */
+export function profileFigures(matters: Matters | undefined, practice: Pick<ElementOf<'practice'>, 'choices'> | undefined): Map<string, FigureValue> {
+  const found = new Map<string, FigureValue>()
+  if (!practice) return found
+  for (const [key, matter] of Object.entries(matters ?? {})) {
+    const choice = practice.choices.find((c) => c.matter === key)
+    const school = matter.schools[choice?.school ?? Object.keys(matter.schools)[0]!]
+    for (const [path, value] of Object.entries(school?.figures ?? {})) found.set(path, value)
+    for (const path of school?.takes?.paths ?? []) found.set(path, choice?.value ?? school!.takes!.value)
+  }
+  return found
 }
 
 /** What all figures of a table are called together, and what one of them is called there. */

@@ -284,5 +284,11 @@ def _decisions(drawing: Drawing) -> None:
         ),
         WirelessName(id="ssid-main", network="net-main", ssid="Quernbeck"),
         WirelessName(id="ssid-guest", network="net-guest", ssid="Quernbeck guests", client_isolation=True),
-        WirelessName(id="ssid-things", network="net-devices", ssid="Quernbeck things", bands=("2.4",)),
+        WirelessName(
+            id="ssid-things",
+            network="net-devices",
+            ssid="Quernbeck things",
+            bands=("2.4",),
+            fast_transition=True,  # somebody meant well: old sensors cannot join
+        ),
     )

@@ -1,14 +1,16 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 11, "name": ..., "elements": {kind: [element, ...]},
-"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-11.json``.
+``{"format": "heathrise-project", "version": 12, "name": ..., "elements": {kind: [element, ...]},
+"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-12.json``.
 ``gear`` is what the plan has of the firm's own, so that the file opens where nobody has it.
 
 Version 1 knew no roofs, no margin and no bundles, version 2 no figures of its own, version 3 no brief,
 version 4 no neighbours and no schools, version 5 no stairs and no walks, version 6 no year of a building
 and no digging, version 7 no mains, extenders or things in racks, version 8 no pinned ports, no way points,
 no shortest runs and nothing plugged into a device, version 9 no gear of the firm's own, no disks and no
-reduced power: what a file leaves out takes its default.
+reduced power, version 11 no practice profile: what a file leaves out takes its default. Until then a
+wireless name had to say whether it has fast transition; where that is what its network's purpose has
+anyway, it is by the practice profile from now on.
 """
 
 from __future__ import annotations
@@ -27,8 +29,8 @@ from ..core.context.plan import Plan
 from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 11
-READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11)
+VERSION = 12
+READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())
@@ -96,9 +98,30 @@ def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
     if unknown := sorted(set(document) - {"format", "version", "name", "elements", "gear"}):
         _refuse(unknown[0][:40], "is not a part of a project file")
     gear, renamed = _gear(document.get("gear", {}), catalogue)
-    design = _elements(_called(document.get("elements"), renamed))
+    rows = _called(document.get("elements"), renamed)
+    design = _elements(_by_purpose(rows) if version < _PRACTICES else rows)
     check(design, with_gear(catalogue, gear))
     return Project(name.strip(), design, tuple(gear))
+
+
+_PRACTICES = 12
+
+
+def _by_purpose(rows: object) -> object:
+    """Return the elements of an older file without the fast transition that its network has anyway."""
+    try:
+        purposes = {n["id"]: n["purpose"] for n in rows["network"]}  # type: ignore[index]
+        names = [_unsaid(n, purposes) for n in rows["wireless_name"]]  # type: ignore[index]
+        return {**rows, "wireless_name": names}  # type: ignore[dict-item]
+    except (KeyError, TypeError, AttributeError):  # what is wrong with it is said where it is read
+        return rows
+
+
+def _unsaid(name: dict[str, Any], purposes: Mapping[str, str]) -> dict[str, Any]:
+    usual = purposes.get(name["network"]) != "devices"
+    if name.get("fast_transition", True) is usual:
+        return {**name, "fast_transition": None}
+    return {"fast_transition": True, **name}
 
 
 def _gear(shelves: object, catalogue: Catalogue) -> tuple[list[OwnGear], dict[str, str]]:

@@ -10,6 +10,7 @@ from .measured import Measured
 from .papers import Papers
 from .pictures import Pictures
 from .plans import Plans
+from .practices import FirmPractices
 from .prices import FirmPrices
 from .records import Records
 from .repository import Repository
@@ -27,6 +28,7 @@ class Stores:
     papers: Papers
     pictures: Pictures
     heads: FirmHeads
+    practices: FirmPractices
     jobs: Jobs
 
     @classmethod
@@ -43,5 +45,6 @@ class Stores:
             Papers(engine),
             Pictures(engine),
             FirmHeads(engine),
+            FirmPractices(engine, repository.catalogue.matters),
             Jobs(engine),
         )

@@ -129,6 +129,12 @@ firm = Table(
     Column("media", String(ID_LENGTH)),
     Column("mark", LONGBLOB),
 )
+firm_practice = Table(
+    "firm_practice",
+    metadata,
+    Column("id", String(ID_LENGTH), primary_key=True),
+    Column("said", JSON, nullable=False),
+)
 firm_gear = Table(
     "firm_gear",
     metadata,

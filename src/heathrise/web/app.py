@@ -30,6 +30,7 @@ from . import (
     jobs,
     orders,
     pictures,
+    practices,
     projects,
     records,
     signal,
@@ -71,6 +72,7 @@ ROUTES = (
     records.port_routes,
     pictures.routes,
     orders.routes,
+    practices.routes,
     firm.routes,
     gear.routes,
     install.routes,
@@ -88,7 +90,9 @@ class _Json(DefaultJSONProvider):
 
 
 def create_app(
-    repository: Repository | None, frontend: Path | None = None, data: Path | None = None
+    repository: Repository | None,
+    frontend: Path | None = None,
+    data: Path | None = None,
 ) -> Flask:
     """Return the application over a repository.
 

@@ -6,9 +6,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, Field, create_model
 
-from ..core.catalogue import Value
+from ..core.catalogue import Matter, Value
 from ..core.context.firm import Firm
-from ..core.design import KINDS, Change, ElementId
+from ..core.design import KINDS, Change, ElementId, Practice
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.handover import Handover
 from ..core.install import Finish, Step
@@ -223,6 +223,16 @@ class FirmSaid(ApiModel):
 
     firm: Firm
     has_mark: bool
+
+
+class Practices(ApiModel):
+    """Practice profiles: those that ship with what they are about, the firm's own, and the matters that
+    they are made of."""
+
+    shipped: list[Practice]
+    about: dict[str, str]
+    own: list[Practice]
+    matters: dict[str, Matter]
 
 
 class GearRow(ApiModel):

@@ -19,7 +19,7 @@ from .models import ProjectDocument
 from .projects import document_of
 from .wire import AUTHOR, download, json_of
 
-SCHEMA_FILE = "project-11.json"
+SCHEMA_FILE = "project-12.json"
 OUT = {name: row for name, row in formats("out").items() if not row.paper}
 
 

@@ -9,8 +9,9 @@ import { useDesign } from '@/document/store'
 const props = defineProps<{ joins: HandoverView['now']['joins'] }>()
 const store = useDesign()
 const keys = ref<Record<string, string>>({})
-const wanting = computed(() => props.joins.filter((j) => j.wants_key))
-const some = computed(() => wanting.value.some((j) => keys.value[j.id]?.trim()))
+/** One key for each name; what is on the air for it has the same. */
+const wanting = computed(() => props.joins.filter((j, k, all) => j.wants_key && all.findIndex((o) => o.name === j.name) === k))
+const some = computed(() => wanting.value.some((j) => keys.value[j.name]?.trim()))
 
 async function print(): Promise<void> {
   const body = JSON.stringify({ keys: Object.fromEntries(Object.entries(keys.value).filter(([, key]) => key.trim())) })
@@ -35,7 +36,7 @@ async function print(): Promise<void> {
     <template v-else>
       <p class="quiet">Codes to join with the keys in them. Type the keys as they were set; they go onto this one page and are kept nowhere.</p>
       <div class="keys">
-        <label v-for="j in wanting" :key="j.id"><span><b>{{ j.ssid }}</b> <span class="quiet">{{ j.network }}</span></span><InputText v-model="keys[j.id]" size="small" maxlength="63" autocomplete="off" spellcheck="false" class="figure" :aria-label="`Key of ${j.ssid}, ${j.network}`" /></label>
+        <label v-for="j in wanting" :key="j.id"><span><b>{{ j.ssid }}</b> <span class="quiet">{{ j.network }}</span></span><InputText v-model="keys[j.name]" size="small" maxlength="63" autocomplete="off" spellcheck="false" class="figure" :aria-label="`Key of ${j.ssid}, ${j.network}`" /></label>
       </div>
       <Button label="Print the sealed copy" icon="pi pi-print" size="small" outlined :disabled="!some" @click="print" />
     </template>

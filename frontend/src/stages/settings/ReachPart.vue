@@ -32,7 +32,7 @@ function toggle(a: Network, b: Network): void {
   if (a.shut.includes(b.id)) return set(a, without)
   set(a, { ...without, reaches: [...without.reaches, b.id] })
 }
-const ofPurpose = (a: Network, b: Network) => a.purpose === 'administrators' || (a.purpose === 'main' && !['management', 'administrators'].includes(b.purpose))
+const ofPurpose = (a: Network, b: Network) => sheetOf(a.id)?.by_purpose?.includes(b.id) ?? false
 
 function toggleInternet(a: Network): void {
   set(a, { internet: a.internet === null ? !sheetOf(a.id)?.internet : null })

@@ -6,9 +6,11 @@ import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import PacketLayer from '@/sheet/PacketLayer.vue'
 import SheetView from '@/sheet/SheetView.vue'
+import EveryPart from './EveryPart.vue'
 import LanesPart from './LanesPart.vue'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
+import PracticePart from './PracticePart.vue'
 import RadioTable from './RadioTable.vue'
 import ReachPart from './ReachPart.vue'
 import WirelessTable from './WirelessTable.vue'
@@ -23,13 +25,15 @@ function shown(over: string[], well: boolean): void {
   passes.value = well
 }
 const sheet = computed(() => store.settings)
-const part = ref<'networks' | 'reach' | 'names' | 'radios' | 'ports'>('networks')
+const part = ref<'networks' | 'reach' | 'names' | 'radios' | 'ports' | 'practice' | 'every'>('networks')
 const PARTS = [
   { value: 'networks', label: 'Networks' },
   { value: 'reach', label: 'Who reaches whom' },
   { value: 'names', label: 'Wireless names' },
   { value: 'radios', label: 'Radios' },
   { value: 'ports', label: 'Switch ports' },
+  { value: 'practice', label: 'Practice' },
+  { value: 'every', label: 'Every setting' },
 ]
 const files = computed(() => ({
   json: `/api/projects/${store.id}/export/settings.json`,
@@ -52,6 +56,8 @@ const files = computed(() => ({
       <template v-else-if="part === 'networks'"><LanesPart :sheet="sheet" /><NetworkTable :sheet="sheet" /></template>
       <ReachPart v-else-if="part === 'reach'" :sheet="sheet" @walked="shown" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
+      <PracticePart v-else-if="part === 'practice'" />
+      <EveryPart v-else-if="part === 'every'" />
       <PortTable v-else :sheet="sheet" />
     </div>
     <template #drawing>

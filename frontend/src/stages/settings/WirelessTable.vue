@@ -51,7 +51,7 @@ function add(): void {
   store.commit('Add wireless name', [
     put('wireless_name', {
       id, network: networks.value[0]!.value, ssid: `${store.name.slice(0, 20)} ${names.value.length + 1}`,
-      bands: ['2.4', '5'], security: 'wpa3_wpa2', client_isolation: false, fast_transition: true, access_points: [], steering: null, dtim: null, lowest_rate_mbps: null, limit_mbps: null, from_hour: null, to_hour: null,
+      bands: ['2.4', '5'], security: 'wpa3_wpa2', client_isolation: false, fast_transition: null, access_points: [], steering: null, dtim: null, lowest_rate_mbps: null, limit_mbps: null, from_hour: null, to_hour: null,
     }),
   ])
 }
@@ -67,7 +67,7 @@ function add(): void {
         <td><MultiSelect :model-value="n.bands" :options="BANDS" option-label="label" option-value="value" size="small" class="bands" :aria-label="`Bands of ${n.ssid}`" @update:model-value="$event.length && set(n, { bands: $event })" /></td>
         <td><Choice :model-value="n.security" :options="SECURITY" class="sec" :aria-label="`Security of ${n.ssid}`" @update:model-value="set(n, { security: $event })" /></td>
         <td><Checkbox :model-value="n.client_isolation" binary :aria-label="`Client isolation on ${n.ssid}`" @update:model-value="set(n, { client_isolation: $event as boolean })" /></td>
-        <td><Checkbox :model-value="n.fast_transition" binary :aria-label="`Fast transition on ${n.ssid}`" @update:model-value="set(n, { fast_transition: $event as boolean })" /></td>
+        <td><Checkbox :model-value="sheetOf(n.id)?.fast_transition ?? n.fast_transition ?? false" binary :aria-label="`Fast transition on ${n.ssid}`" @update:model-value="set(n, { fast_transition: $event as boolean })" /><button v-if="n.fast_transition !== null" type="button" class="plain hand" :aria-label="`Fast transition on ${n.ssid} by the profile again`" @click.stop="set(n, { fast_transition: null })">by hand ×</button></td>
         <td class="why">{{ sheetOf(n.id)?.reason }}</td>
         <td><Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${n.ssid}`" @click="store.commit(`Remove ${n.ssid}`, [{ op: 'remove', kind: 'wireless_name', id: n.id }])" /></td>
       </tr>
@@ -82,6 +82,7 @@ function add(): void {
     <label>Each client at most <Choice :model-value="chosen.limit_mbps ?? 0" :options="LIMITS" :aria-label="`Limit of ${chosen.ssid}`" @update:model-value="set(chosen, { limit_mbps: $event || null })" /></label>
     <label>From <input type="time" :value="chosen.from_hour ?? ''" :aria-label="`${chosen.ssid} is on from`" @change="hour(chosen, 'from_hour', $event)" /></label>
     <label>to <input type="time" :value="chosen.to_hour ?? ''" :aria-label="`${chosen.ssid} is on to`" @change="hour(chosen, 'to_hour', $event)" /></label>
+    <span v-if="(sheetOf(chosen.id)?.on_air?.length ?? 1) > 1" class="quiet" data-on-air>On the air as {{ sheetOf(chosen.id)!.on_air!.map((b) => b.ssid).join(', ') }}.</span>
     <span class="quiet">{{ sheetOf(chosen.id)?.hours ? `On from ${sheetOf(chosen.id)?.hours}.` : 'Always on.' }} DTIM {{ sheetOf(chosen.id)?.dtim }}, {{ sheetOf(chosen.id)?.lowest_rate_mbps }} Mb/s, {{ sheetOf(chosen.id)?.everywhere ? 'every access point' : `${sheetOf(chosen.id)?.access_points?.length} access points` }}.</span>
   </div>
   <p v-else-if="names.length" class="quiet">Press a name for the access points it is on, its hours, limits and rates.</p>
@@ -107,6 +108,11 @@ function add(): void {
 }
 td {
   vertical-align: middle !important;
+}
+.hand {
+  margin-left: 6px;
+  font: 400 12px var(--condensed);
+  color: var(--heather);
 }
 .add {
   margin: 10px 0 14px;

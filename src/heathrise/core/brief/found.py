@@ -45,13 +45,14 @@ def judge_found(drawn: Design, catalogue: Catalogue, today: SiteStatus | None) -
         today: how what was found stands today.
     """
     asked = _asked_mbps(drawn, catalogue)
+    replace = catalogue.rules.text("brief.old_gear") == "replace"
     found: list[Opinion] = []
     for device in drawn.of(Device).values():
         model = catalogue.model_of(device)
         if device.state != "new":
             served = today.served.get(device.id, 0) if today is not None else 0
             bands = set(model.air.radios) if model.air is not None else None
-            advice, reason = _gear(model.old, model.speed_mbps, asked, served, bands)
+            advice, reason = _gear(model.old, model.speed_mbps, asked, served, bands, replace)
             found.append(
                 Opinion(
                     kind="device",
@@ -69,7 +70,7 @@ def judge_found(drawn: Design, catalogue: Catalogue, today: SiteStatus | None) -
         if switch.state != "new":
             gear = catalogue.switches[switch.model]
             speed = max(g.speed_mbps for g in gear.groups)
-            advice, reason = _gear(gear.old, speed, asked, 0, None)
+            advice, reason = _gear(gear.old, speed, asked, 0, None, replace)
             found.append(
                 Opinion(
                     kind="switch",
@@ -98,7 +99,12 @@ def _asked_mbps(design: Design, catalogue: Catalogue) -> tuple[float, str]:
 
 
 def _gear(
-    old: OldGear | None, speed_mbps: float, asked: tuple[float, str], served: int, bands: set[Band] | None
+    old: OldGear | None,
+    speed_mbps: float,
+    asked: tuple[float, str],
+    served: int,
+    bands: set[Band] | None,
+    replace: bool,
 ) -> tuple[Advice, str]:
     """Return the advice on a piece of gear: of the reasons to retire it the gravest."""
     need, words = asked
@@ -111,6 +117,7 @@ def _gear(
         (speed_mbps < need, f"narrowest link: {speed_mbps:g} Mb/s on {words}"),
         (not known.updates, "gets no updates any more"),
         (bands is not None and "5" not in bands, "2.4 GHz only: for sensors, not for calls"),
+        (replace, "fit for its purpose; by the firm's practice replaced while one is there"),
     )
     for holds, reason in reasons:
         if holds:

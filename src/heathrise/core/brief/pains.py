@@ -12,6 +12,7 @@ from pydantic import Field
 from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..catalogue import Rules, Used
+from ..context.on_air import fast_transition_of
 from ..design import ClientGroup, Complaint, ComplaintKind, Device, Switch, WirelessName
 from .stand import Level, SiteStatus, StoreySpot
 
@@ -310,7 +311,9 @@ def _one_device(pain: Complaint, stand: SiteStatus) -> _Seen:
     joins = [
         n.ssid
         for n in stand.design.of(WirelessName).values()
-        if "2.4" in n.bands and n.security in ("wpa2", "wpa3_wpa2") and not n.fast_transition
+        if "2.4" in n.bands
+        and n.security in ("wpa2", "wpa3_wpa2")
+        and not fast_transition_of(stand.design, stand.catalogue.rules, n)
     ]
     dbm = best.dbm if best else None
     if not joins:

@@ -11,6 +11,7 @@ from shapely.geometry import LineString, Point, Polygon
 from ..base.wording import some
 from ..catalogue import Catalogue, DeviceModel, Role
 from ..context.findings import Cure, Finding, Place
+from ..context.on_air import fast_transition_of
 from ..design import (
     ClientGroup,
     Complaint,
@@ -119,7 +120,9 @@ def _old(stand: SiteStatus) -> Iterator[Finding]:
     names = [
         n
         for n in design.of(WirelessName).values()
-        if "2.4" in n.bands and n.security in ("wpa2", "wpa3_wpa2") and not n.fast_transition
+        if "2.4" in n.bands
+        and n.security in ("wpa2", "wpa3_wpa2")
+        and not fast_transition_of(design, catalogue.rules, n)
     ]
     if not groups or names:
         return

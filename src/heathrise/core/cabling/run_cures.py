@@ -26,12 +26,15 @@ def by_cable(
 ) -> tuple[Cure, ...]:
     if run.medium == "fibre":
         return _nearer(design, catalogue, run, device)
+    by_fibre = tuple(run_over_fibre(design, catalogue, run, device))
+    first = catalogue.rules.text("cabling.long_run") == "fibre"
     return (
+        *(by_fibre if first else ()),
         *_other_category(design, catalogue, run),
         *_extended(design, catalogue, run, device, starves),
         *_nearer(design, catalogue, run, device),
         *_shorter_cords(design, catalogue, run),
-        *run_over_fibre(design, catalogue, run, device),
+        *(() if first else by_fibre),
     )
 
 

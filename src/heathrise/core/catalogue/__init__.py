@@ -32,6 +32,7 @@ from .models import (
 )
 from .own import MOST_OWN, OwnGear, gear_of, ids_of, on_shelf, read_gear, shelves_of, with_gear
 from .poe_classes import PoeClass, poe_rank
+from .practices import Matter, School, ShippedPractice, choice_of, figures_of, site_of, wrong_in
 from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
 from .roles import ROLES, SHED_LAST, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
@@ -62,6 +63,7 @@ __all__ = [
     "Item",
     "LabelSheet",
     "LensView",
+    "Matter",
     "OldGear",
     "OwnGear",
     "Pack",
@@ -76,12 +78,16 @@ __all__ = [
     "RadioModel",
     "Role",
     "Rules",
+    "School",
+    "ShippedPractice",
     "SiteKindModel",
     "SplitterModel",
     "SwitchModel",
     "Used",
     "Value",
+    "choice_of",
     "drawing_style",
+    "figures_of",
     "gear_of",
     "ids_of",
     "in_words",
@@ -93,5 +99,7 @@ __all__ = [
     "priced_items",
     "read_gear",
     "shelves_of",
+    "site_of",
     "with_gear",
+    "wrong_in",
 ]

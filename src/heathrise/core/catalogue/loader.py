@@ -6,6 +6,7 @@ from functools import cache
 from typing import Any
 
 from .files import read
+from .practices import Matter, check_matters, shipped
 from .roles import ROLES, by_kind
 from .rules import load_rules
 from .shelves import Catalogue
@@ -38,6 +39,9 @@ def load_catalogue() -> Catalogue:
     usual = read("usual_networks.yaml")
     sheets = {key: {"id": key, **row} for key, row in read("label_sheets.yaml").items()}
     kinds = {key: {"id": key, **row} for key, row in read("site_kinds.yaml").items()}
+    rules, practices = load_rules(), shipped(read("practices.yaml"))
+    matters = {key: Matter.model_validate(row) for key, row in read("matters.yaml").items()}
+    check_matters(matters, practices, rules)
     return Catalogue.model_validate(
         {
             **shelves,
@@ -46,7 +50,9 @@ def load_catalogue() -> Catalogue:
             "usual_networks": usual,
             "site_kinds": kinds,
             "label_sheets": sheets,
-            "rules": load_rules(),
+            "matters": matters,
+            "practices": practices,
+            "rules": rules,
         }
     )
 

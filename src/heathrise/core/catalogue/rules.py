@@ -1,8 +1,8 @@
 """The figures of the trade: each stands once, as data, with its unit and its source.
 
-A firm may see a figure differently, and a project may again; what counts is the project's, else
-the firm's, else the one that is shipped. Paths are ``discipline.name`` or, for a figure of many,
-``discipline.name.key`` such as ``cabling.space_c.attic``.
+A firm may see a figure differently, the practice profile of a project, and the project itself; what
+counts is the project's, else the profile's, else the firm's, else the one that is shipped. Paths are
+``discipline.name`` or, for a figure of many, ``discipline.name.key`` such as ``cabling.space_c.attic``.
 """
 
 from __future__ import annotations
@@ -20,7 +20,8 @@ from .files import read
 from .poe_classes import PoeClass
 
 Value = float | str | tuple[float, ...]
-Whose = Literal["shipped", "firm", "project"]
+Whose = Literal["shipped", "firm", "profile", "project"]
+SeenBy = Literal["firm", "profile", "project"]
 DISCIPLINES = (
     "brief",
     "plan",
@@ -48,7 +49,7 @@ class Source(BaseModel):
 
 
 class Figure(BaseModel):
-    """One figure: as shipped, and as the firm and the project see it if they differ.
+    """One figure: as shipped, and as the firm, a practice profile and the project see it if they differ.
 
     Figures in words are chosen among ``choices``; those without any cannot be changed. A list
     has ``length`` numbers where that is given.
@@ -67,18 +68,20 @@ class Figure(BaseModel):
     length: int | None = None
     shipped: Value
     firm: Value | None = None
+    profile: Value | None = None
     project: Value | None = None
 
     @property
     def value(self) -> Value:
-        if self.project is not None:
-            return self.project
-        return self.firm if self.firm is not None else self.shipped
+        seen = (self.project, self.profile, self.firm)
+        return next((v for v in seen if v is not None), self.shipped)
 
     @property
     def whose(self) -> Whose:
         if self.project is not None:
             return "project"
+        if self.profile is not None:
+            return "profile"
         return "firm" if self.firm is not None else "shipped"
 
     def wrong(self, value: Value) -> str | None:
@@ -176,8 +179,12 @@ class Rules(BaseModel):
         """Return the figures with a project's own, in place of any other project's."""
         return self._with("project", values)
 
-    def own(self, whose: Literal["firm", "project"]) -> dict[str, Value]:
-        """Return what the firm or the project sees differently."""
+    def by_profile(self, values: Mapping[str, Value]) -> Rules:
+        """Return the figures with those of a practice profile, in place of any other profile's."""
+        return self._with("profile", values)
+
+    def own(self, whose: SeenBy) -> dict[str, Value]:
+        """Return what the firm, the profile or the project sees differently."""
         return self._own[whose]
 
     @cached_property
@@ -185,6 +192,7 @@ class Rules(BaseModel):
         rows = self.figures.items()
         return {
             "firm": {path: f.firm for path, f in rows if f.firm is not None},
+            "profile": {path: f.profile for path, f in rows if f.profile is not None},
             "project": {path: f.project for path, f in rows if f.project is not None},
         }
 
@@ -224,7 +232,7 @@ class Rules(BaseModel):
     def _keys(self, path: str) -> list[str]:
         return list(dict.fromkeys(key.split(".")[0] for key, _ in self._below(path)))
 
-    def _with(self, whose: Literal["firm", "project"], values: Mapping[str, Value]) -> Rules:
+    def _with(self, whose: SeenBy, values: Mapping[str, Value]) -> Rules:
         figures = {
             path: figure.model_copy(update={whose: _good(figure, values.get(path))})
             for path, figure in self.figures.items()

@@ -28,6 +28,7 @@ from .models import (
     calibrated,
 )
 from .poe_classes import poe_rank
+from .practices import Matter, ShippedPractice
 from .roles import Role, by_kind
 from .rules import Rules
 
@@ -75,6 +76,8 @@ class Catalogue(BaseModel):
     label_sheets: dict[str, LabelSheet]
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
     site_kinds: dict[str, SiteKindModel]
+    matters: dict[str, Matter]
+    practices: dict[str, ShippedPractice]
     rules: Rules
     own: dict[str, str] = {}
     # Constructions as they are listed, before measurements moved what they take.

@@ -8,7 +8,7 @@ from typing import get_args, get_origin
 
 from shapely.geometry import Polygon
 
-from ..catalogue import Catalogue
+from ..catalogue import Catalogue, wrong_in
 from ..design import (
     KINDS,
     Building,
@@ -23,6 +23,7 @@ from ..design import (
     Membership,
     Opening,
     OwnFigure,
+    Practice,
     Problem,
     Radio,
     Reference,
@@ -47,6 +48,7 @@ MAX_ELEMENTS: dict[str, int] = {
     "device": 500,
     "equipment_room": 24,
     "variant": 8,
+    "practice": 1,
     "neighbour": 1_000,
 }
 DEFAULT_MAX_ELEMENTS = 500
@@ -129,6 +131,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _fibres(design, catalogue)
     yield from _members(design)
     yield from _figures(design, catalogue)
+    yield from _practices(design, catalogue)
     yield from _brief(design)
 
 
@@ -293,6 +296,11 @@ def _figures(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
         if own.figure in seen:
             yield Problem(where, f"{own.figure} stands twice; keep one of them")
         seen.add(own.figure)
+
+
+def _practices(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
+    for practice in design.of(Practice).values():
+        yield from wrong_in(practice, catalogue.matters, f"practice[{practice.id}]")
 
 
 def _brief(design: Design) -> Iterator[Problem]:

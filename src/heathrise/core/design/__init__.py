@@ -44,6 +44,7 @@ from .elements import (
 from .kinds import KIND_OF, KINDS
 from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
+from .practice_elements import Practice, SchoolChoice
 from .values import (
     Category,
     ComplaintKind,
@@ -101,6 +102,7 @@ __all__ = [
     "Panel",
     "Point",
     "PortPin",
+    "Practice",
     "Problem",
     "Purpose",
     "Put",
@@ -111,6 +113,7 @@ __all__ = [
     "Remove",
     "Riser",
     "Run",
+    "SchoolChoice",
     "Security",
     "Site",
     "SiteKind",

@@ -28,6 +28,7 @@ from .elements import (
 )
 from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
+from .practice_elements import Practice
 from .values import Element
 
 # In order of dependence: each kind refers only to kinds before it.
@@ -68,6 +69,7 @@ KINDS: dict[str, type[Element]] = {
     "mains_route": MainsRoute,
     "light": Light,
     "rack_place": RackPlace,
+    "practice": Practice,
     "variant": Variant,
 }
 KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}

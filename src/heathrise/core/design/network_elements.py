@@ -48,7 +48,7 @@ class WirelessName(Element):
     bands: Annotated[tuple[Band, ...], Field(min_length=1, max_length=3)] = ("2.4", "5")
     security: Security = "wpa3_wpa2"
     client_isolation: bool = False
-    fast_transition: bool = True
+    fast_transition: bool | None = None
     access_points: tuple[DeviceRef, ...] = ()
     steering: bool | None = None
     dtim: Annotated[int, Field(ge=1, le=10)] | None = None

@@ -7,6 +7,8 @@ from collections.abc import Iterable
 from pydantic import Field
 
 from ..base.frozen import Frozen
+from ..catalogue import Catalogue
+from ..context.on_air import broadcasts
 from ..design import Design, Network, Purpose, Security, WirelessName
 
 # Names of these purposes are for gear that is set up once, not for people.
@@ -25,6 +27,7 @@ class Join(Frozen):
     """One wireless name and how one joins it."""
 
     id: str
+    name: str = Field(description="id of the name that it is on the air for, whose key it has")
     ssid: str
     network: str
     purpose: Purpose
@@ -34,25 +37,27 @@ class Join(Frozen):
     wants_key: bool
 
 
-def joins_of(design: Design, keys: dict[str, str] | None = None) -> list[Join]:
+def joins_of(design: Design, catalogue: Catalogue, keys: dict[str, str] | None = None) -> list[Join]:
     """Return the wireless names, those for people first.
 
     Args:
         keys: keys by the id of their name, for a sealed copy; without one its code has none.
     """
-    networks = design.of(Network)
+    networks, on_air = design.of(Network), broadcasts(design, catalogue)
     found = [
         Join(
-            id=name.id,
-            ssid=name.ssid,
+            id=part.id,
+            name=name.id,
+            ssid=part.ssid,
             network=networks[name.network].name,
             purpose=networks[name.network].purpose,
             people=networks[name.network].purpose not in _GEAR,
             how=_WORDS[name.security],
-            code=wifi_code(name.ssid, name.security, (keys or {}).get(name.id, "")),
+            code=wifi_code(part.ssid, name.security, (keys or {}).get(name.id, "")),
             wants_key=name.security not in ("enterprise", "open_portal"),
         )
         for name in design.of(WirelessName).values()
+        for part in on_air[name.id]
     ]
     return sorted(found, key=lambda j: not j.people)
 

@@ -36,7 +36,7 @@ _OVER = 1  # a tenth of a watt that a switch gives beyond its headroom
 
 @dataclass(frozen=True)
 class Demand:
-    """What one link asks of its port. ``port_w`` is its rated draw seen at the port, ``class_w``
+    """What one link asks of its port. ``port_w`` is the draw that counts, seen at the port, ``class_w``
     what its class reserves there.
 
     ``rank`` is how late it is shed where not all can be served; ``vlans`` says that it carries a

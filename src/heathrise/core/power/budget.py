@@ -27,6 +27,7 @@ class PoweredDevice(Frozen):
     typical_w: float = Field(description="watts usually, as the maker says")
     port_w: float = Field(description="watts at the port at rated draw, over its run")
     expected_w: float = Field(description="watts at the port at typical draw, over its run")
+    negotiated_w: float = Field(description="of both, what counts at a switch that negotiates")
     device_v: float = Field(description="volts that reach it at rated draw, 0 where it cannot start")
     least_v: float = Field(description="volts that its class wants there")
     verdict: Literal["met", "near", "not_met"]
@@ -112,6 +113,7 @@ def over_run(
         typical_w=demand.typical_w,
         port_w=round(port_w, 2),
         expected_w=round(expected_w, 2),
+        negotiated_w=round(port_w if rules.text("power.counts") == "rated" else expected_w, 2),
         device_v=round(volts, 1),
         least_v=there.device_v,
         verdict="near" if near else "met" if enough else "not_met",
@@ -145,7 +147,7 @@ def budget_of(
     reserved = sum(d.reserved_w for d in fed)
     rated = sum(d.port_w for d in fed)
     usable = model.budget_w * (1 - headroom)
-    counted = reserved if model.allocates == "class" else rated
+    counted = reserved if model.allocates == "class" else sum(d.negotiated_w for d in fed)
     verdict: Literal["met", "near", "not_met"] = "met"
     if counted > model.budget_w:
         verdict = "not_met"
@@ -178,7 +180,7 @@ def budget_of(
 def _tipping(model: SwitchModel, fed: Sequence[PoweredDevice], limit_w: float) -> str | None:
     total = 0.0
     for device in fed:
-        total += device.reserved_w if model.allocates == "class" else device.port_w
+        total += device.reserved_w if model.allocates == "class" else device.negotiated_w
         if total > limit_w:
             return device.name
     return None

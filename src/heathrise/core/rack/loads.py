@@ -147,7 +147,7 @@ def _demands(
         for k in range(links):
             suffix, name = (f"/{k + 1}", f"{device.name}.{k + 1}") if links > 1 else ("", device.name)
             # Tenths of a watt: the answer is kept while a run changes by a metre or two.
-            watts = math.ceil(own.port_w * 10) / 10 if own else 0.0
+            watts = math.ceil(own.negotiated_w * 10) / 10 if own else 0.0
             poe, class_w = (own.poe_class, own.reserved_w) if own else (None, 0.0)
             vlans = several and (role.profile.tagged != "none" or role.profile.alone)
             link = f"run-{device.id}{suffix}"

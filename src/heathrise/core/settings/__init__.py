@@ -5,10 +5,10 @@ from .beacons import beacons_by_band
 from .fabric import INTERNET, Fabric, Host
 from .leaks import leak_findings
 from .membership import Ends
-from .networks import network_findings
+from .networks import NetworkSheet, network_findings
 from .packet import PacketHop, PacketWalk, pair_classes, verdict, walk_packet
 from .port_findings import port_findings
-from .sheet import NameSheet, Plug, SettingsSheet, beacon_share, lowest_rate_mbps
+from .sheet import NameSheet, Plug, PortSheet, SettingsSheet, beacon_share, lowest_rate_mbps
 
 __all__ = [
     "INTERNET",
@@ -16,9 +16,11 @@ __all__ = [
     "Fabric",
     "Host",
     "NameSheet",
+    "NetworkSheet",
     "PacketHop",
     "PacketWalk",
     "Plug",
+    "PortSheet",
     "SettingsChapter",
     "SettingsSheet",
     "beacon_findings",

@@ -6,12 +6,14 @@ import math
 from collections.abc import Iterable, Iterator, Sequence
 from typing import ClassVar
 
+from pydantic import Field
+
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Cure, Finding
 from ..context.on_air import fullest_names, on_air_at
 from ..design import Design, Device, Network, WirelessName, put
-from .reach import has_internet, reach_findings, reaches, settings_finding
+from .reach import by_purpose, has_internet, reach_findings, reaches, settings_finding
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
 
@@ -33,6 +35,7 @@ class NetworkSheet(Frozen):
     client_isolation: bool
     internet: bool
     reaches: tuple[str, ...]
+    by_purpose: tuple[str, ...] = Field((), description="what its purpose reaches, whatever was said")
     reason: str
 
 
@@ -59,6 +62,7 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
         client_isolation=network.client_isolation,
         internet=has_internet(network),
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
+        by_purpose=tuple(n.id for n in design.of(Network).values() if by_purpose(network, n)),
         reason="VLAN equals the third octet" if numbered else "numbered by hand",
     )
 
@@ -151,6 +155,8 @@ def _numbering(
             unit="addresses",
             cures=_larger(rules, network, subnet, taken, needed),
         )
+    if rules.text("settings.vlan_by") != "octet":
+        return
     if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:
         text = f"{network.name}: VLAN {network.vlan} on {subnet}; the third octet would say which."
         yield settings_finding(

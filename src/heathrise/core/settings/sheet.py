@@ -12,7 +12,7 @@ from pydantic import Field
 from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
-from ..context.on_air import on_air_at
+from ..context.on_air import Broadcast, apart_by, broadcasts, fast_transition_of, on_air_at
 from ..context.run_decisions import cable_of_link, said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
 from .membership import Ends, Whose, ends_of
@@ -37,6 +37,7 @@ class NameSheet(Frozen):
     lowest_rate_mbps: int
     access_points: tuple[str, ...] = Field((), description="access points that it is on")
     everywhere: bool = Field(True, description="whether that is all of them")
+    on_air: tuple[Broadcast, ...] = Field((), description="what clients see, each with its places")
     limit_mbps: float | None = Field(None, description="what one client gets at most, Mb/s")
     hours: str = Field("", description="when it is on, nothing for always")
     reason: str
@@ -134,6 +135,7 @@ def name_sheets(design: Design, catalogue: Catalogue) -> tuple[NameSheet, ...]:
     """Return the wireless names with the house rules applied where nobody said otherwise."""
     networks, rules = design.of(Network), catalogue.rules
     points = [d for d in design.of(Device).values() if d.model in catalogue.airs]
+    on_air = broadcasts(design, catalogue)
     sheets: list[NameSheet] = []
     for name in design.of(WirelessName).values():
         network = networks[name.network]
@@ -147,18 +149,25 @@ def name_sheets(design: Design, catalogue: Catalogue) -> tuple[NameSheet, ...]:
                 bands=name.bands,
                 security=name.security,
                 client_isolation=name.client_isolation,
-                fast_transition=name.fast_transition,
-                steering=len(name.bands) > 1 if name.steering is None else name.steering,
+                fast_transition=fast_transition_of(design, rules, name),
+                steering=steers(rules, name),
                 dtim=dtim_of(rules, network, name),
                 lowest_rate_mbps=lowest_rate_mbps(rules, network, name),
                 access_points=tuple(d.id for d in on),
                 everywhere=len(on) == len(points),
+                on_air=on_air[name.id],
                 limit_mbps=name.limit_mbps,
                 hours=hours_said(name),
-                reason=_name_reason(rules, name, network),
+                reason=_name_reason(design, rules, name, network),
             )
         )
     return tuple(sheets)
+
+
+def steers(rules: Rules, name: WirelessName) -> bool:
+    """Whether clients of a name are steered to 5 GHz: where it is one name on several bands, or as said."""
+    one = len(name.bands) > 1 and not apart_by(rules, name)[1]
+    return one if name.steering is None else name.steering and one
 
 
 def hours_said(name: WirelessName) -> str:
@@ -179,11 +188,12 @@ def lowest_rate_mbps(rules: Rules, network: Network, name: WirelessName | None =
     return int(rules.text(f"settings.lowest_rate_mbps.{network.purpose}"))
 
 
-def _name_reason(rules: Rules, name: WirelessName, network: Network) -> str:
+def _name_reason(design: Design, rules: Rules, name: WirelessName, network: Network) -> str:
     rate, dtim = lowest_rate_mbps(rules, network, name), dtim_of(rules, network, name)
     by_hand = [
         word
         for word, said in (
+            ("fast transition", name.fast_transition),
             ("steering", name.steering),
             ("DTIM", name.dtim),
             ("lowest rate", name.lowest_rate_mbps),
@@ -193,8 +203,13 @@ def _name_reason(rules: Rules, name: WirelessName, network: Network) -> str:
     more = f"; by hand: {', '.join(by_hand)}" if by_hand else ""
     if network.purpose == "devices":
         return f"sensors: DTIM {dtim}, {rate} Mb/s for devices that need it{more}"
-    roam = "calls survive roaming" if name.fast_transition else "fast transition off by hand"
-    return f"{roam}; DTIM {dtim} spares phones' batteries; {rate} Mb/s shortens beacons{more}"
+    each, split = apart_by(rules, name)
+    fast = fast_transition_of(design, rules, name)
+    roam = "calls survive roaming" if fast else "no fast transition: whoever cannot do it joins too"
+    roam = "each access point has a name of its own, so that devices stay where they are" if each else roam
+    waits = "spares phones' batteries" if dtim > 1 else "lets nothing wait"
+    bands = "; a name for each band" if split else ""
+    return f"{roam}; DTIM {dtim} {waits}; {rate} Mb/s shortens beacons{bands}{more}"
 
 
 def network_sheets(design: Design, rules: Rules) -> tuple[NetworkSheet, ...]:

@@ -35,12 +35,7 @@ def usual_networks(design: Design, catalogue: Catalogue) -> tuple[Cure, ...]:
         changes.append(put(network))
         if row.bands:
             name = WirelessName(
-                id=f"ssid-{row.purpose}",
-                network=key,
-                ssid=row.name,
-                bands=row.bands,
-                client_isolation=guest,
-                fast_transition=row.purpose != "devices",
+                id=f"ssid-{row.purpose}", network=key, ssid=row.name, bands=row.bands, client_isolation=guest
             )
             changes.append(put(name))
     names = ", ".join(row.name for row in rows)

@@ -24,6 +24,7 @@ from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, 
 from .obstacles import losses_db
 from .radio_environment import Direction, RadioEnvironment, heard_at, readings_at
 from .radio_matching import proposed_names
+from .radios import RadioSheet
 from .rates import user_mbps
 from .reach import Asked, asked_rooms, reach_dbm, rooms_of
 from .relief import Relief, Show, relief
@@ -47,6 +48,7 @@ __all__ = [
     "HabitVerdict",
     "MeshLink",
     "RadioEnvironment",
+    "RadioSheet",
     "Relief",
     "RoomVerdict",
     "Show",

@@ -60,7 +60,8 @@ def air_of(design: Design, catalogue: Catalogue, band: Band = "2.4") -> RadioEnv
 
     def make() -> RadioEnvironment:
         if band == "2.4":
-            return quieten(air_of(design, catalogue, "5"))
+            planned = air_of(design, catalogue, "5")
+            return quieten(planned) if catalogue.rules.text("signal.power_24") == "lowest" else planned
         terrain = terrain_of(design, catalogue)
         return connected(RadioEnvironment(design, catalogue, terrain, transmits(design, catalogue)))
 

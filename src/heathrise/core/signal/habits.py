@@ -10,8 +10,9 @@ from pydantic import Field
 from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..base.wording import some
-from ..catalogue import Used
+from ..catalogue import Rules, Used
 from ..context.findings import Cure, Finding, Place
+from ..context.on_air import fast_transition_of
 from ..design import Design, Floor, Point, Space, UsualRoute, WirelessName, put
 from ..walkways import WalkPoint, Way, footways_of
 from .radio_environment import RadioEnvironment
@@ -118,12 +119,12 @@ def habit_findings(air: RadioEnvironment, habits: list[HabitVerdict]) -> Iterato
             f"{air.rules['signal.drop_dbm']:g} dBm, no gap is over {air.rules[bears]:g} ms",
             source=air.rules.source("signal.drop_dbm"),
             used=row.used or air.rules.used(gap, bears),
-            cures=_faster(air.design) if row.late else (),
+            cures=_faster(air.design, air.rules) if row.late else (),
         )
 
 
-def _faster(design: Design) -> tuple[Cure, ...]:
-    slow = [n for n in design.of(WirelessName).values() if not n.fast_transition]
+def _faster(design: Design, rules: Rules) -> tuple[Cure, ...]:
+    slow = [n for n in design.of(WirelessName).values() if not fast_transition_of(design, rules, n)]
     changes = tuple(put(n.model_copy(update={"fast_transition": True})) for n in slow)
     said = ", ".join(n.ssid for n in slow)
     return (Cure(label=f"Fast transition on {said}", changes=changes),) if slow else ()

@@ -16,7 +16,7 @@ from ..base.bands import BANDS, Band
 from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Rules, Used
-from ..context.on_air import on_air_at
+from ..context.on_air import apart_by, fast_transition_of, on_air_at
 from ..design import Design, Device, Floor, Point, WirelessName
 from ..walkways import WalkPoint
 from .obstacles import losses_to_db
@@ -83,6 +83,7 @@ class Walk(Frozen):
     used: tuple[Used, ...]
 
 
+_APART = {False: (), True: ("signal.gap_ms.other_name", "settings.names_by", "settings.bands_by")}
 _FIGURES = ("walk_mps", "roam_below_dbm", "roam_better_db", "drop_dbm", "call_gap_ms")
 
 
@@ -92,7 +93,8 @@ def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -
     A client looks at what it hears: below ``roam_below_dbm`` it takes what is louder by
     ``roam_better_db``. The call is lost where the weaker direction is below ``drop_dbm``. Where
     its name is on 2.4 GHz too it falls there rather than lose the call, and is steered back once
-    the band is above ``roam_below_dbm`` again.
+    the band is above ``roam_below_dbm`` again. Where each access point or band has a name of its own
+    it stays with the one it has until that is lost, and joins the next anew.
 
     References:
         IEEE 802.11, roaming is the client's own choice; 802.11r and 802.11k shorten the gap; dBm, s, ms.
@@ -105,9 +107,11 @@ def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -
     falls = name is not None and band != _BELOW and _BELOW in name.bands
     heard = _Heard.of(air, track, (band, _BELOW) if falls else (band,))
     devices, weaker = heard.devices, heard.weaker
-    gap_ms, how = _gap(rules, name)
-    serving = _serving(rules, heard)
-    events = _events(air, track, heard, serving, gap_ms)
+    how = _how(air.design, rules, name)
+    called = heard.called(*apart_by(rules, name)) if name is not None else heard.called(False, False)
+    serving = _serving(rules, heard, called)
+    events = _events(air, track, heard, serving, called, how)
+    used = [f"signal.{f}" for f in _FIGURES]
     fallen_s = STEP_S * sum(k >= heard.preferred for k in serving)
     lost = [e for e in events if e.kind == "lost"]
     late = [e for e in events if e.kind == "hand_over" and e.bad]
@@ -141,7 +145,7 @@ def walk(air: RadioEnvironment, points: Sequence[WalkPoint], band: Band = "5") -
         verdict="breaks" if lost or late else "holds",
         text=_said(len([e for e in events if e.kind == "hand_over"]), lost, late, how, fallen_s),
         drop_dbm=rules["signal.drop_dbm"],
-        used=rules.used(*(f"signal.{f}" for f in _FIGURES), f"signal.gap_ms.{how}"),
+        used=rules.used(*used, f"signal.gap_ms.{how}", *_APART[len(set(called)) > 1]),
     )
 
 
@@ -167,6 +171,11 @@ class _Heard:
             weaker[k] = air.lossless_dbm(device, band, "weaker") - loss
         preferred = sum(b == bands[0] for _, b in rows)
         return cls([d for d, _ in rows], [b for _, b in rows], preferred, down, weaker)
+
+    def called(self, by_device: bool, by_band: bool) -> list[Hashable]:
+        """Return by radio what its name is known by: alike where a client takes them for one."""
+        rows = zip(self.devices, self.bands, strict=True)
+        return [(d.id if by_device else "", band if by_band else "") for d, band in rows]
 
     def name(self, k: int) -> str:
         said = f" on {self.bands[k]} GHz" if k >= self.preferred else ""
@@ -230,8 +239,9 @@ def _traced(air: RadioEnvironment, track: _Track, device: Device, model: AirMode
     return loss
 
 
-def _serving(rules: Rules, heard: _Heard) -> list[int]:
-    """Return by step the radio that serves, -1 where a call is lost."""
+def _serving(rules: Rules, heard: _Heard, called: Sequence[Hashable]) -> list[int]:
+    """Return by step the radio that serves, -1 where a call is lost. A client changes by itself only to
+    what is called alike."""
     down, weaker, preferred = heard.down, heard.weaker, heard.preferred
     below, better, drop = (rules[f"signal.{f}"] for f in ("roam_below_dbm", "roam_better_db", "drop_dbm"))
     groups = [g for g in (range(preferred), range(preferred, len(down))) if len(g)]
@@ -246,10 +256,11 @@ def _serving(rules: Rules, heard: _Heard) -> list[int]:
         loudest = [g[int(down[g.start : g.stop, k].argmax())] for g in groups]
         if now >= 0:
             best = next(b for b, g in zip(loudest, groups, strict=True) if now in g)
-            if now >= preferred > 0 and down[loudest[0], k] >= below:
-                now = loudest[0]  # steered back
+            back = loudest[0]
+            if now >= preferred > 0 and down[back, k] >= below and called[back] == called[now]:
+                now = back  # steered back
             elif down[now, k] < below and down[best, k] >= down[now, k] + better:
-                now = best
+                now = best if called[best] == called[now] else now
         if now < 0 or weaker[now, k] < drop:
             now = fitting(loudest, k)
         found.append(now)
@@ -263,20 +274,24 @@ def _name_of(design: Design, band: Band) -> WirelessName | None:
     return next(iter(main or names), None)
 
 
-def _gap(rules: Rules, name: WirelessName | None) -> tuple[float, str]:
-    how = "shared_key"
-    if name is not None and name.fast_transition:
-        how = "fast"
-    elif name is not None and name.security == "enterprise":
-        how = "person"
-    return rules[f"signal.gap_ms.{how}"], how
+def _how(design: Design, rules: Rules, name: WirelessName | None) -> str:
+    """Return by what a client of a name changes access points, which its gap rests on."""
+    if name is not None and fast_transition_of(design, rules, name):
+        return "fast"
+    return "person" if name is not None and name.security == "enterprise" else "shared_key"
 
 
 def _events(
-    air: RadioEnvironment, track: _Track, heard: _Heard, serving: list[int], gap_ms: float
+    air: RadioEnvironment,
+    track: _Track,
+    heard: _Heard,
+    serving: list[int],
+    called: Sequence[Hashable],
+    how: str,
 ) -> list[Event]:
     devices, down, weaker, rules = heard.devices, heard.down, heard.weaker, air.rules
     bears, drop = rules["signal.call_gap_ms"], rules["signal.drop_dbm"]
+    alike_ms, other_ms = (rules[f"signal.gap_ms.{h}"] for h in (how, "other_name"))
     found: list[Event] = []
 
     def event(
@@ -317,6 +332,7 @@ def _events(
         elif was < 0:
             event("back", k, k, -1, now, 0.0, False, f"{heard.name(now)} is heard again")
         else:
+            gap_ms = alike_ms if called[was] == called[now] else other_ms
             bad = gap_ms > bears
             text = (
                 f"{heard.name(was)} at {down[was, k]:.0f} dBm to {heard.name(now)} at "

@@ -46,7 +46,7 @@ def port_cure(plan: Plan, evaluation: Evaluation, use: PortUse) -> tuple[str, fl
         if port.poe_class is None or poe_rank(port.poe_class) < poe_rank(fed.poe_class):
             return False
         budget = budgets[port.switch]
-        more = fed.reserved_w if budget.allocates == "class" else fed.port_w
+        more = fed.reserved_w if budget.allocates == "class" else fed.negotiated_w
         return port.switch == use.switch or budget.counted_w + more <= budget.budget_w
 
     fitting = [p for p in power.ports if does(p)]

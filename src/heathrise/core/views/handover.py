@@ -77,7 +77,7 @@ def handover_of(plan: Plan, seen: Observed) -> Handover:
         still_open=tuple(open_points(rows)),
         promises=tuple(promises_of(_proofs(evaluation, rows, seen, rooms))),
         reaches=tuple(_reaches(design, evaluation)),
-        joins=tuple(joins_of(design)),
+        joins=tuple(joins_of(design, ruled)),
         restart=tuple(_restart(design, ruled, evaluation)),
         left=tuple(
             Left(

@@ -84,7 +84,10 @@ def sealed_pdf(drawn: Drawn, keys: Mapping[str, str]) -> bytes:
         keys: by the id of a wireless name its key, as it was set in the controller.
     """
     papers = Papers(drawn.design.site.units)
-    rows = [{**_joined(j), "key": keys.get(j.id, "")} for j in joins_of(drawn.design, dict(keys))]
+    rows = [
+        {**_joined(j), "key": keys.get(j.name, "")}
+        for j in joins_of(drawn.design, drawn.catalogue, dict(keys))
+    ]
     html = html_of(
         "sealed.html",
         style=style(),
