@@ -18,6 +18,7 @@ import numpy as np
 import shapely
 
 from bench import kernel_before
+from bench.bring_ups import bring_ups
 from bench.drag import drag_latencies_ms
 from bench.edit import edits
 from bench.flat import flat
@@ -260,6 +261,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "rack": rack,
     "wire": wire,
     "packets": packets,
+    "bring_ups": bring_ups,
     "tall": tall,
     "flat": flat,
     "measured": measured,

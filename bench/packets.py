@@ -31,7 +31,7 @@ _SWITCHES, _OUTLETS, _POINTS = 5, 160, 40
 _WIDE = 40.0
 
 
-def campus() -> Design:
+def campus(access_points: int = _POINTS) -> Design:
     """Return a hall with 40 access points and 160 outlets on five switches, each socket on a network by hand,
     one of the switches a plain one."""
     outline = ((0, 0), (_WIDE, 0), (_WIDE, 30), (0, 30))
@@ -57,7 +57,7 @@ def campus() -> Design:
         )
 
     outlets = [device("outlet", "outlet-single", k) for k in range(_OUTLETS)]
-    points = [device("access_point", "ravelmoor-t3", k) for k in range(_POINTS)]
+    points = [device("access_point", "ravelmoor-t3", k) for k in range(access_points)]
     members = [
         Membership(id=f"m-{k}", network=networks[k % len(networks)].id, device=d.id)
         for k, d in enumerate(outlets)

@@ -15,7 +15,7 @@ from heathrise.standins.surveyor import Hidden, surveyed_csv
 
 from .database import running
 from .machine import FRONTEND, ROOT, VAR, free_port
-from .serve import serving
+from .serve import Standin, serving
 from .setup import browser
 
 TARGET = ROOT / "docs" / "screenshots"
@@ -71,10 +71,13 @@ def views(page: Page) -> None:
     take(page, "power")
     stage(page, "settings")
     take(page, "settings")
+    page.get_by_role("button", name="Practice", exact=True).click()
+    page.get_by_role("combobox", name="Another profile").click()
+    page.get_by_role("option", name="Left to the controller").click()
+    page.wait_for_selector("[data-effects]", timeout=90_000)
+    take(page, "practice")
     stage(page, "brief")
     take(page, "brief")
-    page.click("text=On the sheet")
-    take(page, "brief-sheet")
     stage(page, "order")
     take(page, "order")
     page.click("text=Offers")
@@ -82,9 +85,6 @@ def views(page: Page) -> None:
     page.wait_for_selector("[data-offer=variant-1]", timeout=60_000)
     take(page, "order-offers")
     page.keyboard.press("Control+z")
-    stage(page, "plan")
-    page.set_viewport_size(TABLET)
-    take(page, "tablet")
 
 
 def under_the_sheet(page: Page) -> None:
@@ -97,8 +97,6 @@ def under_the_sheet(page: Page) -> None:
     page.click("[aria-label=Channels]")
     take(page, "signal-channels")
     page.keyboard.press("Escape")
-    page.click("[aria-label='Busy hour of the site']")
-    take(page, "signal-busy")
     page.click("[aria-label='Measured against planned']")
     with TemporaryDirectory() as folder:
         walk = Path(folder) / "walk.csv"
@@ -132,6 +130,32 @@ def on_site(page: Page, base: str) -> None:
     take(page, "handover")
 
 
+def bring_up(page: Page, base: str) -> None:
+    """Take a site on its way up, and its controller once it is."""
+    open_site(page, base, "Hollin Lane")
+    stage(page, "settings")
+    page.get_by_role("button", name="Controller", exact=True).click()
+    page.click("[data-plug]")
+    page.wait_for_selector("[data-gear]")
+    while not page.locator("[data-adopt]:enabled").count():
+        if page.locator("[data-update-itself]").count():
+            page.click("[data-update-itself]")
+        page.wait_for_timeout(600)
+    stage(page, "install")
+    page.get_by_role("button", name="Bring-up", exact=True).click()
+    page.click("[data-rung='6']")
+    page.wait_for_selector("[data-all]")
+    take(page, "bring-up")
+    page.click("[data-all]")
+    page.wait_for_timeout(6_000)
+    stage(page, "settings")
+    page.get_by_role("button", name="Controller", exact=True).click()
+    page.wait_for_selector(".gear .online")
+    page.click("[data-push]")
+    page.wait_for_selector("[data-ended]", timeout=120_000)
+    take(page, "controller")
+
+
 def open_site(page: Page, base: str, name: str) -> None:
     """Open one of the demo's sites from the page of projects."""
     page.goto(base)
@@ -143,7 +167,13 @@ def main() -> None:
     TARGET.mkdir(parents=True, exist_ok=True)
     with running(VAR / "shots") as database:
         url = database.create("shots", fresh=True)
-        with serving(url, free_port(), FRONTEND / "dist") as server, sync_playwright() as play:
+        standin = Standin(VAR / "shots" / "controllers", pace=30.0)
+        standin.start()
+        place = standin.base
+        with (
+            serving(url, free_port(), FRONTEND / "dist", controller=place) as server,
+            sync_playwright() as play,
+        ):
             chromium = play.chromium.launch(executable_path=browser(), args=CHROMIUM)
             page = chromium.new_page(viewport=DESK)
             page.goto(server.base)
@@ -155,6 +185,8 @@ def main() -> None:
             take(page, "start")
             on_site(page, server.base)
             views(page)
+            bring_up(page, server.base)
+            standin.stop()
             chromium.close()
 
 

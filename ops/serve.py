@@ -14,10 +14,11 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from .database import Database
-from .machine import LOGS, ROOT, SERVER_START_SECONDS, VAR, stop
+from .machine import LOGS, ROOT, SERVER_START_SECONDS, VAR, free_port, stop
 from .setup import environment
 
 STOP_SECONDS = 15.0
+DEMO_PACE = 12.0  # seconds that go by in each for gear that a stand-in plays
 DATABASE_VARIABLE = "HEATHRISE_DATABASE"
 TRY_AGAIN_SECONDS = 5.0
 MOST_DEATHS, DEATHS_SECONDS = 5, 60.0
@@ -26,7 +27,15 @@ MOST_DEATHS, DEATHS_SECONDS = 5, 60.0
 class Server:
     """One server process on a port of loopback."""
 
-    def __init__(self, url: str, port: int, dist: Path, demo: bool = True, data: Path | None = None) -> None:
+    def __init__(
+        self,
+        url: str,
+        port: int,
+        dist: Path,
+        demo: bool = True,
+        data: Path | None = None,
+        controller: str | None = None,
+    ) -> None:
         self.port = port
         self._command = [
             sys.executable,
@@ -39,6 +48,7 @@ class Server:
             "--kept",
             *(["--demo"] if demo else []),
             *(["--data", str(data)] if data else []),
+            *(["--controller", controller, "--standin"] if controller else []),
         ]
         # In the environment, which only the same user can read, not on the command line.
         self.environment = {**environment(), DATABASE_VARIABLE: url}
@@ -86,10 +96,41 @@ class Server:
                 self.kill()
 
 
+class Standin:
+    """The stand-in for the controllers of all sites, a process of its own on loopback."""
+
+    def __init__(self, folder: Path, pace: float) -> None:
+        self.port = free_port()
+        parts = ["--port", str(self.port), "--folder", str(folder), "--pace", str(pace)]
+        self._command = [sys.executable, "-m", "heathrise.standins.controller", *parts]
+        self._process: subprocess.Popen[bytes] | None = None
+
+    @property
+    def base(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> None:
+        with (LOGS / "standin.log").open("ab") as log:
+            self._process = subprocess.Popen(
+                self._command, cwd=ROOT, env=environment(), stdout=log, stderr=subprocess.STDOUT
+            )
+
+    @property
+    def running(self) -> bool:
+        return self._process is not None and self._process.poll() is None
+
+    def stop(self) -> None:
+        if self._process and self.running:
+            self._process.terminate()
+            self._process.wait(STOP_SECONDS)
+
+
 @contextlib.contextmanager
-def serving(url: str, port: int, dist: Path, demo: bool = True) -> Iterator[Server]:
+def serving(
+    url: str, port: int, dist: Path, demo: bool = True, controller: str | None = None
+) -> Iterator[Server]:
     """Run a server for the length of a with block."""
-    server = Server(url, port, dist, demo)
+    server = Server(url, port, dist, demo, controller=controller)
     try:
         server.start()
         server.wait_ready()
@@ -115,14 +156,18 @@ def main() -> int:
         if fresh:
             database.clear()
         database.start()
-        server = Server(database.create("heathrise"), port, dist, data=database.folder)
+        standin = Standin(database.folder / "controllers", DEMO_PACE)
+        url = database.create("heathrise")
+        server = Server(url, port, dist, data=database.folder, controller=standin.base)
         # Its own alone: the database runs as another user, and has one of its own.
         server.environment["TMPDIR"] = str(_own_folder_for_now())
         try:
+            standin.start()
             server.start()
-            _keep(database, server, lambda: stopping)
+            _keep(database, server, lambda: stopping, standin)
         finally:
             server.stop()
+            standin.stop()
     finally:
         database.stop()
     return 0
@@ -146,8 +191,10 @@ def _own_folder_for_now() -> Path:
     return folder
 
 
-def _keep(database: Database, server: Server, stopping: Callable[[], bool]) -> None:
-    """Start again whichever of the two has died, until told to stop."""
+def _keep(
+    database: Database, server: Server, stopping: Callable[[], bool], standin: Standin | None = None
+) -> None:
+    """Start again whichever of them has died, until told to stop."""
     deaths: list[float] = []
     while not stopping():
         time.sleep(0.2)
@@ -156,6 +203,8 @@ def _keep(database: Database, server: Server, stopping: Callable[[], bool]) -> N
         if not database.running and not _started(database):
             time.sleep(TRY_AGAIN_SECONDS)
             continue
+        if standin is not None and not standin.running:
+            standin.start()
         if not server.running:
             deaths = [d for d in deaths if time.monotonic() - d < DEATHS_SECONDS]
             if len(deaths) >= MOST_DEATHS:

@@ -19,7 +19,7 @@ from heathrise.formats.project_file import Project, dump_project
 from ops.database import Database
 from ops.machine import FRONTEND, free_port
 from ops.screenshots import CHROMIUM, DESK
-from ops.serve import Server, serving
+from ops.serve import Server, Standin, serving
 from ops.setup import browser as chromium_path
 
 DIST = FRONTEND / "dist"
@@ -28,8 +28,18 @@ expect.set_options(timeout=WAIT_MS)
 
 
 @pytest.fixture(scope="session")
-def server(database: Database) -> Iterator[Server]:
-    with serving(database.create("browser", fresh=True), free_port(), DIST) as running:
+def standin(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Standin]:
+    """The stand-in for controllers, a minute of whose gear goes by in each second."""
+    running = Standin(tmp_path_factory.mktemp("controllers"), pace=60.0)
+    running.start()
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="session")
+def server(database: Database, standin: Standin) -> Iterator[Server]:
+    url = database.create("browser", fresh=True)
+    with serving(url, free_port(), DIST, controller=standin.base) as running:
         yield running
 
 

@@ -188,6 +188,7 @@ def test_settings_are_changed_explained_and_exported(school_sheet: Sheet) -> Non
     sheet.saved(2)
     expect(row).to_contain_text("set by hand")
     with page.expect_download() as saved:
+        sheet.tab("Every setting")
         page.click("[data-testid=settings-yaml]")
     assert "larkmere" in saved.value.suggested_filename
     sheet.tab("Networks")

@@ -42,7 +42,7 @@ LAYERS = (
     {"design"},
     {"catalogue"},
     {"context"},
-    {"laying", "mains", "sight", "walkways"},  # what several disciplines ask of a way
+    {"controlled", "laying", "mains", "sight", "walkways"},  # what several disciplines ask of a way
     {
         "brief",
         "building",

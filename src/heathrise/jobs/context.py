@@ -5,12 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from ..controller.service import Controllers
 from ..core.base.progress import Progress, ShowBest
+from ..core.records import PushedStep, SerialMatched, serials_as_matched
 from ..formats.papers import Head, History
 from ..store import Saved, Stores
 from ..store.observed import observed
-from .kinds import KINDS, JobContext
+from .kinds import KINDS, ControllerSite, JobContext
 
+_NOWHERE = Controllers()
 _HISTORY = 20  # lines of the journal on a technician's paper
 
 
@@ -21,6 +24,7 @@ def run_kind(
     arguments: Mapping[str, Any],
     progress: Progress,
     show: ShowBest = lambda _: None,
+    controllers: Controllers = _NOWHERE,
 ) -> dict[str, Any]:
     """Run a kind of job on a project as it was saved, and return its result."""
     plan = stores.plans.of(saved)
@@ -37,6 +41,11 @@ def run_kind(
         show,
         lambda: _head(stores),
         lambda: stores.heads.next_offer(plan.on.year),
+        ControllerSite(
+            lambda: controllers.of(saved.id),
+            lambda: serials_as_matched(stores.records.of(saved.id, SerialMatched)),
+            lambda: stores.records.of(saved.id, PushedStep),
+        ),
     )
     return KINDS[kind].run(job, arguments)
 

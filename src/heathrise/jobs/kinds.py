@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+import secrets
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Annotated, Any, Generic, TypeVar
@@ -10,15 +11,20 @@ from typing import Annotated, Any, Generic, TypeVar
 from pydantic import BaseModel, Field
 
 from ..asked import Answer, Asked
+from ..controller import Controller, ControllerError
+from ..controller.view import matched_now
+from ..controller.work import PushRun, Seen, read
 from ..core.base.progress import Progress, ShowBest
 from ..core.context.plan import Plan
+from ..core.controlled import PushStep, differences
 from ..core.design import DesignError, ElementId, Problem
 from ..core.evaluation.evaluate import evaluate
-from ..core.records import HandedOver, Record
+from ..core.records import HandedOver, Outcome, PushedStep, Record, undone
 from ..core.views.bill_of_materials import order_of
 from ..core.views.handover import Observed, handover_of
 from ..core.views.labels import project_labels
 from ..core.views.offers import offers
+from ..core.views.push import differing, push_plan
 from ..formats.papers import (
     Head,
     History,
@@ -41,13 +47,22 @@ class Stopped(Exception):
 
 
 @dataclass(frozen=True)
+class ControllerSite:
+    """A site's controller, the serials that were said, and the steps that were pushed before."""
+
+    controller: Callable[[], Controller]
+    serials: Callable[[], dict[str, str]]
+    pushed: Callable[[], list[PushedStep]]
+
+
+@dataclass(frozen=True)
 class JobContext:
     """What a job has to go on: the plan of a project as it was saved.
 
     ``keep`` keeps a paper of a kind under a name, and returns its id; ``seen`` gives what was seen
     on the site; ``history`` the journal's last lines; ``record`` appends a record and returns its
     number, ``last_record`` is the last one's; ``show`` shows the best so far; ``head`` is the
-    firm's head for papers, ``next_offer`` gives the number of its next offer.
+    firm's head for papers, ``next_offer`` gives the number of its next offer; ``site`` is its controller.
     """
 
     name: str
@@ -62,6 +77,7 @@ class JobContext:
     show: ShowBest
     head: Callable[[], Head]
     next_offer: Callable[[], str]
+    site: ControllerSite
 
 
 A = TypeVar("A", bound=Asked)
@@ -192,6 +208,87 @@ def _handover(job: JobContext, asked: HandoverAsked) -> HandoverPrinted:
     return HandoverPrinted(handover=job.record(said), papers=papers)
 
 
+class PushAsked(Asked):
+    """What of the differences is pushed: all, one target, or one key of it; or which push is undone.
+
+    ``even_so`` goes on where a step cuts something off.
+    """
+
+    target: Annotated[str, Field(max_length=80)] = ""
+    key: Annotated[str, Field(max_length=80)] = ""
+    undo: Annotated[str, Field(max_length=40)] = ""
+    even_so: bool = False
+
+
+class PushEnded(Answer):
+    """A push: its steps with how each went, in words."""
+
+    push: str
+    done: int
+    of: int
+    wrong: tuple[str, ...]
+
+
+def _push(job: JobContext, asked: PushAsked) -> PushEnded:
+    """Send what differs, step by step, and read each back. Each step is noted as soon as it is through."""
+    evaluate(job.plan, wait=True)
+    try:
+        controller = job.site.controller()
+        seen = read(controller, matched_now(job.plan, controller.gear(), job.site.serials()))
+        steps = push_steps_of(job.plan, seen, asked, job.site.pushed())
+    except ControllerError as error:
+        raise DesignError([Problem("controller", str(error))]) from None
+    push = f"push-{secrets.token_hex(6)}"
+
+    def told(step: PushStep, outcome: Outcome, words: str) -> None:
+        said = PushedStep(
+            at=datetime.now(UTC),
+            author=_PUSHED_BY,
+            push=push,
+            revision=job.revision,
+            step=step.number,
+            of=len(steps),
+            target=step.target,
+            name=step.name[:120],
+            changes=step.changes,
+            outcome=outcome,
+            words=words[:400],
+        )
+        job.record(said)
+
+    run = PushRun(controller, seen.matched, asked.even_so, told)
+    rows = run.run(steps, job.progress)
+    wrong = tuple(f"{step.name}: {words}" for step, outcome, words in rows if outcome != "done")
+    return PushEnded(push=push, done=len(rows) - len(wrong), of=len(rows), wrong=wrong)
+
+
+def push_steps_of(plan: Plan, seen: Seen, asked: PushAsked, pushed: Sequence[PushedStep]) -> list[PushStep]:
+    """Return the steps of what was asked for, of devices those that are online.
+
+    Raises:
+        DesignError: there is nothing to send, or no such push to undo.
+    """
+    only = frozenset(seen.matched)
+    differs = differing(plan, seen.held, only)
+    if asked.undo:
+        before = undone(pushed, asked.undo)
+        if not before:
+            raise DesignError([Problem("undo", "nothing of that push was sent")])
+        now = {t: {k: seen.held.get(t, {}).get(k) for k in values} for t, values in before.items()}
+        differs = list(differences(now, before))
+    elif asked.target:
+        differs = [d for d in differs if d.target == asked.target and asked.key in ("", d.key)]
+    away = [d for d in differs if d.target.startswith("device/") and d.target[7:] not in seen.online]
+    ready = [d for d in differs if d not in away]
+    if not ready:
+        what = "what differs is on devices that are not online" if away else "everything is as it shall be"
+        raise DesignError([Problem("push", what)])
+    return push_plan(plan, seen.held, ready)
+
+
+_PUSHED_BY = "installer"
+
+
 def _asked_of_the_plan(question: Question[A, R]) -> JobKind[A, R]:
     return JobKind(
         question.asked,
@@ -208,4 +305,5 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "sheets_pdf": JobKind(SheetsAsked, Paper, _sheets),
     "racks_pdf": JobKind(Asked, Paper, _racks),
     "handover": JobKind(HandoverAsked, HandoverPrinted, _handover),
+    "push": JobKind(PushAsked, PushEnded, _push),
 }

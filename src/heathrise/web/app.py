@@ -14,6 +14,8 @@ from sqlalchemy.exc import OperationalError, SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
+from ..controller import ControllerError
+from ..controller.service import Controllers
 from ..core.design import DesignError
 from ..formats.project_file import once
 from ..formats.sandbox.confine import Busy
@@ -22,6 +24,7 @@ from ..store import Repository, StaleRevision, Stores
 from ..store.tables import trouble_of
 from ..store.unknown import Unknown
 from . import (
+    controller,
     demo,
     firm,
     gear,
@@ -79,7 +82,11 @@ ROUTES = (
     snags.routes,
     handover.routes,
     signal.routes,
+    controller.routes,
 )
+
+
+_NONE = Controllers()
 
 
 class _Json(DefaultJSONProvider):
@@ -93,6 +100,7 @@ def create_app(
     repository: Repository | None,
     frontend: Path | None = None,
     data: Path | None = None,
+    controllers: Controllers = _NONE,
 ) -> Flask:
     """Return the application over a repository.
 
@@ -100,6 +108,7 @@ def create_app(
         repository: None for an application that only describes itself.
         frontend: what is built of the interface, to be served.
         data: where the database keeps its data, if it is on this machine's disk.
+        controllers: where the controllers of its sites are.
     """
     app = APIFlask(
         __name__,
@@ -115,7 +124,7 @@ def create_app(
     breaker = Breaker()
     if repository is not None:
         stores = Stores.over(repository)
-        Desk(stores, Answers(), breaker, EmbeddedRunner(stores.jobs)).lay(app.extensions)
+        Desk(stores, Answers(), breaker, EmbeddedRunner(stores.jobs), controllers).lay(app.extensions)
     for routes in ROUTES:
         app.register_blueprint(routes)
     _name_operations(app)
@@ -211,6 +220,11 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     def too_large(_error: RequestEntityTooLarge) -> Any:
         most = MAX_BODY_BYTES // 1_000_000
         return jsonify(message=f"The file is larger than {most} MB.", problems=[]), 413
+
+    @app.errorhandler(ControllerError)
+    def no_controller(error: ControllerError) -> Any:
+        # What was asked of us is well; what it depends on is not (RFC 4918).
+        return jsonify(message=str(error), problems=[]), 409 if error.trouble == "refused" else 424
 
     @app.errorhandler(SQLAlchemyError)
     def database_trouble(error: SQLAlchemyError) -> Any:

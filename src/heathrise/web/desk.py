@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from flask import current_app
 
+from ..controller.service import Controllers
 from ..jobs import Runner
 from ..store import Stores
 from .answers import Answers
@@ -22,6 +23,7 @@ class Desk:
     answers: Answers
     breaker: Breaker
     runner: Runner
+    controllers: Controllers
 
     def lay(self, extensions: dict[str, object]) -> None:
         """Give it to an application."""

@@ -37,11 +37,11 @@ def begin_job(project_id: str, wanted: JobRequest) -> Response:
         listed = ", ".join(KINDS)
         raise DesignError([Problem("kind", f"there is no such job; there are {listed}")])
     parsed(KINDS[wanted.kind].asked, wanted.arguments)  # what is wrong with them is told at once
-    kept = stores()
+    kept, place = stores(), desk().controllers
     saved = kept.repository.load(project_id)  # as it is now, however long the job has to wait
 
     def call(progress: Progress, show: ShowBest) -> dict[str, Any]:
-        return run_kind(kept, saved, wanted.kind, wanted.arguments, progress, show)
+        return run_kind(kept, saved, wanted.kind, wanted.arguments, progress, show, place)
 
     return _begun(wanted.kind, project_id, call)
 

@@ -13,6 +13,7 @@ from pathlib import Path
 
 from sqlalchemy.exc import SQLAlchemyError
 
+from ..controller.service import Controllers
 from ..core.catalogue import load_catalogue
 from ..core.context.plan import Plan
 from ..core.evaluation.evaluate import evaluate
@@ -40,6 +41,8 @@ def main() -> None:
     parser.add_argument("--frontend", type=Path)
     parser.add_argument("--data", type=Path, help="where the database keeps its data")
     parser.add_argument("--demo", action="store_true")
+    parser.add_argument("--controller", help="where the controllers of its sites are, http://host:port")
+    parser.add_argument("--standin", action="store_true", help="what is there only stands in for them")
     parser.add_argument("--kept", action="store_true", help="end with the process that started it")
     options = parser.parse_args()
     gc.set_threshold(*COLLECT)
@@ -61,7 +64,8 @@ def main() -> None:
     repository = Repository(connect(url), load_catalogue())
     if options.kept:
         threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
-    server = make_server(create_app(repository, options.frontend, options.data), options.port)
+    place = Controllers(options.controller, options.standin)
+    server = make_server(create_app(repository, options.frontend, options.data, place), options.port)
 
     def beside() -> None:
         warm()

@@ -11,6 +11,7 @@ import { useDesign } from '@/document/store'
 import { clockOff } from '@/outbox/clocks'
 import { useOutbox } from '@/outbox/useOutbox'
 import SheetView from '@/sheet/SheetView.vue'
+import BringUpPart from './BringUpPart.vue'
 import PhaseBand from './PhaseBand.vue'
 import StepRow from './StepRow.vue'
 import PortsPart from './PortsPart.vue'
@@ -27,9 +28,9 @@ const outbox = useOutbox()
 const here = computed(() => outbox.waiting.filter((e) => e.project === store.id).length)
 const refused = computed(() => outbox.refused.filter((e) => e.project === store.id).length)
 const beside = useMediaQuery('(min-width: 1001px)')
-type Part = 'work' | 'pulls' | 'tests' | 'ports' | 'snags'
+type Part = 'work' | 'pulls' | 'tests' | 'ports' | 'bring' | 'snags'
 const part = ref<Part>('work')
-const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'pulls', label: 'Pulls' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'snags', label: 'Snags' }]
+const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'pulls', label: 'Pulls' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'bring', label: 'Bring-up' }, { value: 'snags', label: 'Snags' }]
 const people = ref(2)
 const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
 const storey = ref('all')
@@ -112,6 +113,7 @@ watch(opened, (id) => {
         <TestsPart v-if="part === 'tests'" />
         <PullsPart v-else-if="part === 'pulls'" :steps="work?.steps ?? []" :stands="stands" @say="say" />
         <PortsPart v-else-if="part === 'ports'" />
+        <BringUpPart v-else-if="part === 'bring'" />
         <SnagsPart v-else-if="part === 'snags'" :floor="floor" />
         <p v-else-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>
         <p v-else-if="!work.steps.length" class="quiet">Nothing is planned yet, so there is nothing to do.</p>
@@ -134,7 +136,7 @@ watch(opened, (id) => {
         </template>
     </div>
     <template #drawing>
-      <SheetView v-if="beside && floor" :floor="floor" mode="cable" class="drawing" />
+      <SheetView v-if="beside && floor && part !== 'bring'" :floor="floor" mode="cable" class="drawing" />
     </template>
   </StageFrame>
 </template>

@@ -6,6 +6,7 @@ import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import PacketLayer from '@/sheet/PacketLayer.vue'
 import SheetView from '@/sheet/SheetView.vue'
+import ControllerPart from './ControllerPart.vue'
 import EveryPart from './EveryPart.vue'
 import LanesPart from './LanesPart.vue'
 import NetworkTable from './NetworkTable.vue'
@@ -25,7 +26,7 @@ function shown(over: string[], well: boolean): void {
   passes.value = well
 }
 const sheet = computed(() => store.settings)
-const part = ref<'networks' | 'reach' | 'names' | 'radios' | 'ports' | 'practice' | 'every'>('networks')
+const part = ref<'networks' | 'reach' | 'names' | 'radios' | 'ports' | 'practice' | 'every' | 'controller'>('networks')
 const PARTS = [
   { value: 'networks', label: 'Networks' },
   { value: 'reach', label: 'Who reaches whom' },
@@ -34,6 +35,7 @@ const PARTS = [
   { value: 'ports', label: 'Switch ports' },
   { value: 'practice', label: 'Practice' },
   { value: 'every', label: 'Every setting' },
+  { value: 'controller', label: 'Controller' },
 ]
 const files = computed(() => ({
   json: `/api/projects/${store.id}/export/settings.json`,
@@ -47,8 +49,10 @@ const files = computed(() => ({
       <Choices v-model="part" :options="PARTS" aria-label="Part of the settings sheet" />
       <span class="gap" />
       <Choice v-if="part === 'reach' && store.floors.length > 1" by="id" named="name" v-model="floor" :options="store.floors" aria-label="Storey" />
-      <a :href="files.json" download data-testid="settings-json"><i class="pi pi-download" /> JSON</a>
-      <a :href="files.yaml" download data-testid="settings-yaml"><i class="pi pi-download" /> YAML</a>
+      <template v-if="part === 'every'">
+        <a :href="files.json" download data-testid="settings-json"><i class="pi pi-download" /> JSON</a>
+        <a :href="files.yaml" download data-testid="settings-yaml">YAML</a>
+      </template>
     </template>
     <div class="page" tabindex="0" role="region" aria-label="Settings sheet">
       <p v-if="!sheet" class="quiet">The channel plan is being worked out.</p>
@@ -57,6 +61,7 @@ const files = computed(() => ({
       <ReachPart v-else-if="part === 'reach'" :sheet="sheet" @walked="shown" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
       <PracticePart v-else-if="part === 'practice'" />
+      <ControllerPart v-else-if="part === 'controller'" />
       <EveryPart v-else-if="part === 'every'" />
       <PortTable v-else :sheet="sheet" />
     </div>

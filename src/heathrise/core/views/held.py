@@ -12,8 +12,9 @@ from typing import ClassVar, TypeVar
 from pydantic import Field
 
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..context.on_air import Broadcast
-from ..context.plan import Plan, answered
+from ..context.plan import Plan
 from ..context.practice import SaidBy, practice_of, whose_figure, whose_site
 from ..design import Device, Network, Switch, WirelessName
 from ..evaluation.evaluate import Evaluation, evaluate
@@ -106,10 +107,17 @@ def _told(target: str, on: str, rows: Iterable[_Row]) -> Iterator[Setting]:
         )
 
 
-@answered
+# Once a better channel plan is known an evaluation is another one, and so are the settings.
+_kept: IdentityMemo[HeldSettings] = IdentityMemo(16, weigh=lambda held: 400 * len(held.settings))
+
+
 def held_settings(plan: Plan) -> HeldSettings:
     """Return every setting of a plan; those of radios rest on the best channel plan that is known."""
     evaluation = evaluate(plan)
+    return _kept.get((evaluation, plan.drawn, plan.shelf), None, lambda: _held(plan, evaluation))
+
+
+def _held(plan: Plan, evaluation: Evaluation) -> HeldSettings:
     assert evaluation.settings is not None, "a quick plan has no settings"
     rows = tuple(_Held(plan, evaluation, evaluation.settings).every())
     return HeldSettings(

@@ -1,0 +1,67 @@
+import { onScopeDispose, ref } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import type { BringItem } from '@/api/types'
+import { useDesign } from '@/document/store'
+import { useBeside } from './useBeside'
+import { useProjectJob } from './useJob'
+
+const LOOK_AGAIN_MS = 1500
+
+/** A site on its way up: its fourteen steps as the controller tells them, and what does each. */
+export function useBringUp() {
+  const store = useDesign()
+  const said = ref('')
+  const { job, running, run, stop } = useProjectJob()
+  const path = () => ({ path: { project_id: store.id } })
+  const failed = (error: ApiError) => {
+    said.value = error.message
+    view.value = null
+  }
+  const { answer: view, load } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/controller/bring-up', { params: { path: { project_id } } })), { failed })
+  const timer = setInterval(() => document.visibilityState === 'visible' && void load(), LOOK_AGAIN_MS)
+  onScopeDispose(() => clearInterval(timer))
+
+  /** Do what an item asks for; what a controller refuses is told by its name. */
+  async function act(item: BringItem): Promise<void> {
+    said.value = ''
+    try {
+      if (item.does === 'push') await run('push', { target: item.target ?? '' })
+      else if (item.does === 'tick') view.value = await taken(api.POST('/api/projects/{project_id}/controller/ticks', { params: path(), body: { item: item.id, done: item.state !== 'done', note: '' } }))
+      else if (item.does === 'update_itself') await taken(api.POST('/api/projects/{project_id}/controller/update', { params: path() }))
+      else if (item.does === 'backup') await taken(api.POST('/api/projects/{project_id}/controller/backups', { params: path(), body: { label: 'bring-up' } }))
+      else if (item.does === 'adopt' || item.does === 'update' || item.does === 'release') await taken(api.POST('/api/projects/{project_id}/controller/gear/{serial}/{doing}', { params: { path: { project_id: store.id, serial: item.serial ?? '', doing: item.does } } }))
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = `${item.name}: ${error.message}`
+    }
+  }
+  async function actOnAll(items: readonly BringItem[]): Promise<void> {
+    const wrong: string[] = []
+    // A push of everything goes in one safe order, not device by device.
+    if (items.some((i) => i.does === 'push')) await run('push', {})
+    for (const item of items.filter((i) => i.does !== 'push')) {
+      await act(item)
+      if (said.value) wrong.push(said.value)
+    }
+    said.value = wrong.join(' · ')
+    await load()
+  }
+  async function blink(serial: string, on: boolean): Promise<void> {
+    try {
+      await taken(api.POST('/api/projects/{project_id}/controller/gear/{serial}/{doing}', { params: { path: { project_id: store.id, serial, doing: on ? 'blink' : 'still' } } }))
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.message
+    }
+  }
+  async function match(device: string, serial: string): Promise<void> {
+    try {
+      await taken(api.PUT('/api/projects/{project_id}/controller/serials', { params: path(), body: { device, serial } }))
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.message
+    }
+    await load()
+  }
+  return { view, said, job, running, stop, act, actOnAll, blink, match, load }
+}

@@ -1,0 +1,61 @@
+import { computed, onScopeDispose, ref } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import type { Change, ControllerView } from '@/api/types'
+import { useDesign } from '@/document/store'
+import { useBeside } from './useBeside'
+
+const LOOK_AGAIN_MS = 1500
+type Doing = 'adopt' | 'update' | 'blink' | 'still' | 'release'
+
+/** The site's controller as it is now, looked at again and again, and what is asked of it. */
+export function useController() {
+  const store = useDesign()
+  const said = ref('')
+  const busy = ref(0)
+  const path = () => ({ path: { project_id: store.id } })
+  const failed = (error: ApiError) => (said.value = error.message)
+  const { answer: view, load } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/controller', { params: { path: { project_id } } })), { failed })
+  const timer = setInterval(() => document.visibilityState === 'visible' && !busy.value && void load(), LOOK_AGAIN_MS)
+  onScopeDispose(() => clearInterval(timer))
+
+  async function told(asked: Promise<ControllerView>): Promise<boolean> {
+    busy.value += 1
+    said.value = ''
+    try {
+      view.value = await asked
+      return true
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.message
+      return false
+    } finally {
+      busy.value -= 1
+    }
+  }
+  const on = (serial: string, doing: Doing) => told(taken(api.POST('/api/projects/{project_id}/controller/gear/{serial}/{doing}', { params: { path: { project_id: store.id, serial, doing } } })))
+  const readBack = () => told(taken(api.POST('/api/projects/{project_id}/controller/read', { params: path() })))
+  const updateItself = () => told(taken(api.POST('/api/projects/{project_id}/controller/update', { params: path() })))
+  const match = (device: string, serial: string) => told(taken(api.PUT('/api/projects/{project_id}/controller/serials', { params: path(), body: { device, serial } })))
+  const keepBackup = (label: string) => told(taken(api.POST('/api/projects/{project_id}/controller/backups', { params: path(), body: { label } })))
+  const restore = (number: number) => told(taken(api.POST('/api/projects/{project_id}/controller/backups/{number}/restore', { params: { path: { project_id: store.id, number } } })))
+  const plugIn = (faults: number, afresh: boolean) => told(taken(api.PUT('/api/projects/{project_id}/controller/standin', { params: path(), body: { faults, afresh, seed: null } })))
+
+  /** Let the plan have what the controller holds. */
+  async function takeOver(target: string, key: string, label: string): Promise<void> {
+    try {
+      const found = await taken(api.POST('/api/projects/{project_id}/controller/take-over', { params: path(), body: { target, key } }))
+      store.commit(label.slice(0, 120), [...found.changes] as Change[])
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.message
+    }
+  }
+  /** Ask the same of several, one after the other; what one refuses is told, the next is asked even so. */
+  async function onEach(serials: string[], doing: Doing): Promise<void> {
+    const wrong: string[] = []
+    for (const serial of serials) if (!(await on(serial, doing))) wrong.push(`${serial}: ${said.value}`)
+    said.value = wrong.join(' · ')
+  }
+  const online = computed(() => view.value?.devices.filter((d) => d.stand === 'online').length ?? 0)
+  return { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, online }
+}

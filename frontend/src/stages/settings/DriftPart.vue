@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import type { ControllerView } from '@/api/types'
+
+/** What is held otherwise than planned: since when, to be put back, or taken over into the plan. */
+type Row = ControllerView['differs'][number]
+const props = defineProps<{ rows: readonly Row[] }>()
+const emit = defineEmits<{ back: [asked: { target: string; key: string }]; take: [target: string, key: string, label: string] }>()
+const MOST = 12
+const all = ref(false)
+/** What was never sent is no drift: it is told by its number alone. */
+const drifted = computed(() => props.rows.filter((d) => d.held !== 'none' || d.since))
+const shown = computed(() => (all.value ? drifted.value : drifted.value.slice(0, MOST)))
+const when = (at: string | null) => (at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : '')
+</script>
+
+<template>
+  <p v-if="rows.length > drifted.length" class="quiet">{{ rows.length - drifted.length }} of them were never sent.</p>
+  <table v-if="drifted.length" class="ledger" data-drift>
+    <thead><tr><th>Setting</th><th>Held</th><th>Planned</th><th>Since</th><th><span class="visually-hidden">Do</span></th></tr></thead>
+    <tbody>
+      <tr v-for="d in shown" :key="`${d.target} ${d.key}`" :data-differs="`${d.target} ${d.key}`">
+        <td><b>{{ d.name }}</b> {{ d.label }}</td><td>{{ d.held }}</td><td>{{ d.wanted }}</td><td class="quiet">{{ when(d.since) }}</td>
+        <td class="do"><Button label="Put back" text size="small" @click="emit('back', { target: d.target, key: d.key })" /><Button v-if="d.takes && d.held !== 'none'" label="Take over" text size="small" @click="emit('take', d.target, d.key, `${d.name}: ${d.label}`)" /></td>
+      </tr>
+    </tbody>
+  </table>
+  <Button v-if="drifted.length > MOST" :label="all ? 'Show fewer' : `Show all ${drifted.length}`" text size="small" @click="all = !all" />
+</template>
+
+<style scoped>
+td {
+  font-size: 12px;
+  vertical-align: middle !important;
+  padding-top: 1px !important;
+  padding-bottom: 1px !important;
+}
+.do {
+  white-space: nowrap;
+}
+</style>

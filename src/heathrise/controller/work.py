@@ -1,0 +1,183 @@
+"""Work with a controller: match its gear to the plan, read back, push step by step, adopt and update."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..core.base.progress import Progress
+from ..core.controlled import Held, Managed, PushStep, Tree, normal, same
+from ..core.records import Outcome
+from .adapter import Controller, ControllerError
+from .contract import Gear
+
+APPLY_SECONDS = 120.0  # by the controller's own clock
+REAL_SECONDS = 90.0
+LOOK_SECONDS = 0.15
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A controller as it was read: its gear by serial, and what it holds with devices by their id in the
+    plan; ``strangers`` are serials that no device of the plan is matched to."""
+
+    gear: Mapping[str, Gear]
+    held: Held
+    matched: Mapping[str, str]
+
+    @property
+    def strangers(self) -> list[Gear]:
+        known = set(self.matched.values())
+        return [g for serial, g in self.gear.items() if serial not in known]
+
+    @property
+    def online(self) -> frozenset[str]:
+        """Devices of the plan that are online."""
+        rows = self.matched.items()
+        return frozenset(k for k, s in rows if s in self.gear and self.gear[s].stand == "online")
+
+
+def read(controller: Controller, matched: Mapping[str, str]) -> Seen:
+    """Return a controller as it is now.
+
+    Raises:
+        ControllerError: it cannot be read, or is another site's.
+    """
+    controller.about()
+    gear = {g.serial: g for g in controller.gear()}
+    by_serial = {serial: device for device, serial in matched.items()}
+    held: dict[str, dict[str, Any]] = {}
+    for target, values in controller.held().items():
+        at = target
+        if target.startswith("device/"):
+            serial = target.removeprefix("device/")
+            at = f"device/{by_serial[serial]}" if serial in by_serial else f"device/serial:{serial}"
+        held[at] = {k: normal(v) for k, v in values.items() if v is not None}
+    return Seen(gear, held, dict(matched))
+
+
+def matches(tree: Tree, gear: Sequence[Gear], matched: Mapping[str, str]) -> dict[str, str]:
+    """Return serials by device as far as it is known where each is plugged in: what was matched already,
+    then whoever is on the port, or the air, of what is matched and is of the planned model."""
+    found = {k: s for k, s in matched.items() if k in tree.rows}
+    serials = {g.serial: g for g in gear}
+    again = True
+    while again:
+        again = False
+        taken = set(found.values())
+        by_serial = {s: k for k, s in found.items()}
+        for one in serials.values():
+            if one.serial in taken:
+                continue
+            parent = by_serial.get(one.parent or "")
+            fits = [
+                row
+                for row in tree.rows.values()
+                if row.managed
+                and row.id not in found
+                and row.model == one.model
+                and _hangs(row, one, parent, tree)
+            ]
+            if len(fits) == 1:
+                found[fits[0].id] = one.serial
+                again = True
+                break
+    return found
+
+
+def _hangs(row: Managed, gear: Gear, parent: str | None, tree: Tree) -> bool:
+    above = row.parent
+    while above is not None and not tree.rows[above].managed:
+        return False  # behind what tells nothing of its ports it is matched by its label
+    if gear.parent is None:
+        return above is None
+    return above is not None and above == parent and row.port == gear.port
+
+
+@dataclass
+class PushRun:
+    """One push: its steps as they go, each told to ``told`` when it is through."""
+
+    controller: Controller
+    matched: Mapping[str, str]
+    even_so: bool = False
+    told: Callable[[PushStep, Outcome, str], None] = lambda *_: None
+    pause: Callable[[float], None] = time.sleep
+
+    def run(self, steps: Sequence[PushStep], progress: Progress) -> list[tuple[PushStep, Outcome, str]]:
+        """Send the steps in their order and read each back. Once one cut something off, or the controller
+        itself goes away, what is left stays unsent; what would cut off is not sent at all."""
+        found: list[tuple[PushStep, Outcome, str]] = []
+        ends = ""
+        for k, step in enumerate(steps):
+            if ends or not progress(k, len(steps)):
+                row = (step, "stopped", ends or "stopped by hand")
+            else:
+                outcome, words = self._one(step)
+                row = (step, outcome, words)
+                shared_away = outcome == "away" and not step.target.startswith("device/")
+                if outcome == "cut_off" or shared_away:
+                    ends = f"left after {step.name}: {words}"
+            found.append(row)  # type: ignore[arg-type]
+            self.told(*row)  # type: ignore[arg-type]
+        return found
+
+    def _one(self, step: PushStep) -> tuple[Outcome, str]:
+        if step.cuts and not self.even_so:
+            return "dangerous", f"it would cut off {len(step.cuts)}; nothing was sent"
+        serial = None
+        if step.target.startswith("device/"):
+            serial = self.matched.get(step.target.removeprefix("device/"))
+            if serial is None:
+                return "away", "no serial is matched to it yet"
+        target = f"device/{serial}" if serial is not None else step.target
+        try:
+            version = self.controller.send(target, {c.key: _plain(c.wanted) for c in step.changes})
+        except ControllerError as error:
+            if error.trouble not in ("late", "half"):
+                return ("refused" if error.trouble == "refused" else "away"), str(error)
+            version = -1  # it may have been done: what is read back tells
+        try:
+            wrong = self._wait(serial, version) if serial is not None else None
+            return wrong or self._read_back(target, serial, step)
+        except ControllerError as error:
+            return "away", f"it was sent, and could not be read back: {error}"
+
+    def _wait(self, serial: str, version: int) -> tuple[Outcome, str] | None:
+        """Wait until a device has what it was sent; return what is wrong where it does not."""
+        began, by_theirs = time.monotonic(), self.controller.about().now_s
+        while True:
+            gear = next((g for g in self.controller.gear() if g.serial == serial), None)
+            if gear is None:
+                return "cut_off", "it does not show itself any more"
+            if gear.applied >= version and gear.stand == "online":
+                return None
+            if gear.stand == "cut_off":
+                return (
+                    "cut_off",
+                    "its way to the controller is cut by what it was sent; set the port right on site",
+                )
+            theirs = self.controller.about().now_s - by_theirs
+            if theirs > APPLY_SECONDS or time.monotonic() - began > REAL_SECONDS:
+                stand = gear.stand.replace("_", " ")
+                return "away", f"it is {stand} and has not said that it is done; read back later"
+            self.pause(LOOK_SECONDS)
+
+    def _read_back(self, target: str, serial: str | None, step: PushStep) -> tuple[Outcome, str]:
+        held = self.controller.held().get(target, {})
+        wrong = [c for c in step.changes if not same(held.get(c.key), c.wanted)]
+        if not wrong:
+            return "done", ""
+        gear = next((g for g in self.controller.gear() if g.serial == serial), None) if serial else None
+        refused = {c.key: gear.refuses[c.key] for c in wrong if gear is not None and c.key in gear.refuses}
+        if refused:
+            key, why = next(iter(refused.items()))
+            return "refused", f"{key}: {why}; {len(step.changes) - len(wrong)} of {len(step.changes)} hold"
+        names = ", ".join(c.key for c in wrong[:3])
+        return "not_held", f"it says that it took {names}, and holds something else; send it again"
+
+
+def _plain(value: Any) -> Any:
+    return list(value) if isinstance(value, tuple) else value

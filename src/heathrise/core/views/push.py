@@ -1,0 +1,160 @@
+"""A plan beside what its controller holds: what differs, in what order it is sent, what is taken over."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from ..base.bands import BANDS
+from ..context.plan import Plan
+from ..controlled import Differs, Held, PushStep, differences, push_steps
+from ..design import (
+    Change,
+    Device,
+    Element,
+    Membership,
+    Network,
+    Radio,
+    Switch,
+    WirelessName,
+    free_number,
+    put,
+)
+from .held import in_words
+from .managed import tree_of, wanted_of
+
+_NOT_OURS = ("site",)  # what a controller says of itself beside what is planned is left alone
+
+
+def differing(plan: Plan, held: Held, only: frozenset[str] | None = None) -> list[Differs]:
+    """Return what a controller holds otherwise than the plan has it.
+
+    Args:
+        held: by target, devices by their id in the plan.
+        only: devices that the controller has; settings of others are not missed yet.
+    """
+    wanted = wanted_of(plan)
+    known = {
+        target: values
+        for target, values in wanted.items()
+        if only is None or not target.startswith("device/") or target.removeprefix("device/") in only
+    }
+    return list(differences(_ours(held, known), known))
+
+
+def _ours(held: Held, wanted: Held) -> Held:
+    """Return what is held without what is none of the plan's business: devices that are not in it, and keys
+    of the site that it says nothing of."""
+    found = {}
+    for target, values in held.items():
+        if target.startswith("device/") and target not in wanted:
+            continue
+        ours = wanted.get(target, {}) if target in _NOT_OURS else values
+        found[target] = {k: v for k, v in values.items() if k in ours}
+    return found
+
+
+def push_plan(plan: Plan, held: Held, differs: Sequence[Differs]) -> list[PushStep]:
+    """Return the steps by which differences are sent."""
+    return push_steps(differs, held, tree_of(plan), names_of(plan, differs, held))
+
+
+def names_of(plan: Plan, differs: Sequence[Differs], held: Held) -> dict[str, str]:
+    """Return what each target is called: as in the plan, else as the controller has it."""
+    found = {"site": "The site"}
+    for cls, stem in ((Network, "network"), (Switch, "device"), (Device, "device")):
+        found |= {f"{stem}/{e.id}": e.name for e in plan.design.of(cls).values()}  # type: ignore[attr-defined]
+    for target in {d.target for d in differs} - set(found):
+        mine = {d.key: d.wanted for d in differs if d.target == target and d.wanted}
+        values = {**held.get(target, {}), **mine}
+        found[target] = str(values.get("ssid") or values.get("label") or target)
+    return found
+
+
+def said_of(differs: Differs) -> str:
+    """Return the words for a setting."""
+    return in_words(differs.key)
+
+
+_NETWORK = {
+    "label": "name",
+    "vlan": "vlan",
+    "subnet": "subnet",
+    "lease_hours": "lease_h",
+    "client_isolation": "client_isolation",
+    "internet": "internet",
+}
+_NAME = (
+    "ssid",
+    "network",
+    "bands",
+    "security",
+    "client_isolation",
+    "fast_transition",
+    "steering",
+    "dtim",
+    "lowest_rate_mbps",
+    "limit_mbps",
+)
+
+
+def taken_over(plan: Plan, differs: Differs) -> tuple[Change, ...] | None:
+    """Return the changes by which the plan has what a controller holds; None where it cannot have it."""
+    if differs.held is None:
+        return None
+    changed = next(_changed(plan, differs), None)
+    if changed is None:
+        return None
+    return (put(changed),)
+
+
+def _changed(plan: Plan, differs: Differs) -> Iterator[Element]:
+    stem, _, key = differs.target.partition("/")
+    drawn, value = plan.drawn, differs.held
+    if stem == "network" and key in drawn.of(Network) and differs.key in _NETWORK:
+        row = drawn.of(Network)[key].model_dump()
+        yield Network.model_validate({**row, _NETWORK[differs.key]: value})
+    if stem == "name" and key in drawn.of(WirelessName) and differs.key in _NAME:
+        row = drawn.of(WirelessName)[key].model_dump()
+        yield WirelessName.model_validate({**row, differs.key: value})
+    if stem == "device":
+        yield from _of_device(plan, key, differs)
+
+
+def _of_device(plan: Plan, key: str, differs: Differs) -> Iterator[Element]:
+    drawn, value = plan.drawn, differs.held
+    head, _, last = differs.key.rpartition(".")
+    if head.startswith("radio.") and last in ("on", "channel", "power_dbm"):
+        band = head.removeprefix("radio.")
+        if band in BANDS:
+            said = next((r for r in drawn.of(Radio).values() if (r.device, r.band) == (key, band)), None)
+            row = (
+                said.model_dump()
+                if said is not None
+                else {"id": f"radio-{free_number(drawn.of(Radio), 'radio')}"}
+            )
+            yield Radio.model_validate({**row, "device": key, "band": band, last: value})
+    if differs.key == "label":
+        for cls in (Switch, Device):
+            if key in drawn.of(cls):
+                yield cls.model_validate({**drawn.of(cls)[key].model_dump(), "name": value})
+    if head.startswith("port.") and last == "untagged" and key in drawn.of(Switch):
+        yield from _of_port(plan, key, int(head.removeprefix("port.")), value)
+
+
+def _of_port(plan: Plan, switch: str, port: int, vlan: object) -> Iterator[Element]:
+    """Yield the membership by which a spare port of a switch has a network."""
+    network = next((n for n in plan.drawn.of(Network).values() if n.vlan == vlan), None)
+    if network is None:
+        return
+    members = plan.drawn.of(Membership)
+    said = next((m for m in members.values() if (m.switch, m.port, m.device) == (switch, port, None)), None)
+    key = said.id if said is not None else f"membership-{free_number(members, 'membership')}"
+    yield Membership(id=key, network=network.id, switch=switch, port=port)
+
+
+def counted(differs: Sequence[Differs]) -> Mapping[str, int]:
+    """Return by target how many of its settings differ."""
+    found: dict[str, int] = {}
+    for row in differs:
+        found[row.target] = found.get(row.target, 0) + 1
+    return found
