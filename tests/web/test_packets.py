@@ -22,7 +22,6 @@ from heathrise.core.design import (
     put,
     remove,
 )
-from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.formats.project_file import Project, dump_project, load_project
 from heathrise.formats.settings_export import settings_document
 from heathrise.store import Repository
@@ -98,7 +97,7 @@ def test_the_settings_that_go_out_say_where_and_when_a_name_is_on(
     point = next(d.id for d in school.of(Device).values() if d.kind == "access_point")
     more = {"access_points": (point,), "limit_mbps": 5.0, "from_hour": "08:00", "to_hour": "18:00"}
     plan = Plan(apply(school, [put(name.model_copy(update=more))]), catalogue)
-    document = settings_document("School", evaluate(plan, wait=True))
+    document = settings_document("School", plan)
     (row,) = [n for n in document["names"] if n["id"] == name.id]
     assert (row["access_points"], row["everywhere"]) == ([point], False)
     assert (row["limit_mbps"], row["hours"]) == (5.0, "08:00 to 18:00")

@@ -14,12 +14,14 @@ from ..formats.dxf import DrawingChoice, Inspection
 from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
 from ..formats.sandbox.drawings import inspect_confined
+from ..formats.settings_export import SettingsRead, read_settings, settings_schema
 from .desk import stores
 from .models import ProjectDocument
 from .projects import document_of
 from .wire import AUTHOR, download, json_of
 
 SCHEMA_FILE = "project-12.json"
+SETTINGS_SCHEMA_FILE = "settings-2.json"
 OUT = {name: row for name, row in formats("out").items() if not row.paper}
 
 
@@ -39,6 +41,19 @@ def export_project(project_id: str, what: str) -> Response:
 @routes.get(f"/schema/{SCHEMA_FILE}")
 def get_schema() -> dict[str, object]:
     return project_schema()
+
+
+@routes.get(f"/schema/{SETTINGS_SCHEMA_FILE}")
+def get_settings_schema() -> dict[str, object]:
+    return settings_schema()
+
+
+@routes.post("/projects/<project_id>/settings/read")
+@routes.output(SettingsRead)
+def read_settings_file(project_id: str) -> Response:
+    """Show what a settings file would change in the plan; whoever looked takes the changes or leaves them."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(read_settings(request.get_data(), plan))
 
 
 @routes.post("/import/project")
