@@ -262,3 +262,21 @@ def test_the_stand_in_does_the_same_by_the_same_seed() -> None:
     assert ends[0] == ends[1] and sum(bool(f) for *_, f in ends[0]) == 3
     with pytest.raises(Refused, match="no device with the serial"):
         site.adopt("none")
+
+
+def test_channels_that_are_as_good_are_no_drift_and_worse_ones_are(school: Installer) -> None:
+    """Of plans that share as little air one is found today and another tomorrow."""
+    plan, controller = school.plan, school.controller
+    seen, _ = school.look()
+    held = {t: dict(v) for t, v in seen.held.items()}
+    points = [t for t, v in held.items() if "radio.2.4.channel" in v]
+    turned = {1: 6, 6: 11, 11: 1}  # the same plan with its three channels called otherwise
+    for target in points:
+        held[target]["radio.2.4.channel"] = turned[int(str(held[target]["radio.2.4.channel"]))]
+    found = {d.key for d in differing(plan, held, frozenset(seen.matched))}
+    assert "radio.2.4.channel" not in found
+    for target in points:
+        held[target]["radio.2.4.channel"] = 6
+    worse = [d for d in differing(plan, held, frozenset(seen.matched)) if d.key == "radio.2.4.channel"]
+    assert len(worse) == sum(v["radio.2.4.channel"] != 6 for t, v in seen.held.items() if t in points)
+    assert controller.about().contract == 1

@@ -16,7 +16,7 @@ from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, EquipmentRoom, Network, OldCable, Site, Switch, apply, put
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.views.bill_of_materials import order_of
-from heathrise.formats.settings_export import settings_yaml
+from heathrise.formats.settings_export import write_yaml
 
 from .plans import one_cable_house as house
 
@@ -233,8 +233,7 @@ def test_between_racks_a_print_is_judged_where_nothing_was_tested(
 
 
 def test_the_settings_that_go_out_have_what_shares_the_cable() -> None:
-    evaluation, _ = _seen(_cure(house(), 0))
-    document = yaml.safe_load(settings_yaml("Rowan Cottage", evaluation))
+    document = yaml.safe_load(write_yaml("Rowan Cottage", Plan(_cure(house(), 0), load_catalogue())))
     services = {row["service"]: row["vlan"] for row in document["services"]}
     assert services == {"line": 902, "television": 903}  # 901 is the guests'
     ways = [p for p in document["ports"] if p["reason"].startswith("uplink")]

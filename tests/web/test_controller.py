@@ -104,6 +104,12 @@ def test_a_push_is_a_job_noted_step_by_step_and_undone(job: Job, repository: Rep
     noted = Records(repository.engine).of(job.id, PushedStep)
     assert [s.outcome for s in noted] == ["done"] * ended["result"]["of"]
     assert "everything is as it shall be" in job.push()["message"]
+    assert not any(d["sent"] for d in view["differs"])
+    with job.sites.lock:  # what was held once and is no more is drift, not something never sent
+        job.sites.of(job.id).send("network/net-main", {"vlan": None})
+    assert [(d["key"], d["held"], d["sent"]) for d in job.ask("GET", "")["differs"]] == [
+        ("vlan", "none", True)
+    ]
     undone = job.push(undo=ended["result"]["push"])
     assert undone["state"] == "done" and not undone["result"]["wrong"], undone
     back = job.ask("GET", "")

@@ -62,6 +62,7 @@ class DiffersRow(Frozen):
     wanted: str
     since: datetime | None
     takes: bool = Field(description="whether the plan can have what is held")
+    sent: bool = Field(False, description="whether it was held as it was sent once")
 
 
 class StepRow(Frozen):
@@ -159,8 +160,10 @@ def with_past(
     view: ControllerView, pushed: Sequence[PushedStep], backups: Sequence[KeptBackup]
 ) -> ControllerView:
     """Return a view with what was pushed and kept before."""
+    sent = {(s.target, c.key) for s in pushed if s.outcome == "done" for c in s.changes}
     return view.model_copy(
         update={
+            "differs": tuple(d.model_copy(update={"sent": (d.target, d.key) in sent}) for d in view.differs),
             "pushes": tuple(pushes_of(pushed)[:_SHOWN_PUSHES]),
             "backups": tuple(
                 BackupRow(number=b.number, at=b.at, by=b.author, label=b.label, bytes=len(b.text.encode()))

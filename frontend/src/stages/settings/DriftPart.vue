@@ -10,7 +10,7 @@ const emit = defineEmits<{ back: [asked: { target: string; key: string }]; take:
 const MOST = 12
 const all = ref(false)
 /** What was never sent is no drift: it is told by its number alone. */
-const drifted = computed(() => props.rows.filter((d) => d.held !== 'none' || d.since))
+const drifted = computed(() => props.rows.filter((d) => d.held !== 'none' || d.sent))
 const shown = computed(() => (all.value ? drifted.value : drifted.value.slice(0, MOST)))
 const when = (at: string | null) => (at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : '')
 </script>

@@ -19,6 +19,7 @@ from ..design import (
     free_number,
     put,
 )
+from ..signal import channel_tasks, environment_of
 from .held import in_words
 from .managed import tree_of, wanted_of
 
@@ -38,7 +39,42 @@ def differing(plan: Plan, held: Held, only: frozenset[str] | None = None) -> lis
         for target, values in wanted.items()
         if only is None or not target.startswith("device/") or target.removeprefix("device/") in only
     }
-    return list(differences(_ours(held, known), known))
+    rows = list(differences(_ours(held, known), known))
+    as_good = _as_good(plan, held, rows)
+    return [d for d in rows if (d.target, d.key) not in as_good]
+
+
+_MORE = 1  # a single channel that is another was changed by somebody
+_TINY_DB = 1e-6
+
+
+def _as_good(plan: Plan, held: Held, differs: Sequence[Differs]) -> frozenset[tuple[str, str]]:
+    """Return the channels that are held, are others than planned, and taken together share no more air: of
+    plans that are as good one is found today and another tomorrow, and a site is not sent from one to the
+    next."""
+    air = environment_of(plan)
+    wanted = {(d.target, d.key): d.wanted for d in differs}
+    found: set[tuple[str, str]] = set()
+    for band, task in channel_tasks(air, begin=False).items():
+        points, key = air.access_points(band), f"radio.{band}.channel"
+        rows = task.members or tuple((k,) for k in range(len(points)))
+        targets = [f"device/{points[members[0]].id}" for members in rows]
+        other = {(t, key) for t in targets if (t, key) in wanted}
+        now = [held.get(t, {}).get(key) for t in targets]
+        if len(other) <= _MORE or not all(c in task.options for c in now):
+            continue
+        by_hand = [(c, fixed) for c, fixed in zip(now, task.fixed, strict=True) if fixed is not None]
+        if any(c != fixed for c, fixed in by_hand):
+            continue
+        planned = [wanted.get((t, key), c) for t, c in zip(targets, now, strict=True)]
+        if task.cost_db(_numbers(now)) <= task.cost_db(_numbers(planned)) + _TINY_DB:
+            members = {f"device/{p.id}" for p in points}
+            found |= {k for k in wanted if k[1] == key and k[0] in members}
+    return frozenset(found)
+
+
+def _numbers(channels: Sequence[object]) -> list[int]:
+    return [c for c in channels if isinstance(c, int)]
 
 
 def _ours(held: Held, wanted: Held) -> Held:
