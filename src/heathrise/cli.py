@@ -210,11 +210,12 @@ def sheet_command(project: Path, out: Path, paper: str, scale: int | None) -> No
 @click.argument("what", type=click.Choice(["project", "settings"]), default="project")
 def schema_command(what: str) -> None:
     """Print the JSON Schema of the project file, or of the settings."""
-    from .formats.project_file import project_schema
-    from .formats.settings_export import settings_schema
+    if what == "settings":
+        from .formats.settings_export import settings_schema as schema
+    else:
+        from .formats.project_file import project_schema as schema
 
-    made = project_schema() if what == "project" else settings_schema()
-    click.echo(json.dumps(made, indent=1))
+    click.echo(json.dumps(schema(), indent=1))
 
 
 @main.command("rules")

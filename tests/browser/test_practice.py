@@ -59,6 +59,6 @@ def test_fast_transition_by_hand_is_given_back_to_the_profile(school_sheet: Shee
     box.click()
     sheet.saved(2)
     expect(box).not_to_be_checked()
-    page.get_by_label("Fast transition on Larkmere Staff by the profile again").click()
+    page.get_by_label("fast transition on Larkmere Staff goes by the profile again").click()
     sheet.saved(3)
     expect(box).to_be_checked()

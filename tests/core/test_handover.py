@@ -10,7 +10,18 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device, EquipmentRoom, Network, Switch, Wall, apply, put, remove
+from heathrise.core.design import (
+    Design,
+    Device,
+    EquipmentRoom,
+    Network,
+    Switch,
+    Wall,
+    WirelessName,
+    apply,
+    put,
+    remove,
+)
 from heathrise.core.evaluation.evaluate import Evaluation, evaluate
 from heathrise.core.handover import (
     CheckItem,
@@ -18,6 +29,7 @@ from heathrise.core.handover import (
     after_a_power_cut,
     device_states,
     differences,
+    joins_of,
     open_points,
     promises_of,
     reach_of,
@@ -26,6 +38,7 @@ from heathrise.core.handover import (
 from heathrise.core.records import CableTest, StepStand, cables_as_tested
 from heathrise.core.views.acceptance import planned_cables
 from heathrise.core.views.handover import Observed, as_built, handover_of
+from heathrise.core.views.practice import school_changes
 from heathrise.core.views.work_list import steps_of
 from heathrise.demo import SITES
 
@@ -287,3 +300,23 @@ def test_a_job_that_is_proven_has_only_the_plan_s_own_faults_open(catalogue: Cat
     # Ticking a step measures nothing: the rooms were heard, and say by whom.
     assert (signal.met, signal.heard) == (0, len(found.rooms)) and signal.verdict == "heard"
     assert "heard by Jo, 2026-11-24, not measured" in signal.measured
+
+
+@pytest.mark.parametrize(("school", "parts"), [("one", 1), ("access_point", 3)])
+def test_each_name_that_is_on_the_air_has_its_code_and_the_key_of_its_name(school: str, parts: int) -> None:
+    """With a name for each access point there are three codes, and one key for all of them."""
+    plan = Plan(SITES[3].make(), load_catalogue())
+    plan = plan.after(school_changes(plan, "names", school, None))
+    names = plan.design.of(WirelessName)
+    keys = {key: f"secret of {key}" for key in names}
+    joins = joins_of(plan.design, plan.catalogue, keys)
+    assert len(joins) == parts * len(names) and len({j.ssid for j in joins}) == len(joins)
+    for join in joins:
+        assert join.ssid.startswith(names[join.name].ssid) and keys[join.name] in join.code
+        assert f"S:{join.ssid};" in join.code
+    points = [d.name for d in plan.design.of(Device).values() if d.kind == "access_point"]
+    if parts > 1:
+        assert {j.ssid.removeprefix(names[j.name].ssid).strip() for j in joins} == set(points)
+    told = handover_of(plan, Observed(steps=steps_of(plan))).joins
+    assert [(j.id, j.ssid) for j in told] == [(j.id, j.ssid) for j in joins]
+    assert not any("secret" in j.code for j in told)

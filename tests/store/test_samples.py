@@ -7,13 +7,13 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
-from sqlalchemy import Engine, select
+from sqlalchemy import Engine, select, text
 
 from bench.migrations import kills_from, load_sample, shape_of
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.integrity import check
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Device, Wall, put
+from heathrise.core.design import Device, Network, Wall, WirelessName, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.records import CableTest
 from heathrise.formats.project_file import load_project
@@ -41,6 +41,27 @@ def test_an_older_database_migrates(name: str, database: Database, catalogue: Ca
     script = load_sample(engine, SAMPLES / name)
     migrate(engine)
     _as_it_was(engine, catalogue, script)
+    engine.dispose()
+
+
+def test_fast_transition_that_a_network_has_anyway_is_by_it_after_a_migration(
+    database: Database, catalogue: Catalogue
+) -> None:
+    engine = connect(database.create("by_purpose", fresh=True))
+    load_sample(engine, SAMPLES / "database-0018.sql")
+    with engine.connect() as connection:
+        before = dict(connection.execute(text("SELECT id, fast_transition FROM wireless_name")).all())  # type: ignore[arg-type]
+    migrate(engine)
+    repository = Repository(engine, catalogue)
+    with engine.connect() as connection:
+        (project_id,) = connection.scalars(select(project.c.id))
+    design = repository.load(project_id).design
+    names = design.of(WirelessName)
+    assert set(before) == set(names) and len(names) > 2
+    for key, name in names.items():
+        usual = design.of(Network)[name.network].purpose != "devices"
+        assert name.fast_transition == (None if bool(before[key]) is usual else bool(before[key]))
+    assert names["ssid-things"].fast_transition is True  # said by hand against what its network has
     engine.dispose()
 
 

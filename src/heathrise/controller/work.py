@@ -112,16 +112,15 @@ class PushRun:
         found: list[tuple[PushStep, Outcome, str]] = []
         ends = ""
         for k, step in enumerate(steps):
-            if ends or not progress(k, len(steps)):
-                row = (step, "stopped", ends or "stopped by hand")
-            else:
+            outcome: Outcome = "stopped"
+            words = ends or "stopped by hand"
+            if not ends and progress(k, len(steps)):
                 outcome, words = self._one(step)
-                row = (step, outcome, words)
                 shared_away = outcome == "away" and not step.target.startswith("device/")
                 if outcome == "cut_off" or shared_away:
                     ends = f"left after {step.name}: {words}"
-            found.append(row)  # type: ignore[arg-type]
-            self.told(*row)  # type: ignore[arg-type]
+            found.append((step, outcome, words))
+            self.told(step, outcome, words)
         return found
 
     def _one(self, step: PushStep) -> tuple[Outcome, str]:
@@ -152,7 +151,7 @@ class PushRun:
             gear = next((g for g in self.controller.gear() if g.serial == serial), None)
             if gear is None:
                 return "cut_off", "it does not show itself any more"
-            if gear.applied >= version and gear.stand == "online":
+            if gear.applied >= max(version, gear.version) and gear.stand == "online":
                 return None
             if gear.stand == "cut_off":
                 return (

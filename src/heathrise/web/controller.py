@@ -37,8 +37,8 @@ from ..core.records import (
 from ..core.views.managed import wanted_of
 from ..core.views.push import differing, taken_over
 from ..standins.controller.planting import planted
+from .controller_models import BackupNote, Serial, SettingNamed, StandinSaid, Tick
 from .desk import desk, stores
-from .models import BackupNote, Serial, SettingNamed, StandinSaid, Tick
 from .wire import AUTHOR, json_of
 
 routes = APIBlueprint("controller", __name__, url_prefix="/api/projects/<project_id>/controller")

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { useBringUp } from '@/answers/useBringUp'
 import type { BringItem, BringStep } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
+import { doneTogether, openFirst, standingOn } from '@/document/bringing'
 import { useDesign } from '@/document/store'
 
 /** The site on its way up, in fourteen steps: a ladder to climb, each rung told by the controller itself. */
@@ -14,13 +15,11 @@ const router = useRouter()
 const { view, said, job, running, stop, act, actOnAll, blink, match } = useBringUp()
 const opened = ref<number | null>(null)
 const lit = ref('')
-/** The rung that one stands on: the first that something can be done on, or that stands still. */
-const here = computed(() => view.value?.steps.find((s) => s.state === 'blocked' || s.state === 'ready')?.number ?? view.value?.steps.find((s) => s.state === 'waits')?.number ?? null)
+const here = computed(() => standingOn(view.value?.steps ?? []))
 const shown = computed(() => opened.value ?? here.value)
 const step = computed(() => view.value?.steps.find((s) => s.number === shown.value) ?? null)
-/** What is open comes first, as it comes in the step's own order. */
-const items = computed(() => [...(step.value?.items ?? [])].sort((a, b) => Number(a.state === 'done' && a.does !== 'tick') - Number(b.state === 'done' && b.does !== 'tick')))
-const ready = computed(() => step.value?.items.filter((i) => i.state === 'ready' && i.does && !['tick', 'match'].includes(i.does)) ?? [])
+const items = computed(() => openFirst(step.value?.items ?? []))
+const ready = computed(() => doneTogether(step.value?.items ?? []))
 const DOES: Record<string, string> = { update_itself: 'Update it', release: 'It is released and reset', adopt: 'Adopt', update: 'Update', push: 'Push', backup: 'Keep a backup' }
 const STATES: Record<string, string> = { done: 'done', ready: 'can be done now', waits: 'waits', blocked: 'stands still' }
 const count = (s: BringStep) => `${s.items.filter((i) => i.state === 'done').length} of ${s.items.length}`

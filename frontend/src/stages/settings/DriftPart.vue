@@ -2,6 +2,7 @@
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import type { ControllerView } from '@/api/types'
+import { drifted } from '@/document/bringing'
 
 /** What is held otherwise than planned: since when, to be put back, or taken over into the plan. */
 type Row = ControllerView['differs'][number]
@@ -9,15 +10,15 @@ const props = defineProps<{ rows: readonly Row[] }>()
 const emit = defineEmits<{ back: [asked: { target: string; key: string }]; take: [target: string, key: string, label: string] }>()
 const MOST = 12
 const all = ref(false)
-/** What was never sent is no drift: it is told by its number alone. */
-const drifted = computed(() => props.rows.filter((d) => d.held !== 'none' || d.sent))
-const shown = computed(() => (all.value ? drifted.value : drifted.value.slice(0, MOST)))
+/** What was never sent is told by its number alone. */
+const rest = computed(() => drifted(props.rows))
+const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, MOST)))
 const when = (at: string | null) => (at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : '')
 </script>
 
 <template>
-  <p v-if="rows.length > drifted.length" class="quiet">{{ rows.length - drifted.length }} of them were never sent.</p>
-  <table v-if="drifted.length" class="ledger" data-drift>
+  <p v-if="rows.length > rest.length" class="quiet">{{ rows.length - rest.length }} of them were never sent.</p>
+  <table v-if="rest.length" class="ledger" data-drift>
     <thead><tr><th>Setting</th><th>Held</th><th>Planned</th><th>Since</th><th><span class="visually-hidden">Do</span></th></tr></thead>
     <tbody>
       <tr v-for="d in shown" :key="`${d.target} ${d.key}`" :data-differs="`${d.target} ${d.key}`">
@@ -26,7 +27,7 @@ const when = (at: string | null) => (at ? new Date(at).toLocaleString('en-GB', {
       </tr>
     </tbody>
   </table>
-  <Button v-if="drifted.length > MOST" :label="all ? 'Show fewer' : `Show all ${drifted.length}`" text size="small" @click="all = !all" />
+  <Button v-if="rest.length > MOST" :label="all ? 'Show fewer' : `Show all ${rest.length}`" text size="small" @click="all = !all" />
 </template>
 
 <style scoped>

@@ -67,7 +67,7 @@ function add(): void {
         <td><MultiSelect :model-value="n.bands" :options="BANDS" option-label="label" option-value="value" size="small" class="bands" :aria-label="`Bands of ${n.ssid}`" @update:model-value="$event.length && set(n, { bands: $event })" /></td>
         <td><Choice :model-value="n.security" :options="SECURITY" class="sec" :aria-label="`Security of ${n.ssid}`" @update:model-value="set(n, { security: $event })" /></td>
         <td><Checkbox :model-value="n.client_isolation" binary :aria-label="`Client isolation on ${n.ssid}`" @update:model-value="set(n, { client_isolation: $event as boolean })" /></td>
-        <td><Checkbox :model-value="sheetOf(n.id)?.fast_transition ?? n.fast_transition ?? false" binary :aria-label="`Fast transition on ${n.ssid}`" @update:model-value="set(n, { fast_transition: $event as boolean })" /><button v-if="n.fast_transition !== null" type="button" class="plain hand" :aria-label="`Fast transition on ${n.ssid} by the profile again`" @click.stop="set(n, { fast_transition: null })">by hand ×</button></td>
+        <td><Checkbox :model-value="sheetOf(n.id)?.fast_transition ?? n.fast_transition ?? false" binary :aria-label="`Fast transition on ${n.ssid}`" @update:model-value="set(n, { fast_transition: $event as boolean })" /><button v-if="n.fast_transition !== null" type="button" class="plain hand" :aria-label="`by hand ×: fast transition on ${n.ssid} goes by the profile again`" @click.stop="set(n, { fast_transition: null })">by hand ×</button></td>
         <td class="why">{{ sheetOf(n.id)?.reason }}</td>
         <td><Button icon="pi pi-trash" text size="small" :aria-label="`Remove ${n.ssid}`" @click="store.commit(`Remove ${n.ssid}`, [{ op: 'remove', kind: 'wireless_name', id: n.id }])" /></td>
       </tr>

@@ -31,7 +31,8 @@ from .relief import Relief, Show, relief
 from .rooms import VERDICT_RANK, RoomVerdict, judge_rooms
 from .survey import room_points
 from .verdicts import channel_findings, signal_findings
-from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, Walk, walk
+from .walk import MOST_POINTS, MOST_SECONDS, STEP_S, walk
+from .walk_values import Walk
 
 __all__ = [
     "MOST_POINTS",

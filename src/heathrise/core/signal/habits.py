@@ -16,7 +16,8 @@ from ..context.on_air import fast_transition_of
 from ..design import Design, Floor, Point, Space, UsualRoute, WirelessName, put
 from ..walkways import WalkPoint, Way, footways_of
 from .radio_environment import RadioEnvironment
-from .walk import Walk, walk
+from .walk import walk
+from .walk_values import Walk
 
 
 class HabitVerdict(Frozen):

@@ -10,17 +10,16 @@ from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import Field
 
 from ..base.bands import BANDS, Band
-from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
-from ..catalogue import AirModel, Rules, Used
+from ..catalogue import AirModel, Rules
 from ..context.on_air import apart_by, fast_transition_of, on_air_at
 from ..design import Design, Device, Floor, Point, WirelessName
 from ..walkways import WalkPoint
 from .obstacles import losses_to_db
 from .radio_environment import SILENT_DBM, RadioEnvironment
+from .walk_values import Event, LevelTrace, Sample, Walk
 
 Array = NDArray[np.float64]
 
@@ -29,58 +28,6 @@ _FLIGHT_M = 0.5
 _BELOW: Band = "2.4"  # that a client falls to where its own band does not reach
 MOST_POINTS, MOST_SECONDS = 200, 1800.0
 _SHOWN = 6  # access points that are drawn; those that are never near the loudest are not
-
-
-class Sample(Frozen):
-    """Half a second of a walk: where it is, and who serves."""
-
-    t_s: float
-    floor: str
-    at: Point
-    serving: str | None
-    band: Band = Field(description="that it is served on")
-    dbm: float = Field(description="of the weaker direction, from who serves")
-
-
-class LevelTrace(Frozen):
-    """The level of one access point along the way, dBm of the weaker direction, a step each."""
-
-    device: str
-    band: Band
-    name: str
-    floor: str
-    dbm: tuple[float, ...]
-
-
-class Event(Frozen):
-    """Something that happens on the way; ``until_s`` for what lasts."""
-
-    kind: Literal["hand_over", "lost", "back", "clings"]
-    t_s: float
-    until_s: float
-    floor: str
-    at: Point
-    device: str | None
-    to: str | None
-    gap_ms: float
-    bad: bool
-    text: str
-
-
-class Walk(Frozen):
-    """A walk and what becomes of a call on it."""
-
-    seconds: float
-    metres: float
-    band: Band
-    name: str = Field(description="wireless name whose settings make the gaps")
-    samples: tuple[Sample, ...]
-    lines: tuple[LevelTrace, ...]
-    events: tuple[Event, ...]
-    verdict: Literal["holds", "breaks"]
-    text: str
-    drop_dbm: float = Field(description="level under which a call is lost")
-    used: tuple[Used, ...]
 
 
 _APART = {False: (), True: ("signal.gap_ms.other_name", "settings.names_by", "settings.bands_by")}

@@ -1,0 +1,43 @@
+"""What is said of a site's controller over the wire."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from ..core.design import ElementId
+from .api_model import ApiModel
+
+
+class Serial(ApiModel):
+    """A device of the plan and the serial on its label; an empty one takes the match back."""
+
+    device: ElementId
+    serial: Annotated[str, Field(max_length=60)]
+
+
+class SettingNamed(ApiModel):
+    target: Annotated[str, Field(max_length=80)]
+    key: Annotated[str, Field(max_length=80)]
+
+
+class BackupNote(ApiModel):
+    label: Annotated[str, Field(max_length=120)] = ""
+
+
+class StandinSaid(ApiModel):
+    """How a plan is built in a stand-in: so many devices with a fault, by a seed; ``afresh`` forgets what
+    was there."""
+
+    faults: Annotated[int, Field(ge=0, le=200)] = 0
+    seed: Annotated[int, Field(ge=0, le=1_000_000)] | None = None
+    afresh: bool = False
+
+
+class Tick(ApiModel):
+    """What was ticked by hand in a bring-up, or is open again."""
+
+    item: Annotated[str, Field(max_length=40)]
+    done: bool
+    note: Annotated[str, Field(max_length=200)] = ""
