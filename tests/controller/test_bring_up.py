@@ -8,7 +8,7 @@ from itertools import count as numbers
 import pytest
 
 from bench.bring_ups import Installer, brought_up, outcome
-from heathrise.controller import ControllerError
+from heathrise.controller import Controller, ControllerError, Value
 from heathrise.controller.bring_up import bring_up, steps_data
 from heathrise.controller.view import controller_view, hanging, measurement
 from heathrise.controller.work import PushRun, read
@@ -280,3 +280,29 @@ def test_channels_that_are_as_good_are_no_drift_and_worse_ones_are(school: Insta
     worse = [d for d in differing(plan, held, frozenset(seen.matched)) if d.key == "radio.2.4.channel"]
     assert len(worse) == sum(v["radio.2.4.channel"] != 6 for t, v in seen.held.items() if t in points)
     assert controller.about().contract == 1
+
+
+class _AnswersLate(Controller):
+    """Does what it is asked, and whoever asked hears nothing of it."""
+
+    def send(self, target: str, values: dict[str, Value]) -> int:
+        super().send(target, values)
+        raise ControllerError("late", "the controller answers too late")
+
+
+def test_what_was_done_though_the_answer_came_late_is_read_back_once_it_holds(school: Installer) -> None:
+    """Sent and not heard of: it is not sent again, and not called missing before its device could have it."""
+    point = next(r for r in tree_of(school.plan).rows.values() if r.kind == "access_point")
+    seen, _ = school.look()
+    changed = Differs(target=f"device/{point.id}", key="radio.5.power_dbm", held=17, wanted=11)
+    steps = push_plan(school.plan, seen.held, [changed])
+    late = _AnswersLate(f"{school.controllers.root}/sites/{school.site}/v1", school.site)
+    waited: list[float] = []
+
+    def pause(seconds: float) -> None:
+        waited.append(seconds)
+        school.wait(3.0)
+
+    ((_, ended, words),) = PushRun(late, seen.matched, pause=pause).run(steps, always)
+    assert (ended, words) == ("done", "") and waited
+    assert school.controller.held()[f"device/{seen.matched[point.id]}"]["radio.5.power_dbm"] == 11
