@@ -20,7 +20,6 @@ from werkzeug.serving import make_server
 from heathrise.controller import Controller, ControllerError
 from heathrise.controller.bring_up import BringItem, BringUp, bring_up, ticks
 from heathrise.controller.service import Controllers
-from heathrise.controller.view import matched_now
 from heathrise.controller.work import PushRun, Seen, read
 from heathrise.core.base.progress import always
 from heathrise.core.catalogue import load_catalogue
@@ -80,9 +79,8 @@ class Installer:
             self.sites.of(self.site).advance(seconds)
 
     def look(self) -> tuple[Seen, BringUp]:
-        controller = self.controller
-        seen = read(controller, matched_now(self.plan, controller.gear(), self.serials))
-        return seen, bring_up(self.plan, seen, controller.about(), ticks(), backed_up=True)
+        seen = read(self.controller, tree_of(self.plan), self.serials)
+        return seen, bring_up(self.plan, seen, ticks(), backed_up=True)
 
     def work(self) -> BringUp:
         """Go on until nothing is left that can be done."""
@@ -124,9 +122,9 @@ class Installer:
 
     def _push(self) -> bool:
         controller = self.controller
-        seen = read(controller, matched_now(self.plan, controller.gear(), self.serials))
-        rows = differing(self.plan, seen.held, frozenset(seen.matched))
-        ready = [d for d in rows if not d.target.startswith("device/") or d.target[7:] in seen.online]
+        seen = read(controller, tree_of(self.plan), self.serials)
+        rows = differing(self.plan, seen.held, seen.matched)
+        ready = seen.sendable(rows)
         steps = push_plan(self.plan, seen.held, ready)
         run = PushRun(controller, seen.matched, pause=lambda _: self.wait(3.0))
         self.done += run.run(steps, always)
@@ -147,7 +145,7 @@ def brought_up(plan: Plan, seed: int, base: str, sites: Sites) -> tuple[Installe
 def outcome(installer: Installer, found: BringUp) -> str:
     """Return how a site ended: as planned, stopped by name, or in silence."""
     seen, _ = installer.look()
-    if found.done == found.of and not differing(installer.plan, seen.held, frozenset(seen.matched)):
+    if found.done == found.of and not differing(installer.plan, seen.held, seen.matched):
         return "as planned"
     return "by name" if found.blocked else "silent"
 

@@ -81,7 +81,7 @@ def test_a_wrong_order_is_held_back_and_says_why(plans: list[Plan], standin: Sta
     plan, site = plans[2], "wrong-order"  # where an access point hangs on another over the air
     standin.place.plug_in(site, [r.model_dump() for r in planted(plan, site)], 1, 0)
     controller = standin.controller(site)
-    found = bring_up(plan, read(controller, {}), controller.about())
+    found = bring_up(plan, read(controller, tree_of(plan), {}))
     items = {i.id: i for s in found.steps for i in s.items}
     adopts = [i for key, i in items.items() if key.startswith("adopt-")]
     assert {i.words for i in adopts} == {"the controller first (step 3)"} and not any(i.does for i in adopts)
@@ -111,17 +111,17 @@ def test_a_push_is_stopped_goes_on_and_is_undone(school: Installer) -> None:
     site = plan.drawn.site.model_copy(update={"width_5ghz_mhz": 20})
     other = plan.after([put(site)])
     seen, _ = school.look()
-    steps = push_plan(other, seen.held, differing(other, seen.held, frozenset(seen.matched)))
+    steps = push_plan(other, seen.held, differing(other, seen.held, seen.matched))
     assert len(steps) > 5 and names
     run = PushRun(controller, seen.matched, pause=lambda _: school.wait(3.0))
     half = run.run(steps, lambda done, _: done < 3)
     assert [o for _, o, _ in half] == ["done"] * 3 + ["stopped"] * (len(steps) - 3)
     seen, _ = school.look()
-    rest = push_plan(other, seen.held, differing(other, seen.held, frozenset(seen.matched)))
+    rest = push_plan(other, seen.held, differing(other, seen.held, seen.matched))
     assert [s.target for s in rest] == [s.target for s in steps[3:]]  # it goes on where it stopped
     assert {o for _, o, _ in run.run(rest, always)} == {"done"}
     seen, _ = school.look()
-    back = push_plan(plan, seen.held, differing(plan, seen.held, frozenset(seen.matched)))
+    back = push_plan(plan, seen.held, differing(plan, seen.held, seen.matched))
     assert {o for _, o, _ in run.run(back, always)} == {"done"} and controller.held() == before
 
 
@@ -182,7 +182,7 @@ def test_drift_is_seen_taken_over_or_put_back(school: Installer) -> None:
     controller.send("name/stray", {"ssid": "Stray"})
     school.wait()
     seen, _ = school.look()
-    rows = differing(plan, seen.held, frozenset(seen.matched))
+    rows = differing(plan, seen.held, seen.matched)
     by = {(d.target, d.key): d for d in rows}
     at = f"device/{point.id}"
     keys = {
@@ -196,14 +196,14 @@ def test_drift_is_seen_taken_over_or_put_back(school: Installer) -> None:
         changes = taken_over(plan, by[key])
         assert changes is not None
         after = plan.after(changes)
-        assert key not in {(d.target, d.key) for d in differing(after, seen.held, frozenset(seen.matched))}
+        assert key not in {(d.target, d.key) for d in differing(after, seen.held, seen.matched)}
     assert taken_over(plan, by["name/stray", "ssid"]) is None
-    view = controller_view(plan, seen, controller.about(), [], True)
+    view = controller_view(plan, seen, [], True)
     stray = next(d for d in view.differs if d.target == "name/stray")
     assert (stray.name, stray.held, stray.wanted, stray.takes) == ("Stray", "Stray", "none", False)
     school.work()
     seen, _ = school.look()
-    assert not differing(plan, seen.held, frozenset(seen.matched)) and "name/stray" not in seen.held
+    assert not differing(plan, seen.held, seen.matched) and "name/stray" not in seen.held
 
 
 def test_backups_are_had_again_and_another_site_s_refused(school: Installer, standin: StandIn) -> None:
@@ -273,11 +273,11 @@ def test_channels_that_are_as_good_are_no_drift_and_worse_ones_are(school: Insta
     turned = {1: 6, 6: 11, 11: 1}  # the same plan with its three channels called otherwise
     for target in points:
         held[target]["radio.2.4.channel"] = turned[int(str(held[target]["radio.2.4.channel"]))]
-    found = {d.key for d in differing(plan, held, frozenset(seen.matched))}
+    found = {d.key for d in differing(plan, held, seen.matched)}
     assert "radio.2.4.channel" not in found
     for target in points:
         held[target]["radio.2.4.channel"] = 6
-    worse = [d for d in differing(plan, held, frozenset(seen.matched)) if d.key == "radio.2.4.channel"]
+    worse = [d for d in differing(plan, held, seen.matched) if d.key == "radio.2.4.channel"]
     assert len(worse) == sum(v["radio.2.4.channel"] != 6 for t, v in seen.held.items() if t in points)
     assert controller.about().contract == 1
 

@@ -18,7 +18,7 @@ from ..core.context.plan import Plan
 from ..core.controlled import Differs, Managed
 from ..core.views.managed import tree_of
 from ..core.views.push import differing, push_plan
-from .contract import About, Gear
+from .contract import Gear
 from .work import Seen
 
 State = Literal["done", "ready", "waits", "blocked"]
@@ -88,7 +88,6 @@ def ticks() -> frozenset[str]:
 class _Site:
     plan: Plan
     seen: Seen
-    about: About
     ticked: frozenset[str]
     backed_up: bool
 
@@ -101,7 +100,18 @@ class _Site:
 
     @cached_property
     def differs(self) -> list[Differs]:
-        return differing(self.plan, self.seen.held, frozenset(self.seen.matched))
+        return differing(self.plan, self.seen.held, self.seen.matched)
+
+    @cached_property
+    def by_target(self) -> dict[str, list[Differs]]:
+        found: dict[str, list[Differs]] = {}
+        for row in self.differs:
+            found.setdefault(row.target, []).append(row)
+        return found
+
+    def of(self, row: Managed, *keys: str) -> list[Differs]:
+        """Return what differs of a device, of keys that begin so."""
+        return [d for d in self.by_target.get(f"device/{row.id}", ()) if d.key.startswith(keys)]
 
     @cached_property
     def cuts(self) -> dict[str, str]:
@@ -119,11 +129,11 @@ class _Site:
 
     @property
     def current(self) -> bool:
-        return self.about.offers is None and not self.about.updating
+        return self.seen.about.offers is None and not self.seen.about.updating
 
 
 def bring_up(
-    plan: Plan, seen: Seen, about: About, ticked: frozenset[str] = frozenset(), backed_up: bool = False
+    plan: Plan, seen: Seen, ticked: frozenset[str] = frozenset(), backed_up: bool = False
 ) -> BringUp:
     """Return how far a site is.
 
@@ -131,7 +141,7 @@ def bring_up(
         ticked: ids of what somebody ticked by hand.
         backed_up: whether a backup was kept since the last push.
     """
-    site = _Site(plan, seen, about, ticked, backed_up)
+    site = _Site(plan, seen, ticked, backed_up)
     steps = []
     for number, step in enumerate(steps_data(), start=1):
         items = (*_ticked(step, site), *_items(number, site))
@@ -164,9 +174,7 @@ def _items(number: int, site: _Site) -> Iterator[BringItem]:
     if number == 3:
         yield _controller(site)
     elif number == 4:
-        yield _pushed(
-            site, "quiet", "Updates as planned", [d for d in site.differs if d.target == "site"], "site"
-        )
+        yield _pushed(site, "quiet", "Updates as planned", site.by_target.get("site", ()), "site")
     elif number == 5:
         yield from _released(site)
     elif number == 6:
@@ -189,7 +197,7 @@ def _now(item: BringItem, state: State, words: str = "", does: Does = "") -> Bri
 
 
 def _controller(site: _Site) -> BringItem:
-    about, item = site.about, BringItem(id="controller", name="The controller", state="waits")
+    about, item = site.seen.about, BringItem(id="controller", name="The controller", state="waits")
     if about.updating:
         return _now(item, "waits", "updates itself")
     if about.offers is not None:
@@ -214,8 +222,8 @@ def _released(site: _Site) -> Iterator[BringItem]:
             serial=gear.serial,
         )
     if not held:
-        everything = BringItem(id="release", name="All that is seen", state="done")
-        yield _now(everything, "done", "in factory state, or adopted")
+        words = "in factory state, or adopted"
+        yield BringItem(id="release", name="All that is seen", state="done", words=words)
 
 
 def _adopted(site: _Site, row: Managed) -> BringItem:
@@ -267,8 +275,7 @@ def _updated(site: _Site, row: Managed) -> BringItem:
 
 def _named(site: _Site, row: Managed) -> BringItem:
     serial = site.seen.matched.get(row.id, "")
-    mine = [d for d in site.differs if d.target == f"device/{row.id}" and d.key == "label"]
-    found = _pushed(site, f"name-{row.id}", row.name, mine, f"device/{row.id}", row)
+    found = _pushed(site, f"name-{row.id}", row.name, site.of(row, "label"), f"device/{row.id}", row)
     words = f"{serial}; {found.words}".strip("; ") if serial else found.words
     return found.model_copy(update={"words": words, "serial": serial})
 
@@ -281,7 +288,7 @@ def _networks(site: _Site) -> Iterator[BringItem]:
     for key, (name, rows) in by.items():
         yield _pushed(site, key, name, rows, "")
     for row in site.rows:
-        mine = [d for d in site.differs if d.target == f"device/{row.id}" and d.key.startswith("port.")]
+        mine = site.of(row, "port.")
         if mine or any(k.startswith("port.") for k in site.seen.held.get(f"device/{row.id}", {})):
             yield _pushed(site, f"ports-{row.id}", f"Ports of {row.name}", mine, f"device/{row.id}", row)
 
@@ -290,11 +297,7 @@ def _radios(site: _Site) -> Iterator[BringItem]:
     for row in site.rows:
         if row.kind == "switch":
             continue
-        mine = [
-            d
-            for d in site.differs
-            if d.target == f"device/{row.id}" and d.key.startswith(("radio.", "airtime"))
-        ]
+        mine = site.of(row, "radio.", "airtime")
         yield _pushed(site, f"radio-{row.id}", row.name, mine, f"device/{row.id}", row)
 
 

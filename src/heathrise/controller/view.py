@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import ClassVar
@@ -14,11 +15,11 @@ from ..core.controlled import Managed, Tree, Value
 from ..core.design import Device, Network
 from ..core.evaluation.evaluate import evaluate
 from ..core.records import Drift, KeptBackup, PushedStep, ReadBack, since_when
+from ..core.views.held import in_words, said
 from ..core.views.managed import tree_of, wanted_of
-from ..core.views.practice_change import said
-from ..core.views.push import counted, differing, names_of, push_plan, said_of, taken_over
+from ..core.views.push import differing, names_of, push_plan, taken_over
 from .contract import About, Gear, Measured, Stand
-from .work import Seen, matches
+from .work import Seen
 
 _SHOWN_PUSHES = 5
 
@@ -121,25 +122,20 @@ class ControllerView(Frozen):
     read_at: datetime | None = None
 
 
-def controller_view(
-    plan: Plan, seen: Seen, about: About, reads: Sequence[ReadBack], standin: bool
-) -> ControllerView:
+def controller_view(plan: Plan, seen: Seen, reads: Sequence[ReadBack], standin: bool) -> ControllerView:
     """Return a controller as it was just read, beside the plan."""
     tree = tree_of(plan)
-    only = frozenset(seen.matched)
-    differs = differing(plan, seen.held, only)
-    names = names_of(plan, differs, seen.held)
-    many = counted(differs)
-    drift = since_when(differs, reads)
-    ready = [d for d in differs if not d.target.startswith("device/") or _id(d.target) in seen.online]
+    differs = differing(plan, seen.held, seen.matched)
+    targets, elements = names_of(plan, differs, seen.held), _names(plan)
+    many = Counter(d.target for d in differs)
     return ControllerView(
         known=True,
         standin=standin,
-        about=about,
-        devices=tuple(_row(tree, row, seen, many.get(f"device/{row.id}", 0)) for row in hanging(tree)),
+        about=seen.about,
+        devices=tuple(_row(tree, row, seen, many[f"device/{row.id}"]) for row in hanging(tree)),
         strangers=tuple(seen.strangers),
         settings=sum(map(len, wanted_of(plan).values())),
-        differs=tuple(_differs(plan, d, names) for d in drift),
+        differs=tuple(_differs(plan, d, targets, elements) for d in since_when(differs, reads)),
         steps=tuple(
             StepRow(
                 number=s.number,
@@ -150,7 +146,7 @@ def controller_view(
                 cuts=tuple(tree.rows[k].name for k in s.cuts),
                 branch=s.branch,
             )
-            for s in push_plan(plan, seen.held, ready)
+            for s in push_plan(plan, seen.held, seen.sendable(differs))
         ),
         read_at=reads[-1].at if reads else None,
     )
@@ -208,15 +204,6 @@ def hanging(tree: Tree) -> list[Managed]:
     return found
 
 
-def matched_now(plan: Plan, gear: Sequence[Gear], known: dict[str, str]) -> dict[str, str]:
-    """Return serials by device: those that were said, and those that follow from where gear is plugged in."""
-    return matches(tree_of(plan), gear, known)
-
-
-def _id(target: str) -> str:
-    return target.removeprefix("device/")
-
-
 def _row(tree: Tree, row: Managed, seen: Seen, differs: int) -> DeviceRow:
     serial = seen.matched.get(row.id, "")
     gear = seen.gear.get(serial)
@@ -242,23 +229,27 @@ def _row(tree: Tree, row: Managed, seen: Seen, differs: int) -> DeviceRow:
     return shown.model_copy(update=own)
 
 
-def _differs(plan: Plan, drift: Drift, names: dict[str, str]) -> DiffersRow:
+def _differs(plan: Plan, drift: Drift, targets: Mapping[str, str], elements: Mapping[str, str]) -> DiffersRow:
     row = drift.differs
     return DiffersRow(
         target=row.target,
         key=row.key,
-        name=names.get(row.target, row.target),
-        label=said_of(row),
-        held=_said(plan, row.held),
-        wanted=_said(plan, row.wanted),
+        name=targets.get(row.target, row.target),
+        label=in_words(row.key),
+        held=_said(elements, row.held),
+        wanted=_said(elements, row.wanted),
         since=drift.since,
         takes=taken_over(plan, row) is not None,
     )
 
 
-def _said(plan: Plan, value: Value) -> str:
+def _names(plan: Plan) -> dict[str, str]:
+    """Return by id what networks and devices are called, which settings name."""
     names = {n.id: n.name for n in plan.design.of(Network).values()}
-    names |= {d.id: d.name for d in plan.design.of(Device).values()}
+    return names | {d.id: d.name for d in plan.design.of(Device).values()}
+
+
+def _said(names: Mapping[str, str], value: Value) -> str:
     if isinstance(value, tuple):
         return said(tuple(names.get(str(v), str(v)) for v in value))
     return said(names.get(value, value) if isinstance(value, str) else value)

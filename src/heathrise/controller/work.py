@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..core.base.progress import Progress
-from ..core.controlled import Held, Managed, PushStep, Tree, normal, same
+from ..core.controlled import Differs, Held, Managed, PushStep, Tree, device_of, normal, same
 from ..core.records import Outcome
 from .adapter import Controller, ControllerError
-from .contract import Gear
+from .contract import About, Gear
 
 APPLY_SECONDS = 120.0  # by the controller's own clock
 REAL_SECONDS = 90.0
@@ -20,9 +20,10 @@ LOOK_SECONDS = 0.15
 
 @dataclass(frozen=True)
 class Seen:
-    """A controller as it was read: its gear by serial, and what it holds with devices by their id in the
-    plan; ``strangers`` are serials that no device of the plan is matched to."""
+    """A controller as it was read: what it says of itself, its gear by serial, and what it holds with
+    devices by their id in the plan; ``strangers`` are serials that no device of the plan is matched to."""
 
+    about: About
     gear: Mapping[str, Gear]
     held: Held
     matched: Mapping[str, str]
@@ -38,24 +39,32 @@ class Seen:
         rows = self.matched.items()
         return frozenset(k for k, s in rows if s in self.gear and self.gear[s].stand == "online")
 
+    def sendable(self, differs: Sequence[Differs]) -> list[Differs]:
+        """Return the differences that can be sent now: of devices those that are online."""
+        devices = ((d, device_of(d.target)) for d in differs)
+        return [d for d, device in devices if device is None or device in self.online]
 
-def read(controller: Controller, matched: Mapping[str, str]) -> Seen:
-    """Return a controller as it is now.
+
+def read(controller: Controller, tree: Tree, said: Mapping[str, str]) -> Seen:
+    """Return a controller as it is now, its gear matched to a plan's devices.
+
+    Args:
+        said: serials that somebody told by device; the others follow from where gear is plugged in.
 
     Raises:
         ControllerError: it cannot be read, or is another site's.
     """
-    controller.about()
+    about = controller.about()
     gear = {g.serial: g for g in controller.gear()}
+    matched = matches(tree, list(gear.values()), said)
     by_serial = {serial: device for device, serial in matched.items()}
     held: dict[str, dict[str, Any]] = {}
     for target, values in controller.held().items():
         at = target
-        if target.startswith("device/"):
-            serial = target.removeprefix("device/")
+        if (serial := device_of(target)) is not None:
             at = f"device/{by_serial[serial]}" if serial in by_serial else f"device/serial:{serial}"
         held[at] = {k: normal(v) for k, v in values.items() if v is not None}
-    return Seen(gear, held, dict(matched))
+    return Seen(about, gear, held, matched)
 
 
 def matches(tree: Tree, gear: Sequence[Gear], matched: Mapping[str, str]) -> dict[str, str]:
@@ -116,7 +125,7 @@ class PushRun:
             words = ends or "stopped by hand"
             if not ends and progress(k, len(steps)):
                 outcome, words = self._one(step)
-                shared_away = outcome == "away" and not step.target.startswith("device/")
+                shared_away = outcome == "away" and device_of(step.target) is None
                 if outcome == "cut_off" or shared_away:
                     ends = f"left after {step.name}: {words}"
             found.append((step, outcome, words))
@@ -126,11 +135,10 @@ class PushRun:
     def _one(self, step: PushStep) -> tuple[Outcome, str]:
         if step.cuts and not self.even_so:
             return "dangerous", f"it would cut off {len(step.cuts)}; nothing was sent"
-        serial = None
-        if step.target.startswith("device/"):
-            serial = self.matched.get(step.target.removeprefix("device/"))
-            if serial is None:
-                return "away", "no serial is matched to it yet"
+        device = device_of(step.target)
+        serial = self.matched.get(device) if device is not None else None
+        if device is not None and serial is None:
+            return "away", "no serial is matched to it yet"
         target = f"device/{serial}" if serial is not None else step.target
         try:
             version = self.controller.send(target, {c.key: _plain(c.wanted) for c in step.changes})

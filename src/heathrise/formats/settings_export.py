@@ -23,8 +23,7 @@ from ..core.design import Change, DesignError, Problem, describe, put
 from ..core.evaluation.evaluate import evaluate
 from ..core.settings import SettingsSheet
 from ..core.signal import RadioSheet
-from ..core.views.held import Setting, held_settings, in_words
-from ..core.views.practice_change import said
+from ..core.views.held import Setting, held_settings, in_words, said
 from ..core.views.push import taken_over
 
 FORMAT: Literal["heathrise-settings"] = "heathrise-settings"

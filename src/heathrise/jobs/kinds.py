@@ -12,7 +12,6 @@ from pydantic import BaseModel, Field
 
 from ..asked import Answer, Asked
 from ..controller import Controller, ControllerError
-from ..controller.view import matched_now
 from ..controller.work import PushRun, Seen, read
 from ..core.base.progress import Progress, ShowBest
 from ..core.context.plan import Plan
@@ -23,6 +22,7 @@ from ..core.records import HandedOver, Outcome, PushedStep, Record, undone
 from ..core.views.bill_of_materials import order_of
 from ..core.views.handover import Observed, handover_of
 from ..core.views.labels import project_labels
+from ..core.views.managed import tree_of
 from ..core.views.offers import offers
 from ..core.views.push import differing, push_plan
 from ..formats.papers import (
@@ -234,7 +234,7 @@ def _push(job: JobContext, asked: PushAsked) -> PushEnded:
     evaluate(job.plan, wait=True)
     try:
         controller = job.site.controller()
-        seen = read(controller, matched_now(job.plan, controller.gear(), job.site.serials()))
+        seen = read(controller, tree_of(job.plan), job.site.serials())
         steps = push_steps_of(job.plan, seen, asked, job.site.pushed())
     except ControllerError as error:
         raise DesignError([Problem("controller", str(error))]) from None
@@ -268,8 +268,7 @@ def push_steps_of(plan: Plan, seen: Seen, asked: PushAsked, pushed: Sequence[Pus
     Raises:
         DesignError: there is nothing to send, or no such push to undo.
     """
-    only = frozenset(seen.matched)
-    differs = differing(plan, seen.held, only)
+    differs = differing(plan, seen.held, seen.matched)
     if asked.undo:
         before = undone(pushed, asked.undo)
         if not before:
@@ -278,10 +277,9 @@ def push_steps_of(plan: Plan, seen: Seen, asked: PushAsked, pushed: Sequence[Pus
         differs = list(differences(now, before))
     elif asked.target:
         differs = [d for d in differs if d.target == asked.target and asked.key in ("", d.key)]
-    away = [d for d in differs if d.target.startswith("device/") and d.target[7:] not in seen.online]
-    ready = [d for d in differs if d not in away]
+    ready = seen.sendable(differs)
     if not ready:
-        what = "what differs is on devices that are not online" if away else "everything is as it shall be"
+        what = "what differs is on devices that are not online" if differs else "everything is as it shall be"
         raise DesignError([Problem("push", what)])
     return push_plan(plan, seen.held, ready)
 

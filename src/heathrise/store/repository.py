@@ -109,6 +109,11 @@ class Repository:
         return ruled
 
     @property
+    def shipped(self) -> Catalogue:
+        """The catalogue as it ships, whatever the firm has of its own."""
+        return self._shipped
+
+    @property
     def gear(self) -> FirmGear:
         return self._gear
 

@@ -45,6 +45,6 @@ class Stores:
             Papers(engine),
             Pictures(engine),
             FirmHeads(engine),
-            FirmPractices(engine, repository.catalogue.matters),
+            FirmPractices(engine, repository.shipped.matters),
             Jobs(engine),
         )

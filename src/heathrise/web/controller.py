@@ -12,14 +12,7 @@ from flask import Response, abort
 from ..asked import Changes
 from ..controller import Controller, ControllerError
 from ..controller.bring_up import BringUp, bring_up, ticks
-from ..controller.view import (
-    ControllerView,
-    Measurement,
-    controller_view,
-    matched_now,
-    measurement,
-    with_past,
-)
+from ..controller.view import ControllerView, Measurement, controller_view, measurement, with_past
 from ..controller.work import Seen, read
 from ..core.context.plan import Plan
 from ..core.controlled import Differs
@@ -34,7 +27,7 @@ from ..core.records import (
     serials_as_matched,
     ticked,
 )
-from ..core.views.managed import wanted_of
+from ..core.views.managed import tree_of, wanted_of
 from ..core.views.push import differing, taken_over
 from ..standins.controller.planting import planted
 from .controller_models import BackupNote, Serial, SettingNamed, StandinSaid, Tick
@@ -53,16 +46,16 @@ def seen_now(project_id: str, plan: Plan) -> tuple[Controller, Seen]:
     """
     controller = desk().controllers.of(project_id)
     said = serials_as_matched(stores().records.of(project_id, SerialMatched))
-    return controller, read(controller, matched_now(plan, controller.gear(), said))
+    return controller, read(controller, tree_of(plan), said)
 
 
 def _answered(project_id: str, status: int = 200) -> Response:
     _, plan = stores().plans.load(project_id)
     kept, place = stores().records, desk().controllers
     try:
-        controller, seen = seen_now(project_id, plan)
+        _, seen = seen_now(project_id, plan)
         reads = kept.of(project_id, ReadBack)
-        view = controller_view(plan, seen, controller.about(), reads, place.standin)
+        view = controller_view(plan, seen, reads, place.standin)
     except ControllerError as error:
         view = ControllerView(known=place.root is not None, standin=place.standin, trouble=str(error))
     pushed, backups = kept.of(project_id, PushedStep), kept.of(project_id, KeptBackup)
@@ -82,7 +75,7 @@ def note_read(project_id: str) -> Response:
     """Read everything back, and note what differs from the plan."""
     saved, plan = stores().plans.load(project_id)
     _, seen = seen_now(project_id, plan)
-    differs = tuple(differing(plan, seen.held, frozenset(seen.matched)))
+    differs = tuple(differing(plan, seen.held, seen.matched))
     count = sum(map(len, wanted_of(plan).values()))
     note = ReadBack(
         at=datetime.now(UTC), author=AUTHOR, revision=saved.revision, settings=count, differs=differs
@@ -149,7 +142,7 @@ def take_over(project_id: str, said: SettingNamed) -> Response:
 
 def _named(project_id: str, plan: Plan, said: SettingNamed) -> Differs:
     _, seen = seen_now(project_id, plan)
-    for row in differing(plan, seen.held, frozenset(seen.matched)):
+    for row in differing(plan, seen.held, seen.matched):
         if (row.target, row.key) == (said.target, said.key):
             return row
     raise DesignError([Problem("key", "it is as planned by now")])
@@ -157,11 +150,11 @@ def _named(project_id: str, plan: Plan, said: SettingNamed) -> Differs:
 
 def _brought(project_id: str, status: int = 200) -> Response:
     _, plan = stores().plans.load(project_id)
-    controller, seen = seen_now(project_id, plan)
+    _, seen = seen_now(project_id, plan)
     kept = stores().records
     backed_up = kept_since(kept.of(project_id, PushedStep), kept.of(project_id, KeptBackup))
     marks = ticked(kept.of(project_id, BroughtTick))
-    return json_of(bring_up(plan, seen, controller.about(), marks, backed_up), status)
+    return json_of(bring_up(plan, seen, marks, backed_up), status)
 
 
 @routes.get("/bring-up")

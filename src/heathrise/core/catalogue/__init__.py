@@ -32,7 +32,7 @@ from .models import (
 )
 from .own import MOST_OWN, OwnGear, gear_of, ids_of, on_shelf, read_gear, shelves_of, with_gear
 from .poe_classes import PoeClass, poe_rank
-from .practices import Matter, School, ShippedPractice, choice_of, figures_of, site_of, wrong_in
+from .practices import Matter, School, ShippedPractice, choice_of, figures_of, site_of, wrong_in, wrong_number
 from .prices import FirmPrice, Item, Pack, Prices, items_of, priced_items
 from .roles import ROLES, SHED_LAST, PortProfile, Role
 from .rules import Figure, Rules, Used, Value, in_words
@@ -102,4 +102,5 @@ __all__ = [
     "site_of",
     "with_gear",
     "wrong_in",
+    "wrong_number",
 ]

@@ -96,6 +96,16 @@ def site_of(practice: Practice, matters: Mapping[str, Matter]) -> dict[str, Any]
     return found
 
 
+def wrong_number(matter: Matter, school: School, value: float) -> str | None:
+    """Return why a school cannot take a number, or None where it can."""
+    takes = school.takes
+    if takes is None:
+        return f"{matter.label}, {school.label} takes no number; leave it out"
+    if takes.least <= value <= takes.most and value == int(value):
+        return None
+    return f"{matter.label} takes a whole number from {takes.least:g} to {takes.most:g} {takes.unit}"
+
+
 def wrong_in(practice: Practice, matters: Mapping[str, Matter], where: str) -> Iterator[Problem]:
     """Yield what cannot be in a profile: matters and schools that there are not, numbers out of bounds."""
     seen: set[str] = set()
@@ -109,13 +119,8 @@ def wrong_in(practice: Practice, matters: Mapping[str, Matter], where: str) -> I
             known = ", ".join(matter.schools)
             what = f"{matter.label} has no school {choice.school!r}; there are {known}"
             yield Problem(f"{place}.school", what)
-        elif choice.value is not None and school.takes is None:
-            yield Problem(f"{place}.value", f"{matter.label}, {school.label} takes no number; leave it out")
-        elif choice.value is not None and school.takes is not None:
-            least, most = school.takes.least, school.takes.most
-            if not least <= choice.value <= most or choice.value != int(choice.value):
-                what = f"{matter.label} takes a whole number from {least:g} to {most:g} {school.takes.unit}"
-                yield Problem(f"{place}.value", what)
+        elif choice.value is not None and (wrong := wrong_number(matter, school, choice.value)):
+            yield Problem(f"{place}.value", wrong)
         if choice.matter in seen:
             yield Problem(place, f"{choice.matter} stands twice; keep one of them")
         seen.add(choice.matter)

@@ -73,8 +73,12 @@ class Figure(BaseModel):
 
     @property
     def value(self) -> Value:
-        seen = (self.project, self.profile, self.firm)
-        return next((v for v in seen if v is not None), self.shipped)
+        return self.usual if self.project is None else self.project
+
+    @property
+    def usual(self) -> Value:
+        """What counts where the project has nothing of its own."""
+        return next((v for v in (self.profile, self.firm) if v is not None), self.shipped)
 
     @property
     def whose(self) -> Whose:

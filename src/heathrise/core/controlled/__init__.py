@@ -1,6 +1,6 @@
 """What a controller shall hold beside what it holds: differences, the order of a push, whom it cuts off."""
 
-from .difference import Differs, Held, Value, differences, normal, same
+from .difference import Differs, Held, Value, device_of, differences, normal, same
 from .order import PushStep, push_steps
 from .tree import Managed, Tree
 
@@ -11,6 +11,7 @@ __all__ = [
     "PushStep",
     "Tree",
     "Value",
+    "device_of",
     "differences",
     "normal",
     "push_steps",

@@ -15,6 +15,14 @@ Value = Scalar | tuple[int, ...] | tuple[str, ...]
 Held = Mapping[str, Mapping[str, Value]]
 
 
+DEVICE = "device/"
+
+
+def device_of(target: str) -> str | None:
+    """Return the device that a target is, or None where it is what all of a site share."""
+    return target.removeprefix(DEVICE) if target.startswith(DEVICE) else None
+
+
 class Differs(Frozen):
     """One value: as it is held, None where it is not, and as it shall be, None where it shall go."""
 

@@ -9,11 +9,10 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from ..base.frozen import Frozen
-from .difference import Differs, Held, Value
+from .difference import Differs, Held, Value, device_of
 from .tree import Tree
 
 Phase = Literal["add", "device", "remove"]
-_SHARED = ("site", "network/", "name/")
 
 
 class PushStep(Frozen):
@@ -62,7 +61,7 @@ def push_steps(
                 phase=phase,
                 changes=tuple(rows),
                 cuts=tuple(cuts),
-                branch=target.removeprefix("device/") in tree.branch,
+                branch=device_of(target) in tree.branch,
             )
         )
     return steps
@@ -71,14 +70,14 @@ def push_steps(
 def _in_order(
     by_target: Mapping[str, list[Differs]], held: Held, tree: Tree
 ) -> Iterator[tuple[str, Phase, list[Differs]]]:
-    shared = [t for t in by_target if t.startswith(_SHARED)]
+    devices = {key: target for target in by_target if (key := device_of(target)) is not None}
+    shared = [t for t in by_target if device_of(t) is None]
     gone = [t for t in shared if t in held and all(d.wanted is None for d in by_target[t])]
     rank = {"site": 0, "network": 1, "name": 2}
     for target in sorted((t for t in shared if t not in gone), key=lambda t: rank[t.split("/")[0]]):
         yield target, "add", by_target[target]
-    devices = [t for t in by_target if t.startswith("device/")]
-    for target in sorted(devices, key=lambda t: _far_first(t.removeprefix("device/"), tree)):
-        yield target, "device", by_target[target]
+    for key in sorted(devices, key=lambda k: _far_first(k, tree)):
+        yield devices[key], "device", by_target[devices[key]]
     for target in sorted(gone, key=lambda t: -rank[t.split("/")[0]]):
         yield target, "remove", by_target[target]
 

@@ -16,6 +16,7 @@ from ..base.memo import IdentityMemo
 from ..context.on_air import Broadcast
 from ..context.plan import Plan
 from ..context.practice import SaidBy, practice_of, whose_figure, whose_site
+from ..controlled import Value
 from ..design import Device, Network, Switch, WirelessName
 from ..evaluation.evaluate import Evaluation, evaluate
 from ..settings import NameSheet, NetworkSheet, PortSheet, SettingsChapter
@@ -23,8 +24,8 @@ from ..signal import RadioSheet
 
 T = TypeVar("T")
 
-Value = bool | int | float | str | tuple[int, ...] | tuple[str, ...] | None
 SITE = "site"
+NONE = "none"
 _HAND = "by hand"
 _ORIGIN: dict[str, SaidBy] = {"plan": "plan", "house rule": "profile", "person": "person"}
 _MEMBER: dict[str, SaidBy] = {
@@ -95,6 +96,17 @@ def in_words(key: str) -> str:
     if kind == "port":
         return f"port {number}: {words}" if number else f"ports: {words}"
     return f"{'radio' if kind == 'radio' else 'optimiser'} on {number} GHz: {words}"
+
+
+def said(value: Value) -> str:
+    """Return a setting's value as one reads it."""
+    if isinstance(value, bool):
+        return "on" if value else "off"
+    if isinstance(value, tuple):
+        return ", ".join(map(str, value)) or NONE
+    if isinstance(value, float):
+        return f"{value:g}"
+    return NONE if value is None or value == "" else str(value).replace("_", " ")
 
 
 _Row = tuple[str, Value, str, SaidBy]

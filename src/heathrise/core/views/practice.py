@@ -8,8 +8,7 @@ from typing import ClassVar
 from pydantic import Field
 
 from ..base.frozen import Frozen
-from ..catalogue import Matter, School, choice_of, site_of
-from ..context.effective_rules import in_force
+from ..catalogue import Matter, School, choice_of, site_of, wrong_number
 from ..context.plan import Plan
 from ..context.practice import practice_of
 from ..design import Change, DesignError, OwnFigure, Practice, Problem, free_number, put, remove
@@ -41,7 +40,6 @@ class MatterRow(Frozen):
     label: str
     schools: tuple[SchoolRow, ...]
     profile: str = Field(description="school of the profile")
-    profile_value: float | None
     taken: str | None = Field(description="school that holds here; None where its figures are mixed")
     value: float | None
     own: bool = Field(description="whether somebody chose otherwise for this project")
@@ -52,7 +50,6 @@ class PracticeView(Frozen):
     """The practice profile that a plan goes by, matter by matter."""
 
     name: str
-    kept: str | None = Field(description="id that a project's own copy has; None where it has none")
     rows: tuple[MatterRow, ...]
 
 
@@ -61,7 +58,6 @@ def practice_view(plan: Plan) -> PracticeView:
     practice = practice_of(plan.drawn, plan.shelf)
     return PracticeView(
         name=practice.name,
-        kept=next(iter(plan.drawn.of(Practice)), None),
         rows=tuple(_row(plan, practice, key, matter) for key, matter in plan.catalogue.matters.items()),
     )
 
@@ -69,7 +65,7 @@ def practice_view(plan: Plan) -> PracticeView:
 def _row(plan: Plan, practice: Practice, key: str, matter: Matter) -> MatterRow:
     choice = choice_of(practice, key, matter)
     theirs = matter.schools[choice.school]
-    taken = next((k for k, school in matter.schools.items() if _holds(plan, school)), None)
+    taken = _taken(plan, matter)
     school = matter.schools[taken] if taken is not None else None
     value = _number(plan, school) if school is not None else None
     wanted = _value(theirs, choice.value)
@@ -82,7 +78,6 @@ def _row(plan: Plan, practice: Practice, key: str, matter: Matter) -> MatterRow:
         label=matter.label,
         schools=tuple(_school(k, s) for k, s in matter.schools.items()),
         profile=choice.school,
-        profile_value=wanted,
         taken=taken,
         value=value,
         own=own,
@@ -111,28 +106,25 @@ def _number(plan: Plan, school: School) -> float | None:
     return float(getattr(plan.drawn.site, takes.site)) if takes.site else plan.rules[takes.paths[0]]
 
 
-def _holds(plan: Plan, school: School) -> bool:
-    """Whether a plan goes by a school, with whatever number it takes."""
-    number = _number(plan, school)
-    if number is not None and school.takes is not None:
-        # One of a matter's schools may differ from the next by its number alone.
-        bounded = school.takes.least <= number <= school.takes.most
-        single = school.takes.paths and not school.figures and number != school.takes.value
-        if not bounded or (single and _another_has(plan, school, number)):
-            return False
+def _taken(plan: Plan, matter: Matter) -> str | None:
+    """Return the school that a plan goes by: one whose own number it has before one that can take it."""
+    for usual in (True, False):
+        for key, school in matter.schools.items():
+            takes, number = school.takes, _number(plan, school)
+            if takes is not None and number is not None:
+                fits = number == takes.value if usual else takes.least <= number <= takes.most
+            else:
+                fits = usual
+            if fits and _holds(plan, school, number):
+                return key
+    return None
+
+
+def _holds(plan: Plan, school: School, number: float | None) -> bool:
+    """Whether a plan has all that a school with a number stands for."""
     site, figures = plan.drawn.site, plan.rules.figures
     return all(figures[p].value == v for p, v in school.figures_with(number).items()) and all(
         getattr(site, f) == v for f, v in school.site_with(number).items()
-    )
-
-
-def _another_has(plan: Plan, school: School, number: float) -> bool:
-    """Whether another school over the same figures has just this number as its own."""
-    others = (s for m in plan.catalogue.matters.values() for s in m.schools.values() if s is not school)
-    return any(
-        s.takes is not None and school.takes is not None and s.takes.paths == school.takes.paths
-        for s in others
-        if s.takes is not None and s.takes.value == number
     )
 
 
@@ -146,24 +138,19 @@ def school_changes(plan: Plan, key: str, school: str, value: float | None) -> tu
     chosen = matter.schools.get(school) if matter is not None else None
     if matter is None or chosen is None:
         raise DesignError([Problem("school", f"there is no school {school[:40]!r} of {key[:40]!r}")])
-    if (
-        chosen.takes is not None
-        and value is not None
-        and not chosen.takes.least <= value <= chosen.takes.most
-    ):
-        what = f"from {chosen.takes.least:g} to {chosen.takes.most:g} {chosen.takes.unit}"
-        raise DesignError([Problem("value", f"{matter.label} takes a number {what}")])
+    if value is not None and (wrong := wrong_number(matter, chosen, value)) is not None:
+        raise DesignError([Problem("value", wrong)])
     changes: list[Change] = []
     site = plan.drawn.site.model_copy(update=chosen.site_with(value))
     if site != plan.drawn.site:
         changes.append(put(site))
     wanted = chosen.figures_with(value)
-    usual = in_force(plan.drawn, plan.shelf).rules.by_project({}).figures
+    figures = plan.rules.figures
     own = {o.figure: o for o in plan.drawn.of(OwnFigure).values()}
     every = {p for s in matter.schools.values() for p in s.figures_with(None)}
     ids = set(plan.drawn.of(OwnFigure))
     for path in sorted(every):
-        needed = path in wanted and usual[path].value != wanted[path]
+        needed = path in wanted and figures[path].usual != wanted[path]
         if not needed and path in own:
             changes.append(remove(own[path]))
         elif needed and (path not in own or own[path].value != wanted[path]):

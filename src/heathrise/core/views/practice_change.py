@@ -20,11 +20,10 @@ from ..evaluation.evaluate import Evaluation, evaluate
 from ..evaluation.side_effects import spoiled
 from ..settings import beacons_by_band
 from .bill_of_materials import order_of
-from .held import Setting, Value, held_settings, in_words
+from .held import NONE, Setting, held_settings, in_words, said
 from .practice import differing_matters, profile_changes
 
 _BEACON_MS = 102.4  # IEEE 802.11: a beacon each 100 units of 1.024 ms
-_NONE = "none"
 _SHOWN = 4
 
 
@@ -128,17 +127,6 @@ def altered_settings(before: tuple[Setting, ...], after: tuple[Setting, ...]) ->
         )
 
 
-def said(value: Value) -> str:
-    """Return a setting's value as one reads it."""
-    if isinstance(value, bool):
-        return "on" if value else "off"
-    if isinstance(value, tuple):
-        return ", ".join(map(str, value)) or _NONE
-    if isinstance(value, float):
-        return f"{value:g}"
-    return _NONE if value is None or value == "" else str(value).replace("_", " ")
-
-
 def _all_said(rows: Iterable[Setting | None]) -> str:
     words = list(dict.fromkeys("not set" if r is None else said(r.value) for r in rows))
     return " · ".join(words[:_SHOWN]) + (" …" if len(words) > _SHOWN else "")
@@ -155,9 +143,9 @@ def _effects(plan: Plan, after: Plan, a: Evaluation, b: Evaluation) -> Iterator[
         yield Effect(what=what, before=shown_x, after=shown_y, better=better)
     sleeps = [_sleep(p) for p in (plan, after)]
     if None not in sleeps:
-        said = [f"looks every {s:.0f} ms" for s in sleeps if s is not None]
+        looks = [f"looks every {s:.0f} ms" for s in sleeps if s is not None]
         better = None if sleeps[0] == sleeps[1] else (sleeps[1] or 0) > (sleeps[0] or 0)
-        yield Effect(what="A sleeping phone's battery", before=said[0], after=said[1], better=better)
+        yield Effect(what="A sleeping phone's battery", before=looks[0], after=looks[1], better=better)
 
 
 def _words(plan: Plan, practice: Practice) -> Iterator[InWords]:
@@ -202,8 +190,8 @@ def _figures(
     yield both("Cable", False, (cable[0], cable[1]))
     currency = plan.design.site.currency
     prices = [order_of(p).sum.total for p, _ in pairs]
-    said = [(f"{price:,.2f} {currency}", price) for price in prices]
-    yield both("Price with tax", False, (said[0], said[1]))
+    paid = [(f"{price:,.2f} {currency}", price) for price in prices]
+    yield both("Price with tax", False, (paid[0], paid[1]))
     found = [(str(e.totals.not_met + e.totals.near), e.totals.not_met + e.totals.near) for _, e in pairs]
     yield both("Findings not met or near", False, (found[0], found[1]))
 
@@ -228,7 +216,7 @@ def _beacons(plan: Plan) -> Shown:
 def _busy(evaluation: Evaluation) -> Shown:
     busy = evaluation.signal.busy
     if busy is None or not busy.loads:
-        return _NONE, 0.0
+        return NONE, 0.0
     worst = max(busy.loads, key=lambda load: load.total)
     return f"{worst.total:.0%}, {worst.name} on {worst.band} GHz", round(worst.total, 3)
 

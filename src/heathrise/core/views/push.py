@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Container, Iterator, Sequence
 
 from ..base.bands import BANDS
 from ..context.plan import Plan
-from ..controlled import Differs, Held, PushStep, differences, push_steps
+from ..controlled import Differs, Held, PushStep, device_of, differences, push_steps
 from ..design import (
     Change,
     Device,
@@ -20,13 +20,12 @@ from ..design import (
     put,
 )
 from ..signal import channel_tasks, environment_of
-from .held import in_words
 from .managed import tree_of, wanted_of
 
 _NOT_OURS = ("site",)  # what a controller says of itself beside what is planned is left alone
 
 
-def differing(plan: Plan, held: Held, only: frozenset[str] | None = None) -> list[Differs]:
+def differing(plan: Plan, held: Held, only: Container[str] | None = None) -> list[Differs]:
     """Return what a controller holds otherwise than the plan has it.
 
     Args:
@@ -37,7 +36,7 @@ def differing(plan: Plan, held: Held, only: frozenset[str] | None = None) -> lis
     known = {
         target: values
         for target, values in wanted.items()
-        if only is None or not target.startswith("device/") or target.removeprefix("device/") in only
+        if only is None or (device := device_of(target)) is None or device in only
     }
     rows = list(differences(_ours(held, known), known))
     as_good = _as_good(plan, held, rows)
@@ -52,9 +51,11 @@ def _as_good(plan: Plan, held: Held, differs: Sequence[Differs]) -> frozenset[tu
     """Return the channels that are held, are others than planned, and taken together share no more air: of
     plans that are as good one is found today and another tomorrow, and a site is not sent from one to the
     next."""
-    air = environment_of(plan)
-    wanted = {(d.target, d.key): d.wanted for d in differs}
+    wanted = {(d.target, d.key): d.wanted for d in differs if d.key.endswith(".channel")}
     found: set[tuple[str, str]] = set()
+    if len(wanted) <= _MORE:
+        return frozenset()
+    air = environment_of(plan)
     for band, task in channel_tasks(air, begin=False).items():
         points, key = air.access_points(band), f"radio.{band}.channel"
         rows = task.members or tuple((k,) for k in range(len(points)))
@@ -63,8 +64,7 @@ def _as_good(plan: Plan, held: Held, differs: Sequence[Differs]) -> frozenset[tu
         now = [held.get(t, {}).get(key) for t in targets]
         if len(other) <= _MORE or not all(c in task.options for c in now):
             continue
-        by_hand = [(c, fixed) for c, fixed in zip(now, task.fixed, strict=True) if fixed is not None]
-        if any(c != fixed for c, fixed in by_hand):
+        if any(by_hand not in (None, c) for c, by_hand in zip(now, task.fixed, strict=True)):
             continue
         planned = [wanted.get((t, key), c) for t, c in zip(targets, now, strict=True)]
         if task.cost_db(_numbers(now)) <= task.cost_db(_numbers(planned)) + _TINY_DB:
@@ -82,7 +82,7 @@ def _ours(held: Held, wanted: Held) -> Held:
     of the site that it says nothing of."""
     found = {}
     for target, values in held.items():
-        if target.startswith("device/") and target not in wanted:
+        if device_of(target) is not None and target not in wanted:
             continue
         ours = wanted.get(target, {}) if target in _NOT_OURS else values
         found[target] = {k: v for k, v in values.items() if k in ours}
@@ -104,11 +104,6 @@ def names_of(plan: Plan, differs: Sequence[Differs], held: Held) -> dict[str, st
         values = {**held.get(target, {}), **mine}
         found[target] = str(values.get("ssid") or values.get("label") or target)
     return found
-
-
-def said_of(differs: Differs) -> str:
-    """Return the words for a setting."""
-    return in_words(differs.key)
 
 
 _NETWORK = {
@@ -186,11 +181,3 @@ def _of_port(plan: Plan, switch: str, port: int, vlan: object) -> Iterator[Eleme
     said = next((m for m in members.values() if (m.switch, m.port, m.device) == (switch, port, None)), None)
     key = said.id if said is not None else f"membership-{free_number(members, 'membership')}"
     yield Membership(id=key, network=network.id, switch=switch, port=port)
-
-
-def counted(differs: Sequence[Differs]) -> Mapping[str, int]:
-    """Return by target how many of its settings differ."""
-    found: dict[str, int] = {}
-    for row in differs:
-        found[row.target] = found.get(row.target, 0) + 1
-    return found

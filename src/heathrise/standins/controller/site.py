@@ -205,7 +205,7 @@ class SimulatedSite:
             return False
         below = gear
         while (parent := self.state.gear.get(below.planted.parent or "")) is not None:
-            if not self.powered(parent) or (parent.stand == "offline" and parent is not gear):
+            if not self.powered(parent) or parent.stand == "offline":
                 return False
             if below.planted.over_air:
                 if parent.stand not in ("online", "updating") and parent.values:
