@@ -18,6 +18,7 @@ from .machine import LOGS, ROOT, SERVER_START_SECONDS, VAR, free_port, stop
 from .setup import environment
 
 STOP_SECONDS = 15.0
+KEY_FILE = VAR / "keys" / "sealing.key"  # of all servers of this checkout; in no database
 DEMO_PACE = 12.0  # seconds that go by in each for gear that a stand-in plays
 DATABASE_VARIABLE = "HEATHRISE_DATABASE"
 TRY_AGAIN_SECONDS = 5.0
@@ -46,6 +47,8 @@ class Server:
             "--frontend",
             str(dist),
             "--kept",
+            "--key-file",
+            str(KEY_FILE),
             *(["--demo"] if demo else []),
             *(["--data", str(data)] if data else []),
             *(["--controller", controller, "--standin"] if controller else []),

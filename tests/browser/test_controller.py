@@ -76,6 +76,9 @@ def test_a_school_is_brought_up_with_two_faults_and_its_drift_put_back(site: Sit
     expect(page.locator("[data-trouble]")).to_contain_text("there is no site")
     _plug_in(site, "2 with a fault")
     expect(page.locator("[data-adopt]")).to_be_disabled()  # the controller first
+    sheet.tab("Keys")
+    page.locator("[data-make-missing]").click()
+    expect(page.locator("[data-make-missing]")).to_have_count(0)
     sheet.stage("install")
     sheet.tab("Bring-up")
     _rung(page, 6)

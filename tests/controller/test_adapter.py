@@ -116,7 +116,7 @@ def test_the_contract_that_is_kept_is_the_one_that_is_spoken() -> None:
     kept = Path(heathrise.controller.__file__).parent / "contract.json"
     assert kept.read_text("utf-8") == contract_text(create_standin())
     paths = json.loads(kept.read_text("utf-8"))["paths"]
-    spoken = {"about", "gear", "settings", "measured", "backup", "restore", "update"}
+    spoken = {"about", "gear", "settings", "measured", "backup", "restore", "update", "keys"}
     assert {p.split("/v1/")[1].split("/")[0] for p in paths} == spoken
     assert not [p for p in paths if p.startswith("/standin")]
 
@@ -127,9 +127,9 @@ def test_words_of_any_kind_come_back_as_they_were_sent(standin: StandIn, text: s
     standin.place.plug_in(site, [], 1, 0)
     controller = standin.controller(site)
     controller.send("name/w", {"ssid": text, "bands": ["2.4", "5"]})
-    assert controller.held() == {"name/w": {"ssid": text, "bands": ["2.4", "5"]}}
+    assert controller.held().held == {"name/w": {"ssid": text, "bands": ["2.4", "5"]}}
     controller.send("name/w", {"ssid": None, "bands": None})
-    assert controller.held() == {}
+    assert controller.held().held == {}
 
 
 def test_a_stand_in_outlives_its_process(tmp_path: Path) -> None:

@@ -107,7 +107,7 @@ def test_a_wrong_order_is_held_back_and_says_why(plans: list[Plan], standin: Sta
 def test_a_push_is_stopped_goes_on_and_is_undone(school: Installer) -> None:
     plan, controller = school.plan, school.controller
     names = [n for n in wanted_of(plan) if n.startswith("name/")]
-    before = controller.held()
+    before = controller.held().held
     site = plan.drawn.site.model_copy(update={"width_5ghz_mhz": 20})
     other = plan.after([put(site)])
     seen, _ = school.look()
@@ -122,7 +122,7 @@ def test_a_push_is_stopped_goes_on_and_is_undone(school: Installer) -> None:
     assert {o for _, o, _ in run.run(rest, always)} == {"done"}
     seen, _ = school.look()
     back = push_plan(plan, seen.held, differing(plan, seen.held, seen.matched))
-    assert {o for _, o, _ in run.run(back, always)} == {"done"} and controller.held() == before
+    assert {o for _, o, _ in run.run(back, always)} == {"done"} and controller.held().held == before
 
 
 def test_what_would_cut_off_is_not_sent_unless_it_is_said(school: Installer) -> None:
@@ -208,12 +208,12 @@ def test_drift_is_seen_taken_over_or_put_back(school: Installer) -> None:
 
 def test_backups_are_had_again_and_another_site_s_refused(school: Installer, standin: StandIn) -> None:
     controller = school.controller
-    text, before = controller.backup(), controller.held()
+    text, before = controller.backup(), controller.held().held
     controller.send("network/net-guest", {"vlan": 77})
     controller.send("name/stray", {"ssid": "Stray"})
     controller.restore(text)
     school.wait(30)
-    assert controller.held() == before
+    assert controller.held().held == before
     standin.place.plug_in("elsewhere", [], 1, 0)
     for wrong, words in (("tea", "no backup"), ("{}", "no backup"), (text, "another site")):
         with pytest.raises(ControllerError, match=words):
@@ -305,4 +305,4 @@ def test_what_was_done_though_the_answer_came_late_is_read_back_once_it_holds(sc
 
     ((_, ended, words),) = PushRun(late, seen.matched, pause=pause).run(steps, always)
     assert (ended, words) == ("done", "") and waited
-    assert school.controller.held()[f"device/{seen.matched[point.id]}"]["radio.5.power_dbm"] == 11
+    assert school.controller.held().held[f"device/{seen.matched[point.id]}"]["radio.5.power_dbm"] == 11

@@ -126,21 +126,6 @@ def test_who_hands_over_is_asked_for_and_what_is_not_there_is_told(client: Flask
         assert client.get(f"/api/projects/none/{path}").status_code == 404
 
 
-def test_the_sealed_copy_and_its_keys_are_kept_nowhere(
-    client: FlaskClient, project: str, repository: Repository
-) -> None:
-    view: Any = client.get(f"/api/projects/{project}/handover").json
-    keys = {j["id"]: "moor-grass-77" for j in view["now"]["joins"] if j["wants_key"]}
-    answer = client.post(f"/api/projects/{project}/sealed", json={"keys": keys})
-    text = " ".join(p.get_textpage().get_text_bounded() for p in pypdfium2.PdfDocument(answer.data))
-    assert "moor-grass-77" in text and answer.headers["Cache-Control"] == "no-store"
-    with repository.engine.connect() as connection:
-        for table in ("paper", "record", "job", "journal", "setting"):
-            rows = connection.exec_driver_sql(f"SELECT * FROM {table}").all()
-            assert not any("moor-grass-77" in str(row) for row in rows)
-    assert client.post(f"/api/projects/{project}/sealed", json={"keys": {"x": "y" * 64}}).status_code == 422
-
-
 def test_a_storey_goes_out_as_svg(client: FlaskClient, project: str) -> None:
     answer = client.get(f"/api/projects/{project}/sheets/ground.svg?scale=100")
     assert answer.mimetype == "image/svg+xml" and b"1 : 100" in answer.data

@@ -28,6 +28,7 @@ export function useBringUp() {
       if (item.does === 'push') await run('push', { target: item.target ?? '' })
       else if (item.does === 'tick') view.value = await taken(api.POST('/api/projects/{project_id}/controller/ticks', { params: path(), body: { item: item.id, done: item.state !== 'done', note: '' } }))
       else if (item.does === 'update_itself') await taken(api.POST('/api/projects/{project_id}/controller/update', { params: path() }))
+      else if (item.does === 'keys') await sendKeys()
       else if (item.does === 'backup') await taken(api.POST('/api/projects/{project_id}/controller/backups', { params: path(), body: { label: 'bring-up' } }))
       else if (item.does === 'adopt' || item.does === 'update' || item.does === 'release') await taken(api.POST('/api/projects/{project_id}/controller/gear/{serial}/{doing}', { params: { path: { project_id: store.id, serial: item.serial ?? '', doing: item.does } } }))
     } catch (error) {
@@ -35,11 +36,17 @@ export function useBringUp() {
       said.value = `${item.name}: ${error.message}`
     }
   }
+  /** Give the controller every key that it lacks. */
+  async function sendKeys(): Promise<void> {
+    const found = await taken(api.POST('/api/projects/{project_id}/keys/send', { params: path() }))
+    said.value = found.wrong.join(' · ')
+  }
   async function actOnAll(items: readonly BringItem[]): Promise<void> {
     const wrong: string[] = []
     // A push of everything goes in one safe order, not device by device.
     if (items.some((i) => i.does === 'push')) await run('push', {})
-    for (const item of items.filter((i) => i.does !== 'push')) {
+    if (items.some((i) => i.does === 'keys')) await act(items.find((i) => i.does === 'keys')!)
+    for (const item of items.filter((i) => i.does !== 'push' && i.does !== 'keys')) {
       await act(item)
       if (said.value) wrong.push(said.value)
     }

@@ -38,6 +38,17 @@ export function useController() {
   const match = (device: string, serial: string) => told(taken(api.PUT('/api/projects/{project_id}/controller/serials', { params: path(), body: { device, serial } })))
   const keepBackup = (label: string) => told(taken(api.POST('/api/projects/{project_id}/controller/backups', { params: path(), body: { label } })))
   const restore = (number: number) => told(taken(api.POST('/api/projects/{project_id}/controller/backups/{number}/restore', { params: { path: { project_id: store.id, number } } })))
+  /** Give the controller every key that it lacks. */
+  async function sendKeys(): Promise<void> {
+    try {
+      const found = await taken(api.POST('/api/projects/{project_id}/keys/send', { params: path() }))
+      await load()
+      said.value = found.wrong.join(' · ')
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.message
+    }
+  }
   const plugIn = (faults: number, afresh: boolean) => told(taken(api.PUT('/api/projects/{project_id}/controller/standin', { params: path(), body: { faults, afresh, seed: null } })))
 
   /** Let the plan have what the controller holds. */
@@ -57,5 +68,5 @@ export function useController() {
     said.value = wrong.join(' · ')
   }
   const online = computed(() => view.value?.devices.filter((d) => d.stand === 'online').length ?? 0)
-  return { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, online }
+  return { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, sendKeys, online }
 }

@@ -26,3 +26,12 @@ export function endOf(host: string): End | null {
   if (kind === 'port') return { device: null, switch: element!, port: Number(port), given: false }
   return null
 }
+
+/** What a wireless name asks of who joins. */
+export const SECURITY: { value: ElementOf<'wireless_name'>['security']; label: string }[] = [
+  { value: 'wpa3_wpa2', label: 'WPA3, WPA2 fallback' },
+  { value: 'wpa3', label: 'WPA3' },
+  { value: 'wpa2', label: 'WPA2' },
+  { value: 'enterprise', label: 'Enterprise' },
+  { value: 'open_portal', label: 'Open, portal' },
+]

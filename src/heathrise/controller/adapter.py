@@ -9,7 +9,7 @@ from urllib.parse import quote
 import urllib3
 from pydantic import BaseModel, ValidationError
 
-from .contract import CONTRACT, About, Backup, Gear, GearList, Held, Measured, Taken, Value
+from .contract import CONTRACT, About, Backup, Gear, GearList, Held, KeyChecked, Measured, Taken, Value
 
 M = TypeVar("M", bound=BaseModel)
 ANSWER_SECONDS = 8.0
@@ -59,9 +59,18 @@ class Controller:
             raise ControllerError("wrong", "it lists a serial twice; look at its labels, or restart it")
         return found
 
-    def held(self) -> dict[str, dict[str, Value]]:
-        """Return everything that it holds, by target and key."""
-        return self._read(Held, self._asked("GET", "/settings")).held
+    def held(self) -> Held:
+        """Return everything that it holds, and how often the key of each target was set."""
+        return self._read(Held, self._asked("GET", "/settings"))
+
+    def set_key(self, target: str, key: str) -> int:
+        """Give a target its key, and return how often that was done by now."""
+        return self._read(Taken, self._asked("PUT", f"/keys/{quote(target)}", {"key": key})).version
+
+    def has_key(self, target: str, key: str) -> bool:
+        """Ask whether a target has just this key."""
+        said = self._asked("POST", f"/keys/{quote(target)}/check", {"key": key})
+        return self._read(KeyChecked, said).same
 
     def send(self, target: str, values: dict[str, Value]) -> int:
         """Send settings for a target and return their number; a device takes its time with them."""

@@ -19,10 +19,11 @@ from ..core.controlled import Differs, Managed
 from ..core.views.managed import tree_of
 from ..core.views.push import differing, push_plan
 from .contract import Gear
+from .keys import KeyAt
 from .work import Seen
 
 State = Literal["done", "ready", "waits", "blocked"]
-Does = Literal["", "tick", "update_itself", "release", "adopt", "update", "match", "push", "backup"]
+Does = Literal["", "tick", "update_itself", "release", "adopt", "update", "match", "push", "keys", "backup"]
 
 
 class BringItem(Frozen):
@@ -90,6 +91,7 @@ class _Site:
     seen: Seen
     ticked: frozenset[str]
     backed_up: bool
+    keys: Sequence[KeyAt]
 
     @cached_property
     def rows(self) -> list[Managed]:
@@ -133,15 +135,20 @@ class _Site:
 
 
 def bring_up(
-    plan: Plan, seen: Seen, ticked: frozenset[str] = frozenset(), backed_up: bool = False
+    plan: Plan,
+    seen: Seen,
+    ticked: frozenset[str] = frozenset(),
+    backed_up: bool = False,
+    keys: Sequence[KeyAt] = (),
 ) -> BringUp:
     """Return how far a site is.
 
     Args:
         ticked: ids of what somebody ticked by hand.
         backed_up: whether a backup was kept since the last push.
+        keys: how the key of each name stands at the controller.
     """
-    site = _Site(plan, seen, ticked, backed_up)
+    site = _Site(plan, seen, ticked, backed_up, keys)
     steps = []
     for number, step in enumerate(steps_data(), start=1):
         items = (*_ticked(step, site), *_items(number, site))
@@ -287,10 +294,22 @@ def _networks(site: _Site) -> Iterator[BringItem]:
     }
     for key, (name, rows) in by.items():
         yield _pushed(site, key, name, rows, "")
+    yield from (_keyed(site, row) for row in site.keys)
     for row in site.rows:
         mine = site.of(row, "port.")
         if mine or any(k.startswith("port.") for k in site.seen.held.get(f"device/{row.id}", {})):
             yield _pushed(site, f"ports-{row.id}", f"Ports of {row.name}", mine, f"device/{row.id}", row)
+
+
+def _keyed(site: _Site, row: KeyAt) -> BringItem:
+    item = BringItem(id=f"key-{row.target.replace('/', '-')}", name=f"Key of {row.ssid}", state="done")
+    if row.stand == "held":
+        return item
+    if row.stand == "missing":
+        return _now(item, "blocked", row.words)
+    if row.target not in site.seen.held:
+        return _now(item, "waits", "once the name is there")
+    return _now(item, "ready", row.words, "keys")
 
 
 def _radios(site: _Site) -> Iterator[BringItem]:

@@ -70,11 +70,28 @@ class GearList(_Said):
     gear: list[Gear] = Field(max_length=2_000)
 
 
+Target = Annotated[str, Field(max_length=80)]
+
+
 class Held(_Said):
     """All that a controller holds, by what it belongs to: ``site``, ``network/..``, ``name/..``, and
-    ``device/`` with a serial."""
+    ``device/`` with a serial. It tells no key, but how often each was set: who set it last knows by that
+    whether somebody else has since."""
 
-    held: dict[Annotated[str, Field(max_length=80)], Values]
+    held: dict[Target, Values]
+    keyed: dict[Target, int] = {}
+
+
+class KeySaid(_Said):
+    """A key, on its way to a controller; it is never told by one."""
+
+    key: str = Field(min_length=1, max_length=200, repr=False)
+
+
+class KeyChecked(_Said):
+    """Whether a controller has just the key that it was asked about."""
+
+    same: bool
 
 
 class Sent(_Said):

@@ -19,6 +19,7 @@ from ..core.views.held import in_words, said
 from ..core.views.managed import tree_of, wanted_of
 from ..core.views.push import differing, names_of, push_plan, taken_over
 from .contract import About, Gear, Measured, Stand
+from .keys import KeyAt
 from .work import Seen
 
 _SHOWN_PUSHES = 5
@@ -117,6 +118,7 @@ class ControllerView(Frozen):
     settings: int = Field(0, description="settings of the plan")
     differs: tuple[DiffersRow, ...] = ()
     steps: tuple[StepRow, ...] = ()
+    keys: tuple[KeyAt, ...] = ()
     pushes: tuple[PushRow, ...] = ()
     backups: tuple[BackupRow, ...] = ()
     read_at: datetime | None = None

@@ -27,6 +27,7 @@ class Seen:
     gear: Mapping[str, Gear]
     held: Held
     matched: Mapping[str, str]
+    keyed: Mapping[str, int]
 
     @property
     def strangers(self) -> list[Gear]:
@@ -59,12 +60,13 @@ def read(controller: Controller, tree: Tree, said: Mapping[str, str]) -> Seen:
     matched = matches(tree, list(gear.values()), said)
     by_serial = {serial: device for device, serial in matched.items()}
     held: dict[str, dict[str, Any]] = {}
-    for target, values in controller.held().items():
+    said_held = controller.held()
+    for target, values in said_held.held.items():
         at = target
         if (serial := device_of(target)) is not None:
             at = f"device/{by_serial[serial]}" if serial in by_serial else f"device/serial:{serial}"
         held[at] = {k: normal(v) for k, v in values.items() if v is not None}
-    return Seen(about, gear, held, matched)
+    return Seen(about, gear, held, matched, said_held.keyed)
 
 
 def matches(tree: Tree, gear: Sequence[Gear], matched: Mapping[str, str]) -> dict[str, str]:
@@ -173,7 +175,7 @@ class PushRun:
             self.pause(LOOK_SECONDS)
 
     def _read_back(self, target: str, serial: str | None, step: PushStep) -> tuple[Outcome, str]:
-        held = self.controller.held().get(target, {})
+        held = self.controller.held().held.get(target, {})
         wrong = [c for c in step.changes if not same(held.get(c.key), c.wanted)]
         if not wrong:
             return "done", ""

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from .firm import FirmHeads
 from .jobs import Jobs
+from .keys import Keys
 from .measured import Measured
 from .papers import Papers
 from .pictures import Pictures
@@ -14,6 +15,7 @@ from .practices import FirmPractices
 from .prices import FirmPrices
 from .records import Records
 from .repository import Repository
+from .vault import Vault
 
 
 @dataclass(frozen=True)
@@ -30,10 +32,11 @@ class Stores:
     heads: FirmHeads
     practices: FirmPractices
     jobs: Jobs
+    keys: Keys
 
     @classmethod
-    def over(cls, repository: Repository) -> Stores:
-        """Return the stores of the database that a repository is over."""
+    def over(cls, repository: Repository, vault: Vault | None = None) -> Stores:
+        """Return the stores of the database that a repository is over; keys are sealed in a vault."""
         engine = repository.engine
         prices, records = FirmPrices(engine), Records(engine)
         return cls(
@@ -47,4 +50,5 @@ class Stores:
             FirmHeads(engine),
             FirmPractices(engine, repository.shipped.matters),
             Jobs(engine),
+            Keys(engine, vault or Vault()),
         )

@@ -114,6 +114,17 @@ paper = Table(
     Column("made", DateTime, nullable=False, server_default=func.now()),
     Column("data", LONGBLOB, nullable=False),
 )
+sealed_key = Table(
+    "sealed_key",
+    metadata,
+    Column("project_id", String(ID_LENGTH), ForeignKey("project.id", ondelete="CASCADE"), primary_key=True),
+    Column("of", String(TEXT_LENGTH), primary_key=True),
+    Column("token", Text, nullable=False),
+    Column("how", String(ID_LENGTH), nullable=False),
+    Column("bits", DOUBLE(asdecimal=False), nullable=False),
+    Column("made", DATETIME(fsp=6), nullable=False),
+    Column("author", String(TEXT_LENGTH), nullable=False),
+)
 firm_price = Table(
     "firm_price",
     metadata,

@@ -23,6 +23,7 @@ from ..jobs import EmbeddedRunner
 from ..store import Repository, StaleRevision, Stores
 from ..store.tables import trouble_of
 from ..store.unknown import Unknown
+from ..store.vault import Vault, VaultError
 from . import (
     controller,
     demo,
@@ -31,6 +32,7 @@ from . import (
     handover,
     install,
     jobs,
+    keys,
     orders,
     pictures,
     practices,
@@ -83,6 +85,7 @@ ROUTES = (
     handover.routes,
     signal.routes,
     controller.routes,
+    keys.routes,
 )
 
 
@@ -101,6 +104,7 @@ def create_app(
     frontend: Path | None = None,
     data: Path | None = None,
     controllers: Controllers = _NONE,
+    vault: Vault | None = None,
 ) -> Flask:
     """Return the application over a repository.
 
@@ -109,6 +113,7 @@ def create_app(
         frontend: what is built of the interface, to be served.
         data: where the database keeps its data, if it is on this machine's disk.
         controllers: where the controllers of its sites are.
+        vault: what seals keys.
     """
     app = APIFlask(
         __name__,
@@ -123,7 +128,7 @@ def create_app(
     app.config["VALIDATION_ERROR_STATUS_CODE"] = 422
     breaker = Breaker()
     if repository is not None:
-        stores = Stores.over(repository)
+        stores = Stores.over(repository, vault)
         Desk(stores, Answers(), breaker, EmbeddedRunner(stores.jobs), controllers).lay(app.extensions)
     for routes in ROUTES:
         app.register_blueprint(routes)
@@ -220,6 +225,10 @@ def _answer_errors(app: APIFlask, breaker: Breaker) -> None:
     def too_large(_error: RequestEntityTooLarge) -> Any:
         most = MAX_BODY_BYTES // 1_000_000
         return jsonify(message=f"The file is larger than {most} MB.", problems=[]), 413
+
+    @app.errorhandler(VaultError)
+    def not_opened(error: VaultError) -> Any:
+        return jsonify(message=str(error), problems=[]), 409
 
     @app.errorhandler(ControllerError)
     def no_controller(error: ControllerError) -> Any:

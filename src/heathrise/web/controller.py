@@ -12,6 +12,7 @@ from flask import Response, abort
 from ..asked import Changes
 from ..controller import Controller, ControllerError
 from ..controller.bring_up import BringUp, bring_up, ticks
+from ..controller.keys import KeyAt, key_stands
 from ..controller.view import ControllerView, Measurement, controller_view, measurement, with_past
 from ..controller.work import Seen, read
 from ..core.context.plan import Plan
@@ -20,6 +21,7 @@ from ..core.design import DesignError, Device, Problem, Switch
 from ..core.records import (
     BroughtTick,
     KeptBackup,
+    KeySent,
     PushedStep,
     ReadBack,
     SerialMatched,
@@ -49,6 +51,12 @@ def seen_now(project_id: str, plan: Plan) -> tuple[Controller, Seen]:
     return controller, read(controller, tree_of(plan), said)
 
 
+def key_stands_now(project_id: str, plan: Plan, seen: Seen) -> tuple[dict[str, datetime], tuple[KeyAt, ...]]:
+    """Return when each key that is kept was made, and how each stands at the controller."""
+    made = {of: row.made for of, row in stores().keys.all(project_id).items()}
+    return made, key_stands(plan, made, stores().records.of(project_id, KeySent), seen.keyed)
+
+
 def _answered(project_id: str, status: int = 200) -> Response:
     _, plan = stores().plans.load(project_id)
     kept, place = stores().records, desk().controllers
@@ -56,6 +64,7 @@ def _answered(project_id: str, status: int = 200) -> Response:
         _, seen = seen_now(project_id, plan)
         reads = kept.of(project_id, ReadBack)
         view = controller_view(plan, seen, reads, place.standin)
+        view = view.model_copy(update={"keys": key_stands_now(project_id, plan, seen)[1]})
     except ControllerError as error:
         view = ControllerView(known=place.root is not None, standin=place.standin, trouble=str(error))
     pushed, backups = kept.of(project_id, PushedStep), kept.of(project_id, KeptBackup)
@@ -154,7 +163,8 @@ def _brought(project_id: str, status: int = 200) -> Response:
     kept = stores().records
     backed_up = kept_since(kept.of(project_id, PushedStep), kept.of(project_id, KeptBackup))
     marks = ticked(kept.of(project_id, BroughtTick))
-    return json_of(bring_up(plan, seen, marks, backed_up), status)
+    keys = key_stands_now(project_id, plan, seen)[1]
+    return json_of(bring_up(plan, seen, marks, backed_up, keys), status)
 
 
 @routes.get("/bring-up")

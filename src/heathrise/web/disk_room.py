@@ -21,7 +21,6 @@ _WRITES_NOTHING = {
     "signal.walk_path",
     "signal.read_scan_list",
     "transfer.inspect_drawing",
-    "handover.print_sealed",
     "jobs.stop_job",
 }
 

@@ -1,4 +1,4 @@
-"""Routes for the hand-over: how it stands, what was agreed and signed, the sealed copy."""
+"""Routes for the hand-over: how it stands, what was agreed and signed, sheets."""
 
 from __future__ import annotations
 
@@ -15,11 +15,11 @@ from ..core.handover import Handover
 from ..core.records import Agreed, HandedOver, Signed
 from ..core.views.bill_of_materials import order_of
 from ..core.views.handover import Observed, handover_of
-from ..formats.papers import drawn_of, sealed_pdf, sheet_svg
+from ..formats.papers import drawn_of, sheet_svg
 from ..store import Saved
 from ..store.observed import observed
 from .desk import stores
-from .models import Agreement, HandoverView, Keys, PastHandover, ProjectProgress, Signature
+from .models import Agreement, HandoverView, PastHandover, ProjectProgress, Signature
 from .transfer import file_stem
 from .wire import download, json_of, whole_number
 
@@ -118,16 +118,6 @@ def note_signed(project_id: str, number: int, said: Signature) -> Response:
     record = Signed(at=datetime.now(UTC), author=said.by, handover=number, signed_by=said.signed_by)
     stores().records.append(project_id, record, f"signed-{number}")
     return _answered(project_id, 201)
-
-
-@routes.post("/sealed")
-@routes.input(Keys, arg_name="said")
-def print_sealed(project_id: str, said: Keys) -> Response:
-    """Print the sealed copy. Neither the keys nor the paper are kept."""
-    saved, plan = stores().plans.load(project_id)
-    drawn = drawn_of(saved.name, saved.revision, plan)
-    data = sealed_pdf(drawn, said.keys)
-    return download(data, "application/pdf", f"{file_stem(saved.name)}-sealed.pdf")
 
 
 @routes.get("/sheets/<floor>.svg")

@@ -8,7 +8,7 @@ from pydantic import AwareDatetime, Field, create_model
 
 from ..core.catalogue import Matter, Value
 from ..core.context.firm import Firm
-from ..core.design import KINDS, Change, ElementId, Practice
+from ..core.design import KINDS, Change, Practice
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.handover import Handover
 from ..core.install import Finish, Step
@@ -210,12 +210,6 @@ class Agreement(ApiModel):
 class Signature(ApiModel):
     signed_by: Annotated[str, Field(min_length=1, max_length=120)]
     by: Annotated[str, Field(min_length=1, max_length=120)]
-
-
-class Keys(ApiModel):
-    """Keys for the sealed copy by the id of their name; they are printed and kept nowhere."""
-
-    keys: dict[ElementId, Annotated[str, Field(max_length=63)]]
 
 
 class FirmSaid(ApiModel):

@@ -23,6 +23,7 @@ from ..store import Repository, connect
 from ..store.jobs import Jobs
 from ..store.migrate import migrate
 from ..store.tables import trouble_of
+from ..store.vault import Vault
 from .app import create_app
 from .demo import hand_over_demo, load_demo
 from .front_door import make_server
@@ -42,6 +43,9 @@ def main() -> None:
     parser.add_argument("--data", type=Path, help="where the database keeps its data")
     parser.add_argument("--demo", action="store_true")
     parser.add_argument("--controller", help="where the controllers of its sites are, http://host:port")
+    parser.add_argument(
+        "--key-file", type=Path, help="the key that keys of sites are sealed with; never in the database"
+    )
     parser.add_argument("--standin", action="store_true", help="what is there only stands in for them")
     parser.add_argument("--kept", action="store_true", help="end with the process that started it")
     options = parser.parse_args()
@@ -65,7 +69,9 @@ def main() -> None:
     if options.kept:
         threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
     place = Controllers(options.controller, options.standin)
-    server = make_server(create_app(repository, options.frontend, options.data, place), options.port)
+    vault = Vault(options.key_file)
+    app = create_app(repository, options.frontend, options.data, place, vault)
+    server = make_server(app, options.port)
 
     def beside() -> None:
         warm()

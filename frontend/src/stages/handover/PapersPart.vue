@@ -68,7 +68,7 @@ async function make(): Promise<void> {
       </div>
       <p class="quiet">What does not fit one page at its scale goes over several, with 5 mm to glue.</p>
     </section>
-    <SealedCopy :joins="view.now.joins" />
+    <SealedCopy />
   </div>
 </template>
 

@@ -20,7 +20,7 @@ const shown = computed(() => opened.value ?? here.value)
 const step = computed(() => view.value?.steps.find((s) => s.number === shown.value) ?? null)
 const items = computed(() => openFirst(step.value?.items ?? []))
 const ready = computed(() => doneTogether(step.value?.items ?? []))
-const DOES: Record<string, string> = { update_itself: 'Update it', release: 'It is released and reset', adopt: 'Adopt', update: 'Update', push: 'Push', backup: 'Keep a backup' }
+const DOES: Record<string, string> = { update_itself: 'Update it', release: 'It is released and reset', adopt: 'Adopt', update: 'Update', push: 'Push', keys: 'Send', backup: 'Keep a backup' }
 const STATES: Record<string, string> = { done: 'done', ready: 'can be done now', waits: 'waits', blocked: 'stands still' }
 const count = (s: BringStep) => `${s.items.filter((i) => i.state === 'done').length} of ${s.items.length}`
 
@@ -37,7 +37,7 @@ function named(item: BringItem, event: Event): void {
 <template>
   <div class="bring" data-testid="bring-up">
     <p v-if="said" class="not_met" role="alert" data-said>{{ said }}</p>
-    <div v-if="!view" class="none"><p class="quiet">The controller of this site does not answer yet.</p><Button label="To the controller" size="small" outlined @click="router.push(`/p/${store.id}/settings`)" /></div>
+    <div v-if="!view" class="none"><p class="quiet">The controller of this site does not answer yet.</p><Button label="To the controller" size="small" outlined @click="router.push(`/p/${store.id}/settings?part=controller`)" /></div>
     <template v-else>
       <ol class="ladder" :aria-label="`${view.done} of ${view.of} done`">
         <li v-for="s in view.steps" :key="s.number" :class="[s.state, { here: s.number === shown }]">
@@ -57,6 +57,7 @@ function named(item: BringItem, event: Event): void {
               <span class="mark" aria-hidden="true">{{ i.state === 'done' ? '✓' : i.state === 'blocked' ? '✕' : i.state === 'ready' ? '●' : '…' }}</span><b>{{ i.name }}</b>
               <span class="words" :class="i.state === 'blocked' ? 'not_met' : 'quiet'">{{ i.words }}</span>
               <InputText v-if="i.does === 'match'" size="small" placeholder="serial on its label" class="serial" :aria-label="`Serial of ${i.name}`" @change="named(i, $event)" />
+              <Button v-else-if="i.words.startsWith('no key yet')" label="To the keys" text size="small" :aria-label="`To the keys: ${i.name}`" @click="router.push(`/p/${store.id}/settings?part=keys`)" />
               <Button v-else-if="i.does && DOES[i.does]" :label="DOES[i.does]" text size="small" :disabled="running" :aria-label="`${DOES[i.does]}: ${i.name}`" @click="act(i)" />
               <Button v-if="step.number === 8 && i.serial" icon="pi pi-lightbulb" text size="small" :aria-label="`Let ${i.name} blink`" :aria-pressed="lit === i.serial" @click="light(i)" />
             </template>

@@ -12,7 +12,7 @@ import DriftPart from './DriftPart.vue'
 import MeasuredPart from './MeasuredPart.vue'
 
 /** The site's controller beside the plan: its gear as it hangs, what differs, what a push would send, and how it went. */
-const { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, online } = useController()
+const { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, sendKeys, online } = useController()
 const { job, running, run, stop } = useProjectJob()
 const ended = ref<JobKinds['push']['result'] | null>(null)
 const faults = ref(2)
@@ -23,6 +23,8 @@ const managed = computed(() => view.value?.devices.filter((d) => d.managed) ?? [
 const found = computed(() => [...managed.value.filter((d) => d.stand === 'found').map((d) => d.serial), ...(view.value?.strangers.filter((g) => g.stand === 'found').map((g) => g.serial) ?? [])])
 const old = computed(() => managed.value.filter((d) => d.offers && d.stand === 'online').sort((a, b) => b.depth - a.depth).map((d) => d.serial))
 const cuts = computed(() => view.value?.steps.filter((s) => s.cuts?.length) ?? [])
+const keysLeft = computed(() => view.value?.keys?.filter((k) => k.stand !== 'held') ?? [])
+const sendable = computed(() => keysLeft.value.filter((k) => k.stand !== 'missing'))
 const free = computed(() => managed.value.filter((d) => !d.serial).map((d) => ({ value: d.id, label: d.name })))
 
 async function push(asked: { target?: string; key?: string; undo?: string } = {}): Promise<void> {
@@ -77,6 +79,11 @@ const PHASES: Record<string, string> = { add: 'new or other', device: 'to the de
         <ol class="steps"><li v-for="s in view.steps" :key="s.number" :class="{ danger: s.cuts?.length, branch: s.branch }" :data-step="s.target"><b>{{ s.name }}</b> <span class="quiet">{{ many(s.settings, 'setting') }} · {{ s.branch ? 'last: the way to the controller' : PHASES[s.phase] }}</span><span v-if="s.cuts?.length" class="not_met"> cuts off {{ s.cuts.join(', ') }}</span></li></ol>
       </template>
       <p v-if="ended" :class="ended.wrong.length ? 'not_met' : 'met'" data-ended>{{ ended.done }} of {{ ended.of }} steps hold, read back.<template v-for="w in ended.wrong" :key="w"><br>{{ w }}</template></p>
+      <div v-if="view.keys?.length" class="head" data-keys>
+        <span :class="keysLeft.length ? 'quiet' : 'met'">{{ view.keys.length - keysLeft.length }} of {{ many(view.keys.length, 'key') }} at the controller</span>
+        <Button v-if="sendable.length" :label="`Send ${many(sendable.length, 'key')}`" size="small" outlined data-send-keys @click="sendKeys()" />
+        <span v-for="k in keysLeft" :key="k.target" :class="k.stand === 'unsent' ? 'quiet' : 'not_met'" :data-key-at="k.target"><b>{{ k.ssid }}</b> {{ k.words }}</span>
+      </div>
       <DriftPart :rows="view.differs" @back="push" @take="takeOver" />
       <MeasuredPart v-if="online" />
       <h3>Pushed before</h3>

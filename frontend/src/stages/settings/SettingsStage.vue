@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import Choice from '@/controls/Choice.vue'
 import Choices from '@/controls/Choices.vue'
 import StageFrame from '@/controls/StageFrame.vue'
@@ -8,6 +9,7 @@ import PacketLayer from '@/sheet/PacketLayer.vue'
 import SheetView from '@/sheet/SheetView.vue'
 import ControllerPart from './ControllerPart.vue'
 import EveryPart from './EveryPart.vue'
+import KeysPart from './KeysPart.vue'
 import LanesPart from './LanesPart.vue'
 import NetworkTable from './NetworkTable.vue'
 import PortTable from './PortTable.vue'
@@ -26,7 +28,6 @@ function shown(over: string[], well: boolean): void {
   passes.value = well
 }
 const sheet = computed(() => store.settings)
-const part = ref<'networks' | 'reach' | 'names' | 'radios' | 'ports' | 'practice' | 'every' | 'controller'>('networks')
 const PARTS = [
   { value: 'networks', label: 'Networks' },
   { value: 'reach', label: 'Who reaches whom' },
@@ -35,8 +36,12 @@ const PARTS = [
   { value: 'ports', label: 'Switch ports' },
   { value: 'practice', label: 'Practice' },
   { value: 'every', label: 'Every setting' },
+  { value: 'keys', label: 'Keys' },
   { value: 'controller', label: 'Controller' },
 ]
+/** Which part is shown stands in the address, so that others can lead to it. */
+const route = useRoute()
+const part = ref(PARTS.find((p) => p.value === route.query['part'])?.value ?? 'networks')
 const files = computed(() => ({
   json: `/api/projects/${store.id}/export/settings.json`,
   yaml: `/api/projects/${store.id}/export/settings.yaml`,
@@ -61,6 +66,7 @@ const files = computed(() => ({
       <ReachPart v-else-if="part === 'reach'" :sheet="sheet" @walked="shown" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
       <PracticePart v-else-if="part === 'practice'" />
+      <KeysPart v-else-if="part === 'keys'" />
       <ControllerPart v-else-if="part === 'controller'" />
       <EveryPart v-else-if="part === 'every'" />
       <PortTable v-else :sheet="sheet" />

@@ -7,6 +7,7 @@ import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { ElementOf, SettingsSheet } from '@/api/types'
 import { put } from '@/document/edits'
+import { SECURITY } from '@/document/networks'
 import { hasAir } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 
@@ -17,13 +18,6 @@ const names = computed(() => store.all('wireless_name'))
 const networks = computed(() => store.all('network').map((n) => ({ value: n.id, label: `${n.name}, VLAN ${n.vlan}` })))
 const sheetOf = (id: string) => props.sheet.names.find((n) => n.id === id)
 const BANDS = ['2.4', '5', '6'].map((b) => ({ value: b, label: b }))
-const SECURITY = [
-  { value: 'wpa3_wpa2', label: 'WPA3, WPA2 fallback' },
-  { value: 'wpa3', label: 'WPA3' },
-  { value: 'wpa2', label: 'WPA2' },
-  { value: 'enterprise', label: 'Enterprise' },
-  { value: 'open_portal', label: 'Open, portal' },
-]
 
 const chosen = computed(() => names.value.find((n) => n.id === store.selection?.id) ?? null)
 const points = computed(() => store.all('device').filter((d) => hasAir(store.catalogue, d) && d.state !== 'retire').map((d) => ({ value: d.id, label: d.name })))

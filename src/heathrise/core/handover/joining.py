@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from pydantic import Field
 
@@ -37,7 +37,7 @@ class Join(Frozen):
     wants_key: bool
 
 
-def joins_of(design: Design, catalogue: Catalogue, keys: dict[str, str] | None = None) -> list[Join]:
+def joins_of(design: Design, catalogue: Catalogue, keys: Mapping[str, str] | None = None) -> list[Join]:
     """Return the wireless names, those for people first.
 
     Args:

@@ -20,6 +20,7 @@ from .controlled import (
     ticked,
     undone,
 )
+from .keys import KeyOf, KeySent, KeyShown, KeyWay
 from .kinds import (
     MOST_READINGS,
     RECORD_KINDS,
@@ -56,6 +57,10 @@ __all__ = [
     "Drift",
     "HandedOver",
     "KeptBackup",
+    "KeyOf",
+    "KeySent",
+    "KeyShown",
+    "KeyWay",
     "MeasuredWalk",
     "OurTime",
     "Outcome",

@@ -3,6 +3,7 @@
 from .assess import SettingsChapter, beacon_findings, fabric_of, settings_sheet, with_hosts
 from .beacons import beacons_by_band
 from .fabric import INTERNET, Fabric, Host
+from .keys import KEYED, KeyShape, judge_key, make_key
 from .leaks import leak_findings
 from .membership import Ends
 from .networks import NetworkSheet, network_findings
@@ -12,9 +13,11 @@ from .sheet import NameSheet, Plug, PortSheet, SettingsSheet, beacon_share, lowe
 
 __all__ = [
     "INTERNET",
+    "KEYED",
     "Ends",
     "Fabric",
     "Host",
+    "KeyShape",
     "NameSheet",
     "NetworkSheet",
     "PacketHop",
@@ -27,8 +30,10 @@ __all__ = [
     "beacon_share",
     "beacons_by_band",
     "fabric_of",
+    "judge_key",
     "leak_findings",
     "lowest_rate_mbps",
+    "make_key",
     "network_findings",
     "pair_classes",
     "port_findings",

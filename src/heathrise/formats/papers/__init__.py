@@ -1,7 +1,7 @@
 """What is printed: the brief, the offer, labels, sheets to scale, the hand-over."""
 
 from .brief import brief_pdf
-from .handover import client_pdf, sealed_pdf
+from .handover import client_pdf, code_svg, sealed_pdf
 from .head import NO_HEAD, Head
 from .labels import labels_pdf
 from .quote import Quote, quote_html, quote_pdf
@@ -18,6 +18,7 @@ __all__ = [
     "brief_pdf",
     "check_paper",
     "client_pdf",
+    "code_svg",
     "drawn_of",
     "labels_pdf",
     "quote_html",

@@ -77,16 +77,17 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
     return pdf_of(html)
 
 
-def sealed_pdf(drawn: Drawn, keys: Mapping[str, str]) -> bytes:
+def sealed_pdf(drawn: Drawn, keys: Mapping[str, str], account: tuple[str, str] | None = None) -> bytes:
     """Return the sealed copy: how to join with the keys themselves. It is not kept anywhere.
 
     Args:
-        keys: by the id of a wireless name its key, as it was set in the controller.
+        keys: by the id of a wireless name its key.
+        account: what the local administrator is called, and his key.
     """
     papers = Papers(drawn.design.site.units)
     rows = [
-        {**_joined(j), "key": keys.get(j.name, "")}
-        for j in joins_of(drawn.design, drawn.catalogue, dict(keys))
+        {**_joined(j), "key": keys.get(j.name, ""), "wants": j.wants_key}
+        for j in joins_of(drawn.design, drawn.catalogue, keys)
     ]
     html = html_of(
         "sealed.html",
@@ -95,6 +96,7 @@ def sealed_pdf(drawn: Drawn, keys: Mapping[str, str]) -> bytes:
         name=drawn.name,
         today=drawn.on.isoformat(),
         joins=rows,
+        account=account,
     )
     return pdf_of(html)
 

@@ -14,7 +14,20 @@ from apiflask import APIBlueprint, APIFlask
 from flask import Response, jsonify, request
 from pydantic import BaseModel, Field
 
-from ...controller.contract import CONTRACT, About, Backup, Blink, GearList, Held, Measured, Sent, Taken
+from ...controller.contract import (
+    CONTRACT,
+    About,
+    Backup,
+    Blink,
+    GearList,
+    Held,
+    KeyChecked,
+    KeySaid,
+    Measured,
+    Sent,
+    Taken,
+)
+from .measured import measured_at
 from .site import FAULTS, LATEST, Fault, Planted, Refused, SimulatedSite
 
 TITLE = "Controller of a site"
@@ -31,6 +44,13 @@ class Planting(BaseModel):
 
 class Passing(BaseModel):
     seconds: float = Field(ge=0, le=86_400)
+
+
+class KeyTurned(BaseModel):
+    """A wireless name whose key somebody else sets."""
+
+    target: str = Field(max_length=80)
+    key: str = Field(max_length=200)
 
 
 class FaultGiven(BaseModel):
@@ -191,7 +211,8 @@ def _contract(sites: Sites) -> APIBlueprint:
     @routes.output(Held)
     def held(site: str) -> dict[str, Any]:
         """Read back everything that is held."""
-        return {"held": sites.of(site).held()}
+        found = sites.of(site)
+        return {"held": found.held(), "keyed": found.state.keys.counts}
 
     @routes.patch("/settings/<path:target>")
     @routes.input(Sent, arg_name="said")
@@ -200,11 +221,25 @@ def _contract(sites: Sites) -> APIBlueprint:
         """Send settings for one target. A device takes its time; read back whether it has them."""
         return {"version": sites.of(site).send(target, said.values)}
 
+    @routes.put("/keys/<path:target>")
+    @routes.input(KeySaid, arg_name="said")
+    @routes.output(Taken)
+    def set_key(site: str, target: str, said: KeySaid) -> dict[str, Any]:
+        """Give a wireless name its key; it is never told again."""
+        return {"version": sites.of(site).set_key(target, said.key)}
+
+    @routes.post("/keys/<path:target>/check")
+    @routes.input(KeySaid, arg_name="said")
+    @routes.output(KeyChecked)
+    def check_key(site: str, target: str, said: KeySaid) -> dict[str, Any]:
+        """Tell whether a wireless name has just this key."""
+        return {"same": sites.of(site).state.keys.has(target, said.key)}
+
     @routes.get("/measured")
     @routes.output(Measured)
     def measured(site: str) -> dict[str, Any]:
         """Tell who is on what, and how busy and noisy the air is."""
-        clients, air = sites.of(site).measured()
+        clients, air = measured_at(sites.of(site))
         return {"clients": clients, "air": air}
 
     @routes.get("/backup")
@@ -253,6 +288,12 @@ def _standin(sites: Sites) -> APIBlueprint:
             raise Refused(f"there is no device with the serial {said.serial[:40]!r}", 404)
         found.fault(said.serial, said.fault)
         return {"does": FAULTS[said.fault]}
+
+    @routes.post("/key")
+    def turn_key(site: str) -> dict[str, Any]:
+        """Let somebody else set a key, as happens."""
+        said = KeyTurned.model_validate(request.get_json())
+        return {"version": sites.of(site).set_key(said.target, said.key)}
 
     @routes.delete("/")
     def forget(site: str) -> dict[str, Any]:

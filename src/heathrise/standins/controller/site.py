@@ -9,6 +9,8 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
+from .held_keys import HeldKeys
+
 Fault = Literal["held_elsewhere", "slow", "power_loss", "moved", "refuses", "lies", "deaf", "old_twice"]
 # Each fault, and what one sees of it.
 FAULTS: dict[Fault, str] = {
@@ -69,6 +71,7 @@ class _State(BaseModel):
     firmware: int = LATEST - 2
     updating_until_s: float | None = None
     held: dict[str, dict[str, Any]] = {}
+    keys: HeldKeys = HeldKeys()
     gear: dict[str, _Gear] = {}
 
 
@@ -300,6 +303,7 @@ class SimulatedSite:
                     kept[key] = value
             if not kept:
                 del self.state.held[target]
+                self.state.keys.drop(target)
             return 1
         gear = self._known(target.removeprefix("device/"))
         self._wants_online(gear)
@@ -315,6 +319,16 @@ class SimulatedSite:
             if gear.planted.managed and gear.stand not in ("found", "held_elsewhere") and gear.values:
                 found[f"device/{serial}"] = dict(gear.values)
         return found
+
+    def set_key(self, target: str, key: str) -> int:
+        """Give a wireless name a key, and return how often that was done.
+
+        Raises:
+            Refused: there is no such name.
+        """
+        if not target.startswith("name/") or target not in self.state.held:
+            raise Refused(f"there is no wireless name {target[:60]!r}; send the name first", 404)
+        return self.state.keys.put(target, key)
 
     def backup(self) -> str:
         return json.dumps({"site": self.state.site, "held": self.held()}, sort_keys=True)
@@ -339,38 +353,6 @@ class SimulatedSite:
             if target.startswith("device/") and (device is None or self.stand_of(device) != "online"):
                 continue  # what cannot be reached is seen when it is read back
             self.send(target, values)
-
-    def measured(self) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
-        """Return clients and air as they are seen, about what was planned: each radio hears a little more
-        or less, clients stand a little nearer or farther."""
-        chance = random.Random(f"{self.state.seed}-{int(self.state.now_s // 60)}")
-        clients: list[dict[str, Any]] = []
-        air: list[dict[str, Any]] = []
-        for serial, gear in self.state.gear.items():
-            if self.stand_of(gear) != "online":
-                continue
-            for band, channel in gear.planted.radios.items():
-                if gear.values.get(f"radio.{band}.on", True) is False:
-                    continue
-                count = round(gear.planted.clients.get(band, 0.0) * chance.uniform(0.7, 1.1))
-                share = min(1.0, gear.planted.busy.get(band, 0.0) * chance.uniform(0.7, 1.25) + 0.02)
-                set_to = gear.values.get(f"radio.{band}.channel", channel)
-                air.append(
-                    {
-                        "serial": serial,
-                        "band": band,
-                        "channel": set_to,
-                        "busy": round(share, 3),
-                        "noise_dbm": round(-95 + chance.uniform(-1, 4), 1),
-                        "clients": count,
-                    }
-                )
-                for _ in range(count):
-                    mac = "02:" + ":".join(f"{chance.randrange(256):02x}" for _ in range(5))
-                    row = {"mac": mac, "device": serial, "band": band, "name": ""}
-                    dbm, mbps = round(chance.gauss(-58, 8), 1), round(chance.uniform(0.1, 20), 1)
-                    clients.append({**row, "dbm": dbm, "mbps": mbps})
-        return clients, air
 
     def _known(self, serial: str) -> _Gear:
         gear = self.state.gear.get(serial)

@@ -1,0 +1,56 @@
+import { computed, ref } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import type { KeyTold, KeysView } from '@/api/types'
+import { useDesign } from '@/document/store'
+import { useBeside } from './useBeside'
+
+/** Keys of the names and the account: which are kept, and what is asked of them. A key itself is only ever in what `show` answers. */
+export function useKeys() {
+  const store = useDesign()
+  const said = ref('')
+  const path = () => ({ path: { project_id: store.id } })
+  const failed = (error: ApiError) => (said.value = error.message)
+  const { answer: view } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/keys', { params: { path: { project_id } } })), { failed })
+  const rows = computed(() => view.value?.rows ?? [])
+
+  async function asked<T>(what: Promise<T>): Promise<T | null> {
+    said.value = ''
+    try {
+      return await what
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.problems.length ? error.problems.map((p) => p.what).join('; ') : error.message
+      return null
+    }
+  }
+  async function told(what: Promise<KeysView>): Promise<boolean> {
+    const found = await asked(what)
+    if (found) view.value = found
+    return found !== null
+  }
+  const make = (of: string, shape: 'words' | 'characters') => told(taken(api.POST('/api/projects/{project_id}/keys/make', { params: path(), body: { of, shape } })))
+  const type = (of: string, key: string) => told(taken(api.PUT('/api/projects/{project_id}/keys', { params: path(), body: { of, key } })))
+  const forget = (of: string) => told(taken(api.POST('/api/projects/{project_id}/keys/forget', { params: path(), body: { of } })))
+  async function show(of: string): Promise<KeyTold | null> {
+    const found = await asked(taken(api.POST('/api/projects/{project_id}/keys/show', { params: path(), body: { of } })))
+    if (found) await told(taken(api.GET('/api/projects/{project_id}/keys', { params: path() })))
+    return found
+  }
+  /** Print the sealed copy; the paper is kept nowhere. */
+  async function printSealed(): Promise<void> {
+    said.value = ''
+    const answer = await fetch(`/api/projects/${store.id}/keys/sealed`, { method: 'POST' }).catch(() => null)
+    if (!answer?.ok) {
+      const words = answer ? ((await answer.json().catch(() => null)) as { message?: string } | null)?.message : null
+      said.value = `The sealed copy was not printed: ${words ?? 'the server does not answer'}.`
+      return
+    }
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(await answer.blob())
+    link.download = 'sealed.pdf'
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    await told(taken(api.GET('/api/projects/{project_id}/keys', { params: path() })))
+  }
+  return { view, rows, said, make, type, forget, show, printSealed }
+}

@@ -1,0 +1,111 @@
+"""Keys on their way to a controller: which it has, which it lacks, which somebody else has set since."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from datetime import UTC, datetime
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from ..core.base.frozen import Frozen
+from ..core.context.on_air import broadcasts
+from ..core.context.plan import Plan
+from ..core.design import WirelessName
+from ..core.records import KeySent
+from ..core.settings import KEYED
+from .adapter import Controller, ControllerError
+
+KeyStand = Literal["missing", "unsent", "turned", "unlike", "held"]
+STANDS: dict[KeyStand, str] = {
+    "missing": "no key yet: have one made under Settings, Keys",
+    "unsent": "not at the controller yet",
+    "turned": "somebody else set another at the controller since",
+    "unlike": "the controller said that it took it, and has another: send it again",
+    "held": "at the controller, asked for and the same",
+}
+
+
+class KeyAt(Frozen):
+    """How the key of a name on the air stands at the controller."""
+
+    KEY: ClassVar = ("target",)
+
+    of: str = Field(description="what it is the key of, ``name/`` with the id of the wireless name")
+    target: str = Field(description="the name as the controller has it")
+    ssid: str
+    stand: KeyStand
+    words: str
+
+
+def key_stands(
+    plan: Plan, made: Mapping[str, datetime], sent: Sequence[KeySent], keyed: Mapping[str, int]
+) -> tuple[KeyAt, ...]:
+    """Return how the key of each name that asks for one stands.
+
+    Args:
+        made: of each key that is kept, when it was made.
+        sent: keys that were sent, the first first.
+        keyed: how often the controller says that each was set.
+    """
+    last = {row.target: row for row in sent}
+    found = []
+    for of, target, ssid in keyed_names(plan):
+        stand = _stand(made.get(of), last.get(target), keyed.get(target))
+        found.append(KeyAt(of=of, target=target, ssid=ssid, stand=stand, words=STANDS[stand]))
+    return tuple(found)
+
+
+def keyed_names(plan: Plan) -> Iterator[tuple[str, str, str]]:
+    """Yield of each name on the air that asks for a key what it is the key of, its target and how it is
+    called. Names that a wireless name has on the air for it share its key."""
+    on_air = broadcasts(plan.design, plan.catalogue)
+    for name in plan.design.of(WirelessName).values():
+        if name.security in KEYED:
+            for part in on_air[name.id]:
+                yield f"name/{name.id}", f"name/{part.id}", part.ssid
+
+
+def _stand(made: datetime | None, sent: KeySent | None, count: int | None) -> KeyStand:
+    if made is None:
+        return "missing"
+    if sent is None or sent.made != made or count is None:
+        return "unsent"
+    if count != sent.count:
+        return "turned"
+    return "held" if sent.same else "unlike"
+
+
+def send_keys(
+    controller: Controller,
+    stands: Sequence[KeyAt],
+    made: Mapping[str, datetime],
+    key_of: Callable[[str], str],
+    author: str,
+) -> tuple[list[KeySent], list[str]]:
+    """Send each key that the controller lacks or has otherwise, and ask it whether it has that now.
+
+    Returns:
+        what was sent, and what went wrong, in words that tell no key.
+    """
+    sent: list[KeySent] = []
+    wrong: list[str] = []
+    for row in stands:
+        if row.stand in ("missing", "held"):
+            continue
+        try:
+            key = key_of(row.of)
+            count = controller.set_key(row.target, key)
+            same = controller.has_key(row.target, key)
+        except ControllerError as error:
+            wrong.append(f"{row.ssid}: {str(error).replace(key, '(its key)')}")
+            continue
+        if not same:
+            wrong.append(f"{row.ssid}: {STANDS['unlike']}")
+        now = datetime.now(UTC)
+        sent.append(
+            KeySent(
+                at=now, author=author, of=row.of, target=row.target, made=made[row.of], count=count, same=same
+            )
+        )
+    return sent, wrong
