@@ -11,7 +11,7 @@ from typing import Any
 
 import pytest
 from PIL import Image
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from heathrise.core.design import Design
 from ops.database import Database
@@ -173,8 +173,15 @@ def test_ticks_go_into_their_own_project_whichever_is_open(
     page.goto(f"{mortal.base}/p/{one}/install")
     tick(page, "safe")
     page.get_by_label("All projects").click()
+    # What is pressed while the other is still being opened leads into the other.
+    held: list[Route] = []
+    page.route(f"**/api/projects/{other}", lambda r: held.append(r))
     page.get_by_role("link", name=re.compile("^Other")).click()
     page.click("[data-stage=install]")
+    page.wait_for_url(f"**/p/{other}/install")
+    for request in held:
+        request.continue_()
+    page.unroute(f"**/api/projects/{other}")
     tick(page, "rack-rack")
     expect(page.get_by_test_id("work-state")).to_contain_text("1 kept here")
     for _ in range(3):

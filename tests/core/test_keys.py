@@ -53,7 +53,9 @@ def test_what_will_not_do_is_told_with_what_to_do(key: str, words: str) -> None:
     assert words in _wrong(key)
 
 
-@pytest.mark.parametrize("key", ["otter-quartz-91-vb-kiln", "a;b\\c\"d'e:f,g!h#i$j", "MxTbbmjKX4DBi7", "otter quartz; kiln 91"])
+@pytest.mark.parametrize(
+    "key", ["otter-quartz-91-vb-kiln", "a;b\\c\"d'e:f,g!h#i$j", "MxTbbmjKX4DBi7", "otter quartz; kiln 91"]
+)
 def test_what_is_strong_is_taken_whatever_its_signs(key: str) -> None:
     assert _wrong(key) == ""
 

@@ -113,9 +113,13 @@ export const useDesign = defineStore('design', () => {
 
   const fetched = (project_id: string) => taken(api.GET('/api/projects/{project_id}', { params: { path: { project_id } } }))
 
+  let opening = 0
   async function open(projectId: string): Promise<void> {
     // A plan that was opened from a file may have brought gear along.
+    const mine = ++opening
     const [known, document] = await Promise.all([taken(api.GET('/api/catalogue')), fetched(projectId)])
+    // Another was asked for meanwhile: that alone counts.
+    if (mine !== opening) return
     catalogue.value = known
     answers.forget()
     id.value = document.id

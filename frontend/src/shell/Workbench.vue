@@ -36,8 +36,9 @@ async function open(id: string): Promise<void> {
   }
 }
 
+/** Of the project in the address: while it is being opened the one before is still at hand. */
 function goTo(next: Stage): void {
-  void router.push(`/p/${store.id}/${next}`)
+  void router.push(`/p/${String(route.params['id'])}/${next}`)
 }
 
 onMounted(() => void open(route.params['id'] as string))
