@@ -1,5 +1,5 @@
 import { onScopeDispose, ref } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { ApiError, api, file, taken } from '@/api/client'
 import type { BringItem } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useBeside } from './useBeside'
@@ -61,6 +61,13 @@ export function useBringUp() {
       said.value = error.message
     }
   }
+  /** Take a list of which device has which serial. */
+  async function sendSerials(data: File, take: boolean) {
+    const params = { path: { project_id: store.id }, ...(take ? { query: { take: '1' } } : {}) }
+    const read = await taken(api.POST('/api/projects/{project_id}/controller/serials/list', { params: params as never, ...file(data) }))
+    if (read.taken) void load()
+    return read
+  }
   async function match(device: string, serial: string): Promise<void> {
     try {
       await taken(api.PUT('/api/projects/{project_id}/controller/serials', { params: path(), body: { device, serial } }))
@@ -70,5 +77,5 @@ export function useBringUp() {
     }
     await load()
   }
-  return { view, said, job, running, stop, act, actOnAll, blink, match, load }
+  return { view, said, job, running, stop, act, actOnAll, blink, match, sendSerials, load }
 }

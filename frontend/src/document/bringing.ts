@@ -16,7 +16,7 @@ export function openFirst<T extends Listed>(items: readonly T[]): T[] {
 
 /** What a press does for all of them at once; what a hand or a label has to say is for each by itself. */
 export function doneTogether<T extends Listed>(items: readonly T[]): T[] {
-  return items.filter((i) => i.state === 'ready' && i.does && !['tick', 'match'].includes(i.does))
+  return items.filter((i) => i.state === 'ready' && i.does && !['tick', 'match', 'speed'].includes(i.does))
 }
 
 type Held = Pick<ControllerView['differs'][number], 'held' | 'sent'>

@@ -13,9 +13,10 @@ import yaml
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.base.frozen import Frozen
-from ..core.base.wording import some
+from ..core.base.wording import some, speed
 from ..core.context.plan import Plan
 from ..core.controlled import Differs, Managed
+from ..core.records import SeenSpeed
 from ..core.views.managed import tree_of
 from ..core.views.push import differing, push_plan
 from .contract import Gear
@@ -23,7 +24,9 @@ from .keys import KeyAt
 from .work import Seen
 
 State = Literal["done", "ready", "waits", "blocked"]
-Does = Literal["", "tick", "update_itself", "release", "adopt", "update", "match", "push", "keys", "backup"]
+Does = Literal[
+    "", "tick", "update_itself", "release", "adopt", "update", "match", "push", "keys", "speed", "backup"
+]
 
 
 class BringItem(Frozen):
@@ -92,6 +95,7 @@ class _Site:
     ticked: frozenset[str]
     backed_up: bool
     keys: Sequence[KeyAt]
+    speeds: Sequence[SeenSpeed]
 
     @cached_property
     def rows(self) -> list[Managed]:
@@ -140,6 +144,7 @@ def bring_up(
     ticked: frozenset[str] = frozenset(),
     backed_up: bool = False,
     keys: Sequence[KeyAt] = (),
+    speeds: Sequence[SeenSpeed] = (),
 ) -> BringUp:
     """Return how far a site is.
 
@@ -147,8 +152,9 @@ def bring_up(
         ticked: ids of what somebody ticked by hand.
         backed_up: whether a backup was kept since the last push.
         keys: how the key of each name stands at the controller.
+        speeds: the line and the rooms, with what was measured there.
     """
-    site = _Site(plan, seen, ticked, backed_up, keys)
+    site = _Site(plan, seen, ticked, backed_up, keys, speeds)
     steps = []
     for number, step in enumerate(steps_data(), start=1):
         items = (*_ticked(step, site), *_items(number, site))
@@ -194,6 +200,8 @@ def _items(number: int, site: _Site) -> Iterator[BringItem]:
         yield from _networks(site)
     elif number == 10:
         yield from _radios(site)
+    elif number == 12:
+        yield from (_baseline(row) for row in site.speeds)
     elif number == 13:
         yield _backup(site)
 
@@ -342,6 +350,14 @@ def _pushed(
     if gear is not None and refused:
         words = f"{refused[0]}: {gear.refuses[refused[0]]}; send it again, or have the plan without it"
     return _now(item, "ready", words, "push")
+
+
+def _baseline(row: SeenSpeed) -> BringItem:
+    where = f"{row.floor}: {row.name}" if row.floor else row.name
+    item = BringItem(id=f"speed-{row.where}", name=where, state="ready")
+    if row.baseline is not None:
+        return _now(item, "done", row.reason)
+    return _now(item, "ready", f"the plan lets {speed(row.planned_mbps)} through", "speed")
 
 
 def _backup(site: _Site) -> BringItem:

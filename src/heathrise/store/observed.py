@@ -12,19 +12,23 @@ from ..core.records import (
     CableTest,
     PortReading,
     SeenPort,
+    SeenSpeed,
     SnagRecord,
+    SpeedReading,
     StepRecord,
     SwitchDraw,
     WalkCounts,
     cables_as_tested,
     ports_as_seen,
     snags_as_left,
+    speeds_as_seen,
     steps_as_done,
     switches_as_seen,
     walks_as_taken,
 )
 from ..core.views.acceptance import planned_cables, planned_ports
 from ..core.views.handover import Observed
+from ..core.views.speeds import planned_speeds
 from ..core.views.work_list import steps_of
 from .records import Records
 from .stores import Stores
@@ -40,6 +44,7 @@ def observed(stores: Stores, project_id: str, plan: Plan) -> Observed:
         cables=cables_as_tested(rules, planned_cables(plan), records.of(project_id, CableTest)),
         ports=ports,
         draws=draws,
+        speeds=speeds_observed(records, project_id, plan),
         snags=snags_as_left(records.of(project_id, SnagRecord), plan.on),
         steps=steps_of(plan),
         stands=steps_as_done(records.of(project_id, StepRecord)),
@@ -63,6 +68,12 @@ def ports_observed(records: Records, project_id: str, plan: Plan) -> tuple[list[
     ports = ports_as_seen(plan.rules, planned_ports(plan), readings)
     usable = [(s.switch, s.name, s.usable_w) for s in evaluate(plan).power.switches]
     return ports, switches_as_seen(ports, usable)
+
+
+def speeds_observed(records: Records, project_id: str, plan: Plan) -> list[SeenSpeed]:
+    """Return the line and the rooms with the speeds that were measured there."""
+    readings = records.of(project_id, SpeedReading)
+    return speeds_as_seen(plan.rules, planned_speeds(plan), readings)
 
 
 def last_agreed(records: Sequence[Agreed]) -> int | None:

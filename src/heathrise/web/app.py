@@ -75,6 +75,7 @@ ROUTES = (
     demo.routes,
     records.routes,
     records.port_routes,
+    records.speed_routes,
     pictures.routes,
     orders.routes,
     practices.routes,

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from typing import Literal
 
 from apiflask import APIBlueprint
-from flask import Response, abort
+from flask import Response, abort, request
 
 from ..asked import Changes
 from ..controller import Controller, ControllerError
@@ -31,10 +31,12 @@ from ..core.records import (
 )
 from ..core.views.managed import tree_of, wanted_of
 from ..core.views.push import differing, taken_over
+from ..formats.serials_csv import read_serials
 from ..standins.controller.planting import planted
-from .controller_models import BackupNote, Serial, SettingNamed, StandinSaid, Tick
+from ..store.observed import speeds_observed
+from .controller_models import BackupNote, Serial, SerialsRead, SettingNamed, StandinSaid, Tick
 from .desk import desk, stores
-from .wire import AUTHOR, json_of
+from .wire import AUTHOR, json_of, line_faults
 
 routes = APIBlueprint("controller", __name__, url_prefix="/api/projects/<project_id>/controller")
 Doing = Literal["adopt", "update", "blink", "still", "release"]
@@ -136,6 +138,23 @@ def match_serial(project_id: str, said: Serial) -> Response:
     return _answered(project_id)
 
 
+@routes.post("/serials/list")
+@routes.output(SerialsRead)
+def read_serials_list(project_id: str) -> Response:
+    """Read a file of serials. It is taken when nothing is at fault, or when ``take`` says so."""
+    _, plan = stores().plans.load(project_id)
+    read = read_serials(request.get_data(), {r.id: r.name for r in tree_of(plan).rows.values()})
+    taken = not read.faults or request.args.get("take") == "1"
+    if taken:
+        now = datetime.now(UTC)
+        rows = [
+            (None, SerialMatched(at=now, author=AUTHOR, device=device, serial=serial))
+            for device, serial in read.serials.items()
+        ]
+        stores().records.append_all(project_id, rows)
+    return json_of(SerialsRead(read=len(read.serials), taken=taken, faults=line_faults(read.faults)))
+
+
 @routes.post("/take-over")
 @routes.input(SettingNamed, arg_name="said")
 @routes.output(Changes)
@@ -164,7 +183,8 @@ def _brought(project_id: str, status: int = 200) -> Response:
     backed_up = kept_since(kept.of(project_id, PushedStep), kept.of(project_id, KeptBackup))
     marks = ticked(kept.of(project_id, BroughtTick))
     keys = key_stands_now(project_id, plan, seen)[1]
-    return json_of(bring_up(plan, seen, marks, backed_up, keys), status)
+    speeds = speeds_observed(kept, project_id, plan)
+    return json_of(bring_up(plan, seen, marks, backed_up, keys, speeds), status)
 
 
 @routes.get("/bring-up")

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from ..core.design import ElementId
-from .api_model import ApiModel
+from .api_model import ApiModel, LineFault
 
 
 class Serial(ApiModel):
@@ -15,6 +15,14 @@ class Serial(ApiModel):
 
     device: ElementId
     serial: Annotated[str, Field(max_length=60)]
+
+
+class SerialsRead(ApiModel):
+    """What could be read of a file of serials, and whether it was taken."""
+
+    read: int
+    taken: bool
+    faults: list[LineFault]
 
 
 class SettingNamed(ApiModel):

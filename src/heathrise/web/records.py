@@ -14,8 +14,10 @@ from ..core.design import DesignError, Device, Problem
 from ..core.evaluation.evaluate import evaluate
 from ..core.records import (
     CableTest,
+    Occasion,
     PortReading,
     Record,
+    SpeedReading,
     TestedCable,
     by_the_server,
     cables_as_tested,
@@ -23,11 +25,22 @@ from ..core.records import (
 )
 from ..core.views.acceptance import planned_cables, planned_ports
 from ..core.views.labels import project_labels
+from ..core.views.speeds import planned_speeds
 from ..formats.ports_csv import read_ports
+from ..formats.speeds_csv import read_speeds
 from ..formats.tests_csv import read_tests
-from ..store.observed import ports_observed
+from ..store.observed import ports_observed, speeds_observed
 from .desk import stores
-from .models import CableTestSaid, PortsRead, SeenPorts, TestedCables, TestsRead
+from .models import (
+    CableTestSaid,
+    PortsRead,
+    SeenPorts,
+    SeenSpeeds,
+    SpeedSaid,
+    SpeedsRead,
+    TestedCables,
+    TestsRead,
+)
 from .wire import AUTHOR, json_of, line_faults
 
 R = TypeVar("R", bound=Record)
@@ -37,6 +50,9 @@ routes = APIBlueprint("records", __name__, url_prefix="/api/projects/<project_id
 
 
 port_routes = APIBlueprint("ports", __name__, url_prefix="/api/projects/<project_id>/ports")
+
+
+speed_routes = APIBlueprint("speeds", __name__, url_prefix="/api/projects/<project_id>/speeds")
 
 
 def _tested(project_id: str, plan: Plan) -> list[TestedCable]:
@@ -115,6 +131,42 @@ def read_ports_list(project_id: str) -> Response:
     return json_of(
         PortsRead(read=len(read.readings), taken=taken, faults=faults, ports=ports, switches=switches)
     )
+
+
+@speed_routes.get("")
+@speed_routes.output(SeenSpeeds)
+def list_speeds(project_id: str) -> Response:
+    """Show the line and each room with what the plan lets through and what was measured."""
+    _, plan = stores().plans.load(project_id)
+    return json_of(SeenSpeeds(speeds=speeds_observed(stores().records, project_id, plan)))
+
+
+@speed_routes.post("")
+@speed_routes.input(SpeedSaid, arg_name="said")
+@speed_routes.output(SeenSpeeds, status_code=201)
+def note_speed(project_id: str, said: SpeedSaid) -> Response:
+    """Note what a speed test said at one place."""
+    _, plan = stores().plans.load(project_id)
+    if said.where not in {p.where for p in planned_speeds(plan)}:
+        raise DesignError([Problem("where", f"no room that is served is called {said.where[:40]!r}")])
+    record = SpeedReading(at=datetime.now(UTC), author=AUTHOR, **said.model_dump())
+    stores().records.append(project_id, record)
+    return json_of(SeenSpeeds(speeds=speeds_observed(stores().records, project_id, plan)), 201)
+
+
+@speed_routes.post("/list")
+@speed_routes.output(SpeedsRead)
+def read_speeds_list(project_id: str) -> Response:
+    """Read a file of speeds. It is taken when nothing is at fault, or when ``take`` says so."""
+    _, plan = stores().plans.load(project_id)
+    occasion: Occasion = "hand_over" if request.args.get("occasion") == "hand_over" else "baseline"
+    read = read_speeds(request.get_data(), planned_speeds(plan), occasion, datetime.now(UTC))
+    taken = not read.faults or request.args.get("take") == "1"
+    if taken:
+        _write(project_id, SpeedReading, read.readings, lambda r: (r.where, r.occasion))
+    speeds = speeds_observed(stores().records, project_id, plan)
+    faults = line_faults(read.faults)
+    return json_of(SpeedsRead(read=len(read.readings), taken=taken, faults=faults, speeds=speeds))
 
 
 def _write(

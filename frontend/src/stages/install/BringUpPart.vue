@@ -6,13 +6,15 @@ import { useRouter } from 'vue-router'
 import { useBringUp } from '@/answers/useBringUp'
 import type { BringItem, BringStep } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
+import ListIn from '@/controls/ListIn.vue'
 import { doneTogether, openFirst, standingOn } from '@/document/bringing'
 import { useDesign } from '@/document/store'
 
 /** The site on its way up, in fourteen steps: a ladder to climb, each rung told by the controller itself. */
 const store = useDesign()
 const router = useRouter()
-const { view, said, job, running, stop, act, actOnAll, blink, match } = useBringUp()
+defineEmits<{ speeds: [] }>()
+const { view, said, job, running, stop, act, actOnAll, blink, match, sendSerials } = useBringUp()
 const opened = ref<number | null>(null)
 const lit = ref('')
 const here = computed(() => standingOn(view.value?.steps ?? []))
@@ -50,6 +52,8 @@ function named(item: BringItem, event: Event): void {
         <p v-if="step.caution" class="caution"><i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ step.caution }}</p>
         <JobProgress v-if="running" :job="job" what="Sending step by step" @stop="stop" />
         <Button v-else-if="ready.length > 1 || (ready.length && ready[0]!.does === 'push')" :label="ready[0]!.does === 'push' ? 'Push all that differs, in a safe order' : `${DOES[ready[0]!.does!]} all ${ready.length}`" size="small" data-all @click="actOnAll(ready)" />
+        <ListIn v-if="step.number === 6" label="Take a list of serials in" what="serials" :send="sendSerials" />
+        <Button v-if="step.number === 12" label="To the speeds, one by one or as a file" size="small" outlined @click="$emit('speeds')" />
         <ul class="items">
           <li v-for="i in items" :key="i.id" :class="i.state" :data-item="i.id">
             <label v-if="i.does === 'tick'"><input type="checkbox" :checked="i.state === 'done'" @change="act(i)"><span>{{ i.name }}</span></label>
@@ -58,6 +62,7 @@ function named(item: BringItem, event: Event): void {
               <span class="words" :class="i.state === 'blocked' ? 'not_met' : 'quiet'">{{ i.words }}</span>
               <InputText v-if="i.does === 'match'" size="small" placeholder="serial on its label" class="serial" :aria-label="`Serial of ${i.name}`" @change="named(i, $event)" />
               <Button v-else-if="i.words.startsWith('no key yet')" label="To the keys" text size="small" :aria-label="`To the keys: ${i.name}`" @click="router.push(`/p/${store.id}/settings?part=keys`)" />
+              <Button v-else-if="i.does === 'speed'" label="Note it" text size="small" :aria-label="`Note it: speed at ${i.name}`" @click="$emit('speeds')" />
               <Button v-else-if="i.does && DOES[i.does]" :label="DOES[i.does]" text size="small" :disabled="running" :aria-label="`${DOES[i.does]}: ${i.name}`" @click="act(i)" />
               <Button v-if="step.number === 8 && i.serial" icon="pi pi-lightbulb" text size="small" :aria-label="`Let ${i.name} blink`" :aria-pressed="lit === i.serial" @click="light(i)" />
             </template>

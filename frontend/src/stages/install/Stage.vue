@@ -16,6 +16,7 @@ import PhaseBand from './PhaseBand.vue'
 import StepRow from './StepRow.vue'
 import PortsPart from './PortsPart.vue'
 import PullsPart from './PullsPart.vue'
+import SpeedsPart from './SpeedsPart.vue'
 import SnagsPart from './SnagsPart.vue'
 import TestsPart from './TestsPart.vue'
 import { PHASES } from './phases'
@@ -28,9 +29,9 @@ const outbox = useOutbox()
 const here = computed(() => outbox.waiting.filter((e) => e.project === store.id).length)
 const refused = computed(() => outbox.refused.filter((e) => e.project === store.id).length)
 const beside = useMediaQuery('(min-width: 1001px)')
-type Part = 'work' | 'pulls' | 'tests' | 'ports' | 'bring' | 'snags'
+type Part = 'work' | 'pulls' | 'tests' | 'ports' | 'bring' | 'speeds' | 'snags'
 const part = ref<Part>('work')
-const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'pulls', label: 'Pulls' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'bring', label: 'Bring-up' }, { value: 'snags', label: 'Snags' }]
+const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'pulls', label: 'Pulls' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'bring', label: 'Bring-up' }, { value: 'speeds', label: 'Speeds' }, { value: 'snags', label: 'Snags' }]
 const people = ref(2)
 const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
 const storey = ref('all')
@@ -113,7 +114,8 @@ watch(opened, (id) => {
         <TestsPart v-if="part === 'tests'" />
         <PullsPart v-else-if="part === 'pulls'" :steps="work?.steps ?? []" :stands="stands" @say="say" />
         <PortsPart v-else-if="part === 'ports'" />
-        <BringUpPart v-else-if="part === 'bring'" />
+        <BringUpPart v-else-if="part === 'bring'" @speeds="part = 'speeds'" />
+      <SpeedsPart v-else-if="part === 'speeds'" />
         <SnagsPart v-else-if="part === 'snags'" :floor="floor" />
         <p v-else-if="!work" class="quiet">{{ offline ? 'No connection, and the list was not loaded here before.' : 'Working it out.' }}</p>
         <p v-else-if="!work.steps.length" class="quiet">Nothing is planned yet, so there is nothing to do.</p>
@@ -136,7 +138,7 @@ watch(opened, (id) => {
         </template>
     </div>
     <template #drawing>
-      <SheetView v-if="beside && floor && part !== 'bring'" :floor="floor" mode="cable" class="drawing" />
+      <SheetView v-if="beside && floor && part !== 'bring' && part !== 'speeds'" :floor="floor" mode="cable" class="drawing" />
     </template>
   </StageFrame>
 </template>

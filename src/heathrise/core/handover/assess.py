@@ -14,7 +14,7 @@ from .joining import Join, Reach
 
 Tone = Literal["not_met", "near", "unknown"]
 Seen = Literal["met", "near", "not_met", "heard", "unknown"]
-Group = Literal["work", "cables", "ports", "snags", "complaints", "wishes", "plan", "signal"]
+Group = Literal["work", "cables", "ports", "snags", "complaints", "wishes", "plan", "signal", "speed"]
 
 
 class OpenPoint(Frozen):
@@ -114,7 +114,17 @@ class Proof:
     measured: str = ""
 
 
-_ORDER: tuple[Group, ...] = ("snags", "cables", "ports", "work", "signal", "complaints", "wishes", "plan")
+_ORDER: tuple[Group, ...] = (
+    "snags",
+    "cables",
+    "ports",
+    "work",
+    "signal",
+    "speed",
+    "complaints",
+    "wishes",
+    "plan",
+)
 _TONES: tuple[Tone, ...] = ("not_met", "near", "unknown")
 _SINGLE = 3  # of what was not looked at, so many are named; of more the number is said
 
@@ -155,6 +165,7 @@ _MANY: dict[Group, str] = {
     "ports": "ports were not read",
     "snags": "snags",
     "signal": "rooms were not walked, their signal is computed, not measured",
+    "speed": "places whose speed was not measured",
     "complaints": "complaints",
     "wishes": "wires",
     "plan": "findings",

@@ -43,11 +43,13 @@ from .kinds import (
 )
 from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, switches_as_seen
 from .snags import Snag, snags_as_left
+from .speeds import LINE, Occasion, PlannedSpeed, SeenSpeed, SpeedReading, speeds_as_seen
 from .standing import Standing, standing
 from .steps import StepStand, steps_as_done
 from .walks import WalkTaken, walks_as_taken
 
 __all__ = [
+    "LINE",
     "MOST_READINGS",
     "RECORD_KINDS",
     "Agreed",
@@ -62,21 +64,25 @@ __all__ = [
     "KeyShown",
     "KeyWay",
     "MeasuredWalk",
+    "Occasion",
     "OurTime",
     "Outcome",
     "PlannedCable",
     "PlannedPort",
+    "PlannedSpeed",
     "PortReading",
     "PushedStep",
     "ReadBack",
     "Record",
     "RecordKey",
     "SeenPort",
+    "SeenSpeed",
     "SerialMatched",
     "Signed",
     "Snag",
     "SnagRecord",
     "SnagWords",
+    "SpeedReading",
     "Standing",
     "StepRecord",
     "StepStand",
@@ -96,6 +102,7 @@ __all__ = [
     "serials_as_matched",
     "since_when",
     "snags_as_left",
+    "speeds_as_seen",
     "standing",
     "steps_as_done",
     "switches_as_seen",

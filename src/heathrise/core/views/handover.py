@@ -32,7 +32,7 @@ from ..handover import (
     reach_of,
 )
 from ..install import Step
-from ..records import SeenPort, Snag, StepStand, SwitchDraw, TestedCable
+from ..records import SeenPort, SeenSpeed, Snag, StepStand, SwitchDraw, TestedCable
 from .promises import promised_rooms
 from .walked_rooms import Heard, RoomSeen, rooms_as_walked
 
@@ -55,6 +55,7 @@ class Observed:
     cables: Sequence[TestedCable] = ()
     ports: Sequence[SeenPort] = ()
     draws: Sequence[SwitchDraw] = ()
+    speeds: Sequence[SeenSpeed] = ()
     snags: Sequence[Snag] = ()
     steps: Sequence[Step] = ()
     stands: Sequence[StepStand] = ()
@@ -190,6 +191,10 @@ def _watched(
             kind,
             port.device or port.switch,
         )
+    for spot in seen.speeds:
+        if spot.verdict != "unread":  # what nobody wanted measured is not open
+            at = ("space", spot.where) if spot.floor else (None, None)
+            yield CheckItem("speed", spot.verdict, spot.name, spot.reason, "install", *at)
     yield from _work(seen)
     for pain in evaluation.brief.pains:
         verdict, reason = _complaint(design, pain, rooms)
@@ -286,6 +291,15 @@ def _proofs(
             "",
             states,
             f"{drawn:.0f} W where {expected:.0f} W were expected" if read else "",
+        )
+    speeds = of("speed")
+    if speeds:
+        again = sum(s.hand_over is not None for s in seen.speeds)
+        yield Proof(
+            "Speed",
+            f"{len(seen.speeds)} places at what the plan lets through",
+            f"places as planned, {again} measured again at the hand-over",
+            speeds,
         )
     complaints = of("complaints")
     if complaints:
