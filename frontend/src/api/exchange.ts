@@ -345,6 +345,13 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": ""
     },
     {
+      "file": "settings.pdf",
+      "label": "Every setting with its reason",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
       "file": "hand-over.pdf",
       "label": "The client's hand-over",
       "icon": "pi-file",

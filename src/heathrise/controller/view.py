@@ -11,11 +11,11 @@ from pydantic import Field
 
 from ..core.base.frozen import Frozen
 from ..core.context.plan import Plan
-from ..core.controlled import Managed, Tree, Value
-from ..core.design import Device, Network
+from ..core.controlled import Managed, Tree
+from ..core.design import Device
 from ..core.evaluation.evaluate import evaluate
 from ..core.records import Drift, KeptBackup, PushedStep, ReadBack, since_when
-from ..core.views.held import in_words, said
+from ..core.views.held import in_words, said_by_name, setting_names
 from ..core.views.managed import tree_of, wanted_of
 from ..core.views.push import differing, names_of, push_plan, taken_over
 from .contract import About, Gear, Measured, Stand
@@ -128,7 +128,7 @@ def controller_view(plan: Plan, seen: Seen, reads: Sequence[ReadBack], standin: 
     """Return a controller as it was just read, beside the plan."""
     tree = tree_of(plan)
     differs = differing(plan, seen.held, seen.matched)
-    targets, elements = names_of(plan, differs, seen.held), _names(plan)
+    targets, elements = names_of(plan, differs, seen.held), setting_names(plan)
     many = Counter(d.target for d in differs)
     return ControllerView(
         known=True,
@@ -238,23 +238,11 @@ def _differs(plan: Plan, drift: Drift, targets: Mapping[str, str], elements: Map
         key=row.key,
         name=targets.get(row.target, row.target),
         label=in_words(row.key),
-        held=_said(elements, row.held),
-        wanted=_said(elements, row.wanted),
+        held=said_by_name(elements, row.held),
+        wanted=said_by_name(elements, row.wanted),
         since=drift.since,
         takes=taken_over(plan, row) is not None,
     )
-
-
-def _names(plan: Plan) -> dict[str, str]:
-    """Return by id what networks and devices are called, which settings name."""
-    names = {n.id: n.name for n in plan.design.of(Network).values()}
-    return names | {d.id: d.name for d in plan.design.of(Device).values()}
-
-
-def _said(names: Mapping[str, str], value: Value) -> str:
-    if isinstance(value, tuple):
-        return said(tuple(names.get(str(v), str(v)) for v in value))
-    return said(names.get(value, value) if isinstance(value, str) else value)
 
 
 class MeasuredRadio(Frozen):

@@ -85,6 +85,7 @@ FORMATS = (
     Format("labels.pdf", "Labels of both ends", "out", PDF, "papers.plain:labels", paper=True),
     Format("sheets.pdf", "Storeys to scale", "out", PDF, "papers.plain:sheets", paper=True),
     Format("racks.pdf", "Racks to scale, cord by cord", "out", PDF, "papers.plain:racks", paper=True),
+    Format("settings.pdf", "Every setting with its reason", "out", PDF, "papers.plain:settings", paper=True),
     Format("hand-over.pdf", "The client's hand-over", "out", PDF, "papers.plain:client", paper=True),
     Format("technician.pdf", "The technician's hand-over", "out", PDF, "papers.plain:technician", paper=True),
     Format(

@@ -36,6 +36,7 @@ from ..formats.papers import (
     labels_pdf,
     quote_pdf,
     racks_pdf,
+    settings_pdf,
     sheets_pdf,
     technician_pdf,
 )
@@ -176,6 +177,13 @@ def _racks(job: JobContext, _: Asked) -> Paper:
     return Paper(paper=job.keep("racks", "racks.pdf", racks_pdf(drawn, job.head())))
 
 
+def _settings(job: JobContext, _: Asked) -> Paper:
+    evaluate(job.plan, wait=True)
+    job.progress(1, 2)
+    paper = settings_pdf(job.name, job.revision, job.plan, job.head())
+    return Paper(paper=job.keep("settings", "settings.pdf", paper))
+
+
 def _handover(job: JobContext, asked: HandoverAsked) -> HandoverPrinted:
     """Print both hand-overs and note them: what is handed over does not change afterwards."""
     by = asked.by.strip()
@@ -302,6 +310,7 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "labels_pdf": JobKind(LabelsAsked, Paper, _labels),
     "sheets_pdf": JobKind(SheetsAsked, Paper, _sheets),
     "racks_pdf": JobKind(Asked, Paper, _racks),
+    "settings_pdf": JobKind(Asked, Paper, _settings),
     "handover": JobKind(HandoverAsked, HandoverPrinted, _handover),
     "push": JobKind(PushAsked, PushEnded, _push),
 }

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import Choice from '@/controls/Choice.vue'
 import Choices from '@/controls/Choices.vue'
+import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import PacketLayer from '@/sheet/PacketLayer.vue'
@@ -55,6 +56,7 @@ const files = computed(() => ({
       <span class="gap" />
       <Choice v-if="part === 'reach' && store.floors.length > 1" by="id" named="name" v-model="floor" :options="store.floors" aria-label="Storey" />
       <template v-if="part === 'every'">
+        <PrintButton kind="settings_pdf" label="Print" />
         <a :href="files.json" download data-testid="settings-json"><i class="pi pi-download" /> JSON</a>
         <a :href="files.yaml" download data-testid="settings-yaml">YAML</a>
       </template>

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import ClassVar, TypeVar
@@ -107,6 +107,19 @@ def said(value: Value) -> str:
     if isinstance(value, float):
         return f"{value:g}"
     return NONE if value is None or value == "" else str(value).replace("_", " ")
+
+
+def setting_names(plan: Plan) -> dict[str, str]:
+    """Return by id what networks and devices are called, which settings name."""
+    names = {n.id: n.name for n in plan.design.of(Network).values()}
+    return names | {d.id: d.name for d in plan.design.of(Device).values()}
+
+
+def said_by_name(names: Mapping[str, str], value: Value) -> str:
+    """Return a setting's value as one reads it, networks and devices by their names."""
+    if isinstance(value, tuple):
+        return said(tuple(names.get(str(v), str(v)) for v in value))
+    return said(names.get(value, value) if isinstance(value, str) else value)
 
 
 _Row = tuple[str, Value, str, SaidBy]

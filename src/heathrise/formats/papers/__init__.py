@@ -6,6 +6,7 @@ from .head import NO_HEAD, Head
 from .labels import labels_pdf
 from .quote import Quote, quote_html, quote_pdf
 from .racks import racks_pdf
+from .settings import settings_pdf
 from .sheets import Drawn, check_paper, drawn_of, sheet_svg, sheets_pdf
 from .technician import History, technician_pdf
 
@@ -25,6 +26,7 @@ __all__ = [
     "quote_pdf",
     "racks_pdf",
     "sealed_pdf",
+    "settings_pdf",
     "sheet_svg",
     "sheets_pdf",
     "technician_pdf",

@@ -68,7 +68,7 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
             for floor in drawn.floors()
             for sheet in [drawn.sheet_within(floor, _SHEET_MM)]
         ],
-        joins=[_joined(j) for j in people],
+        joins=[joined(j) for j in people],
         gear=[j.ssid for j in handover.joins if not j.people],
         reaches=handover.reaches,
         pains=[_pain(p, handover.complaints[p.pain], papers) for p in drawn.evaluation.brief.pains],
@@ -86,7 +86,7 @@ def sealed_pdf(drawn: Drawn, keys: Mapping[str, str], account: tuple[str, str] |
     """
     papers = Papers(drawn.design.site.units)
     rows = [
-        {**_joined(j), "key": keys.get(j.name, ""), "wants": j.wants_key}
+        {**joined(j), "key": keys.get(j.name, ""), "wants": j.wants_key}
         for j in joins_of(drawn.design, drawn.catalogue, keys)
     ]
     html = html_of(
@@ -127,7 +127,8 @@ def _open(point: OpenPoint, papers: Papers) -> dict[str, str]:
     return {"word": word, "tone": tone, "text": papers.words(point.text)}
 
 
-def _joined(join: Join) -> dict[str, object]:
+def joined(join: Join) -> dict[str, object]:
+    """Return how a name is joined as the templates take it, its code without a key unless it has one."""
     picture = Markup(code_svg(join.code)) if join.code else None
     return {"ssid": join.ssid, "network": join.network, "how": join.how, "code": picture}
 

@@ -12,6 +12,7 @@ from .handover import client_pdf
 from .labels import labels_pdf
 from .quote import Quote, quote_pdf
 from .racks import racks_pdf
+from .settings import settings_pdf
 from .sheets import drawn_of, sheets_pdf
 from .technician import technician_pdf
 
@@ -39,6 +40,10 @@ def sheets(name: str, plan: Plan) -> bytes:
 
 def racks(name: str, plan: Plan) -> bytes:
     return racks_pdf(drawn_of(name, _REVISION, plan))
+
+
+def settings(name: str, plan: Plan) -> bytes:
+    return settings_pdf(name, _REVISION, plan)
 
 
 def client(name: str, plan: Plan) -> bytes:
