@@ -12,6 +12,7 @@ from concurrent.futures import Future
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.band_plan import band_plan
@@ -22,10 +23,11 @@ from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.settings.networks import network_sheet
 from heathrise.core.settings.sheet import beacon_share
-from heathrise.core.settings.subnets import free_subnet
+from heathrise.core.settings.subnets import free_subnet, parse_subnet
 from heathrise.core.signal import air_of, assess, channel_plans, channel_tasks
 from heathrise.core.signal.channels import ChannelProblem, Solution, channel_task, greedy, solve
 from heathrise.core.signal.searches import Searches
+from heathrise.core.views.held import held_settings
 
 from ..thorough import examples
 from .plans import access_point, design_of, shell, wall
@@ -125,6 +127,68 @@ def test_a_free_subnet_is_free_and_private(taken: list[int], wanted: int) -> Non
     found = free_subnet(subnets, wanted)
     assert found is not None and found.is_private
     assert not any(found.overlaps(s) for s in subnets)
+
+
+@given(
+    st.ip_addresses(v=6, network="fd00::/8"),
+    st.integers(9, 126),
+    st.sampled_from(["short", "full", "upper", "host", "spaced"]),
+)
+def test_an_ipv6_subnet_is_one_however_it_is_spelt(
+    address: ipaddress.IPv6Address, prefix: int, how: str
+) -> None:
+    plain = ipaddress.IPv6Network((address, prefix), strict=False)
+    spelt = {
+        "short": str(plain),
+        "full": f"{plain.network_address.exploded}/{prefix}",
+        "upper": str(plain).upper(),
+        "host": f"{address}/{prefix}",
+        "spaced": f" {plain} ",
+    }[how]
+    network = _network("a", 10, spelt[:43])
+    assert parse_subnet(network.subnet) == plain
+    _, found = _findings(load_catalogue(), network, _network("b", 20, "192.168.20.0/24"))
+    assert not {
+        f for f in found if f.startswith(("settings-subnet-a", "settings-overlap", "settings-octet-a"))
+    }
+
+
+@pytest.mark.parametrize(
+    "subnet, finding, words",
+    [
+        ("10.0.0.0/8", "wide", "takes 16,777,216 addresses"),
+        ("10.0.0.0/15", "wide", "takes 131,072 addresses"),
+        ("10.0.0.0/16", None, ""),
+        ("192.168.10.0/31", "size", "gives out 0 addresses"),
+        ("192.168.10.0/32", "size", "gives out 0 addresses"),
+        ("192.168.10.0/255.255.255.0", None, ""),
+        ("192.168.010.0/24", "subnet", "is not a subnet such as"),
+        ("192.168.10.0/33", "subnet", "is not a subnet such as"),
+        ("fe80::/10", "public", "is not a private subnet"),
+        ("::ffff:192.168.10.0/120", "public", "is not a private subnet"),
+        ("0.0.0.0/0", "public", "is not a private subnet"),
+    ],
+)
+def test_an_odd_subnet_is_told_for_what_it_is_and_mended(
+    catalogue: Catalogue, subnet: str, finding: str | None, words: str
+) -> None:
+    design, found = _findings(catalogue, _network("n", 10, subnet, expected_clients=20))
+    mine = {k: f for k, f in found.items() if k.endswith("-n") and "octet" not in k}
+    if finding is None:
+        assert not mine
+        return
+    told = mine[f"settings-{finding}-n"]
+    assert words in told.text
+    held_settings(Plan(design, catalogue))  # whatever is written, everything else is still worked out
+    if told.cures:
+        after = evaluate(Plan(apply(design, told.cures[0].changes), catalogue))
+        assert not [f for f in after.findings if f.id.startswith(f"settings-{finding}-")]
+
+
+@pytest.mark.parametrize("vlan", [0, 4095, -1, 2**31])
+def test_a_vlan_that_is_none_is_refused_by_its_number(vlan: int) -> None:
+    with pytest.raises(ValidationError, match=r"vlan[\s\S]*(greater|less) than or equal to (1|4094)"):
+        _network("n", vlan)
 
 
 def test_networks_that_overlap_or_share_a_vlan(catalogue: Catalogue) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +19,7 @@ from heathrise.demo import terrace_house
 from heathrise.standins.controller.app import Sites
 from heathrise.standins.controller.planting import serial_of
 from heathrise.store import Repository
+from heathrise.store.jobs import AlreadyRunning, Jobs
 from heathrise.store.records import Records
 from heathrise.web.app import create_app
 
@@ -180,3 +182,23 @@ def test_gear_blinks_is_measured_and_refuses_by_name(job: Job) -> None:
     job.ask("POST", f"/gear/{serial}/dance", status=404)
     found = job.ask("GET", "/measured")
     assert found["radios"] and json.dumps(found)
+
+
+def test_of_two_pushes_at_once_one_goes_and_the_other_is_told(job: Job, repository: Repository) -> None:
+    jobs = Jobs(repository.engine)
+    with ThreadPoolExecutor(6) as pool:
+        asked = list(pool.map(lambda _: _created(jobs, job.id), range(6)))
+    (running,) = [key for key in asked if key]
+    told = job.client.post(f"/api/projects/{job.id}/jobs", json={"kind": "push", "arguments": {}})
+    assert told.status_code == 409 and "goes on here already" in told.json["message"]  # type: ignore[index]
+    other = repository.create("Other", terrace_house(), "me", "begin").id
+    assert _created(jobs, other)  # another site's is its own
+    jobs.end(running, "done", None)
+    assert job.push()["result"]["wrong"] == []
+
+
+def _created(jobs: Jobs, project: str) -> str:
+    try:
+        return jobs.create("push", project, alone=True)
+    except AlreadyRunning:
+        return ""

@@ -92,6 +92,7 @@ class JobKind(Generic[A, R]):
     asked: type[A]
     result: type[R]
     work_out: Callable[[JobContext, A], R]
+    alone: bool = False  # whether two of it in one project would undo each other
 
     def run(self, job: JobContext, arguments: Mapping[str, Any]) -> dict[str, Any]:
         """Return what a job ends in, as JSON can hold it.
@@ -312,5 +313,5 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "racks_pdf": JobKind(Asked, Paper, _racks),
     "settings_pdf": JobKind(Asked, Paper, _settings),
     "handover": JobKind(HandoverAsked, HandoverPrinted, _handover),
-    "push": JobKind(PushAsked, PushEnded, _push),
+    "push": JobKind(PushAsked, PushEnded, _push, alone=True),
 }

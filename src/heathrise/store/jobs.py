@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 from sqlalchemy import Engine, delete, func, insert, select, text, update
 
-from .tables import job
+from .tables import job, project
 from .unknown import Unknown
 
 JobState = Literal["running", "done", "stopped", "failed"]
@@ -21,6 +21,10 @@ class UnknownJob(Unknown):
     """There is no job with this id."""
 
     what = "job"
+
+
+class AlreadyRunning(RuntimeError):
+    """A job of this kind goes on for the project, and two of them would undo each other."""
 
 
 @dataclass(frozen=True)
@@ -42,12 +46,26 @@ class Jobs:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
-    def create(self, kind: str, project_id: str | None) -> str:
-        """Note a job that begins, and forget those of yesterday."""
+    def create(self, kind: str, project_id: str | None, alone: bool = False) -> str:
+        """Note a job that begins, and forget those of yesterday.
+
+        Args:
+            alone: whether it must be the only one of its kind in its project.
+
+        Raises:
+            AlreadyRunning: it must be, and is not.
+        """
         job_id = f"j-{secrets.token_hex(6)}"
         age_hours = func.timestampdiff(text("HOUR"), job.c.created, func.now())
         with self._engine.begin() as connection:
             connection.execute(delete(job).where(age_hours >= _KEPT_HOURS))
+            if alone:
+                # Who comes second waits here until the first has written its row.
+                held = select(project.c.id).where(project.c.id == project_id).with_for_update()
+                connection.execute(held)
+                same = (job.c.project_id == project_id, job.c.kind == kind, job.c.state == "running")
+                if connection.scalar(select(func.count()).select_from(job).where(*same)):
+                    raise AlreadyRunning(kind)
             row = {"id": job_id, "kind": kind, "project_id": project_id, "state": "running"}
             connection.execute(insert(job).values(**row, done=0, total=0, message=""))
         return job_id

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from apiflask import APIBlueprint
-from flask import Response, request
+from flask import Response, abort, request
 
 from ..core.base.progress import Progress, ShowBest
 from ..core.design import DesignError, Problem
@@ -13,7 +13,7 @@ from ..formats.sandbox.drawings import import_confined
 from ..jobs import KINDS, Stopped, run_kind
 from ..jobs.runner import JobCall
 from ..questions import parsed
-from ..store.jobs import JobRow
+from ..store.jobs import AlreadyRunning, JobRow
 from .desk import desk, stores
 from .models import Job, JobRequest
 from .transfer import choice_of, file_stem
@@ -22,9 +22,12 @@ from .wire import AUTHOR, download, json_of
 routes = APIBlueprint("jobs", __name__, url_prefix="/api")
 
 
-def _begun(kind: str, project_id: str | None, call: JobCall) -> Response:
+def _begun(kind: str, project_id: str | None, call: JobCall, alone: bool = False) -> Response:
     jobs = stores().jobs
-    job_id = jobs.create(kind, project_id)
+    try:
+        job_id = jobs.create(kind, project_id, alone)
+    except AlreadyRunning:
+        abort(409, "One goes on here already, perhaps on another device: wait until it ends, or stop it.")
     desk().runner.begin(job_id, call)
     return json_of(_wire(jobs.get(job_id)), 202)
 
@@ -43,7 +46,7 @@ def begin_job(project_id: str, wanted: JobRequest) -> Response:
     def call(progress: Progress, show: ShowBest) -> dict[str, Any]:
         return run_kind(kept, saved, wanted.kind, wanted.arguments, progress, show, place)
 
-    return _begun(wanted.kind, project_id, call)
+    return _begun(wanted.kind, project_id, call, KINDS[wanted.kind].alone)
 
 
 @routes.get("/projects/<project_id>/papers/<key>")

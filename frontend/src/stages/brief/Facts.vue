@@ -96,7 +96,7 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
       </div>
       <label>Address <Choice :model-value="site.line_address" :options="ADDRESSES" fluid aria-label="Address of the line" @update:model-value="set({ line_address: $event }, 'Address of the line')" /></label>
       <TextField label="Gear that is upstream" :value="site.upstream_gear" @change="set({ upstream_gear: $event }, 'Upstream gear')" />
-      <TextField label="Upstream router's subnet" :value="site.upstream_subnet" :longest="18" @change="set({ upstream_subnet: $event }, 'Upstream subnet')" />
+      <TextField label="Upstream router's subnet" :value="site.upstream_subnet" :longest="43" @change="set({ upstream_subnet: $event }, 'Upstream subnet')" />
       <div class="ticks">
         <label><Checkbox :model-value="site.television" binary @update:model-value="set({ television: $event as boolean }, 'Television service')" /> Television comes over the line</label>
       </div>

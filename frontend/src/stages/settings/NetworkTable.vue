@@ -50,7 +50,7 @@ function add(): void {
         <td><InputText :model-value="n.name" size="small" maxlength="120" class="name" :aria-label="`Name of ${n.name}`" @change="setText(n, 'name', $event)" /></td>
         <td><Choice :model-value="n.purpose" :options="PURPOSES" :aria-label="`Purpose of ${n.name}`" @update:model-value="set(n, { purpose: $event })" /></td>
         <td class="vlan"><NumberField label="" :name="`VLAN of ${n.name}`" unit="plain" :digits="0" :value="n.vlan" :min="1" :max="4094" @change="set(n, { vlan: $event })" /></td>
-        <td><InputText :model-value="n.subnet" size="small" maxlength="18" class="figure subnet" :aria-label="`Subnet of ${n.name}`" @change="setText(n, 'subnet', $event)" /></td>
+        <td><InputText :model-value="n.subnet" size="small" maxlength="43" class="figure subnet" :aria-label="`Subnet of ${n.name}`" @change="setText(n, 'subnet', $event)" /></td>
         <td class="figure pool">{{ sheetOf(n.id)?.pool_first.split('.').slice(-1)[0] }} to {{ sheetOf(n.id)?.pool_last.split('.').at(-1) }}</td>
         <td class="lease"><NumberField label="" :name="`Lease of ${n.name}, hours`" unit="plain" :digits="0" :value="sheetOf(n.id)?.lease_hours ?? 24" :min="1" :max="8760" @change="set(n, { lease_h: $event })" /></td>
         <td class="vlan"><NumberField label="" :name="`Clients expected in ${n.name}`" unit="plain" :digits="0" :value="n.expected_clients" :min="0" :max="5000" @change="set(n, { expected_clients: $event })" /></td>

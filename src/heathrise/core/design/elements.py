@@ -71,7 +71,7 @@ class Site(Element):
     line_address: LineAddress = "automatic"
     television: bool = False
     upstream_gear: Short = ""
-    upstream_subnet: Annotated[str, Field(max_length=18)] = "192.168.1.0/24"
+    upstream_subnet: Annotated[str, Field(max_length=43)] = "192.168.1.0/24"
     client: ModelId = "phone"
     minimum_category: Category = "6"
     cables_per_access_point: Annotated[int, Field(ge=1, le=4)] = 2

@@ -17,7 +17,7 @@ class Network(Element):
     name: Name
     purpose: Purpose
     vlan: Annotated[int, Field(ge=1, le=4094)]
-    subnet: Annotated[str, Field(max_length=18)]
+    subnet: Annotated[str, Field(max_length=43)]  # IPv6 in full, with its prefix
     expected_clients: Annotated[int, Field(ge=0, le=5000)] = 20
     client_isolation: bool = False
     reaches: tuple[NetworkRef, ...] = ()

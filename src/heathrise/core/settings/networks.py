@@ -155,6 +155,15 @@ def _numbering(
             unit="addresses",
             cures=_larger(rules, network, subnet, taken, needed),
         )
+    widest = int(rules["settings.widest_prefix"])
+    if subnet.version == 4 and subnet.prefixlen < widest and is_private(subnet):
+        text = (
+            f"{network.name}: {subnet} takes {subnet.num_addresses:,} addresses. What lies in it elsewhere, "
+            "another site or a way in from afar, is looked for here and not found."
+        )
+        used, rule = rules.used("settings.widest_prefix"), "no wider than a site can use"
+        key = f"wide-{network.id}"
+        yield settings_finding(key, "near", text, rule, network, used=used, cures=cure)
     if rules.text("settings.vlan_by") != "octet":
         return
     if third_octet(subnet) not in (network.vlan, None) and 0 < network.vlan < 255:

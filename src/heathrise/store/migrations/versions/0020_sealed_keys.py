@@ -1,4 +1,4 @@
-"""Keys of wireless names and accounts are kept, sealed
+"""Keys of wireless names and accounts are kept, sealed; a subnet may be IPv6 in full
 
 Revision ID: 0020
 Revises: 0019
@@ -15,8 +15,14 @@ down_revision = "0019"
 branch_labels = None
 depends_on = None
 
+_SUBNETS = (("network", "subnet", False), ("site", "upstream_subnet", False))
+
 
 def upgrade() -> None:
+    for table, column, nullable in _SUBNETS:
+        op.alter_column(
+            table, column, existing_type=sa.String(18), type_=sa.String(43), existing_nullable=nullable
+        )
     steps.create_table(
         "sealed_key",
         sa.Column("project_id", sa.String(40), nullable=False),
@@ -35,3 +41,7 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("sealed_key")
+    for table, column, nullable in _SUBNETS:
+        op.alter_column(
+            table, column, existing_type=sa.String(43), type_=sa.String(18), existing_nullable=nullable
+        )
