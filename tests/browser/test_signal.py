@@ -197,7 +197,7 @@ def test_places_are_searched_stopped_compared_taken_and_undone(signal: Sheet) ->
     expect(band.locator(".best")).to_contain_text("Fewest so far")
     expect(page.locator("[data-layer=proposed] circle").first).to_be_visible()
     band.get_by_role("button", name="Stop").click()
-    expect(band.locator("[data-answer=fewest]")).to_be_visible()
+    expect(band.locator("[data-answer=fewest]")).to_be_visible(timeout=60_000)  # it is priced first
 
     # It is seen on the sheet and in the totals beside the plan, then taken, then undone.
     expect(page.locator("[data-proposed]").first).to_be_visible()

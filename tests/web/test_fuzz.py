@@ -43,7 +43,7 @@ def test_a_random_design_goes_through_every_question_export_and_paper(
 
 
 def test_what_was_acknowledged_outlives_kills(tmp_path: Path) -> None:
-    assert kills(count(3, 2), tmp_path / "db") == []
+    assert kills(count(3, 1), tmp_path / "db") == []
 
 
 def test_nothing_unseen_comes_in_by_any_door(repository: Repository, home: Design) -> None:
