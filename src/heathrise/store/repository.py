@@ -66,13 +66,9 @@ class Saved:
 
 
 @dataclass(frozen=True)
-class Prepared:
+class Prepared(Saved):
     """What an edit would give: a checked design that is not saved yet."""
 
-    id: str
-    name: str
-    revision: int
-    design: Design
     changes: tuple[Change, ...]
 
 

@@ -8,17 +8,15 @@ from pydantic import AwareDatetime, Field, create_model
 
 from ..core.catalogue import Matter, Value
 from ..core.context.firm import Firm
-from ..core.design import KINDS, Change, ElementId, Practice
+from ..core.design import KINDS, Change, Practice
 from ..core.design.values import Domain, LineSpeed, Name, Point, SiteKind
 from ..core.handover import Handover
 from ..core.install import Finish, Step
 from ..core.records import (
     CableResult,
-    Occasion,
     OurTime,
     RecordKey,
     SeenPort,
-    SeenSpeed,
     Snag,
     SnagWords,
     Standing,
@@ -149,30 +147,6 @@ class SeenPorts(ApiModel):
 
 class PortsRead(SeenPorts):
     """What could be read of a meter's file, whether it was taken, and how all ports stand."""
-
-    read: int
-    taken: bool
-    faults: list[LineFault]
-
-
-class SeenSpeeds(ApiModel):
-    """The line and the rooms with the speeds that were measured there."""
-
-    speeds: list[SeenSpeed]
-
-
-class SpeedSaid(ApiModel):
-    """One speed as a test said it: Mb/s down and up, delay in ms."""
-
-    where: ElementId
-    occasion: Occasion
-    down_mbps: Annotated[float, Field(ge=0, le=400_000)]
-    up_mbps: Annotated[float, Field(ge=0, le=400_000)] | None = None
-    delay_ms: Annotated[float, Field(ge=0, le=60_000)] | None = None
-
-
-class SpeedsRead(SeenSpeeds):
-    """What could be read of a file of speeds, whether it was taken, and how all places stand."""
 
     read: int
     taken: bool

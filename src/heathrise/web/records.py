@@ -31,16 +31,8 @@ from ..formats.speeds_csv import read_speeds
 from ..formats.tests_csv import read_tests
 from ..store.observed import ports_observed, speeds_observed
 from .desk import stores
-from .models import (
-    CableTestSaid,
-    PortsRead,
-    SeenPorts,
-    SeenSpeeds,
-    SpeedSaid,
-    SpeedsRead,
-    TestedCables,
-    TestsRead,
-)
+from .models import CableTestSaid, PortsRead, SeenPorts, TestedCables, TestsRead
+from .speed_models import SeenSpeeds, SpeedSaid, SpeedsRead
 from .wire import AUTHOR, json_of, line_faults
 
 R = TypeVar("R", bound=Record)
