@@ -16,6 +16,7 @@ from heathrise.core.context.plan import Plan
 from heathrise.core.design import WirelessName, put
 from heathrise.core.records import KeySent
 from heathrise.demo import music_school
+from heathrise.store.vault import VaultError
 
 from .conftest import StandIn
 
@@ -78,13 +79,13 @@ def test_how_each_key_stands_whatever_was_done_before(story: list[tuple[str, int
 def test_names_of_one_for_each_access_point_share_its_key() -> None:
     name = PLAN.design.of(WirelessName)["ssid-staff"]
     apart = PLAN.after([put(name.model_copy(update={"security": "enterprise"}))])
-    assert "name/ssid-staff" not in {of for of, _, _ in keyed_names(apart)}
+    assert "name/ssid-staff" not in {of for of, *_ in keyed_names(apart)}
     firm = load_catalogue()
     each = Plan(
         music_school(),
         firm.model_copy(update={"rules": firm.rules.by_firm({"settings.names_by": "access_point"})}),
     )
-    targets = [(of, target) for of, target, _ in keyed_names(each) if of == "name/ssid-staff"]
+    targets = [(of, target) for of, target, *_ in keyed_names(each) if of == "name/ssid-staff"]
     assert len(targets) > 5 and len({t for _, t in targets}) == len(targets)
 
 
@@ -109,10 +110,45 @@ def _echo(key: str) -> bool:
 
 def test_what_goes_wrong_is_told_by_name_and_never_by_key() -> None:
     stands = [KeyAt(of="name/a", target="name/a", ssid="A", stand="unsent", words="")]
-    sent, wrong = send_keys(_Odd(_echo), stands, {"name/a": NOW}, lambda _: "otter-quartz", "me")
+    sent: list[KeySent] = []
+
+    def send(does: Callable[[str], bool], rows: list[KeyAt]) -> list[str]:
+        return send_keys(_Odd(does), rows, {"name/a": NOW}, lambda _: "otter-quartz", sent.append, "me")
+
+    wrong = send(_echo, stands)
     assert sent == [] and wrong == ["A: the controller will not: '(its key)' is too long"]
-    sent, wrong = send_keys(_Odd(lambda _: False), stands, {"name/a": NOW}, lambda _: "otter-quartz", "me")
+    wrong = send(lambda _: False, stands)
     assert [row.same for row in sent] == [False] and "send it again" in wrong[0]
     assert "otter" not in str(sent) + str(wrong)
     held = [KeyAt(of="name/a", target="name/a", ssid="A", stand="held", words="")]
-    assert send_keys(_Odd(_echo), held, {"name/a": NOW}, lambda _: "otter-quartz", "me") == ([], [])
+    assert send(_echo, held) == [] and len(sent) == 1
+
+
+def test_a_key_that_was_for_wpa3_alone_is_not_sent_for_wpa2() -> None:
+    row = KeyAt(of="name/a", target="name/a", ssid="A", stand="unsent", words="")
+    sent: list[KeySent] = []
+    for security, told in (
+        ("wpa3", []),
+        ("wpa3_wpa2", ["have a new one made"]),
+        ("wpa2", ["a new one made"]),
+    ):
+        rows = [row.model_copy(update={"security": security})]
+        wrong = send_keys(
+            _Odd(lambda _: True), rows, {"name/a": NOW}, lambda _: "Geige 🎻", sent.append, "me"
+        )
+        assert len(wrong) == len(told) and all(w in wrong[0] for w in told)
+    assert len(sent) == 1
+
+
+def test_what_was_sent_is_noted_before_the_next_one_fails() -> None:
+    stands = [KeyAt(of=f"name/{k}", target=f"name/{k}", ssid=k, stand="unsent", words="") for k in "abc"]
+    made, sent = {row.of: NOW for row in stands}, []  # type: ignore[var-annotated]
+
+    def opened(of: str) -> str:
+        if of == "name/b":
+            raise VaultError("the key file is gone")
+        return "otter-quartz"
+
+    with pytest.raises(VaultError):
+        send_keys(_Odd(lambda _: True), stands, made, opened, sent.append, "me")
+    assert [row.of for row in sent] == ["name/a"]

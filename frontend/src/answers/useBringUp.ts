@@ -45,8 +45,9 @@ export function useBringUp() {
     const wrong: string[] = []
     // A push of everything goes in one safe order, not device by device.
     if (items.some((i) => i.does === 'push')) await run('push', {})
-    if (items.some((i) => i.does === 'keys')) await act(items.find((i) => i.does === 'keys')!)
-    for (const item of items.filter((i) => i.does !== 'push' && i.does !== 'keys')) {
+    // All keys go by one press, after the names that they belong to.
+    const keys = items.find((i) => i.does === 'keys')
+    for (const item of [...(keys ? [keys] : []), ...items.filter((i) => i.does !== 'push' && i.does !== 'keys')]) {
       await act(item)
       if (said.value) wrong.push(said.value)
     }

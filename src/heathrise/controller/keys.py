@@ -11,7 +11,7 @@ from pydantic import Field
 from ..core.base.frozen import Frozen
 from ..core.context.on_air import broadcasts
 from ..core.context.plan import Plan
-from ..core.design import WirelessName
+from ..core.design import Security, WirelessName
 from ..core.records import KeySent
 from ..core.settings import KEYED
 from .adapter import Controller, ControllerError
@@ -34,6 +34,7 @@ class KeyAt(Frozen):
     of: str = Field(description="what it is the key of, ``name/`` with the id of the wireless name")
     target: str = Field(description="the name as the controller has it")
     ssid: str
+    security: Security = "wpa3_wpa2"
     stand: KeyStand
     words: str
 
@@ -50,20 +51,21 @@ def key_stands(
     """
     last = {row.target: row for row in sent}
     found = []
-    for of, target, ssid in keyed_names(plan):
+    for of, target, ssid, security in keyed_names(plan):
         stand = _stand(made.get(of), last.get(target), keyed.get(target))
-        found.append(KeyAt(of=of, target=target, ssid=ssid, stand=stand, words=STANDS[stand]))
+        words = STANDS[stand]
+        found.append(KeyAt(of=of, target=target, ssid=ssid, security=security, stand=stand, words=words))
     return tuple(found)
 
 
-def keyed_names(plan: Plan) -> Iterator[tuple[str, str, str]]:
-    """Yield of each name on the air that asks for a key what it is the key of, its target and how it is
-    called. Names that a wireless name has on the air for it share its key."""
+def keyed_names(plan: Plan) -> Iterator[tuple[str, str, str, Security]]:
+    """Yield of each name on the air that asks for a key what it is the key of, its target, how it is called
+    and secured. Names that a wireless name has on the air for it share its key."""
     on_air = broadcasts(plan.design, plan.catalogue)
     for name in plan.design.of(WirelessName).values():
         if name.security in KEYED:
             for part in on_air[name.id]:
-                yield f"name/{name.id}", f"name/{part.id}", part.ssid
+                yield f"name/{name.id}", f"name/{part.id}", part.ssid, name.security
 
 
 def _stand(made: datetime | None, sent: KeySent | None, count: int | None) -> KeyStand:
@@ -81,20 +83,27 @@ def send_keys(
     stands: Sequence[KeyAt],
     made: Mapping[str, datetime],
     key_of: Callable[[str], str],
+    told: Callable[[KeySent], None],
     author: str,
-) -> tuple[list[KeySent], list[str]]:
+) -> list[str]:
     """Send each key that the controller lacks or has otherwise, and ask it whether it has that now.
 
+    Args:
+        key_of: opens the key of what is named.
+        told: is given each that was sent, at once: whatever comes next, that one is there.
+
     Returns:
-        what was sent, and what went wrong, in words that tell no key.
+        what went wrong, in words that tell no key.
     """
-    sent: list[KeySent] = []
     wrong: list[str] = []
     for row in stands:
         if row.stand in ("missing", "held"):
             continue
+        key = key_of(row.of)
+        if row.security != "wpa3" and not key.isascii():
+            wrong.append(f"{row.ssid}: its key was for WPA3 alone and is none for WPA2: have a new one made")
+            continue
         try:
-            key = key_of(row.of)
             count = controller.set_key(row.target, key)
             same = controller.has_key(row.target, key)
         except ControllerError as error:
@@ -102,10 +111,6 @@ def send_keys(
             continue
         if not same:
             wrong.append(f"{row.ssid}: {STANDS['unlike']}")
-        now = datetime.now(UTC)
-        sent.append(
-            KeySent(
-                at=now, author=author, of=row.of, target=row.target, made=made[row.of], count=count, same=same
-            )
-        )
-    return sent, wrong
+        now, of = datetime.now(UTC), row.of
+        told(KeySent(at=now, author=author, of=of, target=row.target, made=made[of], count=count, same=same))
+    return wrong

@@ -44,7 +44,8 @@ def observed(stores: Stores, project_id: str, plan: Plan) -> Observed:
         cables=cables_as_tested(rules, planned_cables(plan), records.of(project_id, CableTest)),
         ports=ports,
         draws=draws,
-        speeds=speeds_observed(records, project_id, plan),
+        # What each room may have is worked out only where somebody measured one.
+        speeds=speeds_observed(records, project_id, plan) if records.of(project_id, SpeedReading) else (),
         snags=snags_as_left(records.of(project_id, SnagRecord), plan.on),
         steps=steps_of(plan),
         stands=steps_as_done(records.of(project_id, StepRecord)),

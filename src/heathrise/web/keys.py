@@ -13,8 +13,8 @@ from flask import Response
 from ..controller.keys import send_keys
 from ..core.context.plan import Plan
 from ..core.design import DesignError, Network, Problem, Security, WirelessName
-from ..core.handover import wifi_code
-from ..core.records import KeyShown, KeyWay
+from ..core.handover import joins_of
+from ..core.records import KeySent, KeyShown, KeyWay
 from ..core.settings import KEYED, judge_key, make_key
 from ..formats.papers import code_svg, drawn_of, sealed_pdf
 from ..store import Saved
@@ -73,8 +73,10 @@ def show_key(project_id: str, said: KeyNamed) -> Response:
     _, plan = stores().plans.load(project_id)
     key = stores().keys.show(project_id, said.of)
     _note_shown(project_id, said.of, "screen")
-    name = plan.design.of(WirelessName).get(said.of.removeprefix("name/"))
-    code = wifi_code(name.ssid, name.security, key) if name is not None else ""
+    name = said.of.removeprefix("name/")
+    codes = [j.code for j in joins_of(plan.design, plan.catalogue, {name: key}) if j.name == name]
+    # Where each access point has a name of its own there is one for each: those are on the sealed copy.
+    code = codes[0] if len(codes) == 1 else ""
     return json_of(KeyTold(key=key, code=code_svg(code) if code else ""))
 
 
@@ -96,9 +98,13 @@ def send_to_controller(project_id: str) -> Response:
     controller, seen = seen_now(project_id, plan)
     made, stands = key_stands_now(project_id, plan, seen)
     there = [row for row in stands if row.target in seen.held]
-    sent, wrong = send_keys(controller, there, made, lambda of: stores().keys.show(project_id, of), AUTHOR)
-    for record in sent:
+    sent: list[KeySent] = []
+
+    def told(record: KeySent) -> None:
         stores().records.append(project_id, record)
+        sent.append(record)
+
+    wrong = send_keys(controller, there, made, lambda of: stores().keys.show(project_id, of), told, AUTHOR)
     wrong += [f"{r.ssid}: push the name first" for r in stands if r.stand == "unsent" and r not in there]
     return json_of(KeysSent(sent=len(sent), wrong=wrong))
 
