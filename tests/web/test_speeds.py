@@ -7,7 +7,10 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from heathrise.core.records import SerialMatched, serials_as_matched
+from heathrise.controller.bring_up import _baseline
+from heathrise.core.context.plan import Plan
+from heathrise.core.records import SerialMatched, serials_as_matched, speeds_as_seen
+from heathrise.core.views.speeds import planned_speeds
 from heathrise.demo import terrace_house
 from heathrise.store import Repository
 from heathrise.store.records import Records
@@ -54,6 +57,16 @@ def test_a_file_of_speeds_is_taken_once_whole_or_when_one_says_so(house: tuple[F
         told = client.post(f"{base}/speeds/list?occasion=hand_over&take=1", data=text).json
     assert [s["hand_over"]["down_mbps"] for s in told["speeds"] if s["hand_over"]] == [400, 90]
     assert all(s["baseline"] is None for s in told["speeds"])
+
+
+def test_the_bring_up_asks_for_each_place_once(repository: Repository) -> None:
+    plan = Plan(terrace_house(), repository.catalogue, quick=True)
+    places = speeds_as_seen(plan.rules, planned_speeds(plan), [])
+    words = {p.where: _baseline(p).words for p in places}
+    assert words["line"] == "the plan lets 500 Mb/s through: the line"
+    assert [
+        w for w in words.values() if w.startswith("the plan lets nothing through: air, worst spot of Yard")
+    ]
 
 
 def test_a_list_of_serials_is_taken(house: tuple[FlaskClient, str], repository: Repository) -> None:

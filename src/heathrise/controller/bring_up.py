@@ -357,7 +357,8 @@ def _baseline(row: SeenSpeed) -> BringItem:
     item = BringItem(id=f"speed-{row.where}", name=where, state="ready")
     if row.baseline is not None:
         return _now(item, "done", row.reason)
-    return _now(item, "ready", f"the plan lets {speed(row.planned_mbps)} through", "speed")
+    passes = speed(row.planned_mbps) if row.planned_mbps > 0 else "nothing"
+    return _now(item, "ready", f"the plan lets {passes} through: {row.binds}", "speed")
 
 
 def _backup(site: _Site) -> BringItem:
