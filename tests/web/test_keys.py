@@ -50,6 +50,14 @@ class Keyed:
     def show(self, of: str) -> str:
         return str(self.ask("POST", "/keys/show", {"of": of})["key"])
 
+    def job(self, kind: str, **arguments: Any) -> None:
+        """Have a job done."""
+        job = self.ask("POST", "/jobs", {"kind": kind, "arguments": arguments}, 202)
+        until = time.monotonic() + 120
+        while self.client.get(f"/api/jobs/{job['id']}").json["state"] == "running":  # type: ignore[index]
+            assert time.monotonic() < until
+            time.sleep(0.05)
+
     def stands(self) -> dict[str, str]:
         return {k["target"]: k["stand"] for k in self.ask("GET", "/controller")["keys"]}
 
@@ -75,11 +83,7 @@ def school(repository: Repository, served: tuple[str, Sites], tmp_path: Path) ->
     with create_app(repository, controllers=place, vault=vault).test_client() as client:
         found = Keyed(client, sites, saved.id, tmp_path, repository)
         found.ask("PUT", "/controller/standin", {"faults": 0, "seed": 1, "afresh": True})
-        job = client.post(f"/api/projects/{saved.id}/jobs", json={"kind": "push", "arguments": {}}).json
-        until = time.monotonic() + 120
-        while job["state"] == "running" and time.monotonic() < until:
-            time.sleep(0.05)
-            job = client.get(f"/api/jobs/{job['id']}").json
+        found.job("push")
         yield found
         place.forget(saved.id)
 
@@ -188,13 +192,7 @@ def test_a_key_stands_nowhere_but_where_it_was_asked_for(
     school.ask("POST", "/keys/send")
     school.ask("POST", "/controller/read", status=201)
     school.ask("POST", "/controller/backups", {"label": "all"}, 201)
-    job = school.client.post(
-        f"/api/projects/{school.id}/jobs", json={"kind": "handover", "arguments": {"by": "Ann"}}
-    )
-    until = time.monotonic() + 120
-    while school.client.get(f"/api/jobs/{job.json['id']}").json["state"] == "running":  # type: ignore[index]
-        assert time.monotonic() < until
-        time.sleep(0.1)
+    school.job("handover", by="Ann")
     keys = [school.show(of) for of in (*names, "account/local")]
     assert typed in keys and len(set(keys)) == 4
     with repository.engine.connect() as connection:

@@ -4,6 +4,7 @@ import type { BringItem } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useBeside } from './useBeside'
 import { useProjectJob } from './useJob'
+import { sendKeys } from './useKeys'
 
 const LOOK_AGAIN_MS = 1500
 
@@ -28,18 +29,13 @@ export function useBringUp() {
       if (item.does === 'push') await run('push', { target: item.target ?? '' })
       else if (item.does === 'tick') view.value = await taken(api.POST('/api/projects/{project_id}/controller/ticks', { params: path(), body: { item: item.id, done: item.state !== 'done', note: '' } }))
       else if (item.does === 'update_itself') await taken(api.POST('/api/projects/{project_id}/controller/update', { params: path() }))
-      else if (item.does === 'keys') await sendKeys()
+      else if (item.does === 'keys') said.value = await sendKeys(store.id)
       else if (item.does === 'backup') await taken(api.POST('/api/projects/{project_id}/controller/backups', { params: path(), body: { label: 'bring-up' } }))
       else if (item.does === 'adopt' || item.does === 'update' || item.does === 'release') await taken(api.POST('/api/projects/{project_id}/controller/gear/{serial}/{doing}', { params: { path: { project_id: store.id, serial: item.serial ?? '', doing: item.does } } }))
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       said.value = `${item.name}: ${error.message}`
     }
-  }
-  /** Give the controller every key that it lacks. */
-  async function sendKeys(): Promise<void> {
-    const found = await taken(api.POST('/api/projects/{project_id}/keys/send', { params: path() }))
-    said.value = found.wrong.join(' · ')
   }
   async function actOnAll(items: readonly BringItem[]): Promise<void> {
     const wrong: string[] = []

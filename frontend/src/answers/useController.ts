@@ -3,6 +3,7 @@ import { ApiError, api, taken } from '@/api/client'
 import type { Change, ControllerView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useBeside } from './useBeside'
+import { sendKeys } from './useKeys'
 
 const LOOK_AGAIN_MS = 1500
 type Doing = 'adopt' | 'update' | 'blink' | 'still' | 'release'
@@ -38,12 +39,11 @@ export function useController() {
   const match = (device: string, serial: string) => told(taken(api.PUT('/api/projects/{project_id}/controller/serials', { params: path(), body: { device, serial } })))
   const keepBackup = (label: string) => told(taken(api.POST('/api/projects/{project_id}/controller/backups', { params: path(), body: { label } })))
   const restore = (number: number) => told(taken(api.POST('/api/projects/{project_id}/controller/backups/{number}/restore', { params: { path: { project_id: store.id, number } } })))
-  /** Give the controller every key that it lacks. */
-  async function sendKeys(): Promise<void> {
+  async function giveKeys(): Promise<void> {
     try {
-      const found = await taken(api.POST('/api/projects/{project_id}/keys/send', { params: path() }))
+      const wrong = await sendKeys(store.id)
       await load()
-      said.value = found.wrong.join(' · ')
+      said.value = wrong
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       said.value = error.message
@@ -68,5 +68,5 @@ export function useController() {
     said.value = wrong.join(' · ')
   }
   const online = computed(() => view.value?.devices.filter((d) => d.stand === 'online').length ?? 0)
-  return { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, sendKeys, online }
+  return { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, giveKeys, online }
 }

@@ -4,13 +4,19 @@ import type { KeyTold, KeysView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useBeside } from './useBeside'
 
+/** Give the controller every key that it lacks; returns what went wrong, in words. */
+export async function sendKeys(project_id: string): Promise<string> {
+  const found = await taken(api.POST('/api/projects/{project_id}/keys/send', { params: { path: { project_id } } }))
+  return found.wrong.join(' · ')
+}
+
 /** Keys of the names and the account: which are kept, and what is asked of them. A key itself is only ever in what `show` answers. */
 export function useKeys() {
   const store = useDesign()
   const said = ref('')
   const path = () => ({ path: { project_id: store.id } })
   const failed = (error: ApiError) => (said.value = error.message)
-  const { answer: view } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/keys', { params: { path: { project_id } } })), { failed })
+  const { answer: view, load } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/keys', { params: { path: { project_id } } })), { failed })
   const rows = computed(() => view.value?.rows ?? [])
 
   async function asked<T>(what: Promise<T>): Promise<T | null> {
@@ -33,7 +39,7 @@ export function useKeys() {
   const forget = (of: string) => told(taken(api.POST('/api/projects/{project_id}/keys/forget', { params: path(), body: { of } })))
   async function show(of: string): Promise<KeyTold | null> {
     const found = await asked(taken(api.POST('/api/projects/{project_id}/keys/show', { params: path(), body: { of } })))
-    if (found) await told(taken(api.GET('/api/projects/{project_id}/keys', { params: path() })))
+    if (found) await load()
     return found
   }
   /** Print the sealed copy; the paper is kept nowhere. */
@@ -50,7 +56,7 @@ export function useKeys() {
     link.download = 'sealed.pdf'
     link.click()
     setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
-    await told(taken(api.GET('/api/projects/{project_id}/keys', { params: path() })))
+    await load()
   }
   return { view, rows, said, make, type, forget, show, printSealed }
 }

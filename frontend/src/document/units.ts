@@ -77,3 +77,8 @@ export function signed(value: number, digits = 0): string {
 export function money(sum: number): string {
   return sum.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 }
+
+/** When something was, by the clock of this device: ``30 Nov, 20:05``; nothing where it never was. */
+export function when(at: string | null | undefined): string {
+  return at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : ''
+}

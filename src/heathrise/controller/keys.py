@@ -11,9 +11,8 @@ from pydantic import Field
 from ..core.base.frozen import Frozen
 from ..core.context.on_air import broadcasts
 from ..core.context.plan import Plan
-from ..core.design import Security, WirelessName
+from ..core.design import KEYED, Security, WirelessName
 from ..core.records import KeySent
-from ..core.settings import KEYED
 from .adapter import Controller, ControllerError
 
 KeyStand = Literal["missing", "unsent", "turned", "unlike", "held"]

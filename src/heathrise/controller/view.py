@@ -124,8 +124,10 @@ class ControllerView(Frozen):
     read_at: datetime | None = None
 
 
-def controller_view(plan: Plan, seen: Seen, reads: Sequence[ReadBack], standin: bool) -> ControllerView:
-    """Return a controller as it was just read, beside the plan."""
+def controller_view(
+    plan: Plan, seen: Seen, reads: Sequence[ReadBack], standin: bool, keys: tuple[KeyAt, ...] = ()
+) -> ControllerView:
+    """Return a controller as it was just read, beside the plan, with how each key stands there."""
     tree = tree_of(plan)
     differs = differing(plan, seen.held, seen.matched)
     targets, elements = names_of(plan, differs, seen.held), setting_names(plan)
@@ -150,6 +152,7 @@ def controller_view(plan: Plan, seen: Seen, reads: Sequence[ReadBack], standin: 
             )
             for s in push_plan(plan, seen.held, seen.sendable(differs))
         ),
+        keys=keys,
         read_at=reads[-1].at if reads else None,
     )
 

@@ -39,13 +39,14 @@ def observed(stores: Stores, project_id: str, plan: Plan) -> Observed:
     records = stores.records
     rules = plan.rules
     ports, draws = ports_observed(records, project_id, plan)
+    measured = records.of(project_id, SpeedReading)
     agreed = last_agreed(records.of(project_id, Agreed))
     return Observed(
         cables=cables_as_tested(rules, planned_cables(plan), records.of(project_id, CableTest)),
         ports=ports,
         draws=draws,
         # What each room may have is worked out only where somebody measured one.
-        speeds=speeds_observed(records, project_id, plan) if records.of(project_id, SpeedReading) else (),
+        speeds=speeds_as_seen(rules, planned_speeds(plan), measured) if measured else (),
         snags=snags_as_left(records.of(project_id, SnagRecord), plan.on),
         steps=steps_of(plan),
         stands=steps_as_done(records.of(project_id, StepRecord)),

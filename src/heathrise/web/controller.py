@@ -65,8 +65,8 @@ def _answered(project_id: str, status: int = 200) -> Response:
     try:
         _, seen = seen_now(project_id, plan)
         reads = kept.of(project_id, ReadBack)
-        view = controller_view(plan, seen, reads, place.standin)
-        view = view.model_copy(update={"keys": key_stands_now(project_id, plan, seen)[1]})
+        keys = key_stands_now(project_id, plan, seen)[1]
+        view = controller_view(plan, seen, reads, place.standin, keys)
     except ControllerError as error:
         view = ControllerView(known=place.root is not None, standin=place.standin, trouble=str(error))
     pushed, backups = kept.of(project_id, PushedStep), kept.of(project_id, KeptBackup)

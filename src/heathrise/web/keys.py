@@ -12,10 +12,10 @@ from flask import Response
 
 from ..controller.keys import send_keys
 from ..core.context.plan import Plan
-from ..core.design import DesignError, Network, Problem, Security, WirelessName
+from ..core.design import KEYED, DesignError, Network, Problem, Security, WirelessName
 from ..core.handover import joins_of
 from ..core.records import KeySent, KeyShown, KeyWay
-from ..core.settings import KEYED, judge_key, make_key
+from ..core.settings import judge_key, make_key
 from ..formats.papers import code_svg, drawn_of, sealed_pdf
 from ..store import Saved
 from ..store.keys import KeptKey
@@ -44,8 +44,7 @@ def get_keys(project_id: str) -> Response:
 def make_new_key(project_id: str, said: KeyMake) -> Response:
     """Make a new key and keep it sealed; nobody is shown it."""
     saved, plan = stores().plans.load(project_id)
-    _, security = _known(plan, said.of)
-    avoid = _avoided(saved, plan)
+    security, avoid = _security(plan, said.of), _avoided(saved, plan)
     key, bits = make_key(said.shape, security, avoid, plan.rules, secrets.SystemRandom())
     stores().keys.put(project_id, said.of, key, said.shape, bits, AUTHOR)
     return _answered(project_id, 201)
@@ -57,8 +56,7 @@ def make_new_key(project_id: str, said: KeyMake) -> Response:
 def type_key(project_id: str, said: KeyTyped) -> Response:
     """Keep a key that somebody chose, if it is strong enough."""
     saved, plan = stores().plans.load(project_id)
-    _, security = _known(plan, said.of)
-    found = judge_key(said.key, security, _avoided(saved, plan), plan.rules)
+    found = judge_key(said.key, _security(plan, said.of), _avoided(saved, plan), plan.rules)
     if found.wrong:
         raise DesignError([Problem("key", what) for what in found.wrong])
     stores().keys.put(project_id, said.of, said.key, "typed", found.bits, AUTHOR)
@@ -138,7 +136,7 @@ def _answered(project_id: str, status: int = 200) -> Response:
 
 
 def _row(plan: Plan, of: str, name: str, kept: KeptKey | None, shown: list[ShownRow]) -> KeyRow:
-    element = plan.design.of(WirelessName).get(of.removeprefix("name/"))
+    element = _name_of(plan, of)
     return KeyRow(
         of=of,
         name=name,
@@ -160,17 +158,21 @@ def _named(plan: Plan) -> Iterator[tuple[str, str]]:
     yield LOCAL, _LOCAL_NAME
 
 
-def _known(plan: Plan, of: str) -> tuple[str, Security]:
-    """Return how something is called that has a key, and what its key must do for.
+def _name_of(plan: Plan, of: str) -> WirelessName | None:
+    """Return the wireless name that something is the key of, or None where it is no name's."""
+    return plan.design.of(WirelessName).get(of.removeprefix("name/"))
+
+
+def _security(plan: Plan, of: str) -> Security:
+    """Return what the key of something must do for; an account's holds to the narrower rule.
 
     Raises:
         DesignError: there is nothing of this id, or it asks for no key.
     """
-    names = dict(_named(plan))
-    if of not in names:
+    if of not in dict(_named(plan)):
         raise DesignError([Problem("of", f"nothing that asks for a key is called {of[:50]!r}")])
-    element = plan.design.of(WirelessName).get(of.removeprefix("name/"))
-    return names[of], element.security if element is not None else "wpa2"
+    name = _name_of(plan, of)
+    return name.security if name is not None else "wpa2"
 
 
 def _avoided(saved: Saved, plan: Plan) -> list[str]:

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import Choices from '@/controls/Choices.vue'
 import type { CableTestSaid } from '@/api/types'
 import { useCableTests } from '@/answers/useCableTests'
-import { fromShown, inUnits, lengthUnit } from '@/document/units'
+import { fromShown, inUnits, lengthUnit, when } from '@/document/units'
 
 /** What the tester said of each cable of a run. A test that was wrong is corrected by a later one. */
 const props = defineProps<{ device: string }>()
@@ -16,7 +16,6 @@ const result = ref<CableTestSaid['result']>('pass')
 const length = ref<number | null>(null)
 const RESULTS = [{ value: 'pass', label: 'Pass' }, { value: 'marginal', label: 'Marginal' }, { value: 'fail', label: 'Fail' }]
 const choices = computed(() => mine.value.map((c) => ({ value: c.cable, label: `Cable ${c.cable}` })))
-const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 const keptHere = (number: number) => unsent.value.filter((t) => t.device === props.device && (t.cable ?? 1) === number).at(-1)
 

@@ -10,9 +10,10 @@ import JobProgress from '@/controls/JobProgress.vue'
 import GearTree from './GearTree.vue'
 import DriftPart from './DriftPart.vue'
 import MeasuredPart from './MeasuredPart.vue'
+import { when } from '@/document/units'
 
 /** The site's controller beside the plan: its gear as it hangs, what differs, what a push would send, and how it went. */
-const { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, sendKeys, online } = useController()
+const { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, giveKeys, online } = useController()
 const { job, running, run, stop } = useProjectJob()
 const ended = ref<JobKinds['push']['result'] | null>(null)
 const faults = ref(2)
@@ -34,7 +35,6 @@ async function push(asked: { target?: string; key?: string; undo?: string } = {}
   evenSo.value = false
   await readBack()
 }
-const when = (at: string | null | undefined) => (at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : '')
 const many = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`
 const PHASES: Record<string, string> = { add: 'new or other', device: 'to the device', remove: 'goes' }
 </script>
@@ -81,7 +81,7 @@ const PHASES: Record<string, string> = { add: 'new or other', device: 'to the de
       <p v-if="ended" :class="ended.wrong.length ? 'not_met' : 'met'" data-ended>{{ ended.done }} of {{ ended.of }} steps hold, read back.<template v-for="w in ended.wrong" :key="w"><br>{{ w }}</template></p>
       <div v-if="view.keys?.length" class="head" data-keys>
         <span :class="keysLeft.length ? 'quiet' : 'met'">{{ view.keys.length - keysLeft.length }} of {{ many(view.keys.length, 'key') }} at the controller</span>
-        <Button v-if="sendable.length" :label="`Send ${many(sendable.length, 'key')}`" size="small" outlined data-send-keys @click="sendKeys()" />
+        <Button v-if="sendable.length" :label="`Send ${many(sendable.length, 'key')}`" size="small" outlined data-send-keys @click="giveKeys()" />
         <span v-for="k in keysLeft" :key="k.target" :class="k.stand === 'unsent' ? 'quiet' : 'not_met'" :data-key-at="k.target"><b>{{ k.ssid }}</b> {{ k.words }}</span>
       </div>
       <DriftPart :rows="view.differs" @back="push" @take="takeOver" />

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import type { ControllerView } from '@/api/types'
 import { drifted } from '@/document/bringing'
+import { when } from '@/document/units'
 
 /** What is held otherwise than planned: since when, to be put back, or taken over into the plan. */
 type Row = ControllerView['differs'][number]
@@ -13,7 +14,6 @@ const all = ref(false)
 /** What was never sent is told by its number alone. */
 const rest = computed(() => drifted(props.rows))
 const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, MOST)))
-const when = (at: string | null) => (at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : '')
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import { computed, onScopeDispose, ref } from 'vue'
 import { useKeys } from '@/answers/useKeys'
 import type { KeyRow, KeyTold } from '@/api/types'
 import { SECURITY } from '@/document/networks'
+import { when } from '@/document/units'
 
 /** Keys: each kept sealed, its strength on one scale, shown to who asks for it and noted. */
 const { view, rows, said, make, type, forget, show, printSealed } = useKeys()
@@ -23,7 +24,6 @@ const kept = computed(() => rows.value.filter((r) => r.made).length)
 const security = (value: KeyRow['security']) => SECURITY.find((s) => s.value === value)?.label ?? ''
 const HOW: Record<string, string> = { words: 'made of words', characters: 'made of characters', typed: 'typed, estimated' }
 const WAYS: Record<string, string> = { screen: 'on the screen', sealed_copy: 'on the sealed copy' }
-const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 function ask(row: KeyRow, what: 'words' | 'characters' | 'gone'): void {
   if (row.made) asking.value = { of: row.of, what }

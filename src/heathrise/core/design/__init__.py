@@ -46,6 +46,7 @@ from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
 from .practice_elements import Practice, SchoolChoice
 from .values import (
+    KEYED,
     Category,
     ComplaintKind,
     Dug,
@@ -67,6 +68,7 @@ from .values import (
 
 __all__ = [
     "BANDS",
+    "KEYED",
     "KINDS",
     "KIND_OF",
     "Band",

@@ -60,6 +60,7 @@ Purpose = Literal[
     "main", "staff", "pupils", "tills", "guest", "devices", "cameras", "management", "administrators"
 ]
 Security = Literal["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"]
+KEYED: frozenset[Security] = frozenset({"wpa3", "wpa3_wpa2", "wpa2"})  # who joins is asked for a key
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.on_air import broadcasts
-from ..design import Design, Network, Purpose, Security, WirelessName
+from ..design import KEYED, Design, Network, Purpose, Security, WirelessName
 
 # Names of these purposes are for gear that is set up once, not for people.
 _GEAR: frozenset[Purpose] = frozenset({"devices", "cameras", "management"})
@@ -54,7 +54,7 @@ def joins_of(design: Design, catalogue: Catalogue, keys: Mapping[str, str] | Non
             people=networks[name.network].purpose not in _GEAR,
             how=_WORDS[name.security],
             code=wifi_code(part.ssid, name.security, (keys or {}).get(name.id, "")),
-            wants_key=name.security not in ("enterprise", "open_portal"),
+            wants_key=name.security in KEYED,
         )
         for name in design.of(WirelessName).values()
         for part in on_air[name.id]

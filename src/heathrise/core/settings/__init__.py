@@ -3,7 +3,7 @@
 from .assess import SettingsChapter, beacon_findings, fabric_of, settings_sheet, with_hosts
 from .beacons import beacons_by_band
 from .fabric import INTERNET, Fabric, Host
-from .keys import KEYED, KeyShape, judge_key, make_key
+from .keys import KeyShape, judge_key, make_key
 from .leaks import leak_findings
 from .membership import Ends
 from .networks import NetworkSheet, network_findings
@@ -13,7 +13,6 @@ from .sheet import NameSheet, Plug, PortSheet, SettingsSheet, beacon_share, lowe
 
 __all__ = [
     "INTERNET",
-    "KEYED",
     "Ends",
     "Fabric",
     "Host",

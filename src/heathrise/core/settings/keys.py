@@ -18,7 +18,6 @@ from ..catalogue import Rules
 from ..design import Security
 
 KeyShape = Literal["words", "characters"]
-KEYED: frozenset[Security] = frozenset({"wpa3", "wpa3_wpa2", "wpa2"})
 # Without what one takes for another when it is read off a paper: 0 and O, 1, l and I.
 ALPHABET = "abcdefghijkmnpqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ23456789"
 # IEEE 802.11: a passphrase of WPA2 is 8 to 63 characters of ASCII from 32 to 126; a password of SAE is not

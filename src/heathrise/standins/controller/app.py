@@ -46,13 +46,6 @@ class Passing(BaseModel):
     seconds: float = Field(ge=0, le=86_400)
 
 
-class KeyTurned(BaseModel):
-    """A wireless name whose key somebody else sets."""
-
-    target: str = Field(max_length=80)
-    key: str = Field(max_length=200)
-
-
 class FaultGiven(BaseModel):
     serial: str
     fault: Fault
@@ -288,12 +281,6 @@ def _standin(sites: Sites) -> APIBlueprint:
             raise Refused(f"there is no device with the serial {said.serial[:40]!r}", 404)
         found.fault(said.serial, said.fault)
         return {"does": FAULTS[said.fault]}
-
-    @routes.post("/key")
-    def turn_key(site: str) -> dict[str, Any]:
-        """Let somebody else set a key, as happens."""
-        said = KeyTurned.model_validate(request.get_json())
-        return {"version": sites.of(site).set_key(said.target, said.key)}
 
     @routes.delete("/")
     def forget(site: str) -> dict[str, Any]:
