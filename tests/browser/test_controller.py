@@ -76,6 +76,10 @@ def test_a_school_is_brought_up_with_two_faults_and_its_drift_put_back(site: Sit
     expect(page.locator("[data-trouble]")).to_contain_text("there is no site")
     _plug_in(site, "2 with a fault")
     expect(page.locator("[data-adopt]")).to_be_disabled()  # the controller first
+    sheet.tab("Guests")
+    for name in ("40 codes for Concert evening", "6 codes for Guest teachers"):
+        page.get_by_role("button", name=f"Make {name}").click()
+    expect(page.get_by_text("No codes yet.")).to_have_count(0)
     sheet.tab("Keys")
     page.locator("[data-make-missing]").click()
     expect(page.locator("[data-make-missing]")).to_have_count(0)

@@ -29,12 +29,12 @@ def test_keys_are_made_shown_for_a_while_and_left_nowhere(school_sheet: Sheet, t
     sheet, page = school_sheet, school_sheet.page
     sheet.stage("settings")
     sheet.tab("Keys")
-    page.get_by_role("button", name="Make the 3 that are missing").click()
-    expect(page.get_by_text("60 bits")).to_have_count(3)
-    page.get_by_role("button", name="Type one for Larkmere Visitors").click()
-    field = page.get_by_label("Key of Larkmere Visitors", exact=True)
+    page.get_by_role("button", name="Make the 2 that are missing").click()
+    expect(page.get_by_text("60 bits")).to_have_count(2)
+    page.get_by_role("button", name="Type one for Larkmere Pupils").click()
+    field = page.get_by_label("Key of Larkmere Pupils", exact=True)
     for key, words in (
-        ("larkmere-visitors-2026", "is in a name of this site"),
+        ("larkmere-pupils-2026", "is in a name of this site"),
         ("qwertyuiopasdfgh", "commonest"),
     ):
         field.fill(key)
@@ -43,19 +43,19 @@ def test_keys_are_made_shown_for_a_while_and_left_nowhere(school_sheet: Sheet, t
         expect(field).to_have_value("")
     field.fill("otter quartz; kiln 91")
     page.get_by_role("button", name="Keep it").click()
-    expect(page.locator("[data-key='name/ssid-guest']")).to_contain_text("typed, estimated")
+    expect(page.locator("[data-key='name/ssid-pupils']")).to_contain_text("typed, estimated")
     page.get_by_role("button", name="New words for Larkmere Staff").click()
     expect(page.locator("[data-asking]")).to_contain_text("must join anew")
     page.get_by_role("button", name="Leave it").click()
     shown = []
     page.clock.install()
-    for name in ("Larkmere Staff", "Larkmere Pupils", "Larkmere Visitors"):
+    for name in ("Larkmere Staff", "Larkmere Pupils"):
         page.get_by_role("button", name=f"Show the key of {name}").click()
         shown.append(page.locator("[data-told]").inner_text())
         expect(page.get_by_role("img", name=f"Code that joins {name}")).to_be_visible()
         page.clock.run_for(61_000)
         expect(page.locator("[data-told]")).to_have_count(0)
-    assert shown[2] == "otter quartz; kiln 91" and len(set(shown)) == 3
+    assert shown[1] == "otter quartz; kiln 91" and len(set(shown)) == 2
     expect(page.locator("[data-key='name/ssid-staff']")).to_contain_text("on the screen")
     with page.expect_download() as coming:
         page.locator("[data-sealed]").click()

@@ -13,7 +13,7 @@ from heathrise.controller import Controller, ControllerError
 from heathrise.controller.keys import KeyAt, KeyStand, key_stands, keyed_names, send_keys
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import WirelessName, put
+from heathrise.core.design import Portal, VoucherSet, WirelessName, apply, put, remove
 from heathrise.core.records import KeySent
 from heathrise.demo import music_school
 from heathrise.store.vault import VaultError
@@ -21,7 +21,10 @@ from heathrise.store.vault import VaultError
 from .conftest import StandIn
 
 NOW = datetime(2026, 5, 4, 9, tzinfo=UTC)
-PLAN = Plan(music_school(), load_catalogue())
+SCHOOL = music_school()
+_NO_PAGE = [*SCHOOL.of(VoucherSet).values(), *SCHOOL.of(Portal).values()]
+_KEYED = SCHOOL.of(WirelessName)["ssid-guest"].model_copy(update={"security": "wpa3_wpa2"})
+PLAN = Plan(apply(SCHOOL, [put(_KEYED), *map(remove, _NO_PAGE)]), load_catalogue())
 NAMES = [row[0] for row in keyed_names(PLAN)]
 
 
@@ -32,7 +35,7 @@ def test_a_key_of_any_kind_is_at_the_controller_as_it_was_sent(standin: StandIn,
     site = f"key-{abs(hash(key))}"
     standin.place.plug_in(site, [], 1, 0)
     controller = standin.controller(site)
-    with pytest.raises(ControllerError, match="send the name first") as told:
+    with pytest.raises(ControllerError, match="send it first") as told:
         controller.set_key("name/w", key)
     assert not key.strip() or key not in str(told.value)
     controller.send("name/w", {"ssid": "Guests"})
@@ -57,6 +60,7 @@ def test_how_each_key_stands_whatever_was_done_before(story: list[tuple[str, int
     made: dict[str, datetime] = {}
     sent: list[KeySent] = []
     keyed: dict[str, int] = {}
+    numbers = iter(range(1, 1000))  # one that was used never comes again, though its name may
     truth: dict[str, KeyStand] = dict.fromkeys(NAMES, "missing")
     for minute, (what, at) in enumerate(story):
         of = NAMES[at]
@@ -64,13 +68,14 @@ def test_how_each_key_stands_whatever_was_done_before(story: list[tuple[str, int
             made[of] = NOW + timedelta(minutes=minute)
             truth[of] = "unsent"
         elif what in ("send", "lie") and of in made:
-            keyed[of] = keyed.get(of, 0) + 1
+            keyed[of] = next(numbers)
             row = {"of": of, "target": of, "made": made[of], "count": keyed[of], "same": what == "send"}
             sent.append(KeySent(at=NOW, author="me", **row))
             truth[of] = "held" if what == "send" else "unlike"
         elif what == "turn":
-            keyed[of] = keyed.get(of, 0) + 1
-            truth[of] = "turned" if truth[of] in ("held", "unlike") else truth[of]
+            keyed[of] = next(numbers)
+            went = any(s.of == of and s.made == made.get(of) for s in sent)
+            truth[of] = "turned" if went else truth[of]
         elif what == "lose" and keyed.pop(of, None):
             truth[of] = "unsent" if of in made else "missing"
     assert {k.target: k.stand for k in key_stands(PLAN, made, sent, keyed)} == truth
@@ -109,7 +114,7 @@ def _echo(key: str) -> bool:
 
 
 def test_what_goes_wrong_is_told_by_name_and_never_by_key() -> None:
-    stands = [KeyAt(of="name/a", target="name/a", ssid="A", stand="unsent", words="")]
+    stands = [KeyAt(of="name/a", target="name/a", name="A", stand="unsent", words="")]
     sent: list[KeySent] = []
 
     def send(does: Callable[[str], bool], rows: list[KeyAt]) -> list[str]:
@@ -120,12 +125,12 @@ def test_what_goes_wrong_is_told_by_name_and_never_by_key() -> None:
     wrong = send(lambda _: False, stands)
     assert [row.same for row in sent] == [False] and "send it again" in wrong[0]
     assert "otter" not in str(sent) + str(wrong)
-    held = [KeyAt(of="name/a", target="name/a", ssid="A", stand="held", words="")]
+    held = [KeyAt(of="name/a", target="name/a", name="A", stand="held", words="")]
     assert send(_echo, held) == [] and len(sent) == 1
 
 
 def test_a_key_that_was_for_wpa3_alone_is_not_sent_for_wpa2() -> None:
-    row = KeyAt(of="name/a", target="name/a", ssid="A", stand="unsent", words="")
+    row = KeyAt(of="name/a", target="name/a", name="A", stand="unsent", words="")
     sent: list[KeySent] = []
     for security, told in (
         ("wpa3", []),
@@ -141,7 +146,7 @@ def test_a_key_that_was_for_wpa3_alone_is_not_sent_for_wpa2() -> None:
 
 
 def test_what_was_sent_is_noted_before_the_next_one_fails() -> None:
-    stands = [KeyAt(of=f"name/{k}", target=f"name/{k}", ssid=k, stand="unsent", words="") for k in "abc"]
+    stands = [KeyAt(of=f"name/{k}", target=f"name/{k}", name=k, stand="unsent", words="") for k in "abc"]
     made, sent = {row.of: NOW for row in stands}, []  # type: ignore[var-annotated]
 
     def opened(of: str) -> str:

@@ -48,6 +48,7 @@ FAMILIES = {
     "signal-shielded",
     "signal-channel",
     "signal-illegal",
+    "settings-portal-law",
     "signal-walk",
     "signal-busy",
     "signal-mesh",

@@ -2,6 +2,7 @@ import { computed, ref } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { KeyTold, KeysView } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { printed } from './printed'
 import { useBeside } from './useBeside'
 
 /** Give the controller every key that it lacks; returns what went wrong, in words. */
@@ -44,18 +45,8 @@ export function useKeys() {
   }
   /** Print the sealed copy; the paper is kept nowhere. */
   async function printSealed(): Promise<void> {
-    said.value = ''
-    const answer = await fetch(`/api/projects/${store.id}/keys/sealed`, { method: 'POST' }).catch(() => null)
-    if (!answer?.ok) {
-      const words = answer ? ((await answer.json().catch(() => null)) as { message?: string } | null)?.message : null
-      said.value = `The sealed copy was not printed: ${words ?? 'the server does not answer'}.`
-      return
-    }
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(await answer.blob())
-    link.download = 'sealed.pdf'
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    const wrong = await printed(`/api/projects/${store.id}/keys/sealed`, 'sealed.pdf')
+    said.value = wrong && `The sealed copy was not printed: ${wrong}.`
     await load()
   }
   return { view, rows, said, make, type, forget, show, printSealed }

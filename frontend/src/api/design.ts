@@ -25,6 +25,8 @@ export const KINDS: Kind[] = [
   "wireless_name",
   "membership",
   "radio",
+  "portal",
+  "voucher_set",
   "neighbour",
   "own_figure",
   "line_entry",
@@ -291,6 +293,22 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     {
       "field": "device",
       "kind": "device",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "portal": [
+    {
+      "field": "network",
+      "kind": "network",
+      "many": false,
+      "optional": false
+    }
+  ],
+  "voucher_set": [
+    {
+      "field": "portal",
+      "kind": "portal",
       "many": false,
       "optional": false
     }

@@ -229,6 +229,12 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "hosts": [
       "id"
     ],
+    "portals": [
+      "id"
+    ],
+    "vouchers": [
+      "id"
+    ],
     "findings": [
       "id"
     ]
@@ -347,6 +353,13 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
     {
       "file": "settings.pdf",
       "label": "Every setting with its reason",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
+      "file": "guests.pdf",
+      "label": "A notice for guests",
       "icon": "pi-file",
       "accept": ".pdf",
       "about": ""

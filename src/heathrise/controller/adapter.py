@@ -60,11 +60,11 @@ class Controller:
         return found
 
     def held(self) -> Held:
-        """Return everything that it holds, and how often the key of each target was set."""
+        """Return everything that it holds, and the number under which the key of each target was set."""
         return self._read(Held, self._asked("GET", "/settings"))
 
     def set_key(self, target: str, key: str) -> int:
-        """Give a target its key, and return how often that was done by now."""
+        """Give a target its key, and return the number under which it has it."""
         return self._read(Taken, self._asked("PUT", f"/keys/{quote(target)}", {"key": key})).version
 
     def has_key(self, target: str, key: str) -> bool:

@@ -310,13 +310,14 @@ def _networks(site: _Site) -> Iterator[BringItem]:
 
 
 def _keyed(site: _Site, row: KeyAt) -> BringItem:
-    item = BringItem(id=f"key-{row.target.replace('/', '-')}", name=f"Key of {row.ssid}", state="done")
+    name = f"Key of {row.name}" if row.security is not None else f"Codes of the vouchers: {row.name}"
+    item = BringItem(id=f"key-{row.target.replace('/', '-')}", name=name, state="done")
     if row.stand == "held":
         return item
     if row.stand == "missing":
         return _now(item, "blocked", row.words)
     if row.target not in site.seen.held:
-        return _now(item, "waits", "once the name is there")
+        return _now(item, "waits", "once it is there")
     return _now(item, "ready", row.words, "keys")
 
 

@@ -74,18 +74,18 @@ Target = Annotated[str, Field(max_length=80)]
 
 
 class Held(_Said):
-    """All that a controller holds, by what it belongs to: ``site``, ``network/..``, ``name/..``, and
-    ``device/`` with a serial. It tells no key, but how often each was set: who set it last knows by that
-    whether somebody else has since."""
+    """All that a controller holds, by what it belongs to: ``site``, ``network/..``, ``name/..``,
+    ``vouchers/..``, and ``device/`` with a serial. It tells no key, but of each the number under which it
+    was set, which never comes again: who set it last knows whether somebody else has since."""
 
     held: dict[Target, Values]
     keyed: dict[Target, int] = {}
 
 
 class KeySaid(_Said):
-    """A key, on its way to a controller; it is never told by one."""
+    """A key, or the codes of a set of vouchers, one a line, on their way to a controller; it tells none."""
 
-    key: str = Field(min_length=1, max_length=200, repr=False)
+    key: str = Field(min_length=1, max_length=40_000, repr=False)
 
 
 class KeyChecked(_Said):

@@ -11,13 +11,13 @@ from pydantic import Field
 from ..core.base.frozen import Frozen
 from ..core.context.on_air import broadcasts
 from ..core.context.plan import Plan
-from ..core.design import KEYED, Security, WirelessName
+from ..core.design import KEYED, Security, VoucherSet, WirelessName
 from ..core.records import KeySent
 from .adapter import Controller, ControllerError
 
 KeyStand = Literal["missing", "unsent", "turned", "unlike", "held"]
 STANDS: dict[KeyStand, str] = {
-    "missing": "no key yet: have one made under Settings, Keys",
+    "missing": "none yet: have it made under Settings",
     "unsent": "not at the controller yet",
     "turned": "somebody else set another at the controller since",
     "unlike": "the controller said that it took it, and has another: send it again",
@@ -26,14 +26,14 @@ STANDS: dict[KeyStand, str] = {
 
 
 class KeyAt(Frozen):
-    """How the key of a name on the air stands at the controller."""
+    """How the key of a name on the air stands at the controller, or the codes of a set of vouchers."""
 
     KEY: ClassVar = ("target",)
 
-    of: str = Field(description="what it is the key of, ``name/`` with the id of the wireless name")
-    target: str = Field(description="the name as the controller has it")
-    ssid: str
-    security: Security = "wpa3_wpa2"
+    of: str = Field(description="what it is the key of: ``name/`` or ``vouchers/`` with the id")
+    target: str = Field(description="that as the controller has it")
+    name: str = Field(description="what it is called, such as the name on the air")
+    security: Security | None = Field(None, description="of the name; None for vouchers")
     stand: KeyStand
     words: str
 
@@ -41,19 +41,21 @@ class KeyAt(Frozen):
 def key_stands(
     plan: Plan, made: Mapping[str, datetime], sent: Sequence[KeySent], keyed: Mapping[str, int]
 ) -> tuple[KeyAt, ...]:
-    """Return how the key of each name that asks for one stands.
+    """Return how the key of each name that asks for one stands, and the codes of each set of vouchers.
 
     Args:
-        made: of each key that is kept, when it was made.
+        made: of each key that is kept, and of codes where there are enough, when it was made.
         sent: keys that were sent, the first first.
-        keyed: how often the controller says that each was set.
+        keyed: the number under which the controller says that each was set.
     """
     last = {row.target: row for row in sent}
     found = []
-    for of, target, ssid, security in keyed_names(plan):
+    sets = plan.design.of(VoucherSet).values()
+    vouchers = [(f"vouchers/{v.id}", f"vouchers/{v.id}", v.name, None) for v in sets]
+    for of, target, name, security in (*keyed_names(plan), *vouchers):
         stand = _stand(made.get(of), last.get(target), keyed.get(target))
         words = STANDS[stand]
-        found.append(KeyAt(of=of, target=target, ssid=ssid, security=security, stand=stand, words=words))
+        found.append(KeyAt(of=of, target=target, name=name, security=security, stand=stand, words=words))
     return tuple(found)
 
 
@@ -99,17 +101,24 @@ def send_keys(
         if row.stand in ("missing", "held"):
             continue
         key = key_of(row.of)
-        if row.security != "wpa3" and not key.isascii():
-            wrong.append(f"{row.ssid}: its key was for WPA3 alone and is none for WPA2: have a new one made")
+        if row.security in ("wpa2", "wpa3_wpa2") and not key.isascii():
+            wrong.append(f"{row.name}: its key was for WPA3 alone and is none for WPA2: have a new one made")
             continue
         try:
             count = controller.set_key(row.target, key)
             same = controller.has_key(row.target, key)
         except ControllerError as error:
-            wrong.append(f"{row.ssid}: {str(error).replace(key, '(its key)')}")
+            wrong.append(f"{row.name}: {_without(str(error), key)}")
             continue
         if not same:
-            wrong.append(f"{row.ssid}: {STANDS['unlike']}")
+            wrong.append(f"{row.name}: {STANDS['unlike']}")
         now, of = datetime.now(UTC), row.of
         told(KeySent(at=now, author=author, of=of, target=row.target, made=made[of], count=count, same=same))
     return wrong
+
+
+def _without(words: str, key: str) -> str:
+    """Return words without a key, or any of several codes, in case a controller says them back."""
+    for part in key.split("\n"):
+        words = words.replace(part, "(its key)")
+    return words

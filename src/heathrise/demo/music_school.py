@@ -16,16 +16,19 @@ from ..core.design import (
     Light,
     Network,
     Panel,
+    Portal,
     Riser,
     Site,
     Socket,
     Switch,
+    VoucherSet,
     WirelessName,
     apply,
     put,
 )
 from ..core.evaluation.evaluate import evaluate
 from ..core.rack import keep_ports
+from ..core.settings import usual_terms
 from .briefs import school_brief
 from .drafting import Drawing, Room
 
@@ -125,6 +128,7 @@ def music_school() -> Design:
             budget=26_000.0,
             house_rules=("quiet_hours",),
             quiet_hour="02:00",
+            quiet_day="sunday",
             opens="07:00",
             closes="22:00",
         ),
@@ -310,6 +314,33 @@ def _network(drawing: Drawing) -> None:
             ssid="Larkmere Visitors",
             client_isolation=True,
             fast_transition=False,
+            security="open_portal",
+            limit_mbps=20,
+        ),
+        # Concerts bring visitors for an evening; what local law asks was left for the client to find out.
+        Portal(
+            id="portal-visitors",
+            network="net-guest",
+            way="voucher",
+            session_h=12,
+            terms=usual_terms("Larkmere Music School", None),
+        ),
+        VoucherSet(
+            id="vouchers-concert",
+            portal="portal-visitors",
+            name="Concert evening",
+            number=40,
+            hours=6,
+            devices=1,
+            limit_mbps=8,
+        ),
+        VoucherSet(
+            id="vouchers-teachers",
+            portal="portal-visitors",
+            name="Guest teachers",
+            number=6,
+            hours=168,
+            devices=2,
         ),
     )
 

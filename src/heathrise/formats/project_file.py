@@ -1,16 +1,16 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 12, "name": ..., "elements": {kind: [element, ...]},
-"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-12.json``.
+``{"format": "heathrise-project", "version": 13, "name": ..., "elements": {kind: [element, ...]},
+"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-13.json``.
 ``gear`` is what the plan has of the firm's own, so that the file opens where nobody has it.
 
 Version 1 knew no roofs, no margin and no bundles, version 2 no figures of its own, version 3 no brief,
 version 4 no neighbours and no schools, version 5 no stairs and no walks, version 6 no year of a building
 and no digging, version 7 no mains, extenders or things in racks, version 8 no pinned ports, no way points,
 no shortest runs and nothing plugged into a device, version 9 no gear of the firm's own, no disks and no
-reduced power, version 11 no practice profile: what a file leaves out takes its default. Until then a
-wireless name had to say whether it has fast transition; where that is what its network's purpose has
-anyway, it is by the practice profile from now on.
+reduced power, version 11 no practice profile, version 12 no page for guests, no vouchers and no quiet day:
+what a file leaves out takes its default. Until version 11 a wireless name had to say whether it has fast
+transition; where that is what its network's purpose has anyway, it is by the practice profile from now on.
 """
 
 from __future__ import annotations
@@ -26,11 +26,11 @@ from ..core.base.plain_text import plain_values
 from ..core.catalogue import MOST_OWN, Catalogue, Entry, OwnGear, gear_of, ids_of, read_gear, with_gear
 from ..core.context.integrity import GEAR_FIELDS, MAX_ELEMENTS, check
 from ..core.context.plan import Plan
-from ..core.design import KINDS, Design, DesignError, Element, Problem, parse_element
+from ..core.design import KINDS, MANY_LINES, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 12
-READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12)
+VERSION = 13
+READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())
@@ -202,7 +202,7 @@ def once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
         names = [name for name, _ in pairs]
         twice = next(name for name in names if names.count(name) > 1)
         raise ValueError(f"holds {twice[:40]!r} twice in one object")
-    return plain_values(made)
+    return plain_values(made, MANY_LINES)
 
 
 def _no_constant(text: str) -> NoReturn:

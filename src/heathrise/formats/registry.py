@@ -86,6 +86,7 @@ FORMATS = (
     Format("sheets.pdf", "Storeys to scale", "out", PDF, "papers.plain:sheets", paper=True),
     Format("racks.pdf", "Racks to scale, cord by cord", "out", PDF, "papers.plain:racks", paper=True),
     Format("settings.pdf", "Every setting with its reason", "out", PDF, "papers.plain:settings", paper=True),
+    Format("guests.pdf", "A notice for guests", "out", PDF, "papers.plain:notice", paper=True),
     Format("hand-over.pdf", "The client's hand-over", "out", PDF, "papers.plain:client", paper=True),
     Format("technician.pdf", "The technician's hand-over", "out", PDF, "papers.plain:technician", paper=True),
     Format(

@@ -34,6 +34,7 @@ from ..formats.papers import (
     client_pdf,
     drawn_of,
     labels_pdf,
+    notice_pdf,
     quote_pdf,
     racks_pdf,
     settings_pdf,
@@ -185,6 +186,10 @@ def _settings(job: JobContext, _: Asked) -> Paper:
     return Paper(paper=job.keep("settings", "settings.pdf", paper))
 
 
+def _notice(job: JobContext, _: Asked) -> Paper:
+    return Paper(paper=job.keep("notice", "notice.pdf", notice_pdf(job.name, job.plan)))
+
+
 def _handover(job: JobContext, asked: HandoverAsked) -> HandoverPrinted:
     """Print both hand-overs and note them: what is handed over does not change afterwards."""
     by = asked.by.strip()
@@ -312,6 +317,7 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "sheets_pdf": JobKind(SheetsAsked, Paper, _sheets),
     "racks_pdf": JobKind(Asked, Paper, _racks),
     "settings_pdf": JobKind(Asked, Paper, _settings),
+    "notice_pdf": JobKind(Asked, Paper, _notice),
     "handover": JobKind(HandoverAsked, HandoverPrinted, _handover),
     "push": JobKind(PushAsked, PushEnded, _push, alone=True),
 }

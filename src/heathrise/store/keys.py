@@ -26,13 +26,14 @@ class UnknownKey(Unknown):
 
 @dataclass(frozen=True)
 class KeptKey:
-    """That a key is kept, and what may be said of it: never the key."""
+    """That a key is kept, or so many ``parts`` as one, and what may be said of it: never the key."""
 
     of: str
     how: MadeHow
     bits: float
     made: datetime
     author: str
+    parts: int = 1
 
 
 class Keys:
@@ -47,10 +48,14 @@ class Keys:
         wanted = select(table).where(table.c.project_id == project_id).order_by(table.c.of)
         with self._engine.connect() as connection:
             rows = connection.execute(wanted).all()
-        return {r.of: KeptKey(r.of, r.how, r.bits, r.made.replace(tzinfo=UTC), r.author) for r in rows}
+        return {
+            r.of: KeptKey(r.of, r.how, r.bits, r.made.replace(tzinfo=UTC), r.author, r.parts) for r in rows
+        }
 
-    def put(self, project_id: str, of: str, key: str, how: MadeHow, bits: float, author: str) -> None:
-        """Keep a key in place of what was there.
+    def put(
+        self, project_id: str, of: str, key: str, how: MadeHow, bits: float, author: str, parts: int = 1
+    ) -> None:
+        """Keep a key in place of what was there; ``parts`` says how many codes are in it.
 
         Raises:
             UnknownProject: there is no such project.
@@ -60,7 +65,7 @@ class Keys:
             first = not connection.scalar(select(func.count()).select_from(table))
         token = self._vault.seal(project_id, of, key, first)
         made = datetime.now(UTC).replace(tzinfo=None)
-        row = {"token": token, "how": how, "bits": bits, "made": made, "author": author}
+        row = {"token": token, "how": how, "bits": bits, "parts": parts, "made": made, "author": author}
         fresh = insert(table).values(project_id=project_id, of=of, **row)
         try:
             with self._engine.begin() as connection:

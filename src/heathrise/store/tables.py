@@ -122,6 +122,7 @@ sealed_key = Table(
     Column("token", Text, nullable=False),
     Column("how", String(ID_LENGTH), nullable=False),
     Column("bits", DOUBLE(asdecimal=False), nullable=False),
+    Column("parts", Integer, nullable=False),
     Column("made", DATETIME(fsp=6), nullable=False),
     Column("author", String(TEXT_LENGTH), nullable=False),
 )

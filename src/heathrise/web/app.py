@@ -41,6 +41,7 @@ from . import (
     signal,
     snags,
     transfer,
+    vouchers,
 )
 from .answers import Answers
 from .breaker import Breaker, asks_database
@@ -87,6 +88,7 @@ ROUTES = (
     signal.routes,
     controller.routes,
     keys.routes,
+    vouchers.routes,
 )
 
 

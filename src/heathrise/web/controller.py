@@ -31,6 +31,7 @@ from ..core.records import (
 )
 from ..core.views.managed import tree_of, wanted_of
 from ..core.views.push import differing, taken_over
+from ..core.views.vouchers import codes_wanted
 from ..formats.serials_csv import read_serials
 from ..standins.controller.planting import planted
 from ..store.observed import speeds_observed
@@ -55,7 +56,8 @@ def seen_now(project_id: str, plan: Plan) -> tuple[Controller, Seen]:
 
 def key_stands_now(project_id: str, plan: Plan, seen: Seen) -> tuple[dict[str, datetime], tuple[KeyAt, ...]]:
     """Return when each key that is kept was made, and how each stands at the controller."""
-    made = {of: row.made for of, row in stores().keys.all(project_id).items()}
+    kept, wanted = stores().keys.all(project_id), codes_wanted(plan)
+    made = {of: row.made for of, row in kept.items() if row.parts >= wanted.get(of, 1)}
     return made, key_stands(plan, made, stores().records.of(project_id, KeySent), seen.keyed)
 
 

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from ..core.design import Security
+from ..core.design import ElementId, Security
 from ..core.records import KeyOf, KeyWay
 from ..core.settings import KeyShape
 from ..store.keys import MadeHow
@@ -64,3 +64,27 @@ class KeysSent(ApiModel):
 
     sent: int
     wrong: list[str]
+
+
+class VoucherNamed(ApiModel):
+    """The set of vouchers that one wants something of."""
+
+    set: ElementId
+
+
+class VoucherRow(ApiModel):
+    """A set of vouchers: how many codes it wants and how many are kept, guesses to one that is valid, and
+    when it was printed last."""
+
+    set: str
+    name: str
+    total: int
+    codes: int
+    one_in: float | None
+    made: datetime | None
+    by: str
+    printed: list[ShownRow]
+
+
+class VouchersView(ApiModel):
+    rows: list[VoucherRow]

@@ -16,6 +16,7 @@ from ..core.design import KEYED, DesignError, Network, Problem, Security, Wirele
 from ..core.handover import joins_of
 from ..core.records import KeySent, KeyShown, KeyWay
 from ..core.settings import judge_key, make_key
+from ..core.views.vouchers import CODES
 from ..formats.papers import code_svg, drawn_of, sealed_pdf
 from ..store import Saved
 from ..store.keys import KeptKey
@@ -103,7 +104,7 @@ def send_to_controller(project_id: str) -> Response:
         sent.append(record)
 
     wrong = send_keys(controller, there, made, lambda of: stores().keys.show(project_id, of), told, AUTHOR)
-    wrong += [f"{r.ssid}: push the name first" for r in stands if r.stand == "unsent" and r not in there]
+    wrong += [f"{r.name}: push its settings first" for r in stands if r.stand == "unsent" and r not in there]
     return json_of(KeysSent(sent=len(sent), wrong=wrong))
 
 
@@ -130,7 +131,7 @@ def _answered(project_id: str, status: int = 200) -> Response:
         last = shown.setdefault(record.of, [])
         if len(last) < _LAST_SHOWN:
             last.append(ShownRow(at=record.at, by=record.author, way=record.way))
-    names |= {of: "a name that is gone" for of in kept if of not in names}
+    names |= {of: "a name that is gone" for of in kept if of not in names and not of.startswith(CODES)}
     rows = [_row(plan, of, name, kept.get(of), shown.get(of, [])) for of, name in names.items()]
     return json_of(KeysView(rows=rows), status)
 

@@ -29,6 +29,8 @@ const LINKS = [{ value: 'wired', label: 'by cable, each one' }, { value: 'mesh',
 const BY = [{ value: 'plan', label: 'by plan, looked at again after a scan' }, { value: 'controller', label: 'by the controller, within fences' }]
 const WIDTHS = [20, 40, 80].map((w) => ({ value: w, label: `${w} MHz` }))
 
+const DAYS = [{ value: '', label: 'any day' }, ...['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'].map((d) => ({ value: d.toLowerCase(), label: d }))]
+
 function set(change: Partial<Site>, what: string): void {
   if (site.value) store.commit(what, [put('site', { ...site.value, ...change })])
 }
@@ -36,7 +38,7 @@ function set(change: Partial<Site>, what: string): void {
 /** Another kind brings its own hours along; they can be changed again. */
 function setKind(kind: Site['kind']): void {
   const usual = store.catalogue?.site_kinds[kind]
-  const hours = usual ? { quiet_hour: usual.quiet_hour, opens: usual.opens, closes: usual.closes } : {}
+  const hours = usual ? { quiet_hour: usual.quiet_hour, quiet_day: usual.quiet_day, opens: usual.opens, closes: usual.closes } : {}
   set({ kind, ...hours }, 'Kind of site')
 }
 
@@ -61,7 +63,10 @@ function setRule(rule: Site['house_rules'][number], on: boolean): void {
         <TextField label="Opens" :value="site.opens" type="time" @change="set({ opens: $event }, 'Opening hours')" />
         <TextField label="Closes" :value="site.closes" type="time" @change="set({ closes: $event }, 'Opening hours')" />
       </div>
-      <TextField label="Quiet hour, for updates" :value="site.quiet_hour" type="time" @change="set({ quiet_hour: $event }, 'Quiet hour')" />
+      <div class="pair">
+        <TextField label="Quiet hour, for updates" :value="site.quiet_hour" type="time" @change="set({ quiet_hour: $event }, 'Quiet hour')" />
+        <label>On <Choice :model-value="site.quiet_day ?? ''" :options="DAYS" fluid aria-label="Day of the quiet hour" @update:model-value="set({ quiet_day: ($event || null) as Site['quiet_day'] }, 'Quiet day')" /></label>
+      </div>
       <div v-if="site.domain === 'europe'" class="ticks">
         <label><Checkbox :model-value="site.channels_149_up" binary @update:model-value="set({ channels_149_up: $event as boolean }, 'Channels from 149')" /> National rules allow channels from 149</label>
       </div>

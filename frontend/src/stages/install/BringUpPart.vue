@@ -61,7 +61,7 @@ function named(item: BringItem, event: Event): void {
               <span class="mark" aria-hidden="true">{{ i.state === 'done' ? '✓' : i.state === 'blocked' ? '✕' : i.state === 'ready' ? '●' : '…' }}</span><b>{{ i.name }}</b>
               <span class="words" :class="i.state === 'blocked' ? 'not_met' : 'quiet'">{{ i.words }}</span>
               <InputText v-if="i.does === 'match'" size="small" placeholder="serial on its label" class="serial" :aria-label="`Serial of ${i.name}`" @change="named(i, $event)" />
-              <Button v-else-if="i.words.startsWith('no key yet')" label="To the keys" text size="small" :aria-label="`To the keys: ${i.name}`" @click="router.push(`/p/${store.id}/settings?part=keys`)" />
+              <Button v-else-if="i.id.startsWith('key-') && i.state === 'blocked'" :label="i.id.startsWith('key-vouchers') ? 'To the vouchers' : 'To the keys'" text size="small" :aria-label="`${i.id.startsWith('key-vouchers') ? 'To the vouchers' : 'To the keys'}: ${i.name}`" @click="router.push(`/p/${store.id}/settings?part=${i.id.startsWith('key-vouchers') ? 'guests' : 'keys'}`)" />
               <Button v-else-if="i.does === 'speed'" label="Note it" text size="small" :aria-label="`Note it: speed at ${i.name}`" @click="$emit('speeds')" />
               <Button v-else-if="i.does && DOES[i.does]" :label="DOES[i.does]" text size="small" :disabled="running" :aria-label="`${DOES[i.does]}: ${i.name}`" @click="act(i)" />
               <Button v-if="step.number === 8 && i.serial" icon="pi pi-lightbulb" text size="small" :aria-label="`Let ${i.name} blink`" :aria-pressed="lit === i.serial" @click="light(i)" />

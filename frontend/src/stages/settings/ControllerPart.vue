@@ -82,7 +82,7 @@ const PHASES: Record<string, string> = { add: 'new or other', device: 'to the de
       <div v-if="view.keys?.length" class="head" data-keys>
         <span :class="keysLeft.length ? 'quiet' : 'met'">{{ view.keys.length - keysLeft.length }} of {{ many(view.keys.length, 'key') }} at the controller</span>
         <Button v-if="sendable.length" :label="`Send ${many(sendable.length, 'key')}`" size="small" outlined data-send-keys @click="giveKeys()" />
-        <span v-for="k in keysLeft" :key="k.target" :class="k.stand === 'unsent' ? 'quiet' : 'not_met'" :data-key-at="k.target"><b>{{ k.ssid }}</b> {{ k.words }}</span>
+        <span v-for="k in keysLeft" :key="k.target" :class="k.stand === 'unsent' ? 'quiet' : 'not_met'" :data-key-at="k.target"><b>{{ k.name }}</b> {{ k.words }}</span>
       </div>
       <DriftPart :rows="view.differs" @back="push" @take="takeOver" />
       <MeasuredPart v-if="online" />

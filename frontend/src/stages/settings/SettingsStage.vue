@@ -10,6 +10,7 @@ import PacketLayer from '@/sheet/PacketLayer.vue'
 import SheetView from '@/sheet/SheetView.vue'
 import ControllerPart from './ControllerPart.vue'
 import EveryPart from './EveryPart.vue'
+import GuestsPart from './GuestsPart.vue'
 import KeysPart from './KeysPart.vue'
 import LanesPart from './LanesPart.vue'
 import NetworkTable from './NetworkTable.vue'
@@ -33,6 +34,7 @@ const PARTS = [
   { value: 'networks', label: 'Networks' },
   { value: 'reach', label: 'Who reaches whom' },
   { value: 'names', label: 'Wireless names' },
+  { value: 'guests', label: 'Guests' },
   { value: 'radios', label: 'Radios' },
   { value: 'ports', label: 'Switch ports' },
   { value: 'practice', label: 'Practice' },
@@ -67,6 +69,7 @@ const files = computed(() => ({
       <template v-else-if="part === 'networks'"><LanesPart :sheet="sheet" /><NetworkTable :sheet="sheet" /></template>
       <ReachPart v-else-if="part === 'reach'" :sheet="sheet" @walked="shown" />
       <WirelessTable v-else-if="part === 'names'" :sheet="sheet" />
+      <GuestsPart v-else-if="part === 'guests'" :sheet="sheet" />
       <PracticePart v-else-if="part === 'practice'" />
       <KeysPart v-else-if="part === 'keys'" />
       <ControllerPart v-else-if="part === 'controller'" />

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Container, Mapping
 from typing import Any
 
 # What XML 1.0 has no place for, and the controls of ISO 6429; line ends and tabs are kept apart.
@@ -21,9 +21,21 @@ def plain_line(text: str) -> str:
     return text if text.isprintable() else _BREAKS.sub(" ", plain(text))
 
 
-def plain_values(data: Mapping[str, Any]) -> dict[str, Any]:
-    """Return data with its texts, and those in its lists, as lines that can be shown."""
-    return {key: _plain_value(value) for key, value in data.items()}
+def plain_lines(text: str) -> str:
+    """Return a text of several lines, each as it can be shown."""
+    return "\n".join(plain_line(line) for line in re.split("\r\n|[\n\r\x85\u2028\u2029]", text))
+
+
+def plain_values(data: Mapping[str, Any], lines: Container[str] = ()) -> dict[str, Any]:
+    """Return data with its texts, and those in its lists, as lines that can be shown.
+
+    Args:
+        lines: keys of texts that may have several lines.
+    """
+    return {
+        key: plain_lines(value) if key in lines and isinstance(value, str) else _plain_value(value)
+        for key, value in data.items()
+    }
 
 
 def _plain_value(value: Any) -> Any:

@@ -65,7 +65,8 @@ def brief_findings(
 
 def _facts(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     site, source = design.site, catalogue.rules.sources["practice"].name
-    if site.opens < site.closes and site.opens <= site.quiet_hour < site.closes:
+    closed = site.quiet_day is not None and site.quiet_day == catalogue.site_kinds[site.kind].quiet_day
+    if site.opens < site.closes and site.opens <= site.quiet_hour < site.closes and not closed:
         usual = catalogue.site_kinds[site.kind].quiet_hour
         cures: tuple[Cure, ...] = ()
         if not site.opens <= usual < site.closes:

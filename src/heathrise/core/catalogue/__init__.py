@@ -29,6 +29,7 @@ from .models import (
     PartModel,
     SiteKindModel,
     SwitchModel,
+    UsualVouchers,
 )
 from .own import MOST_OWN, OwnGear, gear_of, ids_of, on_shelf, read_gear, shelves_of, with_gear
 from .poe_classes import PoeClass, poe_rank
@@ -84,6 +85,7 @@ __all__ = [
     "SplitterModel",
     "SwitchModel",
     "Used",
+    "UsualVouchers",
     "Value",
     "choice_of",
     "drawing_style",

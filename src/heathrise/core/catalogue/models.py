@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..base.bands import BANDS, Band
 from ..base.mounts import Mount
-from ..design import Jacket, Purpose
+from ..design import Jacket, PortalWay, Purpose, Weekday
 from .devices import OldGear, PortGroup
 from .entries import Entry, Positive, Racked
 from .poe_classes import poe_rank
@@ -64,6 +64,7 @@ class ClientModel(Entry):
     wire: Literal["no", "at_desk", "wished", "always"] = "no"
     feels: str = ""
     network: Purpose = "main"
+    page: bool = False  # whether one can read a page on it, and press what is asked there
 
     @property
     def judges(self) -> bool:
@@ -249,6 +250,30 @@ class UsualNetwork(BaseModel):
     bands: tuple[Band, ...] = ()
 
 
+class UsualVouchers(BaseModel):
+    """The vouchers that a kind of site usually has."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    name: str
+    number: int
+    rooms: bool = False
+    hours: int
+    devices: int
+
+
+class UsualGuests(BaseModel):
+    """How guests of a kind of site usually come past the page that they meet first; ``open`` where their
+    name on the air asks for no key."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
+
+    way: PortalWay
+    session_h: int
+    open: bool = False
+    vouchers: UsualVouchers | None = None
+
+
 class Forgotten(BaseModel):
     """How something often forgotten is known to have been thought of: by words in the names of
     rooms, or by kinds of client."""
@@ -260,7 +285,8 @@ class Forgotten(BaseModel):
 
 
 class SiteKindModel(Entry):
-    """What a kind of site brings along: hours, and the uses of rooms by words in their names."""
+    """What a kind of site brings along: hours, and the uses of rooms by words in their names,
+    rooms that guests live in, the page that guests meet."""
 
     quiet_hour: str
     opens: str
@@ -269,4 +295,7 @@ class SiteKindModel(Entry):
     everyday: tuple[str, ...]
     sensors: tuple[str, ...]
     networks: dict[Purpose, tuple[str, ...]] = Field(default_factory=dict)
+    quiet_day: Weekday | None = None
+    guest_rooms: tuple[str, ...] = ()
+    guests: UsualGuests
     forgotten: dict[str, Forgotten]

@@ -23,6 +23,7 @@ from ..design import (
     Membership,
     Opening,
     OwnFigure,
+    Portal,
     Practice,
     Problem,
     Radio,
@@ -130,6 +131,7 @@ def _problems(design: Design, catalogue: Catalogue) -> Iterator[Problem]:
     yield from _uplinks(design)
     yield from _fibres(design, catalogue)
     yield from _members(design)
+    yield from _portals(design)
     yield from _figures(design, catalogue)
     yield from _practices(design, catalogue)
     yield from _brief(design)
@@ -270,6 +272,15 @@ def _members(design: Design) -> Iterator[Problem]:
         if key in seen:
             yield Problem(where, f"says the same end as {seen[key]}; keep one")
         seen.setdefault(key, one.id)
+
+
+def _portals(design: Design) -> Iterator[Problem]:
+    seen: dict[str, str] = {}
+    for one in design.of(Portal).values():
+        if one.network in seen:
+            what = f"a network has one page, and {seen[one.network]} is before the same; keep one"
+            yield Problem(f"portal[{one.id}].network", what)
+        seen.setdefault(one.network, one.id)
 
 
 def _fibres(design: Design, catalogue: Catalogue) -> Iterator[Problem]:

@@ -73,12 +73,12 @@ def _in_order(
     devices = {key: target for target in by_target if (key := device_of(target)) is not None}
     shared = [t for t in by_target if device_of(t) is None]
     gone = [t for t in shared if t in held and all(d.wanted is None for d in by_target[t])]
-    rank = {"site": 0, "network": 1, "name": 2}
-    for target in sorted((t for t in shared if t not in gone), key=lambda t: rank[t.split("/")[0]]):
+    rank = {"site": 0, "network": 1, "name": 2, "vouchers": 3}
+    for target in sorted((t for t in shared if t not in gone), key=lambda t: rank.get(t.split("/")[0], 9)):
         yield target, "add", by_target[target]
     for key in sorted(devices, key=lambda k: _far_first(k, tree)):
         yield devices[key], "device", by_target[devices[key]]
-    for target in sorted(gone, key=lambda t: -rank[t.split("/")[0]]):
+    for target in sorted(gone, key=lambda t: -rank.get(t.split("/")[0], 9)):
         yield target, "remove", by_target[target]
 
 

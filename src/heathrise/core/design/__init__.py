@@ -41,12 +41,14 @@ from .elements import (
     WayPin,
     WayPoint,
 )
-from .kinds import KIND_OF, KINDS
+from .guest_elements import MOST_TERMS, LawAnswer, Portal, VoucherSet
+from .kinds import KIND_OF, KINDS, MANY_LINES
 from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
 from .practice_elements import Practice, SchoolChoice
 from .values import (
     KEYED,
+    AskedOf,
     Category,
     ComplaintKind,
     Dug,
@@ -56,6 +58,7 @@ from .values import (
     Medium,
     Overhead,
     Point,
+    PortalWay,
     Purpose,
     Redundancy,
     Reference,
@@ -64,6 +67,7 @@ from .values import (
     Spot,
     State,
     Use,
+    Weekday,
 )
 
 __all__ = [
@@ -71,6 +75,9 @@ __all__ = [
     "KEYED",
     "KINDS",
     "KIND_OF",
+    "MANY_LINES",
+    "MOST_TERMS",
+    "AskedOf",
     "Band",
     "Building",
     "Category",
@@ -90,6 +97,7 @@ __all__ = [
     "Floor",
     "Injector",
     "Jacket",
+    "LawAnswer",
     "Light",
     "LineEntry",
     "MainsRoute",
@@ -104,6 +112,8 @@ __all__ = [
     "Panel",
     "Point",
     "PortPin",
+    "Portal",
+    "PortalWay",
     "Practice",
     "Problem",
     "Purpose",
@@ -129,9 +139,11 @@ __all__ = [
     "Use",
     "UsualRoute",
     "Variant",
+    "VoucherSet",
     "Wall",
     "WayPin",
     "WayPoint",
+    "Weekday",
     "WirelessName",
     "Zone",
     "apply",

@@ -115,7 +115,7 @@ def parse_element(kind: str, data: Mapping[str, Any], where: str = "") -> Elemen
     if cls is None:
         raise DesignError([Problem(place, f"there is no kind of element called {kind[:40]!r}")])
     try:
-        return cls.model_validate(plain_values(data))
+        return cls.model_validate(plain_values(data, cls.LINES))
     except ValidationError as error:
         raise DesignError(list(describe(error, place))) from None
 

@@ -46,6 +46,7 @@ from .values import (
     Units,
     Use,
     WallRef,
+    Weekday,
 )
 
 
@@ -61,6 +62,7 @@ class Site(Element):
     budget: Annotated[float, Field(ge=0, le=1e9)] | None = None
     house_rules: Annotated[tuple[HouseRule, ...], Field(max_length=5)] = ()
     quiet_hour: Clock = "03:00"
+    quiet_day: Weekday | None = None
     opens: Clock = "08:00"
     closes: Clock = "18:00"
     units: Units = "metric"
@@ -90,6 +92,11 @@ class Site(Element):
     margin_db: Annotated[float, Field(ge=0, le=20)] = 3.0
     tight_bundles: bool = False
     currency: Annotated[str, Field(pattern=r"^[A-Z]{3}$")] = "EUR"
+
+    @property
+    def quiet_time(self) -> str:
+        """When nobody works there: an hour, of one day of the week where one is said."""
+        return f"{self.quiet_day.capitalize()} {self.quiet_hour}" if self.quiet_day else self.quiet_hour
 
     @field_validator("kind", mode="before")
     @classmethod

@@ -26,6 +26,7 @@ from .elements import (
     WayPin,
     WayPoint,
 )
+from .guest_elements import Portal, VoucherSet
 from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
 from .practice_elements import Practice
@@ -55,6 +56,8 @@ KINDS: dict[str, type[Element]] = {
     "wireless_name": WirelessName,
     "membership": Membership,
     "radio": Radio,
+    "portal": Portal,
+    "voucher_set": VoucherSet,
     "neighbour": Neighbour,
     "own_figure": OwnFigure,
     "line_entry": LineEntry,
@@ -73,3 +76,4 @@ KINDS: dict[str, type[Element]] = {
     "variant": Variant,
 }
 KIND_OF: dict[type[Element], str] = {cls: kind for kind, cls in KINDS.items()}
+MANY_LINES: frozenset[str] = frozenset(field for cls in KINDS.values() for field in cls.LINES)

@@ -29,6 +29,7 @@ SiteKind = Literal["home", "school", "clinic", "shop", "workshop", "office", "gu
 Share = Annotated[float, Field(ge=0, le=1)]
 Units = Literal["metric", "imperial"]
 Day = Annotated[str, Field(pattern=r"^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$")]
+Weekday = Literal["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"]
 Clock = Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
 Words = Annotated[str, Field(max_length=400)]
 Short = Annotated[str, Field(max_length=120)]
@@ -60,6 +61,9 @@ Purpose = Literal[
     "main", "staff", "pupils", "tills", "guest", "devices", "cameras", "management", "administrators"
 ]
 Security = Literal["wpa3", "wpa3_wpa2", "wpa2", "enterprise", "open_portal"]
+# How one comes past the page that a network shows first: by agreeing, by saying who one is, by a code.
+PortalWay = Literal["agree", "register", "voucher"]
+AskedOf = Literal["name", "room", "email", "phone"]
 KEYED: frozenset[Security] = frozenset({"wpa3", "wpa3_wpa2", "wpa2"})  # who joins is asked for a key
 
 
@@ -77,6 +81,7 @@ class Element(BaseModel):
 
     # References that may be empty, and without which it is nothing where they are not.
     NEEDS: ClassVar[tuple[str, ...]] = ()
+    LINES: ClassVar[tuple[str, ...]] = ()  # texts that may have several lines
 
     id: ElementId
 
@@ -90,3 +95,4 @@ RoomRef = Annotated[ElementId, Reference("equipment_room")]
 SwitchRef = Annotated[ElementId, Reference("switch")]
 NetworkRef = Annotated[ElementId, Reference("network")]
 PanelRef = Annotated[ElementId, Reference("panel")]
+PortalRef = Annotated[ElementId, Reference("portal")]

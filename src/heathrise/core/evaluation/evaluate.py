@@ -37,6 +37,7 @@ from ..settings import (
     leak_findings,
     network_findings,
     port_findings,
+    portal_findings,
     settings_sheet,
     with_hosts,
 )
@@ -171,6 +172,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     chains = chapters.run("power", lambda: _chains(design, catalogue, links, power)) or ()
     chapters.tell("power", lambda: chain_findings(design, catalogue, chains))
     chapters.tell("settings", lambda: network_findings(design, catalogue))
+    chapters.tell("settings", lambda: portal_findings(design, catalogue))
     if full and air is not None:
         if not wait:
             tasks = chapters.run("signal", lambda: channel_tasks(air, begin=False)) or {}

@@ -9,7 +9,7 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue
 from ..context.on_air import broadcasts
-from ..design import KEYED, Design, Network, Purpose, Security, WirelessName
+from ..design import KEYED, Design, Network, Portal, PortalWay, Purpose, Security, WirelessName
 
 # Names of these purposes are for gear that is set up once, not for people.
 _GEAR: frozenset[Purpose] = frozenset({"devices", "cameras", "management"})
@@ -18,7 +18,12 @@ _WORDS: dict[Security, str] = {
     "wpa3_wpa2": "WPA3 or WPA2, asks for its key",
     "wpa2": "WPA2, asks for its key",
     "enterprise": "asks for a person's own name and password",
-    "open_portal": "open, with a page to agree to",
+    "open_portal": "open",
+}
+_PAGES: dict[PortalWay, str] = {
+    "agree": "with a page to agree to",
+    "register": "with a page that asks who one is",
+    "voucher": "with a page that asks for the code of a voucher",
 }
 _QUOTED = str.maketrans({c: f"\\{c}" for c in '\\;,:"'})
 
@@ -44,6 +49,7 @@ def joins_of(design: Design, catalogue: Catalogue, keys: Mapping[str, str] | Non
         keys: keys by the id of their name, for a sealed copy; without one its code has none.
     """
     networks, on_air = design.of(Network), broadcasts(design, catalogue)
+    pages = {p.network: f", {_PAGES[p.way]}" for p in design.of(Portal).values()}
     found = [
         Join(
             id=part.id,
@@ -52,7 +58,7 @@ def joins_of(design: Design, catalogue: Catalogue, keys: Mapping[str, str] | Non
             network=networks[name.network].name,
             purpose=networks[name.network].purpose,
             people=networks[name.network].purpose not in _GEAR,
-            how=_WORDS[name.security],
+            how=f"{_WORDS[name.security]}{pages.get(name.network, '')}",
             code=wifi_code(part.ssid, name.security, (keys or {}).get(name.id, "")),
             wants_key=name.security in KEYED,
         )

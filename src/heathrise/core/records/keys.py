@@ -8,12 +8,12 @@ from pydantic import AwareDatetime, Field
 
 from .kinds import Record
 
-KeyWay = Literal["screen", "sealed_copy"]
-KeyOf = Annotated[str, Field(pattern=r"^(name/[A-Za-z0-9-]{1,40}|account/local)$")]
+KeyWay = Literal["screen", "sealed_copy", "slips"]
+KeyOf = Annotated[str, Field(pattern=r"^((name|vouchers)/[A-Za-z0-9_-]{1,40}|account/local)$")]
 
 
 class KeyShown(Record):
-    """That somebody was shown a key, on the screen or on the sealed copy."""
+    """That somebody was shown a key or codes: on the screen, the sealed copy, or slips."""
 
     KIND = "key_shown"
 
@@ -22,7 +22,7 @@ class KeyShown(Record):
 
 
 class KeySent(Record):
-    """That a controller was given the key that was made at ``made``, and how often its key was set then.
+    """That a controller was given the key that was made at ``made``, and the number under which it has it.
 
     ``same`` says whether it had just this one when it was asked afterwards.
     """

@@ -12,6 +12,7 @@ from ..context.run_decisions import said_over_air
 from ..design import Design, Network
 from .fabric import Fabric
 from .membership import ends_of
+from .portals import portal_sheets, voucher_sheets
 from .sharing import service_sheets, shared_ports
 from .sheet import (
     HostSheet,
@@ -51,6 +52,8 @@ def settings_sheet(
         optimiser=design.site.channels_by == "controller",
         optimiser_reason=_OPTIMISER[design.site.channels_by],
         services=service_sheets(design, catalogue),
+        portals=portal_sheets(design),
+        vouchers=voucher_sheets(design, catalogue),
     )
 
 

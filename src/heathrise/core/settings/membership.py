@@ -88,7 +88,7 @@ class Ends:
         named = self._named(device)
         if named is not None:
             return self.of_purpose(named[1]), "client", f"a {named[0]} by its name"
-        client = self._wired.get((device.id, cable))
+        client = self.wired_clients.get((device.id, cable))
         if client is not None:
             label = self.catalogue.clients[client].label.lower()
             return self.of_purpose(self.catalogue.clients[client].network), "client", f"{label} in its room"
@@ -117,7 +117,7 @@ class Ends:
         return "main", "main network, as nothing says otherwise"
 
     @cached_property
-    def _wired(self) -> Mapping[tuple[str, int], str]:
+    def wired_clients(self) -> Mapping[tuple[str, int], str]:
         """The kind of client at each socket: those that are wished on a wire in a room, one after the other,
         as they are listed."""
         storeys = storeys_of(self.design)

@@ -56,15 +56,18 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
         gateway=gateway,
         pool_first=first,
         pool_last=last,
-        lease_hours=int(rules[f"settings.lease_h.{network.purpose}"])
-        if network.lease_h is None
-        else network.lease_h,
+        lease_hours=lease_h_of(rules, network),
         client_isolation=network.client_isolation,
         internet=has_internet(network),
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
         by_purpose=tuple(n.id for n in design.of(Network).values() if by_purpose(network, n)),
         reason="VLAN equals the third octet" if numbered else "numbered by hand",
     )
+
+
+def lease_h_of(rules: Rules, network: Network) -> int:
+    """Return for how many hours an address of a network is given out: as said, else by its purpose."""
+    return int(rules[f"settings.lease_h.{network.purpose}"]) if network.lease_h is None else network.lease_h
 
 
 def _fixed(rules: Rules, subnet: Subnet) -> int:

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Place
-from ..design import Design, Network, WirelessName, put
+from ..design import KIND_OF, Design, Element, Network, put
 from .subnets import free_subnet, parse_subnet
 
 _SOURCE = "RFC 1918 private addresses; IEEE 802.1Q"
@@ -37,10 +37,9 @@ def has_internet(network: Network) -> bool:
 
 
 def settings_finding(
-    key: str, severity: str, text: str, rule: str, *elements: Network | WirelessName, **more: object
+    key: str, severity: str, text: str, rule: str, *elements: Element, **more: object
 ) -> Finding:
-    kinds = {Network: "network", WirelessName: "wireless_name"}
-    places = tuple(Place(kind=kinds[type(e)], id=e.id) for e in elements)
+    places = tuple(Place(kind=KIND_OF[type(e)], id=e.id) for e in elements)
     fields = {"source": _SOURCE, **more}
     return Finding.model_validate(
         {

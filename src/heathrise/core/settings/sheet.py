@@ -17,6 +17,7 @@ from ..context.run_decisions import cable_of_link, said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
 from .membership import Ends, Whose, ends_of
 from .networks import NetworkSheet, network_sheet
+from .portals import PortalSheet, VoucherSheet
 
 
 class NameSheet(Frozen):
@@ -101,6 +102,8 @@ class SettingsSheet(Frozen):
     optimiser_reason: str = ""
     services: tuple[ServiceSheet, ...] = ()
     hosts: tuple[HostSheet, ...] = ()
+    portals: tuple[PortalSheet, ...] = ()
+    vouchers: tuple[VoucherSheet, ...] = ()
 
 
 class Plug(Frozen):

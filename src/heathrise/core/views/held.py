@@ -17,9 +17,9 @@ from ..context.on_air import Broadcast
 from ..context.plan import Plan
 from ..context.practice import SaidBy, practice_of, whose_figure, whose_site
 from ..controlled import Value
-from ..design import Device, Network, Switch, WirelessName
+from ..design import Device, Network, Switch, VoucherSet, WirelessName
 from ..evaluation.evaluate import Evaluation, evaluate
-from ..settings import NameSheet, NetworkSheet, PortSheet, SettingsChapter
+from ..settings import NameSheet, NetworkSheet, PortalSheet, PortSheet, SettingsChapter, VoucherSheet
 from ..signal import RadioSheet
 
 T = TypeVar("T")
@@ -44,7 +44,7 @@ _UPDATES = {
 
 class Setting(Frozen):
     """One value that a controller holds. ``target`` is what it belongs to: ``site``, ``network/..``,
-    ``name/..`` or ``device/..`` with the id of the element."""
+    ``name/..``, ``vouchers/..`` or ``device/..`` with the id of the element."""
 
     KEY: ClassVar = ("target", "key")
 
@@ -65,6 +65,7 @@ class HeldSettings(Frozen):
     by: dict[SaidBy, int] = Field(description="how many are whose")
 
 
+_PAGE = {"way": "how one comes past", "hours": "hours until it is shown again", "kept_days": "days kept"}
 _WORDS = {
     "on": "on",
     "ssid": "name on the air",
@@ -93,6 +94,8 @@ def in_words(key: str) -> str:
     if not rest:
         return words
     kind, _, number = head.partition(".")
+    if kind == "page":
+        return f"page for guests: {_PAGE.get(last, words)}"
     if kind == "port":
         return f"port {number}: {words}" if number else f"ports: {words}"
     return f"{'radio' if kind == 'radio' else 'optimiser'} on {number} GHz: {words}"
@@ -162,9 +165,16 @@ class _Held:
         yield from _told(SITE, "The site", self._site())
         for net in self.sheet.networks:
             yield from _told(f"network/{net.id}", net.name, self._network(net))
+            for page in self.sheet.portals:
+                if page.network == net.id:
+                    yield from _told(f"network/{net.id}", net.name, self._page(page))
         for name in self.sheet.names:
             for part in name.on_air:
                 yield from _told(f"name/{part.id}", part.ssid, self._name(name, part))
+        for vouchers in self.sheet.vouchers:
+            yield from _told(
+                f"vouchers/{vouchers.id}", f"Vouchers: {vouchers.name}", self._vouchers(vouchers)
+            )
         for key, called in self._managed:
             yield from _told(f"device/{key}", called, self._device(key, called))
 
@@ -178,10 +188,11 @@ class _Held:
         site, rules, sheet = self.plan.design.site, self.plan.rules, self.sheet
         yield "region", site.domain, "rules of the place it stands in", "brief"
         updates = rules.text("settings.updates")
-        said = _UPDATES[updates].format(hour=site.quiet_hour)
+        at = site.quiet_hour if updates == "nightly" else site.quiet_time
+        said = _UPDATES[updates].format(hour=at)
         yield "updates", updates, said, self._figure("settings.updates")
         if updates != "by_hand":
-            yield "updates_at", site.quiet_hour, f"the place is open {site.opens} to {site.closes}", "brief"
+            yield "updates_at", at, f"the place is open {site.opens} to {site.closes}", "brief"
         yield "mesh", sheet.mesh, sheet.mesh_reason, "plan"
         yield "optimiser", sheet.optimiser, sheet.optimiser_reason, self._choice("channels_by")
         for fence in (self.evaluation.signal.fences or ()) if sheet.optimiser else ():
@@ -208,6 +219,35 @@ class _Held:
         by_hand = element.internet is not None
         yield "internet", net.internet, _HAND if by_hand else purpose, "person" if by_hand else "profile"
         yield "reaches", tuple(net.reaches), _HAND if said else purpose, "person" if said else "profile"
+
+    def _page(self, page: PortalSheet) -> Iterator[_Row]:
+        usual = self.plan.catalogue.site_kinds[self.plan.design.site.kind]
+        on = f"whoever joins {page.network_name} meets a page first"
+        by: SaidBy = "profile" if page.way == usual.guests.way else "person"
+        yield "page.on", True, on, "person"
+        yield "page.way", page.way, f"a guest {page.says}", by
+        hours: SaidBy = "profile" if page.session_h == usual.guests.session_h else "person"
+        yield "page.hours", page.session_h, "then it is shown again, but for vouchers", hours
+        yield "page.asks", page.asks, page.says, "person"
+        yield "page.terms", page.terms, "what a guest agrees to", "person"
+        told = f"by {page.told_by}" if page.told_by else "nobody was asked yet what local law says"
+        yield "page.kept_days", page.kept_days, told, "brief" if page.told_by else "person"
+
+    def _vouchers(self, sheet: VoucherSheet) -> Iterator[_Row]:
+        element = self.plan.design.of(VoucherSet)[sheet.id]
+        yield "label", sheet.name, _HAND, "person"
+        yield "network", sheet.network, "whose page asks for them", "person"
+        many = "one for each guest room" if element.number == 1 else f"{element.number} for each guest room"
+        by: tuple[str, SaidBy] = (many, "plan") if element.rooms else (_HAND, "person")
+        yield "total", sheet.total, *by
+        yield "hours", sheet.hours, f"{sheet.lasts} from the first use", "person"
+        yield "devices", sheet.devices, "on with one voucher", "person"
+        limits: dict[str, tuple[str, SaidBy]] = {
+            "vouchers": (_HAND, "person"),
+            "name": ("the limit of the name on the air", "person"),
+            "line": ("what the line gives", "plan"),
+        }
+        yield "limit_mbps", sheet.limit_mbps, *limits[sheet.limit_by]
 
     def _ruled(self, said: object, path: str, reason: str) -> tuple[str, SaidBy]:
         return (_HAND, "person") if said is not None else (reason, self._figure(path))

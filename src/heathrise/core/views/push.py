@@ -13,8 +13,10 @@ from ..design import (
     Element,
     Membership,
     Network,
+    Portal,
     Radio,
     Switch,
+    VoucherSet,
     WirelessName,
     free_number,
     put,
@@ -128,6 +130,16 @@ _NAME = (
 )
 
 
+_PAGE = {
+    "page.way": "way",
+    "page.hours": "session_h",
+    "page.asks": "asks",
+    "page.terms": "terms",
+    "page.kept_days": "kept_days",
+}
+_VOUCHERS = {"label": "name", "hours": "hours", "devices": "devices", "limit_mbps": "limit_mbps"}
+
+
 def taken_over(plan: Plan, differs: Differs) -> tuple[Change, ...] | None:
     """Return the changes by which the plan has what a controller holds; None where it cannot have it."""
     if differs.held is None:
@@ -147,6 +159,13 @@ def _changed(plan: Plan, differs: Differs) -> Iterator[Element]:
     if stem == "name" and key in drawn.of(WirelessName) and differs.key in _NAME:
         row = drawn.of(WirelessName)[key].model_dump()
         yield WirelessName.model_validate({**row, differs.key: value})
+    if stem == "network" and differs.key in _PAGE:
+        for page in drawn.of(Portal).values():
+            if page.network == key:
+                yield Portal.model_validate({**page.model_dump(), _PAGE[differs.key]: value})
+    if stem == "vouchers" and key in drawn.of(VoucherSet) and differs.key in _VOUCHERS:
+        row = drawn.of(VoucherSet)[key].model_dump()
+        yield VoucherSet.model_validate({**row, _VOUCHERS[differs.key]: value})
     if stem == "device":
         yield from _of_device(plan, key, differs)
 

@@ -1,6 +1,7 @@
 """What is printed: the brief, the offer, labels, sheets to scale, the hand-over."""
 
 from .brief import brief_pdf
+from .guests import notice_pdf, vouchers_pdf
 from .handover import client_pdf, code_svg, sealed_pdf
 from .head import NO_HEAD, Head
 from .labels import labels_pdf
@@ -22,6 +23,7 @@ __all__ = [
     "code_svg",
     "drawn_of",
     "labels_pdf",
+    "notice_pdf",
     "quote_html",
     "quote_pdf",
     "racks_pdf",
@@ -30,4 +32,5 @@ __all__ = [
     "sheet_svg",
     "sheets_pdf",
     "technician_pdf",
+    "vouchers_pdf",
 ]

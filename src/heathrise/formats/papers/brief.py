@@ -72,7 +72,7 @@ def _facts(design: Design, catalogue: Catalogue) -> list[tuple[str, str]]:
         ("Work", days),
         ("Budget", f"{site.budget:,.0f} {site.currency}" if site.budget else ""),
         ("Open", hours),
-        ("Updates at", site.quiet_hour),
+        ("Updates at", site.quiet_time),
         ("Rules of the house", ", ".join(_RULES[r] for r in site.house_rules)),
         ("Line", f"{_LINES[site.line_kind]}, {site.line_mbps:g} / {site.line_up_mbps:g} Mb/s"),
         ("Address", _ADDRESSES[site.line_address]),

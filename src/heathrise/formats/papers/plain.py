@@ -8,6 +8,7 @@ from ...core.views.labels import project_labels
 from ...core.views.offers import offers
 from ...core.views.work_list import steps_of
 from .brief import brief_pdf
+from .guests import notice_pdf
 from .handover import client_pdf
 from .labels import labels_pdf
 from .quote import Quote, quote_pdf
@@ -44,6 +45,10 @@ def racks(name: str, plan: Plan) -> bytes:
 
 def settings(name: str, plan: Plan) -> bytes:
     return settings_pdf(name, _REVISION, plan)
+
+
+def notice(name: str, plan: Plan) -> bytes:
+    return notice_pdf(name, plan)
 
 
 def client(name: str, plan: Plan) -> bytes:

@@ -218,14 +218,14 @@ def _contract(sites: Sites) -> APIBlueprint:
     @routes.input(KeySaid, arg_name="said")
     @routes.output(Taken)
     def set_key(site: str, target: str, said: KeySaid) -> dict[str, Any]:
-        """Give a wireless name its key; it is never told again."""
+        """Give a wireless name its key, or vouchers their codes; they are never told again."""
         return {"version": sites.of(site).set_key(target, said.key)}
 
     @routes.post("/keys/<path:target>/check")
     @routes.input(KeySaid, arg_name="said")
     @routes.output(KeyChecked)
     def check_key(site: str, target: str, said: KeySaid) -> dict[str, Any]:
-        """Tell whether a wireless name has just this key."""
+        """Tell whether a name or a set of vouchers has just this."""
         return {"same": sites.of(site).state.keys.has(target, said.key)}
 
     @routes.get("/measured")

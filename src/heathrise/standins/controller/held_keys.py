@@ -10,16 +10,18 @@ from pydantic import BaseModel
 
 
 class HeldKeys(BaseModel):
-    """By target how often its key was set, and its digest with a salt of its own."""
+    """By target the number under which its key was set, and its digest with a salt of its own. A number
+    never comes again, though a name may that was gone."""
 
     rows: dict[str, tuple[int, str, str]] = {}
+    last: int = 0
 
     @property
     def counts(self) -> dict[str, int]:
         return {target: count for target, (count, _, _) in self.rows.items()}
 
     def put(self, target: str, key: str) -> int:
-        count = self.rows[target][0] + 1 if target in self.rows else 1
+        self.last = count = max([self.last, *self.counts.values()]) + 1
         salt = os.urandom(16).hex()
         self.rows = {**self.rows, target: (count, salt, _digest(salt, key))}
         return count

@@ -321,13 +321,13 @@ class SimulatedSite:
         return found
 
     def set_key(self, target: str, key: str) -> int:
-        """Give a wireless name a key, and return how often that was done.
+        """Give a wireless name a key, or vouchers their codes, and return the number of that.
 
         Raises:
-            Refused: there is no such name.
+            Refused: there is no such name, and no such set.
         """
-        if not target.startswith("name/") or target not in self.state.held:
-            raise Refused(f"there is no wireless name {target[:60]!r}; send the name first", 404)
+        if not target.startswith(("name/", "vouchers/")) or target not in self.state.held:
+            raise Refused(f"there is nothing called {target[:60]!r} to have one; send it first", 404)
         return self.state.keys.put(target, key)
 
     def backup(self) -> str:
