@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass
@@ -137,3 +138,39 @@ def test_a_push_is_kept_as_a_backup_and_undone(site: Site) -> None:
     expect(page.locator("[data-backup-row]")).to_contain_text("hand-over")
     page.get_by_role("button", name="Undo it").click()
     expect(page.get_by_text("settings not as planned")).to_be_visible(timeout=LONG_MS)
+
+
+def test_a_trainee_brings_a_copy_up_and_is_told_what_he_missed(site: Site) -> None:
+    sheet, page = site.sheet, site.page
+    sheet.stage("settings")
+    sheet.tab("Controller")
+    page.get_by_role("combobox", name="Faults").click()
+    page.get_by_role("option", name="no faults").click()
+    page.locator("[data-practise]").click()
+    page.get_by_label("Who practises").fill("Ann")
+    page.locator("[data-begin-round]").click()
+    clock = page.get_by_test_id("round")
+    expect(clock).to_contain_text("Ann practises", timeout=LONG_MS)
+    expect(page.locator(".project .name")).to_contain_text("Practice:")
+    for tick in page.locator(".items input[type=checkbox]").all():
+        tick.click()
+    for number in (3, 6, 7):
+        _all_of(page, number)
+    _rung(page, 12)
+    page.locator("[data-measure]").click()
+    expect(page.locator("li.done", has=page.locator("[data-rung='12']"))).to_have_count(1)
+    page.locator("[data-end]").click()
+    page.locator("[data-end-it]").click()
+    told = page.get_by_test_id("debrief")
+    expect(told).to_contain_text(re.compile(r"Ann: \d+ of \d+ done in"))
+    missed = told.locator("[data-missed]")
+    expect(missed.filter(has_text="Backup: 1 of 1 left")).to_contain_text(
+        "What is right now can be had again"
+    )
+    expect(missed.filter(has_text="Controller, account, second factor")).to_have_count(1)
+    expect(missed.filter(has_text="Update the gear")).to_have_count(0)
+    expect(told).to_contain_text("None were given.")
+    expect(told.locator("svg.lanes rect").first).to_be_visible()
+    page.get_by_role("button", name="Back to the plan").click()
+    expect(page.locator(".project .name")).not_to_contain_text("Practice:")
+    assert not [e for e in sheet.errors if "409" not in e]

@@ -37,7 +37,17 @@ export function useBringUp() {
       said.value = `${item.name}: ${error.message}`
     }
   }
+  /** Whether several are being asked just now: a second press would ask them again. */
+  const asking = ref(false)
   async function actOnAll(items: readonly BringItem[]): Promise<void> {
+    asking.value = true
+    try {
+      await askAll(items)
+    } finally {
+      asking.value = false
+    }
+  }
+  async function askAll(items: readonly BringItem[]): Promise<void> {
     const wrong: string[] = []
     // A push of everything goes in one safe order, not device by device.
     if (items.some((i) => i.does === 'push')) await run('push', {})
@@ -74,5 +84,5 @@ export function useBringUp() {
     }
     await load()
   }
-  return { view, said, job, running, stop, act, actOnAll, blink, match, sendSerials, load }
+  return { view, said, job, running, stop, act, actOnAll, asking, blink, match, sendSerials, load }
 }

@@ -10,6 +10,7 @@ import urllib3
 
 from ..core.design import DesignError, Problem
 from .adapter import ANSWER_SECONDS, Controller, ControllerError
+from .story import Story
 
 _MISSING = "no controller is known: start the program with the address of one"
 
@@ -47,11 +48,24 @@ class Controllers:
         """Have a device released by who held it and reset, as somebody does on site."""
         self._standing_in("POST", f"{site}/release/{serial}", None)
 
+    def story(self, site: str) -> Story:
+        """Return what a stand-in tells of a site afterwards.
+
+        Raises:
+            ControllerError: it cannot be reached, or knows the site no more.
+        """
+        text = self._standing_in("GET", f"{site}/story", None)
+        return Story.model_validate_json(text)
+
+    def let_pass(self, site: str, seconds: float) -> None:
+        """Let time go by on a site that a stand-in plays, as somebody needs it there."""
+        self._standing_in("POST", f"{site}/pass", {"seconds": seconds})
+
     def forget(self, site: str) -> None:
         """Let a stand-in forget a site."""
         self._standing_in("DELETE", f"{site}/", None)
 
-    def _standing_in(self, method: str, path: str, body: object) -> None:
+    def _standing_in(self, method: str, path: str, body: object) -> bytes:
         if self.root is None or not self.standin:
             raise DesignError([Problem("controller", "only a stand-in can do that; this is none")])
         address = f"{self.root.rstrip('/')}/standin/{path}"
@@ -61,3 +75,4 @@ class Controllers:
             raise ControllerError("away", "the stand-in cannot be reached; start the demo again") from None
         if answer.status >= 400:
             raise ControllerError("failed", f"the stand-in will not (HTTP {answer.status})")
+        return answer.data

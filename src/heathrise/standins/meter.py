@@ -6,7 +6,7 @@ from __future__ import annotations
 import random
 from collections.abc import Sequence
 
-from ..core.records import PlannedPort
+from ..core.records import PlannedPort, SeenSpeed
 
 METER_HEADER = ("switch", "port", "link_mbps", "watts", "date", "meter")
 SPREAD = 0.06  # of the watts expected, from one port to another
@@ -45,3 +45,16 @@ def metered_csv(
         said = f"{watts:.1f}" if port.expected_w is not None else ""
         rows.append(f"{port.switch_name},{port.port},{mbps},{said},{day},stand-in")
     return "\n".join(rows) + "\n", hidden
+
+
+_OF_PLANNED, _ROOM_SPREAD = 0.9, 0.05
+
+
+def measured_speeds(rows: Sequence[SeenSpeed], seed: int) -> dict[str, float]:
+    """Return the speeds that a meter shows at each place, in Mb/s: a little under what the plan lets
+    through, never nothing."""
+    chance = random.Random(f"speeds-{seed}")
+    return {
+        row.where: round(max(0.1, row.planned_mbps * min(1.0, chance.gauss(_OF_PLANNED, _ROOM_SPREAD))), 1)
+        for row in rows
+    }

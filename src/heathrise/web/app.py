@@ -38,6 +38,7 @@ from . import (
     practices,
     projects,
     records,
+    rounds,
     signal,
     snags,
     transfer,
@@ -89,6 +90,7 @@ ROUTES = (
     controller.routes,
     keys.routes,
     vouchers.routes,
+    rounds.routes,
 )
 
 

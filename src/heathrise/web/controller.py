@@ -24,6 +24,7 @@ from ..core.records import (
     KeySent,
     PushedStep,
     ReadBack,
+    RoundBegun,
     SerialMatched,
     kept_since,
     serials_as_matched,
@@ -178,7 +179,12 @@ def _named(project_id: str, plan: Plan, said: SettingNamed) -> Differs:
     raise DesignError([Problem("key", "it is as planned by now")])
 
 
-def _brought(project_id: str, status: int = 200) -> Response:
+def brought_now(project_id: str) -> BringUp:
+    """Return how far a site is.
+
+    Raises:
+        ControllerError: its controller cannot be read.
+    """
     _, plan = stores().plans.load(project_id)
     _, seen = seen_now(project_id, plan)
     kept = stores().records
@@ -186,7 +192,11 @@ def _brought(project_id: str, status: int = 200) -> Response:
     marks = ticked(kept.of(project_id, BroughtTick))
     keys = key_stands_now(project_id, plan, seen)[1]
     speeds = speeds_observed(kept, project_id, plan)
-    return json_of(bring_up(plan, seen, marks, backed_up, keys, speeds), status)
+    return bring_up(plan, seen, marks, backed_up, keys, speeds)
+
+
+def _brought(project_id: str, status: int = 200) -> Response:
+    return json_of(brought_now(project_id), status)
 
 
 @routes.get("/bring-up")
@@ -249,6 +259,8 @@ def restore_backup(project_id: str, number: int) -> Response:
 def plug_in(project_id: str, said: StandinSaid) -> Response:
     """Have the plan built in a stand-in: its gear is plugged in and has power, some of it with a fault."""
     _, plan = stores().plans.load(project_id)
+    if stores().records.of(project_id, RoundBegun):
+        raise DesignError([Problem("round", "a round is brought up once; begin another one on the project")])
     if said.afresh:
         desk().controllers.forget(project_id)
     seed = said.seed if said.seed is not None else secrets.randbelow(10_000)

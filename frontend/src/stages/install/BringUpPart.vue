@@ -4,17 +4,21 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useBringUp } from '@/answers/useBringUp'
+import { useRound } from '@/answers/useRound'
 import type { BringItem, BringStep } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import ListIn from '@/controls/ListIn.vue'
 import { doneTogether, openFirst, standingOn } from '@/document/bringing'
 import { useDesign } from '@/document/store'
+import DebriefPart from './DebriefPart.vue'
+import RoundBar from './RoundBar.vue'
 
 /** The site on its way up, in fourteen steps: a ladder to climb, each rung told by the controller itself. */
 const store = useDesign()
 const router = useRouter()
 defineEmits<{ speeds: [] }>()
-const { view, said, job, running, stop, act, actOnAll, blink, match, sendSerials } = useBringUp()
+const { view, said, job, running, stop, act, actOnAll, asking, blink, match, sendSerials } = useBringUp()
+const { round, used_s, said: roundSaid, end, measure } = useRound()
 const opened = ref<number | null>(null)
 const lit = ref('')
 const here = computed(() => standingOn(view.value?.steps ?? []))
@@ -37,7 +41,9 @@ function named(item: BringItem, event: Event): void {
 </script>
 
 <template>
-  <div class="bring" data-testid="bring-up">
+  <DebriefPart v-if="round?.debrief" :round="round" />
+  <RoundBar v-else-if="round" :round="round" :used="used_s" :said="roundSaid" @end="end()" />
+  <div v-if="!round?.debrief" class="bring" data-testid="bring-up">
     <p v-if="said" class="not_met" role="alert" data-said>{{ said }}</p>
     <div v-if="!view" class="none"><p class="quiet">The controller of this site does not answer yet.</p><Button label="To the controller" size="small" outlined @click="router.push(`/p/${store.id}/settings?part=controller`)" /></div>
     <template v-else>
@@ -51,8 +57,9 @@ function named(item: BringItem, event: Event): void {
         <p class="quiet">{{ step.why }}.</p>
         <p v-if="step.caution" class="caution"><i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ step.caution }}</p>
         <JobProgress v-if="running" :job="job" what="Sending step by step" @stop="stop" />
-        <Button v-else-if="ready.length > 1 || (ready.length && ready[0]!.does === 'push')" :label="ready[0]!.does === 'push' ? 'Push all that differs, in a safe order' : `${DOES[ready[0]!.does!]} all ${ready.length}`" size="small" data-all @click="actOnAll(ready)" />
+        <Button v-else-if="ready.length > 1 || (ready.length && ready[0]!.does === 'push')" :label="ready[0]!.does === 'push' ? 'Push all that differs, in a safe order' : `${DOES[ready[0]!.does!]} all ${ready.length}`" size="small" :disabled="asking" data-all @click="actOnAll(ready)" />
         <ListIn v-if="step.number === 6" label="Take a list of serials in" what="serials" :send="sendSerials" />
+        <Button v-if="step.number === 12 && round && step.state !== 'done'" label="Go round with the meter" icon="pi pi-gauge" size="small" :disabled="asking" data-measure @click="measure()" />
         <Button v-if="step.number === 12" label="To the speeds, one by one or as a file" size="small" outlined @click="$emit('speeds')" />
         <ul class="items">
           <li v-for="i in items" :key="i.id" :class="i.state" :data-item="i.id">
@@ -60,7 +67,8 @@ function named(item: BringItem, event: Event): void {
             <template v-else>
               <span class="mark" aria-hidden="true">{{ i.state === 'done' ? '✓' : i.state === 'blocked' ? '✕' : i.state === 'ready' ? '●' : '…' }}</span><b>{{ i.name }}</b>
               <span class="words" :class="i.state === 'blocked' ? 'not_met' : 'quiet'">{{ i.words }}</span>
-              <InputText v-if="i.does === 'match'" size="small" placeholder="serial on its label" class="serial" :aria-label="`Serial of ${i.name}`" @change="named(i, $event)" />
+              <Button v-if="i.does === 'match' && i.device && round?.labels[i.device]" label="Read its label" text size="small" :aria-label="`Read its label: ${i.name}`" @click="match(i.device, round.labels[i.device]!)" />
+              <InputText v-else-if="i.does === 'match'" size="small" placeholder="serial on its label" class="serial" :aria-label="`Serial of ${i.name}`" @change="named(i, $event)" />
               <Button v-else-if="i.id.startsWith('key-') && i.state === 'blocked'" :label="i.id.startsWith('key-vouchers') ? 'To the vouchers' : 'To the keys'" text size="small" :aria-label="`${i.id.startsWith('key-vouchers') ? 'To the vouchers' : 'To the keys'}: ${i.name}`" @click="router.push(`/p/${store.id}/settings?part=${i.id.startsWith('key-vouchers') ? 'guests' : 'keys'}`)" />
               <Button v-else-if="i.does === 'speed'" label="Note it" text size="small" :aria-label="`Note it: speed at ${i.name}`" @click="$emit('speeds')" />
               <Button v-else-if="i.does && DOES[i.does]" :label="DOES[i.does]" text size="small" :disabled="running" :aria-label="`${DOES[i.does]}: ${i.name}`" @click="act(i)" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import Choices from '@/controls/Choices.vue'
 import Choice from '@/controls/Choice.vue'
 import type { Kind, Step } from '@/api/types'
@@ -30,8 +31,10 @@ const here = computed(() => outbox.waiting.filter((e) => e.project === store.id)
 const refused = computed(() => outbox.refused.filter((e) => e.project === store.id).length)
 const beside = useMediaQuery('(min-width: 1001px)')
 type Part = 'work' | 'pulls' | 'tests' | 'ports' | 'bring' | 'speeds' | 'snags'
-const part = ref<Part>('work')
 const PARTS: { value: Part; label: string }[] = [{ value: 'work', label: 'Work' }, { value: 'pulls', label: 'Pulls' }, { value: 'tests', label: 'Cables' }, { value: 'ports', label: 'Ports' }, { value: 'bring', label: 'Bring-up' }, { value: 'speeds', label: 'Speeds' }, { value: 'snags', label: 'Snags' }]
+/** Which part is shown stands in the address, so that others can lead to it. */
+const route = useRoute()
+const part = ref<Part>(PARTS.find((p) => p.value === route.query['part'])?.value ?? 'work')
 const people = ref(2)
 const PEOPLE = [{ value: 1, label: 'One' }, { value: 2, label: 'Two' }]
 const storey = ref('all')

@@ -2,14 +2,18 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { ApiError } from '@/api/client'
 import { useController } from '@/answers/useController'
 import { useProjectJob } from '@/answers/useJob'
+import { beginRound } from '@/answers/useRound'
 import type { JobKinds } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
 import JobProgress from '@/controls/JobProgress.vue'
 import GearTree from './GearTree.vue'
 import DriftPart from './DriftPart.vue'
 import MeasuredPart from './MeasuredPart.vue'
+import { useDesign } from '@/document/store'
 import { when } from '@/document/units'
 
 /** The site's controller beside the plan: its gear as it hangs, what differs, what a push would send, and how it went. */
@@ -19,6 +23,11 @@ const ended = ref<JobKinds['push']['result'] | null>(null)
 const faults = ref(2)
 const evenSo = ref(false)
 const label = ref('')
+const practising = ref(false)
+const beginning = ref(false)
+const trainee = ref('')
+const router = useRouter()
+const store = useDesign()
 const FAULTS = [0, 1, 2, 5].map((v) => ({ value: v, label: v === 0 ? 'no faults' : `${v} with a fault` }))
 const managed = computed(() => view.value?.devices.filter((d) => d.managed) ?? [])
 const found = computed(() => [...managed.value.filter((d) => d.stand === 'found').map((d) => d.serial), ...(view.value?.strangers.filter((g) => g.stand === 'found').map((g) => g.serial) ?? [])])
@@ -28,6 +37,18 @@ const keysLeft = computed(() => view.value?.keys?.filter((k) => k.stand !== 'hel
 const sendable = computed(() => keysLeft.value.filter((k) => k.stand !== 'missing'))
 const free = computed(() => managed.value.filter((d) => !d.serial).map((d) => ({ value: d.id, label: d.name })))
 
+/** A round on a copy: against the clock, with as many faults as are chosen; nothing of this project is touched. */
+async function practise(): Promise<void> {
+  beginning.value = true
+  try {
+    await router.push(`/p/${await beginRound(store.id, trainee.value, faults.value)}/install?part=bring`)
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    said.value = error.problems[0]?.what ?? error.message
+  } finally {
+    beginning.value = false
+  }
+}
 async function push(asked: { target?: string; key?: string; undo?: string } = {}): Promise<void> {
   ended.value = null
   const done = await run('push', { ...asked, even_so: evenSo.value })
@@ -47,6 +68,8 @@ const PHASES: Record<string, string> = { add: 'new or other', device: 'to the de
         <span class="quiet">A stand-in plays controller and gear.</span>
         <Choice v-model="faults" :options="FAULTS" aria-label="Faults" />
         <Button :label="view.about ? 'Begin anew' : 'Plug the plan’s gear in'" size="small" :outlined="!!view.about" :loading="busy > 0" data-plug @click="plugIn(faults, true)" />
+        <Button v-if="!practising" label="Practise on a copy" icon="pi pi-stopwatch" size="small" text data-practise @click="practising = true" />
+        <form v-else class="head" @submit.prevent="practise()"><InputText v-model="trainee" size="small" maxlength="60" placeholder="who practises" aria-label="Who practises" autofocus /><Button type="submit" label="Begin the round" size="small" :loading="beginning" data-begin-round /></form>
       </div>
       <template v-if="view.about">
         <div class="head">

@@ -42,6 +42,7 @@ from .kinds import (
     says_the_same,
 )
 from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, switches_as_seen
+from .rounds import RoundBegun, RoundEnded
 from .snags import Snag, snags_as_left
 from .speeds import LINE, Occasion, PlannedSpeed, SeenSpeed, SpeedReading, speeds_as_seen
 from .standing import Standing, standing
@@ -75,6 +76,8 @@ __all__ = [
     "ReadBack",
     "Record",
     "RecordKey",
+    "RoundBegun",
+    "RoundEnded",
     "SeenPort",
     "SeenSpeed",
     "SerialMatched",

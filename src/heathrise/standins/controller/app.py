@@ -27,6 +27,7 @@ from ...controller.contract import (
     Sent,
     Taken,
 )
+from ...controller.story import Story
 from .measured import measured_at
 from .site import FAULTS, LATEST, Fault, Planted, Refused, SimulatedSite
 
@@ -56,7 +57,7 @@ class Sites:
     itself, so many seconds in each."""
 
     def __init__(self, folder: Path | None = None, pace: float = 0.0) -> None:
-        self._folder, self._pace = folder, pace
+        self._folder, self.pace = folder, pace
         self._sites: dict[str, SimulatedSite] = {}
         self._looked = time.monotonic()
         self.lock = RLock()
@@ -73,13 +74,18 @@ class Sites:
         """
         now = time.monotonic()
         for site in self._sites.values():
-            site.advance((now - self._looked) * self._pace)
+            site.advance((now - self._looked) * self.pace)
         self._looked = now
         if name not in self._sites:
             if not make or not re.fullmatch(r"[A-Za-z0-9-]{1,60}", name) or len(self._sites) >= MOST_SITES:
                 raise Refused(f"there is no site {name[:60]!r}", 404)
             self._sites[name] = SimulatedSite(name)
         return self._sites[name]
+
+    def refused(self, asked: dict[str, str], words: str) -> None:
+        """Note what a site would not do."""
+        if (found := self._sites.get(asked.get("site", ""))) is not None:
+            found.mark("refused", asked.get("serial", ""), words)
 
     def forget(self, name: str) -> None:
         self._sites.pop(name, None)
@@ -106,6 +112,7 @@ def create_standin(folder: Path | None = None, pace: float = 0.0, sites: Sites |
 
     @app.errorhandler(Refused)
     def refused(error: Refused) -> tuple[Response, int]:
+        sites.refused(request.view_args or {}, str(error))
         return jsonify({"message": str(error)}), error.status
 
     @app.before_request
@@ -281,6 +288,15 @@ def _standin(sites: Sites) -> APIBlueprint:
             raise Refused(f"there is no device with the serial {said.serial[:40]!r}", 404)
         found.fault(said.serial, said.fault)
         return {"does": FAULTS[said.fault]}
+
+    @routes.get("/story")
+    @routes.output(Story)
+    def story(site: str) -> dict[str, Any]:
+        """Tell what was under way when, what was refused, and which faults there were."""
+        state = sites.of(site).state
+        gear = [{"serial": s, "faults": g.faults} for s, g in state.gear.items() if g.planted.managed]
+        told = {"now_s": state.now_s, "pace": sites.pace, "spans": state.spans, "marks": state.marks}
+        return {**told, "gear": gear}
 
     @routes.delete("/")
     def forget(site: str) -> dict[str, Any]:

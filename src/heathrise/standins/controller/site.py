@@ -9,6 +9,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
+from ...controller.story import Mark, Span, What
 from .held_keys import HeldKeys
 
 Fault = Literal["held_elsewhere", "slow", "power_loss", "moved", "refuses", "lies", "deaf", "old_twice"]
@@ -24,6 +25,7 @@ FAULTS: dict[Fault, str] = {
     "old_twice": "wants two updates, one after the other",
 }
 LATEST = 7
+MOST_TOLD = 10_000
 _SECONDS = {"adopt": 20.0, "update": 60.0, "restart": 45.0, "apply": 4.0, "dark": 120.0, "deaf": 40.0}
 _SLOWER = 6.0
 _REFUSED = "this model does not know the setting"
@@ -73,6 +75,8 @@ class _State(BaseModel):
     held: dict[str, dict[str, Any]] = {}
     keys: HeldKeys = HeldKeys()
     gear: dict[str, _Gear] = {}
+    spans: list[Span] = []
+    marks: list[Mark] = []
 
 
 class SimulatedSite:
@@ -126,20 +130,37 @@ class SimulatedSite:
             self.state.updating_until_s = None
             self.state.firmware = min(self.state.firmware + 1, LATEST)
 
-    def _begin(self, gear: _Gear, doing: str) -> None:
+    def _begin(self, gear: _Gear, doing: Any) -> None:
         slower = _SLOWER if "slow" in gear.faults else 1.0
         gear.doing, gear.until_s = doing, self.state.now_s + _SECONDS[doing] * slower
+        self._span(gear.planted.serial, doing, gear.until_s)
+
+    def _span(self, serial: str, doing: Any, end_s: float) -> None:
+        if len(self.state.spans) < MOST_TOLD:
+            row = Span(serial=serial, doing=doing, begin_s=self.state.now_s, end_s=end_s)
+            self.state.spans.append(row)
+
+    def mark(self, what: What, serial: str = "", words: str = "") -> None:
+        """Note something that happened, for who asks afterwards."""
+        if len(self.state.marks) < MOST_TOLD:
+            self.state.marks.append(Mark(at_s=self.state.now_s, serial=serial, what=what, words=words[:300]))
+
+    def _comes(self, gear: _Gear, fault: Fault) -> bool:
+        """Whether a fault that a device was given comes about now, which it does once."""
+        if gear.faults.get(fault) is not False:
+            return False
+        gear.faults[fault] = True
+        self.mark("came", gear.planted.serial, fault)
+        return True
 
     def _done(self, gear: _Gear) -> None:
         doing, gear.doing = gear.doing, ""
         if doing == "adopt":
             gear.stand = "online"
-            if gear.faults.get("moved") is False:
-                gear.faults["moved"] = True
+            if self._comes(gear, "moved"):
                 gear.address = gear.address.replace("10.255.0.", "10.255.1.")
         elif doing == "update":
-            if gear.faults.get("power_loss") is False:
-                gear.faults["power_loss"] = True
+            if self._comes(gear, "power_loss"):
                 gear.stand = "offline"
                 self._begin(gear, "dark")
                 return
@@ -154,13 +175,11 @@ class SimulatedSite:
     def _apply(self, gear: _Gear) -> None:
         coming, gear.coming = dict(gear.coming), {}
         gear.refuses = {}
-        if gear.faults.get("refuses") is False and coming:
-            gear.faults["refuses"] = True
+        if coming and self._comes(gear, "refuses"):
             key = sorted(coming)[0]
             gear.refuses = {key: _REFUSED}
             del coming[key]
-        if gear.faults.get("lies") is False and coming:
-            gear.faults["lies"] = True
+        if coming and self._comes(gear, "lies"):
             del coming[sorted(coming)[-1]]
         for key, value in coming.items():
             if value is None:
@@ -168,8 +187,7 @@ class SimulatedSite:
             else:
                 gear.values[key] = value
         gear.applied = gear.version
-        if gear.faults.get("deaf") is False:
-            gear.faults["deaf"] = True
+        if self._comes(gear, "deaf"):
             gear.stand = "offline"
             self._begin(gear, "deaf")
 
@@ -275,6 +293,7 @@ class SimulatedSite:
         """Have a device released by who held it, and reset: what somebody does at its button."""
         gear = self._known(serial)
         gear.stand, gear.values, gear.version, gear.applied, gear.doing = "found", {}, 0, 0, ""
+        self.mark("released", serial)
 
     def update(self, serial: str) -> None:
         gear = self._known(serial)
@@ -288,6 +307,7 @@ class SimulatedSite:
         if self.state.firmware >= LATEST or self.state.updating_until_s is not None:
             raise Refused("there is no newer firmware for the controller")
         self.state.updating_until_s = self.state.now_s + _SECONDS["update"]
+        self._span("", "itself", self.state.updating_until_s)
 
     def blink(self, serial: str, on: bool) -> None:
         self._known(serial).blinking = on
@@ -307,6 +327,7 @@ class SimulatedSite:
             return 1
         gear = self._known(target.removeprefix("device/"))
         self._wants_online(gear)
+        self.mark("sent", gear.planted.serial)
         gear.coming = {**gear.coming, **values}
         gear.version += 1
         self._begin(gear, "apply")
