@@ -10,8 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.controller.bring_up import BringItem, BringStep, BringUp
-from heathrise.controller.debrief import Debrief, debrief_of, idle, lessons
+from heathrise.controller.debrief import Debrief, allowed_s, debrief_of, idle, lessons
 from heathrise.controller.story import Afterwards, Mark, Span, Story
+from heathrise.core.catalogue import load_catalogue
 from heathrise.core.records import BroughtTick, PushedStep
 from heathrise.core.records.controlled import Outcome
 from heathrise.standins.controller.par import par_seconds
@@ -120,6 +121,18 @@ def test_what_is_left_is_named_and_its_fault_is_not_mended() -> None:
         ("Hall", None, True),
         ("Foyer", 42, False),
     ]
+
+
+def test_a_round_is_given_half_as_much_again_as_gear_hands_and_meter_take() -> None:
+    items = [
+        BringItem(id="t", name="Tick", state="ready", does="tick"),
+        BringItem(id="k", name="Key", state="blocked"),
+        BringItem(id="w", name="Adopt", state="ready", does="adopt", device="hall"),
+        BringItem(id="s", name="Hall", state="ready", does="speed"),
+        BringItem(id="p", name="Networks", state="ready", does="push"),
+    ]
+    # 1.5 times 300 s, two things of 10 s each at 12 seconds a second, and 20 s with the meter.
+    assert allowed_s(load_catalogue().rules, _up(*items), 300, 12) == 1.5 * (300 + 2 * 10 * 12 + 20)
 
 
 def test_keys_that_are_left_have_a_reason_of_their_own() -> None:

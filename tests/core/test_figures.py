@@ -26,7 +26,7 @@ _ASKED = re.compile(
 
 def _paths_in_code() -> dict[str, Path]:
     found: dict[str, Path] = {}
-    for module in (SOURCE / "core").rglob("*.py"):
+    for module in [*(SOURCE / "core").rglob("*.py"), *(SOURCE / "controller").rglob("*.py")]:
         for path in _ASKED.findall(module.read_text("utf-8")):
             found[re.split(r"\.?\{", path)[0]] = module
     return found

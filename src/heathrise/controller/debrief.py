@@ -13,11 +13,13 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.base.frozen import Frozen
 from ..core.base.wording import some
+from ..core.catalogue import Rules
 from ..core.records import BroughtTick, PushedStep
 from .bring_up import BringUp
 from .story import Doing, Mark, Span, Story
 
 _LEAST_IDLE_S = 60.0
+_MACHINE = frozenset({"adopt", "update", "update_itself", "push"})
 
 
 class Under(Frozen):
@@ -126,6 +128,22 @@ def debrief_of(
         faults=tuple(_faults(story, brought, names, sees)),
         missed=tuple(missed),
     )
+
+
+def allowed_s(rules: Rules, brought: BringUp, par_s: float, pace: float) -> float:
+    """Return how long a round is given, in seconds by the site's clock: what its gear takes, hands for what
+    no controller ticks, and the meter at each place.
+
+    Args:
+        brought: how far the site is in the beginning.
+        pace: seconds of the site that go by in each of his.
+    """
+    every = [i for s in brought.steps for i in s.items]
+    by_meter = sum(i.does == "speed" for i in every)
+    by_hand = sum(i.does not in _MACHINE and not i.device for i in every) - by_meter
+    hands_s = rules["settings.round_item_s"] * by_hand * max(pace, 1.0)
+    meter_s = rules["settings.round_measure_s"] * by_meter
+    return round(rules["settings.round_slack"] * (par_s + hands_s + meter_s), 1)
 
 
 def idle(spans: Sequence[Span]) -> float:

@@ -9,9 +9,7 @@ from datetime import UTC, datetime
 from apiflask import APIBlueprint
 from flask import Response
 
-from ..controller.bring_up import BringUp
-from ..controller.debrief import Debrief, debrief_of
-from ..core.context.plan import Plan
+from ..controller.debrief import Debrief, allowed_s, debrief_of
 from ..core.design import DesignError, Problem, Remove, Underlay, apply
 from ..core.records import (
     BroughtTick,
@@ -34,7 +32,6 @@ from .round_models import RoundAsked, RoundProject, RoundRow, RoundView
 from .wire import AUTHOR, json_of
 
 routes = APIBlueprint("rounds", __name__, url_prefix="/api/projects/<project_id>")
-_MACHINE = frozenset({"adopt", "update", "update_itself", "push"})
 
 
 @routes.post("/rounds")
@@ -63,7 +60,7 @@ def begin_round(project_id: str, said: RoundAsked) -> Response:
         seed=seed,
         faults=said.faults,
         par_s=par_s,
-        allowed_s=_allowed_s(plan, par_s, brought_now(fresh), place.story(fresh).pace),
+        allowed_s=allowed_s(plan.rules, brought_now(fresh), par_s, place.story(fresh).pace),
     )
     stores().records.append(fresh, record)
     return json_of(RoundProject(project=fresh), 201)
@@ -111,16 +108,6 @@ def end_round(project_id: str) -> Response:
         record = RoundEnded(at=datetime.now(UTC), author=begun.author, told=told.model_dump_json())
         stores().records.append(project_id, record, "round-ended")
     return _answered(project_id)
-
-
-def _allowed_s(plan: Plan, par_s: float, brought: BringUp, pace: float) -> float:
-    """Return the time that a round is given: what the gear takes, and hands for what no controller ticks."""
-    rules, every = plan.rules, [i for s in brought.steps for i in s.items]
-    by_meter = sum(i.does == "speed" for i in every)
-    by_hand = sum(i.does not in _MACHINE and not i.device for i in every) - by_meter
-    hands_s = rules["settings.round_item_s"] * by_hand * max(pace, 1.0)
-    meter_s = rules["settings.round_measure_s"] * by_meter
-    return round(rules["settings.round_slack"] * (par_s + hands_s + meter_s), 1)
 
 
 def _round(project_id: str) -> tuple[RoundBegun | None, RoundEnded | None]:
