@@ -9,17 +9,20 @@ import pytest
 
 from bench.bring_ups import Installer, brought_up, outcome
 from heathrise.controller import Controller, ControllerError, Value
-from heathrise.controller.bring_up import bring_up, steps_data
+from heathrise.controller.bring_up import bring_up, steps_data, ticks
+from heathrise.controller.contract import About
 from heathrise.controller.view import controller_view, hanging, measurement
-from heathrise.controller.work import PushRun, read
+from heathrise.controller.work import PushRun, Seen, read
 from heathrise.core.base.progress import always
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.controlled import Differs, PushStep
 from heathrise.core.design import put
+from heathrise.core.records import speeds_as_seen
 from heathrise.core.views.managed import tree_of, wanted_of
 from heathrise.core.views.push import differing, push_plan, taken_over
-from heathrise.demo import SITES
+from heathrise.core.views.speeds import planned_speeds
+from heathrise.demo import SITES, music_school
 from heathrise.standins.controller.planting import planted, serial_of
 from heathrise.standins.controller.site import FAULTS, Fault, Refused, SimulatedSite
 
@@ -306,3 +309,34 @@ def test_what_was_done_though_the_answer_came_late_is_read_back_once_it_holds(sc
     ((_, ended, words),) = PushRun(late, seen.matched, pause=pause).run(steps, always)
     assert (ended, words) == ("done", "") and waited
     assert school.controller.held().held[f"device/{seen.matched[point.id]}"]["radio.5.power_dbm"] == 11
+
+
+@pytest.mark.parametrize(
+    "bench, state, words",
+    [
+        ("192.168.1.0/24", "done", "none of the site has its addresses"),
+        ("192.168.10.0/24", "blocked", "is also that of Staff: the router gets no address"),
+        ("192.168.0.0/16", "blocked", "is also that of Staff, Pupils"),
+        ("fd00:1::/64", "done", "none of the site"),
+        ("here", "blocked", "is no subnet such as"),
+        ("", "blocked", "is no subnet such as"),
+    ],
+)
+def test_at_the_bench_its_network_is_another_and_what_is_of_the_site_waits(
+    bench: str, state: str, words: str
+) -> None:
+    plan = Plan(music_school(), load_catalogue())
+    about = About(contract=1, name="c", site="s", firmware=7, now_s=0)
+    seen = Seen(about, {}, {}, {}, {})
+    speeds = speeds_as_seen(plan.rules, planned_speeds(plan), [])
+    every = frozenset(ticks())
+    found = bring_up(plan, seen, every, speeds=speeds, bench=bench)
+    items = {i.id: i for s in found.steps for i in s.items}
+    assert items["bench"].state == state and words in items["bench"].words and found.bench == bench
+    waits = {
+        key for key in (*every, *(i for i in items if i.startswith("speed-"))) if items[key].state == "waits"
+    }
+    assert waits == {"line", "leases", "walk", *(f"speed-{r.where}" for r in speeds)}
+    on_site = {i.id: i for s in bring_up(plan, seen, every, speeds=speeds).steps for i in s.items}
+    assert "bench" not in on_site and all(on_site[key].state == "done" for key in every)
+    assert {on_site[key].state for key in on_site if key.startswith("speed-")} == {"ready"}

@@ -12,7 +12,16 @@ from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.handover import open_points
-from heathrise.core.records import Occasion, PlannedSpeed, SeenSpeed, SpeedReading, speeds_as_seen
+from heathrise.core.records import (
+    Occasion,
+    PlannedSpeed,
+    SeenSpeed,
+    SpeedReading,
+    Staged,
+    bench_of,
+    on_site_since,
+    speeds_as_seen,
+)
 from heathrise.core.views.handover import Observed, handover_of
 from heathrise.core.views.speeds import planned_speeds
 from heathrise.demo import SITES
@@ -118,3 +127,19 @@ def test_a_hand_over_tells_what_was_measured_and_no_more() -> None:
     wrong = [p for p in told.still_open if p.group == "speed"]
     assert [(p.element, p.tone) for p in wrong] == [(places[1].where, "not_met")]
     assert len(open_points([])) == 0
+
+
+@given(st.lists(st.booleans(), max_size=8))
+def test_a_site_is_on_site_since_it_last_left_the_bench(story: list[bool]) -> None:
+    rows = [
+        Staged(
+            at=NOW + timedelta(minutes=k), author="Ann", at_bench=at, subnet="192.168.1.0/24" if at else ""
+        )
+        for k, at in enumerate(story)
+    ]
+    left = None
+    for k in range(1, len(story)):
+        if story[k - 1] and not story[k]:
+            left = NOW + timedelta(minutes=k)
+    assert on_site_since(rows) == left
+    assert bench_of(rows) == ("192.168.1.0/24" if story and story[-1] else None)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import UTC, datetime
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from heathrise.core.design import DesignError
 from heathrise.core.records import PlannedSpeed
@@ -51,6 +53,25 @@ def test_a_row_that_will_not_do_is_told_by_its_line_and_left_out(row: str, words
     found = read_speeds(text.encode(), PLACES, "hand_over", NOW)
     assert len(found.readings) == 1 and [f.line for f in found.faults] == [3]
     assert words in found.faults[0].what
+
+
+@given(
+    st.lists(
+        st.tuples(st.sampled_from(["Hall", "line"]), st.sampled_from([100, 120]), st.booleans()), max_size=9
+    )
+)
+def test_what_was_said_before_counts_again_unless_its_time_or_the_last_of_its_place_is_the_same(
+    story: list[tuple[str, int, bool]],
+) -> None:
+    rows = [f"{room},{mbps},{'2026-05-04T08:00:00Z' if dated else ''}" for room, mbps, dated in story]
+    found = read_speeds("\n".join(["room,down_mbps,date", *rows]).encode(), PLACES, "baseline", NOW)
+    kept: list[str] = []
+    for row, (room, _, dated) in zip(rows, story, strict=True):
+        mine = [k for k in kept if k.startswith(room)]
+        if not (row in kept if dated else mine and mine[-1] == row):
+            kept.append(row)
+    assert [r.down_mbps for _, r in found.readings] == [float(k.split(",")[1]) for k in kept]
+    assert len(found.faults) == len(rows) - len(kept)
 
 
 def test_a_speed_that_stands_twice_counts_once() -> None:

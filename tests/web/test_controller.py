@@ -202,3 +202,24 @@ def _created(jobs: Jobs, project: str) -> str:
         return jobs.create("push", project, alone=True)
     except AlreadyRunning:
         return ""
+
+
+def test_speeds_of_the_bench_do_not_count_on_site(job: Job) -> None:
+    found = job.ask("PUT", "/staging", {"at_bench": True, "subnet": "192.168.50.0/24"})
+    assert found["bench"] == "192.168.50.0/24"
+    speeds = f"/api/projects/{job.id}/speeds"
+
+    def note(mbps: float) -> None:
+        said = {"where": "line", "occasion": "baseline", "down_mbps": mbps}
+        assert job.client.post(speeds, json=said).status_code in (200, 201)
+
+    def line() -> dict[str, Any]:
+        items = [i for s in job.ask("GET", "/bring-up")["steps"] for i in s["items"]]
+        return next(i for i in items if i["id"] == "speed-line")
+
+    note(940)
+    assert line()["state"] == "waits"
+    assert job.ask("PUT", "/staging", {"at_bench": False})["bench"] is None
+    assert line()["state"] == "ready", "what was measured at the bench was another line"
+    note(300)
+    assert line()["state"] == "done" and "300 Mb/s" in line()["words"]

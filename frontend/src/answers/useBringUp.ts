@@ -68,6 +68,16 @@ export function useBringUp() {
       said.value = error.message
     }
   }
+  /** Say whether the site is set up at the bench, behind which network, or stands where it belongs. */
+  async function stage(at_bench: boolean, subnet: string): Promise<void> {
+    said.value = ''
+    try {
+      view.value = await taken(api.PUT('/api/projects/{project_id}/controller/staging', { params: path(), body: { at_bench, subnet } }))
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      said.value = error.message
+    }
+  }
   /** Take a list of which device has which serial. */
   async function sendSerials(data: File, take: boolean) {
     const params = { path: { project_id: store.id }, ...(take ? { query: { take: '1' } } : {}) }
@@ -84,5 +94,5 @@ export function useBringUp() {
     }
     await load()
   }
-  return { view, said, job, running, stop, act, actOnAll, asking, blink, match, sendSerials, load }
+  return { view, said, job, running, stop, act, actOnAll, asking, blink, match, stage, sendSerials, load }
 }

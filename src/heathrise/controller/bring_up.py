@@ -5,87 +5,22 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import cache, cached_property
-from importlib.resources import files
-from typing import ClassVar, Literal
+from functools import cached_property
 
-import yaml
-from pydantic import BaseModel, ConfigDict, Field
-
-from ..core.base.frozen import Frozen
 from ..core.base.wording import some, speed
 from ..core.context.plan import Plan
 from ..core.controlled import Differs, Managed
+from ..core.design import Network
 from ..core.records import SeenSpeed
+from ..core.settings import overlap, parse_subnet
 from ..core.views.managed import tree_of
 from ..core.views.push import differing, push_plan
+from .bringing import BringItem, BringStep, BringUp, Does, State, StepData, steps_data, ticks
 from .contract import Gear
 from .keys import KeyAt
 from .work import Seen
 
-State = Literal["done", "ready", "waits", "blocked"]
-Does = Literal[
-    "", "tick", "update_itself", "release", "adopt", "update", "match", "push", "keys", "speed", "backup"
-]
-
-
-class BringItem(Frozen):
-    """One thing of a step, for one device or for the site. ``does`` is what does it, ``words`` say what
-    stands in its way, or what it waits for."""
-
-    KEY: ClassVar = ("id",)
-
-    id: str
-    name: str
-    state: State
-    words: str = ""
-    does: Does = ""
-    device: str | None = None
-    serial: str = ""
-    target: str = Field("", description="what is pushed, empty for everything")
-
-
-class BringStep(Frozen):
-    """One of the fourteen steps, in the order in which they cost least."""
-
-    KEY: ClassVar = ("number",)
-
-    number: int
-    title: str
-    why: str
-    caution: str = ""
-    state: State
-    items: tuple[BringItem, ...]
-
-
-class BringUp(Frozen):
-    """A site on its way up. ``ready`` counts what can be done now, ``blocked`` names what stands still."""
-
-    steps: tuple[BringStep, ...]
-    done: int
-    of: int
-    blocked: tuple[str, ...]
-
-
-class _StepData(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    title: str
-    why: str
-    caution: str = ""
-    ticks: dict[str, str] = {}
-
-
-@cache
-def steps_data() -> tuple[_StepData, ...]:
-    """Return the fourteen steps as they ship."""
-    text = files(__package__).joinpath("steps.yaml").read_text("utf-8")
-    return tuple(_StepData.model_validate(row) for row in yaml.safe_load(text))
-
-
-def ticks() -> frozenset[str]:
-    """Return the ids of all that is ticked by hand."""
-    return frozenset(key for step in steps_data() for key in step.ticks)
+__all__ = ["BringItem", "BringStep", "BringUp", "bring_up", "steps_data", "ticks"]
 
 
 @dataclass(frozen=True)
@@ -96,6 +31,7 @@ class _Site:
     backed_up: bool
     keys: Sequence[KeyAt]
     speeds: Sequence[SeenSpeed]
+    bench: str | None
 
     @cached_property
     def rows(self) -> list[Managed]:
@@ -145,6 +81,7 @@ def bring_up(
     backed_up: bool = False,
     keys: Sequence[KeyAt] = (),
     speeds: Sequence[SeenSpeed] = (),
+    bench: str | None = None,
 ) -> BringUp:
     """Return how far a site is.
 
@@ -153,8 +90,9 @@ def bring_up(
         backed_up: whether a backup was kept since the last push.
         keys: how the key of each name stands at the controller.
         speeds: the line and the rooms, with what was measured there.
+        bench: subnet of the network that it is set up behind, before it is on site.
     """
-    site = _Site(plan, seen, ticked, backed_up, keys, speeds)
+    site = _Site(plan, seen, ticked, backed_up, keys, speeds, bench)
     steps = []
     for number, step in enumerate(steps_data(), start=1):
         items = (*_ticked(step, site), *_items(number, site))
@@ -167,6 +105,7 @@ def bring_up(
         done=sum(i.state == "done" for i in every),
         of=len(every),
         blocked=tuple(f"{i.name}: {i.words}" for i in every if i.state == "blocked"),
+        bench=bench,
     )
 
 
@@ -177,14 +116,27 @@ def _state(items: Sequence[BringItem]) -> State:
     return next(s for s in ("blocked", "ready", "waits") if s in states)
 
 
-def _ticked(step: _StepData, site: _Site) -> Iterator[BringItem]:
+def _ticked(step: StepData, site: _Site) -> Iterator[BringItem]:
     for key, words in step.ticks.items():
+        if site.bench is not None and key in _ON_SITE:
+            yield BringItem(id=key, name=words, state="waits", words=_ON_SITE[key])
+            continue
         state: State = "done" if key in site.ticked else "ready"
         yield BringItem(id=key, name=words, state=state, does="tick")
 
 
+# What is tried where it will be used, whatever was done at the bench.
+_ON_SITE = {
+    "line": "on site: at the bench it is another line",
+    "leases": "on site, where old ones are held",
+    "walk": "on site",
+}
+
+
 def _items(number: int, site: _Site) -> Iterator[BringItem]:
-    if number == 3:
+    if number == 1 and site.bench is not None:
+        yield _behind(site.plan, site.bench)
+    elif number == 3:
         yield _controller(site)
     elif number == 4:
         yield _pushed(site, "quiet", "Updates as planned", site.by_target.get("site", ()), "site")
@@ -201,7 +153,7 @@ def _items(number: int, site: _Site) -> Iterator[BringItem]:
     elif number == 10:
         yield from _radios(site)
     elif number == 12:
-        yield from (_baseline(row) for row in site.speeds)
+        yield from (_baseline(row, site.bench is not None) for row in site.speeds)
     elif number == 13:
         yield _backup(site)
 
@@ -353,9 +305,25 @@ def _pushed(
     return _now(item, "ready", words, "push")
 
 
-def _baseline(row: SeenSpeed) -> BringItem:
+def _behind(plan: Plan, bench: str) -> BringItem:
+    """Return whether the network of the bench is another than all that the site has."""
+    item = BringItem(id="bench", name=f"The bench’s network, {bench or 'not said'}", state="blocked")
+    theirs = parse_subnet(bench)
+    if theirs is None:
+        return _now(item, "blocked", "is no subnet such as 192.168.1.0/24: look at the router of the bench")
+    rows = [(n, parse_subnet(n.subnet)) for n in plan.design.of(Network).values()]
+    same = [n.name for n, subnet in rows if subnet is not None and overlap(subnet, theirs)]
+    if same:
+        words = f"is also that of {some(same)}: the router gets no address; set up behind another network"
+        return _now(item, "blocked", words)
+    return _now(item, "done", "none of the site has its addresses")
+
+
+def _baseline(row: SeenSpeed, at_bench: bool = False) -> BringItem:
     where = f"{row.floor}: {row.name}" if row.floor else row.name
     item = BringItem(id=f"speed-{row.where}", name=where, state="ready")
+    if at_bench:
+        return _now(item, "waits", "on site, over the client's own line")
     if row.baseline is not None:
         return _now(item, "done", row.reason)
     passes = speed(row.planned_mbps) if row.planned_mbps > 0 else "nothing"

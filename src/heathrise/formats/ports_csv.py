@@ -10,7 +10,7 @@ from datetime import datetime
 from ..core.design import DesignError, Problem
 from ..core.install import Label
 from ..core.records import PlannedPort, PortReading
-from .tables_in import Fault, Row, number_of, read_table, taken_at
+from .tables_in import Fault, Once, Row, number_of, read_table, taken_at
 
 COLUMNS = {
     "switch": ("switch_name", "host", "unit"),
@@ -62,8 +62,7 @@ def read_ports(
     by_label = {x.text: by_cable.get((runs[x.link], x.cable)) for x in labels if x.link in runs}
     found: list[ReadPort] = []
     faults: list[Fault] = []
-    seen: dict[str, int] = {}
-    last: dict[tuple[str, int], str] = {}  # by port what was read of it last
+    once = Once()
     for row in read_table(data, COLUMNS, ("link_mbps", "watts"), needs="any"):
         port = _port(row, by_place, by_label)
         said, taken = _said(row), taken_at(row.cells.get("date", ""), now)
@@ -74,11 +73,9 @@ def read_ports(
             faults.append(Fault(row.line, said))
         elif isinstance(taken, str):
             faults.append(Fault(row.line, taken))
-        elif digest in seen and (taken.exact or last[port.switch, port.port] == digest):
-            faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
+        elif (again := once.again(row, (port.switch, port.port), digest, taken.exact)) is not None:
+            faults.append(Fault(row.line, again))
         else:
-            seen[digest] = row.line
-            last[port.switch, port.port] = digest
             reading = PortReading(
                 switch=port.switch,
                 port=port.port,

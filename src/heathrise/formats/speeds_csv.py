@@ -9,7 +9,7 @@ from datetime import datetime
 
 from ..core.design import DesignError, Problem
 from ..core.records import LINE, Occasion, PlannedSpeed, SpeedReading
-from .tables_in import Fault, Row, number_of, read_table, taken_at
+from .tables_in import Fault, Once, Row, number_of, read_table, taken_at
 
 COLUMNS = {
     "room": ("where", "place", "name"),
@@ -41,7 +41,7 @@ def read_speeds(data: bytes, planned: Sequence[PlannedSpeed], occasion: Occasion
     """
     found: list[tuple[str | None, SpeedReading]] = []
     faults: list[Fault] = []
-    seen: dict[str, int] = {}
+    once = Once()
     for row in read_table(data, COLUMNS, ("room", "down_mbps")):
         place, numbers = _place(row, planned), _numbers(row)
         taken = taken_at(row.cells.get("date", ""), now)
@@ -52,10 +52,9 @@ def read_speeds(data: bytes, planned: Sequence[PlannedSpeed], occasion: Occasion
             faults.append(Fault(row.line, numbers))
         elif isinstance(taken, str):
             faults.append(Fault(row.line, taken))
-        elif digest in seen:
-            faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
+        elif (again := once.again(row, place.where, digest, taken.exact)) is not None:
+            faults.append(Fault(row.line, again))
         else:
-            seen[digest] = row.line
             reading = SpeedReading(
                 where=place.where,
                 occasion=occasion,

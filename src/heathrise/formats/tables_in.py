@@ -6,7 +6,7 @@ import csv
 import io
 import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from typing import Literal, NoReturn
 
@@ -197,3 +197,19 @@ def _plain(cell: str) -> str:
 
 def _refuse(what: str) -> NoReturn:
     raise DesignError([Problem("file", what)])
+
+
+@dataclass
+class Once:
+    """What the rows of a file have said: a row counts once where its time tells that it is the same; without
+    one where it says what was said of its place last, since a place may be as it was before."""
+
+    _lines: dict[str, int] = field(default_factory=dict)
+    _last: dict[object, str] = field(default_factory=dict)
+
+    def again(self, row: Row, place: object, digest: str, exact: bool) -> str | None:
+        """Note a row of a place; return what is wrong with it where it was said before, else None."""
+        if digest in self._lines and (exact or self._last.get(place) == digest):
+            return f"is the same as line {self._lines[digest]}; it counts once"
+        self._lines[digest], self._last[place] = row.line, digest
+        return None

@@ -11,7 +11,7 @@ from ..core.catalogue import Rules
 from ..core.design import DesignError, Problem
 from ..core.install import Label
 from ..core.records import CableTest, as_judged
-from .tables_in import Fault, Row, number_of, read_table, taken_at
+from .tables_in import Fault, Once, Row, number_of, read_table, taken_at
 
 COLUMNS = {
     "label": ("cable_id", "id", "cable", "name"),
@@ -66,8 +66,7 @@ def read_tests(
     by_text = {x.text: x for x in labels}
     found: list[Read] = []
     faults: list[Fault] = []
-    seen: dict[str, int] = {}
-    last: dict[str, str] = {}  # by label what was read of it last
+    once = Once()
     for row in read_table(data, COLUMNS, ("label", "result")):
         text = row.cells["label"].lstrip("'").upper().removesuffix("/A").removesuffix("/B")
         label = by_text.get(text)
@@ -79,10 +78,9 @@ def read_tests(
             faults.append(Fault(row.line, said))
         elif isinstance(taken, str):
             faults.append(Fault(row.line, taken))
-        elif digest in seen and (taken.exact or last[text] == digest):
-            faults.append(Fault(row.line, f"is the same as line {seen[digest]}; it counts once"))
+        elif (again := once.again(row, text, digest, taken.exact)) is not None:
+            faults.append(Fault(row.line, again))
         else:
-            seen[digest], last[text] = row.line, digest
             test = CableTest(
                 device=runs.get(label.link, label.link),
                 cable=label.cable,

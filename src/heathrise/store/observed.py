@@ -15,10 +15,12 @@ from ..core.records import (
     SeenSpeed,
     SnagRecord,
     SpeedReading,
+    Staged,
     StepRecord,
     SwitchDraw,
     WalkCounts,
     cables_as_tested,
+    on_site_since,
     ports_as_seen,
     snags_as_left,
     speeds_as_seen,
@@ -73,8 +75,10 @@ def ports_observed(records: Records, project_id: str, plan: Plan) -> tuple[list[
 
 
 def speeds_observed(records: Records, project_id: str, plan: Plan) -> list[SeenSpeed]:
-    """Return the line and the rooms with the speeds that were measured there."""
-    readings = records.of(project_id, SpeedReading)
+    """Return the line and the rooms with the speeds that were measured there, since they are not at the
+    bench any more."""
+    since = on_site_since(records.of(project_id, Staged))
+    readings = [r for r in records.of(project_id, SpeedReading) if since is None or r.at >= since]
     return speeds_as_seen(plan.rules, planned_speeds(plan), readings)
 
 

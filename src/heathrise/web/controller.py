@@ -26,6 +26,8 @@ from ..core.records import (
     ReadBack,
     RoundBegun,
     SerialMatched,
+    Staged,
+    bench_of,
     kept_since,
     serials_as_matched,
     ticked,
@@ -36,7 +38,7 @@ from ..core.views.vouchers import codes_wanted
 from ..formats.serials_csv import read_serials
 from ..standins.controller.planting import planted
 from ..store.observed import speeds_observed
-from .controller_models import BackupNote, Serial, SerialsRead, SettingNamed, StandinSaid, Tick
+from .controller_models import BackupNote, Serial, SerialsRead, SettingNamed, Staging, StandinSaid, Tick
 from .desk import desk, stores
 from .wire import AUTHOR, json_of, line_faults
 
@@ -192,7 +194,7 @@ def brought_now(project_id: str) -> BringUp:
     marks = ticked(kept.of(project_id, BroughtTick))
     keys = key_stands_now(project_id, plan, seen)[1]
     speeds = speeds_observed(kept, project_id, plan)
-    return bring_up(plan, seen, marks, backed_up, keys, speeds)
+    return bring_up(plan, seen, marks, backed_up, keys, speeds, bench_of(kept.of(project_id, Staged)))
 
 
 def _brought(project_id: str, status: int = 200) -> Response:
@@ -203,6 +205,18 @@ def _brought(project_id: str, status: int = 200) -> Response:
 @routes.output(BringUp)
 def get_bring_up(project_id: str) -> Response:
     """Show the fourteen steps of bringing the site up: done, ready, or what stands in the way."""
+    return _brought(project_id)
+
+
+@routes.put("/staging")
+@routes.input(Staging, arg_name="said")
+@routes.output(BringUp)
+def stage(project_id: str, said: Staging) -> Response:
+    """Note that the site is set up at the bench, behind another network, or stands where it belongs."""
+    stores().repository.load(project_id)
+    now = datetime.now(UTC)
+    record = Staged(at=now, author=AUTHOR, at_bench=said.at_bench, subnet=said.subnet.strip())
+    stores().records.append(project_id, record)
     return _brought(project_id)
 
 

@@ -49,3 +49,10 @@ class Tick(ApiModel):
     item: Annotated[str, Field(max_length=40)]
     done: bool
     note: Annotated[str, Field(max_length=200)] = ""
+
+
+class Staging(ApiModel):
+    """Whether a site is set up at the bench, and the subnet of the network there."""
+
+    at_bench: bool
+    subnet: Annotated[str, Field(max_length=43)] = ""

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { useBringUp } from '@/answers/useBringUp'
 import { useRound } from '@/answers/useRound'
 import type { BringItem, BringStep } from '@/api/types'
+import Choices from '@/controls/Choices.vue'
 import JobProgress from '@/controls/JobProgress.vue'
 import ListIn from '@/controls/ListIn.vue'
 import { doneTogether, openFirst, standingOn } from '@/document/bringing'
@@ -17,8 +18,9 @@ import RoundBar from './RoundBar.vue'
 const store = useDesign()
 const router = useRouter()
 defineEmits<{ speeds: [] }>()
-const { view, said, job, running, stop, act, actOnAll, asking, blink, match, sendSerials } = useBringUp()
+const { view, said, job, running, stop, act, actOnAll, asking, blink, match, stage, sendSerials } = useBringUp()
 const { round, used_s, said: roundSaid, end, measure } = useRound()
+const WHERE = [{ value: 'site', label: 'On site' }, { value: 'bench', label: 'At the bench' }]
 const opened = ref<number | null>(null)
 const lit = ref('')
 const here = computed(() => standingOn(view.value?.steps ?? []))
@@ -47,6 +49,11 @@ function named(item: BringItem, event: Event): void {
     <p v-if="said" class="not_met" role="alert" data-said>{{ said }}</p>
     <div v-if="!view" class="none"><p class="quiet">The controller of this site does not answer yet.</p><Button label="To the controller" size="small" outlined @click="router.push(`/p/${store.id}/settings?part=controller`)" /></div>
     <template v-else>
+      <div class="where">
+        <Choices :model-value="view.bench == null ? 'site' : 'bench'" :options="WHERE" aria-label="Where it is set up" @update:model-value="stage($event === 'bench', view.bench ?? store.site?.upstream_subnet ?? '')" />
+        <label v-if="view.bench != null">behind <InputText :model-value="view.bench" size="small" maxlength="43" class="serial" aria-label="Subnet of the bench’s network" @change="stage(true, ($event.target as HTMLInputElement).value)" /></label>
+        <span v-if="view.bench != null" class="quiet">Set up, update, name and label here. Line, speeds, leases and the walk wait for the site.</span>
+      </div>
       <ol class="ladder" :aria-label="`${view.done} of ${view.of} done`">
         <li v-for="s in view.steps" :key="s.number" :class="[s.state, { here: s.number === shown }]">
           <button type="button" :aria-current="s.number === shown ? 'step' : undefined" :data-rung="s.number" @click="opened = s.number"><span class="no figure">{{ s.state === 'done' ? '✓' : s.number }}</span><span class="title">{{ s.title }}</span><span class="many figure">{{ count(s) }}</span></button>
@@ -90,6 +97,19 @@ function named(item: BringItem, event: Event): void {
 .bring > [role='alert'],
 .none {
   grid-column: 1 / -1;
+}
+.where {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 14px;
+  margin-bottom: 10px;
+}
+.where label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
 }
 .ladder {
   align-self: start;

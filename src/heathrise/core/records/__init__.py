@@ -45,6 +45,7 @@ from .ports import PlannedPort, SeenPort, SwitchDraw, ports_as_seen, switches_as
 from .rounds import RoundBegun, RoundEnded
 from .snags import Snag, snags_as_left
 from .speeds import LINE, Occasion, PlannedSpeed, SeenSpeed, SpeedReading, speeds_as_seen
+from .staging import Staged, bench_of, on_site_since
 from .standing import Standing, standing
 from .steps import StepStand, steps_as_done
 from .walks import WalkTaken, walks_as_taken
@@ -86,6 +87,7 @@ __all__ = [
     "SnagRecord",
     "SnagWords",
     "SpeedReading",
+    "Staged",
     "Standing",
     "StepRecord",
     "StepStand",
@@ -96,10 +98,12 @@ __all__ = [
     "WalkCounts",
     "WalkTaken",
     "as_judged",
+    "bench_of",
     "by_the_server",
     "cables_as_tested",
     "in_our_time",
     "kept_since",
+    "on_site_since",
     "ports_as_seen",
     "says_the_same",
     "serials_as_matched",

@@ -20,6 +20,7 @@ from .portals import (
     voucher_sheets,
 )
 from .sheet import NameSheet, Plug, PortSheet, SettingsSheet, beacon_share, lowest_rate_mbps
+from .subnets import overlap, parse_subnet
 from .vouchers import VOUCHER_ALPHABET, as_printed, make_codes, one_in
 
 __all__ = [
@@ -53,7 +54,9 @@ __all__ = [
     "make_key",
     "network_findings",
     "one_in",
+    "overlap",
     "pair_classes",
+    "parse_subnet",
     "port_findings",
     "portal_findings",
     "portal_sheets",
