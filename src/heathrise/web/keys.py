@@ -126,14 +126,20 @@ def print_sealed(project_id: str) -> Response:
 def _answered(project_id: str, status: int = 200) -> Response:
     _, plan = stores().plans.load(project_id)
     kept, names = stores().keys.all(project_id), dict(_named(plan))
-    shown: dict[str, list[ShownRow]] = {}
-    for record in reversed(stores().records.of(project_id, KeyShown)):
-        last = shown.setdefault(record.of, [])
-        if len(last) < _LAST_SHOWN:
-            last.append(ShownRow(at=record.at, by=record.author, way=record.way))
+    shown = last_shown(project_id, _LAST_SHOWN)
     names |= {of: "a name that is gone" for of in kept if of not in names and not of.startswith(CODES)}
     rows = [_row(plan, of, name, kept.get(of), shown.get(of, [])) for of, name in names.items()]
     return json_of(KeysView(rows=rows), status)
+
+
+def last_shown(project_id: str, most: int) -> dict[str, list[ShownRow]]:
+    """Return by key who was shown it, the last first, so many at the most."""
+    found: dict[str, list[ShownRow]] = {}
+    for record in reversed(stores().records.of(project_id, KeyShown)):
+        rows = found.setdefault(record.of, [])
+        if len(rows) < most:
+            rows.append(ShownRow(at=record.at, by=record.author, way=record.way))
+    return found
 
 
 def _row(plan: Plan, of: str, name: str, kept: KeptKey | None, shown: list[ShownRow]) -> KeyRow:

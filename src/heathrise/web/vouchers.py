@@ -18,6 +18,7 @@ from ..formats.papers import vouchers_pdf
 from ..store.keys import KeptKey
 from .desk import stores
 from .key_models import ShownRow, VoucherNamed, VoucherRow, VouchersView
+from .keys import last_shown
 from .transfer import file_stem
 from .wire import AUTHOR, download, json_of
 
@@ -87,14 +88,10 @@ def _answered(project_id: str, status: int = 200) -> Response:
     _, plan = stores().plans.load(project_id)
     every, planned = stores().keys.all(project_id), vouchers_of(plan)
     kept = {of.removeprefix(CODES): row for of, row in every.items() if of.startswith(CODES)}
-    printed: dict[str, list[ShownRow]] = {}
-    for record in reversed(stores().records.of(project_id, KeyShown)):
-        last = printed.setdefault(record.of.removeprefix(CODES), [])
-        if len(last) < _LAST_PRINTED:
-            last.append(ShownRow(at=record.at, by=record.author, way=record.way))
+    printed = last_shown(project_id, _LAST_PRINTED)
     valid = sum(row.parts for row in kept.values())
     rows = [
-        _row(key, planned.get(key), kept.get(key), valid, printed.get(key, []))
+        _row(key, planned.get(key), kept.get(key), valid, printed.get(f"{CODES}{key}", []))
         for key in dict.fromkeys((*planned, *kept))
     ]
     return json_of(VouchersView(rows=rows), status)
