@@ -8,11 +8,14 @@ from hypothesis import HealthCheck, settings
 
 PROFILE = os.environ.get("HYPOTHESIS_PROFILE", "quick")
 THOROUGH = PROFILE == "thorough"
-_SHARE = 4  # so many times fewer examples in a quick look
-_LEAST = 8
+_SHARE = 5  # so many times fewer examples in a quick look
+_LEAST = 6
+_QUICK = 50  # where a property does not say
 
-for _name in ("quick", "thorough"):
-    settings.register_profile(_name, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+for _name, _many in (("quick", _QUICK), ("thorough", 100)):
+    settings.register_profile(
+        _name, max_examples=_many, deadline=None, suppress_health_check=[HealthCheck.too_slow]
+    )
 settings.load_profile(PROFILE)
 
 
