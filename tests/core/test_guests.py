@@ -263,6 +263,7 @@ def test_what_cannot_read_a_page_is_named_where_it_would_meet_one() -> None:
     assert "television (2 on the air): on Guests it would meet a page" in _findings(design)["blind-page"].text
     things = Network(id="things", name="Things", purpose="devices", vlan=30, subnet="192.168.30.0/24")
     air = WirelessName(id="t", network="things", ssid="Inn Things")
+    assert "blind-page" in _findings(apply(design, [put(things)])), "there is no name for it on the air"
     assert "blind-page" not in _findings(apply(design, [put(things), put(air)]))
     outlet = Device.model_validate(
         {

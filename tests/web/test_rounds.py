@@ -69,6 +69,8 @@ def test_a_round_leaves_the_project_alone_and_tells_what_was_missed(school: Prac
     place = Controllers(school.base, standin=True)
     plan = Plan(music_school(), load_catalogue())
     Installer(plan, fresh, place, school.sites).work()
+    more = school.ask("POST", f"{fresh}/rounds", {"faults": 0}, 201)["project"]
+    assert school.round(more)["project"] == school.id, "a round of a round is one of the project"
     school.ask("PUT", f"{fresh}/controller/standin", {"faults": 0, "afresh": True}, 422)  # no second begin
     told = school.ask("POST", f"{fresh}/round/end")["round"]["debrief"]
     missed = {m["what"] for m in told["missed"]}

@@ -39,6 +39,9 @@ routes = APIBlueprint("rounds", __name__, url_prefix="/api/projects/<project_id>
 @routes.output(RoundProject, status_code=201)
 def begin_round(project_id: str, said: RoundAsked) -> Response:
     """Begin a round on a copy of a project."""
+    before, _ = _round(project_id)
+    if before is not None:
+        project_id = before.project  # once more, on what the round was a copy of
     saved, _ = stores().plans.load(project_id)
     place = desk().controllers
     if not place.standin:

@@ -88,7 +88,7 @@ const openUp = (p: PortalSheet) => store.commit('Open for guests', keyed(p).map(
             <Button icon="pi pi-trash" size="small" text :aria-label="`Take the page before ${p.network_name} away`" @click="store.commit('Page for guests', removal(store, 'portal', p.id))" />
           </div>
           <div class="row">
-            <NumberField label="Shown again after" unit="plain" suffix=" h" :digits="0" :value="p.session_h" :min="1" :max="8760" @change="set(p.id, { session_h: $event })" />
+            <NumberField v-if="p.way !== 'voucher'" label="Shown again after" unit="plain" suffix=" h" :digits="0" :value="p.session_h" :min="1" :max="8760" @change="set(p.id, { session_h: $event })" />
             <label class="kept">Who was on is kept <input type="number" min="0" max="3650" :value="p.kept_days ?? ''" placeholder="not said" aria-label="Days for which it is kept who was on" @change="set(p.id, { kept_days: ($event.target as HTMLInputElement).value === '' ? null : Math.min(3650, Math.max(0, Math.round(Number(($event.target as HTMLInputElement).value) || 0))) })" /> days</label>
           </div>
           <label class="terms">Terms <textarea :value="p.terms" rows="6" maxlength="4000" :aria-label="`Terms of ${p.network_name}`" @change="set(p.id, { terms: ($event.target as HTMLTextAreaElement).value })" /></label>

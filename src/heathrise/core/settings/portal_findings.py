@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 
 from ..catalogue import Catalogue
@@ -182,8 +183,7 @@ def _page(design: Design, catalogue: Catalogue, portal: Portal, network: Network
 
 
 def _blind(design: Design, catalogue: Catalogue, portal: Portal, network: Network) -> Iterator[Finding]:
-    """Yield gear behind the page that cannot read one: by cable, and on the air where no other name is for
-    it."""
+    """Yield gear that cannot read a page and meets one: by cable, and on the air."""
     ends = ends_of(design, catalogue)
     wired: list[str] = []
     for (device, cable), kind in ends.wired_clients.items():
@@ -194,8 +194,7 @@ def _blind(design: Design, catalogue: Catalogue, portal: Portal, network: Networ
         role = catalogue.role_of(outlet)
         if role.links != "every_cable" and not role.passes_on and ends.of_link(outlet)[0] == network:
             wired.append(outlet.name)
-    loose = [] if _another(design) else _loose(design, catalogue)
-    found = [*wired, *loose]
+    found = [*wired, *_loose(design, catalogue, network)]
     if not found:
         return
     more = f" and {len(found) - 4} more" if len(found) > 4 else ""
@@ -213,19 +212,19 @@ def _blind(design: Design, catalogue: Catalogue, portal: Portal, network: Networ
     )
 
 
-def _another(design: Design) -> bool:
-    """Whether there is a name on the air for what cannot read a page."""
-    behind = {p.network for p in design.of(Portal).values()}
-    return any(n.network not in behind for n in design.of(WirelessName).values())
-
-
-def _loose(design: Design, catalogue: Catalogue) -> list[str]:
-    counts: dict[str, int] = {}
+def _loose(design: Design, catalogue: Catalogue, network: Network) -> list[str]:
+    """Return what is on the air and cannot read a page, and belongs on this network, or on one that has no
+    name on the air."""
+    ends, counts = ends_of(design, catalogue), Counter[str]()
+    named = {n.network for n in design.of(WirelessName).values()}
     for group in design.of(ClientGroup).values():
         client = catalogue.clients[group.kind]
-        if client.power_dbm and not client.page and group.count > group.wired:
-            counts[client.label] = counts.get(client.label, 0) + group.count - group.wired
-    return [f"{label.lower()} ({count} on the air)" for label, count in counts.items()]
+        if client.page or not client.power_dbm or group.count <= group.wired:
+            continue
+        home = ends.of_purpose(client.network)
+        if home is None or home == network or home.id not in named:
+            counts[client.label.lower()] += group.count - group.wired
+    return [f"{label} ({count} on the air)" for label, count in counts.items()]
 
 
 def _addresses(design: Design, catalogue: Catalogue, portal: Portal, network: Network) -> Iterator[Finding]:
