@@ -223,3 +223,18 @@ def test_speeds_of_the_bench_do_not_count_on_site(job: Job) -> None:
     assert line()["state"] == "ready", "what was measured at the bench was another line"
     note(300)
     assert line()["state"] == "done" and "300 Mb/s" in line()["words"]
+
+
+def test_the_air_is_kept_and_the_busiest_of_each_radio_is_told(job: Job) -> None:
+    first = job.ask("GET", "/measured")
+    assert first["kept"] == 0 and first["radios"] and {r["most_busy"] for r in first["radios"]} == {None}
+    seen: dict[tuple[str, str], float] = {}
+    for k in range(4):
+        shown = job.ask("POST", "/measured", status=201)
+        assert shown["kept"] == k + 1 and shown["last_kept"]
+        for r in shown["radios"]:
+            at = (r["device"], r["band"])
+            seen[at] = max(seen.get(at, 0.0), r["busy"])
+        assert {(r["device"], r["band"]): r["most_busy"] for r in shown["radios"]} == seen
+        job.wait(70)  # it is heard otherwise from minute to minute
+    assert len({r["most_at"] for r in shown["radios"]}) > 1

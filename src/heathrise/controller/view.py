@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import ClassVar
 
 from pydantic import Field
@@ -14,7 +14,16 @@ from ..core.context.plan import Plan
 from ..core.controlled import Managed, Tree
 from ..core.design import Device
 from ..core.evaluation.evaluate import evaluate
-from ..core.records import Drift, KeptBackup, PushedStep, ReadBack, since_when
+from ..core.records import (
+    AirHeard,
+    Drift,
+    KeptBackup,
+    PushedStep,
+    RadioHeard,
+    ReadBack,
+    busiest_of,
+    since_when,
+)
 from ..core.views.held import in_words, said_by_name, setting_names
 from ..core.views.managed import tree_of, wanted_of
 from ..core.views.push import differing, names_of, push_plan, taken_over
@@ -260,6 +269,8 @@ class MeasuredRadio(Frozen):
     busy: float
     planned_busy: float | None
     noise_dbm: float
+    most_busy: float | None = Field(None, description="largest share of its air that was kept")
+    most_at: datetime | None = Field(None, description="when that was")
 
 
 class Measurement(Frozen):
@@ -268,10 +279,19 @@ class Measurement(Frozen):
     radios: tuple[MeasuredRadio, ...]
     clients: int
     weak: int = Field(description="clients that are heard below the level from which one roams")
+    kept: int = Field(0, description="how often it was kept")
+    last_kept: datetime | None = None
 
 
-def measurement(plan: Plan, found: Measured, devices: Mapping[str, str]) -> Measurement:
-    """Return what was measured beside the plan; ``devices`` are the plan's by their serial."""
+def measurement(
+    plan: Plan, found: Measured, devices: Mapping[str, str], kept: Sequence[AirHeard] = ()
+) -> Measurement:
+    """Return what was measured beside the plan, and beside what was kept of it before.
+
+    Args:
+        devices: those of the plan by their serial.
+    """
+    busiest = busiest_of(kept)
     names = {d.id: d.name for d in plan.design.of(Device).values()}
     busy = evaluate(plan).signal.busy
     loads = {(x.device, str(x.band)): x for x in busy.loads} if busy is not None else {}
@@ -279,6 +299,7 @@ def measurement(plan: Plan, found: Measured, devices: Mapping[str, str]) -> Meas
     for air in found.air:
         device = devices.get(air.serial, "")
         load = loads.get((device, air.band))
+        most = busiest.get((device or air.serial, air.band))
         rows.append(
             MeasuredRadio(
                 device=device,
@@ -290,7 +311,20 @@ def measurement(plan: Plan, found: Measured, devices: Mapping[str, str]) -> Meas
                 busy=air.busy,
                 planned_busy=round(load.total, 3) if load else None,
                 noise_dbm=air.noise_dbm,
+                most_busy=most[0] if most is not None else None,
+                most_at=most[1] if most is not None else None,
             )
         )
     weak = sum(c.dbm < plan.rules["signal.roam_below_dbm"] for c in found.clients)
-    return Measurement(radios=tuple(rows), clients=len(found.clients), weak=weak)
+    last = kept[-1].at if kept else None
+    return Measurement(
+        radios=tuple(rows), clients=len(found.clients), weak=weak, kept=len(kept), last_kept=last
+    )
+
+
+def heard(shown: Measurement, found: Measured, devices: Mapping[str, str], author: str) -> AirHeard:
+    """Return what was measured as a record to be kept."""
+    rows = ((devices.get(a.serial, a.serial), a.model_dump(exclude={"serial"})) for a in found.air)
+    radios = tuple(RadioHeard(device=device, **more) for device, more in rows)
+    now = datetime.now(UTC)
+    return AirHeard(at=now, author=author, clients=shown.clients, weak=shown.weak, radios=radios)

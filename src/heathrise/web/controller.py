@@ -13,12 +13,13 @@ from ..asked import Changes
 from ..controller import Controller, ControllerError
 from ..controller.bring_up import BringUp, bring_up, ticks
 from ..controller.keys import KeyAt, key_stands
-from ..controller.view import ControllerView, Measurement, controller_view, measurement, with_past
+from ..controller.view import ControllerView, Measurement, controller_view, heard, measurement, with_past
 from ..controller.work import Seen, read
 from ..core.context.plan import Plan
 from ..core.controlled import Differs
 from ..core.design import DesignError, Device, Problem, Switch
 from ..core.records import (
+    AirHeard,
     BroughtTick,
     KeptBackup,
     KeySent,
@@ -241,7 +242,24 @@ def get_measured(project_id: str) -> Response:
     _, plan = stores().plans.load(project_id)
     controller, seen = seen_now(project_id, plan)
     devices = {serial: device for device, serial in seen.matched.items()}
-    return json_of(measurement(plan, controller.measured(), devices))
+    return json_of(measurement(plan, controller.measured(), devices, _air_kept(project_id)))
+
+
+@routes.post("/measured")
+@routes.output(Measurement, status_code=201)
+def keep_measured(project_id: str) -> Response:
+    """Keep who is on what and how busy the air is now, with the project."""
+    _, plan = stores().plans.load(project_id)
+    controller, seen = seen_now(project_id, plan)
+    devices = {serial: device for device, serial in seen.matched.items()}
+    found = controller.measured()
+    record = heard(measurement(plan, found, devices), found, devices, AUTHOR)
+    stores().records.append(project_id, record)
+    return json_of(measurement(plan, found, devices, _air_kept(project_id)), 201)
+
+
+def _air_kept(project_id: str) -> list[AirHeard]:
+    return list(stores().records.of(project_id, AirHeard))
 
 
 @routes.post("/backups")

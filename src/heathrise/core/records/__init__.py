@@ -4,6 +4,7 @@ Records are appended and never changed; what a later one says of the same thing 
 compared with the plan and are no part of it: undo does not touch them.
 """
 
+from .air import AirHeard, RadioHeard, busiest_of
 from .cables import PlannedCable, TestedCable, as_judged, cables_as_tested
 from .clocks import OurTime, by_the_server, in_our_time
 from .controlled import (
@@ -55,6 +56,7 @@ __all__ = [
     "MOST_READINGS",
     "RECORD_KINDS",
     "Agreed",
+    "AirHeard",
     "BroughtTick",
     "CableResult",
     "CableTest",
@@ -74,6 +76,7 @@ __all__ = [
     "PlannedSpeed",
     "PortReading",
     "PushedStep",
+    "RadioHeard",
     "ReadBack",
     "Record",
     "RecordKey",
@@ -99,6 +102,7 @@ __all__ = [
     "WalkTaken",
     "as_judged",
     "bench_of",
+    "busiest_of",
     "by_the_server",
     "cables_as_tested",
     "in_our_time",
