@@ -12,7 +12,6 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from bench.bring_ups import standing_in
 from heathrise.controller.service import Controllers
 from heathrise.core.records import PushedStep
 from heathrise.demo import terrace_house
@@ -52,12 +51,6 @@ class Job:
             time.sleep(0.02)
             job = self.client.get(f"/api/jobs/{job['id']}").json
         return dict(job)
-
-
-@pytest.fixture(scope="module")
-def served() -> Iterator[tuple[str, Sites]]:
-    with standing_in() as found:
-        yield found
 
 
 @pytest.fixture

@@ -19,7 +19,6 @@ import yaml
 from flask.testing import FlaskClient
 from sqlalchemy import text
 
-from bench.bring_ups import standing_in
 from heathrise.controller.service import Controllers
 from heathrise.core.design import Portal, Remove, VoucherSet, WirelessName, put, remove
 from heathrise.demo import music_school
@@ -60,12 +59,6 @@ class Keyed:
 
     def stands(self) -> dict[str, str]:
         return {k["target"]: k["stand"] for k in self.ask("GET", "/controller")["keys"]}
-
-
-@pytest.fixture(scope="module")
-def served() -> Iterator[tuple[str, Sites]]:
-    with standing_in() as found:
-        yield found
 
 
 @pytest.fixture

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from bench.bring_ups import Installer, standing_in
+from bench.bring_ups import Installer
 from heathrise.controller.service import Controllers
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
@@ -38,12 +38,6 @@ class Practising:
 
     def round(self, project: str) -> Any:
         return self.ask("GET", f"{project}/round")["round"]
-
-
-@pytest.fixture(scope="module")
-def served() -> Iterator[tuple[str, Sites]]:
-    with standing_in() as found:
-        yield found
 
 
 @pytest.fixture

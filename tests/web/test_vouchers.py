@@ -12,7 +12,6 @@ import pypdfium2
 import pytest
 from sqlalchemy import text
 
-from bench.bring_ups import standing_in
 from heathrise.controller.service import Controllers
 from heathrise.core.design import VoucherSet, put, remove
 from heathrise.demo import music_school
@@ -25,12 +24,6 @@ from .test_keys import Keyed, all_that_is_said
 
 CONCERT, TEACHERS = "vouchers-concert", "vouchers-teachers"
 _CODE = re.compile(r"[CDFHJKLMNPQRTVWXY3479]{4}-[CDFHJKLMNPQRTVWXY3479]{4}")
-
-
-@pytest.fixture(scope="module")
-def served() -> Iterator[tuple[str, Sites]]:
-    with standing_in() as found:
-        yield found
 
 
 @pytest.fixture

@@ -26,7 +26,7 @@ export function useKeys() {
       return await what
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
-      said.value = error.problems.length ? error.problems.map((p) => p.what).join('; ') : error.message
+      said.value = error.words
       return null
     }
   }

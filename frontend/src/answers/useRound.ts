@@ -1,4 +1,5 @@
 import { computed, onScopeDispose, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { ApiError, api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
 import { useBeside } from './useBeside'
@@ -22,10 +23,10 @@ export function useRound() {
   const since = ref(0)
   const now = ref(performance.now())
   const round = computed(() => view.value?.round ?? null)
-  /** Seconds by the site's clock, which goes on between two looks. */
+  /** Seconds by the site's clock, which goes on between two looks; one that is over has no pace. */
   const used_s = computed(() => {
     const one = round.value
-    return one ? one.used_s + Math.max(0, (now.value - since.value) / 1000) * (one.debrief ? 0 : one.pace) : 0
+    return one ? one.used_s + Math.max(0, (now.value - since.value) / 1000) * one.pace : 0
   })
   const ticking = setInterval(() => (now.value = performance.now()), TICK_MS)
   const looking = setInterval(() => round.value && !round.value.debrief && void load(), LOOK_AGAIN_MS)
@@ -47,7 +48,23 @@ export function useRound() {
   return { round, used_s, said, end, measure }
 }
 
-/** Begin a round on a copy of a project; returns the copy. */
-export async function beginRound(project_id: string, trainee: string, faults: number): Promise<string> {
-  return (await taken(api.POST('/api/projects/{project_id}/rounds', { params: { path: { project_id } }, body: { trainee, faults, seed: null } }))).project
+/** Begins rounds, each on a copy of a project, and goes there. */
+export function useBeginRound() {
+  const router = useRouter()
+  const beginning = ref(false)
+  const wrong = ref('')
+  async function begin(project_id: string, trainee: string, faults: number): Promise<void> {
+    beginning.value = true
+    wrong.value = ''
+    try {
+      const { project } = await taken(api.POST('/api/projects/{project_id}/rounds', { params: { path: { project_id } }, body: { trainee, faults, seed: null } }))
+      await router.push(`/p/${project}/install?part=bring`)
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      wrong.value = error.words
+    } finally {
+      beginning.value = false
+    }
+  }
+  return { beginning, wrong, begin }
 }

@@ -19,7 +19,7 @@ export function useVouchers() {
       view.value = await what
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
-      said.value = error.problems.length ? error.problems.map((p) => p.what).join('; ') : error.message
+      said.value = error.words
     }
   }
   const make = (set: string) => told(taken(api.POST('/api/projects/{project_id}/vouchers/make', { params: path(), body: { set } })))

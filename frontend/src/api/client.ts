@@ -13,6 +13,11 @@ export class ApiError extends Error {
     super(message)
   }
 
+  /** What is wrong, problem by problem where it tells any. */
+  get words(): string {
+    return this.problems.length ? this.problems.map((p) => p.what).join('; ') : this.message
+  }
+
   /** Whether it was not reached, or has no database or no room just now: it may do well later. */
   get isOffline(): boolean {
     return [0, 503, 507].includes(this.status)

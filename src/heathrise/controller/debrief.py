@@ -221,9 +221,8 @@ def _minutes(seconds: float) -> str:
 def _faults(
     story: Story, brought: BringUp, names: Mapping[str, str], sees: Mapping[str, str]
 ) -> Iterator[FaultTold]:
-    items = [i for s in brought.steps for i in s.items if i.device is not None and i.serial]
-    open_at = {i.serial for s in brought.steps for i in s.items if i.state != "done" and i.serial}
-    known = {i.serial for i in items}
+    items = [i for s in brought.steps for i in s.items if i.serial]
+    mended = {i.serial for i in items} - {i.serial for i in items if i.state != "done"}
     came = {(m.serial, m.words): m.at_s for m in story.marks if m.what == "came"}
     for gear in story.gear:
         for fault in gear.faults:
@@ -231,6 +230,6 @@ def _faults(
                 device=names.get(gear.serial, gear.serial),
                 fault=sees[fault],
                 came_s=came.get((gear.serial, fault)),
-                mended=gear.serial in known and gear.serial not in open_at,
+                mended=gear.serial in mended,
                 lesson=lessons().faults[fault],
             )

@@ -13,6 +13,7 @@ from ..core.context.on_air import broadcasts
 from ..core.context.plan import Plan
 from ..core.design import KEYED, Security, VoucherSet, WirelessName
 from ..core.records import KeySent
+from ..core.views.vouchers import CODES
 from .adapter import Controller, ControllerError
 
 KeyStand = Literal["missing", "unsent", "turned", "unlike", "held"]
@@ -51,7 +52,7 @@ def key_stands(
     last = {row.target: row for row in sent}
     found = []
     sets = plan.design.of(VoucherSet).values()
-    vouchers = [(f"vouchers/{v.id}", f"vouchers/{v.id}", v.name, None) for v in sets]
+    vouchers = [(f"{CODES}{v.id}", f"{CODES}{v.id}", v.name, None) for v in sets]
     for of, target, name, security in (*keyed_names(plan), *vouchers):
         stand = _stand(made.get(of), last.get(target), keyed.get(target))
         words = STANDS[stand]

@@ -12,6 +12,7 @@ from flask import Response, abort, request
 from ..asked import Changes
 from ..controller import Controller, ControllerError
 from ..controller.bring_up import BringUp, bring_up, ticks
+from ..controller.contract import Measured
 from ..controller.keys import KeyAt, key_stands
 from ..controller.view import ControllerView, Measurement, controller_view, heard, measurement, with_past
 from ..controller.work import Seen, read
@@ -239,27 +240,25 @@ def tick_by_hand(project_id: str, said: Tick) -> Response:
 @routes.output(Measurement)
 def get_measured(project_id: str) -> Response:
     """Show who is on what, and how busy and noisy the air is, beside what was planned."""
-    _, plan = stores().plans.load(project_id)
-    controller, seen = seen_now(project_id, plan)
-    devices = {serial: device for device, serial in seen.matched.items()}
-    return json_of(measurement(plan, controller.measured(), devices, _air_kept(project_id)))
+    plan, found, devices = _heard_now(project_id)
+    return json_of(measurement(plan, found, devices, stores().records.of(project_id, AirHeard)))
 
 
 @routes.post("/measured")
 @routes.output(Measurement, status_code=201)
 def keep_measured(project_id: str) -> Response:
     """Keep who is on what and how busy the air is now, with the project."""
+    plan, found, devices = _heard_now(project_id)
+    kept = stores().records
+    kept.append(project_id, heard(measurement(plan, found, devices), found, devices, AUTHOR))
+    return json_of(measurement(plan, found, devices, kept.of(project_id, AirHeard)), 201)
+
+
+def _heard_now(project_id: str) -> tuple[Plan, Measured, dict[str, str]]:
+    """Return a plan, what its controller hears, and the plan's devices by their serial."""
     _, plan = stores().plans.load(project_id)
     controller, seen = seen_now(project_id, plan)
-    devices = {serial: device for device, serial in seen.matched.items()}
-    found = controller.measured()
-    record = heard(measurement(plan, found, devices), found, devices, AUTHOR)
-    stores().records.append(project_id, record)
-    return json_of(measurement(plan, found, devices, _air_kept(project_id)), 201)
-
-
-def _air_kept(project_id: str) -> list[AirHeard]:
-    return list(stores().records.of(project_id, AirHeard))
+    return plan, controller.measured(), {serial: device for device, serial in seen.matched.items()}
 
 
 @routes.post("/backups")

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { ApiError } from '@/api/client'
-import { beginRound } from '@/answers/useRound'
+import { useBeginRound } from '@/answers/useRound'
 import type { RoundRow } from '@/api/types'
 import { gridOf, lanesOf, lasting } from '@/document/rounds'
 
@@ -12,20 +11,7 @@ const props = defineProps<{ round: RoundRow }>()
 const told = computed(() => props.round.debrief!)
 const lanes = computed(() => lanesOf(told.value))
 const router = useRouter()
-const beginning = ref(false)
-const said = ref('')
-async function again(): Promise<void> {
-  beginning.value = true
-  said.value = ''
-  try {
-    await router.push(`/p/${await beginRound(props.round.project, props.round.trainee, props.round.faults)}/install?part=bring`)
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    said.value = error.problems[0]?.what ?? error.message
-  } finally {
-    beginning.value = false
-  }
-}
+const { beginning, wrong, begin } = useBeginRound()
 const ROW = 17
 const LEFT = 170
 const WIDE = 1000
@@ -45,8 +31,8 @@ const late = computed(() => told.value.used_s > told.value.allowed_s)
   <section class="debrief" aria-label="What came of the round" data-testid="debrief">
     <h2>{{ round.trainee ? `${round.trainee}: ` : '' }}{{ told.done }} of {{ told.of }} done in {{ lasting(told.used_s) }}<span :class="late ? 'not_met' : 'met'">, {{ late ? 'late' : 'in time' }}</span>, {{ told.missed.length ? `${told.missed.length} missed` : 'nothing missed' }}</h2>
     <p class="quiet">{{ lasting(told.allowed_s) }} were given; the gear alone takes {{ lasting(told.par_s) }}. By the site’s clock.</p>
-    <div class="next"><Button label="Once more, with other faults" size="small" outlined :loading="beginning" data-again @click="again()" /><Button label="Back to the plan" size="small" text @click="router.push(`/p/${round.project}/settings?part=controller`)" /></div>
-    <p v-if="said" class="not_met" role="alert">{{ said }}</p>
+    <div class="next"><Button label="Once more, with other faults" size="small" outlined :loading="beginning" data-again @click="begin(round.project, round.trainee, round.faults)" /><Button label="Back to the plan" size="small" text @click="router.push(`/p/${round.project}/settings?part=controller`)" /></div>
+    <p v-if="wrong" class="not_met" role="alert">{{ wrong }}</p>
     <svg v-if="lanes.length" :viewBox="`0 0 ${WIDE} ${high}`" class="lanes" role="img" :aria-label="`What was under way on ${lanes.length} devices in ${lasting(told.used_s)}`">
       <g v-for="t in grid" :key="t" class="grid"><line :x1="x(t)" :x2="x(t)" y1="14" :y2="high" /><text :x="x(t)" y="10" text-anchor="middle">{{ lasting(t) }}</text></g>
       <g v-for="(lane, k) in lanes" :key="lane.device" :transform="`translate(0 ${18 + k * ROW})`">

@@ -2,11 +2,9 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
-import { ApiError } from '@/api/client'
 import { useController } from '@/answers/useController'
 import { useProjectJob } from '@/answers/useJob'
-import { beginRound } from '@/answers/useRound'
+import { useBeginRound } from '@/answers/useRound'
 import type { JobKinds } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
 import JobProgress from '@/controls/JobProgress.vue'
@@ -19,14 +17,13 @@ import { when } from '@/document/units'
 /** The site's controller beside the plan: its gear as it hangs, what differs, what a push would send, and how it went. */
 const { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, giveKeys, online } = useController()
 const { job, running, run, stop } = useProjectJob()
+const { beginning, wrong, begin } = useBeginRound()
 const ended = ref<JobKinds['push']['result'] | null>(null)
 const faults = ref(2)
 const evenSo = ref(false)
 const label = ref('')
 const practising = ref(false)
-const beginning = ref(false)
 const trainee = ref('')
-const router = useRouter()
 const store = useDesign()
 const FAULTS = [0, 1, 2, 5].map((v) => ({ value: v, label: v === 0 ? 'no faults' : `${v} with a fault` }))
 const managed = computed(() => view.value?.devices.filter((d) => d.managed) ?? [])
@@ -37,18 +34,6 @@ const keysLeft = computed(() => view.value?.keys?.filter((k) => k.stand !== 'hel
 const sendable = computed(() => keysLeft.value.filter((k) => k.stand !== 'missing'))
 const free = computed(() => managed.value.filter((d) => !d.serial).map((d) => ({ value: d.id, label: d.name })))
 
-/** A round on a copy: against the clock, with as many faults as are chosen; nothing of this project is touched. */
-async function practise(): Promise<void> {
-  beginning.value = true
-  try {
-    await router.push(`/p/${await beginRound(store.id, trainee.value, faults.value)}/install?part=bring`)
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    said.value = error.problems[0]?.what ?? error.message
-  } finally {
-    beginning.value = false
-  }
-}
 async function push(asked: { target?: string; key?: string; undo?: string } = {}): Promise<void> {
   ended.value = null
   const done = await run('push', { ...asked, even_so: evenSo.value })
@@ -69,7 +54,8 @@ const PHASES: Record<string, string> = { add: 'new or other', device: 'to the de
         <Choice v-model="faults" :options="FAULTS" aria-label="Faults" />
         <Button :label="view.about ? 'Begin anew' : 'Plug the plan’s gear in'" size="small" :outlined="!!view.about" :loading="busy > 0" data-plug @click="plugIn(faults, true)" />
         <Button v-if="!practising" label="Practise on a copy" icon="pi pi-stopwatch" size="small" text data-practise @click="practising = true" />
-        <form v-else class="head" @submit.prevent="practise()"><InputText v-model="trainee" size="small" maxlength="60" placeholder="who practises" aria-label="Who practises" autofocus /><Button type="submit" label="Begin the round" size="small" :loading="beginning" data-begin-round /></form>
+        <form v-else class="head" @submit.prevent="begin(store.id, trainee, faults)"><InputText v-model="trainee" size="small" maxlength="60" placeholder="who practises" aria-label="Who practises" autofocus /><Button type="submit" label="Begin the round" size="small" :loading="beginning" data-begin-round /></form>
+        <p v-if="wrong" class="not_met" role="alert">{{ wrong }}</p>
       </div>
       <template v-if="view.about">
         <div class="head">

@@ -73,13 +73,20 @@ def _in_order(
     devices = {key: target for target in by_target if (key := device_of(target)) is not None}
     shared = [t for t in by_target if device_of(t) is None]
     gone = [t for t in shared if t in held and all(d.wanted is None for d in by_target[t])]
-    rank = {"site": 0, "network": 1, "name": 2, "vouchers": 3}
-    for target in sorted((t for t in shared if t not in gone), key=lambda t: rank.get(t.split("/")[0], 9)):
+    for target in sorted((t for t in shared if t not in gone), key=_rank):
         yield target, "add", by_target[target]
     for key in sorted(devices, key=lambda k: _far_first(k, tree)):
         yield devices[key], "device", by_target[devices[key]]
-    for target in sorted(gone, key=lambda t: -rank.get(t.split("/")[0], 9)):
+    for target in sorted(gone, key=lambda t: -_rank(t)):
         yield target, "remove", by_target[target]
+
+
+# Each after what it refers to; what a controller has beside these comes last.
+_RANKS = {"site": 0, "network": 1, "name": 2, "vouchers": 3}
+
+
+def _rank(target: str) -> int:
+    return _RANKS.get(target.split("/", maxsplit=1)[0], len(_RANKS))
 
 
 def _far_first(key: str, tree: Tree) -> tuple[bool, int, str]:

@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, Field
 
-from ...controller.story import Mark, Span, What
+from ...controller.story import Doing, Mark, Span, What
 from .held_keys import HeldKeys
 
 Fault = Literal["held_elsewhere", "slow", "power_loss", "moved", "refuses", "lies", "deaf", "old_twice"]
@@ -130,12 +130,12 @@ class SimulatedSite:
             self.state.updating_until_s = None
             self.state.firmware = min(self.state.firmware + 1, LATEST)
 
-    def _begin(self, gear: _Gear, doing: Any) -> None:
+    def _begin(self, gear: _Gear, doing: Doing) -> None:
         slower = _SLOWER if "slow" in gear.faults else 1.0
         gear.doing, gear.until_s = doing, self.state.now_s + _SECONDS[doing] * slower
         self._span(gear.planted.serial, doing, gear.until_s)
 
-    def _span(self, serial: str, doing: Any, end_s: float) -> None:
+    def _span(self, serial: str, doing: Doing, end_s: float) -> None:
         if len(self.state.spans) < MOST_TOLD:
             row = Span(serial=serial, doing=doing, begin_s=self.state.now_s, end_s=end_s)
             self.state.spans.append(row)
