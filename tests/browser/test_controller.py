@@ -118,6 +118,19 @@ def test_a_school_is_brought_up_with_two_faults_and_its_drift_put_back(site: Sit
     expect(page.get_by_role("heading", name="Everything held is as planned")).to_be_visible()
     page.locator("[data-measured]").click()
     expect(page.locator("[data-air] tbody tr").first).to_be_visible()
+    # The access points listen at the quiet hour; what they hear comes into the plan.
+    page.locator("[data-scan]").click()
+    expect(page.locator("[data-scan-warning]")).to_contain_text(
+        "24 access points carry nobody for about 4 min"
+    )
+    expect(page.locator("[data-scan-now]")).to_be_disabled()
+    page.locator("[data-scan-quiet]").click()
+    expect(page.locator("[data-scan-view]")).to_contain_text("will listen on 8 Mar, 02:00")
+    page.locator("[data-scan-pass]").click()
+    expect(page.locator("[data-strip='2.4'] .stranger").first).to_be_visible(timeout=LONG_MS)
+    page.locator("[data-scan-take]").click()
+    expect(state).to_contain_text("Saved, revision 3", timeout=LONG_MS)
+    expect(page.locator("[data-scan-known]")).to_be_visible(timeout=LONG_MS)
 
 
 def test_a_push_is_kept_as_a_backup_and_undone(site: Site) -> None:

@@ -10,6 +10,9 @@ import pytest
 from bench.bring_ups import standing_in
 from heathrise.controller import Controller
 from heathrise.controller.service import Controllers
+from heathrise.core.catalogue import load_catalogue
+from heathrise.core.context.plan import Plan
+from heathrise.demo import SITES
 from heathrise.standins.controller.app import Sites
 
 
@@ -36,3 +39,9 @@ class StandIn:
 def standin() -> Iterator[StandIn]:
     with standing_in() as (base, sites):
         yield StandIn(base, sites)
+
+
+@pytest.fixture(scope="session")
+def plans() -> list[Plan]:
+    """The sites of the demo."""
+    return [Plan(s.make(), load_catalogue()) for s in SITES]

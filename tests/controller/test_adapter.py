@@ -18,7 +18,7 @@ from heathrise.controller import CONTRACT, Controller, ControllerError
 from heathrise.controller.contract import Gear
 from heathrise.standins.controller import create_standin
 from heathrise.standins.controller.app import contract_text
-from heathrise.standins.controller.site import Planted
+from heathrise.standins.controller.gear import Planted
 
 from .conftest import StandIn
 
@@ -116,7 +116,7 @@ def test_the_contract_that_is_kept_is_the_one_that_is_spoken() -> None:
     kept = Path(heathrise.controller.__file__).parent / "contract.json"
     assert kept.read_text("utf-8") == contract_text(create_standin())
     paths = json.loads(kept.read_text("utf-8"))["paths"]
-    spoken = {"about", "gear", "settings", "measured", "backup", "restore", "update", "keys"}
+    spoken = {"about", "gear", "settings", "measured", "backup", "restore", "update", "keys", "scan"}
     assert {p.split("/v1/")[1].split("/")[0] for p in paths} == spoken
     assert not [p for p in paths if p.startswith("/standin")]
 

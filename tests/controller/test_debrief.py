@@ -15,8 +15,8 @@ from heathrise.controller.story import Afterwards, Mark, Span, Story
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.records import BroughtTick, PushedStep
 from heathrise.core.records.controlled import Outcome
+from heathrise.standins.controller.gear import FAULTS, Fault, Planted
 from heathrise.standins.controller.par import par_seconds
-from heathrise.standins.controller.site import FAULTS, Fault, Planted
 
 NOW = datetime(2026, 5, 4, 9, tzinfo=UTC)
 NAMES = {"A": "Hall", "B": "Foyer"}

@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.controlled import Differs, Managed, Tree, differences, normal, push_steps, same
-from heathrise.standins.controller.site import Planted, SimulatedSite
+from heathrise.standins.controller.gear import Planted
+from heathrise.standins.controller.site import SimulatedSite
 
 from ..thorough import examples
 

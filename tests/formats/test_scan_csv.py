@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from heathrise.core.context.integrity import MAX_ELEMENTS
 from heathrise.core.design import DesignError, Floor
-from heathrise.formats.scan_csv import MOST_NEIGHBOURS, read_scan
+from heathrise.formats.scan_csv import read_scan
 
 FLOORS = [Floor(id="g", building="b", name="Ground floor", level=0)]
 
@@ -54,10 +55,10 @@ def test_what_is_wrong_with_a_row_is_told_and_the_others_are_read() -> None:
 
 
 def test_of_very_many_neighbours_the_loudest_are_offered() -> None:
-    levels = [-40 - (k * 7919) % 60 for k in range(MOST_NEIGHBOURS + 500)]
+    levels = [-40 - (k * 7919) % 60 for k in range(MAX_ELEMENTS["neighbour"] + 500)]
     rows = "".join(f"n{k},6,{dbm}\n" for k, dbm in enumerate(levels))
     read = read_scan(f"name,channel,dbm\n{rows}".encode(), FLOORS, "g", (0, 0), ["nb-2"])
-    room = MOST_NEIGHBOURS - 1  # one is in the plan already
+    room = MAX_ELEMENTS["neighbour"] - 1  # one is in the plan already
     assert len(read.neighbours) == room
     assert f"1,500 neighbours the {room} loudest" in read.faults[-1].what
     # By hand: the loudest of all, in the order in which they stand.

@@ -231,3 +231,31 @@ def test_the_air_is_kept_and_the_busiest_of_each_radio_is_told(job: Job) -> None
         assert {(r["device"], r["band"]): r["most_busy"] for r in shown["radios"]} == seen
         job.wait(70)  # it is heard otherwise from minute to minute
     assert len({r["most_at"] for r in shown["radios"]}) > 1
+
+
+def test_the_neighbourhood_is_scanned_at_the_quiet_hour_and_taken_in(
+    job: Job, repository: Repository
+) -> None:
+    site = repository.load(job.id).design.site
+    asked = job.ask("GET", "/scan")
+    assert asked["state"] == "none" and asked["clients"] > 0 and asked["quiet"] == site.quiet_time
+    waits = job.ask("POST", "/scan", {}, status=201)
+    assert waits["state"] == "waits" and waits["begins"] == waits["quiet_at"]
+    assert waits["begins"].endswith(f"T{site.quiet_hour}:00")
+    assert "take it back, or wait" in job.ask("POST", "/scan", {"when": "now"}, status=409)["message"]
+    assert job.ask("DELETE", "/scan")["state"] == "none"
+    assert "no scan waits" in job.ask("DELETE", "/scan", status=409)["message"]
+    job.ask("POST", "/scan", {"when": "noon"}, status=422)
+    now = job.ask("POST", "/scan", {"when": "now"}, status=201)
+    assert now["state"] == "under_way" and now["clients"] == 0
+    none_left = job.ask("POST", "/scan", {"when": "now"}, status=409)["message"]
+    assert "no access point is online that could listen" in none_left
+    over = job.ask("POST", "/scan/pass")
+    assert over["state"] == "over" and over["strangers"] and over["offer"]["fresh"]
+    edit = {"revision": repository.load(job.id).revision, "label": "heard"}
+    taken = job.client.post(
+        f"/api/projects/{job.id}/changes", json={**edit, "changes": over["offer"]["changes"]}
+    )
+    assert taken.status_code < 300, taken.json
+    known = job.ask("GET", "/scan")
+    assert known["offer"]["changes"] == [] and known["strangers"] == over["strangers"]

@@ -15,7 +15,7 @@ from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.demo import music_school
 from heathrise.standins.controller.app import Sites
-from heathrise.standins.controller.site import FAULTS
+from heathrise.standins.controller.gear import FAULTS
 from heathrise.store import Repository
 from heathrise.web.app import create_app
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from typing import Any, Literal, TypeVar
 from urllib.parse import quote
 
 import urllib3
 from pydantic import BaseModel, ValidationError
 
-from .contract import CONTRACT, About, Backup, Gear, GearList, Held, KeyChecked, Measured, Taken, Value
+from .contract import CONTRACT, About, Backup, Gear, GearList, Held, KeyChecked, Measured, Scan, Taken, Value
 
 M = TypeVar("M", bound=BaseModel)
 ANSWER_SECONDS = 8.0
@@ -91,6 +92,18 @@ class Controller:
 
     def measured(self) -> Measured:
         return self._read(Measured, self._asked("GET", "/measured"))
+
+    def scan(self) -> Scan:
+        """Return the scan that waits or is under way, or what the last one heard."""
+        return self._read(Scan, self._asked("GET", "/scan"))
+
+    def begin_scan(self, serials: Sequence[str], in_s: float) -> None:
+        """Let devices listen to the neighbourhood in so many seconds; their clients are off meanwhile."""
+        self._asked("POST", "/scan", {"serials": list(serials), "in_s": in_s})
+
+    def drop_scan(self) -> None:
+        """Take a scan back that waits."""
+        self._asked("DELETE", "/scan")
 
     def backup(self) -> str:
         return self._read(Backup, self._asked("GET", "/backup")).text

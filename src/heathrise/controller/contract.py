@@ -6,6 +6,7 @@ Settings are plain values by key, such as ``{"radio.5.channel": 36}``, under wha
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -22,6 +23,7 @@ Stand = Literal[
     "online",
     "offline",  # without power, or restarting
     "cut_off",  # it has power and cannot be reached any more
+    "scanning",  # its radios listen to the neighbourhood; its clients are off until that is over
 ]
 
 
@@ -40,6 +42,7 @@ class About(_Said):
     offers: int | None = Field(None, description="newer firmware of its own, or none")
     updating: bool = False
     now_s: float = Field(description="seconds by its own clock")
+    local: datetime | None = Field(None, description="time of day on site as it has it, without a zone")
 
 
 class Gear(_Said):
@@ -131,6 +134,36 @@ class Air(_Said):
 class Measured(_Said):
     clients: list[Client] = Field(max_length=20_000)
     air: list[Air] = Field(max_length=6_000)
+
+
+class ScanAsked(_Said):
+    """Devices that are to listen to the neighbourhood, in so many seconds; clients are off meanwhile."""
+
+    serials: list[str] = Field(min_length=1, max_length=2_000)
+    in_s: float = Field(0.0, ge=0, le=1_000_000)
+
+
+class Stranger(_Said):
+    """A radio of somebody else's as one device heard it; ``name`` is empty where it tells none."""
+
+    serial: str = Field(max_length=60)
+    bssid: str = Field(max_length=40)
+    name: str = Field("", max_length=100)
+    band: Literal["2.4", "5", "6"]
+    channel: int = Field(ge=1, le=233)
+    width_mhz: int = Field(ge=5, le=320)
+    dbm: float = Field(ge=-120, le=0)
+
+
+class Scan(_Said):
+    """The scan that waits or is under way, by the controller's own clock; else what the last one heard."""
+
+    state: Literal["none", "waits", "under_way", "over"]
+    takes_s: float = Field(ge=0, description="how long one takes")
+    serials: list[str] = Field([], max_length=2_000, description="of those that listen or did")
+    begins_s: float | None = None
+    ends_s: float | None = None
+    heard: list[Stranger] = Field([], max_length=50_000)
 
 
 class Backup(_Said):

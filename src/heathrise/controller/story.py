@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-Doing = Literal["adopt", "update", "restart", "dark", "apply", "deaf", "itself"]
+Doing = Literal["adopt", "update", "restart", "dark", "apply", "deaf", "itself", "scan"]
 What = Literal["refused", "released", "sent", "keyed", "came"]
 
 

@@ -58,6 +58,7 @@ class DeviceRow(Frozen):
     link_mbps: int | None = None
     watts: float | None = None
     blinking: bool = False
+    elsewhere: str = Field("", description="where it is plugged in or hangs, if not where it is planned")
 
 
 class DiffersRow(Frozen):
@@ -240,7 +241,22 @@ def _row(tree: Tree, row: Managed, seen: Seen, differs: int) -> DeviceRow:
     own = gear.model_dump(
         include={"stand", "address", "firmware", "offers", "link_mbps", "watts", "blinking"}
     )
-    return shown.model_copy(update=own)
+    return shown.model_copy(update={**own, "elsewhere": elsewhere(tree, row, gear, seen)})
+
+
+def elsewhere(tree: Tree, row: Managed, gear: Gear, seen: Seen) -> str:
+    """Return in words where a device is plugged in, or on whom it hangs over the air, where that is not as
+    planned; nothing where it is, or where what it hangs on tells nothing of its ports."""
+    by_serial = {serial: device for device, serial in seen.matched.items()}
+    above, planned = by_serial.get(gear.parent or ""), tree.rows.get(row.parent or "")
+    if above is None or planned is None or not planned.managed:
+        return ""
+    if above == planned.id and (row.over_air or gear.port is None or gear.port == row.port):
+        return ""
+    if row.over_air:
+        return f"hangs on {tree.rows[above].name}, planned on {planned.name}"
+    at = f" at port {row.port}" if row.port is not None else ""
+    return f"is plugged into {tree.rows[above].name}, port {gear.port}; planned on {planned.name}{at}"
 
 
 def _differs(plan: Plan, drift: Drift, targets: Mapping[str, str], elements: Mapping[str, str]) -> DiffersRow:

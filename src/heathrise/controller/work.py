@@ -74,6 +74,21 @@ def matches(tree: Tree, gear: Sequence[Gear], matched: Mapping[str, str]) -> dic
     then whoever is on the port, or the air, of what is matched and is of the planned model."""
     found = {k: s for k, s in matched.items() if k in tree.rows}
     serials = {g.serial: g for g in gear}
+    _match(found, serials, tree)
+    # Over the air a device hangs on whom it hears best: what is the only one of its model left is that.
+    for row in tree.rows.values():
+        if row.over_air and _rivals(tree, row, found) == [row]:
+            taken = set(found.values())
+            astray = [g for g in gear if g.model == row.model and g.parent and not g.port]
+            left = [g for g in astray if g.serial not in taken]
+            if len(left) == 1:
+                found[row.id] = left[0].serial
+                _match(found, serials, tree)
+    return found
+
+
+def _match(found: dict[str, str], serials: Mapping[str, Gear], tree: Tree) -> None:
+    """Add to what is matched whoever hangs on it as it is planned."""
     again = True
     while again:
         again = False
@@ -95,7 +110,11 @@ def matches(tree: Tree, gear: Sequence[Gear], matched: Mapping[str, str]) -> dic
                 found[fits[0].id] = one.serial
                 again = True
                 break
-    return found
+
+
+def _rivals(tree: Tree, row: Managed, found: Mapping[str, str]) -> list[Managed]:
+    """Return what is managed, of a row's model and matched to nothing yet."""
+    return [r for r in tree.rows.values() if r.managed and r.model == row.model and r.id not in found]
 
 
 def _hangs(row: Managed, gear: Gear, parent: str | None, tree: Tree) -> bool:

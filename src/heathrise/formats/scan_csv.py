@@ -4,13 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from itertools import count
-
-import numpy as np
 
 from ..core.base.bands import Band
-from ..core.context.integrity import MAX_ELEMENTS
 from ..core.design import Floor, Neighbour, Point
+from ..core.signal import noted
 from .tables_in import Fault, Row, floors_by_name, number_of, read_table, said_band
 
 COLUMNS = {
@@ -28,7 +25,6 @@ _WIDTHS = (20, 40, 80, 160)
 _LAST, _LAST_24 = 233, 14
 _FIRST_5, _LAST_5 = 36, 177
 _FARTHEST_M = 10_000
-MOST_NEIGHBOURS = MAX_ELEMENTS["neighbour"]
 
 
 @dataclass(frozen=True)
@@ -60,16 +56,11 @@ def read_scan(data: bytes, floors: Sequence[Floor], floor: str, at: Point, taken
             faults.append(Fault(row.line, found))
         else:
             said.append(found)
-    room = max(0, MOST_NEIGHBOURS - len(taken))
-    if len(said) > room:
-        what = f"of {len(said):,} neighbours the {room:,} loudest are offered"
+    neighbours, left_out = noted(said, set(taken), len(taken))
+    if left_out:
+        what = f"of {len(said):,} neighbours the {len(neighbours):,} loudest are offered"
         faults.append(Fault(line, what))
-        levels = np.array([row["level_dbm"] for row in said], dtype=np.float64)
-        kept = np.argsort(-levels, kind="stable")[:room]
-        said = [said[int(k)] for k in np.sort(kept)]
-    used = set(taken)
-    free = (key for key in (f"nb-{n}" for n in count(1)) if key not in used)
-    return ScanIn(tuple(Neighbour.model_validate({"id": next(free), **row}) for row in said), tuple(faults))
+    return ScanIn(tuple(neighbours), tuple(faults))
 
 
 def _said(row: Row, floors: Mapping[str, str], floor: str, at: Point) -> dict[str, object] | str:

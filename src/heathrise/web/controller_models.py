@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -41,6 +41,12 @@ class StandinSaid(ApiModel):
     faults: Annotated[int, Field(ge=0, le=200)] = 0
     seed: Annotated[int, Field(ge=0, le=1_000_000)] | None = None
     afresh: bool = False
+
+
+class ScanWhen(ApiModel):
+    """When the access points listen to the neighbourhood."""
+
+    when: Literal["quiet", "now"] = "quiet"
 
 
 class Tick(ApiModel):

@@ -22,9 +22,9 @@ from ..core.records import (
 )
 from ..core.views.managed import tree_of
 from ..standins import measured_speeds
+from ..standins.controller.gear import FAULTS
 from ..standins.controller.par import par_seconds
 from ..standins.controller.planting import planted, serial_of
-from ..standins.controller.site import FAULTS
 from ..store.observed import speeds_observed
 from .controller import brought_now
 from .desk import desk, stores

@@ -22,7 +22,7 @@ const longest = computed(() => (given.value ? Math.max(used.value, told.value.al
 const x = (s: number) => LEFT + (s / longest.value) * (WIDE - LEFT)
 const high = computed(() => lanes.value.length * ROW + 26)
 const grid = computed(() => gridOf(longest.value))
-const DOING: Record<string, string> = { adopt: 'adopted', update: 'updates', restart: 'restarts', dark: 'without power', apply: 'takes settings', deaf: 'does not answer', itself: 'updates itself' }
+const DOING: Record<string, string> = { adopt: 'adopted', update: 'updates', restart: 'restarts', dark: 'without power', apply: 'takes settings', deaf: 'does not answer', itself: 'updates itself', scan: 'listens' }
 const shown = computed(() => [...new Set(told.value.under.map((u) => u.doing))])
 const late = computed(() => told.value.used_s > told.value.allowed_s)
 </script>

@@ -11,6 +11,7 @@ import JobProgress from '@/controls/JobProgress.vue'
 import GearTree from './GearTree.vue'
 import DriftPart from './DriftPart.vue'
 import MeasuredPart from './MeasuredPart.vue'
+import ScanPart from './ScanPart.vue'
 import { useDesign } from '@/document/store'
 import { when } from '@/document/units'
 
@@ -32,6 +33,7 @@ const old = computed(() => managed.value.filter((d) => d.offers && d.stand === '
 const cuts = computed(() => view.value?.steps.filter((s) => s.cuts?.length) ?? [])
 const keysLeft = computed(() => view.value?.keys?.filter((k) => k.stand !== 'held') ?? [])
 const sendable = computed(() => keysLeft.value.filter((k) => k.stand !== 'missing'))
+const scanning = computed(() => managed.value.some((d) => d.stand === 'scanning'))
 const free = computed(() => managed.value.filter((d) => !d.serial).map((d) => ({ value: d.id, label: d.name })))
 
 async function push(asked: { target?: string; key?: string; undo?: string } = {}): Promise<void> {
@@ -95,6 +97,7 @@ const PHASES: Record<string, string> = { add: 'new or other', device: 'to the de
       </div>
       <DriftPart :rows="view.differs" @back="push" @take="takeOver" />
       <MeasuredPart v-if="online" />
+      <ScanPart v-if="online || scanning" :standin="view.standin" />
       <h3>Pushed before</h3>
       <p v-if="!view.pushes.length" class="quiet">Nothing was pushed yet.</p>
       <p v-for="p in view.pushes" :key="p.push" class="past"><span class="figure">{{ when(p.at) }}</span> {{ p.done }} of {{ p.of }} hold<span v-if="p.wrong?.length" class="not_met"> · {{ p.wrong[0] }}</span> <Button label="Undo it" text size="small" :disabled="running" @click="push({ undo: p.push })" /></p>

@@ -9,7 +9,7 @@ type Row = ControllerView['devices'][number]
 const props = defineProps<{ devices: readonly Row[]; standin: boolean }>()
 const emit = defineEmits<{ on: [serial: string, doing: 'adopt' | 'update' | 'blink' | 'still' | 'release']; push: [device: string]; match: [device: string, serial: string] }>()
 const STANDS: Record<string, string> = {
-  found: 'found', held_elsewhere: 'held elsewhere', adopting: 'is adopted', updating: 'updates', online: 'online', offline: 'off', cut_off: 'cut off',
+  found: 'found', held_elsewhere: 'held elsewhere', adopting: 'is adopted', updating: 'updates', online: 'online', offline: 'off', cut_off: 'cut off', scanning: 'listens',
 }
 const naming = ref('')
 /** What tells nothing apart is shown where something that is managed hangs on it. */
@@ -33,7 +33,7 @@ function named(device: string, event: Event): void {
     <li v-for="d in shown" :key="d.id" :class="[d.stand ?? (d.managed ? 'unseen' : 'plain'), { air: d.over_air }]" :style="{ paddingLeft: `${d.depth * 22}px` }" :data-gear="d.id">
       <span class="limb" aria-hidden="true"><i v-for="k in d.depth" :key="k" :class="{ last: k === d.depth }" /></span>
       <span class="light" aria-hidden="true" :class="{ blink: d.blinking }" />
-      <span class="who"><b>{{ d.name }}</b><small :title="d.model"><template v-if="d.port">port {{ d.port }} · </template>{{ d.model }}</small></span>
+      <span class="who"><b>{{ d.name }}</b><small :title="d.model"><template v-if="d.port">port {{ d.port }} · </template>{{ d.model }}</small><small v-if="d.elsewhere" class="not_met elsewhere" data-elsewhere>{{ d.elsewhere }}</small></span>
       <span class="state"><span class="word">{{ word(d) }}</span><small v-if="d.serial" class="figure">{{ d.serial }}</small></span>
       <span class="facts"><template v-if="d.stand === 'online'"><small>firmware {{ d.firmware }}<template v-if="d.offers"> → {{ d.offers }}</template></small><small v-if="d.link_mbps" :class="{ not_met: slow(d) }">{{ d.link_mbps }} Mb/s<template v-if="d.watts"> · {{ d.watts.toFixed(1) }} W</template></small></template></span>
       <span class="do">
@@ -106,6 +106,7 @@ li {
   border-color: var(--gorse);
 }
 .adopting .light,
+.scanning .light,
 .updating .light {
   border-color: var(--tarn);
   background: linear-gradient(90deg, var(--tarn) 50%, transparent 50%);
@@ -139,7 +140,7 @@ small {
   font: 400 11px/1.3 var(--condensed);
   color: var(--granite);
 }
-.who small {
+.who small:not(.elsewhere) {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;

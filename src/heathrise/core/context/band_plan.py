@@ -16,6 +16,7 @@ from ..design import Site
 
 WIDTHS_MHZ = (80, 40, 20)
 _WHERE = {"americas": "the Americas", "europe": "Europe"}
+_HALF_24 = 2  # numbers of 5 MHz on either side of a channel of 20 MHz
 
 
 @dataclass(frozen=True, eq=False)
@@ -57,6 +58,14 @@ class BandPlan:
                 if primary in block and set(block) <= set(self.legal[band]):
                     return block
         return (primary,)
+
+    def reach(self, band: Band, width_mhz: int, primary: int) -> tuple[float, float]:
+        """Return where the block of a primary begins and ends, in channel numbers of 5 MHz."""
+        if band == "2.4":
+            half = _HALF_24 + (width_mhz - 20) / 10
+            return primary - half, primary + half
+        block = self.block(band, width_mhz, primary)
+        return block[0] - 2, block[-1] + 2
 
     def primaries(self, band: Band, width_mhz: int) -> tuple[int, ...]:
         """Return the primary channels a plan chooses from, lowest first: one for each block."""

@@ -21,6 +21,7 @@ from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
 from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, rates_over_air
+from .neighbours import noted
 from .obstacles import losses_db
 from .radio_environment import Direction, RadioEnvironment, heard_at, readings_at
 from .radio_matching import proposed_names
@@ -77,6 +78,7 @@ __all__ = [
     "losses_db",
     "mesh_findings",
     "mesh_links",
+    "noted",
     "over_the_air",
     "proposed_names",
     "quick_plans",

@@ -63,9 +63,6 @@ class BandView(Frozen):
     sleepers: tuple[Sleeper, ...] = ()
 
 
-_HALF_24 = 2  # numbers of 5 MHz on either side of a channel of 20 MHz
-
-
 def band_view(
     air: RadioEnvironment, band: Band, plan: ChannelPlan | None, device: str | None = None
 ) -> BandView:
@@ -87,7 +84,7 @@ def band_view(
     radios = []
     for point in air.access_points(band):
         channel = plan.channels[point.id]
-        first, last = _reach(air, band, task.width_mhz, channel)
+        first, last = air.channels.reach(band, task.width_mhz, channel)
         held = said.get((point.id, band))
         radios.append(
             Occupied(
@@ -114,15 +111,6 @@ def band_view(
     )
 
 
-def _reach(air: RadioEnvironment, band: Band, width_mhz: int, channel: int) -> tuple[float, float]:
-    """Return where a block begins and ends, in channel numbers of 5 MHz."""
-    if band == "2.4":
-        half = _HALF_24 + (width_mhz - 20) / 10
-        return channel - half, channel + half
-    block = air.channels.block(band, width_mhz, channel)
-    return block[0] - 2, block[-1] + 2
-
-
 def _neighbours(air: RadioEnvironment, band: Band) -> tuple[Occupied, ...]:
     """Return the neighbours of a band, each as loud as it was measured loudest."""
     loudest: dict[tuple[str, int], Neighbour] = {}
@@ -136,7 +124,7 @@ def _neighbours(air: RadioEnvironment, band: Band) -> tuple[Occupied, ...]:
             name=n.name,
             channel=n.channel,
             level_dbm=n.level_dbm,
-            first=(reach := _reach(air, band, n.width_mhz, n.channel))[0],
+            first=(reach := air.channels.reach(band, n.width_mhz, n.channel))[0],
             last=reach[1],
         )
         for n in sorted(loudest.values(), key=lambda n: -n.level_dbm)

@@ -3,12 +3,36 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Collection, Mapping, Sequence
+from itertools import count
+
+import numpy as np
 
 from ..base.bands import Band
+from ..context.integrity import MAX_ELEMENTS
 from ..design import Device, Neighbour
 from .radio_environment import RadioEnvironment
 
 Near = tuple[tuple[int, int, int], ...]  # channel, width in MHz, whole dB above contention
+
+
+def noted(
+    said: Sequence[Mapping[str, object]], taken: Collection[str], there: int
+) -> tuple[list[Neighbour], int]:
+    """Return neighbours of which everything but an id is said, and how many were left out: of more than a
+    plan can hold the faintest.
+
+    Args:
+        taken: ids that are not free.
+        there: how many the plan holds besides.
+    """
+    room = max(0, MAX_ELEMENTS["neighbour"] - there)
+    kept = range(len(said))
+    if len(said) > room:
+        levels = np.array([row["level_dbm"] for row in said], dtype=np.float64)
+        kept = np.sort(np.argsort(-levels, kind="stable")[:room]).tolist()
+    free = (key for key in (f"nb-{n}" for n in count(1)) if key not in taken)
+    return [Neighbour.model_validate({"id": next(free), **said[k]}) for k in kept], len(said) - len(kept)
 
 
 def neighbours_near(air: RadioEnvironment, band: Band, devices: list[Device]) -> tuple[Near, ...]:

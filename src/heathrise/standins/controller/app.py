@@ -24,12 +24,16 @@ from ...controller.contract import (
     KeyChecked,
     KeySaid,
     Measured,
+    Scan,
+    ScanAsked,
     Sent,
     Taken,
 )
 from ...controller.story import Story
+from .gear import FAULTS, LATEST, Fault, Planted
 from .measured import measured_at
-from .site import FAULTS, LATEST, Fault, Planted, Refused, SimulatedSite
+from .scanning import scan_of
+from .site import Refused, SimulatedSite
 
 TITLE = "Controller of a site"
 MOST_SITES = 200
@@ -44,7 +48,7 @@ class Planting(BaseModel):
 
 
 class Passing(BaseModel):
-    seconds: float = Field(ge=0, le=86_400)
+    seconds: float = Field(ge=0, le=700_000)
 
 
 class FaultGiven(BaseModel):
@@ -145,6 +149,7 @@ def _contract(sites: Sites) -> APIBlueprint:
             "offers": newer,
             "updating": updating,
             "now_s": state.now_s,
+            "local": state.local,
         }
 
     @routes.post("/update")
@@ -175,7 +180,7 @@ def _contract(sites: Sites) -> APIBlueprint:
                     "firmware": one.firmware,
                     "offers": newer,
                     "held_by": "another controller" if stand == "held_elsewhere" else "",
-                    "parent": one.planted.parent,
+                    "parent": one.parent,
                     "port": one.planted.port,
                     "link_mbps": one.planted.link_mbps if up else None,
                     "watts": one.planted.watts if up else None,
@@ -241,6 +246,29 @@ def _contract(sites: Sites) -> APIBlueprint:
         """Tell who is on what, and how busy and noisy the air is."""
         clients, air = measured_at(sites.of(site))
         return {"clients": clients, "air": air}
+
+    @routes.get("/scan")
+    @routes.output(Scan)
+    def scan(site: str) -> dict[str, Any]:
+        """Tell of the scan that waits or is under way, or what the last one heard."""
+        return scan_of(sites.of(site).state.scan)
+
+    @routes.post("/scan")
+    @routes.input(ScanAsked, arg_name="said")
+    @routes.output(Scan, status_code=202)
+    def begin_scan(site: str, said: ScanAsked) -> dict[str, Any]:
+        """Let devices listen to the neighbourhood, now or later; their clients are off meanwhile."""
+        found = sites.of(site)
+        found.scan(said.serials, said.in_s)
+        return scan_of(found.state.scan)
+
+    @routes.delete("/scan")
+    @routes.output(Scan)
+    def drop_scan(site: str) -> dict[str, Any]:
+        """Take a scan back that waits."""
+        found = sites.of(site)
+        found.drop_scan()
+        return scan_of(found.state.scan)
 
     @routes.get("/backup")
     @routes.output(Backup)

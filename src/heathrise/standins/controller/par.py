@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from .site import LATEST, Planted, SimulatedSite
+from .gear import LATEST, Planted
+from .site import SimulatedSite
 
 _LABEL = {"label": "as planned"}
 _MOST_ROUNDS = 10_000

@@ -7,7 +7,8 @@ import hashlib
 from ...core.context.plan import Plan
 from ...core.evaluation.evaluate import evaluate
 from ...core.views.managed import tree_of
-from .site import Planted
+from .gear import Planted
+from .neighbourhood import near_each
 
 
 def serial_of(site: str, device: str) -> str:
@@ -19,6 +20,7 @@ def serial_of(site: str, device: str) -> str:
 def planted(plan: Plan, site: str) -> list[Planted]:
     """Return the gear of a plan as it is plugged in, with the clients of the busiest hour."""
     tree, evaluation = tree_of(plan), evaluate(plan)
+    near = near_each(plan.drawn, site)
     watts = {d.device: d.expected_w for d in evaluation.power.devices}
     loads = evaluation.signal.busy.loads if evaluation.signal.busy is not None else ()
     found = []
@@ -41,6 +43,7 @@ def planted(plan: Plan, site: str) -> list[Planted]:
                 radios={r.band: {"2.4": 1, "5": 36, "6": 5}[r.band] for r in radios},
                 clients={x.band: sum(u.clients for u in x.using) for x in mine},
                 busy={x.band: min(1.0, x.total) for x in mine},
+                near=[n for n in near.get(row.id, ()) if any(r.band == n.band for r in radios)],
             )
         )
     return found

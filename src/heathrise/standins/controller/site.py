@@ -4,86 +4,25 @@ from __future__ import annotations
 
 import json
 import random
-from collections.abc import Iterator, Sequence
-from typing import Any, Literal
-
-from pydantic import BaseModel, Field
+from collections.abc import Callable, Iterator, Sequence
+from functools import partial
+from typing import Any
 
 from ...controller.story import Doing, Mark, Span, What
-from .held_keys import HeldKeys
+from .gear import FAULTS, LATEST, MOST_TOLD, Fault, Gear, Planted, State
+from .scanning import SCAN_S, heard_of
+from .ways import behind_a_scan, powered, reached
 
-Fault = Literal["held_elsewhere", "slow", "power_loss", "moved", "refuses", "lies", "deaf", "old_twice"]
-# Each fault, and what one sees of it.
-FAULTS: dict[Fault, str] = {
-    "held_elsewhere": "another controller holds it; it must be released there and reset",
-    "slow": "takes many times as long",
-    "power_loss": "loses power half-way through its update",
-    "moved": "comes back at another address",
-    "refuses": "does not know one of the settings",
-    "lies": "says that it took a setting, and did not",
-    "deaf": "does not answer for a while after settings",
-    "old_twice": "wants two updates, one after the other",
-}
-LATEST = 7
-MOST_TOLD = 10_000
 _SECONDS = {"adopt": 20.0, "update": 60.0, "restart": 45.0, "apply": 4.0, "dark": 120.0, "deaf": 40.0}
 _SLOWER = 6.0
 _REFUSED = "this model does not know the setting"
-
-
-class Planted(BaseModel):
-    """A device as it is plugged in: where, by which of its own ports, whether that feeds it."""
-
-    serial: str
-    model: str
-    kind: str
-    parent: str | None = None
-    port: int | None = None
-    own_port: int | None = None
-    fed: bool = False
-    managed: bool = True
-    over_air: bool = False
-    link_mbps: int | None = None
-    watts: float | None = None
-    radios: dict[str, int] = Field({}, description="channel of each band out of the box")
-    clients: dict[str, float] = Field({}, description="clients at the busiest hour, by band")
-    busy: dict[str, float] = Field({}, description="share of its air at the busiest hour, by band")
-
-
-class _Gear(BaseModel):
-    planted: Planted
-    stand: str = "found"
-    firmware: int = LATEST - 1
-    address: str = ""
-    values: dict[str, Any] = {}
-    coming: dict[str, Any] = {}
-    version: int = 0
-    applied: int = 0
-    refuses: dict[str, str] = {}
-    until_s: float = 0.0  # when what it does is done
-    doing: str = ""
-    blinking: bool = False
-    faults: dict[str, bool] = {}  # by name whether it has come about
-
-
-class _State(BaseModel):
-    site: str
-    seed: int = 1
-    now_s: float = 0.0
-    firmware: int = LATEST - 2
-    updating_until_s: float | None = None
-    held: dict[str, dict[str, Any]] = {}
-    keys: HeldKeys = HeldKeys()
-    gear: dict[str, _Gear] = {}
-    spans: list[Span] = []
-    marks: list[Mark] = []
 
 
 class SimulatedSite:
     """One site. Nothing happens but by what is asked of it and by time going on."""
 
     def __init__(self, site: str, seed: int = 1) -> None:
-        self.state = _State(site=site, seed=seed)
+        self.state = State(site=site, seed=seed)
 
     def plant(self, rows: Sequence[Planted], faults: int = 0) -> None:
         """Plug gear in, whatever was there before goes on; ``faults`` devices get one each."""
@@ -92,22 +31,36 @@ class SimulatedSite:
         self.state.gear = {
             row.serial: there[row.serial].model_copy(update={"planted": row})
             if row.serial in there
-            else _Gear(planted=row, address=f"10.255.0.{20 + k}", firmware=LATEST - chance.choice((1, 1, 2)))
+            else Gear(planted=row, address=f"10.255.0.{20 + k}", firmware=LATEST - chance.choice((1, 1, 2)))
             for k, row in enumerate(rows)
         }
         fresh = [g for k, g in self.state.gear.items() if k not in there and g.planted.managed]
-        kinds = list(FAULTS)
+        kinds = [k for k in FAULTS if k != "strays"]
         chance.shuffle(kinds)
         for number, gear in enumerate(chance.sample(fresh, min(faults, len(fresh)))):
-            self._fault(gear, kinds[number % len(kinds)])
+            kind = kinds[number % len(kinds)]
+            self._fault(gear, "strays" if gear.planted.over_air and self._others(gear) else kind)
 
     def fault(self, serial: str, fault: Fault) -> None:
-        """Let a device have a fault."""
+        """Let a device have a fault.
+
+        Raises:
+            Refused: it cannot have that one.
+        """
+        if fault == "strays" and not self._others(self.state.gear[serial]):
+            raise Refused("there is nothing else on the air that it could hang on")
         self._fault(self.state.gear[serial], fault)
 
-    @staticmethod
-    def _fault(gear: _Gear, fault: Fault) -> None:
-        gear.faults = {**gear.faults, fault: False}
+    def _others(self, gear: Gear) -> list[str]:
+        """Return what a device over the air may hang on but for what it was planned on: what has a cable."""
+        rows = (g.planted for g in self.state.gear.values())
+        wired = [r.serial for r in rows if r.radios and r.managed and not r.over_air]
+        return [s for s in wired if s not in (gear.planted.parent, gear.planted.serial)]
+
+    def _fault(self, gear: Gear, fault: Fault) -> None:
+        gear.faults = {**gear.faults, fault: fault == "strays"}
+        if fault == "strays":
+            gear.strayed_to = random.Random(gear.planted.serial).choice(self._others(gear))
         if fault == "held_elsewhere":
             gear.stand = "held_elsewhere"
         if fault == "old_twice":
@@ -118,19 +71,41 @@ class SimulatedSite:
     def advance(self, seconds: float) -> None:
         """Let so many seconds pass; what is done meanwhile is done in its order."""
         end = self.state.now_s + seconds
-        while True:
-            due = [g for g in self.state.gear.values() if g.doing and g.until_s <= end]
-            if not due:
-                break
-            gear = min(due, key=lambda g: g.until_s)
-            self.state.now_s = max(self.state.now_s, gear.until_s)
-            self._done(gear)
+        while (due := self._due(end)) is not None:
+            at_s, happens = due
+            self.state.now_s = max(self.state.now_s, at_s)
+            happens()
         self.state.now_s = end
         if self.state.updating_until_s is not None and self.state.updating_until_s <= end:
             self.state.updating_until_s = None
             self.state.firmware = min(self.state.firmware + 1, LATEST)
 
-    def _begin(self, gear: _Gear, doing: Doing) -> None:
+    def _due(self, end_s: float) -> tuple[float, Callable[[], None]] | None:
+        """Return what happens next until then, and when."""
+        found = [
+            (g.until_s, partial(self._done, g))
+            for g in self.state.gear.values()
+            if g.doing and g.until_s <= end_s
+        ]
+        at_s = self.state.scan.due_s
+        if at_s is not None and at_s <= end_s:
+            found.append((at_s, partial(self._scans)))
+        return min(found, key=lambda x: x[0], default=None)
+
+    def _scans(self) -> None:
+        """Let a scan begin that waited, or end one that was under way."""
+        scan, now_s = self.state.scan, self.state.now_s
+        if scan.ends_s is None:
+            online = [s for s in scan.serials if self.stand_of(self.state.gear[s]) == "online"]
+            scan.listening, scan.ends_s = online, now_s + SCAN_S
+            for serial in online:
+                self._span(serial, "scan", scan.ends_s)
+            return
+        rows = ((s, self.state.gear[s].planted.near) for s in scan.listening)
+        heard = [row for s, near in rows for row in heard_of(s, near, self.state.seed, now_s)]
+        self.state.scan = scan.over(heard)
+
+    def _begin(self, gear: Gear, doing: Doing) -> None:
         slower = _SLOWER if "slow" in gear.faults else 1.0
         gear.doing, gear.until_s = doing, self.state.now_s + _SECONDS[doing] * slower
         self._span(gear.planted.serial, doing, gear.until_s)
@@ -145,7 +120,7 @@ class SimulatedSite:
         if len(self.state.marks) < MOST_TOLD:
             self.state.marks.append(Mark(at_s=self.state.now_s, serial=serial, what=what, words=words[:300]))
 
-    def _comes(self, gear: _Gear, fault: Fault) -> bool:
+    def _comes(self, gear: Gear, fault: Fault) -> bool:
         """Whether a fault that a device was given comes about now, which it does once."""
         if gear.faults.get(fault) is not False:
             return False
@@ -153,7 +128,7 @@ class SimulatedSite:
         self.mark("came", gear.planted.serial, fault)
         return True
 
-    def _done(self, gear: _Gear) -> None:
+    def _done(self, gear: Gear) -> None:
         doing, gear.doing = gear.doing, ""
         if doing == "adopt":
             gear.stand = "online"
@@ -172,7 +147,7 @@ class SimulatedSite:
         elif doing == "apply":
             self._apply(gear)
 
-    def _apply(self, gear: _Gear) -> None:
+    def _apply(self, gear: Gear) -> None:
         coming, gear.coming = dict(gear.coming), {}
         gear.refuses = {}
         if coming and self._comes(gear, "refuses"):
@@ -193,79 +168,26 @@ class SimulatedSite:
 
     # What can be seen.
 
-    def seen(self) -> Iterator[_Gear]:
+    def seen(self) -> Iterator[Gear]:
         """Yield the gear that shows itself: what has power and a way to the controller, and what the
         controller has known before."""
         for gear in self.state.gear.values():
             if gear.planted.managed and (gear.version or gear.stand != "found" or self.reached(gear)):
                 yield gear
 
-    def stand_of(self, gear: _Gear) -> str:
+    def stand_of(self, gear: Gear) -> str:
         """Return how a device stands as the controller sees it."""
-        if gear.stand == "online" and not self.powered(gear):
+        if gear.stand == "online" and not powered(self.state, gear):
             return "offline"
         if gear.stand in ("online", "adopting", "updating") and not self.reached(gear):
-            return "cut_off"
+            return "offline" if behind_a_scan(self.state, gear) else "cut_off"
+        if gear.stand == "online" and gear.planted.serial in self.state.scan.listening:
+            return "scanning"
         return gear.stand
 
-    def powered(self, gear: _Gear) -> bool:
-        """Whether a device has power: its own, or that of a port that gives it and is on."""
-        parent = self.state.gear.get(gear.planted.parent or "")
-        if parent is None:
-            return True
-        if parent.stand == "offline" or not self.powered(parent):
-            return not gear.planted.fed
-        if gear.planted.fed and gear.planted.port is not None:
-            return parent.values.get(f"port.{gear.planted.port}.power", True) is not False
-        return True
-
-    def reached(self, gear: _Gear) -> bool:
+    def reached(self, gear: Gear) -> bool:
         """Whether frames that a device sends come up to the controller, port by port."""
-        tag: int | None = None
-        if not self.powered(gear):
-            return False
-        below = gear
-        while (parent := self.state.gear.get(below.planted.parent or "")) is not None:
-            if not self.powered(parent) or parent.stand == "offline":
-                return False
-            if below.planted.over_air:
-                if parent.stand not in ("online", "updating") and parent.values:
-                    return False
-                below = parent
-                continue
-            inside = self._in(parent, below.planted.port, tag)
-            if inside is _DROPPED:
-                return False
-            out = self._out(parent, parent.planted.own_port, inside)
-            if out is _DROPPED:
-                return False
-            tag = out  # type: ignore[assignment]
-            below = parent
-        return True
-
-    @staticmethod
-    def _in(gear: _Gear, port: int | None, tag: int | None) -> object:
-        at = f"port.{port}"
-        if port is None or f"{at}.on" not in gear.values:
-            return tag if tag is not None else _FLAT
-        if gear.values.get(f"{at}.on") is False:
-            return _DROPPED
-        untagged, tagged = gear.values.get(f"{at}.untagged"), gear.values.get(f"{at}.tagged") or []
-        if tag is None:
-            return untagged if untagged is not None else _DROPPED
-        return tag if tag in tagged or tag == untagged else _DROPPED
-
-    @staticmethod
-    def _out(gear: _Gear, port: int | None, vlan: object) -> object:
-        at = f"port.{port}"
-        if port is None or f"{at}.on" not in gear.values:
-            return None if vlan is _FLAT else vlan
-        if gear.values.get(f"{at}.on") is False:
-            return _DROPPED
-        untagged, tagged = gear.values.get(f"{at}.untagged"), gear.values.get(f"{at}.tagged") or []
-        if vlan is _FLAT or vlan == untagged:
-            return None
-        return vlan if vlan in tagged else _DROPPED
+        return reached(self.state, gear)
 
     # What can be asked of it.
 
@@ -308,6 +230,33 @@ class SimulatedSite:
             raise Refused("there is no newer firmware for the controller")
         self.state.updating_until_s = self.state.now_s + _SECONDS["update"]
         self._span("", "itself", self.state.updating_until_s)
+
+    def scan(self, serials: Sequence[str], in_s: float) -> None:
+        """Let devices listen to the neighbourhood in so many seconds.
+
+        Raises:
+            Refused: one waits or is under way, or none of them has a radio and is online.
+        """
+        if self.state.scan.begins_s is not None:
+            raise Refused("a scan waits or is under way; take it back, or wait until it is over")
+        known = [self._known(s) for s in serials]
+        wanted = [g.planted.serial for g in known if g.planted.radios and self.stand_of(g) == "online"]
+        if not wanted:
+            raise Refused("none of these has a radio and is online; try again once one is")
+        scan = self.state.scan
+        scan.serials, scan.begins_s, scan.ends_s = wanted, self.state.now_s + in_s, None
+        self.advance(0.0)
+
+    def drop_scan(self) -> None:
+        """Take a scan back that waits.
+
+        Raises:
+            Refused: none waits.
+        """
+        scan = self.state.scan
+        if scan.begins_s is None or scan.ends_s is not None:
+            raise Refused("no scan waits that could be taken back")
+        scan.serials, scan.begins_s = [], None
 
     def blink(self, serial: str, on: bool) -> None:
         self._known(serial).blinking = on
@@ -375,13 +324,13 @@ class SimulatedSite:
                 continue  # what cannot be reached is seen when it is read back
             self.send(target, values)
 
-    def _known(self, serial: str) -> _Gear:
+    def _known(self, serial: str) -> Gear:
         gear = self.state.gear.get(serial)
         if gear is None or not gear.planted.managed:
             raise Refused(f"there is no device with the serial {serial[:40]!r}", 404)
         return gear
 
-    def _wants_online(self, gear: _Gear) -> None:
+    def _wants_online(self, gear: Gear) -> None:
         stand = self.stand_of(gear)
         if stand != "online":
             raise Refused(f"it is {stand.replace('_', ' ')}; try again once it is online")
@@ -393,7 +342,3 @@ class Refused(Exception):
     def __init__(self, why: str, status: int = 409) -> None:
         super().__init__(why)
         self.status = status
-
-
-_DROPPED = object()
-_FLAT = object()  # inside a device that tells no networks apart
