@@ -114,22 +114,26 @@ def test_rooms_come_by_storey_and_number() -> None:
 
 
 @given(
-    st.lists(st.none() | st.floats(0.5, 300), max_size=3), st.none() | st.floats(0.5, 300), st.floats(1, 300)
+    st.lists(st.none() | st.floats(0.5, 300), max_size=3),
+    st.none() | st.floats(0.5, 300),
+    st.none() | st.floats(0.5, 300),
+    st.floats(1, 300),
 )
 def test_the_strictest_limit_binds_and_is_named(
-    names: list[float | None], own: float | None, line: float
+    names: list[float | None], own: float | None, together: float | None, line: float
 ) -> None:
     rows = [
         WirelessName(id=f"n{k}", network="guests", ssid=f"Inn {k}", limit_mbps=limit)
         for k, limit in enumerate(names)
     ]
-    found = limit_of(_inn(GUESTS, *rows, line_mbps=line), "guests", own)
-    every = [x for x in [*names, own, line] if x is not None]
+    guests = GUESTS.model_copy(update={"limit_all_mbps": together})
+    found = limit_of(_inn(guests, *rows, line_mbps=line), "guests", own)
+    every = [x for x in [*names, own, together, line] if x is not None]
     if found[1] == "line":
         assert found[0] is None and line == min(every)
     else:
         assert found[0] == min(every) < line
-        assert found[0] == own if found[1] == "vouchers" else found[0] in names
+        assert found[0] in {"vouchers": [own], "network": [together], "name": names}[found[1]]
 
 
 def _simulated(hours: int, lease_h: int) -> int:

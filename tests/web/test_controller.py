@@ -118,11 +118,15 @@ def test_drift_has_a_since_and_is_taken_over_or_put_back(job: Job) -> None:
     with job.sites.lock:
         site.send("network/net-guest", {"vlan": 77})
         site.send("network/net-main", {"lease_hours": 1})
+        site.send("network/net-main", {"vlan": 9_999})  # what no plan can have
     view = job.ask("GET", "")
     assert {(d["key"], d["held"], d["since"]) for d in view["differs"]} == {
         ("vlan", "77", None),
         ("lease_hours", "1", None),
+        ("vlan", "9999", None),
     }
+    assert {d["held"] for d in view["differs"] if not d["takes"]} == {"9999"}
+    assert job.push(target="network/net-main", key="vlan")["state"] == "done"
     first = job.ask("POST", "/read", status=201)["differs"][0]["since"]
     assert first and job.ask("POST", "/read", status=201)["differs"][0]["since"] == first
     changes = job.ask("POST", "/take-over", {"target": "network/net-guest", "key": "vlan"})["changes"]

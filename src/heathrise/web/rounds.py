@@ -49,7 +49,8 @@ def begin_round(project_id: str, said: RoundAsked) -> Response:
     seed = said.seed if said.seed is not None else secrets.randbelow(1_000_000)
     bare = [Remove(kind="underlay", id=key) for key in saved.design.of(Underlay)]
     copy = apply(saved.design, bare)
-    name = f"Practice: {saved.name}"[:120]
+    who = said.trainee.strip()
+    name = f"{f'{who} practises' if who else 'Practice'}: {saved.name}"[:120]
     fresh = stores().repository.create(name, copy, AUTHOR, "Round of practice").id
     _, plan = stores().plans.load(fresh)
     rows = planted(plan, fresh)

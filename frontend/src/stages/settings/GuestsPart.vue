@@ -76,6 +76,10 @@ const openUp = (p: PortalSheet) => store.commit('Open for guests', keyed(p).map(
       <ol class="way">
         <li v-for="s in steps(p)" :key="s.head"><span class="head">{{ s.head }}</span><b>{{ s.says }}</b><span class="quiet">{{ s.more }}</span></li>
       </ol>
+      <div v-if="p.way === 'voucher' || sets(p.id).length" class="vouchers">
+        <h3>Vouchers</h3>
+        <VoucherSets :portal="p.id" :sheets="sheet.vouchers ?? []" />
+      </div>
       <div v-if="element(p.id)" class="page">
         <GuestPage :page="p" :place="place" />
         <div class="set">
@@ -100,8 +104,6 @@ const openUp = (p: PortalSheet) => store.commit('Open for guests', keyed(p).map(
           </div>
         </div>
       </div>
-      <h3 v-if="p.way === 'voucher' || sets(p.id).length">Vouchers</h3>
-      <VoucherSets v-if="p.way === 'voucher' || sets(p.id).length" :portal="p.id" :sheets="sheet.vouchers ?? []" />
     </section>
     <p v-if="!portals.length">No page stands before {{ without.length ? 'the guests: whoever has the key, or is in reach of an open name, is on' : 'anybody, and no network is for guests' }}.</p>
     <div class="row">
@@ -149,6 +151,9 @@ section {
 }
 .way .quiet {
   font: 400 12px/1.35 var(--condensed);
+}
+.vouchers {
+  margin-bottom: 14px;
 }
 .page {
   display: grid;

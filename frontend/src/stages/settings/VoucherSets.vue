@@ -22,7 +22,7 @@ const sets = computed(() => props.sheets.filter((s) => s.portal === props.portal
 const kept = (id: string) => view.value?.rows.find((r) => r.set === id)
 const element = (id: string) => store.all('voucher_set').find((v) => v.id === id)
 const gone = computed(() => view.value?.rows.filter((r) => r.codes && !store.all('voucher_set').some((v) => v.id === r.set)) ?? [])
-const BY: Record<VoucherSheet['limit_by'], string> = { vouchers: 'by the vouchers', name: 'by the wireless name', line: '' }
+const BY: Record<VoucherSheet['limit_by'], string> = { vouchers: 'by the vouchers', name: 'by the wireless name', network: 'for all of the network', line: '' }
 const limit = (s: VoucherSheet) => (s.limit_mbps == null ? 'as fast as the line' : `up to ${s.limit_mbps} Mb/s ${BY[s.limit_by]}`)
 const lacks = (s: VoucherSheet) => Math.max(0, s.total - (kept(s.id)?.codes ?? 0))
 /** Guesses to one that hits, as one says it. */

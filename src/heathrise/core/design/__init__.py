@@ -44,7 +44,7 @@ from .elements import (
 from .guest_elements import MOST_TERMS, LawAnswer, Portal, VoucherSet
 from .kinds import KIND_OF, KINDS, MANY_LINES
 from .mains_elements import Light, MainsRoute, Panel, Socket
-from .network_elements import Membership, Network, Radio, WirelessName
+from .network_elements import MOST_HOSTS, Membership, Network, Radio, WirelessName
 from .practice_elements import Practice, SchoolChoice
 from .values import (
     KEYED,
@@ -76,6 +76,7 @@ __all__ = [
     "KINDS",
     "KIND_OF",
     "MANY_LINES",
+    "MOST_HOSTS",
     "MOST_TERMS",
     "AskedOf",
     "Band",

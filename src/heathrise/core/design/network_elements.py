@@ -9,10 +9,15 @@ from pydantic import Field
 from ..base.bands import Band
 from .values import Clock, DeviceRef, Element, Name, NetworkRef, Purpose, Security, SwitchRef
 
+MOST_HOSTS = 65_534
+HostNumber = Annotated[int, Field(ge=2, le=MOST_HOSTS)]  # of an address within its subnet, whose own is 0
+
 
 class Network(Element):
     """Hosts that trust one another. What it ``reaches`` and is ``shut`` out of is beside what its purpose
-    reaches by itself; ``internet`` and ``lease_h`` are by purpose where nobody says."""
+    reaches by itself; ``internet`` and ``lease_h`` are by purpose where nobody says. Addresses are given out
+    from the ``pool_first``th of its subnet to the ``pool_last``th, by the house rules where nobody says;
+    ``limit_all_mbps`` is what all of its hosts together get of the line at most."""
 
     name: Name
     purpose: Purpose
@@ -24,6 +29,9 @@ class Network(Element):
     shut: tuple[NetworkRef, ...] = ()
     internet: bool | None = None
     lease_h: Annotated[int, Field(ge=1, le=8760)] | None = None
+    pool_first: HostNumber | None = None
+    pool_last: HostNumber | None = None
+    limit_all_mbps: Annotated[float, Field(gt=0, le=10_000)] | None = None
 
 
 class Membership(Element):

@@ -20,7 +20,7 @@ from .portals import (
     voucher_sheets,
 )
 from .sheet import NameSheet, Plug, PortSheet, SettingsSheet, beacon_share, lowest_rate_mbps
-from .subnets import overlap, parse_subnet
+from .subnets import host_number, overlap, parse_subnet
 from .vouchers import VOUCHER_ALPHABET, as_printed, make_codes, one_in
 
 __all__ = [
@@ -47,6 +47,7 @@ __all__ = [
     "beacons_by_band",
     "fabric_of",
     "guest_rooms",
+    "host_number",
     "judge_key",
     "leak_findings",
     "lowest_rate_mbps",

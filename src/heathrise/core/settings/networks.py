@@ -12,7 +12,7 @@ from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Cure, Finding
 from ..context.on_air import fullest_names, on_air_at
-from ..design import Design, Device, Network, WirelessName, put
+from ..design import MOST_HOSTS, Design, Device, Network, WirelessName, put
 from .reach import by_purpose, has_internet, reach_findings, reaches, settings_finding
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
@@ -31,7 +31,9 @@ class NetworkSheet(Frozen):
     gateway: str
     pool_first: str
     pool_last: str
+    pool: tuple[int, int] | None = Field(None, description="the same by their numbers in the subnet")
     lease_hours: int
+    limit_all_mbps: float | None = Field(None, description="what all of it together gets at most, Mb/s")
     client_isolation: bool
     internet: bool
     reaches: tuple[str, ...]
@@ -43,9 +45,11 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
     """Return a network with its pool, lease and reach worked out."""
     subnet = parse_subnet(network.subnet)
     gateway = first = last = ""
+    pool: range | None = None
     if subnet is not None and subnet.num_addresses >= 8:
         gateway = str(subnet[1])
-        first, last = str(subnet[_fixed(rules, subnet) + 1]), str(subnet[-2])
+        pool = pool_of(rules, network, subnet)
+        first, last = str(subnet[pool[0]]), str(subnet[pool[-1]])
     numbered = third_octet(subnet) == network.vlan if subnet else False
     return NetworkSheet(
         id=network.id,
@@ -56,7 +60,9 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
         gateway=gateway,
         pool_first=first,
         pool_last=last,
+        pool=(pool[0], pool[-1]) if pool is not None and pool[-1] <= MOST_HOSTS else None,
         lease_hours=lease_h_of(rules, network),
+        limit_all_mbps=network.limit_all_mbps,
         client_isolation=network.client_isolation,
         internet=has_internet(network),
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
@@ -70,17 +76,42 @@ def lease_h_of(rules: Rules, network: Network) -> int:
     return int(rules[f"settings.lease_h.{network.purpose}"]) if network.lease_h is None else network.lease_h
 
 
-def _fixed(rules: Rules, subnet: Subnet) -> int:
-    """Return how many addresses of a subnet are kept for gear of its own, gateway included."""
-    return min(int(rules["settings.fixed_addresses"]), subnet.num_addresses // 4)
+def pool_of(rules: Rules, network: Network, subnet: Subnet) -> range:
+    """Return which addresses of a subnet are given out, by their numbers in it: as somebody said where that
+    fits, else all above those that are kept for gear of its own."""
+    by_rule = _by_rule(rules, subnet)
+    return by_rule if _misfit(network, subnet, by_rule) else _said_pool(network, by_rule)
 
 
-def given_out(rules: Rules, subnet: Subnet) -> int:
-    """Return how many addresses a subnet has to give out: neither its own, nor the broadcast, nor
-    those that are kept."""
+def _by_rule(rules: Rules, subnet: Subnet) -> range:
+    """Return the pool by the house rules: what is kept, the gateway among it, lies below."""
     if subnet.num_addresses < 8:
-        return max(0, subnet.num_addresses - 3)
-    return subnet.num_addresses - 2 - _fixed(rules, subnet)
+        return range(2, max(2, subnet.num_addresses - 1))
+    kept = min(int(rules["settings.fixed_addresses"]), subnet.num_addresses // 4)
+    return range(kept + 1, subnet.num_addresses - 1)
+
+
+def _said_pool(network: Network, by_rule: range) -> range:
+    first = network.pool_first if network.pool_first is not None else by_rule.start
+    last = network.pool_last if network.pool_last is not None else by_rule.stop - 1
+    return range(first, last + 1)
+
+
+def _misfit(network: Network, subnet: Subnet, by_rule: range) -> str:
+    """Return why a pool that somebody said does not fit its subnet, nothing where it does."""
+    said = _said_pool(network, by_rule)
+    if not said:
+        return f"begins at {said.start} and ends at {said.stop - 1}"
+    if said.stop > subnet.num_addresses - 1:
+        most = subnet.num_addresses - 2
+        return f"ends at {said.stop - 1}, and the last address of {subnet} for a host is {most}"
+    return ""
+
+
+def given_out(rules: Rules, network: Network, subnet: Subnet) -> int:
+    """Return how many addresses a network gives out on a subnet."""
+    pool = pool_of(rules, network, subnet)
+    return max(0, pool.stop - pool.start)  # of IPv6 more than len() can say
 
 
 def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
@@ -109,6 +140,7 @@ def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
         yield from _numbering(design, rules, network, parsed, upstream)
     yield from _vlans(networks)
     yield from _isolation(design, networks)
+    yield from _limits(design, catalogue, networks)
     yield from reach_findings(design, catalogue, networks)
     yield from _names(design, catalogue)
 
@@ -142,8 +174,9 @@ def _numbering(
             text = f"{network.name} and {other.name} overlap: {subnet} and {theirs}."
             key = f"overlap-{network.id}-{other.id}"
             yield settings_finding(key, "not_met", text, "no two subnets overlap", network, other, cures=cure)
+    yield from _pool(rules, network, subnet)
     needed = math.ceil(rules["settings.clients_factor"] * network.expected_clients)
-    hosts = given_out(rules, subnet)
+    hosts = given_out(rules, network, subnet)
     if hosts < needed:
         text = f"{network.name}: {subnet} gives out {hosts} addresses; its clients want {needed}."
         yield settings_finding(
@@ -182,18 +215,36 @@ def _numbering(
         )
 
 
+def _pool(rules: Rules, network: Network, subnet: Subnet) -> Iterator[Finding]:
+    """Yield that a pool by hand does not fit, so that the one by the house rules is given out."""
+    by_rule = _by_rule(rules, subnet)
+    if not (why := _misfit(network, subnet, by_rule)):
+        return
+    changed = put(network.model_copy(update={"pool_first": None, "pool_last": None}))
+    effect = f"{subnet[by_rule[0]]} to {subnet[by_rule[-1]]}" if by_rule else "nothing"
+    yield settings_finding(
+        f"pool-{network.id}",
+        "not_met",
+        f"{network.name}: its pool {why}. What is planned gives out {effect} in its place.",
+        "a pool lies within its subnet, above the gateway",
+        network,
+        cures=(Cure(label="Have the pool by rule", effect=effect, changes=(changed,)),),
+    )
+
+
 def _larger(
     rules: Rules, network: Network, subnet: Subnet, taken: Sequence[Subnet], needed: int
 ) -> tuple[Cure, ...]:
     """Offer the smallest subnet round the same addresses that gives out enough, if it is free."""
+    network = network.model_copy(update={"pool_last": None})
     for prefix in range(subnet.prefixlen - 1, 15, -1):
         wide = subnet.supernet(new_prefix=prefix)
-        if given_out(rules, wide) < needed:
+        if given_out(rules, network, wide) < needed:
             continue
         if not is_private(wide) or any(overlap(wide, t) for t in taken):
             return ()
         changed = put(network.model_copy(update={"subnet": str(wide)}))
-        effect = f"gives out {given_out(rules, wide)} addresses"
+        effect = f"gives out {given_out(rules, network, wide)} addresses"
         return (Cure(label=f"Widen to {wide}", effect=effect, changes=(changed,)),)
     return ()
 
@@ -219,6 +270,41 @@ def _vlans(networks: Iterable[Network]) -> Iterator[Finding]:
             text = f"{other.name} and {network.name} share VLAN {network.vlan}: they are one network."
             key = f"vlan-{other.id}-{network.id}"
             yield settings_finding(key, "not_met", text, "one VLAN for each network", other, network)
+
+
+def _limits(design: Design, catalogue: Catalogue, networks: Sequence[Network]) -> Iterator[Finding]:
+    """Yield limits for all of a network that carry no single call, and those that never bind."""
+    call, line = catalogue.clients["phone"].down_mbps, design.site.line_mbps
+    for network in networks:
+        limit = network.limit_all_mbps
+        if limit is None:
+            continue
+        off = put(network.model_copy(update={"limit_all_mbps": None}))
+        if limit >= line:
+            yield settings_finding(
+                f"limit-{network.id}",
+                "note",
+                f"{network.name}: {limit:g} Mb/s for all of it never binds, the line gives {line:g}.",
+                "a limit below what the line gives",
+                network,
+                cures=(Cure(label="Take the limit away", changes=(off,)),),
+            )
+        elif limit < call:
+            enough = put(network.model_copy(update={"limit_all_mbps": call}))
+            whole = f"Let {call:g} Mb/s through"
+            yield settings_finding(
+                f"limit-{network.id}",
+                "near",
+                f"{network.name}: {limit:g} Mb/s for all of it together; one call with picture asks for "
+                f"{call:g}.",
+                "a network carries one call",
+                network,
+                figure=limit,
+                limit=call,
+                unit="Mb/s",
+                source="practice",
+                cures=(Cure(label=whole, changes=(enough,)),) if call < line else (),
+            )
 
 
 def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]:

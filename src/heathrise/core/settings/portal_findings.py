@@ -23,6 +23,7 @@ from ..design import (
 from .membership import ends_of
 from .networks import given_out, lease_h_of
 from .portals import (
+    Binds,
     VoucherSheet,
     addresses_for_each,
     hours_in_words,
@@ -232,7 +233,7 @@ def _addresses(design: Design, catalogue: Catalogue, portal: Portal, network: Ne
     if subnet is None or not network.expected_clients:
         return
     hours, lease = shortest_h(design, portal), lease_h_of(rules, network)
-    each, gives = addresses_for_each(hours, lease), given_out(rules, subnet)
+    each, gives = addresses_for_each(hours, lease), given_out(rules, network, subnet)
     needed = each * network.expected_clients
     if needed <= gives:
         return
@@ -302,7 +303,7 @@ def _set(design: Design, catalogue: Catalogue, network: Network, sheet: VoucherS
         )
     call = catalogue.clients["phone"]
     if sheet.limit_mbps is not None and sheet.limit_mbps < call.down_mbps:
-        whose = "its own limit" if sheet.limit_by == "vouchers" else "that of the name on the air"
+        whose = _WHOSE[sheet.limit_by]
         yield settings_finding(
             f"portal-slow-{one.id}",
             "near",
@@ -319,6 +320,14 @@ def _set(design: Design, catalogue: Catalogue, network: Network, sheet: VoucherS
         )
 
 
+_WHOSE: dict[Binds, str] = {
+    "vouchers": "its own limit",
+    "name": "that of the name on the air",
+    "network": "that of all the network together",
+    "line": "the line",
+}
+
+
 def _faster(design: Design, one: VoucherSet, network: Network, mbps: float) -> tuple[Cure, ...]:
     """Offer that vouchers and the names that they are for let a call through."""
     changes: list[Change] = []
@@ -327,6 +336,8 @@ def _faster(design: Design, one: VoucherSet, network: Network, mbps: float) -> t
     for name in names_on(design, network.id):
         if name.limit_mbps is not None and name.limit_mbps < mbps:
             changes.append(put(name.model_copy(update={"limit_mbps": mbps})))
+    if network.limit_all_mbps is not None and network.limit_all_mbps < mbps:
+        changes.append(put(network.model_copy(update={"limit_all_mbps": mbps})))
     if not changes or design.site.line_mbps < mbps:
         return ()
     return (Cure(label=f"Let {mbps:g} Mb/s through", changes=tuple(changes)),)

@@ -18,7 +18,7 @@ from ..catalogue import Catalogue
 from ..design import AskedOf, Design, Network, Portal, PortalWay, SiteKind, Space, VoucherSet, WirelessName
 from .vouchers import MOST_VOUCHERS
 
-Binds = Literal["vouchers", "name", "line"]
+Binds = Literal["vouchers", "name", "network", "line"]
 
 
 class LawQuestion(BaseModel):
@@ -165,13 +165,15 @@ def sets_of(design: Design, portal: str) -> list[VoucherSet]:
 
 
 def limit_of(design: Design, network: str, own: float | None) -> tuple[float | None, Binds]:
-    """Return what one client on a network gets at most in Mb/s, and what of vouchers, name and line binds;
-    None where that is the line alone. Of several names the strictest counts, since a guest may be on it."""
+    """Return what one client on a network gets at most in Mb/s, and what of vouchers, name, network and line
+    binds; None where that is the line alone. Of several names the strictest counts: a guest may be on it."""
     limits: list[tuple[float, Binds]] = [
         (name.limit_mbps, "name") for name in names_on(design, network) if name.limit_mbps is not None
     ]
     if own is not None:
         limits.append((own, "vouchers"))
+    if (together := design.of(Network)[network].limit_all_mbps) is not None:
+        limits.append((together, "network"))
     least = min(limits, key=lambda row: row[0], default=None)
     if least is None or least[0] >= design.site.line_mbps:
         return None, "line"

@@ -22,6 +22,19 @@ def parse_subnet(text: str) -> Subnet | None:
         return None
 
 
+def host_number(subnet: str, address: object) -> int | None:
+    """Return which of a subnet's addresses one is, counted from its own, which is 0; None for what is none
+    of them."""
+    wide = parse_subnet(subnet)
+    try:
+        one = ipaddress.ip_address(str(address).strip())
+    except ValueError:
+        return None
+    if wide is None or one not in wide:
+        return None
+    return int(one) - int(wide.network_address)
+
+
 # RFC 1918 and, for IPv6, RFC 4193. Loopback, link-local, test and benchmark ranges are not for use.
 _PRIVATE = tuple(map(ipaddress.ip_network, ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "fc00::/7")))
 

@@ -78,6 +78,7 @@ _WORDS = {
     "least_dbm": "least power in dBm",
     "most_dbm": "most power in dBm",
     "limit_mbps": "most for a client, Mb/s",
+    "limit_all_mbps": "most for all of it together, Mb/s",
     "lowest_rate_mbps": "lowest rate, Mb/s",
     "lease_hours": "lease in hours",
     "tuned": "tuned by the controller",
@@ -209,13 +210,20 @@ class _Held:
         yield "vlan", net.vlan, net.reason, numbered
         yield "subnet", net.subnet, net.reason, numbered
         yield "gateway", net.gateway, "first of its subnet", "plan"
-        yield "pool_first", net.pool_first, "those below are for fixed gear", "plan"
-        yield "pool_last", net.pool_last, "last of its subnet", "plan"
+        for key, value, words in (
+            ("pool_first", net.pool_first, "those below are for fixed gear"),
+            ("pool_last", net.pool_last, "last of its subnet"),
+        ):
+            by_hand = getattr(element, key) is not None
+            yield key, value, _HAND if by_hand else words, "person" if by_hand else "plan"
         lease = self._ruled(element.lease_h, f"settings.lease_h.{element.purpose}", purpose)
         yield "lease_hours", net.lease_hours, *lease
         isolated = "guests do not see one another" if guest else purpose
         usual: SaidBy = "profile" if net.client_isolation == guest else "person"
         yield "client_isolation", net.client_isolation, isolated, usual
+        limit = net.limit_all_mbps
+        said_limit: tuple[str, SaidBy] = ("none", "plan") if limit is None else (_HAND, "person")
+        yield "limit_all_mbps", limit, *said_limit
         by_hand = element.internet is not None
         yield "internet", net.internet, _HAND if by_hand else purpose, "person" if by_hand else "profile"
         yield "reaches", tuple(net.reaches), _HAND if said else purpose, "person" if said else "profile"
@@ -245,6 +253,7 @@ class _Held:
         limits: dict[str, tuple[str, SaidBy]] = {
             "vouchers": (_HAND, "person"),
             "name": ("the limit of the name on the air", "person"),
+            "network": ("the limit of all the network together", "person"),
             "line": ("what the line gives", "plan"),
         }
         yield "limit_mbps", sheet.limit_mbps, *limits[sheet.limit_by]

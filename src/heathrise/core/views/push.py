@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterator, Sequence
 
+from pydantic import ValidationError
+
 from ..base.bands import BANDS
 from ..context.plan import Plan
 from ..controlled import Differs, Held, PushStep, device_of, differences, push_steps
@@ -21,6 +23,7 @@ from ..design import (
     free_number,
     put,
 )
+from ..settings import host_number
 from ..signal import channel_tasks, environment_of
 from .managed import tree_of, wanted_of
 
@@ -115,7 +118,9 @@ _NETWORK = {
     "lease_hours": "lease_h",
     "client_isolation": "client_isolation",
     "internet": "internet",
+    "limit_all_mbps": "limit_all_mbps",
 }
+_POOL = ("pool_first", "pool_last")
 _NAME = (
     "ssid",
     "network",
@@ -144,10 +149,11 @@ def taken_over(plan: Plan, differs: Differs) -> tuple[Change, ...] | None:
     """Return the changes by which the plan has what a controller holds; None where it cannot have it."""
     if differs.held is None:
         return None
-    changed = next(_changed(plan, differs), None)
-    if changed is None:
-        return None
-    return (put(changed),)
+    try:
+        changed = next(_changed(plan, differs), None)
+    except ValidationError:
+        return None  # a plan has no such value
+    return (put(changed),) if changed is not None else None
 
 
 def _changed(plan: Plan, differs: Differs) -> Iterator[Element]:
@@ -156,6 +162,10 @@ def _changed(plan: Plan, differs: Differs) -> Iterator[Element]:
     if stem == "network" and key in drawn.of(Network) and differs.key in _NETWORK:
         row = drawn.of(Network)[key].model_dump()
         yield Network.model_validate({**row, _NETWORK[differs.key]: value})
+    if stem == "network" and key in drawn.of(Network) and differs.key in _POOL:
+        network = drawn.of(Network)[key]
+        if (number := host_number(network.subnet, value)) is not None:
+            yield Network.model_validate({**network.model_dump(), differs.key: number})
     if stem == "name" and key in drawn.of(WirelessName) and differs.key in _NAME:
         row = drawn.of(WirelessName)[key].model_dump()
         yield WirelessName.model_validate({**row, differs.key: value})

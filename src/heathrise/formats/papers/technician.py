@@ -225,10 +225,11 @@ def _networks(drawn: Drawn) -> Iterator[dict[str, object]]:
             "gateway": n.gateway,
             "pool": f"{n.pool_first} to {n.pool_last}" if n.pool_first else "",
             "apart": "yes" if n.client_isolation else "no",
+            "limit": f"{n.limit_all_mbps:g} Mb/s together" if n.limit_all_mbps is not None else "",
             "reaches": ", ".join(names[r] for r in n.reaches if r != n.id) or _DASH,
         }
     for s in sheet.services if sheet is not None else ():
-        apart = dict.fromkeys(("subnet", "gateway", "pool", "reaches"), _DASH)
+        apart = dict.fromkeys(("subnet", "gateway", "pool", "limit", "reaches"), _DASH)
         yield {"name": s.name, "vlan": s.vlan, "apart": "yes", **apart}
 
 
