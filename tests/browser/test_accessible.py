@@ -61,6 +61,7 @@ STAGES = {  # with the least number of views of each
     "signal": 6,
     "cable": 2,
     "power": 1,
+    "diagram": 6,
     "settings": 5,
     "order": 5,
     "install": 3,

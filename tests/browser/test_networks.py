@@ -85,4 +85,6 @@ def test_a_spare_port_is_made_a_guest_s_and_a_name_kept_to_some_access_points(sc
     most.fill("1")
     most.press("Tab")
     sheet.saved(8)
-    expect(page.locator("[data-finding=settings-limit-net-guest]")).to_contain_text("1 Mb/s for all of it together")
+    expect(page.locator("[data-finding=settings-limit-net-guest]")).to_contain_text(
+        "1 Mb/s for all of it together"
+    )

@@ -60,7 +60,7 @@ LAYERS = (
     {"elevation"},
     {"evaluation"},
     {"views"},
-    {"placement"},
+    {"diagram", "placement"},
 )
 DISCIPLINES = LAYERS[5]
 FACED = {*LAYERS[4], *DISCIPLINES, "rack", "elevation", "placement"}

@@ -32,7 +32,7 @@ const states = computed(() =>
       <svg width="26" height="26" viewBox="0 0 24 24" aria-hidden="true"><path :d="row.info.icon" /></svg>
       <span class="title">{{ row.info.name }}</span>
       <span class="text">{{ row.text }}</span>
-      <span class="visually-hidden">, key {{ i + 1 }}</span>
+      <span class="visually-hidden">, key {{ (i + 1) % 10 }}</span>
     </button>
   </nav>
 </template>
@@ -48,7 +48,7 @@ const states = computed(() =>
 .stage {
   display: grid;
   justify-items: center;
-  padding: 9px 4px;
+  padding: 5px 4px;
   border-left: 3px solid transparent;
 }
 .stage path {
@@ -80,12 +80,13 @@ const states = computed(() =>
     align-content: center;
     justify-content: center;
     justify-items: start;
-    column-gap: 7px;
-    padding: 4px;
+    column-gap: 4px;
+    padding: 4px 2px;
     border-left: none;
     border-bottom: 3px solid transparent;
   }
   .stage svg {
+    width: 22px;
     grid-row: span 2;
   }
   .stage.here {

@@ -57,7 +57,7 @@ export function shortcuts(doing: Doing): Shortcut[] {
     { keys: ['ctrl+shift+z'], said: 'Ctrl Shift Z', what: 'Redo', where: 'anywhere', run: doing.redo, command: 'Redo' },
     { keys: ['escape'], said: 'Escape', what: 'Let go, back to Select', where: 'anywhere', when: elsewhere, run: doing.letGo },
     ...ON_SHEET,
-    ...doing.stages.slice(0, 9).map((s, k): Shortcut => ({ keys: [`${k + 1}`], said: `${k + 1}`, what: s.name, where: 'anywhere', run: () => doing.goTo(s.id), command: `Go to ${s.name}` })),
+    ...doing.stages.slice(0, 10).map((s, k): Shortcut => ({ keys: [`${(k + 1) % 10}`], said: `${(k + 1) % 10}`, what: s.name, where: 'anywhere', run: () => doing.goTo(s.id), command: `Go to ${s.name}` })),
     ...doing.tools(doing.catalogue()).map((t): Shortcut => ({ keys: t.key ? [t.key] : [], said: t.key.toUpperCase(), what: `${t.name} tool, on Plan`, where: 'plan', run: () => doing.take(t.tool), command: `Tool: ${t.name}` })),
   ]
 }

@@ -27,6 +27,7 @@ from ..store.vault import Vault, VaultError
 from . import (
     controller,
     demo,
+    diagram,
     firm,
     gear,
     handover,
@@ -90,6 +91,7 @@ ROUTES = (
     signal.routes,
     controller.routes,
     scan.routes,
+    diagram.routes,
     keys.routes,
     vouchers.routes,
     rounds.routes,

@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+import Button from 'primevue/button'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import Choices from '@/controls/Choices.vue'
+import StageFrame from '@/controls/StageFrame.vue'
+import { useDesign } from '@/document/store'
+import DiagramCards from './DiagramCards.vue'
+import DiagramLines from './DiagramLines.vue'
+import { laneColours } from './lanes'
+import { READINGS, useDiagram } from './useDiagram'
+
+/** The network from the line to the last device: derived, laid out by itself, in four readings. */
+defineModel<string>('floor', { required: true })
+const store = useDesign()
+const { view, reading, when, opened, shut, cards, cardOf, chosen, nodes, dark } = useDiagram()
+const WHENS = [{ value: 'planned', label: 'As planned' }, { value: 'today', label: 'As it is today' }]
+const ground = useTemplateRef<HTMLElement>('ground')
+const zoom = ref(0)
+const size = computed(() => ({ wide: view.value?.picture.wide ?? 0, high: view.value?.picture.high ?? 0 }))
+const MOST = 2
+const coarse = useMediaQuery('(pointer: coarse)')
+/** As small as can still be read, or met by a finger. */
+const least = computed(() => (coarse.value ? 1.3 : 0.72))
+/** As large as fits the width, where that can still be read. */
+function fit(): void {
+  const wide = ground.value?.clientWidth ?? 0
+  zoom.value = size.value.wide && wide ? Math.min(Math.max(1.15, least.value), Math.max(least.value, (wide - 4) / size.value.wide)) : 1
+}
+const step = (by: number) => (zoom.value = Math.min(MOST, Math.max(least.value, zoom.value * by)))
+watch(() => size.value.wide, async (wide) => {
+  if (!wide || zoom.value) return
+  await nextTick()
+  fit()
+}, { immediate: true })
+/** What is chosen elsewhere comes into view. */
+watch([chosen, cardOf], async ([id]) => {
+  await nextTick()
+  const card = id ? cardOf.value.get(id) : undefined
+  if (card) ground.value?.querySelector(`[data-card="${CSS.escape(card.id)}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'smooth' })
+})
+const folded = computed(() => cards.value.some((c) => c.folded))
+function unfold(): void {
+  opened.value = [...new Set([...opened.value, ...cards.value.filter((c) => c.folded && c.id.startsWith('fold:')).map((c) => c.id)])]
+  shut.value = []
+}
+function fold(): void {
+  opened.value = []
+  shut.value = []
+}
+interface Key { says: string; tone: string; width: number; colour?: string }
+/** What the lines of the reading mean. */
+const key = computed<Key[]>(() => {
+  if (reading.value === 'networks') return [...laneColours(store.all('network'))].map(([vlan, colour]) => ({ says: store.all('network').find((n) => n.vlan === vlan)?.name ?? String(vlan), tone: '', width: 3, colour }))
+  if (reading.value === 'power') return [{ says: 'feeds, the thicker the more watts', tone: 'watts', width: 4 }, { says: 'feeds nothing', tone: 'idle', width: 1 }]
+  const air: Key = { says: 'over the air', tone: 'air', width: 1.6 }
+  return reading.value === 'client' ? [{ says: 'on a wire', tone: '', width: 1.6 }, air] : [{ says: 'copper', tone: '', width: 1.9 }, { says: 'fibre', tone: 'fibre', width: 1.9 }, air, { says: 'not as it should be', tone: 'wrong', width: 1.9 }]
+})
+const node = computed(() => nodes.value.get(chosen.value))
+const chain = computed(() => store.shown?.chains.chains.find((c) => c.device === chosen.value))
+const lost = computed(() => [...dark.value].map((id) => nodes.value.get(id)?.name ?? id))
+const SHOWN = 8
+</script>
+
+<template>
+  <StageFrame>
+    <template #bar>
+      <Choices v-model="reading" :options="READINGS" aria-label="Reading" />
+      <Choices v-model="when" :options="WHENS" aria-label="Planned or today" />
+      <span class="gap" />
+      <Button v-if="folded" label="Unfold all" size="small" text data-unfold @click="unfold" />
+      <Button v-if="opened.length || shut.length" label="Fold what is alike" size="small" text data-fold-alike @click="fold" />
+      <Button icon="pi pi-search-minus" size="small" text aria-label="Smaller" @click="step(1 / 1.2)" />
+      <Button icon="pi pi-arrows-h" size="small" text aria-label="Fit the width" @click="fit" />
+      <Button icon="pi pi-search-plus" size="small" text aria-label="Larger" @click="step(1.2)" />
+    </template>
+    <div class="side">
+      <p class="shape" data-shape><b>{{ view?.diagram.shape.says }}</b><span v-for="k in key" :key="k.says" class="key"><svg width="26" height="10" aria-hidden="true"><path d="M0 5H26" :class="k.tone" :stroke-width="k.width" :style="k.colour ? { stroke: k.colour } : undefined" /></svg>{{ k.says }}</span></p>
+      <div ref="ground" class="sheet" tabindex="0" role="region" aria-label="The network drawn" data-testid="diagram">
+        <div v-if="view" class="paper" :style="{ width: `${size.wide * zoom}px`, height: `${size.high * zoom}px` }">
+          <div class="drawn" :style="{ width: `${size.wide}px`, height: `${size.high}px`, transform: `scale(${zoom})` }">
+            <DiagramLines :wide="size.wide" :high="size.high" />
+            <DiagramCards />
+          </div>
+        </div>
+      </div>
+      <div v-if="node" class="below" data-without>
+        <p><b>{{ node.name }}</b> <span class="quiet">{{ node.model }}</span><template v-if="node.joint?.why"> <span class="not_met">{{ node.joint.why }}</span></template></p>
+        <p v-if="chain" data-chain>{{ chain.says }}</p>
+        <p v-if="lost.length" class="near" data-dark>Without it {{ lost.length }} {{ lost.length === 1 ? 'thing goes' : 'things go' }} dark: {{ lost.slice(0, SHOWN).join(', ') }}<template v-if="lost.length > SHOWN"> and {{ lost.length - SHOWN }} more</template>.</p>
+        <p v-else class="quiet">Nothing else hangs on it.</p>
+      </div>
+    </div>
+  </StageFrame>
+</template>
+
+<style scoped>
+.gap {
+  flex: 1;
+}
+.side {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+}
+.shape {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 14px;
+  padding: 8px 14px 2px;
+  font-size: 13px;
+}
+.key {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  font: 400 11.5px var(--condensed);
+  color: var(--granite);
+}
+.key path {
+  stroke: var(--ink);
+}
+.key .fibre {
+  stroke: var(--tarn);
+}
+.key .air {
+  stroke-dasharray: 6 4;
+}
+.key .wrong {
+  stroke: var(--rust);
+}
+.key .watts {
+  stroke: var(--gorse);
+}
+.key .idle {
+  stroke: var(--granite-mid);
+}
+.sheet {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
+.paper {
+  position: relative;
+}
+.drawn {
+  position: absolute;
+  transform-origin: 0 0;
+}
+.below {
+  padding: 8px 14px;
+  border-top: 1px solid var(--granite-mid);
+  font: 400 12.5px/1.45 var(--condensed);
+}
+</style>

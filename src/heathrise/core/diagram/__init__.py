@@ -1,0 +1,21 @@
+"""The network drawn: from the line to the last device, derived, in four readings, laid out by itself."""
+
+from .graph import diagram_of
+from .layout import ROWS_AT_ONCE, lay_out
+from .values import READINGS, Card, Diagram, FrameBox, Joint, Node, Picture, Reading, Second, Shape
+
+__all__ = [
+    "READINGS",
+    "ROWS_AT_ONCE",
+    "Card",
+    "Diagram",
+    "FrameBox",
+    "Joint",
+    "Node",
+    "Picture",
+    "Reading",
+    "Second",
+    "Shape",
+    "diagram_of",
+    "lay_out",
+]
