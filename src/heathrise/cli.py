@@ -191,7 +191,7 @@ def surveyor_command(
 @main.command("sheet")
 @click.argument("project", type=click.Path(path_type=Path))
 @click.option("--out", type=click.Path(path_type=Path), required=True, help="PDF to write")
-@click.option("--paper", default="A4", show_default=True, help="A4, A3, Letter or Tabloid")
+@click.option("--paper", default="A4", show_default=True, help="A4, A3, A2, Letter or Tabloid")
 @click.option("--scale", type=int, help="50, 100 or 200; without one each storey fits its page")
 def sheet_command(project: Path, out: Path, paper: str, scale: int | None) -> None:
     """Draw the storeys of PROJECT to scale, as PDF."""

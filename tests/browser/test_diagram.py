@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+import pypdfium2
 import pytest
 from playwright.sync_api import expect
 
@@ -84,3 +85,19 @@ def test_the_tree_is_walked_by_keys(school_sheet: Sheet) -> None:
     expect(page.locator("[data-tree=sw-2]")).to_be_focused()
     page.keyboard.press("ArrowLeft")
     expect(page.locator("[data-tree=sw-1]")).to_be_focused()
+
+
+def test_it_is_printed_for_the_rack_s_door(school_sheet: Sheet) -> None:
+    sheet, page = school_sheet, school_sheet.page
+    sheet.stage("power")
+    finding = page.locator("[data-finding]", has=page.locator("[data-in-diagram]")).first
+    finding.locator("[data-in-diagram]").click()
+    expect(page.locator("[data-testid=diagram] .chosen")).to_have_count(1)
+    page.locator("[data-card=sw-1] .face").click()
+    with page.expect_download() as door:
+        page.get_by_role("button", name="For its rack’s door").click()
+    with open(door.value.path(), "rb") as file:
+        text = pypdfium2.PdfDocument(file.read())[0].get_textpage().get_text_range()
+    assert "cables" in text and "SW-2" in text
+    page.locator("[data-on-sheet]").click()
+    expect(page).to_have_url(re.compile("/power$"))

@@ -7,13 +7,23 @@ import math
 import random
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Building, Design, Device, Floor, Run, Space, apply, put, remove
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.placement import Wishes, best_places, mesh_view
-from heathrise.core.signal import air_of, judge_rooms, mesh_findings, mesh_links, readings_at
+from heathrise.core.signal import (
+    air_of,
+    cable_wishes,
+    judge_rooms,
+    mesh_cable_findings,
+    mesh_findings,
+    mesh_links,
+    readings_at,
+)
 from heathrise.core.signal.hearing import hearing_dbm
 from heathrise.core.views.failures import drill
 
@@ -212,3 +222,51 @@ def test_the_best_place_for_one_without_a_cable_minds_its_back_haul(catalogue: C
         assert f"{link.user_mbps:.0f} Mb/s for a user over AP-1" in cure.effect
         assert link.user_mbps >= before.user_mbps
     assert best_places(Plan(design, catalogue), "ap-2", Wishes())
+
+
+@given(st.integers(0, 10_000), st.integers(2, 5))
+def test_who_wants_the_cable_most_is_found_by_giving_it_to_each(
+    catalogue: Catalogue, seed: int, many: int
+) -> None:
+    chance = random.Random(seed)
+    at = [(chance.uniform(3, 90), chance.uniform(3, 60)) for _ in range(many + 1)]
+    points = [access_point(x, y, f"ap-{k}") for k, (x, y) in enumerate(at)]
+    design = design_of(*shell(100, 70), rack(1, 1), *points, *_loose(*points[1:]))
+    air = air_of(design, catalogue)
+    now, wishes = cable_wishes(air)
+    links = [k for k in mesh_links(air) if k.parent is not None]
+    assert now == pytest.approx(sum(k.shared_mbps for k in links), abs=0.1)
+    for wish in wishes:
+        run = next(r for r in design.of(Run).values() if r.device == wish.device)
+        cabled = air_of(apply(design, [remove(run)]), catalogue)
+        others = [k for k in mesh_links(cabled) if k.parent is not None]
+        # Those that led nowhere before are silent till then, and nothing is said of them.
+        known = {k.device for k in links}
+        wired = next(k.wired_mbps for k in links if k.device == wish.device)
+        together = wired + sum(k.shared_mbps for k in others if k.device in known)
+        if {k.device for k in others} <= known:
+            assert wish.together_mbps == pytest.approx(together, abs=0.2)
+    assert [w.together_mbps for w in wishes] == sorted((w.together_mbps for w in wishes), reverse=True)
+    found = {f.id: f for f in mesh_cable_findings(air)}
+    assert ("signal-mesh-wants-cable" in found) == bool(wishes and wishes[0].together_mbps > now)
+    for finding in found.values():
+        assert wishes[0].name in finding.text and f"{wishes[0].together_mbps:.0f}" in finding.text
+        after = apply(design, finding.cures[0].changes)
+        assert wishes[0].device not in {r.device for r in after.of(Run).values() if r.over_air}
+
+
+def test_a_strong_one_on_the_air_and_a_weak_one_on_the_cable(catalogue: Catalogue) -> None:
+    on_5 = [(a.generation, k) for k, a in catalogue.airs.items() if "5" in a.radios]
+    (_, weak), (generation, strong) = min(on_5), max(on_5)
+    points = [access_point(5, 5, "ap-0"), access_point(15, 5, "ap-1")]
+    pair = [p.model_copy(update={"model": m}) for p, m in zip(points, (weak, strong), strict=True)]
+    design = design_of(*shell(30, 10), rack(1, 1), *pair, *_loose(pair[1]))
+    found = {f.id: f for f in mesh_cable_findings(air_of(design, catalogue))}["signal-mesh-strong-ap-1"]
+    assert found.text == (
+        f"AP-1, of generation {generation}, hangs over the air while AP-0, of an older one, has the cable."
+    )
+    after = apply(design, found.cures[0].changes)
+    assert [after.of(Device)[k].model for k in ("ap-0", "ap-1")] == [strong, weak]
+    assert "signal-mesh-strong-ap-0" not in {f.id for f in mesh_cable_findings(air_of(after, catalogue))}
+    kept = apply(design, [put(pair[0].model_copy(update={"state": "keep"}))])
+    assert not [f for f in mesh_cable_findings(air_of(kept, catalogue)) if "strong" in f.id]

@@ -316,6 +316,41 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": ""
     },
     {
+      "file": "diagram.svg",
+      "label": "The network drawn, SVG",
+      "icon": "pi-sitemap",
+      "accept": ".svg",
+      "about": ""
+    },
+    {
+      "file": "diagram.png",
+      "label": "The network drawn, PNG",
+      "icon": "pi-sitemap",
+      "accept": ".png",
+      "about": ""
+    },
+    {
+      "file": "diagram.graphml",
+      "label": "The network as a graph, GraphML",
+      "icon": "pi-sitemap",
+      "accept": ".graphml",
+      "about": ""
+    },
+    {
+      "file": "diagram.dot",
+      "label": "The network as a graph, DOT",
+      "icon": "pi-sitemap",
+      "accept": ".dot",
+      "about": ""
+    },
+    {
+      "file": "diagram.pdf",
+      "label": "The network drawn",
+      "icon": "pi-file",
+      "accept": ".pdf",
+      "about": ""
+    },
+    {
       "file": "brief.pdf",
       "label": "The brief",
       "icon": "pi-file",

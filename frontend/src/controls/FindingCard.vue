@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { useProjectJob } from '@/answers/useJob'
-import type { Change, Cure, Finding } from '@/api/types'
+import type { Change, Cure, Finding, Kind } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 import { inUnits, length, measured } from '@/document/units'
@@ -11,6 +12,8 @@ import { openedFigure } from '@/figures/useFigures'
 const props = defineProps<{ finding: Finding }>()
 defineEmits<{ show: [] }>()
 const store = useDesign()
+const route = useRoute()
+const router = useRouter()
 const open = ref(false)
 const searched = ref<Cure[] | null>(null)
 const { job, running, run, stop } = useProjectJob()
@@ -26,6 +29,13 @@ const limits = computed(() => {
   return limit === null || limit === undefined ? said : `${said}, limit ${measured(limit, unit)}`
 })
 
+/** What of it stands in the diagram, where one is not there already. */
+const drawn = computed(() => (route.params['stage'] === 'diagram' ? undefined : props.finding.places.find((p) => p.kind === 'device' || p.kind === 'switch')))
+async function inDiagram(): Promise<void> {
+  if (!drawn.value) return
+  store.selection = { kind: drawn.value.kind as Kind, id: drawn.value.id }
+  await router.push(`/p/${store.id}/diagram`)
+}
 async function search(): Promise<void> {
   const done = await run('cures', { finding: props.finding.id })
   if (done) searched.value = done.result?.cures ?? []
@@ -56,6 +66,7 @@ function take(cure: Cure): void {
         icon="pi pi-compass" size="small" text data-search @click="search"
       />
       <JobProgress v-if="running" :job="job" :what="room ? 'Trying moves' : 'Searching'" @stop="stop" />
+      <Button v-if="drawn" label="In the diagram" size="small" text data-in-diagram @click="inDiagram" />
       <Button :label="open ? 'Less' : 'Rule'" size="small" text :aria-expanded="open" @click="open = !open" />
     </div>
     <dl v-if="open">

@@ -4,7 +4,7 @@ import { useProjectJob } from '@/answers/useJob'
 import JobProgress from '@/controls/JobProgress.vue'
 import { useDesign } from '@/document/store'
 
-type Printed = 'brief_pdf' | 'quote_pdf' | 'labels_pdf' | 'sheets_pdf' | 'racks_pdf' | 'settings_pdf' | 'notice_pdf'
+type Printed = 'brief_pdf' | 'quote_pdf' | 'labels_pdf' | 'sheets_pdf' | 'racks_pdf' | 'settings_pdf' | 'notice_pdf' | 'diagram_pdf'
 /** Prints a paper as a job and hands it over when it is done. */
 const props = defineProps<{ kind: Printed; label: string; arguments?: Record<string, unknown> }>()
 const store = useDesign()

@@ -14,7 +14,8 @@ if TYPE_CHECKING:
     from ..core.context.plan import Plan
 
 JSON, YAML, CSV, DXF = "application/json", "application/yaml", "text/csv", "image/vnd.dxf"
-PDF = "application/pdf"
+PDF, SVG, PNG = "application/pdf", "image/svg+xml", "image/png"
+XML, DOT = "application/xml", "text/vnd.graphviz"
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
@@ -80,6 +81,24 @@ FORMATS = (
     Format(
         "evaluation.json", "Whole evaluation, JSON", "out", JSON, "evaluation_json:write", icon="pi-chart-bar"
     ),
+    Format(
+        "diagram.svg", "The network drawn, SVG", "out", SVG, "papers.plain:diagram_svg", icon="pi-sitemap"
+    ),
+    Format(
+        "diagram.png", "The network drawn, PNG", "out", PNG, "papers.plain:diagram_png", icon="pi-sitemap"
+    ),
+    Format(
+        "diagram.graphml",
+        "The network as a graph, GraphML",
+        "out",
+        XML,
+        "diagram_graph:write_graphml",
+        icon="pi-sitemap",
+    ),
+    Format(
+        "diagram.dot", "The network as a graph, DOT", "out", DOT, "diagram_graph:write_dot", icon="pi-sitemap"
+    ),
+    Format("diagram.pdf", "The network drawn", "out", PDF, "papers.plain:diagram", paper=True),
     Format("brief.pdf", "The brief", "out", PDF, "papers.plain:brief", paper=True),
     Format("offer.pdf", "The offer", "out", PDF, "papers.plain:offer", paper=True),
     Format("labels.pdf", "Labels of both ends", "out", PDF, "papers.plain:labels", paper=True),

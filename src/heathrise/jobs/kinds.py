@@ -17,6 +17,7 @@ from ..core.base.progress import Progress, ShowBest
 from ..core.context.plan import Plan
 from ..core.controlled import PushStep, differences
 from ..core.design import DesignError, ElementId, Problem
+from ..core.diagram import READINGS, Reading
 from ..core.evaluation.evaluate import evaluate
 from ..core.records import HandedOver, Outcome, PushedStep, Record, undone
 from ..core.views.bill_of_materials import order_of
@@ -32,6 +33,7 @@ from ..formats.papers import (
     brief_pdf,
     check_paper,
     client_pdf,
+    diagram_pdf,
     drawn_of,
     labels_pdf,
     notice_pdf,
@@ -115,6 +117,14 @@ class SheetsAsked(Asked):
     floors: Annotated[tuple[ElementId, ...], Field(max_length=200)] | None = None
 
 
+class DiagramAsked(Asked):
+    """Readings of the network, the paper, and the rack whose door it is for, if one."""
+
+    readings: Annotated[tuple[Reading, ...], Field(min_length=1, max_length=4)] = READINGS
+    paper: Annotated[str, Field(max_length=20)] = "A3"
+    rack: Annotated[str, Field(max_length=40)] = ""
+
+
 class HandoverAsked(Asked):
     by: Annotated[str, Field(max_length=120)]
 
@@ -171,6 +181,12 @@ def _sheets(job: JobContext, asked: SheetsAsked) -> Paper:
     only = list(asked.floors) if asked.floors else None
     data = sheets_pdf(drawn, asked.paper, asked.scale, only)
     return Paper(paper=job.keep("sheets", "sheets.pdf", data))
+
+
+def _diagram(job: JobContext, asked: DiagramAsked) -> Paper:
+    job.progress(1, 2)
+    data = diagram_pdf(job.name, job.revision, job.plan, asked.readings, asked.paper, asked.rack)
+    return Paper(paper=job.keep("diagram", "network.pdf", data))
 
 
 def _racks(job: JobContext, _: Asked) -> Paper:
@@ -315,6 +331,7 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "quote_pdf": JobKind(Asked, Paper, _quote),
     "labels_pdf": JobKind(LabelsAsked, Paper, _labels),
     "sheets_pdf": JobKind(SheetsAsked, Paper, _sheets),
+    "diagram_pdf": JobKind(DiagramAsked, Paper, _diagram),
     "racks_pdf": JobKind(Asked, Paper, _racks),
     "settings_pdf": JobKind(Asked, Paper, _settings),
     "notice_pdf": JobKind(Asked, Paper, _notice),

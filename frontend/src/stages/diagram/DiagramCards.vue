@@ -47,6 +47,11 @@ const says = (c: DiagramCard) => inUnits(c.says?.[reading.value] ?? '')
   padding: 0 5px;
   text-align: left;
 }
+/* As large as a finger asks for by the zoom, not each by itself. */
+.face,
+.fold-mark {
+  min-height: 0 !important;
+}
 .mark {
   flex: none;
   width: 18px;

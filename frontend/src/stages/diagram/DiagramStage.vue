@@ -2,7 +2,9 @@
 import { useMediaQuery } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import Choices from '@/controls/Choices.vue'
+import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
 import DiagramCards from './DiagramCards.vue'
@@ -60,6 +62,10 @@ const node = computed(() => nodes.value.get(chosen.value))
 const chain = computed(() => store.shown?.chains.chains.find((c) => c.device === chosen.value))
 const lost = computed(() => [...dark.value].map((id) => nodes.value.get(id)?.name ?? id))
 const SHOWN = 8
+const feet = computed(() => store.site?.units === 'imperial')
+const router = useRouter()
+/** The same thing where it stands: its storey comes with it. */
+const onSheet = () => router.push(`/p/${store.id}/${node.value?.kind === 'switch' ? 'power' : 'cable'}`)
 </script>
 
 <template>
@@ -68,6 +74,7 @@ const SHOWN = 8
       <Choices v-model="reading" :options="READINGS" aria-label="Reading" />
       <Choices v-model="when" :options="WHENS" aria-label="Planned or today" />
       <span class="gap" />
+      <PrintButton kind="diagram_pdf" label="Print it" :arguments="{ readings: [reading], paper: feet ? 'Tabloid' : 'A3' }" />
       <Button v-if="folded" label="Unfold all" size="small" text data-unfold @click="unfold" />
       <Button v-if="opened.length || shut.length" label="Fold what is alike" size="small" text data-fold-alike @click="fold" />
       <Button icon="pi pi-search-minus" size="small" text aria-label="Smaller" @click="step(1 / 1.2)" />
@@ -89,6 +96,10 @@ const SHOWN = 8
         <p v-if="chain" data-chain>{{ chain.says }}</p>
         <p v-if="lost.length" class="near" data-dark>Without it {{ lost.length }} {{ lost.length === 1 ? 'thing goes' : 'things go' }} dark: {{ lost.slice(0, SHOWN).join(', ') }}<template v-if="lost.length > SHOWN"> and {{ lost.length - SHOWN }} more</template>.</p>
         <p v-else class="quiet">Nothing else hangs on it.</p>
+        <p class="does">
+          <Button label="On the sheet" icon="pi pi-map" size="small" text data-on-sheet @click="onSheet" />
+          <PrintButton v-if="node.room" kind="diagram_pdf" label="For its rack’s door" :arguments="{ readings: [reading], paper: feet ? 'Letter' : 'A4', rack: node.room }" />
+        </p>
       </div>
     </div>
   </StageFrame>
@@ -148,6 +159,10 @@ const SHOWN = 8
 .drawn {
   position: absolute;
   transform-origin: 0 0;
+}
+.does {
+  display: flex;
+  gap: 6px;
 }
 .below {
   padding: 8px 14px;

@@ -1,6 +1,6 @@
 """The network drawn: from the line to the last device, derived, in four readings, laid out by itself."""
 
-from .graph import diagram_of
+from .graph import diagram_of, rack_of
 from .layout import ROWS_AT_ONCE, lay_out
 from .values import READINGS, Card, Diagram, FrameBox, Joint, Node, Picture, Reading, Second, Shape
 
@@ -18,4 +18,5 @@ __all__ = [
     "Shape",
     "diagram_of",
     "lay_out",
+    "rack_of",
 ]

@@ -58,6 +58,24 @@ def order_of(node: Node, above: Node | None) -> tuple[int, int, str, str]:
     return first, ports[0] if ports else 999, node.name, node.id
 
 
+def rack_of(diagram: Diagram, room: str) -> Diagram:
+    """Return what of a diagram hangs on a rack: the way there from the line, what stands in it, and what is
+    plugged in there, but not what hangs on other racks."""
+    by_id = {n.id: n for n in diagram.nodes}
+    kept: set[str] = set()
+    for node in diagram.nodes:
+        above = by_id.get(node.parent or "")
+        if node.room == room or (above is not None and above.room == room):
+            kept.add(node.id)
+            at = above
+            while at is not None:
+                kept.add(at.id)
+                at = by_id.get(at.parent or "")
+    nodes = tuple(n for n in diagram.nodes if n.id in kept)
+    seconds = tuple(s for s in diagram.seconds if {s.below, s.above} <= kept)
+    return diagram.model_copy(update={"nodes": nodes, "seconds": seconds})
+
+
 @dataclass(frozen=True)
 class _Source:
     """What is known of a plan's links, by what they end in."""

@@ -57,6 +57,7 @@ from ..signal import (
     habit_findings,
     judge_habits,
     judge_rooms,
+    mesh_cable_findings,
     mesh_findings,
     radios_of,
     sharing,
@@ -152,6 +153,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
         chapters.tell("signal", lambda: signal_findings(air, rooms))
         chapters.tell("signal", lambda: mesh_findings(air))
+        chapters.tell("signal", lambda: mesh_cable_findings(air))
         signal = SignalChapter.model_construct(rooms=tuple(rooms))
         if full:
             habits = chapters.run("signal", lambda: judge_habits(air)) or []

@@ -21,6 +21,7 @@ from .enclosing import share_walled, walls_that
 from .explain import SpotView, explain_spot
 from .habits import HabitVerdict, habit_findings, judge_habits, walk_of, way_of
 from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, rates_over_air
+from .mesh_cables import CableWish, cable_wishes, mesh_cable_findings
 from .neighbours import noted
 from .obstacles import losses_db
 from .radio_environment import Direction, RadioEnvironment, heard_at, readings_at
@@ -43,6 +44,7 @@ __all__ = [
     "Asked",
     "BandView",
     "Busy",
+    "CableWish",
     "Calibration",
     "ChannelPlan",
     "ChannelProblem",
@@ -63,6 +65,7 @@ __all__ = [
     "band_view",
     "busy_findings",
     "busy_hour",
+    "cable_wishes",
     "calibrate",
     "channel_findings",
     "channel_plans",
@@ -76,6 +79,7 @@ __all__ = [
     "judge_habits",
     "judge_rooms",
     "losses_db",
+    "mesh_cable_findings",
     "mesh_findings",
     "mesh_links",
     "noted",

@@ -119,22 +119,27 @@ class _Net:
     wired: frozenset[int]
 
 
-def mesh_links(air: RadioEnvironment) -> list[MeshLink]:
+def mesh_links(air: RadioEnvironment, wired: frozenset[str] = frozenset()) -> list[MeshLink]:
     """Return each access point without a cable with its back-haul, in order of placing.
+
+    Args:
+        wired: access points over the air that are taken to have a cable.
 
     References:
         A relay on one radio sends each bit twice: what a user gets over links r1, r2 is 1 / (1/r1 + 1/r2).
     """
     devices = air.design.of(Device)
     found = {d: _orphan(air, devices[d]) for d in air.cut_off}
-    for band, net, mine in _nets(air):
+    for band, net, mine in _nets(air, wired):
         found |= {k.device: k for k in _links(air, band, net, mine)}
     return [found[d] for d in devices if d in found]
 
 
-def _nets(air: RadioEnvironment) -> Iterator[tuple[Band, _Net, set[str]]]:
+def _nets(
+    air: RadioEnvironment, wired: frozenset[str] = frozenset()
+) -> Iterator[tuple[Band, _Net, set[str]]]:
     """Yield each band over which somebody hangs on the air, with those who do."""
-    loose = over_the_air(air.design, air.catalogue) - air.cut_off
+    loose = over_the_air(air.design, air.catalogue) - air.cut_off - wired
     on_5 = {d.id for d in air.access_points(BAND)}
     split: tuple[tuple[Band, set[str]], ...] = ((BAND, loose & on_5), ("2.4", loose - on_5))
     for band, mine in split:

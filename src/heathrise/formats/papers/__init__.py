@@ -1,6 +1,7 @@
 """What is printed: the brief, the offer, labels, sheets to scale, the hand-over."""
 
 from .brief import brief_pdf
+from .diagram import diagram_pdf
 from .guests import notice_pdf, vouchers_pdf
 from .handover import client_pdf, code_svg, sealed_pdf
 from .head import NO_HEAD, Head
@@ -21,6 +22,7 @@ __all__ = [
     "check_paper",
     "client_pdf",
     "code_svg",
+    "diagram_pdf",
     "drawn_of",
     "labels_pdf",
     "notice_pdf",

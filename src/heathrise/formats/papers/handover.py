@@ -10,11 +10,13 @@ from markupsafe import Markup
 from ...core.brief import PainVerdict
 from ...core.handover import Handover, Join, OpenPoint, Seen, joins_of
 from ...core.views.promises import noticed
+from .diagram import network_figure
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
 from .sheets import Drawn
 
 _SHEET_MM = (182.0, 122.0)
+_NETWORK_MM = (182.0, 190.0)
 _QR_MM = 26.0
 VERDICTS = {
     "met": "as promised",
@@ -68,6 +70,7 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
             for floor in drawn.floors()
             for sheet in [drawn.sheet_within(floor, _SHEET_MM)]
         ],
+        network=network_figure(drawn, *_NETWORK_MM),
         joins=[joined(j) for j in people],
         gear=[j.ssid for j in handover.joins if not j.people],
         reaches=handover.reaches,

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from ...core.context.plan import Plan
+from ...core.diagram import READINGS
 from ...core.views.handover import Observed, handover_of
 from ...core.views.labels import project_labels
 from ...core.views.offers import offers
 from ...core.views.work_list import steps_of
 from .brief import brief_pdf
+from .diagram import diagram_page, diagram_pdf
+from .diagram import diagram_png as png_of
 from .guests import notice_pdf
 from .handover import client_pdf
 from .labels import labels_pdf
@@ -32,6 +35,20 @@ def labels(name: str, plan: Plan) -> bytes:
     """Print labels on the first of the sheets that are sold."""
     sheet = next(iter(plan.catalogue.label_sheets.values()))
     return labels_pdf(name, project_labels(plan), sheet)
+
+
+def diagram(name: str, plan: Plan) -> bytes:
+    """Print the network in all of its readings."""
+    paper = "Tabloid" if plan.design.site.units == "imperial" else "A3"
+    return diagram_pdf(name, _REVISION, plan, READINGS, paper)
+
+
+def diagram_svg(name: str, plan: Plan) -> str:
+    return diagram_page(name, _REVISION, plan, "cables").svg
+
+
+def diagram_png(name: str, plan: Plan) -> bytes:
+    return png_of(name, _REVISION, plan, "cables")
 
 
 def sheets(name: str, plan: Plan) -> bytes:

@@ -14,8 +14,10 @@ from ...core.order import GROUPS, Order
 from ...core.views.bill_of_materials import order_of
 from ...core.views.offers import Offer
 from ...core.views.promises import RoomPromise, promised
+from .diagram import network_figure
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
+from .sheets import drawn_of
 
 GROUP_NAMES = {
     "gear": "Gear",
@@ -27,6 +29,7 @@ GROUP_NAMES = {
     "rack": "Rack",
     "spares": "Spares",
 }
+_NETWORK_MM = (182.0, 120.0)
 _UNITS = {"box": "boxes", "m": "m", "piece": ""}
 
 
@@ -79,6 +82,7 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
         budget=_budget(order),
         options=_options(quote),
         facts=_facts(design, evaluate(plan), order),
+        network=network_figure(drawn_of(quote.name, quote.revision, plan), *_NETWORK_MM),
         client_does=[papers.words(c) for c in said.client_does],
         later=_later(design, evaluate(plan)),
         terms=_terms(firm),

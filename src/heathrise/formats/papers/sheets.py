@@ -11,6 +11,7 @@ from markupsafe import Markup
 from ...core.catalogue import Catalogue
 from ...core.context.plan import Plan
 from ...core.design import Building, Design, DesignError, Floor, Problem
+from ...core.diagram import Diagram, diagram_of
 from ...core.evaluation.evaluate import Evaluation, evaluate
 from ...core.install import Label
 from ...core.views.labels import project_labels
@@ -44,6 +45,7 @@ class Drawn:
     design: Design
     catalogue: Catalogue
     evaluation: Evaluation
+    diagram: Diagram
     labels: Sequence[Label] = ()
 
     def label_by_device(self) -> dict[str, str]:
@@ -116,7 +118,8 @@ class Drawn:
 
 def drawn_of(name: str, revision: int, plan: Plan) -> Drawn:
     """Return what the sheets of a project are drawn of."""
-    return Drawn(name, revision, plan.on, plan.design, plan.catalogue, evaluate(plan), project_labels(plan))
+    known = evaluate(plan), diagram_of(plan), project_labels(plan)
+    return Drawn(name, revision, plan.on, plan.design, plan.catalogue, *known)
 
 
 def sheets_pdf(drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] | None = None) -> bytes:

@@ -9,6 +9,7 @@ from markupsafe import Markup
 
 from ...core.base.wording import some, speed
 from ...core.design import Device, EquipmentRoom, Floor, Network, Switch
+from ...core.diagram import Reading
 from ...core.handover import Handover
 from ...core.rack import PortUse
 from ...core.records import SeenPort
@@ -16,12 +17,14 @@ from ...core.settings import NameSheet
 from ...core.views.acceptance import cable_of
 from ...core.views.handover import Observed
 from ..sheets.paper import GORSE, GRANITE, INK, MOSS, PAPER, RUST, text
+from .diagram import network_drawn
 from .handover import open_for
 from .head import NO_HEAD, Head
 from .racks import elevations
 from .render import Papers, html_of, pdf_of, style
 from .sheets import Drawn, in_template
 
+_READINGS: tuple[Reading, ...] = ("cables", "networks")
 _PORT_MM, _GAP_MM, _ROWS = 6.6, 0.8, 2
 _TONES = {"met": MOSS, "near": GORSE, "not_met": RUST, "unread": INK}
 _TESTED = {"untested": "", "met": "passed", "near": "look again", "not_met": "failed"}
@@ -45,6 +48,8 @@ def technician_pdf(
     site, papers = drawn.design.site, Papers(drawn.design.site.units)
     paper = "Letter" if site.units == "imperial" else "A4"
     pages = [page for floor in drawn.floors() for page in drawn.pages(floor, paper)]
+    network = network_drawn(drawn).named()
+    pages += [page for reading in _READINGS for page in network.pages(reading, paper)]
     html = html_of(
         "technician.html",
         style=style(),

@@ -1,5 +1,6 @@
 """Sheets to scale, as SVG: drawn with the same pens and marks as on the screen."""
 
+from .diagram import diagram_legend, draw_diagram, fitted, on_pages
 from .marks import pen_of
 from .page import PAGE_SCALES, PAPERS, Page, Title, legend_of, pages_of, room_on, whole_page
 from .sheet import SCALES, Layer, Sheet, bounds, draw_sheet
@@ -13,8 +14,12 @@ __all__ = [
     "Sheet",
     "Title",
     "bounds",
+    "diagram_legend",
+    "draw_diagram",
     "draw_sheet",
+    "fitted",
     "legend_of",
+    "on_pages",
     "pages_of",
     "pen_of",
     "room_on",

@@ -30,12 +30,13 @@ from .sheet import Sheet
 PAPERS: dict[str, tuple[float, float]] = {
     "A4": (210.0, 297.0),
     "A3": (297.0, 420.0),
+    "A2": (420.0, 594.0),
     "Letter": (215.9, 279.4),
     "Tabloid": (279.4, 431.8),
 }
 PAGE_SCALES = (50, 100, 200)
 MOST_PAGES = 60
-_MARGIN, _BLOCK, _LAP = 8.0, 27.0, 5.0
+_MARGIN, _BLOCK, LAP_MM = 8.0, 27.0, 5.0
 _LEAST_WIDE = 200.0  # under which the title block has no room
 _FEET_M = 0.3048
 _BAR_MM = 34.0  # the scale bar is as long as a round length gets under this
@@ -197,7 +198,7 @@ def _size(paper: str, landscape: bool) -> tuple[float, float]:
 
 
 def _tiles(long_mm: float, room_mm: float) -> int:
-    return 1 if long_mm <= room_mm else math.ceil((long_mm - _LAP) / (room_mm - _LAP))
+    return 1 if long_mm <= room_mm else math.ceil((long_mm - LAP_MM) / (room_mm - LAP_MM))
 
 
 def _count(sheet: Sheet, paper: str, landscape: bool) -> int:
@@ -209,7 +210,7 @@ def _start(long_mm: float, room_mm: float, number: int) -> float:
     """Return where a page begins along one side; a drawing that fits lies in the middle."""
     if long_mm <= room_mm:
         return -(room_mm - long_mm) / 2
-    return number * (room_mm - _LAP)
+    return number * (room_mm - LAP_MM)
 
 
 def _frame(
@@ -249,8 +250,11 @@ def _frame(
     for k, row in enumerate(legend[: columns * each]):
         x, y = left + name_wide + 3 + (k // each) * 44, top + 2.0 + (k % each) * 3.5
         yield f'<g transform="translate({x:.2f} {y:.2f})">{row}</g>'
-    yield from _scale_bar(right - bar_wide + 3, top, sheet.scale, title.imperial)
-    yield from _north(right - 6.5, top + 9)
+    if sheet.scale:
+        yield from _scale_bar(right - bar_wide + 3, top, sheet.scale, title.imperial)
+        yield from _north(right - 6.5, top + 9)
+    else:
+        yield text(right - bar_wide + 3, top + 6.5, "Not to scale", 3.4, INK, 600, "start")
     if count > 1:
         yield from _key(right - 20, top + 15.5, tiles, number)
 
