@@ -19,6 +19,7 @@ import shapely
 
 from bench import kernel_before
 from bench.bring_ups import bring_ups
+from bench.diagram import diagram
 from bench.drag import drag_latencies_ms
 from bench.edit import edits
 from bench.flat import flat
@@ -262,6 +263,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "wire": wire,
     "packets": packets,
     "bring_ups": bring_ups,
+    "diagram": diagram,
     "tall": tall,
     "flat": flat,
     "measured": measured,

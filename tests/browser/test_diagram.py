@@ -54,6 +54,17 @@ def test_a_guest_s_socket_is_followed_to_the_line_and_a_switch_pressed(school_sh
     expect(page.locator("[data-chain]")).to_contain_text("is the narrowest")
     on_the_way = page.locator(".card.path b").all_inner_texts()
     assert on_the_way[:2] == ["The line", "SW-1"] and on_the_way[-1] == "Library desk"
+    # A packet from it is followed in the picture.
+    goal = page.get_by_label("Packet from it to")
+    goal.click()
+    page.get_by_role("option", name="the internet", exact=True).click()
+    says = page.locator("[data-packet-says]")
+    expect(says).to_contain_text("It passes")
+    expect(card).to_have_class(re.compile("passed"))
+    goal.click()
+    page.get_by_role("option", name="Control desk.1", exact=True).click()
+    expect(says).to_contain_text("It stops: Visitors may not open a connection to Staff")
+    expect(page.locator(".card.stopped")).to_have_count(1)
     # The same is chosen on the sheet, and the other way round.
     sheet.stage("cable")
     expect(page.locator(".side [data-testid=inspector], .side")).to_contain_text("Library desk")
@@ -69,6 +80,8 @@ def test_a_guest_s_socket_is_followed_to_the_line_and_a_switch_pressed(school_sh
     page.locator("[data-card=sw-1] .fold-mark").click()
     page.locator("[data-card=sw-2] .face").click()
     expect(page.locator("[data-dark]")).to_contain_text("things go dark")
+    page.locator("[data-drill]").click()
+    expect(page.locator("[data-drilled]")).to_contain_text("without it", timeout=60_000)
 
 
 def test_the_tree_is_walked_by_keys(school_sheet: Sheet) -> None:

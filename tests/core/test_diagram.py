@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 from collections import Counter, defaultdict
 from functools import cache
-from itertools import pairwise
+from itertools import combinations, pairwise, permutations
 
 import pytest
 from hypothesis import given
@@ -15,7 +15,7 @@ from bench.random_designs import edited, random_design
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Device, Run, Switch, apply, remove
-from heathrise.core.diagram import ROWS_AT_ONCE, Diagram, Node, Picture, diagram_of, lay_out
+from heathrise.core.diagram import ROWS_AT_ONCE, Diagram, Node, Picture, Second, Shape, diagram_of, lay_out
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.demo import SITES
 
@@ -235,3 +235,61 @@ def test_the_demo_fits_a_screen_at_once(key: str) -> None:
     plan = Plan(next(s for s in SITES if s.key == key).make(), CATALOGUE)
     picture = lay_out(diagram_of(plan))
     assert picture.rows <= 20 and picture.columns <= 6
+
+
+def _crossings(picture: Picture) -> int:
+    """How many pairs of drawn ways cross, each taken as the straight line between its cards."""
+    at = {c.id: (c.column, c.row) for c in picture.cards}
+    ways = [(at[c.parent], at[c.id]) for c in picture.cards if c.parent is not None]
+    ways += [(at[a], at[b]) for b, a in picture.seconds]
+
+    def side(p: tuple[int, int], q: tuple[int, int], r: tuple[int, int]) -> int:
+        turn = (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])
+        return (turn > 0) - (turn < 0)
+
+    found = 0
+    for (a, b), (c, d) in combinations(ways, 2):
+        if len({a, b, c, d}) == 4:
+            found += side(a, b, c) * side(a, b, d) < 0 and side(c, d, a) * side(c, d, b) < 0
+    return found
+
+
+def _drawn(parents: list[int], seconds: list[tuple[int, int]], order: list[int]) -> Diagram:
+    """A made-up network: thing k hangs on ``parents[k]``, those of one parent in a given order."""
+    below = defaultdict(list)
+    for k in order:
+        if k:
+            below[parents[k - 1] % k].append(k)
+    nodes: list[Node] = []
+
+    def add(k: int, parent: str | None) -> None:
+        nodes.append(Node(id=f"n{k}", kind="switch", name=f"n{k}", parent=parent))
+        for child in below[k]:
+            add(child, f"n{k}")
+
+    add(0, None)
+    rows = tuple(Second(below=f"n{b}", above=f"n{a}", mbps=1, says="") for b, a in seconds)
+    return Diagram(nodes=tuple(nodes), seconds=rows, shape=Shape(name="tree", says=""))
+
+
+@examples(40)
+@given(
+    st.lists(st.integers(0, 20), min_size=3, max_size=5),
+    st.lists(st.tuples(st.integers(0, 5), st.integers(0, 5)), max_size=3),
+)
+def test_second_ways_cross_little_more_than_in_the_best_order_there_is(
+    parents: list[int], pairs: list[tuple[int, int]]
+) -> None:
+    many = len(parents) + 1
+    seconds = [(b % many, a % many) for b, a in pairs if b % many != a % many]
+    ours = lay_out(_drawn(parents, seconds, list(range(many))), rows_at_once=None)
+    every = (
+        lay_out(_drawn(parents, seconds, [0, *order]), rows_at_once=None)
+        for order in permutations(range(1, many))
+    )
+    least = min(map(_crossings, every))
+    rows = {c.id: c.row for c in ours.cards}
+    apart = sum(abs(rows[f"n{b}"] - rows[f"n{a}"]) for b, a in seconds)
+    assert least <= _crossings(ours) <= least + apart + len(seconds) ** 2
+    if not seconds:
+        assert _crossings(ours) == 0

@@ -4,15 +4,26 @@ import type { DiagramCard } from '@/api/types'
 import MarkShape from '@/sheet/MarkShape.vue'
 import { inUnits } from '@/document/units'
 import { useDiagram } from './useDiagram'
+import { useOverlays } from './useOverlays'
 
 /** Each thing of the network as a card, or several that are alike as one. */
 const { view, reading, nodes, cards, chosen, path, dark, choose, toggle } = useDiagram()
+const { live, stands, passed, stopped } = useOverlays()
 const grid = computed(() => view.value!.picture.grid)
 const at = (c: DiagramCard) => ({ left: `${grid.value.margin + c.column * grid.value.column}px`, top: `${view.value!.picture.tops![c.row]}px`, width: `${grid.value.card_wide}px`, height: `${grid.value.card_high}px` })
 const first = (c: DiagramCard) => nodes.value.get(c.nodes[0]!)
 const tone = (c: DiagramCard) => {
   const n = first(c)
-  return [n?.kind, n?.state, { wrong: c.nodes.some((k) => nodes.value.get(k)?.joint?.verdict === 'not_met'), narrow: c.nodes.some((k) => nodes.value.get(k)?.narrow), fold: c.id.startsWith('fold:'), chosen: c.id === chosen.value, path: c.nodes.some((k) => path.value.has(k)), dark: c.nodes.some((k) => dark.value.has(k)) }]
+  return [n?.kind, n?.state, { wrong: c.nodes.some((k) => nodes.value.get(k)?.joint?.verdict === 'not_met'), narrow: c.nodes.some((k) => nodes.value.get(k)?.narrow), fold: c.id.startsWith('fold:'), chosen: c.id === chosen.value, path: c.nodes.some((k) => path.value.has(k)), dark: c.nodes.some((k) => dark.value.has(k)), passed: c.nodes.some((k) => passed.value.has(k)), stopped: !!stopped.value && c.nodes.includes(stopped.value) }]
+}
+/** How what is on a card stands: as the worst of it. */
+const RANK = ['cut_off', 'held_elsewhere', 'offline', 'unseen', 'found', 'adopting', 'updating', 'scanning', 'online']
+const light = (c: DiagramCard) => {
+  const all = c.nodes.flatMap((k) => (stands.value.has(k) ? [stands.value.get(k)!] : []))
+  if (!live.value || !all.length) return ''
+  const worst = all.map((d) => d.stand ?? 'unseen').sort((a, b) => RANK.indexOf(a) - RANK.indexOf(b))[0]!
+  const slow = all.some((d) => d.elsewhere || (d.link_mbps && d.planned_mbps && d.link_mbps < d.planned_mbps))
+  return worst === 'online' && slow ? 'slow' : worst
 }
 const says = (c: DiagramCard) => inUnits(c.says?.[reading.value] ?? '')
 </script>
@@ -21,6 +32,7 @@ const says = (c: DiagramCard) => inUnits(c.says?.[reading.value] ?? '')
   <div>
     <div v-for="c in cards" :key="c.id" class="card" :class="tone(c)" :style="at(c)" :data-card="c.id">
       <button class="plain face" :title="`${c.name}: ${says(c)}`" :aria-pressed="c.id === chosen" @click="choose(c)">
+        <span v-if="light(c)" class="light" :class="light(c)" :title="light(c).replace('_', ' ')" :data-light="light(c)" />
         <svg v-if="first(c)?.mark" class="mark" viewBox="-12 -12 24 24" aria-hidden="true"><MarkShape :shape="first(c)!.mark!" /></svg>
         <span class="words"><b>{{ c.name }}</b><small>{{ says(c) }}</small></span>
       </button>
@@ -114,6 +126,41 @@ const says = (c: DiagramCard) => inUnits(c.says?.[reading.value] ?? '')
 }
 .path {
   border-color: var(--heather);
+}
+.light {
+  flex: none;
+  width: 10px;
+  height: 10px;
+  border: 2px solid var(--granite-mid);
+  border-radius: 50%;
+}
+.light.online {
+  background: var(--moss-line);
+  border-color: var(--moss-line);
+}
+.light.found,
+.light.slow {
+  background: var(--gorse);
+  border-color: var(--gorse);
+}
+.light.adopting,
+.light.updating,
+.light.scanning {
+  border-color: var(--tarn);
+}
+.light.offline,
+.light.cut_off,
+.light.held_elsewhere {
+  border-color: var(--rust);
+  border-radius: 2px;
+}
+.passed {
+  border-color: var(--moss-line);
+  box-shadow: inset 0 -3px 0 var(--moss-line);
+}
+.stopped {
+  border-color: var(--rust);
+  box-shadow: inset 0 -3px 0 var(--rust);
 }
 .chosen {
   background: var(--heather-wash);

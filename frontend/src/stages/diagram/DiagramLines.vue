@@ -47,6 +47,9 @@ const seconds = computed(() => (view.value?.picture.seconds ?? []).flatMap(([b, 
   const [below, above] = [cards.value.find((c) => c.id === b), cards.value.find((c) => c.id === a)]
   return below && above ? [`M${left(above) + grid.value.card_wide} ${middle(above)}C${left(above) + grid.value.card_wide + 60} ${middle(above)} ${left(below) - 60} ${middle(below)} ${left(below)} ${middle(below)}`] : []
 }))
+const LETTER_PX = 5.4
+/** What of a rack's line fits its frame. */
+const short = (said: string, wide: number) => (said.length * LETTER_PX > wide - 16 ? `${said.slice(0, Math.floor((wide - 24) / LETTER_PX))}…` : said)
 const frames = computed(() => (view.value?.picture.frames ?? []).map((f) => ({
   ...f, x: left(f) - grid.value.frame_pad, y: view.value!.picture.tops![f.row]! - grid.value.frame_head,
   wide: (f.last_column - f.column) * grid.value.column + grid.value.card_wide + 2 * grid.value.frame_pad,
@@ -58,7 +61,7 @@ const frames = computed(() => (view.value?.picture.frames ?? []).map((f) => ({
   <svg class="lines" :width="wide" :height="high" aria-hidden="true">
     <g v-for="f in frames" :key="`${f.room} ${f.row}`" class="frame" :data-frame="f.room">
       <rect :x="f.x" :y="f.y" :width="f.wide" :height="f.high" rx="3" />
-      <text :x="f.x + 8" :y="f.y + 12">{{ f.name }}</text>
+      <text :x="f.x + 8" :y="f.y + 12">{{ short([f.name, f.says?.[reading]].filter(Boolean).join(': '), f.wide) }}</text>
     </g>
     <path v-for="(d, k) in seconds" :key="`second ${k}`" class="second" :d="d" />
     <path v-for="l in lines" :key="l.key" class="line" :class="[l.tone, { on: l.on }]" :d="l.d" :stroke-width="l.on ? l.width + 1.4 : l.width" :style="l.colour ? { stroke: l.colour } : undefined" />

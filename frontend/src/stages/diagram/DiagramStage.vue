@@ -1,22 +1,26 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import Button from 'primevue/button'
+import ToggleSwitch from 'primevue/toggleswitch'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import Choices from '@/controls/Choices.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
+import DiagramBelow from './DiagramBelow.vue'
 import DiagramCards from './DiagramCards.vue'
 import DiagramLines from './DiagramLines.vue'
 import { laneColours } from './lanes'
 import { READINGS, useDiagram } from './useDiagram'
+import { useOverlays } from './useOverlays'
 
 /** The network from the line to the last device: derived, laid out by itself, in four readings. */
 defineModel<string>('floor', { required: true })
 const store = useDesign()
-const { view, reading, when, opened, shut, cards, cardOf, chosen, nodes, dark } = useDiagram()
-const WHENS = [{ value: 'planned', label: 'As planned' }, { value: 'today', label: 'As it is today' }]
+const { view, reading, when, opened, shut, cards, cardOf, chosen } = useDiagram()
+const { live, said } = useOverlays()
+const feet = computed(() => store.site?.units === 'imperial')
+const WHENS = [{ value: 'planned', label: 'Planned' }, { value: 'today', label: 'Today' }]
 const ground = useTemplateRef<HTMLElement>('ground')
 const zoom = ref(0)
 const size = computed(() => ({ wide: view.value?.picture.wide ?? 0, high: view.value?.picture.high ?? 0 }))
@@ -58,14 +62,6 @@ const key = computed<Key[]>(() => {
   const air: Key = { says: 'over the air', tone: 'air', width: 1.6 }
   return reading.value === 'client' ? [{ says: 'on a wire', tone: '', width: 1.6 }, air] : [{ says: 'copper', tone: '', width: 1.9 }, { says: 'fibre', tone: 'fibre', width: 1.9 }, air, { says: 'not as it should be', tone: 'wrong', width: 1.9 }]
 })
-const node = computed(() => nodes.value.get(chosen.value))
-const chain = computed(() => store.shown?.chains.chains.find((c) => c.device === chosen.value))
-const lost = computed(() => [...dark.value].map((id) => nodes.value.get(id)?.name ?? id))
-const SHOWN = 8
-const feet = computed(() => store.site?.units === 'imperial')
-const router = useRouter()
-/** The same thing where it stands: its storey comes with it. */
-const onSheet = () => router.push(`/p/${store.id}/${node.value?.kind === 'switch' ? 'power' : 'cable'}`)
 </script>
 
 <template>
@@ -73,16 +69,16 @@ const onSheet = () => router.push(`/p/${store.id}/${node.value?.kind === 'switch
     <template #bar>
       <Choices v-model="reading" :options="READINGS" aria-label="Reading" />
       <Choices v-model="when" :options="WHENS" aria-label="Planned or today" />
+      <label class="tick"><ToggleSwitch v-model="live" aria-label="As the controller sees it" data-live /> live</label>
       <span class="gap" />
       <PrintButton kind="diagram_pdf" label="Print it" :arguments="{ readings: [reading], paper: feet ? 'Tabloid' : 'A3' }" />
-      <Button v-if="folded" label="Unfold all" size="small" text data-unfold @click="unfold" />
-      <Button v-if="opened.length || shut.length" label="Fold what is alike" size="small" text data-fold-alike @click="fold" />
       <Button icon="pi pi-search-minus" size="small" text aria-label="Smaller" @click="step(1 / 1.2)" />
       <Button icon="pi pi-arrows-h" size="small" text aria-label="Fit the width" @click="fit" />
       <Button icon="pi pi-search-plus" size="small" text aria-label="Larger" @click="step(1.2)" />
     </template>
     <div class="side">
-      <p class="shape" data-shape><b>{{ view?.diagram.shape.says }}</b><span v-for="k in key" :key="k.says" class="key"><svg width="26" height="10" aria-hidden="true"><path d="M0 5H26" :class="k.tone" :stroke-width="k.width" :style="k.colour ? { stroke: k.colour } : undefined" /></svg>{{ k.says }}</span></p>
+      <p v-if="said" class="not_met said" role="status">{{ said }}</p>
+      <p class="shape" data-shape><b>{{ view?.diagram.shape.says }}</b><span v-for="k in key" :key="k.says" class="key"><svg width="26" height="10" aria-hidden="true"><path d="M0 5H26" :class="k.tone" :stroke-width="k.width" :style="k.colour ? { stroke: k.colour } : undefined" /></svg>{{ k.says }}</span><span class="gap" /><Button v-if="folded" label="Unfold all" size="small" text data-unfold @click="unfold" /><Button v-if="opened.length || shut.length" label="Fold what is alike" size="small" text data-fold-alike @click="fold" /></p>
       <div ref="ground" class="sheet" tabindex="0" role="region" aria-label="The network drawn" data-testid="diagram">
         <div v-if="view" class="paper" :style="{ width: `${size.wide * zoom}px`, height: `${size.high * zoom}px` }">
           <div class="drawn" :style="{ width: `${size.wide}px`, height: `${size.high}px`, transform: `scale(${zoom})` }">
@@ -91,16 +87,7 @@ const onSheet = () => router.push(`/p/${store.id}/${node.value?.kind === 'switch
           </div>
         </div>
       </div>
-      <div v-if="node" class="below" data-without>
-        <p><b>{{ node.name }}</b> <span class="quiet">{{ node.model }}</span><template v-if="node.joint?.why"> <span class="not_met">{{ node.joint.why }}</span></template></p>
-        <p v-if="chain" data-chain>{{ chain.says }}</p>
-        <p v-if="lost.length" class="near" data-dark>Without it {{ lost.length }} {{ lost.length === 1 ? 'thing goes' : 'things go' }} dark: {{ lost.slice(0, SHOWN).join(', ') }}<template v-if="lost.length > SHOWN"> and {{ lost.length - SHOWN }} more</template>.</p>
-        <p v-else class="quiet">Nothing else hangs on it.</p>
-        <p class="does">
-          <Button label="On the sheet" icon="pi pi-map" size="small" text data-on-sheet @click="onSheet" />
-          <PrintButton v-if="node.room" kind="diagram_pdf" label="For its rack’s door" :arguments="{ readings: [reading], paper: feet ? 'Letter' : 'A4', rack: node.room }" />
-        </p>
-      </div>
+      <DiagramBelow />
     </div>
   </StageFrame>
 </template>
@@ -108,6 +95,15 @@ const onSheet = () => router.push(`/p/${store.id}/${node.value?.kind === 'switch
 <style scoped>
 .gap {
   flex: 1;
+}
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12.5px;
+}
+.said {
+  padding: 6px 14px 0;
 }
 .side {
   flex: 1;
@@ -159,14 +155,5 @@ const onSheet = () => router.push(`/p/${store.id}/${node.value?.kind === 'switch
 .drawn {
   position: absolute;
   transform-origin: 0 0;
-}
-.does {
-  display: flex;
-  gap: 6px;
-}
-.below {
-  padding: 8px 14px;
-  border-top: 1px solid var(--granite-mid);
-  font: 400 12.5px/1.45 var(--condensed);
 }
 </style>

@@ -19,7 +19,7 @@ from ..signal import MeshLink, environment_of, mesh_links
 from ..views.managed import tree_of
 from .shape import shape_of
 from .values import Diagram, Joint, Node, Second
-from .words import says_of
+from .words import rack_says, says_of
 
 LINE, LOOSE = "line", "loose"
 _NO_WAY = ("no_way",)
@@ -30,7 +30,8 @@ def diagram_of(plan: Plan) -> Diagram:
     """Return the diagram of a plan: the line, every switch, every device and recorder exactly once."""
     source = _Source(plan)
     nodes = tuple(_in_order(source.nodes()))
-    return Diagram(nodes=nodes, seconds=tuple(source.seconds()), shape=shape_of(plan, nodes))
+    racks = {r.room: rack_says(r) for r in source.evaluation.racks.racks}
+    return Diagram(nodes=nodes, seconds=tuple(source.seconds()), racks=racks, shape=shape_of(plan, nodes))
 
 
 def _in_order(nodes: Mapping[str, Node]) -> Iterator[Node]:
@@ -313,6 +314,7 @@ class _Source:
             ports=tuple(u.port for u in uses),
             category=run.category if run is not None else "",
             length_m=run.fixed_m if run is not None else 0.0,
+            extenders=max(0, len(run.hops) - 1) if run is not None else 0,
             asked_mbps=run.speed_mbps if run is not None else None,
             speed_mbps=min(passed[-3:]) if passed else float(min((u.speed_mbps for u in uses), default=0)),
             watts=powered.expected_w if powered is not None and (fed or injector is not None) else 0.0,

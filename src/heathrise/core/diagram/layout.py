@@ -15,7 +15,7 @@ from ..base.wording import some
 from .values import GRID, Card, Diagram, FrameBox, Node, Picture
 from .words import pace
 
-ROWS_AT_ONCE = 14
+ROWS_AT_ONCE = 12
 _LEAST_FOLD = 3
 
 
@@ -236,6 +236,7 @@ def _frames(diagram: Diagram, stands: Mapping[str, Card]) -> Iterator[FrameBox]:
         yield FrameBox(
             room=by_id[head].room,
             name=by_id[head].place,
+            says=diagram.racks.get(by_id[head].room, {}),
             column=min(c.column for c in cards),
             row=min(c.row for c in cards),
             last_column=max(c.column for c in cards),

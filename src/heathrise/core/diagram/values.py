@@ -29,6 +29,7 @@ class Joint(Frozen):
     own_port: int | None = None
     category: str = ""
     length_m: float = 0.0
+    extenders: int = Field(0, description="that part its cable")
     asked_mbps: float | None = Field(None, description="speed that is asked of it")
     speed_mbps: float = Field(0.0, description="what it passes as planned")
     came_mbps: float | None = Field(None, description="at which it came up, where somebody has seen it")
@@ -90,6 +91,9 @@ class Diagram(Frozen):
 
     nodes: tuple[Node, ...] = ()
     seconds: tuple[Second, ...] = ()
+    racks: dict[str, dict[str, str]] = Field(
+        default_factory=dict, description="by rack its line in each reading"
+    )
     shape: Shape
 
 

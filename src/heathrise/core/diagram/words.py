@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..base.wording import metres, speed
 from ..context.plan import Plan
 from ..design import Device, Network
+from ..elevation import Elevation
 from ..power import PoweredDevice, SwitchBudget
 from .values import Joint, NodeKind
 
@@ -43,6 +44,15 @@ def says_of(
     }
 
 
+def rack_says(rack: Elevation) -> dict[str, str]:
+    """Return the line of a rack: its units, its watts and how long a battery carries them."""
+    used = f"{rack.used_units} of {rack.units} units"
+    power = f"{rack.watts:.0f}{_JOIN}W"
+    if rack.battery is not None:
+        power += f", {rack.battery.minutes_old:.0f} minutes on its battery"
+    return {"cables": used, "networks": "", "power": power, "client": ""}
+
+
 def _cables(joint: Joint) -> str:
     """Return port, cable, length and speed, or what is missing."""
     if not connected(joint):
@@ -50,6 +60,8 @@ def _cables(joint: Joint) -> str:
     ports = f"port{'s' if len(joint.ports) > 1 else ''} {', '.join(map(str, joint.ports))}"
     cable = f"{MEDIA[joint.kind]}{joint.category}".strip()
     length = metres(joint.length_m, 0) if joint.length_m else ""
+    if joint.extenders:
+        cable += f" over {joint.extenders} extender{'s' if joint.extenders > 1 else ''}"
     parts = [ports if joint.ports else "", f"{length} {cable}".strip()]
     if joint.kind == "air" and joint.level_dbm is not None:
         parts.append(f"{joint.level_dbm:.0f}{_JOIN}dBm".replace("-", "\u2212"))
@@ -73,6 +85,8 @@ def connected(joint: Joint) -> bool:
 def _networks(plan: Plan, joint: Joint, kind: NodeKind, managed: bool) -> str:
     """Return the network of an end, and what its port carries besides."""
     names = {n.vlan: n.name for n in plan.design.of(Network).values()}
+    if not connected(joint):
+        return joint.why
     if not names:
         return "no networks are planned"
     if kind == "router":

@@ -155,7 +155,8 @@ def _frame(drawing: _Drawing, frame: FrameBox) -> Iterator[str]:
         f'<rect x="{x:.2f}" y="{y:.2f}" width="{wide:.2f}" height="{high:.2f}" rx="0.8" fill="{_GROUND}" '
         f'stroke="{_LINE}" stroke-width="0.3" data-frame="{escape(frame.room)}"/>'
     )
-    yield text(x + 2, y + 3.2, _short(frame.name, wide - 4, 2.6), 2.6, GRANITE, 600, "start")
+    said = ": ".join(filter(None, (frame.name, frame.says.get(drawing.reading, ""))))
+    yield text(x + 2, y + 3.2, _short(said, wide - 4, 2.6), 2.6, GRANITE, 600, "start")
 
 
 def _card(drawing: _Drawing, card: Card, node: Node) -> Iterator[str]:
