@@ -164,7 +164,7 @@ def test_a_trainee_brings_a_copy_up_and_is_told_what_he_missed(site: Site) -> No
     page.locator("[data-begin-round]").click()
     clock = page.get_by_test_id("round")
     expect(clock).to_contain_text("Ann practises", timeout=LONG_MS)
-    expect(page.locator(".project .name")).to_contain_text("Practice:")
+    expect(page.locator(".project .name")).to_contain_text("Ann practises: ")
     for tick in page.locator(".items input[type=checkbox]").all():
         tick.click()
     for number in (3, 6, 7):
@@ -185,5 +185,5 @@ def test_a_trainee_brings_a_copy_up_and_is_told_what_he_missed(site: Site) -> No
     expect(told).to_contain_text("None were given.")
     expect(told.locator("svg.lanes rect").first).to_be_visible()
     page.get_by_role("button", name="Back to the plan").click()
-    expect(page.locator(".project .name")).not_to_contain_text("Practice:")
+    expect(page.locator(".project .name")).not_to_contain_text("practises: ")
     assert not [e for e in sheet.errors if "409" not in e]

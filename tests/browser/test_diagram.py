@@ -52,7 +52,8 @@ def test_a_guest_s_socket_is_followed_to_the_line_and_a_switch_pressed(school_sh
     expect(card.locator("small")).to_have_text("Visitors")
     card.locator(".face").click()
     expect(page.locator("[data-chain]")).to_contain_text("is the narrowest")
-    on_the_way = page.locator(".card.path b").all_inner_texts()
+    expect(page.locator(".card.binds .narrowest")).to_have_count(1)
+    on_the_way = [t.removesuffix(" narrowest") for t in page.locator(".card.path b").all_inner_texts()]
     assert on_the_way[:2] == ["The line", "SW-1"] and on_the_way[-1] == "Library desk"
     # A packet from it is followed in the picture.
     goal = page.get_by_label("Packet from it to")

@@ -271,9 +271,9 @@ def test_a_new_site_from_a_drawing(open_sheet: Callable[..., Sheet], tmp_path: P
     page.wait_for_selector("text=10.0 m × 4.0 m across")
     page.get_by_role("button", name="Draw these layers").click()
     expect(page.locator(".project .name")).to_have_text("Mill barn")
-    assert page.locator("[data-wall]").count() == 5
-    assert page.locator("[data-opening]").count() == 1
-    assert page.locator("[data-space]").count() == 2
+    expect(page.locator("[data-wall]")).to_have_count(5)
+    expect(page.locator("[data-opening]")).to_have_count(1)
+    expect(page.locator("[data-space]")).to_have_count(2)
 
 
 def test_text_from_users_is_shown_as_text(

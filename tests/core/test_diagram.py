@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import random
+import re
 from collections import Counter, defaultdict
+from datetime import UTC, datetime
 from functools import cache
 from itertools import combinations, pairwise, permutations
 
@@ -15,8 +17,20 @@ from bench.random_designs import edited, random_design
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, Device, Run, Switch, apply, remove
-from heathrise.core.diagram import ROWS_AT_ONCE, Diagram, Node, Picture, Second, Shape, diagram_of, lay_out
+from heathrise.core.diagram import (
+    ROWS_AT_ONCE,
+    Diagram,
+    Node,
+    Picture,
+    Second,
+    Shape,
+    as_it_came,
+    diagram_of,
+    lay_out,
+)
 from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.records import PortReading, ports_as_seen
+from heathrise.core.views.acceptance import planned_ports
 from heathrise.demo import SITES
 
 from ..thorough import examples
@@ -293,3 +307,48 @@ def test_second_ways_cross_little_more_than_in_the_best_order_there_is(
     assert least <= _crossings(ours) <= least + apart + len(seconds) ** 2
     if not seconds:
         assert _crossings(ours) == 0
+
+
+def test_what_came_up_otherwise_stands_beside_what_was_planned() -> None:
+    plan = Plan(_terrace(), CATALOGUE)
+    diagram = diagram_of(plan)
+    planned = planned_ports(plan)
+    point, other = (p for p in planned if p.device in ("ap-1", "ap-2"))
+    at = datetime(2026, 5, 4, tzinfo=UTC)
+
+    def read(mbps: dict[str, int]) -> dict[str, Node]:
+        rows = [
+            PortReading(
+                at=at, author="me", switch=p.switch, port=p.port, device=p.device, mbps=mbps[p.device]
+            )
+            for p in planned
+            if p.device in mbps
+        ]
+        seen = ports_as_seen(plan.rules, planned, rows)
+        return {n.id: n for n in as_it_came(diagram, seen).nodes}
+
+    nodes = read({"ap-1": 100, "ap-2": other.mbps})
+    assert "came up at 100\u00a0Mb/s, planned 1\u00a0Gb/s" in nodes["ap-1"].says["cables"]
+    joint = nodes["ap-1"].joint
+    assert joint is not None and joint.verdict == "not_met" and "100 Mb/s" in joint.why.replace("\u00a0", " ")
+    assert nodes["ap-2"].says["cables"].endswith("came up at 1\u00a0Gb/s")
+    assert "no link" in read({"ap-1": 0})["ap-1"].says["cables"]
+    before = {n.id: n for n in diagram.nodes}
+    assert all(nodes[k] == before[k] for k in before if k not in ("ap-1", "ap-2"))
+    assert point.device == "ap-1"
+
+
+def test_whom_an_access_point_serves_is_told_to_the_client() -> None:
+    plan = Plan(next(s for s in SITES if s.key == "school").make(), CATALOGUE)
+    busy = evaluate(plan).signal.busy
+    assert busy is not None
+    diagram = diagram_of(plan)
+    many: dict[str, float] = defaultdict(float)
+    for load in busy.loads:
+        many[load.device] += sum(u.clients for u in load.using)
+    for node in diagram.nodes:
+        served = re.search(r", serves (\d+)$", node.says.get("client", ""))
+        assert (int(served[1]) if served else 0) == round(many.get(node.id, 0.0))
+    folded = next(c for c in lay_out(diagram).cards if c.name.endswith("access points"))
+    together = sum(many[k] for k in folded.nodes)
+    assert folded.says["client"].endswith(f", serve {round(together)}")

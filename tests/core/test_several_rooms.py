@@ -245,6 +245,37 @@ def test_a_narrow_way_up_and_a_deep_cascade_are_told(catalogue: Catalogue) -> No
     assert "power-narrow-sw-2" not in {f.id for f in evaluate(Plan(design, catalogue)).findings}
 
 
+def test_a_rack_behind_others_may_lead_straight_to_the_line(catalogue: Catalogue) -> None:
+    rules = catalogue.rules.by_firm({"power.most_cascade": 2.0})
+    design = corridor(
+        66,
+        room("mid", 30, 1.5),
+        room("east", 65, 1.5),
+        Uplink(id="u", room="east", to="mid"),
+        switch("sw-1", "rack"),
+        switch("sw-2", "mid", "dunthrip-s16"),
+        switch("sw-3", "east", "dunthrip-s16"),
+    )
+    deep = {f.id: f for f in evaluate(Plan(design, catalogue.ruled_by(rules))).findings}["power-cascade-sw-3"]
+    (cure,) = deep.cures
+    assert cure.label.endswith("straight to Rack") or " straight to " in cure.label
+    after = apply(design, cure.changes)
+    check(after, catalogue)
+    assert leads_up(after) == {"mid": "rack", "east": "rack"}
+    ways = {w.switch: w for w in evaluate(Plan(after, catalogue)).power.ways_up}
+    assert (ways["sw-3"].to, ways["sw-3"].depth) == ("sw-1", 2)
+    # Where they stand in one rack nothing of that kind is offered.
+    same = corridor(
+        66,
+        room("east", 65, 1.5),
+        switch("sw-1", "rack"),
+        switch("sw-2", "east", "dunthrip-s16"),
+        switch("sw-3", "east", "dunthrip-s16"),
+    )
+    found = {f.id: f for f in evaluate(Plan(same, catalogue.ruled_by(rules))).findings}
+    assert found["power-cascade-sw-3"].cures == ()
+
+
 def test_a_run_out_of_reach_is_offered_a_second_room(catalogue: Catalogue) -> None:
     design = pavilion(92)
     found = {f.id: f for f in evaluate(Plan(design, catalogue)).findings}

@@ -30,7 +30,13 @@ const limits = computed(() => {
 })
 
 /** What of it stands in the diagram, where one is not there already. */
-const drawn = computed(() => (route.params['stage'] === 'diagram' ? undefined : props.finding.places.find((p) => p.kind === 'device' || p.kind === 'switch')))
+const drawn = computed(() => {
+  if (route.params['stage'] === 'diagram') return undefined
+  const place = props.finding.places.find((p) => ['device', 'switch', 'equipment_room'].includes(p.kind))
+  if (place?.kind !== 'equipment_room') return place
+  const first = store.all('switch').find((s) => s.equipment_room === place.id)
+  return first && { kind: 'switch', id: first.id }
+})
 async function inDiagram(): Promise<void> {
   if (!drawn.value) return
   store.selection = { kind: drawn.value.kind as Kind, id: drawn.value.id }

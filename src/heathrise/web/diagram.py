@@ -9,7 +9,8 @@ from flask import Response
 from pydantic import Field
 
 from ..core.base.frozen import Frozen
-from ..core.diagram import Diagram, Picture, diagram_of, lay_out
+from ..core.diagram import Diagram, Picture, as_it_came, diagram_of, lay_out
+from ..store.observed import ports_observed
 from .api_model import ApiModel
 from .desk import stores
 from .wire import json_of
@@ -38,7 +39,11 @@ class DiagramView(Frozen):
 def get_diagram(project_id: str, asked: DiagramQuery) -> Response:
     """Show the network from the line to the last device."""
     _, plan = stores().plans.load(project_id)
-    diagram = diagram_of(plan.as_it_is() if asked.when == "today" else plan)
+    if asked.when == "today":
+        diagram = diagram_of(plan.as_it_is())
+    else:
+        seen, _ = ports_observed(stores().records, project_id, plan)
+        diagram = as_it_came(diagram_of(plan), seen)
     opened, shut = _keys(asked.opened), _keys(asked.shut)
     return json_of(DiagramView(diagram=diagram, picture=lay_out(diagram, opened, shut)))
 

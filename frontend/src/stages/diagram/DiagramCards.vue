@@ -7,14 +7,14 @@ import { useDiagram } from './useDiagram'
 import { useOverlays } from './useOverlays'
 
 /** Each thing of the network as a card, or several that are alike as one. */
-const { view, reading, nodes, cards, chosen, path, dark, choose, toggle } = useDiagram()
+const { view, reading, nodes, cards, chosen, path, dark, narrowest, choose, toggle } = useDiagram()
 const { live, stands, passed, stopped } = useOverlays()
 const grid = computed(() => view.value!.picture.grid)
 const at = (c: DiagramCard) => ({ left: `${grid.value.margin + c.column * grid.value.column}px`, top: `${view.value!.picture.tops![c.row]}px`, width: `${grid.value.card_wide}px`, height: `${grid.value.card_high}px` })
 const first = (c: DiagramCard) => nodes.value.get(c.nodes[0]!)
 const tone = (c: DiagramCard) => {
   const n = first(c)
-  return [n?.kind, n?.state, { wrong: c.nodes.some((k) => nodes.value.get(k)?.joint?.verdict === 'not_met'), narrow: c.nodes.some((k) => nodes.value.get(k)?.narrow), fold: c.id.startsWith('fold:'), chosen: c.id === chosen.value, path: c.nodes.some((k) => path.value.has(k)), dark: c.nodes.some((k) => dark.value.has(k)), passed: c.nodes.some((k) => passed.value.has(k)), stopped: !!stopped.value && c.nodes.includes(stopped.value) }]
+  return [n?.kind, n?.state, { wrong: c.nodes.some((k) => nodes.value.get(k)?.joint?.verdict === 'not_met'), narrow: c.nodes.some((k) => nodes.value.get(k)?.narrow), fold: c.id.startsWith('fold:'), chosen: c.id === chosen.value, binds: !!narrowest.value && c.nodes.includes(narrowest.value), path: c.nodes.some((k) => path.value.has(k)), dark: c.nodes.some((k) => dark.value.has(k)), passed: c.nodes.some((k) => passed.value.has(k)), stopped: !!stopped.value && c.nodes.includes(stopped.value) }]
 }
 /** How what is on a card stands: as the worst of it. */
 const RANK = ['cut_off', 'held_elsewhere', 'offline', 'unseen', 'found', 'adopting', 'updating', 'scanning', 'online']
@@ -34,7 +34,7 @@ const says = (c: DiagramCard) => inUnits(c.says?.[reading.value] ?? '')
       <button class="plain face" :title="`${c.name}: ${says(c)}`" :aria-pressed="c.id === chosen" @click="choose(c)">
         <span v-if="light(c)" class="light" :class="light(c)" :title="light(c).replace('_', ' ')" :data-light="light(c)" />
         <svg v-if="first(c)?.mark" class="mark" viewBox="-12 -12 24 24" aria-hidden="true"><MarkShape :shape="first(c)!.mark!" /></svg>
-        <span class="words"><b>{{ c.name }}</b><small>{{ says(c) }}</small></span>
+        <span class="words"><b>{{ c.name }}<i v-if="narrowest && c.nodes.includes(narrowest)" class="narrowest"> narrowest</i></b><small>{{ says(c) }}</small></span>
       </button>
       <button v-if="c.folds" class="plain fold-mark" :aria-label="`${c.folded ? 'Unfold' : 'Fold'} ${c.name}`" :aria-expanded="!c.folded" @click="toggle(c)">{{ c.folded ? (c.behind ? `+${c.behind}` : '+') : '−' }}</button>
     </div>
@@ -78,6 +78,13 @@ const says = (c: DiagramCard) => inUnits(c.says?.[reading.value] ?? '')
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.narrowest {
+  font: 600 10.5px var(--condensed);
+  color: var(--gorse-ink);
+}
+.binds {
+  box-shadow: inset 0 3px 0 var(--gorse);
 }
 .words b {
   font: 600 12.5px/1.2 var(--condensed);

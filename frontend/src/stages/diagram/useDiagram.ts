@@ -46,6 +46,12 @@ export const useDiagram = createSharedComposable(() => {
     if (chosen.value) go(chosen.value)
     return found
   })
+  /** Where the way of what is chosen is narrowest, behind the line. */
+  const narrowest = computed(() => {
+    const chain = store.shown?.chains.chains.find((c) => c.device === chosen.value)
+    const link = chain?.links[chain.inside]
+    return link ? (link.kind === 'cable' || link.kind === 'device' || link.kind === 'air' ? chosen.value : (link.element ?? '')) : ''
+  })
   const kindOf = (node: DiagramNode): Kind | null => (node.kind === 'switch' ? 'switch' : node.element ? 'device' : null)
 
   function choose(card: DiagramCard): void {
@@ -67,5 +73,5 @@ export const useDiagram = createSharedComposable(() => {
     const card = id ? cardOf.value.get(id) : undefined
     if (card?.id.startsWith('fold:')) toggle(card)
   })
-  return { view, reading, when, opened, shut, nodes, cards, cardOf, below, chosen, path, dark, kindOf, choose, toggle }
+  return { view, reading, when, opened, shut, nodes, cards, cardOf, below, chosen, path, dark, narrowest, kindOf, choose, toggle }
 })

@@ -59,24 +59,6 @@ def order_of(node: Node, above: Node | None) -> tuple[int, int, str, str]:
     return first, ports[0] if ports else 999, node.name, node.id
 
 
-def rack_of(diagram: Diagram, room: str) -> Diagram:
-    """Return what of a diagram hangs on a rack: the way there from the line, what stands in it, and what is
-    plugged in there, but not what hangs on other racks."""
-    by_id = {n.id: n for n in diagram.nodes}
-    kept: set[str] = set()
-    for node in diagram.nodes:
-        above = by_id.get(node.parent or "")
-        if node.room == room or (above is not None and above.room == room):
-            kept.add(node.id)
-            at = above
-            while at is not None:
-                kept.add(at.id)
-                at = by_id.get(at.parent or "")
-    nodes = tuple(n for n in diagram.nodes if n.id in kept)
-    seconds = tuple(s for s in diagram.seconds if {s.below, s.above} <= kept)
-    return diagram.model_copy(update={"nodes": nodes, "seconds": seconds})
-
-
 @dataclass(frozen=True)
 class _Source:
     """What is known of a plan's links, by what they end in."""
@@ -114,6 +96,15 @@ class _Source:
     def mesh(self) -> Mapping[str, MeshLink]:
         over_air = {r.id for r in self.tree.rows.values() if r.over_air}
         return {m.device: m for m in mesh_links(environment_of(self.plan)) if m.device in over_air}
+
+    @cached_property
+    def clients(self) -> Mapping[str, float]:
+        """Clients at the busiest hour by access point."""
+        found: dict[str, float] = defaultdict(float)
+        busy = self.evaluation.signal.busy
+        for load in busy.loads if busy is not None else ():
+            found[load.device] += sum(u.clients for u in load.using)
+        return found
 
     @cached_property
     def between(self) -> Mapping[frozenset[str], UplinkVerdict]:
@@ -247,6 +238,7 @@ class _Source:
             state=device.state,
             parent=parent,
             joint=joint,
+            clients=round(self.clients.get(device.id, 0.0), 1),
             narrow=device.id in self.narrow and not is_router,
             says=says_of(
                 self.plan,
@@ -255,6 +247,7 @@ class _Source:
                 device=device,
                 powered=powered,
                 place=room.name if isinstance(room, Space) else "",
+                clients=self.clients.get(device.id, 0.0),
             ),
         )
 

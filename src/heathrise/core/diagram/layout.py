@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 from ..base.wording import some
 from .values import GRID, Card, Diagram, FrameBox, Node, Picture
-from .words import pace
+from .words import connected, pace
 
 ROWS_AT_ONCE = 12
 _LEAST_FOLD = 3
@@ -170,7 +170,8 @@ def _folded(fold: _Fold, parent: str, column: int, row: int) -> Card:
     role = fold.nodes[0].role.lower()
     says = {key: _together([n.says.get(key, "") for n in fold.nodes]) for key in fold.nodes[0].says}
     says["cables"] = _joints(fold.nodes)
-    says["client"] = some([n.place or n.name for n in fold.nodes])
+    serves = round(sum(n.clients for n in fold.nodes if n.joint is not None and connected(n.joint)))
+    says["client"] = some([n.place or n.name for n in fold.nodes]) + (f", serve {serves}" if serves else "")
     if watts := sum(n.joint.watts for n in fold.nodes if n.joint is not None):
         says["power"] = f"{watts:.0f}\u00a0W together"
     return Card(

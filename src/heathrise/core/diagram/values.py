@@ -60,6 +60,7 @@ class Node(Frozen):
     state: State = "new"
     parent: str | None = None
     joint: Joint | None = None
+    clients: float = Field(0.0, description="that it serves at the busiest hour")
     narrow: bool = Field(False, description="whether its joint is the narrowest of somebody's way out")
     says: dict[str, str] = Field(default_factory=dict)
 

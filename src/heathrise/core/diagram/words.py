@@ -24,6 +24,7 @@ def says_of(
     budget: SwitchBudget | None = None,
     managed: bool = True,
     place: str = "",
+    clients: float = 0.0,
 ) -> dict[str, str]:
     """Return the line of a thing in each reading.
 
@@ -32,15 +33,16 @@ def says_of(
         powered: watts of a device that is fed over its cable.
         budget: watts of a switch.
         place: the room of the house.
+        clients: that an access point has at the busiest hour.
     """
     if kind == "line" or joint is None:
         gives = f"gives {speed(line_mbps, _JOIN)}"
         return dict.fromkeys(("cables", "networks", "power", "client"), gives)
     return {
-        "cables": _cables(joint),
+        "cables": cables_said(joint),
         "networks": _networks(plan, joint, kind, managed),
         "power": _power(plan, joint, device, powered, budget),
-        "client": _client(kind, joint, place),
+        "client": _client(kind, joint, place, clients),
     }
 
 
@@ -53,7 +55,7 @@ def rack_says(rack: Elevation) -> dict[str, str]:
     return {"cables": used, "networks": "", "power": power, "client": ""}
 
 
-def _cables(joint: Joint) -> str:
+def cables_said(joint: Joint) -> str:
     """Return port, cable, length and speed, or what is missing."""
     if not connected(joint):
         return joint.why
@@ -65,10 +67,12 @@ def _cables(joint: Joint) -> str:
     parts = [ports if joint.ports else "", f"{length} {cable}".strip()]
     if joint.kind == "air" and joint.level_dbm is not None:
         parts.append(f"{joint.level_dbm:.0f}{_JOIN}dBm".replace("-", "\u2212"))
-    if joint.came_mbps is not None and joint.came_mbps != joint.speed_mbps:
-        parts.append(f"came up at {speed(joint.came_mbps, _JOIN)}, planned {pace(joint.speed_mbps)}")
-    else:
+    if joint.came_mbps is None:
         parts.append(pace(joint.speed_mbps))
+    else:
+        came = f"came up at {speed(joint.came_mbps, _JOIN)}" if joint.came_mbps else "no link"
+        planned = f", planned {pace(joint.speed_mbps)}" if joint.came_mbps != joint.speed_mbps else ""
+        parts.append(came + planned)
     return _DOT.join(p for p in parts if p)
 
 
@@ -124,11 +128,13 @@ def _power(
     return "nothing feeds it" if hungry else "its own supply"
 
 
-def _client(kind: NodeKind, joint: Joint, place: str) -> str:
-    """Return in plain words where a thing is and how it is joined."""
+def _client(kind: NodeKind, joint: Joint, place: str, clients: float) -> str:
+    """Return in plain words where a thing is, how it is joined and how many it serves."""
     if kind == "router":
         return "where the internet comes in"
     how = {"air": "over the air", "none": "not connected", "fibre": "by fibre"}.get(joint.kind, "on a wire")
     if not connected(joint):
         how = "not connected yet"
-    return f"{place}, {how}" if place else how
+    many = round(clients) if connected(joint) else 0
+    serves = f"serves {many}" if many else ""
+    return ", ".join(filter(None, (place, how, serves)))

@@ -19,7 +19,7 @@ from ..context.run_decisions import run_said
 from ..design import Design, Device, Injector, Switch, WayPin, apply, put
 from ..ports import Assignment, Demand, Shelf, UplinkPort, assign
 from ..power import PoweredDevice, SwitchBudget, budget_of, sources
-from .cures import Rack, cage_cures, rack_cures, weak_injectors
+from .cures import Rack, cage_cures, rack_cures, straight_up, weak_injectors
 from .loads import beside_of, guests_of, loads_of, neighbours_of, powered_of
 from .passive import passive_feeds
 from .pins import lost_ways, pinned
@@ -70,13 +70,14 @@ def plan_power(
         return plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
 
     short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
+    ways_up = tuple(_ways_up(plans, ports, rooms_up, names))
     return PowerPlan(
         switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom, ranks)),
         ports=tuple(ports),
         devices=tuple(sources(powered, fed_by)),
         left=tuple(row for plan in plans for row in plan.left()),
         proven=all(plan.result.proven for plan in plans),
-        ways_up=tuple(_ways_up(plans, ports, rooms_up, names)),
+        ways_up=ways_up,
         cures={
             plan.rack.room: tuple(
                 _as_it_is(with_it, plan.rack.room, cure)
@@ -91,6 +92,13 @@ def plan_power(
             for plan in plans
             for u in plan.kept
             if u.converter and with_cures
+        },
+        cascade_cures={
+            w.switch: cures
+            for w in ways_up
+            if with_cures
+            and w.depth > catalogue.rules["power.most_cascade"]
+            and (cures := straight_up(design, w.switch))
         },
         weak_injectors=weak,
         less_cures=dict(

@@ -9,7 +9,8 @@ from typing import ClassVar
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, SwitchModel
 from ..context.findings import Cure
-from ..design import Design, Device, Injector, Switch, free_number, put
+from ..context.racks import leads_up, top_room
+from ..design import Design, Device, EquipmentRoom, Injector, Switch, Uplink, free_number, put
 from ..ports import NOTHING_CHOSEN, Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved_w, uplinks
 
 
@@ -144,6 +145,24 @@ def _switch_cures(
         effect = f"{words}; {model.price:+g} {currency}"
         cures.append(Cure(label=label, effect=effect, changes=(put(new),)))
     return cures
+
+
+def straight_up(design: Design, switch: str) -> tuple[Cure, ...]:
+    """Offer that the rack of a switch leads straight to where the line comes in, where others lie between."""
+    rooms, up, top = design.of(EquipmentRoom), leads_up(design), top_room(design)
+    room = design.of(Switch)[switch].equipment_room
+    if top is None or up.get(room, top) == top:
+        return ()
+    said = next((u for u in design.of(Uplink).values() if u.room == room), None)
+    said = said or Uplink(id=f"up-{free_number(design.of(Uplink), 'up')}", room=room, to=top)
+    changed = put(said.model_copy(update={"to": top, "medium": None}))
+    return (
+        Cure(
+            label=f"Lead {rooms[room].name} straight to {rooms[top].name}",
+            effect=f"a way of its own in place of that over {rooms[up[room]].name}: Cable says over what",
+            changes=(changed,),
+        ),
+    )
 
 
 def cage_cures(

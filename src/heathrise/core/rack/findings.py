@@ -227,6 +227,7 @@ def _ways_up(rules: Rules, plan: PowerPlan) -> Iterator[Finding]:
                 rule="few switches one behind the other",
                 used=rules.used("power.most_cascade"),
                 source="practice",
+                cures=plan.cascade_cures.get(way.switch, ()),
             )
         if way.converter:
             yield _power_finding(

@@ -126,6 +126,7 @@ class PowerPlan(Frozen):
     """Budgets, ports and devices of all racks.
 
     ``cures`` are by the room that they mend, ``cage_cures`` by the switch that lacks a cage,
+    ``cascade_cures`` by the switch that has too many before it,
     ``less_cures`` by the device that gets too little and may run on less.
     """
 
@@ -138,6 +139,7 @@ class PowerPlan(Frozen):
     cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     cage_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     less_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
+    cascade_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     weak_injectors: tuple[WeakInjector, ...] = ()
     passive: tuple[PassiveFeed, ...] = ()
     splits: tuple[WrongSplit, ...] = ()

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
 from ...core.base.wording import some, speed
 from ...core.design import Device, EquipmentRoom, Floor, Network, Switch
-from ...core.diagram import Reading
+from ...core.diagram import Reading, as_it_came
 from ...core.handover import Handover
 from ...core.rack import PortUse
 from ...core.records import SeenPort
@@ -47,9 +47,10 @@ def technician_pdf(
     """Return the technician's hand-over as PDF, each storey on a page of its own to scale."""
     site, papers = drawn.design.site, Papers(drawn.design.site.units)
     paper = "Letter" if site.units == "imperial" else "A4"
-    pages = [page for floor in drawn.floors() for page in drawn.pages(floor, paper)]
-    network = network_drawn(drawn).named()
-    pages += [page for reading in _READINGS for page in network.pages(reading, paper)]
+    as_built = replace(drawn, diagram=as_it_came(drawn.diagram, seen.ports))
+    network = network_drawn(as_built).named()
+    pages = [page for reading in _READINGS for page in network.pages(reading, paper)]
+    pages += [page for floor in drawn.floors() for page in drawn.pages(floor, paper)]
     html = html_of(
         "technician.html",
         style=style(),
