@@ -38,6 +38,9 @@ def test_a_socket_is_put_on_the_guests_network_and_walked(school_sheet: Sheet) -
     expect(says).to_contain_text("It stops: Visitors may not open a connection to Pupils")
     expect(page.locator(".hops .stop")).to_have_count(1)
     expect(page.locator("[data-layer=packet] path").first).to_be_attached()
+    # Every cable in the colour of its network, as the lanes have it.
+    tones = page.locator("[data-layer=lanes] path").evaluate_all("rows => rows.map((r) => r.style.stroke)")
+    assert {"var(--heather)", "var(--tarn)"} <= set(tones)
     # Let in by hand it passes, which is told at once; taken back it does not.
     cell = page.locator("[data-reach='net-guest/net-pupils']")
     cell.click()

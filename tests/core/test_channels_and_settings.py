@@ -8,6 +8,7 @@ import random
 import threading
 import time
 from concurrent.futures import Future
+from typing import get_args
 
 import pytest
 from hypothesis import given
@@ -18,10 +19,10 @@ from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.band_plan import band_plan
 from heathrise.core.context.integrity import check
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Network, Radio, WirelessName, apply
+from heathrise.core.design import Design, Network, Purpose, Radio, WirelessName, apply
 from heathrise.core.evaluation.cure_search import search_cures
 from heathrise.core.evaluation.evaluate import evaluate
-from heathrise.core.settings.networks import network_sheet
+from heathrise.core.settings.networks import Tone, lane_tones, network_sheet
 from heathrise.core.settings.sheet import beacon_share
 from heathrise.core.settings.subnets import free_subnet, parse_subnet
 from heathrise.core.signal import air_of, assess, channel_plans, channel_tasks
@@ -339,3 +340,13 @@ def test_radios_that_share_air_may_be_as_loud_as_their_clients(catalogue: Catalo
     assert [r.share for r in after.rooms] == [r.share for r in before.rooms]
     assert [r.worst_first_dbm for r in after.rooms] == [r.worst_first_dbm for r in before.rooms]
     assert all(c.element["power_dbm"] == 14 for c in cure.changes)
+
+
+@given(st.lists(st.sampled_from(get_args(Purpose)), max_size=9))
+def test_no_two_lanes_have_one_colour_while_there_are_others(purposes: list[Purpose]) -> None:
+    networks = [_network(f"n{k}", 10 + k, purpose=p) for k, p in enumerate(purposes)]
+    tones = lane_tones(networks)
+    assert len(set(tones.values())) == min(len(networks), len(get_args(Tone)))
+    for network in networks[:1]:
+        assert lane_tones([network])[network.id] == tones[network.id]
+    assert lane_tones(networks[: len(networks) // 2]).items() <= tones.items()

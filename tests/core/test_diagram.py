@@ -352,3 +352,13 @@ def test_whom_an_access_point_serves_is_told_to_the_client() -> None:
     folded = next(c for c in lay_out(diagram).cards if c.name.endswith("access points"))
     together = sum(many[k] for k in folded.nodes)
     assert folded.says["client"].endswith(f", serve {round(together)}")
+
+
+def test_a_fold_says_all_that_its_things_say_of_their_networks() -> None:
+    plan = Plan(next(s for s in SITES if s.key == "school").make(), CATALOGUE)
+    diagram = diagram_of(plan)
+    nodes = {n.id: n for n in diagram.nodes}
+    outlets = [n for n in diagram.nodes if n.role == "Outlet"]
+    fold = next(c for c in lay_out(diagram, rows_at_once=1).cards if c.name == f"{len(outlets)} outlets")
+    said = list(dict.fromkeys(nodes[k].says["networks"] for k in fold.nodes))
+    assert said == ["Staff", "Pupils"] and fold.says["networks"] == "Staff or Pupils"

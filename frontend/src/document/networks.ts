@@ -1,4 +1,4 @@
-import type { ElementOf } from '@/api/types'
+import type { ElementOf, SettingsSheet } from '@/api/types'
 import { put, removal } from './edits'
 import type { useDesign } from './store'
 
@@ -35,3 +35,9 @@ export const SECURITY: { value: ElementOf<'wireless_name'>['security']; label: s
   { value: 'enterprise', label: 'Enterprise' },
   { value: 'open_portal', label: 'Open, portal' },
 ]
+
+/** The colour of each network's lane by its VLAN, as screen, plan and paper have it. */
+export function laneColours(networks: SettingsSheet['networks']): Map<number, string> {
+  return new Map(networks.map((n) => [n.vlan, laneColour(n.tone)]))
+}
+export const laneColour = (tone: string | undefined) => `var(--${tone === 'moss' ? 'moss-line' : (tone ?? 'heather')})`

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { DiagramCard } from '@/api/types'
+import { laneColours } from '@/document/networks'
 import { useDesign } from '@/document/store'
-import { laneColours } from './lanes'
 import { useDiagram } from './useDiagram'
 
 /** What joins the cards, as the reading asks: by cable and speed, by networks as lanes, by watts; racks as frames. */
@@ -12,7 +12,7 @@ const { view, reading, nodes, cards, cardOf, path, chosen } = useDiagram()
 const grid = computed(() => view.value!.picture.grid)
 const left = (c: { column: number }) => grid.value.margin + c.column * grid.value.column
 const middle = (c: { row: number }) => view.value!.picture.tops![c.row]! + grid.value.card_high / 2
-const lanes = computed(() => laneColours(store.all('network')))
+const lanes = computed(() => laneColours(store.settings?.networks ?? []))
 const STRAND = 3
 const SLOW_MBPS = 1000
 const FAST_MBPS = 2500
@@ -28,11 +28,13 @@ const lines = computed<Line[]>(() => cards.value.flatMap((card) => {
   const above = node?.parent ? cardOf.value.get(node.parent) : undefined
   const joint = node?.joint
   if (!node || !above || !joint) return []
+  const joints = card.nodes.flatMap((n) => nodes.value.get(n)?.joint ?? [])
+  const speed = Math.min(...joints.map((j) => j.speed_mbps ?? 0))
   const on = !!chosen.value && card.nodes.some((n) => path.value.has(n))
   const line = (tone: string, width: number, more: Partial<Line> = {}): Line => ({ key: card.id, d: way(above, card), tone, width, on, ...more })
   if (reading.value === 'networks') {
-    const vlans = [...(joint.untagged != null ? [joint.untagged] : []), ...(joint.tagged ?? [])].filter((v) => lanes.value.has(v))
-    const order = [...lanes.value.keys()].filter((v) => vlans.includes(v))
+    const vlans = new Set(joints.flatMap((j) => [...(j.untagged != null ? [j.untagged] : []), ...(j.tagged ?? [])]))
+    const order = [...lanes.value.keys()].filter((v) => vlans.has(v))
     if (!order.length) return [line(joint.kind, 1.4)]
     return order.map((v) => line(joint.kind, STRAND - 0.6, { key: `${card.id} ${v}`, colour: lanes.value.get(v)!, d: way(above, card, ([...lanes.value.keys()].indexOf(v) - (lanes.value.size - 1) / 2) * STRAND) }))
   }
@@ -40,8 +42,8 @@ const lines = computed<Line[]>(() => cards.value.flatMap((card) => {
     const watts = card.nodes.reduce((sum, n) => sum + (nodes.value.get(n)?.joint?.watts ?? 0), 0)
     return [watts ? line('watts', 1.2 + Math.min(6, watts / 16)) : line('idle', 1)]
   }
-  const width = reading.value === 'client' ? 1.6 : (joint.speed_mbps ?? 0) >= FAST_MBPS ? 3 : (joint.speed_mbps ?? 0) >= SLOW_MBPS ? 1.9 : 1.1
-  return [line(joint.verdict === 'not_met' ? `${joint.kind} wrong` : joint.kind, width)]
+  const width = reading.value === 'client' ? 1.6 : speed >= FAST_MBPS ? 3 : speed >= SLOW_MBPS ? 1.9 : 1.1
+  return [line(joints.some((j) => j.verdict === 'not_met') ? `${joint.kind} wrong` : joint.kind, width)]
 }))
 const seconds = computed(() => (view.value?.picture.seconds ?? []).flatMap(([b, a]) => {
   const [below, above] = [cards.value.find((c) => c.id === b), cards.value.find((c) => c.id === a)]

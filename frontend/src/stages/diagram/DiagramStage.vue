@@ -6,11 +6,11 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import Choices from '@/controls/Choices.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
+import { laneColour } from '@/document/networks'
 import { useDesign } from '@/document/store'
 import DiagramBelow from './DiagramBelow.vue'
 import DiagramCards from './DiagramCards.vue'
 import DiagramLines from './DiagramLines.vue'
-import { laneColours } from './lanes'
 import { READINGS, useDiagram } from './useDiagram'
 import { useOverlays } from './useOverlays'
 
@@ -57,7 +57,7 @@ function fold(): void {
 interface Key { says: string; tone: string; width: number; colour?: string }
 /** What the lines of the reading mean. */
 const key = computed<Key[]>(() => {
-  if (reading.value === 'networks') return [...laneColours(store.all('network'))].map(([vlan, colour]) => ({ says: store.all('network').find((n) => n.vlan === vlan)?.name ?? String(vlan), tone: '', width: 3, colour }))
+  if (reading.value === 'networks') return (store.settings?.networks ?? []).map((n) => ({ says: n.name, tone: '', width: 3, colour: laneColour(n.tone) }))
   if (reading.value === 'power') return [{ says: 'feeds, the thicker the more watts', tone: 'watts', width: 4 }, { says: 'feeds nothing', tone: 'idle', width: 1 }]
   const air: Key = { says: 'over the air', tone: 'air', width: 1.6 }
   return reading.value === 'client' ? [{ says: 'on a wire', tone: '', width: 1.6 }, air] : [{ says: 'copper', tone: '', width: 1.9 }, { says: 'fibre', tone: 'fibre', width: 1.9 }, air, { says: 'not as it should be', tone: 'wrong', width: 1.9 }]

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { SettingsSheet } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
-import { endOf, joined, memberAt } from '@/document/networks'
+import { endOf, joined, laneColour, memberAt } from '@/document/networks'
 import { useDesign } from '@/document/store'
 
 /** Networks as lanes across the switches: who belongs where, told once where it is as everywhere; what stands out is marked. */
@@ -118,7 +118,7 @@ const nameOf = (id: string | null) => networks.value.find((n) => n.id === id)?.n
       </thead>
       <tbody>
         <tr v-for="n in networks" :key="n.id" class="lane" :class="n.purpose">
-          <th><b>{{ n.name }}</b><small>VLAN {{ n.vlan }}, {{ n.purpose }}</small></th>
+          <th :style="{ borderColor: laneColour(sheet.networks.find((s) => s.id === n.id)?.tone) }"><b>{{ n.name }}</b><small>VLAN {{ n.vlan }}, {{ n.purpose }}</small></th>
           <td v-for="c in columns" :key="c.id">
             <button
               v-for="one in chips.get(`${n.id}/${c.id}`) ?? []" :key="one.key" type="button" class="chip" :class="{ stray: one.stray, cut: one.cut, hand: one.hand, chosen: one.hosts.some((h) => h.id === chosen) }"
@@ -178,12 +178,6 @@ th.plain small {
   vertical-align: top;
   border-left: 1px dashed var(--granite-light);
 }
-.lane.guest th { border-color: var(--gorse); }
-.lane.devices th { border-color: var(--moss); }
-.lane.cameras th { border-color: var(--rust); }
-.lane.management th { border-color: var(--granite); }
-.lane.administrators th { border-color: var(--ink); }
-.lane.main th { border-color: var(--heather); }
 .chip {
   font: 400 12px/1.3 var(--condensed);
   margin: 2px 4px 2px 0;

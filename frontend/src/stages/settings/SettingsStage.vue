@@ -6,6 +6,7 @@ import Choices from '@/controls/Choices.vue'
 import PrintButton from '@/controls/PrintButton.vue'
 import StageFrame from '@/controls/StageFrame.vue'
 import { useDesign } from '@/document/store'
+import LanesLayer from '@/sheet/LanesLayer.vue'
 import PacketLayer from '@/sheet/PacketLayer.vue'
 import SheetView from '@/sheet/SheetView.vue'
 import ControllerPart from './ControllerPart.vue'
@@ -78,7 +79,7 @@ const files = computed(() => ({
     </div>
     <template #drawing>
       <SheetView v-if="part === 'reach' && floor" :floor="floor" mode="cable" class="drawing">
-        <template #default="{ viewport }"><PacketLayer :links="links" :passes="passes" :floor="floor" :viewport="viewport" /></template>
+        <template #default="{ viewport }"><LanesLayer :floor="floor" :viewport="viewport" /><PacketLayer :links="links" :passes="passes" :floor="floor" :viewport="viewport" /></template>
       </SheetView>
     </template>
   </StageFrame>

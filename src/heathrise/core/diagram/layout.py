@@ -188,9 +188,8 @@ def _folded(fold: _Fold, parent: str, column: int, row: int) -> Card:
 
 
 def _together(rows: Sequence[str]) -> str:
-    """Return what several say, where they all say the same, else that they differ."""
-    different = list(dict.fromkeys(r for r in rows if r))
-    return different[0] if len(different) == 1 else f"{len(different)} kinds" if different else ""
+    """Return what several say, once where they say the same."""
+    return " or ".join(dict.fromkeys(r for r in rows if r))
 
 
 def _joints(nodes: Sequence[Node]) -> str:

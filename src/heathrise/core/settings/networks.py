@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Sequence
-from typing import ClassVar
+from typing import ClassVar, Literal
 
 from pydantic import Field
 
@@ -12,10 +12,34 @@ from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Cure, Finding
 from ..context.on_air import fullest_names, on_air_at
-from ..design import MOST_HOSTS, Design, Device, Network, WirelessName, put
+from ..design import MOST_HOSTS, Design, Device, Network, Purpose, WirelessName, put
 from .reach import by_purpose, has_internet, reach_findings, reaches, settings_finding
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
+
+Tone = Literal["heather", "tarn", "gorse", "rust", "moss", "granite", "ink"]
+_TONES: dict[Purpose, Tone] = {
+    "main": "heather",
+    "staff": "heather",
+    "pupils": "tarn",
+    "tills": "tarn",
+    "guest": "gorse",
+    "devices": "moss",
+    "cameras": "rust",
+    "management": "granite",
+    "administrators": "ink",
+}
+
+
+def lane_tones(networks: Iterable[Network]) -> dict[str, Tone]:
+    """Return the colour of each network's lane, the same on screen, plan and paper: that of its purpose
+    where no other has it, else the first that is free."""
+    found: dict[str, Tone] = {}
+    for network in networks:
+        own = _TONES[network.purpose]
+        free = [t for t in dict.fromkeys([own, *_TONES.values()]) if t not in found.values()]
+        found[network.id] = free[0] if free else own
+    return found
 
 
 class NetworkSheet(Frozen):
@@ -39,6 +63,7 @@ class NetworkSheet(Frozen):
     reaches: tuple[str, ...]
     by_purpose: tuple[str, ...] = Field((), description="what its purpose reaches, whatever was said")
     reason: str
+    tone: Tone = Field("heather", description="colour of its lane")
 
 
 def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkSheet:
@@ -68,6 +93,7 @@ def network_sheet(design: Design, rules: Rules, network: Network) -> NetworkShee
         reaches=tuple(n.id for n in design.of(Network).values() if reaches(network, n)),
         by_purpose=tuple(n.id for n in design.of(Network).values() if by_purpose(network, n)),
         reason="VLAN equals the third octet" if numbered else "numbered by hand",
+        tone=lane_tones(design.of(Network).values())[network.id],
     )
 
 

@@ -4,14 +4,15 @@ a rack's door."""
 from __future__ import annotations
 
 import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from markupsafe import Markup
 
 from ...core.context.plan import Plan
-from ...core.design import DesignError, EquipmentRoom, Network, Problem
+from ...core.design import DesignError, EquipmentRoom, Problem
 from ...core.diagram import READINGS, Diagram, Picture, Reading, lay_out, rack_of
+from ...core.settings import NetworkSheet
 from ..sheets import (
     PAPERS,
     Page,
@@ -42,11 +43,11 @@ _DPI = 144
 
 @dataclass(frozen=True)
 class NetworkDrawn:
-    """A network to be drawn, its lanes by VLAN, and what goes beside names: the labels of cables."""
+    """A network to be drawn, and its networks in the order of their lanes."""
 
     drawn: Drawn
     diagram: Diagram
-    lanes: Mapping[int, str]
+    lanes: Sequence[NetworkSheet]
 
     def named(self) -> NetworkDrawn:
         """Return it with the labels of its cables beside the names of what they lead to."""
@@ -63,7 +64,7 @@ class NetworkDrawn:
         return NetworkDrawn(self.drawn, rack_of(self.diagram, rack), self.lanes)
 
     def sheet(self, reading: Reading, picture: Picture) -> Sheet:
-        return draw_diagram(self.diagram, picture, reading, tuple(self.lanes))
+        return draw_diagram(self.diagram, picture, reading, self.lanes)
 
     def whole(self, reading: Reading, rows_at_once: int | None = None) -> Sheet:
         """Return it as one drawing; what is alike folds above so many rows."""
@@ -94,8 +95,8 @@ class NetworkDrawn:
 
 def network_drawn(drawn: Drawn) -> NetworkDrawn:
     """Return the network of a project to be drawn."""
-    lanes = {n.vlan: n.name for n in drawn.design.of(Network).values()}
-    return NetworkDrawn(drawn, drawn.diagram, lanes)
+    settings = drawn.evaluation.settings
+    return NetworkDrawn(drawn, drawn.diagram, settings.networks if settings is not None else ())
 
 
 def network_figure(drawn: Drawn, wide_mm: float, high_mm: float) -> Markup:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from html import escape
 
 from ...core.diagram import Card, Diagram, FrameBox, Joint, Node, Picture, Reading
+from ...core.settings import NetworkSheet
 from .marks import mark
 from .page import LAP_MM
 from .paper import GRANITE, HEATHER, INK, MOSS, PAPER, RUST, TARN, text
@@ -15,7 +16,15 @@ from .sheet import Sheet
 MM = 0.29  # of paper to the picture's own unit: what is said on a card is as large as on a sheet
 _NAME_MM, _SAYS_MM = 2.9, 2.6
 _LETTER = 0.47  # width of a letter over its height, condensed
-_LANES = (HEATHER, TARN, "#d9a514", RUST, MOSS, GRANITE)
+_LANES = {
+    "heather": HEATHER,
+    "tarn": TARN,
+    "gorse": "#d9a514",
+    "rust": RUST,
+    "moss": MOSS,
+    "granite": GRANITE,
+    "ink": INK,
+}
 _GROUND, _LINE = "#f3efe6", "#b9b4ac"
 _STRAND_MM = 0.8
 _FAST_MBPS, _SLOW_MBPS = 2500.0, 1000.0
@@ -47,13 +56,15 @@ class _Drawing:
         return MM * self.picture.grid.card_high
 
 
-def draw_diagram(diagram: Diagram, picture: Picture, reading: Reading, vlans: tuple[int, ...]) -> Sheet:
+def draw_diagram(
+    diagram: Diagram, picture: Picture, reading: Reading, networks: Sequence[NetworkSheet]
+) -> Sheet:
     """Return a diagram as it is laid out, in one reading.
 
     Args:
-        vlans: of the networks, in the order of their lanes.
+        networks: in the order of their lanes.
     """
-    lanes = {vlan: _LANES[k % len(_LANES)] for k, vlan in enumerate(vlans)}
+    lanes = {n.vlan: _LANES[n.tone] for n in networks}
     drawing = _Drawing(diagram, picture, reading, lanes)
     parts = [part for f in picture.frames for part in _frame(drawing, f)]
     cards = {key: card for card in picture.cards for key in card.nodes}
@@ -93,11 +104,11 @@ def fitted(sheet: Sheet, wide_mm: float, high_mm: float) -> Sheet:
     return Sheet(body, sheet.wide_mm * factor, sheet.high_mm * factor, sheet.scale)
 
 
-def diagram_legend(reading: Reading, networks: Mapping[int, str]) -> list[str]:
+def diagram_legend(reading: Reading, networks: Sequence[NetworkSheet]) -> list[str]:
     """Return what the lines of a reading mean, as rows of a sheet's legend."""
     rows: list[tuple[str, float, str, str]]
     if reading == "networks":
-        rows = [(_LANES[k % len(_LANES)], 0.9, "", name) for k, name in enumerate(networks.values())]
+        rows = [(_LANES[n.tone], 0.9, "", n.name) for n in networks]
     elif reading == "power":
         rows = [("#d9a514", 1.2, "", "Feeds: the thicker the more"), (_LINE, 0.3, "", "Feeds nothing")]
     else:
