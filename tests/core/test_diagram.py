@@ -328,11 +328,11 @@ def test_what_came_up_otherwise_stands_beside_what_was_planned() -> None:
         return {n.id: n for n in as_it_came(diagram, seen).nodes}
 
     nodes = read({"ap-1": 100, "ap-2": other.mbps})
-    assert "came up at 100\u00a0Mb/s, planned 1\u00a0Gb/s" in nodes["ap-1"].says["cables"]
+    assert "100\u00a0Mb/s read, 1\u00a0Gb/s planned" in nodes["ap-1"].says["cables"]
     joint = nodes["ap-1"].joint
     assert joint is not None and joint.verdict == "not_met" and "100 Mb/s" in joint.why.replace("\u00a0", " ")
-    assert nodes["ap-2"].says["cables"].endswith("came up at 1\u00a0Gb/s")
-    assert "no link" in read({"ap-1": 0})["ap-1"].says["cables"]
+    assert nodes["ap-2"].says["cables"].endswith("1\u00a0Gb/s read")
+    assert "no link read, 1\u00a0Gb/s planned" in read({"ap-1": 0})["ap-1"].says["cables"]
     before = {n.id: n for n in diagram.nodes}
     assert all(nodes[k] == before[k] for k in before if k not in ("ap-1", "ap-2"))
     assert point.device == "ap-1"

@@ -186,8 +186,8 @@ class _Source:
                 speed = way.speed_mbps if way is not None else 0.0
                 return LINE, Joint(kind="cord", own_port=way.port if way else None, speed_mbps=speed)
             return router, self._of_router(router, way.port if way is not None else None)
-        rooms = self.plan.design.of(Switch)
-        pair = frozenset((switch.equipment_room, rooms[way.to].equipment_room))
+        above = self.plan.design.of(Switch)[way.to]
+        pair = frozenset((switch.equipment_room, above.equipment_room))
         verdict = self.between.get(pair)
         if verdict is not None and verdict.verdict in _NO_WAY:
             return way.to, Joint(kind="none", own_port=way.port, verdict="not_met", why=verdict.reason)

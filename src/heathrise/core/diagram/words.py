@@ -70,9 +70,9 @@ def cables_said(joint: Joint) -> str:
     if joint.came_mbps is None:
         parts.append(pace(joint.speed_mbps))
     else:
-        came = f"came up at {speed(joint.came_mbps, _JOIN)}" if joint.came_mbps else "no link"
-        planned = f", planned {pace(joint.speed_mbps)}" if joint.came_mbps != joint.speed_mbps else ""
-        parts.append(came + planned)
+        came = speed(joint.came_mbps, _JOIN) if joint.came_mbps else "no link"
+        planned = f", {pace(joint.speed_mbps)} planned" if joint.came_mbps != joint.speed_mbps else ""
+        parts.append(f"{came} read{planned}")
     return _DOT.join(p for p in parts if p)
 
 
