@@ -153,9 +153,9 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
         rooms = chapters.run("signal", lambda: judge_rooms(air)) or []
         chapters.tell("signal", lambda: signal_findings(air, rooms))
         chapters.tell("signal", lambda: mesh_findings(air))
-        chapters.tell("signal", lambda: mesh_cable_findings(air))
         signal = SignalChapter.model_construct(rooms=tuple(rooms))
         if full:
+            chapters.tell("signal", lambda: mesh_cable_findings(air))
             habits = chapters.run("signal", lambda: judge_habits(air)) or []
             chapters.tell("signal", lambda: habit_findings(air, habits))
             signal = signal.model_copy(update={"habits": tuple(habits)})

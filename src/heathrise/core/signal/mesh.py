@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+from collections import Counter
 from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal
@@ -119,27 +120,22 @@ class _Net:
     wired: frozenset[int]
 
 
-def mesh_links(air: RadioEnvironment, wired: frozenset[str] = frozenset()) -> list[MeshLink]:
+def mesh_links(air: RadioEnvironment) -> list[MeshLink]:
     """Return each access point without a cable with its back-haul, in order of placing.
-
-    Args:
-        wired: access points over the air that are taken to have a cable.
 
     References:
         A relay on one radio sends each bit twice: what a user gets over links r1, r2 is 1 / (1/r1 + 1/r2).
     """
     devices = air.design.of(Device)
     found = {d: _orphan(air, devices[d]) for d in air.cut_off}
-    for band, net, mine in _nets(air, wired):
+    for band, net, mine in _nets(air):
         found |= {k.device: k for k in _links(air, band, net, mine)}
     return [found[d] for d in devices if d in found]
 
 
-def _nets(
-    air: RadioEnvironment, wired: frozenset[str] = frozenset()
-) -> Iterator[tuple[Band, _Net, set[str]]]:
+def _nets(air: RadioEnvironment) -> Iterator[tuple[Band, _Net, set[str]]]:
     """Yield each band over which somebody hangs on the air, with those who do."""
-    loose = over_the_air(air.design, air.catalogue) - air.cut_off - wired
+    loose = over_the_air(air.design, air.catalogue) - air.cut_off
     on_5 = {d.id for d in air.access_points(BAND)}
     split: tuple[tuple[Band, set[str]], ...] = ((BAND, loose & on_5), ("2.4", loose - on_5))
     for band, mine in split:
@@ -182,9 +178,7 @@ def _carries(net: _Net, way: tuple[int, ...]) -> float:
 def _links(air: RadioEnvironment, band: Band, net: _Net, mine: Collection[str]) -> Iterator[MeshLink]:
     share, at_target = air.rules[_SHARE], _at_target(air, band)
     ways = _ways(net)
-    branches: dict[int, int] = {}
-    for way in ways.values():
-        branches[way[-1]] = branches.get(way[-1], 0) + 1
+    branches = Counter(way[-1] for way in ways.values())
     for k, device in enumerate(net.devices):
         if device.id not in mine:
             continue
@@ -200,7 +194,7 @@ def _links(air: RadioEnvironment, band: Band, net: _Net, mine: Collection[str]) 
             yield _orphan(air, device)
             continue
         parent = way[1]
-        user = share / (1 / _carries(net, way) + 1 / at_target)
+        user = _user_mbps(net, way, share, at_target)
         kept = share * min(at_target, *(net.mbps[a, b] for a, b in itertools.pairwise(way)))
         second, second_mbps = _second(air, net, k, parent, at_target)
         on_branch = branches[way[-1]]
@@ -222,6 +216,42 @@ def _links(air: RadioEnvironment, band: Band, net: _Net, mine: Collection[str]) 
             wired_mbps=round(at_target * share, 1),
             direct_mbps=_direct(air, net, band, k),
         )
+
+
+def _user_mbps(net: _Net, way: tuple[int, ...], share: float, at_target: float) -> float:
+    """Return what a user's own end to end is over a way whose hops and users share one radio, Mb/s."""
+    return share / (1 / _carries(net, way) + 1 / at_target)
+
+
+def shared_by_cable(air: RadioEnvironment) -> tuple[float, dict[str, float]]:
+    """Return what all access points over the air get together if all ask at once, Mb/s, and what they would
+    if one of them, by its id, had a cable. Those that lead nowhere, and repeaters, are not asked for."""
+    share, models = air.rules[_SHARE], air.catalogue.model_of
+    nets = [(net, mine, _at_target(air, band)) for band, net, mine in _nets(air)]
+
+    def together(wired: str | None) -> float:
+        return sum(_together(net, mine, wired, share, target) for net, mine, target in nets)
+
+    asking = [
+        net.devices[k]
+        for net, mine, _ in nets
+        for k in _ways(net)
+        if net.devices[k].id in mine and not models(net.devices[k]).over_air
+    ]
+    return together(None), {d.id: together(d.id) for d in asking}
+
+
+def _together(net: _Net, mine: Collection[str], wired: str | None, share: float, at_target: float) -> float:
+    """Return what those of a band get together, one of them with a cable where that is said."""
+    cabled = frozenset(k for k, d in enumerate(net.devices) if d.id == wired)
+    ways = _ways(replace(net, wired=net.wired | cabled))
+    branches = Counter(way[-1] for way in ways.values())
+    shared = (
+        round(_user_mbps(net, way, share, at_target) / branches[way[-1]], 1)
+        for k, way in ways.items()
+        if net.devices[k].id in mine
+    )
+    return sum(shared) + (round(at_target * share, 1) if wired in mine else 0.0)
 
 
 def _direct(air: RadioEnvironment, net: _Net, band: Band, k: int) -> float:
@@ -268,7 +298,7 @@ def _second(
         near = net.heard_dbm[k, other] >= least_db and net.mbps[k, other] > 0
         if other == k or k in way or len(way) > MOST_HOPS or not near:
             continue
-        whole = air.rules["signal.user_share"] / (1 / _carries(net, (k, *way)) + 1 / at_target)
+        whole = _user_mbps(net, (k, *way), air.rules["signal.user_share"], at_target)
         if whole > most + 1e-9:
             best, most = other, float(whole)
     return best, most

@@ -9,7 +9,7 @@ from ..base.wording import some
 from ..context.findings import Cure, Finding, Place
 from ..context.run_decisions import run_said
 from ..design import Change, Device, put
-from .mesh import mesh_links, over_the_air
+from .mesh import over_the_air, shared_by_cable
 from .radio_environment import RadioEnvironment
 
 GENERATIONS = ("4", "5", "6", "6E", "7")
@@ -28,16 +28,10 @@ class CableWish:
 def cable_wishes(air: RadioEnvironment) -> tuple[float, list[CableWish]]:
     """Return what all access points over the air get together if all ask at once, Mb/s, and what they would
     if one of them had a cable, the one that gives most first."""
-    links = {k.device: k for k in mesh_links(air) if k.parent is not None}
-    now = sum(k.shared_mbps for k in links.values())
-    found = []
-    for key, link in links.items():
-        if link.repeater:
-            continue
-        others = [k for k in mesh_links(air, frozenset({key})) if k.device != key]
-        after = link.wired_mbps + sum(k.shared_mbps for k in others if k.parent is not None)
-        found.append(CableWish(key, link.name, round(after, 1)))
-    return round(now, 1), sorted(found, key=lambda w: (-w.together_mbps, w.device))
+    names = {d.id: d.name for d in air.design.of(Device).values()}
+    now, after = shared_by_cable(air)
+    wishes = [CableWish(key, names[key], round(mbps, 1)) for key, mbps in after.items()]
+    return round(now, 1), sorted(wishes, key=lambda w: (-w.together_mbps, w.device))
 
 
 def mesh_cable_findings(air: RadioEnvironment) -> Iterator[Finding]:
