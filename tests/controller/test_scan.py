@@ -15,7 +15,7 @@ from heathrise.controller.adapter import ControllerError
 from heathrise.controller.scan import hanging_on, scan_points, scan_view, seconds_to_quiet
 from heathrise.controller.view import controller_view
 from heathrise.controller.work import read
-from heathrise.core.base.clock import DAYS, next_time
+from heathrise.core.context.clock import DAYS, next_time
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Device, Neighbour, Put, WirelessName
 from heathrise.core.views.managed import tree_of

@@ -14,7 +14,8 @@ from heathrise.core.controlled import Differs
 from heathrise.core.design import Design, Network, apply, put
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.settings import host_number
-from heathrise.core.settings.networks import given_out, network_sheet, pool_of
+from heathrise.core.settings.networks import network_sheet
+from heathrise.core.settings.pools import given_out, pool_of
 from heathrise.core.views.push import taken_over
 from heathrise.demo import music_school
 

@@ -1,9 +1,10 @@
-import { computed, onScopeDispose, ref } from 'vue'
+import { computed, onScopeDispose } from 'vue'
 import { ApiError, api, taken } from '@/api/client'
 import type { Change, ControllerView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { useBeside } from './useBeside'
 import { sendKeys } from './useKeys'
+import { useTold } from './useTold'
 
 const LOOK_AGAIN_MS = 1500
 type Doing = 'adopt' | 'update' | 'blink' | 'still' | 'release'
@@ -11,8 +12,7 @@ type Doing = 'adopt' | 'update' | 'blink' | 'still' | 'release'
 /** The site's controller as it is now, looked at again and again, and what is asked of it. */
 export function useController() {
   const store = useDesign()
-  const said = ref('')
-  const busy = ref(0)
+  const { wrong: said, busy, told: ask } = useTold()
   const path = () => ({ path: { project_id: store.id } })
   const failed = (error: ApiError) => (said.value = error.message)
   const { answer: view, load } = useBeside((project_id) => taken(api.GET('/api/projects/{project_id}/controller', { params: { path: { project_id } } })), { failed })
@@ -20,18 +20,9 @@ export function useController() {
   onScopeDispose(() => clearInterval(timer))
 
   async function told(asked: Promise<ControllerView>): Promise<boolean> {
-    busy.value += 1
-    said.value = ''
-    try {
-      view.value = await asked
-      return true
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      said.value = error.message
-      return false
-    } finally {
-      busy.value -= 1
-    }
+    const found = await ask(asked)
+    if (found) view.value = found
+    return !!found
   }
   const on = (serial: string, doing: Doing) => told(taken(api.POST('/api/projects/{project_id}/controller/gear/{serial}/{doing}', { params: { path: { project_id: store.id, serial, doing } } })))
   const readBack = () => told(taken(api.POST('/api/projects/{project_id}/controller/read', { params: path() })))
@@ -53,13 +44,8 @@ export function useController() {
 
   /** Let the plan have what the controller holds. */
   async function takeOver(target: string, key: string, label: string): Promise<void> {
-    try {
-      const found = await taken(api.POST('/api/projects/{project_id}/controller/take-over', { params: path(), body: { target, key } }))
-      store.commit(label.slice(0, 120), [...found.changes] as Change[])
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      said.value = error.message
-    }
+    const found = await ask(taken(api.POST('/api/projects/{project_id}/controller/take-over', { params: path(), body: { target, key } })))
+    if (found) store.commit(label.slice(0, 120), [...found.changes] as Change[])
   }
   /** Ask the same of several, one after the other; what one refuses is told, the next is asked even so. */
   async function onEach(serials: string[], doing: Doing): Promise<void> {

@@ -1,7 +1,8 @@
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { computed, onScopeDispose, shallowRef, watch } from 'vue'
+import { api, taken } from '@/api/client'
 import type { Change, ScanView } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { useTold } from './useTold'
 
 const LOOK_AGAIN_MS = 2000
 
@@ -9,24 +10,14 @@ const LOOK_AGAIN_MS = 2000
 export function useScan() {
   const store = useDesign()
   const view = shallowRef<ScanView | null>(null)
-  const wrong = ref('')
-  const busy = ref(false)
+  const { wrong, busy, told: ask } = useTold()
   const path = () => ({ params: { path: { project_id: store.id } } })
   const going = computed(() => view.value?.state === 'waits' || view.value?.state === 'under_way')
 
   async function told(asked: Promise<ScanView>): Promise<void> {
     const project = store.id
-    busy.value = true
-    wrong.value = ''
-    try {
-      const found = await asked
-      if (project === store.id) view.value = found
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      wrong.value = error.message
-    } finally {
-      busy.value = false
-    }
+    const found = await ask(asked)
+    if (found && project === store.id) view.value = found
   }
   const look = () => told(taken(api.GET('/api/projects/{project_id}/controller/scan', path())))
   const begin = (when: 'quiet' | 'now') => told(taken(api.POST('/api/projects/{project_id}/controller/scan', { ...path(), body: { when } })))

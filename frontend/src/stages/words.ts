@@ -24,3 +24,6 @@ export function standWords(stand: Standing | undefined): { text: string; tone: '
     default: return { text: 'Planned, not agreed yet', tone: '' }
   }
 }
+
+/** So many of something that takes an s. */
+export const many = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`

@@ -174,10 +174,9 @@ def _controller(site: _Site) -> BringItem:
 
 def _released(site: _Site) -> Iterator[BringItem]:
     held = [g for g in site.seen.gear.values() if g.stand == "held_elsewhere"]
-    devices = {serial: device for device, serial in site.seen.matched.items()}
     names = {r.id: r.name for r in site.rows}
     for gear in held:
-        device = devices.get(gear.serial)
+        device = site.seen.devices.get(gear.serial)
         by = gear.held_by or "another controller"
         yield BringItem(
             id=f"release-{gear.serial}",

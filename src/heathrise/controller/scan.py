@@ -10,9 +10,9 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from ..core.base.bands import Band
-from ..core.base.clock import next_time
 from ..core.base.frozen import Frozen
 from ..core.context.band_plan import band_plan_of
+from ..core.context.clock import next_time
 from ..core.context.on_air import broadcasts
 from ..core.context.plan import Plan
 from ..core.evaluation.evaluate import evaluate
@@ -89,7 +89,7 @@ def scan_view(plan: Plan, seen: Seen, scan: Scan, measured: Measured) -> ScanVie
     )
     if scan.state != "over":
         return shown
-    devices = {serial: device for device, serial in seen.matched.items()}
+    devices = seen.devices
     heard = [
         HeardRadio(devices[s.serial], s.name, s.bssid, s.band, s.channel, s.width_mhz, s.dbm)
         for s in scan.heard

@@ -247,8 +247,7 @@ def _row(tree: Tree, row: Managed, seen: Seen, differs: int) -> DeviceRow:
 def elsewhere(tree: Tree, row: Managed, gear: Gear, seen: Seen) -> str:
     """Return in words where a device is plugged in, or on whom it hangs over the air, where that is not as
     planned; nothing where it is, or where what it hangs on tells nothing of its ports."""
-    by_serial = {serial: device for device, serial in seen.matched.items()}
-    above, planned = by_serial.get(gear.parent or ""), tree.rows.get(row.parent or "")
+    above, planned = seen.devices.get(gear.parent or ""), tree.rows.get(row.parent or "")
     if above is None or planned is None or not planned.managed:
         return ""
     if above == planned.id and (row.over_air or gear.port is None or gear.port == row.port):
@@ -323,7 +322,7 @@ def measurement(
                 band=air.band,
                 channel=air.channel,
                 clients=air.clients,
-                planned_clients=round(sum(u.clients for u in load.using), 1) if load else 0.0,
+                planned_clients=round(load.clients, 1) if load else 0.0,
                 busy=air.busy,
                 planned_busy=round(load.total, 3) if load else None,
                 noise_dbm=air.noise_dbm,

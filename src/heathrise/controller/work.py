@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from ..core.base.progress import Progress
@@ -29,10 +30,14 @@ class Seen:
     matched: Mapping[str, str]
     keyed: Mapping[str, int]
 
+    @cached_property
+    def devices(self) -> Mapping[str, str]:
+        """Devices of the plan by their serial."""
+        return {serial: device for device, serial in self.matched.items()}
+
     @property
     def strangers(self) -> list[Gear]:
-        known = set(self.matched.values())
-        return [g for serial, g in self.gear.items() if serial not in known]
+        return [g for serial, g in self.gear.items() if serial not in self.devices]
 
     @property
     def online(self) -> frozenset[str]:

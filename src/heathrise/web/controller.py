@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Literal
 
@@ -254,11 +255,11 @@ def keep_measured(project_id: str) -> Response:
     return json_of(measurement(plan, found, devices, kept.of(project_id, AirHeard)), 201)
 
 
-def _heard_now(project_id: str) -> tuple[Plan, Measured, dict[str, str]]:
+def _heard_now(project_id: str) -> tuple[Plan, Measured, Mapping[str, str]]:
     """Return a plan, what its controller hears, and the plan's devices by their serial."""
     _, plan = stores().plans.load(project_id)
     controller, seen = seen_now(project_id, plan)
-    return plan, controller.measured(), {serial: device for device, serial in seen.matched.items()}
+    return plan, controller.measured(), seen.devices
 
 
 @routes.post("/backups")

@@ -14,6 +14,7 @@ import MeasuredPart from './MeasuredPart.vue'
 import ScanPart from './ScanPart.vue'
 import { useDesign } from '@/document/store'
 import { when } from '@/document/units'
+import { many } from '../words'
 
 /** The site's controller beside the plan: its gear as it hangs, what differs, what a push would send, and how it went. */
 const { view, load, said, busy, on, onEach, readBack, updateItself, match, keepBackup, restore, plugIn, takeOver, giveKeys, online } = useController()
@@ -43,7 +44,6 @@ async function push(asked: { target?: string; key?: string; undo?: string } = {}
   evenSo.value = false
   await readBack()
 }
-const many = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`
 const PHASES: Record<string, string> = { add: 'new or other', device: 'to the device', remove: 'goes' }
 </script>
 

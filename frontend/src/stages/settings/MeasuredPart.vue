@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref, shallowRef } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { computed, shallowRef } from 'vue'
+import { useTold } from '@/answers/useTold'
+import { api, taken } from '@/api/client'
 import type { Measurement } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { when } from '@/document/units'
@@ -9,18 +10,12 @@ import { when } from '@/document/units'
 /** Who is on what just now, and how busy and noisy the air is, beside what was planned. */
 const store = useDesign()
 const found = shallowRef<Measurement | null>(null)
-const wrong = ref('')
+const { wrong, told: ask } = useTold()
 const path = () => ({ params: { path: { project_id: store.id } } })
 const look = () => told(taken(api.GET('/api/projects/{project_id}/controller/measured', path())))
 const keep = () => told(taken(api.POST('/api/projects/{project_id}/controller/measured', path())))
 async function told(asked: Promise<Measurement>): Promise<void> {
-  wrong.value = ''
-  try {
-    found.value = await asked
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    wrong.value = error.message
-  }
+  found.value = (await ask(asked)) ?? found.value
 }
 const MOST = 12
 const radios = computed(() => [...(found.value?.radios ?? [])].sort((a, b) => b.busy - a.busy).slice(0, MOST))

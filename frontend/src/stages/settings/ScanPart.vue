@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useScan } from '@/answers/useScan'
 import { when } from '@/document/units'
+import { many } from '../words'
 import AirStrip from './AirStrip.vue'
 
 /** The neighbourhood as the site's access points hear it: when they may listen, whom that takes off, what it changes. */
@@ -11,7 +12,6 @@ const { view, wrong, busy, look, begin, drop, letPass, take } = useScan()
 const told = ref(false)
 const MOST = 6
 const BANDS = ['2.4', '5', '6'] as const
-const many = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`
 const bands = computed(() => BANDS.filter((b) => view.value?.strangers?.some((s) => s.band === b)))
 const found = computed(() => {
   const o = view.value?.offer
@@ -29,20 +29,20 @@ async function now(): Promise<void> {
 <template>
   <h3>The neighbourhood</h3>
   <p v-if="wrong" class="not_met" role="alert" data-scan-wrong>{{ wrong }}</p>
-  <p v-if="!view" class="quiet"><Button label="Who else is on the air" text size="small" :loading="busy" data-scan @click="look" /></p>
+  <p v-if="!view" class="quiet"><Button label="Who else is on the air" text size="small" :loading="busy > 0" data-scan @click="look" /></p>
   <div v-else class="scan" data-scan-view :data-state="view.state">
     <template v-if="view.state === 'waits'">
       <p><b>{{ many(view.points ?? 0, 'access point') }}</b> will listen on {{ when(view.begins) }}, for about {{ view.takes_min.toFixed(0) }} minutes; on site it is {{ when(view.local) }}.</p>
-      <p class="row"><Button label="Take it back" text size="small" data-scan-drop @click="drop" /><Button v-if="standin" label="Let that hour come" outlined size="small" :loading="busy" data-scan-pass @click="letPass" /></p>
+      <p class="row"><Button label="Take it back" text size="small" data-scan-drop @click="drop" /><Button v-if="standin" label="Let that hour come" outlined size="small" :loading="busy > 0" data-scan-pass @click="letPass" /></p>
     </template>
     <template v-else-if="view.state === 'under_way'">
       <p class="near" role="status">They listen until {{ when(view.ends) }}: whoever was on them is off until then.</p>
-      <p v-if="standin" class="row"><Button label="Let that time go by" outlined size="small" :loading="busy" data-scan-pass @click="letPass" /></p>
+      <p v-if="standin" class="row"><Button label="Let that time go by" outlined size="small" :loading="busy > 0" data-scan-pass @click="letPass" /></p>
     </template>
     <template v-else>
       <p class="near" data-scan-warning>While {{ view.points === 1 ? 'it listens, the access point carries' : `they listen, ${many(view.points ?? 0, 'access point')} carry` }} nobody for about {{ view.takes_min.toFixed(0) }} minutes: {{ many(view.clients ?? 0, 'client') }} now on them would be off, calls drop<template v-if="view.off_with_them?.length">, and what hangs on them over the air is off with them: {{ view.off_with_them.join(', ') }}</template>.</p>
       <p class="row">
-        <Button :label="`Listen at the quiet hour, ${view.quiet_at ? when(view.quiet_at) : view.quiet}`" size="small" :disabled="!view.points" :loading="busy" data-scan-quiet @click="begin('quiet')" />
+        <Button :label="`Listen at the quiet hour, ${view.quiet_at ? when(view.quiet_at) : view.quiet}`" size="small" :disabled="!view.points" :loading="busy > 0" data-scan-quiet @click="begin('quiet')" />
         <label v-if="view.clients" class="told"><input v-model="told" type="checkbox"> whoever is on them knows</label>
         <Button label="Listen now" size="small" outlined :disabled="!view.points || (!!view.clients && !told)" data-scan-now @click="now" />
       </p>

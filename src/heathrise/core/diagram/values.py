@@ -30,7 +30,6 @@ class Joint(Frozen):
     category: str = ""
     length_m: float = 0.0
     extenders: int = Field(0, description="that part its cable")
-    asked_mbps: float | None = Field(None, description="speed that is asked of it")
     speed_mbps: float = Field(0.0, description="what it passes as planned")
     came_mbps: float | None = Field(None, description="at which it came up, where somebody has seen it")
     watts: float = Field(0.0, description="expected at the port that feeds what is below")

@@ -11,8 +11,9 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
 from ..context.findings import Cure, Finding
-from ..context.on_air import fullest_names, on_air_at
-from ..design import MOST_HOSTS, Design, Device, Network, Purpose, WirelessName, put
+from ..design import MOST_HOSTS, Design, Network, Purpose, WirelessName, put
+from .name_findings import name_findings
+from .pools import given_out, pool_findings, pool_of
 from .reach import by_purpose, has_internet, reach_findings, reaches, settings_finding
 from .subnets import Subnet, free_subnet, is_private, overlap, parse_subnet, third_octet
 from .usual import usual_networks
@@ -102,44 +103,6 @@ def lease_h_of(rules: Rules, network: Network) -> int:
     return int(rules[f"settings.lease_h.{network.purpose}"]) if network.lease_h is None else network.lease_h
 
 
-def pool_of(rules: Rules, network: Network, subnet: Subnet) -> range:
-    """Return which addresses of a subnet are given out, by their numbers in it: as somebody said where that
-    fits, else all above those that are kept for gear of its own."""
-    by_rule = _by_rule(rules, subnet)
-    return by_rule if _misfit(network, subnet, by_rule) else _said_pool(network, by_rule)
-
-
-def _by_rule(rules: Rules, subnet: Subnet) -> range:
-    """Return the pool by the house rules: what is kept, the gateway among it, lies below."""
-    if subnet.num_addresses < 8:
-        return range(2, max(2, subnet.num_addresses - 1))
-    kept = min(int(rules["settings.fixed_addresses"]), subnet.num_addresses // 4)
-    return range(kept + 1, subnet.num_addresses - 1)
-
-
-def _said_pool(network: Network, by_rule: range) -> range:
-    first = network.pool_first if network.pool_first is not None else by_rule.start
-    last = network.pool_last if network.pool_last is not None else by_rule.stop - 1
-    return range(first, last + 1)
-
-
-def _misfit(network: Network, subnet: Subnet, by_rule: range) -> str:
-    """Return why a pool that somebody said does not fit its subnet, nothing where it does."""
-    said = _said_pool(network, by_rule)
-    if not said:
-        return f"begins at {said.start} and ends at {said.stop - 1}"
-    if said.stop > subnet.num_addresses - 1:
-        most = subnet.num_addresses - 2
-        return f"ends at {said.stop - 1}, and the last address of {subnet} for a host is {most}"
-    return ""
-
-
-def given_out(rules: Rules, network: Network, subnet: Subnet) -> int:
-    """Return how many addresses a network gives out on a subnet."""
-    pool = pool_of(rules, network, subnet)
-    return max(0, pool.stop - pool.start)  # of IPv6 more than len() can say
-
-
 def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield what is wrong with the networks and wireless names."""
     rules = catalogue.rules
@@ -168,7 +131,7 @@ def network_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     yield from _isolation(design, networks)
     yield from _limits(design, catalogue, networks)
     yield from reach_findings(design, catalogue, networks)
-    yield from _names(design, catalogue)
+    yield from name_findings(design, catalogue)
 
 
 def _numbering(
@@ -200,7 +163,7 @@ def _numbering(
             text = f"{network.name} and {other.name} overlap: {subnet} and {theirs}."
             key = f"overlap-{network.id}-{other.id}"
             yield settings_finding(key, "not_met", text, "no two subnets overlap", network, other, cures=cure)
-    yield from _pool(rules, network, subnet)
+    yield from pool_findings(rules, network, subnet)
     needed = math.ceil(rules["settings.clients_factor"] * network.expected_clients)
     hosts = given_out(rules, network, subnet)
     if hosts < needed:
@@ -239,23 +202,6 @@ def _numbering(
             source="house rule; the other school numbers freely",
             cures=cure,
         )
-
-
-def _pool(rules: Rules, network: Network, subnet: Subnet) -> Iterator[Finding]:
-    """Yield that a pool by hand does not fit, so that the one by the house rules is given out."""
-    by_rule = _by_rule(rules, subnet)
-    if not (why := _misfit(network, subnet, by_rule)):
-        return
-    changed = put(network.model_copy(update={"pool_first": None, "pool_last": None}))
-    effect = f"{subnet[by_rule[0]]} to {subnet[by_rule[-1]]}" if by_rule else "nothing"
-    yield settings_finding(
-        f"pool-{network.id}",
-        "not_met",
-        f"{network.name}: its pool {why}. What is planned gives out {effect} in its place.",
-        "a pool lies within its subnet, above the gateway",
-        network,
-        cures=(Cure(label="Have the pool by rule", effect=effect, changes=(changed,)),),
-    )
 
 
 def _larger(
@@ -361,84 +307,3 @@ def _isolation(design: Design, networks: Sequence[Network]) -> Iterator[Finding]
                 cures=(cure,),
                 source="practice",
             )
-
-
-_NOT_ON_6: dict[str, str] = {
-    "wpa2": "WPA2",
-    "wpa3_wpa2": "WPA3 or WPA2 mixed",
-    "open_portal": "no encryption at all",
-}
-
-
-def _names(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
-    names, rules = list(design.of(WirelessName).values()), catalogue.rules
-    fullest = fullest_names(design, catalogue)
-    most = int(rules["settings.most_names"])
-    if len(fullest) > most:
-        on = "every access point" if len(fullest) == len(names) else "an access point"
-        text = f"{len(fullest)} wireless names on {on}; each sends beacons of its own."
-        yield settings_finding(
-            "names",
-            "near",
-            text,
-            f"at most {most} names on an access point",
-            *fullest[-1:],
-            figure=len(fullest),
-            limit=most,
-            unit="names",
-            used=rules.used("settings.most_names"),
-            source=rules.source("settings.most_names"),
-        )
-    points = [d.id for d in design.of(Device).values() if d.model in catalogue.airs]
-    for name in names:
-        if points and not any(on_air_at(name, point) for point in points):
-            everywhere = put(name.model_copy(update={"access_points": ()}))
-            yield settings_finding(
-                f"nowhere-{name.id}",
-                "not_met",
-                f"{name.ssid} is on no access point: none of those that it is kept to is planned any more.",
-                "a name is on the air somewhere",
-                name,
-                source="practice",
-                cures=(Cure(label=f"Let {name.ssid} be on every access point", changes=(everywhere,)),),
-            )
-        if (name.from_hour is None) != (name.to_hour is None):
-            always = put(name.model_copy(update={"from_hour": None, "to_hour": None}))
-            yield settings_finding(
-                f"hours-{name.id}",
-                "near",
-                f"{name.ssid}: one of its two hours is missing, so that it is always on.",
-                "a name that has hours has both",
-                name,
-                source="practice",
-                cures=(Cure(label=f"Let {name.ssid} be always on", changes=(always,)),),
-            )
-        if "6" in name.bands and name.security in _NOT_ON_6:
-            without = tuple(b for b in name.bands if b != "6")
-            cures = [
-                Cure(
-                    label=f"WPA3 alone for {name.ssid}",
-                    effect="older clients cannot join it",
-                    changes=(put(name.model_copy(update={"security": "wpa3"})),),
-                )
-            ]
-            if without:
-                less = put(name.model_copy(update={"bands": without}))
-                cures.insert(0, Cure(label=f"Take {name.ssid} off 6 GHz", changes=(less,)))
-            text = f"{name.ssid} is on 6 GHz with {_NOT_ON_6[name.security]}; there only WPA3 is "
-            text += "allowed, so nobody joins it there."
-            yield settings_finding(
-                f"six-{name.id}",
-                "not_met",
-                text,
-                "on 6 GHz WPA3 alone, or an open name that encrypts",
-                name,
-                cures=tuple(cures),
-                source="ieee-802.11",
-            )
-    seen: dict[str, WirelessName] = {}
-    for name in names:
-        other = seen.setdefault(name.ssid, name)
-        if other is not name:
-            text = f"Two wireless names are called {name.ssid!r}."
-            yield settings_finding(f"twice-{name.id}", "not_met", text, "a name stands once", other, name)

@@ -21,7 +21,8 @@ from ..design import (
     remove,
 )
 from .membership import ends_of
-from .networks import given_out, lease_h_of
+from .networks import lease_h_of
+from .pools import given_out
 from .portals import (
     Binds,
     VoucherSheet,

@@ -61,6 +61,11 @@ class Load(Frozen):
     verdict: Literal["met", "near", "not_met"]
     using: tuple[Using, ...]
 
+    @property
+    def clients(self) -> float:
+        """How many clients are on it."""
+        return sum(u.clients for u in self.using)
+
 
 class Starved(Frozen):
     """Clients that no radio serves, and why."""

@@ -337,7 +337,7 @@ class _Held:
         if rules.text("settings.fairness") == "off":
             return "airtime_fairness", False, "off until all else is tuned", whose
         loads = busy.loads if busy is not None else ()
-        clients = sum(u.clients for x in loads if x.device == device for u in x.using)
+        clients = sum(x.clients for x in loads if x.device == device)
         least = rules["settings.fairness_clients"]
         reason = f"{clients:.0f} clients at the busiest hour, on from {least:g}"
         return "airtime_fairness", clients >= least, reason, whose

@@ -99,10 +99,10 @@ def network_drawn(drawn: Drawn) -> NetworkDrawn:
     return NetworkDrawn(drawn, drawn.diagram, settings.networks if settings is not None else ())
 
 
-def network_figure(drawn: Drawn, wide_mm: float, high_mm: float) -> Markup:
+def network_figure(diagram: Diagram, wide_mm: float, high_mm: float) -> Markup:
     """Return a network for its people, within so much room: what is alike is one card."""
-    whole = network_drawn(drawn).whole("client", _FIGURE_ROWS)
-    return Markup(fitted(whole, wide_mm, high_mm).svg)
+    picture = lay_out(diagram, rows_at_once=_FIGURE_ROWS)
+    return Markup(fitted(draw_diagram(diagram, picture, "client", ()), wide_mm, high_mm).svg)
 
 
 def diagram_page(name: str, revision: int, plan: Plan, reading: Reading) -> Page:

@@ -70,7 +70,7 @@ def client_pdf(drawn: Drawn, handover: Handover, head: Head = NO_HEAD) -> bytes:
             for floor in drawn.floors()
             for sheet in [drawn.sheet_within(floor, _SHEET_MM)]
         ],
-        network=network_figure(drawn, *_NETWORK_MM),
+        network=network_figure(drawn.diagram, *_NETWORK_MM),
         joins=[joined(j) for j in people],
         gear=[j.ssid for j in handover.joins if not j.people],
         reaches=handover.reaches,

@@ -9,6 +9,7 @@ from datetime import timedelta
 from ...core.context.firm import Firm
 from ...core.context.plan import Plan
 from ...core.design import Design
+from ...core.diagram import diagram_of
 from ...core.evaluation.evaluate import Evaluation, evaluate
 from ...core.order import GROUPS, Order
 from ...core.views.bill_of_materials import order_of
@@ -17,7 +18,6 @@ from ...core.views.promises import RoomPromise, promised
 from .diagram import network_figure
 from .head import NO_HEAD, Head
 from .render import Papers, html_of, pdf_of, style
-from .sheets import drawn_of
 
 GROUP_NAMES = {
     "gear": "Gear",
@@ -82,7 +82,7 @@ def quote_html(quote: Quote, head: Head = NO_HEAD) -> str:
         budget=_budget(order),
         options=_options(quote),
         facts=_facts(design, evaluate(plan), order),
-        network=network_figure(drawn_of(quote.name, quote.revision, plan), *_NETWORK_MM),
+        network=network_figure(diagram_of(plan), *_NETWORK_MM),
         client_does=[papers.words(c) for c in said.client_does],
         later=_later(design, evaluate(plan)),
         terms=_terms(firm),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from html import escape
 
 from ...core.diagram import Card, Diagram, FrameBox, Joint, Node, Picture, Reading
@@ -37,7 +38,7 @@ class _Drawing:
     reading: Reading
     lanes: Mapping[int, str]
 
-    @property
+    @cached_property
     def nodes(self) -> dict[str, Node]:
         return {n.id: n for n in self.diagram.nodes}
 
@@ -69,8 +70,8 @@ def draw_diagram(
     parts = [part for f in picture.frames for part in _frame(drawing, f)]
     cards = {key: card for card in picture.cards for key in card.nodes}
     nodes = drawing.nodes
+    by_id = {c.id: c for c in picture.cards}
     for below, above in picture.seconds:
-        by_id = {c.id: c for c in picture.cards}
         parts.append(_line(_way(drawing, by_id[above], by_id[below]), _LINE, 0.3, "0.8 1.2"))
     for card in picture.cards:
         node = nodes[card.nodes[0]]

@@ -41,7 +41,7 @@ def planted(plan: Plan, site: str) -> list[Planted]:
                 link_mbps=row.link_mbps,
                 watts=watts.get(row.id),
                 radios={r.band: {"2.4": 1, "5": 36, "6": 5}[r.band] for r in radios},
-                clients={x.band: sum(u.clients for u in x.using) for x in mine},
+                clients={x.band: x.clients for x in mine},
                 busy={x.band: min(1.0, x.total) for x in mine},
                 near=[n for n in near.get(row.id, ()) if any(r.band == n.band for r in radios)],
             )

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import get_args
 
-DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
+from ..design import Weekday
+
+DAYS: tuple[Weekday, ...] = get_args(Weekday)
 
 
 def next_time(now: datetime, clock: str, day: str | None = None) -> datetime:
