@@ -42,7 +42,9 @@ LAYERS = (
     {"design"},
     {"catalogue"},
     {"context"},
-    {"controlled", "laying", "mains", "sight", "walkways"},  # what several disciplines ask of a way
+    # What several disciplines ask of a way, and of walls.
+    {"controlled", "laying", "mains", "sight", "walkways", "walling"},
+    {"several"},
     {
         "brief",
         "building",
@@ -62,8 +64,8 @@ LAYERS = (
     {"views"},
     {"diagram", "placement"},
 )
-DISCIPLINES = LAYERS[5]
-FACED = {*LAYERS[4], *DISCIPLINES, "rack", "elevation", "placement"}
+DISCIPLINES = LAYERS[6]
+FACED = {*LAYERS[4], *LAYERS[5], *DISCIPLINES, "rack", "elevation", "placement"}
 
 
 @st.composite

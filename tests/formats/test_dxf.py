@@ -19,7 +19,7 @@ from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import DesignError, Opening, Space, Wall
 from heathrise.core.evaluation.evaluate import evaluate
-from heathrise.formats import dxf
+from heathrise.formats import dxf_entities
 from heathrise.formats.dxf import DrawingChoice, import_dxf, inspect_dxf
 from heathrise.formats.pictures import read_picture
 from heathrise.formats.sandbox import confine
@@ -185,7 +185,7 @@ def test_coordinates_that_are_no_numbers_are_refused() -> None:
 
 
 def test_a_file_beyond_the_limit_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(dxf, "MAX_BYTES", 1_000)
+    monkeypatch.setattr(dxf_entities, "MAX_BYTES", 1_000)
     with pytest.raises(DesignError, match="at most"):
         inspect_dxf(data_of(drawing()))
 
@@ -400,3 +400,37 @@ def test_a_binary_drawing_says_the_same(catalogue: Catalogue) -> None:
     for bad in (binary[:200], binary[:40] + b"\xff" * 400, b"\0" * 500):
         with pytest.raises(DesignError, match=r"not a DXF drawing|damaged|holds no line"):
             inspect_confined(bad)
+
+
+def test_rooms_are_named_by_the_words_written_in_them(catalogue: Catalogue) -> None:
+    """Large words before small ones, figures left aside, tags in blocks read, one name never twice."""
+    document = drawing()
+    space = document.modelspace()
+    space.add_line((0, 2_000), (5_000, 2_000), dxfattribs={"layer": "INNER"})
+    space.add_text("14.2 m²", height=400).set_placement((1_000, 500))
+    space.add_text("Store  room", height=200).set_placement((1_000, 1_000))
+    paragraph = space.add_mtext("{\\fArial|b1;Store room}\\P7.1 m2", dxfattribs={"char_height": 150})
+    paragraph.set_location((2_500, 3_000), attachment_point=5)
+    tag = document.blocks.new("TAG")
+    tag.add_attdef("NAME", (0, 0), dxfattribs={"height": 200})
+    space.add_blockref("TAG", (7_000, 2_500)).add_auto_attribs({"NAME": "Packing hall"})
+    space.add_text("2.50", height=900).set_placement((8_000, 1_000))
+    design = import_dxf(data_of(document), DrawingChoice(name="Hut", layers=LAYERS), catalogue)
+    rooms = {s.name: (s.outline, s.floor) for s in design.of(Space).values()}
+    assert sorted(rooms) == ["Packing hall", "Store room", "Store room 2"]
+    assert max(x for x, _ in rooms["Packing hall"][0]) == 10
+
+
+def test_walls_that_do_not_quite_meet_close_their_rooms(catalogue: Catalogue) -> None:
+    document = ezdxf.new("R2010")
+    document.header["$INSUNITS"] = MILLIMETRES
+    space = document.modelspace()
+    for a, b in (
+        ((0, 3), (6_000, 0)),
+        ((6_004, -6), (6_000, 4_000)),
+        ((6_000, 4_010), (0, 4_000)),
+        ((2, 4_000), (0, 8)),
+    ):
+        space.add_line(a, b, dxfattribs={"layer": "OUTER"})
+    design = import_dxf(data_of(document), DrawingChoice(name="Hut", layers={"OUTER": "stone"}), catalogue)
+    assert [s.name for s in design.of(Space).values()] == ["Room 1"]

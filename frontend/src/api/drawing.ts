@@ -404,5 +404,7 @@ export const MEASURES = {
   "shortest_wall_m": 0.1,
   "beside_m": 0.2,
   "slab_m": 0.3,
-  "rack_reach_m": 1.0
+  "rack_reach_m": 1.0,
+  "least_room_m2": 1.0,
+  "least_room_width_m": 0.35
 }

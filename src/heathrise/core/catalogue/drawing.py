@@ -49,7 +49,7 @@ class PathDrawing(BaseModel):
 
 
 class Measures(BaseModel):
-    """Lengths that screen, paper and core draw by, m."""
+    """Lengths that screen, paper and core draw by, m, and the least area of a room, m2."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
@@ -58,6 +58,8 @@ class Measures(BaseModel):
     beside_m: float
     slab_m: float
     rack_reach_m: float
+    least_room_m2: float
+    least_room_width_m: float
 
 
 class DrawingStyle(BaseModel):

@@ -63,6 +63,7 @@ from ..signal import (
     sharing,
     signal_findings,
 )
+from ..walling import gaps_of
 from .brief_status import brief_chapter, paths_of, planned_stand
 from .chains import Chain, ChainChapter, chain_findings, chains_of
 from .plugs import plugs_of
@@ -185,11 +186,12 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     brief = _brief(chapters, plan, planned_stand(design, catalogue, air, links, power, signal), links)
     mains = chapters.run("plan", lambda: mains_lines(design)) or ()
     views = chapters.run("plan", lambda: views_of(design, catalogue)) or ()
+    gaps = chapters.run("plan", lambda: gaps_of(design, catalogue.rules["plan.gap_m"])) or ()
     findings = chapters.findings
     totals = chapters.run("plan", lambda: totals_of(design, catalogue, signal.rooms, links, power, findings))
     return Evaluation(
         brief=brief.model_copy(update={"findings": chapters.of("brief")}),
-        plan=PlanChapter(mains=mains, views=views, findings=chapters.of("plan")),
+        plan=PlanChapter(mains=mains, views=views, gaps=gaps, findings=chapters.of("plan")),
         signal=signal.model_copy(update={"findings": chapters.of("signal")}),
         cable=links.model_copy(update={"findings": chapters.of("cable")}),
         power=power.model_copy(update={"findings": chapters.of("power")}),

@@ -8,7 +8,8 @@ from typing import Any
 from ...core.base.progress import Progress, always
 from ...core.catalogue import Catalogue
 from ...core.design import Design, DesignError, Problem
-from ..dxf import MAX_BYTES, DrawingChoice, Inspection, refuse
+from ..dxf import DrawingChoice, Inspection
+from ..dxf_entities import MAX_BYTES, refuse
 from ..project_file import load_project
 from .confine import confined
 from .dxf_worker import CPU_SECONDS

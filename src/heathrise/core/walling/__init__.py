@@ -1,0 +1,38 @@
+"""Walls and the rooms that come of them."""
+
+from __future__ import annotations
+
+from .follow import Followed, follow
+from .gaps import Gap, gaps_of
+from .gestures import drawn
+from .hand import At, Gesture, Id, Said
+from .moving import move_as_one
+from .names import fresh_names
+from .net import JOIN_M, LEAST_ROOM_M2, MAX_CROSSINGS, WallNet, net_of, nets_of
+from .outlines import alike, outline_of, pairs
+from .questions import RoomAnswer, RoomQuestion
+
+__all__ = [
+    "JOIN_M",
+    "LEAST_ROOM_M2",
+    "MAX_CROSSINGS",
+    "At",
+    "Followed",
+    "Gap",
+    "Gesture",
+    "Id",
+    "RoomAnswer",
+    "RoomQuestion",
+    "Said",
+    "WallNet",
+    "alike",
+    "drawn",
+    "follow",
+    "fresh_names",
+    "gaps_of",
+    "move_as_one",
+    "net_of",
+    "nets_of",
+    "outline_of",
+    "pairs",
+]

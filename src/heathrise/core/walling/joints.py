@@ -1,0 +1,175 @@
+"""Walls that belong together: what meets a wall goes with it, and what stands in a wall stays where it is."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from shapely.geometry import LineString, Point
+
+from ..context.integrity import MIN_WALL_M
+from ..design import Change, Design, DesignError, Opening, Problem, Wall, put
+
+Spot = tuple[float, float]
+End = Literal["a", "b"]
+
+MEETS_M = 0.02  # ends that lie so near to something are meant to be at it
+_PARALLEL = math.sin(math.radians(8))
+_FAR_M = 500.0
+_FITS_M = 0.005
+
+
+@dataclass
+class Joints:
+    """The walls of one storey while some of them are moved."""
+
+    design: Design
+    floor: str
+    now: dict[str, Wall] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        self.was: Mapping[str, Wall] = {
+            k: w for k, w in self.design.of(Wall).items() if w.floor == self.floor
+        }
+        self.now = dict(self.was)
+
+    def put_ends(self, wall: str, **ends: Spot) -> None:
+        """Put one or both ends of a wall elsewhere."""
+        exact = {end: (round(x, 4), round(y, 4)) for end, (x, y) in ends.items()}
+        self.now[wall] = self.now[wall].model_copy(update=exact)
+
+    def ends_at(self, spot: Spot, but: Iterable[str] = ()) -> Iterator[tuple[str, End]]:
+        """Yield the ends of walls that lie at a spot, as the walls stood."""
+        for key, wall in self.was.items():
+            if key in but:
+                continue
+            if math.dist(wall.a, spot) <= MEETS_M:
+                yield key, "a"
+            elif math.dist(wall.b, spot) <= MEETS_M:
+                yield key, "b"
+
+    def meeting(self, wall: str, but: Iterable[str] = ()) -> Iterator[tuple[str, End]]:
+        """Yield the ends that lie on a wall between its own ends."""
+        own = self.was[wall]
+        line = LineString([own.a, own.b])
+        for key, other in self.was.items():
+            if key == wall or key in but:
+                continue
+            for end, spot in (("a", other.a), ("b", other.b)):
+                near_end = min(math.dist(spot, own.a), math.dist(spot, own.b)) <= MEETS_M
+                if not near_end and line.distance(Point(spot)) <= MEETS_M:
+                    yield key, end  # type: ignore[misc]
+
+    def passing(self, spot: Spot, but: Iterable[str] = ()) -> Iterator[str]:
+        """Yield the walls that pass a spot, which is none of their ends."""
+        at = Point(spot)
+        for key, wall in self.was.items():
+            near_end = min(math.dist(spot, wall.a), math.dist(spot, wall.b)) <= MEETS_M
+            if key not in but and not near_end and LineString([wall.a, wall.b]).distance(at) <= MEETS_M:
+                yield key
+
+    def in_line(self, walls: Iterable[str]) -> set[str]:
+        """Return walls with those that go on from them in a straight line."""
+        found, waiting = set(walls), list(walls)
+        while waiting:
+            wall = self.was[waiting.pop()]
+            for spot in (wall.a, wall.b):
+                for key, _ in self.ends_at(spot, found):
+                    if abs(_sine(wall, self.was[key])) < _PARALLEL / 4:
+                        found.add(key)
+                        waiting.append(key)
+        return found
+
+    def changes(self) -> list[Change]:
+        """Return walls that moved and the openings in them, which stay where they were.
+
+        Raises:
+            DesignError: a wall would be too short, or too short for what is in it.
+        """
+        moved = {k: w for k, w in self.now.items() if w != self.was[k]}
+        for key, wall in moved.items():
+            if wall.length_m < MIN_WALL_M:
+                refuse(f"wall[{key}]", f"would be {wall.length_m:.2f} m long; take it away instead")
+        made: list[Change] = [put(w) for w in moved.values()]
+        for opening in self.design.of(Opening).values():
+            if opening.wall in moved:
+                stays = staying(opening, self.was[opening.wall], moved[opening.wall])
+                made += [put(stays)] if stays != opening else []
+        return made
+
+
+def refuse(where: str, what: str) -> None:
+    raise DesignError([Problem(where, what)])
+
+
+def staying(opening: Opening, was: Wall, now: Wall) -> Opening:
+    """Return an opening where it was, measured from where its wall begins now.
+
+    A wall that moved sideways takes it along. One that is shorter pushes it back from its end.
+
+    Raises:
+        DesignError: the wall is too short for it.
+    """
+    if opening.width_m > now.length_m + _FITS_M:
+        refuse(
+            f"opening[{opening.id}]",
+            f"the wall would be {now.length_m:.2f} m long, "
+            f"and the {opening.kind} in it is {opening.width_m:.2f} m wide",
+        )
+    if math.dist(_way(was.a, now.a), _way(was.b, now.b)) <= _FITS_M:
+        return opening  # the wall went as it is, and takes it along
+    (ux, uy) = ((was.b[k] - was.a[k]) / was.length_m for k in (0, 1))
+    held_a = math.dist(was.a, now.a) <= math.dist(was.b, now.b)
+    along = (now.a[0] - was.a[0]) * ux + (now.a[1] - was.a[1]) * uy
+    beyond = (now.b[0] - was.b[0]) * ux + (now.b[1] - was.b[1]) * uy
+    # From the end that stands; of a wall that went sideways both ends say the same.
+    offset = opening.offset_m - along if held_a else opening.offset_m + (now.length_m - was.length_m) - beyond
+    offset = min(max(offset, 0.0), max(now.length_m - opening.width_m, 0.0))
+    return opening.model_copy(update={"offset_m": round(offset, 4)})
+
+
+def _way(start: Spot, end: Spot) -> Spot:
+    return end[0] - start[0], end[1] - start[1]
+
+
+def crossing(one: Wall, other: tuple[Spot, Spot]) -> Spot | None:
+    """Return where the line of a wall meets another line; None where they run alongside one another, or
+    meet far away."""
+    (ax, ay), (bx, by) = one.a, one.b
+    (cx, cy), (dx, dy) = other
+    rx, ry, sx, sy = bx - ax, by - ay, dx - cx, dy - cy
+    size = math.hypot(rx, ry) * math.hypot(sx, sy)
+    turn = rx * sy - ry * sx
+    if size == 0 or abs(turn) / size < _PARALLEL:
+        return None
+    share = ((cx - ax) * sy - (cy - ay) * sx) / turn
+    met = (ax + rx * share, ay + ry * share)
+    return met if math.dist(met, one.a) < _FAR_M else None
+
+
+def _sine(one: Wall, other: Wall) -> float:
+    (ax, ay), (bx, by) = ((w.b[0] - w.a[0], w.b[1] - w.a[1]) for w in (one, other))
+    return (ax * by - ay * bx) / (one.length_m * other.length_m)
+
+
+def known(design: Design, wall: str) -> Wall:
+    """Return a wall that a gesture names.
+
+    Raises:
+        DesignError: it is not there.
+    """
+    if wall not in design.of(Wall):
+        refuse("wall", f"there is no wall {wall[:40]!r} in the plan")
+    return design.of(Wall)[wall]
+
+
+def along(wall: Wall, metres: float) -> Spot:
+    """Return the point so far along a wall, from its end a."""
+    share = metres / wall.length_m
+    return (wall.a[0] + (wall.b[0] - wall.a[0]) * share, wall.a[1] + (wall.b[1] - wall.a[1]) * share)
+
+
+def shifted(spot: Spot, by: Spot) -> Spot:
+    return spot[0] + by[0], spot[1] + by[1]

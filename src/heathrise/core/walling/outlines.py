@@ -1,0 +1,98 @@
+"""From a place that walls close to a room's outline, and how alike two places are."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+import numpy as np
+import shapely
+from shapely.geometry import LineString, Polygon
+from shapely.ops import nearest_points
+
+from .net import Point
+
+SLIT_M = 0.01  # an outline is one line: round what stands in a room's middle it goes there and back
+STRAIGHT_M = 0.003  # a corner that bends less is none
+SAME_M = 0.005
+MOST_CORNERS = 500
+
+
+def outline_of(place: Any) -> tuple[Point, ...] | None:
+    """Return a place's corners, against the clock; None where it has more than an outline may hold.
+
+    Round an island in its middle the outline goes along a slit of ``SLIT_M``.
+    """
+    whole = place
+    for hole in place.interiors:
+        whole = _slit(whole, Polygon(hole))
+    if whole.geom_type != "Polygon" or len(whole.interiors):
+        return None
+    ring = _straightened(list(shapely.orient_polygons(whole).exterior.coords)[:-1])
+    corners = tuple((round(x, 4), round(y, 4)) for x, y in ring)
+    return corners if 3 <= len(corners) <= MOST_CORNERS and Polygon(corners).is_valid else None
+
+
+def _slit(place: Any, island: Any) -> Any:
+    """Open a way from what lies around a place to an island in it."""
+    others = [shapely.LinearRing(place.exterior.coords)]
+    start, end = nearest_points(island, others[0])
+    way = LineString([start, end])
+    if way.length == 0:
+        return place
+    cut = way.buffer(SLIT_M / 2, cap_style="square")
+    opened = place.difference(cut)
+    return max(opened.geoms, key=lambda p: p.area) if opened.geom_type == "MultiPolygon" else opened
+
+
+def _straightened(ring: list[Point]) -> list[Point]:
+    """Leave out corners at which the line goes on straight, such as where a wall meets it."""
+    kept = list(ring)
+    k = 0
+    while len(kept) > 3 and k < len(kept):
+        before, at, after = kept[k - 1], kept[k], kept[(k + 1) % len(kept)]
+        if _off(before, at, after) < STRAIGHT_M:
+            kept.pop(k)
+            k = max(k - 1, 0)
+        else:
+            k += 1
+    return kept
+
+
+def _off(a: Point, point: Point, b: Point) -> float:
+    """Return how far in m a point lies off the stretch from a to b; of one that turns back, infinite."""
+    (ax, ay), (px, py), (bx, by) = a, point, b
+    size = math.dist(a, b)
+    if size == 0:
+        return math.inf
+    if (px - ax) * (bx - px) + (py - ay) * (by - py) < 0:
+        return math.inf
+    return abs((bx - ax) * (py - ay) - (by - ay) * (px - ax)) / size
+
+
+def pairs(ones: Sequence[Any], others: Sequence[Any], least: float) -> Iterator[tuple[int, int]]:
+    """Yield (row, row) of those of two lists that are alike by so much, without trying each with each."""
+    if not len(ones) or not len(others):
+        return
+    near = shapely.STRtree(others).query(ones, predicate="intersects")
+    areas, theirs = shapely.area(ones)[near[0]], shapely.area(others)[near[1]]
+    likely = np.minimum(areas, theirs) >= least * np.maximum(areas, theirs)
+    for one, other in near[:, likely].T.tolist():
+        if alike(ones[one], others[other]) >= least:
+            yield one, other
+
+
+def alike(one: Any, other: Any) -> float:
+    """Return what two places share of what they cover together, 0 to 1."""
+    if not one.intersects(other):
+        return 0.0
+    shared = one.intersection(other).area
+    return float(shared / (one.area + other.area - shared))
+
+
+def same(one: Any, other: Any) -> bool:
+    """Whether two places are one within the precision of a drawing."""
+    if any(abs(a - b) > SAME_M for a, b in zip(one.bounds, other.bounds, strict=True)):
+        return False
+    return bool(one.symmetric_difference(other).area <= SAME_M * (one.length + other.length))
