@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { AnyElement, Change } from '@/api/types'
 import {
-  acknowledged, committed, isConflict, opened, rebased, refused, resolved, stepped, takenUp,
+  acknowledged, committed, extended, isConflict, opened, rebased, refused, resolved, stepped, takenUp,
   type Ledger,
 } from '@/document/ledger'
 import { removalOf } from '@/document/removal'
@@ -40,6 +40,33 @@ describe('steps', () => {
     expect(next.floor).toBe(tables.floor)
     expect(next.wall).not.toBe(tables.wall)
     expect(applyTo(next, inverseOf(tables, [put('w2')])).wall).toEqual(tables.wall)
+  })
+})
+
+describe('what follows from an edit', () => {
+  it('is saved with it and taken back with it', () => {
+    const edited = committed(start(), 'a', 'Build', [put('w3')])
+    const wider = extended(committed(edited, 'b', 'Other', [put('w4')]), 'a', [put('w1', 'stone'), put('w5')])
+    expect(wider.pending.map((p) => p.changes.length)).toEqual([3, 1])
+    const back = stepped(stepped(wider, 'c', 'undo'), 'd', 'undo')
+    expect(walls(back)).toEqual(walls(start()))
+    expect(walls(stepped(stepped(back, 'e', 'redo'), 'f', 'redo'))).toHaveLength(5)
+  })
+
+  it('comes to nothing where the edit was taken back, or a later one says otherwise', () => {
+    const edited = committed(start(), 'a', 'Build', [put('w3')])
+    const back = stepped(edited, 'b', 'undo')
+    expect(extended(back, 'a', [put('w1', 'stone')])).toBe(back)
+    const other = committed(edited, 'b', 'Other', [put('w1', 'metal')])
+    expect(extended(other, 'a', [put('w1', 'stone')])).toBe(other)
+    const saved = acknowledged(edited, 2)
+    expect(extended(saved, 'a', [put('w1', 'stone')])).toBe(saved)
+  })
+
+  it('goes along when a later edit is refused', () => {
+    const wider = extended(committed(committed(start(), 'a', 'Build', [put('w3')]), 'b', 'Other', [put('w4')]), 'a', [put('w5')])
+    const left = refused(acknowledged(wider, 2), 2, { wall: table(wall('w1'), wall('w2'), wall('w3'), wall('w5')) })
+    expect(walls(stepped(left, 'c', 'undo')).map((w) => w.id)).toEqual(['w1', 'w2'])
   })
 })
 

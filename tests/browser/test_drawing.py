@@ -76,7 +76,7 @@ def test_a_wall_is_chosen_rebuilt_shortened_and_bent(home_sheet: Sheet) -> None:
     page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x, y + 0.9 * sheet.scale(), steps=4)
-    expect(page.locator(".draft text")).to_contain_text(" m")
+    expect(page.locator("[data-measure]")).to_contain_text(" m ∠")
     page.mouse.up()
     sheet.saved(4)
     assert float(length.input_value().split()[0]) != pytest.approx(before - 0.25, abs=0.05)

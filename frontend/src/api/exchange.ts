@@ -113,6 +113,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "views": [
       "device"
     ],
+    "gaps": [
+      "id"
+    ],
     "findings": [
       "id"
     ]

@@ -53,6 +53,7 @@ export type BringItem = BringStep['items'][number]
 export type SettingsRead = S['SettingsRead']
 export type Measurement = S['Measurement']
 export type ScanView = S['ScanView']
+export type Gesture = S['GestureMade']['gesture']
 export type DiagramView = S['DiagramView']
 export type DiagramNode = DiagramView['diagram']['nodes'][number]
 export type DiagramCard = DiagramView['picture']['cards'][number]
@@ -136,4 +137,13 @@ export type Change =
 export interface Problem {
   where: string
   what: string
+}
+
+type Asked = S['Followed.RoomQuestion']
+type Answered = S['Followed.RoomAnswer']
+export type RoomQuestion = Omit<Asked, 'answers'> & { answers: (Omit<Answered, 'changes'> & { changes: Change[] })[] }
+/** What walls and rooms do after a gesture. */
+export interface Followed {
+  changes: Change[]
+  questions: RoomQuestion[]
 }

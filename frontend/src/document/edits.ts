@@ -52,16 +52,18 @@ export function newDevice(store: Store, kind: Device['kind'], floorId: string, a
   }
 }
 
-/**
- * A rectangular room: its space, and walls along those of its sides that have none yet, inner ones beside
- * a room that is there. An outer wall that now stands between two rooms becomes an inner one.
- */
-export function newRoom(
-  store: Store, floor: string, a: Point, b: Point, inner: string, outer: string,
-): Change[] {
+/** The corners of a rectangle from two that lie across from one another. */
+export function rectangle(a: Point, b: Point): Point[] {
   const [west, east] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])]
   const [south, north] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])]
-  const corners: Point[] = [[west, south], [east, south], [east, north], [west, north]]
+  return [[west, south], [east, south], [east, north], [west, north]]
+}
+
+/**
+ * A room of any shape: its space, and walls along those of its sides that have none yet, inner ones beside
+ * a room that is there. An outer wall that now stands between two rooms becomes an inner one.
+ */
+export function newRoom(store: Store, floor: string, corners: Point[], inner: string, outer: string): Change[] {
   const id = store.nextId('space', 'room')
   const space: Space = {
     id, floor, name: `Room ${id.split('-').at(-1)}`, use: 'everyday', outline: corners,
@@ -73,7 +75,7 @@ export function newRoom(
   const build = (a: Point, b: Point, construction: string) =>
     changes.push(put('wall', { id: `wall-${number++}`, floor, a, b, construction, rated: false }))
   corners.forEach((corner, i) => {
-    const next = corners[(i + 1) % 4]!
+    const next = corners[(i + 1) % corners.length]!
     for (const [p, q] of uncovered(walls, corner, next)) {
       build(p, q, roomBeside(store, floor, p, q) ? inner : outer)
     }

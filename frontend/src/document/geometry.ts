@@ -72,14 +72,11 @@ export function contains(outline: readonly (readonly number[])[], point: Point):
   return inside
 }
 
-/** The direction in radians that a wall which meets a point has, along the grid where there is none. */
+/** The direction in radians of the wall that a point stands on, along the grid where there is none. */
 function directionAt(from: Point, walls: Wall[], reachM: number): number {
-  for (const { a, b } of walls) {
-    if (Math.min(distance(a as Point, from), distance(b as Point, from)) < reachM / 4) {
-      return Math.atan2(b[1] - a[1], b[0] - a[0])
-    }
-  }
-  return 0
+  const near = (w: Wall) => Math.min(distance(w.a as Point, from), distance(w.b as Point, from)) < reachM / 4
+  const wall = walls.find(near) ?? walls.find((w) => foot(w, from).off < reachM / 4)
+  return wall ? Math.atan2(wall.b[1] - wall.a[1], wall.b[0] - wall.a[0]) : 0
 }
 
 /** A point moved so that it lies square to the wall that `from` stands on, or to the grid. */
@@ -104,23 +101,16 @@ export function towards(from: Point, aim: Point, metres: number, angleDeg?: numb
   return rounded([from[0] + dx * metres, from[1] + dy * metres], 0.001)
 }
 
-const SNAP_GRID_M = 0.05
+/** The part of a way that is square to a wall. */
+export function squareTo(wall: Wall, way: Point): Point {
+  const size = distance(wall.a as Point, wall.b as Point)
+  const normal: Point = [(wall.a[1] - wall.b[1]) / size, (wall.b[0] - wall.a[0]) / size]
+  const far = way[0] * normal[0] + way[1] * normal[1]
+  return [normal[0] * far, normal[1] * far]
+}
 
-/** Where a drawing gesture lands: on a wall's end or line nearby, square to its start, else on the grid. */
-export function snapped(point: Point, walls: Wall[], reachM: number, from?: Point): Point {
-  for (const wall of walls) {
-    for (const end of [wall.a, wall.b] as Point[]) {
-      if (distance(end, point) < reachM) return [end[0], end[1]]
-    }
-  }
-  let aim: Point = [point[0], point[1]]
-  if (from) {
-    if (Math.abs(aim[0] - from[0]) < reachM) aim = [from[0], aim[1]]
-    else if (Math.abs(aim[1] - from[1]) < reachM) aim = [aim[0], from[1]]
-  }
-  for (const wall of walls) {
-    const found = foot(wall, aim)
-    if (found.off < reachM) return rounded(along(wall, found.at), 0.001)
-  }
-  return rounded(aim, SNAP_GRID_M)
+/** The way from one point to another, in degrees clockwise from north. */
+export function bearing(from: Point, to: Point): number {
+  const degrees = (Math.atan2(to[0] - from[0], to[1] - from[1]) * 180) / Math.PI
+  return Number(((degrees + 360) % 360).toFixed(2)) % 360
 }

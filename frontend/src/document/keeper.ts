@@ -4,6 +4,8 @@ import type { Change } from '@/api/types'
 export interface Batch {
   label: string
   changes: Change[]
+  /** The edit that a step takes back. */
+  edit?: string
 }
 
 /** An edit that is not yet saved, with the steps as they were before it in the window that made it. */

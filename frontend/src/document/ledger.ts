@@ -34,8 +34,28 @@ export function takenUp(ledger: Ledger, kept: Pending[]): Ledger {
 
 /** An edit: it shows at once, can be undone, and waits to be saved. */
 export function committed(ledger: Ledger, id: string, label: string, changes: Change[]): Ledger {
-  const back = { label, changes: inverseOf(ledger.tables, changes) }
+  const back = { label, changes: inverseOf(ledger.tables, changes), edit: id }
   return { ...queued(ledger, id, label, changes), undo: [...ledger.undo, back], redo: [] }
+}
+
+/**
+ * An edit that waits to be saved grows by what follows from it: one edit, and one step back. Where it was
+ * taken back meanwhile, or a later edit says otherwise, it stays as it is.
+ */
+export function extended(ledger: Ledger, id: string, more: Change[]): Ledger {
+  const at = ledger.pending.findIndex((b) => b.id === id)
+  const edit = ledger.pending[at]
+  const later = ledger.pending.slice(at + 1)
+  const back = ledger.undo.find((b) => b.edit === id)
+  if (!edit || !back || !more.length || touches(more, later.flatMap((b) => b.changes))) return ledger
+  const wider: Batch = { ...back, changes: [...inverseOf(ledger.tables, more), ...back.changes] }
+  const swapped = (steps: readonly Batch[]) => steps.map((b) => (b === back ? wider : b))
+  const pending = ledger.pending.map((b, k) => {
+    if (k < at) return b
+    if (k === at) return { ...b, changes: [...b.changes, ...more] }
+    return { ...b, before: b.before && { undo: swapped(b.before.undo), redo: b.before.redo } }
+  })
+  return { ...ledger, pending, undo: swapped(ledger.undo), tables: applyTo(ledger.tables, more) }
 }
 
 /** One step back or forth, itself an edit that waits to be saved; the same ledger where there is none. */

@@ -7,8 +7,13 @@ import type { Tables } from './tables'
  * what only mentions it stays and mentions it no longer.
  */
 export function removalOf(tables: Tables, kind: Kind, id: string): Change[] {
+  return removalOfAll(tables, [{ kind, id }])
+}
+
+/** The same of several things at once. */
+export function removalOfAll(tables: Tables, things: { kind: Kind; id: string }[]): Change[] {
   const gone = new Map<string, { kind: Kind; id: string }>()
-  const waiting = [{ kind, id }]
+  const waiting = [...things]
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const key = `${next.kind} ${next.id}`
     if (gone.has(key)) continue

@@ -8,10 +8,11 @@ import type {
 } from '@/api/types'
 import { Keeper, type Refused } from './keeper'
 import {
-  acknowledged, committed, isConflict, opened, rebased, refused, resolved, stepped, takenUp,
+  acknowledged, committed, extended, isConflict, opened, rebased, refused, resolved, stepped, takenUp,
   type Conflict, type Ledger,
 } from './ledger'
-import type { Tables } from './tables'
+import { applyTo, type Tables } from './tables'
+import { movesWalls, useFollowing } from './following'
 
 export interface Selection {
   kind: Kind
@@ -38,8 +39,18 @@ export const useDesign = defineStore('design', () => {
   /** Edits that the server would not have. */
   const refusals = shallowRef<Refused[]>([])
   const selection = ref<Selection | null>(null)
+  /** Many things that are chosen together; one alone is the selection. */
+  const picks = shallowRef<Selection[]>([])
+  watch(selection, (one) => one && (picks.value = []))
   /** Where a mark is held while it is dragged or nudged, not yet part of the design. */
   const ghost = shallowRef<{ kind: Kind; id: string; at: Point } | null>(null)
+  /** What a hand does just now, not yet part of the design. */
+  const held = shallowRef<Change[]>([])
+  const following = useFollowing({
+    id: () => id.value,
+    pending: () => pending.value,
+    extend: (edit, more) => hold(extended(ledger.value, edit, more)),
+  })
   let keeper = new Keeper('')
   let retry: ReturnType<typeof setTimeout> | undefined
   let tries = 0
@@ -85,6 +96,25 @@ export const useDesign = defineStore('design', () => {
     return tables.value[kind]?.get(elementId) as ElementOf<K> | undefined
   }
 
+  const heldTables = computed(() => (held.value.length ? applyTo(tables.value, held.value) : tables.value))
+  /** The same as they look while something is held. */
+  function drawn<K extends Kind>(kind: K): ElementOf<K>[] {
+    return [...((heldTables.value[kind]?.values() ?? []) as Iterable<ElementOf<K>>)]
+  }
+
+  /** Choose these together: none and one are what a selection is. */
+  function pick(chosen: Selection[]): void {
+    selection.value = chosen.length === 1 ? chosen[0]! : null
+    picks.value = chosen.length > 1 ? chosen : []
+  }
+
+  /** Add a thing to what is chosen, or leave it out. */
+  function togglePick(kind: Kind, elementId: string): void {
+    const all = picks.value.length ? picks.value : selection.value ? [selection.value] : []
+    const others = all.filter((p) => p.kind !== kind || p.id !== elementId)
+    pick(others.length < all.length ? others : [...all, { kind, id: elementId }])
+  }
+
   function nextId(kind: Kind, stem: string): string {
     for (let n = 1; ; n++) if (!tables.value[kind]?.has(`${stem}-${n}`)) return `${stem}-${n}`
   }
@@ -95,6 +125,8 @@ export const useDesign = defineStore('design', () => {
   function hold(next: Ledger): void {
     ledger.value = next
     if (selection.value && !find(selection.value.kind, selection.value.id)) selection.value = null
+    const left = picks.value.filter((p) => find(p.kind, p.id))
+    if (left.length !== picks.value.length) picks.value = left
     try {
       keeper.save([...next.pending])
     } catch {
@@ -125,6 +157,8 @@ export const useDesign = defineStore('design', () => {
     id.value = document.id
     name.value = document.name
     selection.value = ghost.value = conflict.value = trouble.value = null
+    held.value = picks.value = []
+    following.forget()
     keeper = new Keeper(document.id)
     const steps = keeper.loadSteps(document.revision)
     const made = { ...opened(document.revision, tablesOf(document)), ...(steps && { undo: steps.undo, redo: steps.redo }) }
@@ -146,10 +180,17 @@ export const useDesign = defineStore('design', () => {
     return made
   }
 
-  /** Make an edit: it shows at once, can be undone, and is saved in the background. */
-  function commit(label: string, changes: Change[]): void {
+  /**
+   * Make an edit: it shows at once, can be undone, and is saved in the background. Where walls move, rooms
+   * follow; `whole` is an edit that says already what they do.
+   */
+  function commit(label: string, changes: Change[], whole = false): void {
     if (!changes.length) return
-    hold(committed(ledger.value, crypto.randomUUID(), label, changes))
+    const edit = crypto.randomUUID()
+    const moves = !whole && movesWalls(tables.value, changes)
+    hold(committed(ledger.value, edit, label, changes))
+    following.forget()
+    if (moves) following.follow(edit)
     void flush()
   }
 
@@ -169,7 +210,10 @@ export const useDesign = defineStore('design', () => {
     saving.value = true
     clearTimeout(retry)
     try {
-      while (pending.value.length && !conflict.value && (await saveFirst()));
+      while (pending.value.length && !conflict.value) {
+        await following.settled(pending.value[0]!.id)
+        if (!pending.value.length || !(await saveFirst())) break
+      }
     } finally {
       saving.value = false
     }
@@ -279,7 +323,7 @@ export const useDesign = defineStore('design', () => {
   const { evaluation, dragged, shown, findings, relief, previous, view, show, preview } = answers
   return {
     id, name, revision, tables, catalogue, evaluation, dragged, shown, findings, settings, relief, previous,
-    view, pending, saving, offline, trouble, conflict, selection, ghost, floors, site, canUndo, canRedo, saveState,
+    view, pending, saving, held, questions: following.questions, drawn, offline, trouble, conflict, selection, picks, pick, togglePick, ghost, floors, site, canUndo, canRedo, saveState,
     refusals, makeAnew, throwAway, all, find, nextId, open, commit, undo, redo, flush, resolve, show, preview, endPreview, rename,
     evaluateFully: answers.evaluate,
   }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Point, Wall } from '@/api/types'
+import type { Point } from '@/api/types'
 import { distance, pathLength } from '@/document/geometry'
 import { fromShown, length } from '@/document/units'
 import type { Viewport } from './useViewport'
@@ -12,7 +12,8 @@ const props = defineProps<{
   /** Corners of a duct that is being drawn; the cursor is where the next would be. */
   path?: Point[]
   cursor: Point | null
-  bent?: Wall | null
+  /** Corners of a room: the line comes round. */
+  outline?: boolean
 }>()
 
 const step = computed(() => {
@@ -34,17 +35,17 @@ const lines = computed(() => {
   return out.join('')
 })
 
-const shape = computed(() => {
-  if (props.bent) return { from: props.bent.a as Point, to: props.bent.b as Point, shape: 'wall' as const }
-  return props.draft
-})
+const shape = computed(() => props.draft)
 const a = computed(() => (shape.value ? props.viewport.toScreen(shape.value.from) : [0, 0]))
 const b = computed(() => (shape.value ? props.viewport.toScreen(shape.value.to) : [0, 0]))
 const duct = computed(() => {
   const corners = [...(props.path ?? []), ...(props.path?.length && props.cursor ? [props.cursor] : [])]
   if (corners.length < 2) return null
   const spots = corners.map((p) => props.viewport.toScreen(p))
-  return { points: spots.map((p) => p.join(',')).join(' '), end: spots.at(-1)!, size: length(pathLength(corners)) }
+  const size = props.outline ? length(distance(corners.at(-2)!, corners.at(-1)!), 2) : length(pathLength(corners))
+  const [before, end] = spots.slice(-2) as [Point, Point]
+  const at: Point = props.outline ? [(before[0] + end[0]) / 2, (before[1] + end[1]) / 2] : end
+  return { points: spots.map((p) => p.join(',')).join(' '), end, at, size, first: spots[0]! }
 })
 const readout = computed(() => {
   if (!shape.value) return ''
@@ -57,9 +58,11 @@ const readout = computed(() => {
 <template>
   <path v-if="part === 'grid'" :d="lines" class="grid" />
   <g v-else-if="duct" class="draft">
-    <polyline :points="duct.points" class="duct" />
+    <polyline :points="duct.points" :class="{ duct: !outline }" />
+    <line v-if="outline" :x1="duct.end[0]" :y1="duct.end[1]" :x2="duct.first[0]" :y2="duct.first[1]" class="rest" />
+    <circle v-if="outline" :cx="duct.first[0]" :cy="duct.first[1]" r="5" class="first" />
     <circle :cx="duct.end[0]" :cy="duct.end[1]" r="3.5" />
-    <text :x="duct.end[0]" :y="duct.end[1] - 10" text-anchor="middle">{{ duct.size }}</text>
+    <text :x="duct.at[0]" :y="duct.at[1] - 10" text-anchor="middle">{{ duct.size }}</text>
   </g>
   <g v-else-if="shape" class="draft">
     <line v-if="shape.shape === 'wall'" :x1="a[0]" :y1="a[1]" :x2="b[0]" :y2="b[1]" />
@@ -87,6 +90,10 @@ const readout = computed(() => {
 .draft .duct {
   stroke-width: 4;
   stroke-dasharray: 1 5;
+}
+.draft .rest {
+  stroke-width: 1;
+  stroke-dasharray: 4 4;
 }
 .draft circle {
   fill: var(--heather);

@@ -12,7 +12,7 @@ defineProps<{
   names: RoomName[]
   plain: boolean
 }>()
-const emit = defineEmits<{ choose: [id: string] }>()
+const emit = defineEmits<{ choose: [id: string, adds: boolean] }>()
 
 const MARK: Record<string, string> = { met: '✓', near: '≈', not_met: '✕', not_needed: '' }
 const USE: Record<string, string> = {
@@ -30,7 +30,7 @@ const USE: Record<string, string> = {
         v-for="space in spaces" :key="space.id" :d="`${linePath(space.outline)}Z`" class="space"
         :class="{ outdoor: space.outdoor, chosen: chosen === space.id, plain }"
         :data-space="space.id" vector-effect="non-scaling-stroke"
-        @click="emit('choose', space.id)"
+        @click="emit('choose', space.id, $event.shiftKey)"
       />
     </g>
     <g class="labels">

@@ -5,28 +5,33 @@ import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { api, taken } from '@/api/client'
 import type { Device, LevelReading, Point } from '@/api/types'
 import { useDesign } from '@/document/store'
-import { boundsOf, centre } from '@/document/geometry'
-import { hasAir } from '@/document/kinds'
+import { boundsOf } from '@/document/geometry'
 import { dbm } from '@/document/units'
 import BriefLayer from './BriefLayer.vue'
 import CornersLayer from './CornersLayer.vue'
 import DraftLayer from './DraftLayer.vue'
+import GapsLayer from './GapsLayer.vue'
 import GroundLayer from './GroundLayer.vue'
 import LevelProbe from './LevelProbe.vue'
 import MainsLayer from './MainsLayer.vue'
 import MarksLayer from './MarksLayer.vue'
+import PicksLayer from './PicksLayer.vue'
 import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
 import SightLayer from './SightLayer.vue'
+import RoomQuestions from './RoomQuestions.vue'
 import SheetFurniture from './SheetFurniture.vue'
+import SnapLayer from './SnapLayer.vue'
 import UnderlayLayer from './UnderlayLayer.vue'
+import WallMeasure from './WallMeasure.vue'
 import WallsLayer from './WallsLayer.vue'
 import YardLayer from './YardLayer.vue'
 import { tool } from './tools'
 import ToolLine from './ToolLine.vue'
 import type { Box } from './boxes'
-import { placeNames } from './names'
+import { useNames } from './useNames'
 import { spreadOn } from './spreadOn'
+import { hiddenLayers, lockedLayers, type LayerId } from './layers'
 import { cornersOf } from './useCorners'
 import { ABILITIES, type SheetMode } from './mode'
 import { pictureCorners } from '@/document/underlay'
@@ -60,16 +65,18 @@ const underlay = computed(() => {
   return found && !found.hidden ? found : undefined
 })
 const can = computed(() => ABILITIES[props.mode])
+/** What is left out of the plan's drawing, and what no press reaches. */
+const off = computed(() => (can.value.ground ? hiddenLayers.value : []))
+const locked = computed(() => (can.value.ground ? lockedLayers.value : []))
+const open = (layer: LayerId) => can.value.ground && tool.value === 'select' && !locked.value.includes(layer)
 
+const snap = computed(() => gestures.wallHand.snap.value ?? (tool.value === 'select' ? null : gestures.snap.value))
 const here = <T extends { floor: string }>(rows: T[]) => rows.filter((r) => r.floor === props.floor)
-const spaces = computed(() => here(store.all('space')).map(gestures.corners.shown))
-const walls = computed(() => {
-  const bent = gestures.bentWall.value
-  return here(store.all('wall')).map((w) => (bent?.id === w.id ? bent : w))
-})
+const spaces = computed(() => here(store.drawn('space')).map(gestures.corners.shown))
+const walls = computed(() => here(store.drawn('wall')))
 const openings = computed(() => {
   const ids = new Set(walls.value.map((w) => w.id))
-  return store.all('opening').filter((o) => ids.has(o.wall))
+  return store.drawn('opening').filter((o) => ids.has(o.wall))
 })
 const ducts = computed(() =>
   store.all('duct')
@@ -88,9 +95,9 @@ const bare = computed(() => {
   return !underlay.value && drawn.every((rows) => !rows.length)
 })
 const devices = computed(() =>
-  placed(here(store.all('device'))).filter((d) => can.value.tools || (props.today ? d.state !== 'new' : d.state === 'new' || d.state === 'keep')),
+  placed(here(store.drawn('device'))).filter((d) => can.value.tools || (props.today ? d.state !== 'new' : d.state === 'new' || d.state === 'keep')),
 )
-const rooms = computed(() => placed(here(store.all('equipment_room'))))
+const rooms = computed(() => placed(here(store.drawn('equipment_room'))))
 const risers = computed(() =>
   placed(
     store.all('riser').filter((r) => {
@@ -100,8 +107,8 @@ const risers = computed(() =>
   ),
 )
 const mains = computed(() => ({
-  panels: placed(here(store.all('panel'))),
-  sockets: placed(here(store.all('socket'))),
+  panels: placed(here(store.drawn('panel'))),
+  sockets: placed(here(store.drawn('socket'))),
   lights: placed(here(store.all('light'))),
   routes: here(store.all('mains_route')).map(gestures.corners.shown),
 }))
@@ -110,34 +117,12 @@ const verdicts = computed(
 )
 /** What stands over the sheet at its foot, in pixels. */
 const furniture = shallowRef<Box[]>([])
-const NAMES_FROM_PX_PER_M = 9
 /** Where each mark is drawn: beside what it would lie on. */
 const drawn = computed(() => spreadOn(store.catalogue, rooms.value, devices.value, risers.value, viewport, chosen.value))
-/** From afar the names of marks would only cover one another; outlets are not named on the signal. */
-const names = computed(() => {
-  const near = viewport.scale.value >= NAMES_FROM_PX_PER_M
-  const marks = [...rooms.value, ...devices.value, ...risers.value].map((m) => {
-    const { x, y } = drawn.value.get(m.id)!
-    if (props.leaving?.has(m.id)) return { key: m.id, name: '', x, y, must: false }
-    const must = m.id === chosen.value
-    const quiet = can.value.air && 'kind' in m && !hasAir(store.catalogue, m)
-    return { key: m.id, name: (near && !quiet) || must ? m.name : '', x, y, must }
-  })
-  for (const m of can.value.mains && can.value.tools ? [...mains.value.panels, ...mains.value.sockets, ...mains.value.lights] : []) {
-    const [x, y] = viewport.toScreen(m.at)
-    const must = m.id === chosen.value
-    marks.push({ key: m.id, name: must || (near && 'azimuth_deg' in m) ? m.name : '', x, y, must })
-  }
-  const noted = can.value.notes ? here([...store.all('pain'), ...store.all('line_entry')]) : []
-  for (const m of noted) {
-    const [x, y] = viewport.toScreen(m.at)
-    marks.push({ key: m.id, name: '', x, y, must: false })
-  }
-  for (const zone of can.value.notes ? here(store.all('zone')) : []) {
-    const [x, y] = viewport.toScreen(centre(zone.outline))
-    marks.push({ key: zone.id, name: zone.name, x, y, must: false })
-  }
-  return placeNames(spaces.value, marks, viewport, furniture.value, can.value.air ? 14 : 0)
+const names = useNames({
+  viewport, can: () => can.value, floor: () => props.floor, leaving: () => props.leaving, chosen: () => chosen.value,
+  spaces: () => spaces.value, devices: () => (off.value.includes('gear') ? [] : devices.value), rooms: () => rooms.value, risers: () => risers.value,
+  mains: () => mains.value, drawn: () => drawn.value, furniture: () => furniture.value,
 })
 /** The worst point of the room that is selected. */
 const worst = computed(() => {
@@ -157,6 +142,7 @@ const shaped = computed(() => {
   return found ? cornersOf(found) : null
 })
 const chosen = computed(() => store.selection?.id ?? null)
+const measuredWall = computed(() => can.value.ground && tool.value === 'select' && store.selection?.kind === 'wall' ? walls.value.find((w) => w.id === chosen.value) : undefined)
 /** Spots that the run of the device that is chosen is led by, on this storey. */
 const points = computed(() => {
   const device = store.selection?.kind === 'device' ? store.selection.id : null
@@ -262,8 +248,12 @@ function release(event: PointerEvent): void {
   gestures.up()
 }
 
-function chooseSpace(id: string): void {
-  if (tool.value === 'select' && props.deaf !== 'all') store.selection = { kind: 'space', id }
+function chooseSpace(id: string, adds: boolean): void {
+  if (tool.value === 'select' && props.deaf !== 'all') choose('space', id, adds && can.value.ground)
+}
+function choose(kind: 'wall' | 'opening' | 'space', id: string, adds: boolean): void {
+  if (adds) store.togglePick(kind, id)
+  else store.selection = { kind, id }
 }
 
 defineExpose({ fit, remove: gestures.remove })
@@ -278,25 +268,26 @@ defineExpose({ fit, remove: gestures.remove })
       @pointerleave="left" @wheel.prevent="gestures.wheel" @keydown="gestures.key"
     >
       <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
-      <UnderlayLayer v-if="underlay" :picture="underlay" :viewport="viewport" />
+      <UnderlayLayer v-if="underlay && !off.includes('underlay')" :picture="underlay" :viewport="viewport" />
       <ReliefLayer v-if="reliefHere" :relief="reliefHere" :spaces="spaces" :walls="walls" :taken="names.taken" :viewport="viewport" />
       <GroundLayer
+        :class="{ shut: locked.includes('rooms') }"
         :spaces="spaces" :viewport="viewport" :chosen="chosen" :verdicts="verdicts" :names="names.rooms" :plain="!!reliefHere || !!underlay"
         @choose="chooseSpace"
       />
       <YardLayer
-        :floor="floor" :ducts="can.ground ? ducts : []" :viewport="viewport" :chosen="chosen"
-        :active="can.ground && tool === 'select'"
+        :floor="floor" :ducts="can.ground && !off.includes('ducts') ? ducts : []" :viewport="viewport" :chosen="chosen"
+        :active="open('ducts')"
         @choose="(id) => (store.selection = { kind: 'duct', id })"
       />
       <WallsLayer
-        :walls="walls" :openings="openings" :viewport="viewport" :chosen="chosen"
-        :active="can.ground && tool === 'select'"
-        @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grabEnd"
+        v-if="!off.includes('walls')" :walls="walls" :openings="off.includes('openings') ? [] : openings" :viewport="viewport" :chosen="chosen"
+        :active="open('walls')"
+        @choose="choose" @grab="gestures.grabWall" @slide="gestures.grabOpening"
       />
-      <SightLayer v-if="can.mains && can.tools" :floor="floor" :devices="devices" :viewport="viewport" :chosen="chosen" :active="tool === 'select'" />
+      <SightLayer v-if="can.mains && can.tools && !off.includes('sight')" :floor="floor" :devices="devices" :viewport="viewport" :chosen="chosen" :active="tool === 'select'" />
       <MainsLayer
-        v-if="can.mains" v-bind="mains" :floor="floor" :names="names.marks" :viewport="viewport" :chosen="chosen" :active="can.ground && tool === 'select'"
+        v-if="can.mains && !off.includes('mains')" v-bind="mains" :floor="floor" :names="names.marks" :viewport="viewport" :chosen="chosen" :active="open('mains')"
         @choose="(kind, id) => (store.selection = { kind, id })" @grab="gestures.grab"
       />
       <RunsLayer
@@ -305,7 +296,7 @@ defineExpose({ fit, remove: gestures.remove })
         @choose="(id) => (store.selection = { kind: 'device', id })" @room="(id) => (store.selection = { kind: 'equipment_room', id })"
       />
       <MarksLayer
-        :devices="devices" :rooms="rooms" :risers="risers" :chosen="chosen"
+        :class="{ shut: locked.includes('gear') }" :devices="off.includes('gear') ? [] : devices" :rooms="rooms" :risers="risers" :chosen="chosen"
         :names="names.marks" :drawn="drawn" @grab="gestures.grab"
       />
       <slot :viewport="viewport" :devices="devices" :chosen="chosen" />
@@ -318,12 +309,17 @@ defineExpose({ fit, remove: gestures.remove })
         <path d="M-7 -7L7 7M7 -7L-7 7" />
         <text x="11" y="4">worst, {{ worst.text }}</text>
       </g>
+      <GapsLayer v-if="can.ground" :floor="floor" :viewport="viewport" :active="tool === 'select'" />
+      <PicksLayer v-if="can.ground && store.picks.length" :floor="floor" :viewport="viewport" @grab="gestures.grabPicks" />
+      <SnapLayer v-if="snap" :snap="snap" :viewport="viewport" />
       <DraftLayer
-        part="draft" :viewport="viewport" :draft="gestures.draft.value" :cursor="gestures.cursor.value"
-        :bent="gestures.bentWall.value" :path="gestures.path.value"
+        part="draft" :viewport="viewport" :draft="gestures.draft.value" :cursor="gestures.hand.pointer()"
+        :path="gestures.path.value" :outline="tool === 'outline'"
       />
     </svg>
     <SheetFurniture :viewport="viewport" :mode="mode" :walls="walls" :openings="openings" :kinds="devices.map((d) => d.kind)" :relief="reliefHere" :against="against" @fit="fit()" @boxes="furniture = $event" />
+    <RoomQuestions v-if="can.ground" part="marks" :floor="floor" :viewport="viewport" />
+    <WallMeasure v-if="measuredWall" :wall="measuredWall" :viewport="viewport" />
     <LevelProbe v-if="probe && !deaf && can.air && !today" :probe="probe" :width="width" :height="height" />
     <div v-if="bare && tool === 'select'" class="blank">
       <h2>Nothing is drawn on {{ level?.name ?? 'this floor' }} yet</h2>
@@ -331,6 +327,7 @@ defineExpose({ fit, remove: gestures.remove })
       <Button v-if="can.ground" label="Draw a room" size="small" @click="tool = 'room'" />
     </div>
   </div>
+  <RoomQuestions v-if="can.ground" part="band" :floor="floor" :viewport="viewport" />
   <ToolLine v-if="can.tools" :gestures="gestures" />
   </div>
 </template>
@@ -361,6 +358,10 @@ defineExpose({ fit, remove: gestures.remove })
 }
 .frame:not(.tool-select) .sheet {
   cursor: crosshair;
+}
+.shut,
+.shut :deep(*) {
+  pointer-events: none !important;
 }
 .worst {
   pointer-events: none;

@@ -9,6 +9,8 @@ import type { useGestures } from './useGestures'
 const props = defineProps<{ gestures: ReturnType<typeof useGestures> }>()
 const info = computed(() => props.gestures.inHand.value)
 const expects = computed(() => info.value?.expects?.(props.gestures.hand) || info.value?.hint)
+const told = computed(() => props.gestures.wallHand.told.value || props.gestures.openingHand.told.value || props.gestures.picksHand.told.value)
+const refused = computed(() => !!(props.gestures.wallHand.why.value || props.gestures.picksHand.why.value))
 const oneMore = useOneMore()
 const exact = props.gestures.exact
 const field = useTemplateRef<{ $el: HTMLInputElement }>('field')
@@ -37,6 +39,7 @@ function take(): void {
       :aria-label="tool === 'room' ? 'Both lengths' : 'Length and angle'" @keydown.enter.prevent="take" @keydown.esc.stop.prevent="back"
     />
     <span v-if="exact !== null">{{ info.typing }}</span>
+    <span v-else-if="told" :class="{ refused }">{{ told }}</span>
     <span v-else>{{ expects }}<template v-if="oneMore">; {{ oneMore }}</template><template v-if="tool !== 'select'">; Escape lets go</template></span>
   </p>
 </template>
@@ -58,6 +61,9 @@ function take(): void {
 span {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+.refused {
+  color: var(--rust);
 }
 b {
   color: var(--ink);

@@ -13,8 +13,9 @@ const props = defineProps<{
   active: boolean
 }>()
 const emit = defineEmits<{
-  choose: [kind: 'wall' | 'opening', id: string]
-  grab: [wall: Wall, end: 'a' | 'b', event: PointerEvent]
+  choose: [kind: 'wall' | 'opening', id: string, adds: boolean]
+  slide: [opening: Opening, event: PointerEvent]
+  grab: [wall: Wall, end: 'a' | 'b' | undefined, event: PointerEvent]
 }>()
 
 const wallOf = computed(() => new Map(props.walls.map((w) => [w.id, w])))
@@ -50,7 +51,7 @@ const chosenWall = computed(() => props.walls.find((w) => w.id === props.chosen)
           :stroke="penFor(wall.construction).tone" :stroke-width="penFor(wall.construction).width"
           :stroke-dasharray="penFor(wall.construction).dash"
           :stroke-linecap="penFor(wall.construction).dash ? 'butt' : 'square'" :data-wall="wall.id"
-          @click.stop="active && emit('choose', 'wall', wall.id)"
+          @click.stop="active && emit('choose', 'wall', wall.id, $event.shiftKey)"
         />
         <line
           v-if="penFor(wall.construction).double" :x1="wall.a[0]" :y1="wall.a[1]" :x2="wall.b[0]"
@@ -61,14 +62,19 @@ const chosenWall = computed(() => props.walls.find((w) => w.id === props.chosen)
           v-if="wall.id === chosen" :x1="wall.a[0]" :y1="wall.a[1]" :x2="wall.b[0]" :y2="wall.b[1]"
           class="chosen" vector-effect="non-scaling-stroke"
         />
+        <line
+          v-if="wall.id === chosen && active" :x1="wall.a[0]" :y1="wall.a[1]" :x2="wall.b[0]" :y2="wall.b[1]" class="grip"
+          vector-effect="non-scaling-stroke" data-grip @pointerdown.stop="emit('grab', wall, undefined, $event)"
+        ><title>Drag it: what meets it goes along</title></line>
       </g>
       <g v-for="gap in gaps" :key="gap.opening.id" :data-opening="gap.opening.id">
         <line
           :x1="gap.a[0]" :y1="gap.a[1]" :x2="gap.b[0]" :y2="gap.b[1]" class="gap"
-          :stroke-width="gap.width + 0.06" @click.stop="active && emit('choose', 'opening', gap.opening.id)"
+          :stroke-width="gap.width + 0.06" @click.stop="active && emit('choose', 'opening', gap.opening.id, $event.shiftKey)"
         />
         <path
-          v-if="gap.opening.kind === 'door'" :d="gap.leaf" class="leaf" vector-effect="non-scaling-stroke"
+          v-if="gap.opening.kind === 'door'" :d="gap.leaf" class="leaf" :class="{ solid: gap.opening.construction === 'door-solid' }"
+          vector-effect="non-scaling-stroke"
         />
         <template v-else-if="gap.opening.kind === 'window'">
           <line
@@ -81,6 +87,10 @@ const chosenWall = computed(() => props.walls.find((w) => w.id === props.chosen)
           v-if="gap.opening.id === chosen" :x1="gap.a[0]" :y1="gap.a[1]" :x2="gap.b[0]" :y2="gap.b[1]"
           class="chosen" vector-effect="non-scaling-stroke"
         />
+        <line
+          v-if="gap.opening.id === chosen && active" :x1="gap.a[0]" :y1="gap.a[1]" :x2="gap.b[0]" :y2="gap.b[1]" class="grip"
+          vector-effect="non-scaling-stroke" data-grip @pointerdown.stop="emit('slide', gap.opening, $event)"
+        ><title>Slide it along its wall, or over to another</title></line>
       </g>
     </g>
     <template v-if="chosenWall && active">
@@ -119,6 +129,10 @@ g {
   stroke: var(--granite);
   stroke-width: 0.9;
 }
+.leaf.solid {
+  stroke-width: 1.7;
+  stroke: var(--ink);
+}
 .pane {
   stroke: var(--tarn);
 }
@@ -131,6 +145,12 @@ g {
 .chosen {
   stroke: var(--heather);
   stroke-width: 3;
+}
+.grip {
+  pointer-events: stroke;
+  stroke: transparent;
+  stroke-width: 14px;
+  cursor: grab;
 }
 .handle {
   fill: var(--paper);

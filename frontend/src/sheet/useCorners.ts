@@ -1,7 +1,8 @@
 import { shallowRef } from 'vue'
 import type { Duct, MainsRoute, Point, Space, Wall } from '@/api/types'
 import { put } from '@/document/edits'
-import { distance, rounded, snapped } from '@/document/geometry'
+import { distance, rounded } from '@/document/geometry'
+import { snapTo } from '@/document/snaps'
 import { useDesign } from '@/document/store'
 
 type Bent = Duct | MainsRoute | Space
@@ -43,7 +44,7 @@ export function useCorners(walls: () => Wall[], reach: () => number) {
   function drag(at: Point): void {
     const held = moving.value
     if (!held) return
-    const spot = held.kind === 'space' ? snapped(at, walls(), reach()) : rounded(at, 0.05)
+    const spot = held.kind === 'space' ? snapTo(at, walls(), reach()).at : rounded(at, 0.05)
     moving.value = { ...held, points: held.points.map((p, i) => (i === index ? spot : p)) }
   }
 

@@ -1,11 +1,16 @@
-import { computed, onScopeDispose, ref, shallowRef, watchEffect } from 'vue'
-import type { AnyElement, Change, Device, EquipmentRoom, Point, Riser, Wall } from '@/api/types'
+import { computed, onScopeDispose, ref, shallowRef, watch, watchEffect } from 'vue'
+import type { AnyElement, Change, Device, EquipmentRoom, Opening, Point, Riser, Wall } from '@/api/types'
 import { put, removal } from '@/document/edits'
-import { rounded, snapped } from '@/document/geometry'
+import { rounded } from '@/document/geometry'
+import { aimed, snapTo, type Snap } from '@/document/snaps'
+import { within } from '@/document/picks'
 import { useDesign } from '@/document/store'
 import { drawing, tool, toolsOf, typeExact } from './tools'
 import type { Draft, Hand } from './tools/hand'
 import { useCorners, type Cornered } from './useCorners'
+import { useOpeningHand } from './useOpeningHand'
+import { usePicksHand } from './usePicksHand'
+import { useWallHand } from './useWallHand'
 import type { Viewport } from './useViewport'
 
 export type Movable = 'device' | 'riser' | 'equipment_room' | 'pain' | 'line_entry' | 'panel' | 'socket' | 'light' | 'way_point'
@@ -20,7 +25,7 @@ const NUDGE_SAVE_MS = 500
 export function useGestures(viewport: Viewport, floor: () => string, editable: () => boolean) {
   const store = useDesign()
   const draft = shallowRef<Draft | null>(null)
-  const bentWall = shallowRef<Wall | null>(null)
+  const snap = shallowRef<Snap | null>(null)
   const cursor = ref<Point | null>(null)
   const reach = () => SNAP_PX / viewport.scale.value
   const walls = () => store.all('wall').filter((w) => w.floor === floor())
@@ -29,20 +34,29 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   /** An exact figure that is being typed for what is begun. */
   const exact = ref<string | null>(null)
   let freely = false
+  let adding = false
+  /** Where Shift was held down on the ground: dragged on from there, a frame is drawn. */
+  let framing: Point | null = null
   const hand: Hand = {
     store, floor, walls, reach, draft, path,
+    snap: (at, from) => (snap.value = snapTo(at, walls(), reach(), from)).at,
+    aim: (from, at) => (snap.value = aimed(from, at, walls(), reach(), freely)).at,
     free: () => freely,
+    adds: () => adding,
     place(kind, label, changes, id) {
       store.commit(label, changes)
       store.selection = { kind, id }
     },
+    pointer: () => snap.value?.at ?? cursor.value,
     letGo: () => (tool.value = 'select'),
   }
   const corners = useCorners(walls, reach)
+  const wallHand = useWallHand(walls, reach)
+  const openingHand = useOpeningHand(walls, reach)
+  const picksHand = usePicksHand(floor)
   let start: { x: number; y: number } | null = null
   let panning = false
   let grabbed: { kind: Movable; id: string; from: Point; moved: boolean } | null = null
-  let bent: { wall: Wall; end: 'a' | 'b' } | null = null
   let nudgeTimer: ReturnType<typeof setTimeout> | undefined
 
   function local(event: PointerEvent | WheelEvent): Point {
@@ -58,6 +72,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   function grab(kind: Movable, id: string, event: PointerEvent): void {
     if (event.button !== 0 || tool.value !== 'select') return
     event.stopPropagation()
+    if (event.shiftKey) return store.togglePick(kind, id)
+    if (store.picks.some((p) => p.kind === kind && p.id === id)) return grabPicks(event)
     // The spot that a run is led by belongs to its device, which stays chosen.
     if (kind !== 'way_point') store.selection = { kind, id }
     const element = store.find(kind, id)
@@ -67,9 +83,35 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     capture(event)
   }
 
-  function grabEnd(wall: Wall, end: 'a' | 'b', event: PointerEvent): void {
-    bent = { wall, end }
+  function worldOf(event: PointerEvent): Point | null {
+    const box = (event.target as Element).closest('svg.sheet')?.getBoundingClientRect()
+    return box ? viewport.toWorld(event.clientX - box.left, event.clientY - box.top) : null
+  }
+
+  /** Take hold of all that is chosen. */
+  function grabPicks(event: PointerEvent): void {
+    if (event.button !== 0 || tool.value !== 'select') return
+    const at = worldOf(event)
+    if (!at) return
     capture(event)
+    picksHand.grab(at)
+    start = { x: event.clientX, y: event.clientY }
+  }
+
+  /** Take hold of a wall, or of one of its ends. */
+  function grabWall(wall: Wall, end: 'a' | 'b' | undefined, event: PointerEvent): void {
+    if (event.button !== 0 || tool.value !== 'select') return
+    const at = worldOf(event)
+    capture(event)
+    if (at) wallHand.grab(wall, at, end)
+    start = { x: event.clientX, y: event.clientY }
+  }
+
+  function grabOpening(opening: Opening, event: PointerEvent): void {
+    if (event.button !== 0 || tool.value !== 'select') return
+    capture(event)
+    openingHand.grab(opening)
+    start = { x: event.clientX, y: event.clientY }
   }
 
   function grabCorner(shape: Cornered, corner: number, fresh: boolean, event: PointerEvent): void {
@@ -92,6 +134,12 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     const at = viewport.toWorld(x, y)
     // Not captured yet: a press that does not move is a click on what lies under it.
     focus(event)
+    adding = event.shiftKey
+    framing = adding && tool.value === 'select' && event.button === 0 && editable() ? at : null
+    if (framing) {
+      start = { x: event.clientX, y: event.clientY }
+      return
+    }
     if (event.button === 1 || tool.value === 'select' || !editable()) {
       panning = true
       start = { x: event.clientX, y: event.clientY }
@@ -106,7 +154,13 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     const [x, y] = local(event)
     const at = viewport.toWorld(x, y)
     cursor.value = at
-    if (panning && start) {
+    if (framing && start) {
+      if (Math.hypot(event.clientX - start.x, event.clientY - start.y) < MOVED_PX) return
+      tool.value = 'frame'
+      capture(event)
+      inHand.value?.press?.(hand, framing)
+      framing = start = null
+    } else if (panning && start) {
       const svg = event.currentTarget as Element
       if (!svg.hasPointerCapture(event.pointerId)) {
         if (Math.hypot(event.clientX - start.x, event.clientY - start.y) < MOVED_PX) return
@@ -125,10 +179,13 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
       const change = moveChange(grabbed.kind, grabbed.id, spot)
       if (change) void store.preview([change])
     } else if (corners.moving.value) corners.drag(at)
-    else if (bent) {
-      const others = walls().filter((w) => w.id !== bent!.wall.id)
-      const fixed = bent.wall[bent.end === 'a' ? 'b' : 'a'] as Point
-      bentWall.value = { ...bent.wall, [bent.end]: snapped(at, others, reach(), fixed) }
+    else if (wallHand.held.value || openingHand.held.value || picksHand.from.value) {
+      const far = start ? Math.hypot(event.clientX - start.x, event.clientY - start.y) : MOVED_PX
+      if (far < MOVED_PX) return
+      start = null
+      wallHand.move(at, event.altKey)
+      openingHand.move(at)
+      picksHand.move(at)
     } else {
       freely = event.altKey
       inHand.value?.move?.(hand, at)
@@ -137,12 +194,13 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
 
   function up(): void {
     panning = false
-    start = null
+    start = framing = null
     if (grabbed) dropMark(grabbed)
     corners.drop()
     grabbed = null
-    if (bent && bentWall.value) store.commit('Move wall end', [put('wall', bentWall.value)])
-    bent = bentWall.value = null
+    if (wallHand.held.value) void wallHand.drop()
+    openingHand.drop()
+    if (picksHand.from.value) void picksHand.drop()
     if (exact.value === null) inHand.value?.release?.(hand)
   }
 
@@ -164,18 +222,22 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
 
   function cancel(): void {
     if (store.ghost) store.endPreview(false)
-    grabbed = bent = null
+    grabbed = null
+    wallHand.cancel()
+    openingHand.cancel()
+    picksHand.cancel()
     inHand.value?.cancel?.(hand)
     corners.cancel()
-    store.ghost = bentWall.value = draft.value = null
-    if (tool.value === 'select') store.selection = null
+    store.ghost = snap.value = draft.value = null
+    if (tool.value === 'select') store.pick([])
     tool.value = 'select'
   }
 
   // A digit belongs to what is begun, whether its tool takes one or not.
+  watch(tool, () => (snap.value = null))
   watchEffect(() => {
     drawing.value = !!draft.value || path.value.length > 0
-    typeExact.value = inHand.value?.typed && draft.value ? (digit) => (exact.value = digit) : null
+    typeExact.value = inHand.value?.typed && drawing.value ? (digit) => (exact.value = digit) : null
   })
   onScopeDispose(() => {
     drawing.value = false
@@ -189,13 +251,30 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     if (way) {
       event.preventDefault()
       const step = event.shiftKey ? 1 : event.altKey ? 0.01 : 0.1
-      if (chosen && editable() && MOVABLE.includes(chosen.kind)) {
+      if (store.picks.length && editable()) picksHand.nudge(way[0]! * step, way[1]! * step)
+      else if (chosen && editable() && MOVABLE.includes(chosen.kind)) {
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
+      } else if (chosen?.kind === 'wall' && editable()) {
+        const wall = store.find('wall', chosen.id)
+        if (wall) wallHand.nudge(wall, way[0]! * step, way[1]! * step)
+      } else if (chosen?.kind === 'opening' && editable()) {
+        const opening = store.find('opening', chosen.id)
+        if (opening) openingHand.nudge(opening, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
     } else if (event.key === 'Escape') cancel()
+    else if (editable() && (event.ctrlKey || event.metaKey)) onClipboard(event)
     else if (event.key === 'Enter') inHand.value?.finish?.(hand)
-    else if ((event.key === 'Delete' || event.key === 'Backspace') && chosen && editable()) remove()
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && (chosen || store.picks.length) && editable()) remove()
     else if (event.key === 'r' && (chosen?.kind === 'device' || chosen?.kind === 'panel')) turn(event.shiftKey ? -15 : 15)
+  }
+
+  function onClipboard(event: KeyboardEvent): void {
+    const pressed = event.key.toLowerCase()
+    if (pressed === 'c') picksHand.copy()
+    else if (pressed === 'v') void picksHand.paste(cursor.value)
+    else if (pressed === 'a') store.pick(within(store, floor()))
+    else return
+    event.preventDefault()
   }
 
   function nudge(kind: Movable, id: string, dx: number, dy: number): void {
@@ -224,6 +303,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   }
 
   function remove(): void {
+    if (store.picks.length) return picksHand.remove()
     const chosen = store.selection
     if (!chosen) return
     const changes = removal(store, chosen.kind, chosen.id)
@@ -232,5 +312,5 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     store.commit(`Remove ${label}`, changes)
   }
 
-  return { draft, bentWall, cursor, path, hand, inHand, exact, corners, grab, grabEnd, grabCorner, down, move, up, wheel, key, cancel, remove }
+  return { draft, snap, wallHand, openingHand, picksHand, grabPicks, cursor, path, hand, inHand, exact, corners, grab, grabWall, grabOpening, grabCorner, down, move, up, wheel, key, cancel, remove }
 }

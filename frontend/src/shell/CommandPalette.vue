@@ -14,6 +14,9 @@ const store = useDesign()
 const query = ref('')
 const at = ref(0)
 
+/** What has a name on the sheet and can be found by it. */
+const NAMED = ['device', 'space', 'equipment_room', 'duct', 'panel', 'socket', 'light', 'mains_route', 'zone', 'line_entry'] as const
+
 interface Command {
   name: string
   run: () => void
@@ -22,20 +25,15 @@ interface Command {
 const commands = computed<Command[]>(() => [
   ...props.shortcuts.flatMap((s) => (s.command && s.run ? [{ name: s.command, run: s.run }] : [])),
   ...store.floors.map((f) => ({ name: `Show ${f.name}`, run: () => emit('floor', f.id) })),
-  ...store.all('device').map((d) => ({
-    name: `Select ${d.name}`,
-    run: () => {
-      emit('floor', d.floor)
-      store.selection = { kind: 'device', id: d.id }
-    },
-  })),
-  ...store.all('space').map((s) => ({
-    name: `Select ${s.name}`,
-    run: () => {
-      emit('floor', s.floor)
-      store.selection = { kind: 'space', id: s.id }
-    },
-  })),
+  ...NAMED.flatMap((kind) =>
+    store.all(kind).map((element) => ({
+      name: `Select ${element.name}`,
+      run: () => {
+        emit('floor', 'floor' in element ? element.floor : 'from_floor' in element ? element.from_floor : '')
+        store.selection = { kind, id: element.id }
+      },
+    })),
+  ),
   { name: 'Switch metres and feet', run: () => (imperial.value = !imperial.value) },
   { name: 'Figures of the trade', run: () => (openedFigure.value = '') },
 ])

@@ -6,6 +6,7 @@ import { useDesign } from '@/document/store'
 import { inUnits } from '@/document/units'
 import { stageOf, type Stage } from '@/stages/registry'
 import Inspector from '@/stages/inspect/Inspector.vue'
+import PicksPanel from '@/stages/inspect/PicksPanel.vue'
 import FindingCard from '@/controls/FindingCard.vue'
 
 const props = defineProps<{ stage: Stage; floor: string }>()
@@ -71,6 +72,7 @@ function show(finding: Finding): void {
     <div id="reasons" class="scroll" tabindex="0" role="region" aria-label="Reasons and what is selected">
       <component :is="info.list" v-if="tab === 'list' && hasList" :floor="floor" />
       <template v-else>
+        <PicksPanel v-if="store.picks.length && stage === 'plan'" :floor="floor" />
         <Inspector v-if="chosen" :selection="chosen" :stage="stage" />
         <template v-if="chosen">
           <h2 class="heading">{{ about.length ? 'What is found about it' : 'Nothing is found about it' }}</h2>

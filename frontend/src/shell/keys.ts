@@ -44,6 +44,9 @@ const ON_SHEET: Shortcut[] = [
   { keys: ['r'], said: 'R', what: 'Turn what is selected by 15°, back with Shift', where: 'sheet' },
   { keys: ['delete', 'backspace'], said: 'Delete', what: 'Remove what is selected', where: 'sheet' },
   { keys: ['enter'], said: 'Enter', what: 'End a line that is drawn', where: 'sheet' },
+  { keys: ['ctrl+a'], said: 'Ctrl A', what: 'Choose everything on this storey', where: 'sheet' },
+  { keys: ['ctrl+c'], said: 'Ctrl C', what: 'Copy what is chosen', where: 'sheet' },
+  { keys: ['ctrl+v'], said: 'Ctrl V', what: 'Put what was copied where the pointer is, on the storey shown', where: 'sheet' },
 ]
 
 /** The sheet has an Escape of its own. */

@@ -18,6 +18,7 @@ DISK_FULL = (
 )
 _WRITES_NOTHING = {
     "projects.preview_project",
+    "gestures.make_gesture",
     "signal.walk_path",
     "signal.read_scan_list",
     "transfer.inspect_drawing",

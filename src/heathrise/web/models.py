@@ -315,7 +315,7 @@ class ChangeRequest(ApiModel):
 class PreviewRequest(ApiModel):
     """Changes to try; the relief of ``view`` comes first, then the evaluation unless declined."""
 
-    changes: Annotated[list[Change], Field(max_length=200)]
+    changes: Annotated[list[Change], Field(max_length=2_000)]
     base: str | None = None
     view: View | None = None
     figures: bool = True

@@ -1,6 +1,7 @@
 import type { Floor, Point } from '@/api/types'
 import { nearestStorey, put, spaceAt } from '@/document/edits'
-import { distance, snapped } from '@/document/geometry'
+import { distance } from '@/document/geometry'
+import { snapTo } from '@/document/snaps'
 import type { Hand, SheetTool } from './hand'
 
 const SAME_SPOT_M = 0.2
@@ -35,7 +36,7 @@ export default {
   press(hand, at) {
     const { path, reach } = hand
     const last = path.value.at(-1)
-    const spot = snapped(at, [], reach(), last)
+    const spot = snapTo(at, [], reach(), last).at
     if (last && distance(last, spot) < SAME_SPOT_M) return finish(hand)
     path.value = [...path.value, spot]
     if (path.value.length > 1 && buildingAt(hand, spot)) finish(hand)

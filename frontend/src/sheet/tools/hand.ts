@@ -6,6 +6,8 @@ export interface Draft {
   from: Point
   to: Point
   shape: 'wall' | 'room'
+  /** Where a line of several began. */
+  start?: Point
 }
 
 /** What a tool works with: the floor that is drawn on, and what is begun on it. */
@@ -18,10 +20,18 @@ export interface Hand {
   /** Whether any angle is wanted, as long as Alt is held. */
   free: () => boolean
   draft: ShallowRef<Draft | null>
+  /** Where a point is meant for: what it is snapped to is shown beside the pointer. */
+  snap: (at: Point, from?: Point) => Point
+  /** The same square to where a line begins, unless any angle is wanted. */
+  aim: (from: Point, at: Point) => Point
   /** The corners of a line that is begun. */
   path: ShallowRef<Point[]>
   /** Make an edit and select what it placed. */
   place: (kind: Kind, label: string, changes: Change[], id: string) => void
+  /** Whether what is chosen adds to what was, as long as Shift is held. */
+  adds: () => boolean
+  /** Where the pointer is, square to what is begun and snapped. */
+  pointer: () => Point | null
   letGo: () => void
 }
 

@@ -1,6 +1,7 @@
 import type { Point } from '@/api/types'
 import { put } from '@/document/edits'
-import { distance, foot, rounded, snapped } from '@/document/geometry'
+import { distance, foot, rounded } from '@/document/geometry'
+import { snapTo } from '@/document/snaps'
 import type { Hand, SheetTool } from './hand'
 
 /** What the building's electricity brings: none of it is this job's work, all of it is kept clear of. */
@@ -75,7 +76,7 @@ const route: SheetTool = {
   press(hand, at) {
     const { path, reach, walls } = hand
     const last = path.value.at(-1)
-    const spot = snapped(at, walls(), reach(), last)
+    const spot = snapTo(at, walls(), reach(), last).at
     if (last && distance(last, spot) < SAME_SPOT_M) return finish(hand)
     path.value = [...path.value, spot]
   },

@@ -1,6 +1,5 @@
 import type { Point } from '@/api/types'
-import { newRoom } from '@/document/edits'
-import { snapped } from '@/document/geometry'
+import { newRoom, rectangle } from '@/document/edits'
 import { fromShown, lengthUnit } from '@/document/units'
 import { innerConstruction, outerConstruction } from './constructions'
 import type { Hand, SheetTool } from './hand'
@@ -12,7 +11,7 @@ const large = (from: Point, to: Point) => Math.abs(from[0] - to[0]) >= NARROWEST
 
 function draw({ draft, store, floor }: Hand, from: Point, to: Point): void {
   draft.value = null
-  const changes = newRoom(store, floor(), from, to, innerConstruction.value, outerConstruction.value)
+  const changes = newRoom(store, floor(), rectangle(from, to), innerConstruction.value, outerConstruction.value)
   store.commit('Draw room', changes)
   const space = changes.at(-1)!
   if (space.op === 'put') store.selection = { kind: 'space', id: space.element.id }
@@ -27,13 +26,14 @@ export default {
   typing: 'length across and length up, as 4.2 3.5, towards the pointer; Enter draws it',
   expects: ({ draft }) => (draft.value ? `press the corner across, or type both lengths (${lengthUnit()}), as 4.2 3.5` : ''),
   press(hand, at) {
-    const spot = snapped(at, hand.walls(), hand.reach())
+    const spot = hand.snap(at)
     const begun = hand.draft.value
     if (begun && large(begun.from, spot)) draw(hand, begun.from, spot)
     else hand.draft.value = { from: spot, to: spot, shape: 'room' }
   },
-  move({ draft, walls, reach }, at) {
-    if (draft.value) draft.value = { ...draft.value, to: snapped(at, walls(), reach()) }
+  move({ draft, snap }, at) {
+    const to = snap(at)
+    if (draft.value) draft.value = { ...draft.value, to }
   },
   release(hand) {
     const drawn = hand.draft.value

@@ -1,16 +1,15 @@
 import type { Point } from '@/api/types'
 import { put } from '@/document/edits'
-import { distance, snapped, squared, towards } from '@/document/geometry'
+import { distance, towards } from '@/document/geometry'
 import { fromShown, lengthUnit } from '@/document/units'
-import { innerConstruction } from './constructions'
+import { drawsOuter, innerConstruction, outerConstruction } from './constructions'
 import type { Hand, SheetTool } from './hand'
 
 const SHORTEST_M = 0.1
 
 function aim(hand: Hand, at: Point): Point {
-  const from = hand.draft.value?.from
-  const straight = from && !hand.free() ? squared(from, at, hand.walls(), hand.reach()) : at
-  return snapped(straight, hand.walls(), hand.reach())
+  const begun = hand.draft.value
+  return begun ? hand.aim(begun.from, at) : hand.snap(at)
 }
 
 function draw(hand: Hand, from: Point, to: Point): void {
@@ -20,8 +19,10 @@ function draw(hand: Hand, from: Point, to: Point): void {
   }
   const { store, floor } = hand
   const id = store.nextId('wall', 'wall')
-  store.commit('Draw wall', [put('wall', { id, floor: floor(), a: from, b: to, construction: innerConstruction.value, rated: false })])
-  hand.draft.value = { from: to, to, shape: 'wall' }
+  store.commit('Draw wall', [put('wall', { id, floor: floor(), a: from, b: to, construction: (drawsOuter.value ? outerConstruction : innerConstruction).value, rated: false })])
+  const start = hand.draft.value?.start ?? from
+  // Where a line of walls comes round it is done: the next begins anew.
+  hand.draft.value = distance(start, to) < SHORTEST_M ? null : { from: to, to, shape: 'wall', start }
 }
 
 export default {
@@ -36,7 +37,8 @@ export default {
     else hand.draft.value = { from: to, to, shape: 'wall' }
   },
   move(hand, at) {
-    if (hand.draft.value) hand.draft.value = { ...hand.draft.value, to: aim(hand, at) }
+    const to = aim(hand, at)
+    if (hand.draft.value) hand.draft.value = { ...hand.draft.value, to }
   },
   typed(hand, text) {
     const begun = hand.draft.value

@@ -12,6 +12,7 @@ import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
 import ExtenderFields from './ExtenderFields.vue'
 import MainsFields from './MainsFields.vue'
+import OpeningFields from './OpeningFields.vue'
 import SightPart from './SightPart.vue'
 import PlaceFields from './PlaceFields.vue'
 import StoreFields from './StoreFields.vue'
@@ -67,7 +68,8 @@ function remove(): void {
     <CableTests v-if="device && stage === 'cable'" :key="`t-${device.id}`" :device="device.id" />
     <ChainPart v-if="space && stage === 'signal'" :key="`c-${space.id}`" :space="space" />
     <SpaceFields v-if="space" :key="space.id" :space="space" />
-    <WallFields v-if="wall || opening" :key="wall?.id ?? opening?.id" :wall="wall" :opening="opening" />
+    <WallFields v-if="wall" :key="wall.id" :wall="wall" />
+    <OpeningFields v-if="opening" :key="opening.id" :opening="opening" />
     <DuctFields v-if="duct" :key="duct.id" :duct="duct" />
     <MainsFields v-if="mains" :key="mains.thing.id" v-bind="mains" />
     <PlaceFields v-if="place" :key="place.id" :kind="placeKind" :place="place" />

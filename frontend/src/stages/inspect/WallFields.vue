@@ -1,44 +1,60 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import Choice from '@/controls/Choice.vue'
-import type { Opening, Point, Wall } from '@/api/types'
-import { put } from '@/document/edits'
-import { along, distance } from '@/document/geometry'
-import { useDesign } from '@/document/store'
-import { constructionsOf } from '@/sheet/pens'
 import NumberField from '@/controls/NumberField.vue'
+import type { Point, Wall } from '@/api/types'
+import { put } from '@/document/edits'
+import { bearing, distance } from '@/document/geometry'
+import { useDesign } from '@/document/store'
+import { length } from '@/document/units'
+import { useMade } from '@/document/useMade'
+import { constructionsOf } from '@/sheet/pens'
 
-const props = defineProps<{ wall?: Wall; opening?: Opening }>()
+const SHORTEST_M = 0.1
+const AT_ONE_M = 0.03
+
+const props = defineProps<{ wall: Wall }>()
 const store = useDesign()
-const size = computed(() => (props.wall ? distance(props.wall.a as Point, props.wall.b as Point) : 0))
-const construction = computed(() => store.catalogue?.constructions[(props.wall ?? props.opening)?.construction ?? ''])
-const options = computed(() =>
-  constructionsOf(store.catalogue, props.wall ? ['wall'] : ['door', 'window', 'gap']),
-)
+const gestures = useMade()
+const size = computed(() => distance(props.wall.a as Point, props.wall.b as Point))
+const angle = computed(() => bearing(props.wall.a as Point, props.wall.b as Point))
+const construction = computed(() => store.catalogue?.constructions[props.wall.construction])
+const options = computed(() => constructionsOf(store.catalogue, ['wall']))
+const cutAt = ref(0)
+const off = ref(1)
+const rise = ref(0.5)
+watch(size, (now) => (cutAt.value = Number((now / 2).toFixed(2))), { immediate: true })
+
+/** Walls that go on from this one in a straight line. */
+const inLine = computed(() => {
+  const { a, b } = props.wall as { a: Point; b: Point }
+  const straight = (w: Wall) => {
+    const turn = Math.abs(bearing(w.a as Point, w.b as Point) - angle.value) % 180
+    return Math.min(turn, 180 - turn) < 1
+  }
+  const meets = (w: Wall) => [w.a, w.b].some((p) => Math.min(distance(p as Point, a), distance(p as Point, b)) < AT_ONE_M)
+  return store.all('wall').filter((w) => w.id !== props.wall.id && w.floor === props.wall.floor && straight(w) && meets(w))
+})
 
 function setConstruction(id: string): void {
-  if (props.wall) store.commit('Construction of wall', [put('wall', { ...props.wall, construction: id })])
-  if (props.opening) {
-    const kind = store.catalogue!.constructions[id]!.kind as Opening['kind']
-    store.commit('Kind of opening', [put('opening', { ...props.opening, construction: id, kind })])
-  }
+  store.commit('Construction of wall', [put('wall', { ...props.wall, construction: id })])
 }
 
 /** What keeps fire back is stopped again wherever cable goes through it. */
 function rate(rated: boolean): void {
-  store.commit('Fire rating of wall', [put('wall', { ...props.wall!, rated })])
+  store.commit('Fire rating of wall', [put('wall', { ...props.wall, rated })])
 }
 
-function setLength(metres: number): void {
-  const wall = props.wall!
-  const b = along(wall, metres).map((v) => Number(v.toFixed(4))) as Point
-  store.commit('Length of wall', [put('wall', { ...wall, b })])
+function measure(label: string, given: { length_m?: number; angle_deg?: number }): void {
+  void gestures.make(label, { do: 'measure', wall: props.wall.id, hold: 'a', length_m: null, angle_deg: null, ...given })
 }
 
-function setOpening(change: Partial<Opening>): void {
-  store.commit('Opening', [put('opening', { ...props.opening!, ...change })])
-}
+const divide = () => gestures.make('Divide wall', { do: 'split', wall: props.wall.id, at_m: cutAt.value })
+const curve = () => gestures.make('Curve wall', { do: 'curve', wall: props.wall.id, rise_m: rise.value })
+const join = () => gestures.make('Join walls', { do: 'join', walls: [props.wall.id, ...inLine.value.map((w) => w.id)] })
+const beside = (far: number) => gestures.make('Wall beside another', { do: 'beside', wall: props.wall.id, off_m: far })
 </script>
 
 <template>
@@ -47,15 +63,24 @@ function setOpening(change: Partial<Opening>): void {
     <dd class="figure">{{ construction.loss_db['2.4'] }} / {{ construction.loss_db['5'] }} / {{ construction.loss_db['6'] }} dB</dd>
   </dl>
   <div class="fields">
-    <label class="wide">{{ wall ? 'Construction' : 'Kind' }}
+    <label class="wide">Construction
       <Choice by="id" :model-value="construction?.id" :options="options" fluid aria-label="Construction" @update:model-value="setConstruction" />
     </label>
-    <NumberField v-if="wall" label="Length" :value="size" :min="0.1" @change="setLength" />
-    <label v-if="wall" class="tick"><Checkbox :model-value="wall.rated ?? false" binary @update:model-value="rate($event as boolean)" /> Keeps fire back</label>
-    <template v-if="opening">
-      <NumberField label="From the wall's start" :value="opening.offset_m" :min="0" @change="setOpening({ offset_m: $event })" />
-      <NumberField label="Width" :value="opening.width_m" :min="0.1" @change="setOpening({ width_m: $event })" />
-    </template>
+    <NumberField label="Length" :value="size" :min="SHORTEST_M" @change="measure('Length of wall', { length_m: $event })" />
+    <NumberField label="Angle from north" :value="angle" unit="degrees" :min="-360" :max="360" @change="measure('Angle of wall', { angle_deg: $event })" />
+    <label class="tick wide"><Checkbox :model-value="wall.rated ?? false" binary @update:model-value="rate($event as boolean)" /> Keeps fire back</label>
+    <NumberField label="Divide it from its start at" :value="cutAt" :min="SHORTEST_M" :max="size" @change="cutAt = $event" />
+    <Button label="Divide" size="small" outlined class="act" @click="divide" />
+    <NumberField label="Another wall beside it, at" :value="off" :min="SHORTEST_M" :max="200" @change="off = $event" />
+    <div class="act sides">
+      <Button label="Left" size="small" outlined aria-label="Left of it" @click="beside(off)" />
+      <Button label="Right" size="small" outlined aria-label="Right of it" @click="beside(-off)" />
+    </div>
+    <NumberField label="Curve it, its middle off by" :value="rise" :min="-50" :max="50" @change="rise = $event" />
+    <Button label="Curve" size="small" outlined class="act" @click="curve" />
+    <Button v-if="inLine.length" class="wide" :label="`Join with ${inLine.length === 1 ? 'the wall' : `${inLine.length} walls`} in line`" size="small" outlined @click="join" />
+    <p v-if="gestures.why.value" class="wide why" role="alert">{{ gestures.why.value }}</p>
+    <p class="wide hint">Drag it, or use the arrow keys: what meets it goes along. It runs {{ length(size, 2) }}.</p>
   </div>
 </template>
 
@@ -63,9 +88,25 @@ function setOpening(change: Partial<Opening>): void {
 .fields .tick {
   display: flex;
   align-items: center;
-  align-self: end;
   gap: 6px;
-  min-height: 32px;
   font-size: 12px;
+}
+.act {
+  align-self: end;
+}
+.sides {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px;
+}
+.why {
+  margin: 0;
+  color: var(--rust);
+  font-size: 12px;
+}
+.hint {
+  margin: 0;
+  font: 400 11px/1.35 var(--condensed);
+  color: var(--granite);
 }
 </style>

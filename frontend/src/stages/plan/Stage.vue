@@ -1,35 +1,59 @@
 <script setup lang="ts">
+import RadioButton from 'primevue/radiobutton'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import { useDesign } from '@/document/store'
 import { constructionsOf } from '@/sheet/pens'
 import SheetStage from '@/sheet/SheetStage.vue'
-import { innerConstruction, outerConstruction } from '@/sheet/tools/constructions'
+import { drawsOuter, innerConstruction, outerConstruction } from '@/sheet/tools/constructions'
+import LayersMenu from './LayersMenu.vue'
+import StoreyUp from './StoreyUp.vue'
 import Tools from './Tools.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
+const SIDES = [
+  { name: 'Inner walls', outer: false, of: innerConstruction },
+  { name: 'Outer walls', outer: true, of: outerConstruction },
+]
 const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 </script>
 
 <template>
   <SheetStage v-model:floor="floor" mode="plan">
     <template #bar>
-      <label>Inner walls <Choice by="id"
-        v-model="innerConstruction" :options="walls"
-        class="construction" aria-label="Construction of inner walls"
-      /></label>
-      <label>Outer walls <Choice by="id"
-        v-model="outerConstruction" :options="walls"
-        class="construction" aria-label="Construction of outer walls"
-      /></label>
+      <span class="quiet draws">Wall draws</span>
+      <span v-for="side in SIDES" :key="side.name" class="side">
+        <RadioButton
+          v-model="drawsOuter" name="draws" :value="side.outer" :input-id="`draws-${side.name}`"
+          :aria-label="`The Wall tool draws ${side.name.toLowerCase()}`"
+        />
+        <label :for="`draws-${side.name}`">{{ side.name }}</label>
+        <Choice v-model="side.of.value" by="id" :options="walls" class="construction" :aria-label="`Construction of ${side.name.toLowerCase()}`" />
+      </span>
+      <span class="right">
+        <LayersMenu />
+        <StoreyUp v-model:floor="floor" />
+      </span>
     </template>
     <template #beside><Tools /></template>
   </SheetStage>
 </template>
 
 <style scoped>
+.draws {
+  font-size: 12px;
+}
+.side {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
 .construction {
-  width: 200px;
+  width: 132px;
+}
+.right {
+  display: flex;
+  margin-left: auto;
 }
 </style>

@@ -39,7 +39,7 @@ const tools = computed(() => toolsOf(store.catalogue).filter((t) => !t.stage))
   grid-template-columns: 22px 1fr auto;
   align-items: center;
   gap: 6px;
-  padding: 2.5px 6px;
+  padding: 1.7px 6px;
   border: 1px solid transparent;
   border-radius: 3px;
   text-align: left;
