@@ -19,6 +19,8 @@ from .core.views.offers import Offer
 from .core.views.savings import Saving
 from .core.views.way import Way
 
+Coordinate = Annotated[float, Field(ge=-10_000, le=10_000)]
+
 
 class Asked(Strict):
     """What may be said with a question; by itself nothing."""
@@ -84,8 +86,8 @@ class SpotAsked(Asked):
     """A spot of a storey, in m."""
 
     floor: ElementId
-    x: Annotated[float, Field(ge=-10_000, le=10_000)]
-    y: Annotated[float, Field(ge=-10_000, le=10_000)]
+    x: Coordinate
+    y: Coordinate
     band: Band = "5"
 
 
@@ -96,6 +98,16 @@ class WalkAsked(Asked):
     points: Annotated[tuple[WalkPoint, ...], Field(max_length=MOST_POINTS)] = ()
     habit: str = ""
     band: Band = "5"
+
+
+class SectionAsked(Asked):
+    """A cut through the site by its ends, in m, or along the building of a storey where none is said."""
+
+    floor: ElementId
+    ax: Coordinate | None = None
+    ay: Coordinate | None = None
+    bx: Coordinate | None = None
+    by: Coordinate | None = None
 
 
 class Answer(Frozen):

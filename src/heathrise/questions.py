@@ -30,6 +30,7 @@ from .asked import (
     RoomAsked,
     SavingsFound,
     SchoolAsked,
+    SectionAsked,
     SitesAsked,
     SpotAsked,
     ToBeProven,
@@ -88,6 +89,7 @@ from .core.views.pull_list import PullList, pull_list
 from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import savings_of
+from .core.views.section import SectionView, section_view
 from .core.views.switch_choice import SwitchChoices, switch_choices
 from .core.views.way import way_of
 from .core.views.work_list import steps_of
@@ -232,6 +234,15 @@ def _rays(plan: Plan, asked: SpotAsked, _progress: Progress, _: ShowBest) -> Spo
     return explain_spot(environment_of(plan), asked.floor, (asked.x, asked.y), asked.band)
 
 
+def _section(plan: Plan, asked: SectionAsked, _progress: Progress, _: ShowBest) -> SectionView:
+    known_floor(plan.drawn, asked.floor)
+    ends = (asked.ax, asked.ay, asked.bx, asked.by)
+    said = [e for e in ends if e is not None]
+    if said and len(said) < len(ends):
+        raise DesignError([Problem("cut", "say both ends of the cut, ax, ay, bx and by, or none of them")])
+    return section_view(plan, asked.floor, ((said[0], said[1]), (said[2], said[3])) if said else None)
+
+
 def known_floor(design: Design, floor: str) -> None:
     """Refuse a storey that a design has not.
 
@@ -276,6 +287,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "packet": Question(PacketAsked, PacketWalk, _packet),
     "room_chain": Question(RoomAsked, RoomChain, _room_chain),
     "rays": Question(SpotAsked, SpotView, _rays),
+    "section": Question(SectionAsked, SectionView, _section),
     "cures": Question(CuresAsked, Cures, _cures, long=True),
     "drill": Question(DrillAsked, Failures, _drill, long=True),
     "variant": Question(VariantAsked, VariantMade, _variant, long=True),

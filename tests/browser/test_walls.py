@@ -292,3 +292,53 @@ def test_a_tape_is_laid_and_a_door_slides(house_sheet: Sheet) -> None:
     sheet.pull("[data-grip]", 0, -2 * sheet.scale())
     sheet.saved(2)
     expect(page.get_by_label("From the wall's start")).to_have_value(re.compile(r"^(2.95|3|3.05) m"))
+
+
+def test_heights_are_dragged_and_typed_in_the_section(house_sheet: Sheet) -> None:
+    sheet, page = house_sheet, house_sheet.page
+    page.get_by_role("button", name="Storey up").click()
+    page.get_by_role("button", name="Outer walls, with their windows").click()
+    sheet.saved(2)
+    page.get_by_role("button", name="Section", exact=True).click()
+    section = page.get_by_test_id("section")
+    expect(section.locator("[data-cut-room]")).to_have_count(3)
+    expect(page.locator("[data-cut]")).to_be_attached()
+    page.get_by_role("combobox", name="Floor").click()
+    page.get_by_role("option", name="Ground", exact=True).click()
+    ceiling = section.get_by_label("Ceiling")
+    expect(ceiling).to_have_value("2.7 m")
+    foot, head = (sheet.box(f"[data-height={line}-f] .hit") for line in ("floor", "ceiling"))
+    px = (foot[1] - head[1]) / 2.7
+    x, y = sheet.middle_of("[data-height=ceiling-f] .grip")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 0.5 * px, steps=4)
+    expect(section.get_by_role("status")).to_contain_text("Ground: ceiling 3.")
+    page.mouse.up()
+    sheet.saved(3)
+    assert 3.1 <= float(ceiling.input_value().split()[0]) <= 3.3
+    # The storey above stands in its way now, and says so.
+    expect(page.locator("[data-finding^=plan-ceiling]")).to_be_visible()
+    page.get_by_role("combobox", name="Floor").click()
+    page.get_by_role("option", name="Ground, storey above").click()
+    section.get_by_label("Floor at").fill("3.6")
+    page.keyboard.press("Tab")
+    sheet.saved(4)
+    expect(page.locator("[data-finding^=plan-ceiling]")).to_have_count(0)
+
+
+def test_a_storey_is_dragged_over_another_and_the_cut_goes_elsewhere(house_sheet: Sheet) -> None:
+    sheet, page = house_sheet, house_sheet.page
+    page.get_by_role("button", name="Section", exact=True).click()
+    section = page.get_by_test_id("section")
+    expect(section).to_contain_text("A to B, 14.0 m")
+    sheet.pull("[data-along=f]", -60, 0)
+    sheet.saved(2)
+    expect(section).to_contain_text("A to B, 14.0 m")
+    expect(section.locator("[data-cut-room]")).to_have_count(2)
+    section.get_by_role("button", name="Cut elsewhere").click()
+    for x, y in ((2.5, -1), (2.5, 7)):
+        page.mouse.move(*spot(sheet, x, y))
+        page.mouse.click(*spot(sheet, x, y))
+    expect(section.locator("[data-cut-room]")).to_have_count(1)
+    expect(section.get_by_role("button", name="Along the building")).to_be_visible()

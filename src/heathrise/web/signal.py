@@ -9,7 +9,7 @@ from apiflask import APIBlueprint
 from flask import Response, request
 from pydantic import TypeAdapter, ValidationError
 
-from ..asked import Asked, ChannelsAsked, RoomAsked, SpotAsked, WalkAsked
+from ..asked import Asked, ChannelsAsked, RoomAsked, SectionAsked, SpotAsked, WalkAsked
 from ..core.base.memo import IdentityMemo
 from ..core.context.plan import Plan
 from ..core.context.readings import Reading
@@ -34,6 +34,7 @@ from ..core.views.calibration import CalibrationView, calibration_view, proposal
 from ..core.views.channel_width import WidthView
 from ..core.views.offers import with_changes
 from ..core.views.room_chain import RoomChain
+from ..core.views.section import SectionView
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
 from ..questions import QUESTIONS, known_floor
@@ -131,6 +132,14 @@ def explain_rays(project_id: str, asked: SpotAsked) -> Response:
 def walk_path(project_id: str, asked: WalkAsked) -> Response:
     """Carry a call along a path over rooms, stairs and storeys."""
     return _answer(project_id, "walk", asked)
+
+
+@routes.get("/section")
+@routes.input(SectionAsked, location="query", arg_name="asked")
+@routes.output(SectionView)
+def cut_section(project_id: str, asked: SectionAsked) -> Response:
+    """Cut through the site: storeys, walls, slabs, what hangs near the cut and is heard on it."""
+    return _answer(project_id, "section", asked)
 
 
 def _answer(project_id: str, question: str, asked: Asked | None = None) -> Response:

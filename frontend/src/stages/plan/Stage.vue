@@ -1,20 +1,25 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import Button from 'primevue/button'
 import RadioButton from 'primevue/radiobutton'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import { useDesign } from '@/document/store'
+import CutLayer from '@/sheet/CutLayer.vue'
 import { constructionsOf } from '@/sheet/pens'
 import SheetStage from '@/sheet/SheetStage.vue'
 import { drawsOuter, innerConstruction, outerConstruction } from '@/sheet/tools/constructions'
 import LayersMenu from './LayersMenu.vue'
 import StoreyUp from './StoreyUp.vue'
+import SectionBand from './SectionBand.vue'
 import Tools from './Tools.vue'
 
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
+const section = useLocalStorage('heathrise-section', false)
 const SIDES = [
-  { name: 'Inner walls', outer: false, of: innerConstruction },
-  { name: 'Outer walls', outer: true, of: outerConstruction },
+  { name: 'Inner walls', short: 'Inner', outer: false, of: innerConstruction },
+  { name: 'Outer walls', short: 'Outer', outer: true, of: outerConstruction },
 ]
 const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 </script>
@@ -22,21 +27,24 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 <template>
   <SheetStage v-model:floor="floor" mode="plan">
     <template #bar>
-      <span class="quiet draws">Wall draws</span>
+      <span class="quiet draws">Walls</span>
       <span v-for="side in SIDES" :key="side.name" class="side">
         <RadioButton
           v-model="drawsOuter" name="draws" :value="side.outer" :input-id="`draws-${side.name}`"
           :aria-label="`The Wall tool draws ${side.name.toLowerCase()}`"
         />
-        <label :for="`draws-${side.name}`">{{ side.name }}</label>
+        <label :for="`draws-${side.name}`">{{ side.short }}</label>
         <Choice v-model="side.of.value" by="id" :options="walls" class="construction" :aria-label="`Construction of ${side.name.toLowerCase()}`" />
       </span>
       <span class="right">
+        <Button label="Section" size="small" text icon="pi pi-building" :aria-pressed="section" @click="section = !section" />
         <LayersMenu />
         <StoreyUp v-model:floor="floor" />
       </span>
     </template>
     <template #beside><Tools /></template>
+    <template v-if="section" #below><SectionBand v-model:floor="floor" @close="section = false" /></template>
+    <template #layers="{ viewport }"><CutLayer v-if="section" :viewport="viewport" /></template>
   </SheetStage>
 </template>
 
@@ -50,7 +58,7 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
   gap: 6px;
 }
 .construction {
-  width: 132px;
+  width: 124px;
 }
 .right {
   display: flex;

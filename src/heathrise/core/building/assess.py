@@ -14,6 +14,7 @@ from ..walling import Gap
 from .mains import mains_findings
 from .placing import placing_findings
 from .rooms import room_findings
+from .stacks import stack_findings
 from .storeys import storey_findings
 
 
@@ -31,6 +32,7 @@ def plan_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     """Yield the findings of the plan stage."""
     yield from storey_findings(design, catalogue)
     yield from room_findings(design, catalogue)
+    yield from stack_findings(design, catalogue)
     yield from placing_findings(design, catalogue)
     yield from mains_findings(design, catalogue)
     yield from sight_findings(design, catalogue, views_of(design, catalogue))

@@ -24,7 +24,7 @@ from .mesh import MeshLink, connected, mesh_findings, mesh_links, over_the_air, 
 from .mesh_cables import CableWish, cable_wishes, mesh_cable_findings
 from .neighbours import noted
 from .obstacles import losses_db
-from .radio_environment import Direction, RadioEnvironment, heard_at, readings_at
+from .radio_environment import Direction, RadioEnvironment, heard_along, heard_at, readings_at
 from .radio_matching import proposed_names
 from .radios import RadioSheet
 from .rates import user_mbps
@@ -75,6 +75,7 @@ __all__ = [
     "environment_of",
     "explain_spot",
     "habit_findings",
+    "heard_along",
     "heard_at",
     "judge_habits",
     "judge_rooms",

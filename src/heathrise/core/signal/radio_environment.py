@@ -196,3 +196,21 @@ def readings_at(air: RadioEnvironment, floor: str, x_m: float, y_m: float) -> li
                     SpotLevel(device.id, device.name, band, round(float(down), 1), round(float(up), 1))
                 )
     return sorted(found, key=lambda r: -min(r.downlink_dbm, r.uplink_dbm))
+
+
+def heard_along(
+    air: RadioEnvironment, floor: str, x_m: NDArray[np.float64], y_m: NDArray[np.float64], band: Band = "5"
+) -> list[tuple[float | None, str | None]]:
+    """Return at each of some spots of a storey the strongest access point on a band: its level in dBm, of
+    the weaker direction for the site's client, and its id; (None, None) where none is on."""
+    devices = air.access_points(band)
+    if not devices or not len(x_m):
+        return [(None, None)] * len(x_m)
+    row = BANDS.index(band)
+    levels = np.empty((len(devices), len(x_m)))
+    for k, device in enumerate(devices):
+        model = air.catalogue.radios_of(device)
+        loss = losses_db(air.terrain, device, model, floor, x_m, y_m)[row]
+        levels[k] = air.lossless_dbm(device, band, "weaker") - loss
+    best = levels.argmax(axis=0)
+    return [(round(float(levels[d, k]), 1), devices[d].id) for k, d in enumerate(best.tolist())]
