@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { ElementOf, Point } from '@/api/types'
 import { distance } from '@/document/geometry'
-import { readLength } from '@/document/lengths'
-import { cropped, levelled, onPicture, pictureCorners, replaced, scaled } from '@/document/underlay'
+import { readLength, readLengthAndAngle, readTwoLengths } from '@/document/lengths'
+import { cropped, levelled, onPicture, pictureCorners, replaced, scaled, straightened } from '@/document/underlay'
 
 const picture: ElementOf<'underlay'> = {
   id: 'u', floor: 'f', picture: 'p', name: 'Plan', width_px: 400, height_px: 200, metres_per_px: 0.05,
@@ -72,5 +72,39 @@ describe('the plan under the drawing', () => {
     const after = replaced(picture, { id: 'q', width_px: 1600, height_px: 800 }, 'New')
     near(onSite(after, [0, 0]), onSite(picture, [0, 0]))
     expect(after.picture).toBe('q')
+  })
+})
+
+describe('what is typed while something is drawn', () => {
+  it.each([
+    ['4.2', 4.2, undefined],
+    ['4,2 90', 4.2, 90],
+    ['350 cm -45°', 3.5, -45],
+    ["12' 6\" ∠ 180", 3.81, 180],
+  ])('a length and an angle: %s', (written, metres, angle) => {
+    const said = readLengthAndAngle(written)!
+    expect(said.metres).toBeCloseTo(metres, 4)
+    expect(said.angle).toBe(angle)
+  })
+
+  it.each([['4.2 3.5', 4.2, 3.5], ['420 cm x 3,5', 4.2, 3.5], ["10' × 9' 6\"", 3.048, 2.8956]])('two lengths: %s', (written, a, b) => {
+    const said = readTwoLengths(written)!
+    expect(said[0]).toBeCloseTo(a, 4)
+    expect(said[1]).toBeCloseTo(b, 4)
+  })
+
+  it('what cannot be read', () => {
+    expect([readLengthAndAngle('wide'), readLengthAndAngle('4 5 6'), readTwoLengths('4'), readTwoLengths('4 x 0')]).toEqual([null, null, null, null])
+  })
+})
+
+describe('a picture made straight', () => {
+  it('lies with the rectangle where it was pressed', () => {
+    const picture = { id: 'p', floor: 'f', picture: 'old', name: 'Plan', width_px: 800, height_px: 600, metres_per_px: 0.02, at: [8, 6] as [number, number], turn_deg: 12, crop: [0, 0.1, 0, 0] as [number, number, number, number], strength: 0.6, hidden: false }
+    const made = { id: 'new', width_px: 1000, height_px: 500, metres_per_px: 0.01, middle: [0.25, 0.5] }
+    const straight = straightened(picture, made, [[2, 1], [6, 1], [6, 4], [2, 4]])
+    // The rectangle's middle, a quarter from the left, is at 4, 2.5: the picture's own is 2.5 m east of it.
+    expect(straight).toMatchObject({ picture: 'new', at: [6.5, 2.5], metres_per_px: 0.01, turn_deg: 0, crop: [0, 0, 0, 0] })
+    expect(onPicture(straight, [4, 2.5])).toEqual([0.25, 0.5])
   })
 })

@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
 
 from heathrise.core.design import ClientGroup, Design, Opening, apply, put
+from heathrise.formats.straighten import straighten
 
 from ..core.storeys_of_rooms import Cut, roomed
+from ..formats.test_straighten import Camera
 from .conftest import Sheet, make_project
 
 pytestmark = pytest.mark.browser
@@ -342,3 +345,45 @@ def test_a_storey_is_dragged_over_another_and_the_cut_goes_elsewhere(house_sheet
         page.mouse.click(*spot(sheet, x, y))
     expect(section.locator("[data-cut-room]")).to_have_count(1)
     expect(section.get_by_role("button", name="Along the building")).to_be_visible()
+
+
+def test_a_photograph_at_a_slant_is_made_straight_and_checked(
+    open_sheet: Callable[..., Sheet], tmp_path: Path
+) -> None:
+    """From nothing: the photograph, its four corners, a second distance, and a room drawn over it."""
+    camera = Camera(yaw_deg=25, pitch_deg=-18, roll_deg=6, far_m=12)
+    photograph = tmp_path / "plan.png"
+    photograph.write_bytes(camera.photograph())
+    sheet = open_sheet("/")
+    page = sheet.page
+    sheet.begin("Wren Lodge")
+    sheet.stage("brief")
+    sheet.tab("On the sheet")
+    page.click("[data-part=picture] .head")
+    page.get_by_test_id("plan-file").set_input_files(photograph)
+    sheet.saved(2)
+    page.click("[data-tool=plan_straighten]")
+    left, top, wide, high = sheet.box("[data-layer=underlay] image")
+    for u, v in camera.corners():
+        page.mouse.move(left + u * wide, top + v * high)
+        page.mouse.click(left + u * wide, top + v * high)
+    page.get_by_label("Across").fill("8")
+    page.get_by_label("Up", exact=True).fill("16' 5\"")
+    page.get_by_role("button", name="Straighten").last.click()
+    sheet.saved(3)
+    # Two of the marks on the wall lie 5.5 m apart.
+    left, top, wide, high = sheet.box("[data-layer=underlay] image")
+    made = straighten(camera.photograph(), camera.corners(), 8.0, 5.0)
+    px = wide / made.width_px / made.metres_per_px
+    x = left + made.middle[0] * wide - 3 * px
+    y = top + made.middle[1] * high
+    page.click("[data-tool=plan_check]")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 5.5 * px, y, steps=4)
+    page.mouse.up()
+    page.get_by_label("Known distance").fill("5.5")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").filter(has_text="On the plan they lie")).to_contain_text(
+        "good enough to plan by"
+    )

@@ -34,3 +34,24 @@ export function readLength(written: string): number | null {
 function positive(metres: number): number | null {
   return metres > 0 ? metres : null
 }
+
+/**
+ * A length, and where one is said an angle clockwise from north: 4.2, 4.2 90, 12' 6" 90°, 3.5 m 45.
+ * Null where it cannot be read.
+ */
+export function readLengthAndAngle(written: string): { metres: number; angle?: number } | null {
+  const text = written.trim()
+  const alone = readLength(text)
+  if (alone !== null) return { metres: alone }
+  const parts = /^(.*?)[\s,;∠]+(-?\d+(?:[.,]\d+)?)\s*°?$/.exec(text)
+  const metres = parts && readLength(parts[1]!)
+  return parts && metres ? { metres, angle: Number(parts[2]!.replace(',', '.')) } : null
+}
+
+/** Two lengths: 4.2 3.5, 4.2 x 3.5, 12' x 9' 6". Null where they cannot be read. */
+export function readTwoLengths(written: string): [number, number] | null {
+  const parts = written.trim().split(/\s*[;x×]\s*/i)
+  const [a, b, ...more] = parts.length > 1 ? parts : written.trim().split(/\s+/)
+  const read = [a, b].map((p) => (p ? readLength(p) : null))
+  return more.length || read.some((m) => m === null) ? null : (read as [number, number])
+}

@@ -61,6 +61,17 @@ export function replaced(picture: Underlay, file: { id: string; width_px: number
   }
 }
 
+/** A straight picture in place of one at a slant: the middle of the rectangle stays where it was pressed. */
+export function straightened(picture: Underlay, made: { id: string; width_px: number; height_px: number; metres_per_px: number; middle: number[] }, corners: Point[]): Underlay {
+  const spot: Point = [corners.reduce((sum, c) => sum + c[0], 0) / corners.length, corners.reduce((sum, c) => sum + c[1], 0) / corners.length]
+  const { metres_per_px, width_px, height_px } = made
+  const at = neatPoint([
+    spot[0] + (0.5 - made.middle[0]!) * width_px * metres_per_px,
+    spot[1] - (0.5 - made.middle[1]!) * height_px * metres_per_px,
+  ])
+  return { ...picture, picture: made.id, width_px, height_px, metres_per_px, at, turn_deg: 0, crop: [0, 0, 0, 0] }
+}
+
 /** The corners of what is left of a picture, on the site. */
 export function pictureCorners(picture: Underlay): Point[] {
   const [left, top, right, bottom] = picture.crop as [number, number, number, number]

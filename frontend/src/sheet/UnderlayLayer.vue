@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { ElementOf } from '@/api/types'
 import { useDesign } from '@/document/store'
+import { toStraighten } from './underlays'
 import type { Viewport } from './useViewport'
 
 /** The client's plan under everything that is drawn. */
@@ -24,11 +25,17 @@ const kept = computed(() => {
       :transform="place" :href="`/api/projects/${store.id}/pictures/${picture.picture}`" :width="picture.width_px" :height="picture.height_px"
       preserveAspectRatio="none" :opacity="picture.strength" :clip-path="`url(#kept-${picture.id})`"
     />
+    <polygon v-if="toStraighten" :points="toStraighten.map((p) => p.join(',')).join(' ')" class="corners" vector-effect="non-scaling-stroke" />
   </g>
 </template>
 
 <style scoped>
 .under {
   pointer-events: none;
+}
+.corners {
+  fill: none;
+  stroke: var(--heather);
+  stroke-width: 2;
 }
 </style>

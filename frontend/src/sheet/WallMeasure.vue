@@ -3,7 +3,8 @@ import InputText from 'primevue/inputtext'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { Point, Wall } from '@/api/types'
 import { bearing, distance } from '@/document/geometry'
-import { fromShown, length, lengthUnit } from '@/document/units'
+import { readLengthAndAngle } from '@/document/lengths'
+import { length, lengthUnit } from '@/document/units'
 import { useMade } from '@/document/useMade'
 import type { Viewport } from './useViewport'
 
@@ -35,9 +36,9 @@ async function open(): Promise<void> {
 }
 
 async function take(): Promise<void> {
-  const [size, angle, ...more] = (typed.value ?? '').trim().split(/[\s;∠]+/).map((t) => Number(t.replace(',', '.').replace('°', '')))
-  if (more.length || !(size! > 0) || (angle !== undefined && !Number.isFinite(angle))) return
-  const done = await gestures.make('Length of wall', { do: 'measure', wall: props.wall.id, hold: 'a', length_m: fromShown(size!), angle_deg: angle ?? null })
+  const said = readLengthAndAngle(typed.value ?? '')
+  if (!said) return
+  const done = await gestures.make('Length of wall', { do: 'measure', wall: props.wall.id, hold: 'a', length_m: said.metres, angle_deg: said.angle ?? null })
   if (done) typed.value = null
 }
 </script>

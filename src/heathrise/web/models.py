@@ -34,6 +34,7 @@ from .signal_models import View
 Changes = Annotated[list[Change], Field(min_length=1, max_length=20_000)]
 Label = Annotated[str, Field(max_length=120)]
 Revision = Annotated[int, Field(ge=0)]
+Share = Annotated[float, Field(ge=-0.5, le=1.5)]
 
 
 class ProjectLine(ApiModel):
@@ -100,6 +101,22 @@ class KeptPicture(ApiModel):
     width_px: int
     height_px: int
     pages: int
+
+
+class SlantedPicture(ApiModel):
+    """Four corners of a rectangle on a kept picture, as shares of its width and height from the upper
+    left, and how long its upper side and its other side are."""
+
+    corners: Annotated[list[tuple[Share, Share]], Field(min_length=4, max_length=4)]
+    across_m: Annotated[float, Field(gt=0.05, le=500)]
+    up_m: Annotated[float, Field(gt=0.05, le=500)]
+
+
+class StraightPicture(KeptPicture):
+    """A picture that was made straight: its scale, and where the rectangle's middle lies on it."""
+
+    metres_per_px: float
+    middle: tuple[float, float]
 
 
 class WorkList(ApiModel):

@@ -2,7 +2,7 @@ import type { ElementOf, Point } from '@/api/types'
 import { newDevice, put } from '@/document/edits'
 import { distance, rounded } from '@/document/geometry'
 import { cropped, levelled } from '@/document/underlay'
-import { foundModel, toScale, underlayOf } from '../underlays'
+import { foundModel, toCheck, toScale, toStraighten, underlayOf } from '../underlays'
 import type { Hand, SheetTool } from './hand'
 
 /** What the visit brings home, pressed on the sheet. None has a key: the notebook has a button for each. */
@@ -102,7 +102,28 @@ function underlay(tool: string, name: string, hint: string, shape: 'wall' | 'roo
   })
 }
 
+const CORNERS = 4
+
+/** Of something rectangular on a photograph that was taken at a slant: a room, the frame of the drawing. */
+const straight: SheetTool = {
+  ...base('plan_straighten', 'Straighten', 'press the four corners of something rectangular whose sides you know: a room, the sheet’s own frame'),
+  expects: ({ path }) => (path.value.length ? `${CORNERS - path.value.length} more ${path.value.length === CORNERS - 1 ? 'corner' : 'corners'}` : ''),
+  press({ path, letGo }, at) {
+    path.value = [...path.value, at]
+    if (path.value.length < CORNERS) return
+    toStraighten.value = path.value
+    path.value = []
+    letGo()
+  },
+  cancel: ({ path }) => (path.value = []),
+}
+
 export default [
+  straight,
+  dragged(base('plan_check', 'Check', 'drag between two other points whose distance you know'), 'wall', ({ letGo }, from, to) => {
+    toCheck.value = { from, to }
+    letGo()
+  }),
   ...pains, entry, found, cable,
   zone('later', 'Comes later', 'drag over what will be built out later'),
   zone('no_drilling', 'No drilling', 'drag over where nothing may be drilled'),

@@ -1,7 +1,8 @@
 import type { Point } from '@/api/types'
 import { newRoom } from '@/document/edits'
 import { distance, towards } from '@/document/geometry'
-import { fromShown, lengthUnit } from '@/document/units'
+import { readLengthAndAngle } from '@/document/lengths'
+import { lengthUnit } from '@/document/units'
 import { innerConstruction, outerConstruction } from './constructions'
 import type { Hand, SheetTool } from './hand'
 
@@ -47,9 +48,9 @@ export default {
   cancel: ({ path }) => (path.value = []),
   typed(hand, text) {
     const last = hand.path.value.at(-1)
-    const [size, angle, ...more] = text.trim().split(/[\s,;]+/).map(Number)
-    if (!last || more.length || !(size! > 0) || (angle !== undefined && !Number.isFinite(angle))) return false
-    add(hand, towards(last, hand.pointer() ?? last, fromShown(size!), angle))
+    const said = readLengthAndAngle(text)
+    if (!last || !said) return false
+    add(hand, towards(last, hand.pointer() ?? last, said.metres, said.angle))
     return true
   },
 } satisfies SheetTool

@@ -1,11 +1,11 @@
 import type { Point } from '@/api/types'
 import { newRoom, rectangle } from '@/document/edits'
-import { fromShown, lengthUnit } from '@/document/units'
+import { readTwoLengths } from '@/document/lengths'
+import { lengthUnit } from '@/document/units'
 import { innerConstruction, outerConstruction } from './constructions'
 import type { Hand, SheetTool } from './hand'
 
 const NARROWEST_M = 0.5
-const LENGTHS = 2
 
 const large = (from: Point, to: Point) => Math.abs(from[0] - to[0]) >= NARROWEST_M && Math.abs(from[1] - to[1]) >= NARROWEST_M
 
@@ -42,9 +42,9 @@ export default {
   },
   typed(hand, text) {
     const begun = hand.draft.value
-    const sizes = text.trim().split(/[\s;x×]+/).map((t) => Number(t.replace(',', '.')))
-    if (!begun || sizes.length !== LENGTHS || sizes.some((s) => !(fromShown(s) >= NARROWEST_M))) return false
-    const [wide, deep] = sizes.map(fromShown) as [number, number]
+    const sizes = readTwoLengths(text)
+    if (!begun || !sizes || Math.min(...sizes) < NARROWEST_M) return false
+    const [wide, deep] = sizes
     draw(hand, begun.from, [beyond(begun.from[0], begun.to[0], wide), beyond(begun.from[1], begun.to[1], deep)])
     return true
   },

@@ -1,7 +1,8 @@
 import type { Point } from '@/api/types'
 import { put } from '@/document/edits'
 import { distance, towards } from '@/document/geometry'
-import { fromShown, lengthUnit } from '@/document/units'
+import { readLengthAndAngle } from '@/document/lengths'
+import { lengthUnit } from '@/document/units'
 import { drawsOuter, innerConstruction, outerConstruction } from './constructions'
 import type { Hand, SheetTool } from './hand'
 
@@ -42,9 +43,9 @@ export default {
   },
   typed(hand, text) {
     const begun = hand.draft.value
-    const [size, angle, ...more] = text.trim().split(/[\s,;]+/).map(Number)
-    if (!begun || more.length || !(size! > 0) || (angle !== undefined && !Number.isFinite(angle))) return false
-    draw(hand, begun.from, towards(begun.from, begun.to, fromShown(size!), angle))
+    const said = readLengthAndAngle(text)
+    if (!begun || !said) return false
+    draw(hand, begun.from, towards(begun.from, begun.to, said.metres, said.angle))
     return true
   },
 } satisfies SheetTool

@@ -6,12 +6,12 @@ import { computed, ref, watch } from 'vue'
 import { ApiError, api, file, taken } from '@/api/client'
 import type { ElementOf, Point } from '@/api/types'
 import { put, removal } from '@/document/edits'
-import { boundsOf } from '@/document/geometry'
+import { boundsOf, distance } from '@/document/geometry'
 import { readLength } from '@/document/lengths'
 import { useDesign } from '@/document/store'
-import { replaced, scaled } from '@/document/underlay'
+import { onPicture, replaced, scaled, straightened } from '@/document/underlay'
 import { length } from '@/document/units'
-import { toScale, underlayOf } from '@/sheet/underlays'
+import { toCheck, toScale, toStraighten, underlayOf } from '@/sheet/underlays'
 import ToolButton from './ToolButton.vue'
 
 /** The client's plan as something to draw over: laid, brought to scale, turned straight, faded. */
@@ -25,6 +25,12 @@ const busy = ref(false)
 const chosen = ref<{ data: File; pages: number } | null>(null)
 const page = ref('1')
 const FIRST_WIDTH_M = 20
+const HOW_TO_WRITE = 'Write it as 4.2 m, 420 cm, 12\' 6" or 12-6.'
+const GOOD_PERCENT = 2
+const across = ref('')
+const up = ref('')
+/** What a second distance said of the scale. */
+const checked = ref('')
 
 watch(() => picture.value?.strength, (value) => (strength.value = value ?? 0.6))
 watch(() => props.floor, () => (chosen.value = null))
@@ -76,13 +82,55 @@ function set(change: Partial<ElementOf<'underlay'>>, what: string): void {
 function scale(): void {
   const metres = readLength(known.value)
   if (metres === null) {
-    wrong.value = 'Write it as 4.2 m, 420 cm, 12\' 6" or 12-6.'
+    wrong.value = HOW_TO_WRITE
     return
   }
   if (picture.value && toScale.value) {
     store.commit(`Scale of the client’s plan`, [put('underlay', scaled(picture.value, toScale.value.from, toScale.value.to, metres))])
   }
   toScale.value = null
+  known.value = wrong.value = ''
+}
+
+/** The rectangle that was pressed, made straight and of its size. */
+async function straighten(): Promise<void> {
+  const [across_m, up_m] = [readLength(across.value), readLength(up.value)]
+  const corners = toStraighten.value
+  const slanted = picture.value
+  if (across_m === null || up_m === null) {
+    wrong.value = HOW_TO_WRITE
+    return
+  }
+  if (!corners || !slanted) return
+  busy.value = true
+  wrong.value = ''
+  try {
+    const params = { path: { project_id: store.id, key: slanted.picture } }
+    const body = { corners: corners.map((c) => onPicture(slanted, c)), across_m, up_m }
+    const made = await taken(api.POST('/api/projects/{project_id}/pictures/{key}/straighten', { params, body }))
+    store.commit('Straighten the client’s plan', [put('underlay', straightened(slanted, made, corners))])
+    toStraighten.value = null
+    across.value = up.value = checked.value = ''
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    wrong.value = error.words
+  } finally {
+    busy.value = false
+  }
+}
+
+/** By how much a second distance that is known differs from the one on the plan. */
+function check(): void {
+  const metres = readLength(known.value)
+  if (metres === null || !toCheck.value) {
+    wrong.value = HOW_TO_WRITE
+    return
+  }
+  const drawn = distance(toCheck.value.from, toCheck.value.to)
+  const off = (drawn / metres - 1) * 100
+  const good = Math.abs(off) <= GOOD_PERCENT
+  checked.value = `On the plan they lie ${length(drawn, 2)} apart, ${Math.abs(off).toFixed(1)} % too ${off < 0 ? 'short' : 'long'}: ${good ? 'good enough to plan by' : 'straighten or scale it again'}.`
+  toCheck.value = null
   known.value = wrong.value = ''
 }
 
@@ -102,12 +150,23 @@ function turnPage(): void {
       <Button type="submit" label="Take it" size="small" outlined />
     </form>
     <template v-if="picture">
-      <p class="steps quiet">Then, in this order:</p>
-      <div class="line"><ToolButton of="plan_level" /><ToolButton of="plan_scale" /><ToolButton of="plan_move" /><ToolButton of="plan_crop" /></div>
+      <div class="line"><span class="steps quiet">Taken at a slant</span><ToolButton of="plan_straighten" /></div>
+      <div class="line"><span class="steps quiet">Straight from above</span><ToolButton of="plan_level" /><ToolButton of="plan_scale" /></div>
+      <div class="line"><span class="steps quiet">Then</span><ToolButton of="plan_check" /><ToolButton of="plan_move" /><ToolButton of="plan_crop" /></div>
       <form v-if="toScale" class="line" @submit.prevent="scale">
         <label>These two points lie <InputText v-model="known" size="small" class="known figure" autofocus aria-label="Known distance" placeholder="4.2 m" /></label> apart
         <Button type="submit" label="Scale" size="small" />
       </form>
+      <form v-if="toStraighten" class="line" @submit.prevent="straighten">
+        <label>It is <InputText v-model="across" size="small" class="known figure" autofocus aria-label="Across" placeholder="4.2 m" /></label>
+        <label>across and <InputText v-model="up" size="small" class="known figure" aria-label="Up" placeholder="3.1 m" /></label> up
+        <Button type="submit" label="Straighten" size="small" :disabled="busy" />
+      </form>
+      <form v-if="toCheck" class="line" @submit.prevent="check">
+        <label>These two points lie <InputText v-model="known" size="small" class="known figure" autofocus aria-label="Known distance" placeholder="4.2 m" /></label> apart
+        <Button type="submit" label="Check" size="small" />
+      </form>
+      <p v-if="checked" role="status" class="checked">{{ checked }}</p>
       <dl>
         <dt>It shows</dt><dd class="figure">{{ length(picture.metres_per_px * picture.width_px) }} × {{ length(picture.metres_per_px * picture.height_px) }}</dd>
         <dt>Turned</dt><dd class="figure">{{ picture.turn_deg.toFixed(1) }}°</dd>
@@ -124,6 +183,9 @@ function turnPage(): void {
 </template>
 
 <style scoped>
+.checked {
+  margin: 0;
+}
 .part {
   display: grid;
   gap: 7px;
