@@ -36,6 +36,7 @@ from bench.places import places
 from bench.rack import rack
 from bench.soak import soak
 from bench.tall import tall
+from bench.walls import walls
 from bench.wire import wire
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
@@ -264,6 +265,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "packets": packets,
     "bring_ups": bring_ups,
     "diagram": diagram,
+    "walls": walls,
     "tall": tall,
     "flat": flat,
     "measured": measured,

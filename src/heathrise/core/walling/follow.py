@@ -20,7 +20,7 @@ from ..base.frozen import Frozen
 from ..design import Change, Design, Floor, Space, Wall, put
 from .names import fresh_names
 from .net import JOIN_M, LEAST_ROOM_M2, Point, WallNet, nets_of
-from .outlines import SAME_M, alike, outline_of, pairs, same
+from .outlines import SAME_M, alike, outline_of, pairs, same, twins
 from .questions import RoomQuestion, are_one, which_part
 
 WALLED = 0.9  # an outline drawn to the faces of walls is still the place between them
@@ -93,18 +93,15 @@ class _Storey:
         self, spaces: Mapping[str, tuple[Space, Any]], kept: Sequence[Any], born: Sequence[Any]
     ) -> list[Any]:
         """Settle rooms that have their new place already: the edit itself put them there."""
-        left = []
-        for place in born:
-            holder = next(
-                (k for k, (_, p) in spaces.items() if k not in self.settled and same(p, place)), None
-            )
-            if holder is None:
-                left.append(place)
-            else:
-                self.settled.add(holder)
+        keys, outlines = list(spaces), [p for _, p in spaces.values()]
+        there = twins(born, outlines)
+        self.settled |= {keys[k] for k in there.values()}
+        left = [p for k, p in enumerate(born) if k not in there]
         # A room at a place that is as it was has nothing to follow.
-        keys = list(spaces)
-        self.settled |= {keys[s] for s, _ in pairs([p for _, p in spaces.values()], kept, WALLED)}
+        settled = set(twins(outlines, kept))
+        loose = [k for k in range(len(keys)) if k not in settled]
+        settled |= {loose[s] for s, _ in pairs([outlines[k] for k in loose], kept, WALLED)}
+        self.settled |= {keys[k] for k in settled}
         return left
 
     def _walled(self, spaces: Mapping[str, tuple[Space, Any]], gone: Sequence[Any]) -> dict[str, Any]:
@@ -156,8 +153,8 @@ class _Storey:
     def _weights(self, olds: Sequence[Any], born: Sequence[Any]) -> Any:
         """Return how much each new place (columns) has of each old one, 0 where it did not come of it."""
         weight = np.zeros((len(olds), len(born)))
-        about_old = [_walls_about(p, self.before, self.floor) for p in olds]
-        about_new = [_walls_about(p, self.after, self.floor) for p in born]
+        about_old = list(_walls_about(olds, self.before, self.floor))
+        about_new = list(_walls_about(born, self.after, self.floor))
         for s, one in enumerate(olds):
             for b, other in enumerate(born):
                 shared = one.intersection(other).area if one.intersects(other) else 0.0
@@ -222,11 +219,11 @@ class _Storey:
 def differences(old: WallNet | None, new: WallNet | None) -> tuple[list[Any], list[Any], list[Any]]:
     """Return the places that stay as they are, those that are no more, and those that are new."""
     olds, news = (old.places if old else ()), (new.places if new else ())
-    alike_ = [(o, n) for o, n in pairs(olds, news, WALLED) if same(olds[o], news[n])]
-    stay_old, stay_new = {o for o, _ in alike_}, {n for _, n in alike_}
-    kept = [news[n] for n in sorted(stay_new)]
-    gone = [p for k, p in enumerate(olds) if k not in stay_old]
-    return kept, gone, [p for k, p in enumerate(news) if k not in stay_new]
+    stay = twins(olds, news)
+    kept = [news[n] for n in sorted(stay.values())]
+    gone = [p for k, p in enumerate(olds) if k not in stay]
+    fresh = set(range(len(news))) - set(stay.values())
+    return kept, gone, [news[k] for k in sorted(fresh)]
 
 
 def _most(weight: Any, place: int) -> int | None:
@@ -240,17 +237,19 @@ def _covered(place: Any, spaces: Mapping[str, tuple[Space, Any]]) -> float:
     return float(place.intersection(shapely.union_all(over)).area / place.area) if over else 0.0
 
 
-def _walls_about(place: Any, design: Design, floor: str) -> dict[str, float]:
-    """Return the walls that stand about a place, with the metres of each."""
+def _walls_about(places: Sequence[Any], design: Design, floor: str) -> Iterator[dict[str, float]]:
+    """Yield the walls that stand about each place, with the metres of each."""
     walls = [w for w in design.of(Wall).values() if w.floor == floor]
     lines = shapely.linestrings([(w.a, w.b) for w in walls])
-    edge = place.boundary
-    about = {}
-    for number in shapely.STRtree(lines).query(edge, predicate="dwithin", distance=JOIN_M).tolist():
-        metres = lines[number].buffer(JOIN_M, cap_style="flat").intersection(edge).length
-        if metres > 2 * JOIN_M:
-            about[walls[number].id] = float(metres)
-    return about
+    tree = shapely.STRtree(lines)
+    for place in places:
+        edge = place.boundary
+        near = tree.query(edge, predicate="dwithin", distance=JOIN_M)
+        along = shapely.length(
+            shapely.intersection(shapely.buffer(lines[near], JOIN_M, cap_style="flat"), edge)
+        )
+        rows = zip(near.tolist(), along.tolist(), strict=True)
+        yield {walls[k].id: metres for k, metres in rows if metres > 2 * JOIN_M}
 
 
 def _jaccard(one: Mapping[str, float], other: Mapping[str, float]) -> float:

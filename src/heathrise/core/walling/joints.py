@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Container, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
-from shapely.geometry import LineString, Point
+import numpy as np
+import numpy.typing as npt
 
 from ..context.integrity import MIN_WALL_M
 from ..design import Change, Design, DesignError, Opening, Problem, Wall, put
@@ -34,41 +35,44 @@ class Joints:
             k: w for k, w in self.design.of(Wall).items() if w.floor == self.floor
         }
         self.now = dict(self.was)
+        self._keys = list(self.was)
+        self._ends = np.array([(w.a, w.b) for w in self.was.values()], dtype=float).reshape(-1, 2, 2)
 
     def put_ends(self, wall: str, **ends: Spot) -> None:
         """Put one or both ends of a wall elsewhere."""
         exact = {end: (round(x, 4), round(y, 4)) for end, (x, y) in ends.items()}
         self.now[wall] = self.now[wall].model_copy(update=exact)
 
-    def ends_at(self, spot: Spot, but: Iterable[str] = ()) -> Iterator[tuple[str, End]]:
+    def ends_at(self, spot: Spot, but: Container[str] = ()) -> Iterator[tuple[str, End]]:
         """Yield the ends of walls that lie at a spot, as the walls stood."""
-        for key, wall in self.was.items():
-            if key in but:
-                continue
-            if math.dist(wall.a, spot) <= MEETS_M:
-                yield key, "a"
-            elif math.dist(wall.b, spot) <= MEETS_M:
-                yield key, "b"
+        near = np.hypot(self._ends[:, :, 0] - spot[0], self._ends[:, :, 1] - spot[1]) <= MEETS_M
+        for row in np.flatnonzero(near.any(axis=1)).tolist():
+            if self._keys[row] not in but:
+                yield self._keys[row], "a" if near[row, 0] else "b"
 
-    def meeting(self, wall: str, but: Iterable[str] = ()) -> Iterator[tuple[str, End]]:
+    def meeting(self, wall: str, but: Container[str] = ()) -> Iterator[tuple[str, End]]:
         """Yield the ends that lie on a wall between its own ends."""
         own = self.was[wall]
-        line = LineString([own.a, own.b])
-        for key, other in self.was.items():
-            if key == wall or key in but:
-                continue
-            for end, spot in (("a", other.a), ("b", other.b)):
-                near_end = min(math.dist(spot, own.a), math.dist(spot, own.b)) <= MEETS_M
-                if not near_end and line.distance(Point(spot)) <= MEETS_M:
-                    yield key, end  # type: ignore[misc]
+        on = _off(np.array([own.a, own.b]), self._ends.reshape(-1, 2)) <= MEETS_M
+        for at in (own.a, own.b):
+            on &= np.hypot(*(self._ends.reshape(-1, 2) - at).T) > MEETS_M
+        for number in np.flatnonzero(on).tolist():
+            key = self._keys[number // 2]
+            if key != wall and key not in but:
+                yield key, "b" if number % 2 else "a"
 
-    def passing(self, spot: Spot, but: Iterable[str] = ()) -> Iterator[str]:
+    def passing(self, spot: Spot, but: Container[str] = ()) -> Iterator[str]:
         """Yield the walls that pass a spot, which is none of their ends."""
-        at = Point(spot)
-        for key, wall in self.was.items():
-            near_end = min(math.dist(spot, wall.a), math.dist(spot, wall.b)) <= MEETS_M
-            if key not in but and not near_end and LineString([wall.a, wall.b]).distance(at) <= MEETS_M:
-                yield key
+        off = np.array([_off(ends, np.array([spot]))[0] for ends in self._ends[self._about(spot)]])
+        for row, far in zip(self._about(spot).tolist(), off.tolist(), strict=True):
+            near_end = min(math.dist(spot, tuple(p)) for p in self._ends[row]) <= MEETS_M
+            if far <= MEETS_M and not near_end and self._keys[row] not in but:
+                yield self._keys[row]
+
+    def _about(self, spot: Spot) -> npt.NDArray[np.intp]:
+        """Return the rows of walls within whose reach a spot lies."""
+        low, high = self._ends.min(axis=1) - MEETS_M, self._ends.max(axis=1) + MEETS_M
+        return np.flatnonzero(((low <= spot) & (spot <= high)).all(axis=1))
 
     def in_line(self, walls: Iterable[str]) -> set[str]:
         """Return walls with those that go on from them in a straight line."""
@@ -128,6 +132,14 @@ def staying(opening: Opening, was: Wall, now: Wall) -> Opening:
     offset = opening.offset_m - along if held_a else opening.offset_m + (now.length_m - was.length_m) - beyond
     offset = min(max(offset, 0.0), max(now.length_m - opening.width_m, 0.0))
     return opening.model_copy(update={"offset_m": round(offset, 4)})
+
+
+def _off(line: npt.NDArray[np.float64], points: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+    """Return how far points (n, 2) lie off a stretch (2, 2)."""
+    a, way = line[0], line[1] - line[0]
+    share = np.clip(((points - a) @ way) / (way @ way), 0.0, 1.0)
+    off: npt.NDArray[np.float64] = np.hypot(*(points - a - share[:, None] * way).T)
+    return off
 
 
 def _way(start: Spot, end: Spot) -> Spot:

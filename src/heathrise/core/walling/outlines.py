@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 import shapely
+from scipy.spatial import cKDTree
 from shapely.geometry import LineString, Polygon
 from shapely.ops import nearest_points
 
@@ -81,6 +82,17 @@ def pairs(ones: Sequence[Any], others: Sequence[Any], least: float) -> Iterator[
     for one, other in near[:, likely].T.tolist():
         if alike(ones[one], others[other]) >= least:
             yield one, other
+
+
+def twins(ones: Sequence[Any], others: Sequence[Any]) -> dict[int, int]:
+    """Return the row of the other list that is the same place, for each that has one."""
+    if not len(ones) or not len(others):
+        return {}
+    near = cKDTree(shapely.bounds(others)).query_ball_point(shapely.bounds(ones), SAME_M, p=np.inf)
+    found: dict[int, int] = {}
+    for one, rows in enumerate(near):
+        found.update(next(({one: k} for k in rows if same(ones[one], others[k])), {}))
+    return found
 
 
 def alike(one: Any, other: Any) -> float:
