@@ -387,3 +387,115 @@ def test_a_photograph_at_a_slant_is_made_straight_and_checked(
     expect(page.get_by_role("status").filter(has_text="On the plan they lie")).to_contain_text(
         "good enough to plan by"
     )
+
+
+class Pressing:
+    """A hand that counts: each press, key and figure that is typed, by what it was for."""
+
+    def __init__(self, sheet: Sheet) -> None:
+        self.sheet, self.page = sheet, sheet.page
+        self.counts: dict[str, int] = {}
+        self.what = ""
+
+    def _one(self) -> None:
+        self.counts[self.what] = self.counts.get(self.what, 0) + 1
+
+    def key(self, key: str) -> None:
+        self._one()
+        self.page.keyboard.press(key)
+
+    def at(self, x: float, y: float) -> None:
+        self._one()
+        self.page.mouse.move(x, y)
+        self.page.mouse.click(x, y)
+
+    def types(self, label: str, text: str, key: str = "Enter") -> None:
+        self._one()
+        self.page.get_by_label(label, exact=True).fill(text)
+        self.key(key)
+
+
+# A storey of 200 m2, 16 by 12.5 m: inner walls from where to where, doors, windows, a spot in each room.
+STOREY_M = (16.0, 12.5)
+INNER = (
+    ((0, 7), (16, 7)),
+    ((0, 5.2), (16, 5.2)),
+    ((4.5, 7), (4.5, 12.5)),
+    ((9, 7), (9, 12.5)),
+    ((12.5, 7), (12.5, 12.5)),
+)
+INNER += (((5.5, 0), (5.5, 5.2)), ((8.5, 0), (8.5, 5.2)), ((12, 0), (12, 5.2)))
+DOORS = ((2, 7), (6.5, 7), (11, 7), (14.5, 7), (2.5, 5.2), (7, 5.2), (10.5, 5.2), (14, 5.2), (0, 6.1))
+WINDOWS = ((2, 12.5), (7, 12.5), (10.5, 12.5), (14, 12.5), (2.5, 0), (7, 0), (10, 0), (14, 0))
+ROOMS = {
+    "Kitchen": (2, 9.5),
+    "Dining": (6.5, 9.5),
+    "Study": (10.5, 9.5),
+    "Bath": (14, 9.5),
+    "Corridor": (8, 6.1),
+    "Living": (2.5, 2.5),
+    "Store": (7, 2.5),
+    "Guest": (10, 2.5),
+    "Bedroom": (14, 2.5),
+}
+
+
+def test_a_storey_of_two_hundred_square_metres_in_few_presses(open_sheet: Callable[..., Sheet]) -> None:
+    sheet = open_sheet("/")
+    page, hand = sheet.page, Pressing(sheet)
+    sheet.begin("Wren Hall")
+    sheet.stage("plan")
+    hand.counts["a new project, its name, the plan"] = 4
+    hand.what = "outer walls by two lengths"
+    hand.key("o")
+    left, top, *_ = sheet.box("svg.sheet")
+    hand.at(left + 20, top + 20)
+    page.mouse.move(left + 300, top + 300)
+    page.keyboard.type("1")
+    hand.types("Both lengths", "16 12.5")
+    expect(page.locator("[data-space]")).to_have_count(1)
+    page.get_by_role("button", name="Show the whole floor").click()
+    hand._one()
+    hand.key("Escape")
+
+    def on(x: float, y: float) -> tuple[float, float]:
+        west, north, _, deep = where
+        px = deep / STOREY_M[1]
+        return west + x * px, north + deep - y * px
+
+    where = sheet.box("[data-space=room-1]")
+    hand.what = "inner walls, from wall to wall"
+    hand.key("w")
+    for k, (a, b) in enumerate(INNER):
+        hand.at(*on(*a))
+        hand.at(*on(*b))
+        expect(page.locator("[data-wall]")).to_have_count(4 + k + 1)
+    expect(page.locator("[data-space]")).to_have_count(len(ROOMS))
+    hand.what = "doors"
+    hand.key("d")
+    for door in DOORS:
+        hand.at(*on(*door))
+    hand.what = "windows"
+    hand.key("n")
+    for window in WINDOWS:
+        hand.at(*on(*window))
+    expect(page.locator("[data-opening]")).to_have_count(len(DOORS) + len(WINDOWS))
+    hand.key("Escape")
+    hand.what = "rooms named"
+    for name, spot_m in ROOMS.items():
+        hand.at(*on(*spot_m))
+        hand.types("Name", name, "Tab")
+    page.wait_for_timeout(500)
+    expect(page.get_by_test_id("save-state")).to_contain_text("Saved")
+    assert {t.split(",")[0] for t in page.locator("[data-room] title").all_text_contents()} == set(ROOMS)
+    expect(page.locator("[data-tally=first] .value")).to_contain_text(f"of {len(ROOMS)}")
+    # The table of docs/rules/walls.md.
+    assert hand.counts == {
+        "a new project, its name, the plan": 4,
+        "outer walls by two lengths": 6,
+        "inner walls, from wall to wall": 17,
+        "doors": 10,
+        "windows": 10,
+        "rooms named": 27,
+    }
+    assert sum(hand.counts.values()) == 74

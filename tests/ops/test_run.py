@@ -271,7 +271,7 @@ HEAVY = {"numba", "ortools", "ezdxf", "scipy", "numpy", "shapely", "sqlalchemy",
     [
         (["--help"], set()),
         (["schema"], {"shapely", "numpy"}),
-        (["import-dxf", "no-such.dxf"], {"ezdxf", "shapely", "numpy"}),
+        (["import-dxf", "no-such.dxf"], {"ezdxf", "shapely", "numpy", "scipy"}),
     ],
 )
 def test_a_command_loads_only_what_it_needs(arguments: list[str], may_load: set[str]) -> None:

@@ -312,6 +312,20 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": ""
     },
     {
+      "file": "plan.dxf",
+      "label": "The plan in layers by storey, DXF",
+      "icon": "pi-pencil",
+      "accept": ".dxf",
+      "about": ""
+    },
+    {
+      "file": "plan.geojson",
+      "label": "The plan in local metres, GeoJSON",
+      "icon": "pi-map",
+      "accept": ".geojson",
+      "about": ""
+    },
+    {
       "file": "evaluation.json",
       "label": "Whole evaluation, JSON",
       "icon": "pi-chart-bar",

@@ -17,7 +17,12 @@ const emit = defineEmits<{
 const store = useDesign()
 const units = ref<string | null>(props.inspection.units)
 const ceiling = ref(2.7)
-const chosen = reactive<Record<string, string>>({})
+/** Layers of a drawing of our own say what they are; of one with several storeys the first is taken. */
+const first = props.inspection.layers.find((l) => l.likely)
+const storeyOf = (layer: string) => layer.split(' ').slice(0, -2).join(' ')
+const chosen = reactive<Record<string, string>>(Object.fromEntries(
+  props.inspection.layers.filter((l) => l.likely && storeyOf(l.name) === storeyOf(first!.name)).map((l) => [l.name, l.likely]),
+))
 
 onMounted(async () => {
   store.catalogue ??= await taken(api.GET('/api/catalogue'))

@@ -6,7 +6,7 @@ from __future__ import annotations
 import math
 import re
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
 import shapely
@@ -15,7 +15,7 @@ from shapely.geometry import LineString
 from shapely.strtree import STRtree
 
 from ..core.base.frozen import Frozen, Strict
-from ..core.catalogue import Catalogue
+from ..core.catalogue import Catalogue, load_catalogue
 from ..core.context.integrity import MAX_ELEMENTS, MIN_WALL_M, check
 from ..core.design import Building, Design, Floor, Opening, Site, Space, Wall, design_of
 from ..core.walling import MAX_CROSSINGS, fresh_names, net_of, outline_of
@@ -24,6 +24,7 @@ from .dxf_entities import Segment, Text, entities_of, read_drawing, refuse
 LARGEST_SITE_M = 1_500.0
 SMALLEST_SITE_M = 2.0
 ON_WALL_M = 0.15
+_LEAST_OPENING_M = 0.1
 
 UNITS_M: dict[str, float] = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048}
 
@@ -34,6 +35,7 @@ class LayerSummary(Frozen):
     name: str
     segments: int
     length: float
+    likely: str = Field("", description="the construction that its name ends in, as our own drawings have it")
 
 
 class Inspection(Frozen):
@@ -72,11 +74,21 @@ def inspect_dxf(data: bytes) -> Inspection:
         height=round(north - south, 4),
         layers=tuple(
             LayerSummary(
-                name=layer, segments=len(rows), length=round(sum(math.dist(s[:2], s[2:]) for s in rows), 3)
+                name=layer,
+                segments=len(rows),
+                length=round(sum(math.dist(s[:2], s[2:]) for s in rows), 3),
+                likely=_likely(layer),
             )
             for layer, rows in sorted(found.by_layer.items())
         ),
     )
+
+
+def _likely(layer: str) -> str:
+    """Return the construction that a layer of a drawing of our own is named after."""
+    words = layer.split()
+    ours = len(words) > 2 and words[-2] in ("WALL", "OPENING")
+    return words[-1] if ours and words[-1] in load_catalogue().constructions else ""
 
 
 def import_dxf(data: bytes, choice: DrawingChoice, catalogue: Catalogue) -> Design:
@@ -103,7 +115,9 @@ def import_dxf(data: bytes, choice: DrawingChoice, catalogue: Catalogue) -> Desi
     if not any(catalogue.constructions[c].kind == "wall" for c in choice.layers.values()):
         refuse("layers", "none of the chosen layers is drawn as walls; choose a wall's construction")
     scaled = _to_metres(chosen, UNITS_M[units], units)
-    design = _draw(scaled, choice, catalogue, [_scaled(t, chosen, UNITS_M[units]) for t in found.texts])
+    design = _draw(
+        scaled, choice, catalogue, [_scaled(t, chosen, UNITS_M[units]) for t in _telling(found.texts, chosen)]
+    )
     check(design, catalogue)
     return design
 
@@ -135,11 +149,17 @@ def _to_metres(layers: Mapping[str, list[Segment]], scale: float, units: str) ->
     }
 
 
+def _telling(texts: Sequence[Text], layers: Iterable[str]) -> Sequence[Text]:
+    """Return the words that may name rooms: of a drawing of our own those of the storey's rooms alone."""
+    ours = {f"{layer.rsplit(maxsplit=2)[0]} ROOM" for layer in layers if _likely(layer)}
+    return [t for t in texts if t.layer in ours] if ours else texts
+
+
 def _scaled(text: Text, layers: Mapping[str, list[Segment]], scale: float) -> Text:
     west, south, _, _ = _extent(layers)
     (mx, my), (x, y) = text.middle, text.start
     middle, start = (((px - west) * scale, (py - south) * scale) for px, py in ((mx, my), (x, y)))
-    return Text(text.lines, middle, start, text.height * scale)
+    return Text(text.lines, middle, start, text.height * scale, text.layer)
 
 
 def _draw(
@@ -194,25 +214,33 @@ def _placed(walls: list[Wall], rows: list[tuple[str, str, Segment]]) -> Iterator
     tree = STRtree([LineString([w.a, w.b]) for w in walls])
     for kind, construction, s in rows:
         near = tree.query(LineString([s[:2], s[2:]]), predicate="dwithin", distance=ON_WALL_M)
-        for wall in (walls[k] for k in sorted(near)):
-            start, end = (_foot(wall, s[k], s[k + 1]) for k in (0, 2))
-            if max(start[1], end[1]) > ON_WALL_M:
-                continue
-            low, high = sorted((start[0], end[0]))
-            low, high = max(low, 0.0), min(high, wall.length_m)
-            if high - low > 0.1:
-                taken[wall.id] += 1
-                yield Opening.model_validate(
-                    {
-                        "id": f"o-{wall.id}-{taken[wall.id]}",
-                        "wall": wall.id,
-                        "kind": kind,
-                        "offset_m": round(low, 4),
-                        "width_m": round(high - low, 4),
-                        "construction": construction,
-                    }
-                )
-                break
+        # Where walls go on from one another, the one that holds most of it.
+        spots = {int(k): _held(walls[k], s) for k in near}
+        held = [(-round(spot[1] - spot[0], 4), k, spot[0]) for k, spot in spots.items() if spot]
+        if held:
+            width, k, low = min(held)
+            wall = walls[k]
+            taken[wall.id] += 1
+            yield Opening.model_validate(
+                {
+                    "id": f"o-{wall.id}-{taken[wall.id]}",
+                    "wall": wall.id,
+                    "kind": kind,
+                    "offset_m": round(low, 4),
+                    "width_m": -width,
+                    "construction": construction,
+                }
+            )
+
+
+def _held(wall: Wall, line: Segment) -> tuple[float, float] | None:
+    """Return from where to where along a wall a line lies in it; None where it does not."""
+    start, end = (_foot(wall, line[k], line[k + 1]) for k in (0, 2))
+    if max(start[1], end[1]) > ON_WALL_M:
+        return None
+    low, high = sorted((start[0], end[0]))
+    low, high = max(low, 0.0), min(high, wall.length_m)
+    return (low, high) if high - low > _LEAST_OPENING_M else None
 
 
 def _foot(wall: Wall, x: float, y: float) -> tuple[float, float]:

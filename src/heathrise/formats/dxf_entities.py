@@ -12,7 +12,7 @@ import itertools
 import math
 import struct
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, NoReturn
 
 from ezdxf import recover
@@ -47,6 +47,7 @@ class Text:
     middle: tuple[float, float]
     start: tuple[float, float]
     height: float
+    layer: str = ""
 
 
 @dataclass
@@ -107,7 +108,7 @@ def entities_of(document: Drawing) -> Entities:
                 if segment[:2] != segment[2:]:
                     found.by_layer.setdefault(layer, []).append(segment)
             if len(found.texts) < MAX_TEXTS and (text := _text(part)):
-                found.texts.append(text)
+                found.texts.append(replace(text, layer=layer))
     return found
 
 

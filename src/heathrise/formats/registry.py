@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from ..core.context.plan import Plan
 
 JSON, YAML, CSV, DXF = "application/json", "application/yaml", "text/csv", "image/vnd.dxf"
+GEOJSON = "application/geo+json"
 PDF, SVG, PNG = "application/pdf", "image/svg+xml", "image/png"
 XML, DOT = "application/xml", "text/vnd.graphviz"
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
@@ -77,6 +78,17 @@ FORMATS = (
         YAML,
         "settings_export:write_yaml",
         icon="pi-sliders-h",
+    ),
+    Format(
+        "plan.dxf", "The plan in layers by storey, DXF", "out", DXF, "drawing_out:write_dxf", icon="pi-pencil"
+    ),
+    Format(
+        "plan.geojson",
+        "The plan in local metres, GeoJSON",
+        "out",
+        GEOJSON,
+        "drawing_out:write_geojson",
+        icon="pi-map",
     ),
     Format(
         "evaluation.json", "Whole evaluation, JSON", "out", JSON, "evaluation_json:write", icon="pi-chart-bar"

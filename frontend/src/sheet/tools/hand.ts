@@ -8,6 +8,8 @@ export interface Draft {
   shape: 'wall' | 'room'
   /** Where a line of several began. */
   start?: Point
+  /** The walls of that line. */
+  drawn?: string[]
 }
 
 /** What a tool works with: the floor that is drawn on, and what is begun on it. */

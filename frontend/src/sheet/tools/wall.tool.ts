@@ -1,12 +1,13 @@
 import type { Point } from '@/api/types'
 import { put } from '@/document/edits'
-import { distance, towards } from '@/document/geometry'
+import { distance, foot, towards } from '@/document/geometry'
 import { readLengthAndAngle } from '@/document/lengths'
 import { lengthUnit } from '@/document/units'
 import { drawsOuter, innerConstruction, outerConstruction } from './constructions'
 import type { Hand, SheetTool } from './hand'
 
 const SHORTEST_M = 0.1
+const AT_WALL_M = 0.005
 
 function aim(hand: Hand, at: Point): Point {
   const begun = hand.draft.value
@@ -20,10 +21,13 @@ function draw(hand: Hand, from: Point, to: Point): void {
   }
   const { store, floor } = hand
   const id = store.nextId('wall', 'wall')
-  store.commit('Draw wall', [put('wall', { id, floor: floor(), a: from, b: to, construction: (drawsOuter.value ? outerConstruction : innerConstruction).value, rated: false })])
-  const start = hand.draft.value?.start ?? from
-  // Where a line of walls comes round it is done: the next begins anew.
-  hand.draft.value = distance(start, to) < SHORTEST_M ? null : { from: to, to, shape: 'wall', start }
+  const { start = from, drawn = [] } = hand.draft.value ?? {}
+  // Where it comes round, or meets a wall that stood there before, a line of walls is done: the next begins anew.
+  const meets = hand.walls().some((w) => !drawn.includes(w.id) && foot(w, to).off < AT_WALL_M)
+  const construction = (drawsOuter.value ? outerConstruction : innerConstruction).value
+  store.commit('Draw wall', [put('wall', { id, floor: floor(), a: from, b: to, construction, rated: false })])
+  const done = meets || distance(start, to) < SHORTEST_M
+  hand.draft.value = done ? null : { from: to, to, shape: 'wall', start, drawn: [...drawn, id] }
 }
 
 export default {

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import Button from 'primevue/button'
-import RadioButton from 'primevue/radiobutton'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import { useDesign } from '@/document/store'
@@ -28,12 +27,11 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
   <SheetStage v-model:floor="floor" mode="plan">
     <template #bar>
       <span class="quiet draws">Walls</span>
-      <span v-for="side in SIDES" :key="side.name" class="side">
-        <RadioButton
-          v-model="drawsOuter" name="draws" :value="side.outer" :input-id="`draws-${side.name}`"
-          :aria-label="`The Wall tool draws ${side.name.toLowerCase()}`"
+      <span v-for="side in SIDES" :key="side.name" class="built">
+        <Button
+          :label="side.short" size="small" :outlined="drawsOuter === side.outer" :text="drawsOuter !== side.outer" :aria-pressed="drawsOuter === side.outer"
+          :aria-label="`${side.short}: the Wall tool draws ${side.name.toLowerCase()}`" @click="drawsOuter = side.outer"
         />
-        <label :for="`draws-${side.name}`">{{ side.short }}</label>
         <Choice v-model="side.of.value" by="id" :options="walls" class="construction" :aria-label="`Construction of ${side.name.toLowerCase()}`" />
       </span>
       <span class="right">
@@ -52,7 +50,7 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 .draws {
   font-size: 12px;
 }
-.side {
+.built {
   display: flex;
   align-items: center;
   gap: 6px;
