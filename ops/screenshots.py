@@ -40,8 +40,11 @@ def stage(page: Page, name: str) -> None:
 def views(page: Page) -> None:
     """Walk through the main views, taking each."""
     stage(page, "plan")
+    page.get_by_role("button", name="Section", exact=True).click()
+    page.wait_for_selector("[data-testid=section] [data-cut-room]")
     page.click("[data-mark=cam-1]")
     take(page, "plan")
+    page.get_by_role("button", name="Close the section").click()
     page.keyboard.press("Escape")
     stage(page, "signal")
     page.wait_for_selector("[data-layer=relief]")

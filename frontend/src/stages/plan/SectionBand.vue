@@ -141,7 +141,7 @@ function change(id: string, to: { elevation_m?: number; ceiling_height_m?: numbe
           <title>{{ r.name }}</title>
         </g>
         <g
-          v-for="n in view.near" :key="n.id" class="near" :class="{ chosen: store.selection?.id === n.id }" :transform="`translate(${x(n.at_m)} ${y(n.z_m)}) scale(0.8)`"
+          v-for="n in view.near" :key="n.id" class="gear" :class="{ chosen: store.selection?.id === n.id }" :transform="`translate(${x(n.at_m)} ${y(n.z_m)}) scale(0.8)`"
           role="button" :aria-label="`${n.name}, ${length(n.z_m, 2)} up`" :data-near="n.id" @click="choose(n.kind === 'rack' ? 'equipment_room' : 'device', n.id, n.floor)"
         >
           <circle r="13" class="halo" />
@@ -248,14 +248,14 @@ svg {
   stroke-width: 1.5;
   stroke-dasharray: 5 3;
 }
-.near {
+.gear {
   cursor: pointer;
   color: var(--ink);
 }
 .halo {
   fill: transparent;
 }
-.near.chosen .halo {
+.gear.chosen .halo {
   fill: var(--heather-wash);
   stroke: var(--heather);
   stroke-width: 2;

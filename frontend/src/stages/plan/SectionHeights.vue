@@ -49,7 +49,7 @@ const TOP_PX = 6
         <title>{{ line === 'floor' ? `Drag ${r.storey.name} up or down, with all above it` : `Drag the ceiling of ${r.storey.name}` }}</title>
       </g>
       <g class="along" :transform="`translate(${r.to + 26} ${(r.foot + r.top) / 2})`" :data-along="r.storey.floor" @pointerdown.stop="hand.grab(r.storey, 'along', $event)">
-        <circle r="9" /><path d="M-5 0H5M-5 0l2.5 -2.5M-5 0l2.5 2.5M5 0l-2.5 -2.5M5 0l-2.5 2.5" />
+        <circle r="22" class="reach" /><circle r="9" /><path d="M-5 0H5M-5 0l2.5 -2.5M-5 0l2.5 2.5M5 0l-2.5 -2.5M5 0l-2.5 2.5" />
         <title>Drag {{ r.storey.name }} along the cut, over another storey</title>
       </g>
     </g>
@@ -97,6 +97,15 @@ b {
   fill: none;
   stroke: var(--heather);
   stroke-width: 1.3;
+}
+.along .reach {
+  fill: transparent;
+  stroke: none;
+}
+@media (pointer: coarse) {
+  .hit {
+    stroke-width: 34px;
+  }
 }
 .ghost {
   fill: none;
