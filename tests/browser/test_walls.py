@@ -389,6 +389,37 @@ def test_a_photograph_at_a_slant_is_made_straight_and_checked(
     )
 
 
+def test_a_storey_is_laid_over_another_by_two_common_points(house_sheet: Sheet) -> None:
+    sheet, page = house_sheet, house_sheet.page
+    page.get_by_role("button", name="Storey up").click()
+    page.get_by_role("button", name="Walls, doors and rooms").click()
+    sheet.saved(2)
+    # The storey above, moved off by 3 m.
+    page.locator("svg.sheet").focus()
+    page.keyboard.press("Control+a")
+    for _ in range(3):
+        page.keyboard.press("Shift+ArrowRight")
+    sheet.saved(3)
+    page.keyboard.press("Escape")
+    page.get_by_role("combobox", name="Floor").click()
+    page.get_by_role("option", name="Ground", exact=True).click()
+    page.get_by_role("button", name="Storey up").click()
+    page.get_by_role("button", name="By two points that both have").click()
+    for x, y in ((0, 0), (12, 6)):
+        page.mouse.click(*spot(sheet, x, y))
+    expect(page.get_by_test_id("tool-line")).to_contain_text("show the other storey")
+    page.get_by_role("combobox", name="Floor").click()
+    page.get_by_role("option", name="Ground, storey above").click()
+    left, top, _, high = sheet.box("[data-space] >> nth=0")
+    px = sheet.scale()
+    south = top + high
+    for dx, dy in ((0, 0), (12, 6)):
+        page.mouse.click(left + dx * px, south - dy * px)
+    sheet.saved(4)
+    expect(page.get_by_test_id("tool-line")).to_contain_text("13.42 m apart here")
+    expect(page.get_by_test_id("tool-line")).to_contain_text("0.0 %")
+
+
 class Pressing:
     """A hand that counts: each press, key and figure that is typed, by what it was for."""
 

@@ -42,7 +42,8 @@ def cuts(draw: st.DrawFn, most: int = 7) -> Cut:
         low, high = (w, e) if across else (s, n)
         if high - low < 2 * LEAST_M:
             continue
-        at = round(draw(st.floats(low + LEAST_M, high - LEAST_M)), 2)
+        # Walls are apart or in line: what lies within a drawing's tolerance is one, and tried elsewhere.
+        at = round(draw(st.floats(low + LEAST_M, high - LEAST_M)) * 4) / 4
         rooms[which] = (w, s, at, n) if across else (w, s, e, at)
         rooms.append((at, s, e, n) if across else (w, at, e, n))
         walls.append(((at, s), (at, n)) if across else ((w, at), (e, at)))

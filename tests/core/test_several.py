@@ -13,7 +13,7 @@ from heathrise.core.catalogue import Catalogue
 from heathrise.core.context.integrity import check
 from heathrise.core.design import Design, DesignError, Device, Floor, Opening, Space, Wall, apply, put
 from heathrise.core.several import drawn
-from heathrise.core.several.hand import Align, Copy, Mirror, Pick, Raise, Shift, Spread, Turn
+from heathrise.core.several.hand import Align, Copy, Fit, Mirror, Pick, Raise, Shift, Spread, Turn
 from heathrise.core.walling import alike, follow
 
 from ..thorough import examples
@@ -167,6 +167,24 @@ def test_a_storey_up(catalogue: Catalogue, cut: Cut) -> None:
         drawn(whole, Raise(floor="f", what="walls"), catalogue)
 
 
+@given(cuts(), placings, st.floats(-0.3, 0.3))
+@examples(40)
+def test_a_storey_is_laid_over_another_by_two_points(
+    catalogue: Catalogue, cut: Cut, placed: Placed, longer_m: float
+) -> None:
+    """Turned and moved, never stretched: points that lie farther apart than they should stand off alike."""
+    design = furnished(cut)
+    wide, deep = cut.walls[1][1]
+    plain = Placed(placed.degrees, placed.by)
+    a, b = (0.0, 0.0), (float(wide), float(deep))
+    size = math.dist(a, b)
+    off = tuple((q - p) / size * longer_m / 2 for p, q in zip(a, b, strict=True))
+    belong = (plain((-off[0], -off[1])), plain((wide + off[0], deep + off[1])))
+    made = after(design, Fit(floor="f", are=(a, b), belong=belong), catalogue)
+    assert_placed(made, cut, plain, 30 - placed.degrees)
+    assert made.of(Opening) == design.of(Opening)
+
+
 @pytest.mark.parametrize(
     ("gesture", "what"),
     [
@@ -174,6 +192,7 @@ def test_a_storey_up(catalogue: Catalogue, cut: Cut) -> None:
         (Turn(picks=(Pick(kind="opening", id="d"),), degrees=90), "where its wall is"),
         (Copy(picks=(Pick(kind="wall", id="w1"),), by=(1, 0), floor="attic"), "no storey 'attic'"),
         (Raise(floor="attic", what="walls"), "no storey 'attic'"),
+        (Fit(floor="f", are=((0, 0), (0.5, 0)), belong=((0, 0), (5, 0))), "far apart"),
     ],
 )
 def test_what_cannot_be_done_says_why(catalogue: Catalogue, gesture: object, what: str) -> None:

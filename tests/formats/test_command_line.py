@@ -23,6 +23,7 @@ _SAID = {
     "channels": {"band": "5"},
     "walk": {"points": [{"floor": "f", "at": [1, 1]}, {"floor": "f", "at": [4, 1]}]},
     "rays": {"floor": "f", "x": 1.0, "y": 1.0},
+    "section": {"floor": "f"},
     "cures": {"finding": "signal-none"},
     "variant": {"policy": "first_only"},
     "sites": {"wishes": {"seconds": 1, "goals": ["fewest"]}},

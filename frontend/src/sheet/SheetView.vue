@@ -59,7 +59,7 @@ const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
 const viewport = useViewport()
 const { width, height } = useElementSize(frame)
-const gestures = useGestures(viewport, () => props.floor, () => true)
+const gestures = useGestures(viewport, () => props.floor, () => true, () => can.value.ground)
 const underlay = computed(() => {
   const found = can.value.tools ? underlayOf(store, props.floor) : undefined
   return found && !found.hidden ? found : undefined

@@ -2,6 +2,7 @@
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { useOneMore } from './useOneMore'
+import { commonTold } from './common'
 import { tool } from './tools'
 import type { useGestures } from './useGestures'
 
@@ -9,7 +10,8 @@ import type { useGestures } from './useGestures'
 const props = defineProps<{ gestures: ReturnType<typeof useGestures> }>()
 const info = computed(() => props.gestures.inHand.value)
 const expects = computed(() => info.value?.expects?.(props.gestures.hand) || info.value?.hint)
-const told = computed(() => props.gestures.wallHand.told.value || props.gestures.openingHand.told.value || props.gestures.picksHand.told.value)
+const told = computed(() => props.gestures.wallHand.told.value || props.gestures.openingHand.told.value || props.gestures.picksHand.told.value || (tool.value === 'select' ? commonTold.value : ''))
+watch(tool, (now) => now !== 'select' && (commonTold.value = ''))
 const refused = computed(() => !!(props.gestures.wallHand.why.value || props.gestures.picksHand.why.value))
 const oneMore = useOneMore()
 const exact = props.gestures.exact

@@ -22,7 +22,7 @@ const MOVED_PX = 3
 const NUDGE_SAVE_MS = 500
 
 /** What the pointer and the keyboard do on the sheet. */
-export function useGestures(viewport: Viewport, floor: () => string, editable: () => boolean) {
+export function useGestures(viewport: Viewport, floor: () => string, editable: () => boolean, ground: () => boolean) {
   const store = useDesign()
   const draft = shallowRef<Draft | null>(null)
   const snap = shallowRef<Snap | null>(null)
@@ -54,6 +54,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   const wallHand = useWallHand(walls, reach)
   const openingHand = useOpeningHand(walls, reach)
   const picksHand = usePicksHand(floor)
+  /** Whether many things are chosen, which is done where the ground can be taken hold of. */
+  const many = () => ground() && store.picks.length > 0
   let start: { x: number; y: number } | null = null
   let panning = false
   let grabbed: { kind: Movable; id: string; from: Point; moved: boolean } | null = null
@@ -72,8 +74,8 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   function grab(kind: Movable, id: string, event: PointerEvent): void {
     if (event.button !== 0 || tool.value !== 'select') return
     event.stopPropagation()
-    if (event.shiftKey) return store.togglePick(kind, id)
-    if (store.picks.some((p) => p.kind === kind && p.id === id)) return grabPicks(event)
+    if (event.shiftKey && ground()) return store.togglePick(kind, id)
+    if (many() && store.picks.some((p) => p.kind === kind && p.id === id)) return grabPicks(event)
     // The spot that a run is led by belongs to its device, which stays chosen.
     if (kind !== 'way_point') store.selection = { kind, id }
     const element = store.find(kind, id)
@@ -135,7 +137,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     // Not captured yet: a press that does not move is a click on what lies under it.
     focus(event)
     adding = event.shiftKey
-    framing = adding && tool.value === 'select' && event.button === 0 && editable() ? at : null
+    framing = adding && tool.value === 'select' && event.button === 0 && ground() ? at : null
     if (framing) {
       start = { x: event.clientX, y: event.clientY }
       return
@@ -251,7 +253,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
     if (way) {
       event.preventDefault()
       const step = event.shiftKey ? 1 : event.altKey ? 0.01 : 0.1
-      if (store.picks.length && editable()) picksHand.nudge(way[0]! * step, way[1]! * step)
+      if (many()) picksHand.nudge(way[0]! * step, way[1]! * step)
       else if (chosen && editable() && MOVABLE.includes(chosen.kind)) {
         nudge(chosen.kind as Movable, chosen.id, way[0]! * step, way[1]! * step)
       } else if (chosen?.kind === 'wall' && editable()) {
@@ -262,9 +264,9 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
         if (opening) openingHand.nudge(opening, way[0]! * step, way[1]! * step)
       } else viewport.pan(-way[0]! * 40, way[1]! * 40)
     } else if (event.key === 'Escape') cancel()
-    else if (editable() && (event.ctrlKey || event.metaKey)) onClipboard(event)
+    else if (ground() && (event.ctrlKey || event.metaKey)) onClipboard(event)
     else if (event.key === 'Enter') inHand.value?.finish?.(hand)
-    else if ((event.key === 'Delete' || event.key === 'Backspace') && (chosen || store.picks.length) && editable()) remove()
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && (chosen || many()) && editable()) remove()
     else if (event.key === 'r' && (chosen?.kind === 'device' || chosen?.kind === 'panel')) turn(event.shiftKey ? -15 : 15)
   }
 
@@ -303,7 +305,7 @@ export function useGestures(viewport: Viewport, floor: () => string, editable: (
   }
 
   function remove(): void {
-    if (store.picks.length) return picksHand.remove()
+    if (many()) return picksHand.remove()
     const chosen = store.selection
     if (!chosen) return
     const changes = removal(store, chosen.kind, chosen.id)

@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import { useDesign } from '@/document/store'
+import CommonLayer from '@/sheet/CommonLayer.vue'
 import CutLayer from '@/sheet/CutLayer.vue'
 import { constructionsOf } from '@/sheet/pens'
 import SheetStage from '@/sheet/SheetStage.vue'
@@ -42,7 +43,10 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
     </template>
     <template #beside><Tools /></template>
     <template v-if="section" #below><SectionBand v-model:floor="floor" @close="section = false" /></template>
-    <template #layers="{ viewport }"><CutLayer v-if="section" :viewport="viewport" /></template>
+    <template #layers="{ viewport }">
+      <CutLayer v-if="section" :viewport="viewport" />
+      <CommonLayer :floor="floor" :viewport="viewport" />
+    </template>
   </SheetStage>
 </template>
 

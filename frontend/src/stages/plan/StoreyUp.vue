@@ -4,6 +4,8 @@ import Popover from 'primevue/popover'
 import { computed, useTemplateRef } from 'vue'
 import { useDesign } from '@/document/store'
 import { useMade } from '@/document/useMade'
+import { common } from '@/sheet/common'
+import { tool } from '@/sheet/tools'
 
 /** This storey's walls on the one above, which is made where there is none. */
 const floor = defineModel<string>('floor', { required: true })
@@ -17,6 +19,12 @@ const WHATS = [
   { what: 'walls', label: 'All walls and doors' },
   { what: 'rooms', label: 'Walls, doors and rooms' },
 ] as const
+
+function lay(): void {
+  menu.value?.hide()
+  common.value = []
+  tool.value = 'common'
+}
 
 async function raise(what: (typeof WHATS)[number]['what']): Promise<void> {
   const before = new Set(store.all('floor').map((f) => f.id))
@@ -35,6 +43,10 @@ async function raise(what: (typeof WHATS)[number]['what']): Promise<void> {
     <div class="whats">
       <Button v-for="w in WHATS" :key="w.what" :label="w.label" size="small" outlined @click="raise(w.what)" />
     </div>
+    <template v-if="store.floors.length > 1">
+      <p class="told over">Lay another storey over {{ here?.name }}:</p>
+      <div class="whats"><Button label="By two points that both have" size="small" outlined @click="lay" /></div>
+    </template>
     <p v-if="made.why.value" class="why" role="alert">{{ made.why.value }}</p>
   </Popover>
 </template>
@@ -43,6 +55,9 @@ async function raise(what: (typeof WHATS)[number]['what']): Promise<void> {
 .told {
   margin: 0 0 6px;
   font: 500 13px/1.3 var(--condensed);
+}
+.over {
+  margin-top: 10px;
 }
 .whats {
   display: grid;

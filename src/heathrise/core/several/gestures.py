@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import Any, cast
 
@@ -14,11 +15,12 @@ from ..walling import Gesture as WallGesture
 from ..walling import drawn as walls_drawn
 from ..walling import move_as_one
 from .copies import Copier
-from .hand import Align, Copy, Gesture, Mirror, Pick, Raise, Shift, Spread, Turn
+from .hand import Align, Copy, Fit, Gesture, Mirror, Pick, Raise, Shift, Spread, Turn
 from .images import bounds, mirrored, moved, picked, turned
 
 _SLAB_M = drawing_style().measures.slab_m
 _BESIDE_M = drawing_style().measures.beside_m
+_LEAST_APART_M = 1.0
 
 
 def drawn(design: Design, gesture: Gesture, catalogue: Catalogue) -> list[Change]:
@@ -154,6 +156,22 @@ def _raise(design: Design, gesture: Raise, catalogue: Catalogue) -> list[Change]
     return [*made, *Copier(design, catalogue).copies(chosen, moved((0.0, 0.0)), to)]
 
 
+def _fit(design: Design, gesture: Fit, _: Catalogue) -> list[Change]:
+    if gesture.floor not in design.of(Floor):
+        raise DesignError([Problem("floor", f"there is no storey {gesture.floor[:40]!r} in the plan")])
+    (a, b), (c, d) = gesture.are, gesture.belong
+    if min(math.dist(a, b), math.dist(c, d)) < _LEAST_APART_M:
+        what = f"the two points lie closer than {_LEAST_APART_M:.0f} m: take two that are far apart"
+        raise DesignError([Problem("points", what)])
+    turn = math.atan2(b[0] - a[0], b[1] - a[1]) - math.atan2(d[0] - c[0], d[1] - c[1])
+    middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+    to = ((c[0] + d[0]) / 2, (c[1] + d[1]) / 2)
+    image = turned(-math.degrees(turn), middle).then(moved((to[0] - middle[0], to[1] - middle[1])))
+    here = [e for _, e in design.elements() if getattr(e, "floor", None) == gesture.floor]
+    placed = [(e, image.of(e)) for e in here]
+    return [put(now) for was, now in placed if now != was]
+
+
 def _walls(design: Design, gesture: Raise) -> list[Wall]:
     walls = [w for w in design.of(Wall).values() if w.floor == gesture.floor]
     if gesture.what != "outer":
@@ -186,4 +204,5 @@ _DO: dict[type, Callable[[Design, Any, Catalogue], list[Change]]] = {
     Align: _align,
     Spread: _spread,
     Raise: _raise,
+    Fit: _fit,
 }

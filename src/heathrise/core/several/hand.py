@@ -99,6 +99,16 @@ class Raise(Strict):
     what: Literal["outer", "walls", "rooms"]
 
 
+class Fit(Strict):
+    """Lay a storey over another by two points that both have: where they ``are`` on it, and where they
+    ``belong``. It is moved and turned, and never stretched."""
+
+    do: Literal["fit"] = "fit"
+    floor: Id
+    are: tuple[At, At]
+    belong: tuple[At, At]
+
+
 Gesture = Annotated[
-    WallGesture | Shift | Copy | Turn | Mirror | Align | Spread | Raise, Field(discriminator="do")
+    WallGesture | Shift | Copy | Turn | Mirror | Align | Spread | Raise | Fit, Field(discriminator="do")
 ]

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from ..design import Design, DesignError, Element, Opening, Problem
+from ..design import Design, DesignError, Element, Opening, Problem, Underlay
 from .hand import Pick
 
 Spot = tuple[float, float]
@@ -34,7 +34,13 @@ class Image:
         azimuth = getattr(element, "azimuth_deg", None)
         if azimuth is not None:
             fields["azimuth_deg"] = round(self.bearing(azimuth) % 360, 3) % 360
+        if isinstance(element, Underlay):
+            fields["turn_deg"] = round((self.bearing(element.turn_deg) + 180) % 360 - 180, 3)
         return element.model_copy(update=fields) if fields else element
+
+    def then(self, other: Image) -> Image:
+        """Return this way and then another."""
+        return Image(lambda p: other.point(self.point(p)), lambda d: other.bearing(self.bearing(d)))
 
 
 def moved(by: Spot) -> Image:
