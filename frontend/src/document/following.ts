@@ -50,7 +50,8 @@ export function useFollowing(design: Unsaved) {
     const { changes } = pending[at]!
     try {
       const followed = await askGesture(project, pending.slice(0, at).flatMap((b) => b.changes), { do: 'said', changes })
-      if (project !== design.id()) return
+      // What comes after the edit was sent would be shown here and never saved.
+      if (project !== design.id() || !under.has(edit)) return
       design.extend(edit, followed.changes.slice(changes.length))
       questions.value = followed.questions
     } catch (error) {

@@ -9,6 +9,7 @@ from typing import Any
 import shapely
 from shapely.geometry import Polygon
 
+from ..base.memo import IdentityMemo
 from ..base.wording import metres, some
 from ..catalogue import Catalogue, drawing_style
 from ..context.findings import Cure, Finding, Place
@@ -21,8 +22,17 @@ _EACH = 5  # so many gaps of a storey are told one by one, more of them together
 _SHORTEST_WALL_M = drawing_style().measures.shortest_wall_m
 
 
-def room_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
-    """Yield the gaps that keep a room open, and the places between walls without a room."""
+_kept: IdentityMemo[tuple[Finding, ...]] = IdentityMemo(32)
+
+
+def room_findings(design: Design, catalogue: Catalogue) -> tuple[Finding, ...]:
+    """Return the gaps that keep a room open, and the places between walls without a room; the same as
+    long as no wall and no room changes, so that a drag of anything else pays nothing for it."""
+    parts = (design.of(Floor), design.of(Wall), design.of(Opening), design.of(Space), catalogue.rules)
+    return _kept.get(parts, None, lambda: tuple(_found(design, catalogue)))
+
+
+def _found(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     by_floor: dict[str, list[Gap]] = defaultdict(list)
     for gap in gaps_of(design, catalogue.rules["plan.gap_m"]):
         by_floor[gap.floor].append(gap)

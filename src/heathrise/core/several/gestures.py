@@ -10,7 +10,19 @@ import shapely
 from shapely.geometry import LineString, Point
 
 from ..catalogue import Catalogue, drawing_style
-from ..design import Change, Design, DesignError, Element, Floor, Problem, Space, Wall, apply, put
+from ..design import (
+    Change,
+    Design,
+    DesignError,
+    Element,
+    Floor,
+    Problem,
+    Space,
+    Wall,
+    apply,
+    free_number,
+    put,
+)
 from ..walling import Gesture as WallGesture
 from ..walling import drawn as walls_drawn
 from ..walling import move_as_one
@@ -132,7 +144,7 @@ def _raise(design: Design, gesture: Raise, catalogue: Catalogue) -> list[Change]
         over = [f.level for f in floors.values() if f.building == below.building]
         if below.level + 1 in over:
             raise DesignError([Problem("to", "there is a storey above already: say that it is meant")])
-        key = next(f"floor-{n}" for n in range(1, len(floors) + 2) if f"floor-{n}" not in floors)
+        key = f"floor-{free_number(floors, 'floor')}"
         rise = below.ceiling_height_m + _SLAB_M
         fields = {
             "id": key,

@@ -12,11 +12,12 @@ import numpy.typing as npt
 
 from ..context.integrity import MIN_WALL_M
 from ..design import Change, Design, DesignError, Opening, Problem, Wall, put
+from .net import JOIN_M
 
 Spot = tuple[float, float]
 End = Literal["a", "b"]
 
-MEETS_M = 0.02  # ends that lie so near to something are meant to be at it
+MEETS_M = JOIN_M  # ends that lie so near to something are meant to be at it
 _PARALLEL = math.sin(math.radians(8))
 _FAR_M = 500.0
 _FITS_M = 0.005
