@@ -91,7 +91,7 @@ def walls() -> None:
     marks.row("gaps of the storey", 1000 * _best(lambda k: gaps_of(_shifted(design, k), 1.3)), "ms")
     plan = Plan(design, catalogue)
     evaluate(plan)
-    relief(environment_of(plan), "f", "5", 1, "weaker", quick=True)
+    relief(environment_of(plan, "5"), "f", "5", 1, "weaker", quick=True)
 
     def gesture(k: int) -> Design:
         changes = drawn(design, Move(walls=("v-7-4",), by=(0.05 * (k + 1), 0)))
@@ -105,7 +105,7 @@ def walls() -> None:
     figures = _best(lambda k: evaluate(plan.redrawn(gesture(k + 10)).hastily()))
     drawn_relief = _best(
         lambda k: relief(
-            environment_of(plan.redrawn(gesture(k + 20)).hastily()), "f", "5", 1, "weaker", quick=True
+            environment_of(plan.redrawn(gesture(k + 20)).hastily(), "5"), "f", "5", 1, "weaker", quick=True
         )
     )
     marks.row("  and the relief of its storey", 1000 * drawn_relief, "ms", 250)

@@ -90,6 +90,7 @@ from .core.views.remedies import Remedies, remedies_of
 from .core.views.room_chain import RoomChain, room_chain
 from .core.views.savings import savings_of
 from .core.views.section import SectionView, section_view
+from .core.views.site import SiteView, site_view
 from .core.views.switch_choice import SwitchChoices, switch_choices
 from .core.views.way import way_of
 from .core.views.work_list import steps_of
@@ -277,6 +278,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "cutting": _plain(CuttingList, cutting_list),
     "pulls": _plain(PullList, pull_list),
     "mesh": _plain(MeshView, mesh_view),
+    "site": _plain(SiteView, site_view),
     "settings": _plain(HeldSettings, held_settings),
     "practice": _plain(PracticeView, practice_view),
     "school": Question(SchoolAsked, Changes, _school),

@@ -31,6 +31,7 @@ FAMILIES = {
     "plan-panel",
     "plan-light",
     "plan-socket",
+    "plan-buried",
     "plan-sockets",
     "rack-panel",
     "rack-socket",

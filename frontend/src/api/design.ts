@@ -11,6 +11,7 @@ export const KINDS: Kind[] = [
   "space",
   "riser",
   "duct",
+  "buried_service",
   "equipment_room",
   "device",
   "run",
@@ -125,6 +126,7 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "optional": false
     }
   ],
+  "buried_service": [],
   "equipment_room": [
     {
       "field": "floor",

@@ -55,7 +55,8 @@ export function useFollowing(design: Unsaved) {
       design.extend(edit, followed.changes.slice(changes.length))
       questions.value = followed.questions
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error
+      // Whatever went wrong, what comes after must still be saved.
+      if (!(error instanceof ApiError)) console.error(error)
     }
   }
 

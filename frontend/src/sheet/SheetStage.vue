@@ -9,8 +9,9 @@ import type { Viewport } from './useViewport'
 
 /** The frame of a stage whose work is on the sheet: a bar above, what stands beside it, the drawing. */
 defineOptions({ inheritAttrs: false })
-defineSlots<{ bar?(): unknown; beside?(): unknown; below?(): unknown; layers?(drawn: { viewport: Viewport; devices: Device[]; chosen: string | null }): unknown }>()
-defineProps<{ mode: SheetMode }>()
+defineSlots<{ bar?(): unknown; instead?(): unknown; beside?(): unknown; below?(): unknown; layers?(drawn: { viewport: Viewport; devices: Device[]; chosen: string | null }): unknown }>()
+/** `apart`: something else than the sheet of one storey is shown. */
+defineProps<{ mode: SheetMode; apart?: boolean }>()
 const floor = defineModel<string>('floor', { required: true })
 const store = useDesign()
 const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.name })))
@@ -25,7 +26,8 @@ const floors = computed(() => store.floors.map((f) => ({ value: f.id, label: f.n
       />
       <slot name="bar" />
     </div>
-    <div class="ground">
+    <div v-if="apart" class="ground"><slot name="instead" /></div>
+    <div v-else class="ground">
       <slot name="beside" />
       <!-- What the stage says of the sheet goes on to it as it is. -->
       <SheetView v-if="floor" v-bind="$attrs" :floor="floor" :mode="mode" class="drawing">

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..core.catalogue import load_catalogue
 from ..core.design import (
     Building,
+    BuriedService,
     Design,
     Duct,
     EquipmentRoom,
@@ -241,7 +242,23 @@ def _studio(drawing: Drawing) -> None:
             to_floor="studio",
             path=(start, (60.0, 10.0), (110.0, 38.0), STUDIO_AT),
             depth_m=0.45,
-        )
+        ),
+        # As a paper of the water board has it; nobody has looked.
+        BuriedService(
+            id="buried-1",
+            name="Old water main",
+            carries="water",
+            path=((48.0, -22.0), (71.0, 18.0), (78.0, 52.0)),
+            depth_m=0.8,
+        ),
+        BuriedService(
+            id="buried-2",
+            name="Studio feed",
+            carries="electricity",
+            path=((16.0, -6.0), (62.0, -4.0), (112.0, 33.0)),
+            depth_m=0.6,
+            found=True,
+        ),
     )
 
 

@@ -35,6 +35,7 @@ from ..core.views.channel_width import WidthView
 from ..core.views.offers import with_changes
 from ..core.views.room_chain import RoomChain
 from ..core.views.section import SectionView
+from ..core.views.site import SiteView
 from ..formats.scan_csv import read_scan
 from ..formats.survey_csv import read_survey
 from ..questions import QUESTIONS, known_floor
@@ -140,6 +141,13 @@ def walk_path(project_id: str, asked: WalkAsked) -> Response:
 def cut_section(project_id: str, asked: SectionAsked) -> Response:
     """Cut through the site: storeys, walls, slabs, what hangs near the cut and is heard on it."""
     return _answer(project_id, "section", asked)
+
+
+@routes.get("/site")
+@routes.output(SiteView)
+def see_site(project_id: str) -> Response:
+    """See all of the site from above: buildings, what lies between them and in the ground."""
+    return _answer(project_id, "site")
 
 
 def _answer(project_id: str, question: str, asked: Asked | None = None) -> Response:

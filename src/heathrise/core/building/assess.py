@@ -11,6 +11,7 @@ from ..design import Design
 from ..mains import MainsLine
 from ..sight import CameraView, sight_findings, views_of
 from ..walling import Gap
+from .buried import buried_findings
 from .mains import mains_findings
 from .placing import placing_findings
 from .rooms import room_findings
@@ -35,4 +36,5 @@ def plan_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
     yield from stack_findings(design, catalogue)
     yield from placing_findings(design, catalogue)
     yield from mains_findings(design, catalogue)
+    yield from buried_findings(design, catalogue)
     yield from sight_findings(design, catalogue, views_of(design, catalogue))

@@ -23,6 +23,7 @@ SLAB_M = drawing_style().measures.slab_m  # where nothing else says how thick a 
 LEAST_STOREY_M = 1.0  # storeys nearer than this are read as standing on one another
 OVERLAP_M2 = 0.5  # rooms that overlap by less share an edge
 _KEPT_SPOTS = 5_000
+_SAME_M2 = 1e-6  # slabs that differ by less take the same from every ray
 _UNKNOWN = object()
 _GAP_M = 0.2  # rooms drawn to the faces of a wall between them stand on one slab
 
@@ -127,6 +128,14 @@ class Storeys:
         found = [*self._floors(), *self._roofs()]
         return tuple(sorted(found, key=lambda s: s.z_m))
 
+    def stand_as(self, other: Storeys) -> bool:
+        """Whether storeys stand as high and slabs lie as far as another's, whatever rooms are between."""
+        if self is other:
+            return True
+        if self.elevation_m != other.elevation_m or len(self.slabs) != len(other.slabs):
+            return False
+        return all(map(_lies_as, self.slabs, other.slabs))
+
     def _floors(self) -> Iterator[Slab]:
         holes: dict[str, list[Any]] = {}
         for rows in self.rooms.values():
@@ -157,6 +166,17 @@ class Storeys:
                 yield Slab(top_m, self.roofs[building], area, floor, roof=True)
 
 
+def _lies_as(mine: Slab, other: Slab) -> bool:
+    """Whether two slabs are one but for the corners that rooms leave on its edges."""
+    same = (mine.z_m, mine.construction, mine.floor, mine.roof) == (
+        other.z_m,
+        other.construction,
+        other.floor,
+        other.roof,
+    )
+    return same and float(mine.area.symmetric_difference(other.area).area) < _SAME_M2
+
+
 _storeys: IdentityMemo[Storeys] = IdentityMemo(64)
 _bare: IdentityMemo[bool] = IdentityMemo(64, weigh=lambda _: 0)  # whether any storey has no room
 
@@ -166,6 +186,18 @@ def storeys_of(design: Design) -> Storeys:
 
     parts = (design.of(Floor), design.of(Space), design.of(Building), _wall_table(design))
     return _storeys.get(parts, None, lambda: _make(design))
+
+
+def footprints_of(design: Design) -> dict[str, Any]:
+    """Return by building the ground that its storeys cover; none for one of which nothing is drawn."""
+    storeys = storeys_of(design)
+    found: dict[str, Any] = {}
+    for building in design.of(Building):
+        rows = [storeys.regions[f] for f in storeys.ordered(building) if f in storeys.regions]
+        area = unary_union(rows) if rows else None
+        if area is not None and not area.is_empty:
+            found[building] = area
+    return found
 
 
 def _wall_table(design: Design) -> object:

@@ -20,6 +20,7 @@ from .design import (
 )
 from .elements import (
     Building,
+    BuriedService,
     Device,
     Duct,
     EquipmentRoom,
@@ -49,6 +50,7 @@ from .practice_elements import Practice, SchoolChoice
 from .values import (
     KEYED,
     AskedOf,
+    Carries,
     Category,
     ComplaintKind,
     Dug,
@@ -81,6 +83,8 @@ __all__ = [
     "AskedOf",
     "Band",
     "Building",
+    "BuriedService",
+    "Carries",
     "Category",
     "Change",
     "ClientGroup",

@@ -12,6 +12,7 @@ from ..base.mounts import Mount
 from .values import (
     BackHaul,
     BuildingRef,
+    Carries,
     Category,
     ChannelsBy,
     Clock,
@@ -189,6 +190,17 @@ class Duct(Element):
     path: Polyline
     depth_m: Annotated[float, Field(ge=0, le=5)] = 0.6
     dug: Dug = "loam"
+
+
+class BuriedService(Element):
+    """A pipe or cable of somebody's in the ground: ``found`` where it was located there, else it lies as a
+    paper or a word has it. ``depth_m`` is None where nobody knows."""
+
+    name: Name
+    carries: Carries = "electricity"
+    path: Polyline
+    depth_m: Annotated[float, Field(ge=0, le=5)] | None = None
+    found: bool = False
 
 
 class EquipmentRoom(Element):

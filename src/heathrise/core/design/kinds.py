@@ -5,6 +5,7 @@ from __future__ import annotations
 from .brief_elements import ClientGroup, Complaint, LineEntry, OldCable, Underlay, UsualRoute, Variant, Zone
 from .elements import (
     Building,
+    BuriedService,
     Device,
     Duct,
     EquipmentRoom,
@@ -42,6 +43,7 @@ KINDS: dict[str, type[Element]] = {
     "space": Space,
     "riser": Riser,
     "duct": Duct,
+    "buried_service": BuriedService,
     "equipment_room": EquipmentRoom,
     "device": Device,
     "run": Run,

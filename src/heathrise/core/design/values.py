@@ -53,6 +53,7 @@ Medium = Literal["copper", "fibre"]
 # weather and sun, or the ground.
 Jacket = Literal["indoor", "riser", "plenum", "outdoor", "ground"]
 # How a duct gets into the ground; "there" lies in it already.
+Carries = Literal["electricity", "gas", "water", "drain", "telecom", "heating", "unknown"]
 Dug = Literal["loam", "clay", "stony", "machine", "plough", "paving", "drive", "there"]
 Use = Literal["calls", "everyday", "sensors", "none"]
 DeviceKind = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z_]*$", max_length=40)]

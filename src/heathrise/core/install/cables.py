@@ -77,7 +77,7 @@ class Penetration:
 
 @dataclass(frozen=True)
 class Trench:
-    """A duct that is dug in; minutes for one person."""
+    """A duct that is dug in; minutes for one person. ``near`` names the buried services beside it."""
 
     id: str
     name: str
@@ -86,6 +86,7 @@ class Trench:
     depth_m: float
     minutes: float
     material: str
+    near: tuple[str, ...] = ()
 
 
 def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
@@ -103,6 +104,7 @@ def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
             tools=("cable and pipe locator", "spade", "barrier"),
             checks=(
                 "The owner's permission and the plans of buried services are at hand",
+                *(f"{service} from its start: located, and dug by hand there" for service in trench.near),
                 "Photograph the duct before it is covered",
             ),
         )

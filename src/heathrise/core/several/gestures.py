@@ -26,8 +26,9 @@ from ..design import (
 from ..walling import Gesture as WallGesture
 from ..walling import drawn as walls_drawn
 from ..walling import move_as_one
+from .buildings import apart, carry
 from .copies import Copier
-from .hand import Align, Copy, Fit, Gesture, Mirror, Pick, Raise, Shift, Spread, Turn
+from .hand import Align, Apart, Carry, Copy, Fit, Gesture, Mirror, Pick, Raise, Shift, Spread, Turn
 from .images import bounds, mirrored, moved, picked, turned
 
 _SLAB_M = drawing_style().measures.slab_m
@@ -217,4 +218,6 @@ _DO: dict[type, Callable[[Design, Any, Catalogue], list[Change]]] = {
     Spread: _spread,
     Raise: _raise,
     Fit: _fit,
+    Carry: carry,
+    Apart: apart,
 }

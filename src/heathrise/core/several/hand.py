@@ -109,6 +109,24 @@ class Fit(Strict):
     belong: tuple[At, At]
 
 
+class Carry(Strict):
+    """Put a whole building elsewhere, with all its storeys and the ends of ducts that lie in it."""
+
+    do: Literal["carry"] = "carry"
+    building: Id
+    by: At
+
+
+class Apart(Strict):
+    """Put a whole building so far from another, measured between them at their nearest."""
+
+    do: Literal["apart"] = "apart"
+    building: Id
+    other: Id
+    gap_m: Annotated[float, Field(ge=0.05, le=1500)]
+
+
 Gesture = Annotated[
-    WallGesture | Shift | Copy | Turn | Mirror | Align | Spread | Raise | Fit, Field(discriminator="do")
+    WallGesture | Shift | Copy | Turn | Mirror | Align | Spread | Raise | Fit | Carry | Apart,
+    Field(discriminator="do"),
 ]

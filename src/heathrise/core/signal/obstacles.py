@@ -95,6 +95,7 @@ def terrain_of(design: Design, catalogue: Catalogue) -> Obstacles:
 # them by a few panels.
 _roots: deque[Obstacles] = deque(maxlen=4)
 MOST_CHANGED_PANELS = 24
+_MOST_CHANGED_SHARE = 0.25  # a line of walls goes on through a storey; more is traced anew as fast
 
 
 def _make(design: Design, catalogue: Catalogue) -> Obstacles:
@@ -113,14 +114,21 @@ def _make(design: Design, catalogue: Catalogue) -> Obstacles:
 def _likeness(panels: Array, storeys: Storeys, layers: Layers) -> Likeness | None:
     mine = {row.tobytes(): row for row in panels}
     for other in reversed(list(_roots)):  # another thread may add to them meanwhile
-        if other.storeys is not storeys or other.layers is not layers:
+        if not _slabs_as(storeys, layers, other):
             continue
         theirs = {row.tobytes(): row for row in other.panels}
         come = [row for key, row in mine.items() if key not in theirs]
         gone = [row for key, row in theirs.items() if key not in mine]
-        if len(come) + len(gone) <= MOST_CHANGED_PANELS:
+        if len(come) + len(gone) <= max(MOST_CHANGED_PANELS, _MOST_CHANGED_SHARE * len(panels)):
             return Likeness(other, _panels(gone), _panels(come))
     return None
+
+
+def _slabs_as(storeys: Storeys, layers: Layers, other: Obstacles) -> bool:
+    """Whether slabs take the same from rays: rooms that follow a wall leave most of them alone."""
+    if layers is other.layers:
+        return True
+    return np.array_equal(layers.loss_db, other.layers.loss_db) and storeys.stand_as(other.storeys)
 
 
 def _panels(rows: list[Array]) -> Array:
@@ -199,6 +207,8 @@ def _changed(
     like = terrain.like
     if like is None:
         return None
+    if isinstance(grid, Survey) and terrain.storeys is not like.terrain.storeys:
+        return None  # its spots are of the rooms as they are now
     source = source_of(terrain, device)
     if source_of(like.terrain, device) != source:
         return None

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 
 from ..catalogue import Rules
+from ..context.buried import meetings_of
 from ..context.plan import Plan, answered
 from ..context.storeys import Storeys, storeys_of
-from ..design import Building, Device, Duct, Floor, Injector
+from ..design import Building, BuriedService, Device, Duct, Floor, Injector
 from ..install import (
     Finish,
     MountPlace,
@@ -52,8 +54,21 @@ def _built(plan: Plan) -> dict[str, int | None]:
 
 def _trenches(plan: Plan) -> list[Trench]:
     label = plan.catalogue.parts["duct"].label
+    services = plan.design.of(BuriedService)
+    near: dict[str, list[str]] = defaultdict(list)
+    for meeting in meetings_of(plan.design, plan.rules["plan.service_apart_m"]):
+        near[meeting.duct].append(f"{services[meeting.service].name} {meeting.said}")
     return [
-        Trench(d.id, d.name, d.from_floor, duct_m(d), d.depth_m, trench_minutes(plan.rules, d), label)
+        Trench(
+            d.id,
+            d.name,
+            d.from_floor,
+            duct_m(d),
+            d.depth_m,
+            trench_minutes(plan.rules, d),
+            label,
+            tuple(near[d.id]),
+        )
         for d in plan.design.of(Duct).values()
         if d.dug != "there"
     ]

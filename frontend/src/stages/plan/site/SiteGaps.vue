@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { SiteView } from '@/api/types'
+import { length } from '@/document/units'
+import type { Viewport } from '@/sheet/useViewport'
+
+/** How far buildings stand apart: between all that see one another, or from the one that is chosen. */
+const props = defineProps<{ gaps: SiteView['gaps']; viewport: Viewport; building: string | null; name: (id: string) => string }>()
+defineEmits<{ apart: [id: string, other: string, gap_m: number] }>()
+
+const LEAST_PX = 26
+/** Whether no third building is nearer to both: what lies beyond a neighbour is not measured to. */
+const nearest = (g: SiteView['gaps'][number]) =>
+  !props.gaps.some((h) => {
+    const third = h.first === g.first ? h.second : h.second === g.first ? h.first : null
+    const other = third && props.gaps.find((k) => [k.first, k.second].includes(third) && [k.first, k.second].includes(g.second))
+    return third && third !== g.second && other && h.gap_m < g.gap_m && other.gap_m < g.gap_m
+  })
+const lines = computed(() =>
+  props.gaps
+    .filter((g) => (props.building ? [g.first, g.second].includes(props.building) : g.clear && nearest(g)) && g.gap_m > 0)
+    .flatMap((g) => {
+      const [[ax, ay], [bx, by]] = [props.viewport.toScreen(g.from_at), props.viewport.toScreen(g.to_at)]
+      const size = Math.hypot(bx - ax, by - ay)
+      if (size < LEAST_PX) return []
+      const [nx, ny] = [(-(by - ay) / size) * 6, ((bx - ax) / size) * 6]
+      const tick = (x: number, y: number) => `M${x - nx} ${y - ny}L${x + nx} ${y + ny}`
+      return [{ key: `${g.first}-${g.second}`, path: `M${ax} ${ay}L${bx} ${by}${tick(ax, ay)}${tick(bx, by)}`, x: (ax + bx) / 2, y: (ay + by) / 2, words: length(g.gap_m, 2), title: `${props.name(g.first)} to ${props.name(g.second)}` }]
+    }),
+)
+</script>
+
+<template>
+  <g class="gaps" data-layer="gaps-of-site">
+    <g v-for="l in lines" :key="l.key">
+      <path :d="l.path" :class="{ chosen: building }" />
+      <text :x="l.x" :y="l.y - 5" text-anchor="middle">{{ l.words }}</text>
+      <title>{{ l.title }}</title>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+.gaps {
+  pointer-events: none;
+}
+path {
+  fill: none;
+  stroke: var(--granite);
+  stroke-width: 1.2;
+}
+path.chosen {
+  stroke: var(--heather);
+  stroke-width: 1.8;
+}
+text {
+  font: 600 12px var(--mono);
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
+  stroke-linejoin: round;
+}
+</style>

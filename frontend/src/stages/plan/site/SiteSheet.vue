@@ -1,0 +1,310 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import Button from 'primevue/button'
+import { computed, nextTick, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { ApiError, api, taken } from '@/api/client'
+import type { Point, SiteView } from '@/api/types'
+import { boundsOf, linePath } from '@/document/geometry'
+import { roleOf } from '@/document/kinds'
+import { useDesign } from '@/document/store'
+import { length, signed } from '@/document/units'
+import { useMade } from '@/document/useMade'
+import { overlaps, type Box } from '@/sheet/boxes'
+import DraftLayer from '@/sheet/DraftLayer.vue'
+import MarkShape from '@/sheet/MarkShape.vue'
+import { useViewport } from '@/sheet/useViewport'
+import SiteGaps from './SiteGaps.vue'
+import SiteTable from './SiteTable.vue'
+import { CARRIED } from './carried'
+import { useSiteHand, type SiteTool } from './useSiteHand'
+
+/** The whole site from above: buildings, how far apart and how high, what lies in the ground between. */
+const emit = defineEmits<{ close: []; floor: [id: string] }>()
+const store = useDesign()
+const made = useMade()
+const view = shallowRef<SiteView | null>(null)
+const trouble = ref('')
+const frame = useTemplateRef<HTMLElement>('frame')
+const { width, height } = useElementSize(frame)
+const viewport = useViewport()
+
+let round = 0
+async function load(): Promise<void> {
+  const mine = ++round
+  try {
+    const found = await taken(api.GET('/api/projects/{project_id}/site', { params: { path: { project_id: store.id } } }))
+    if (mine !== round) return
+    const first = !view.value
+    view.value = found
+    trouble.value = ''
+    if (first) fit()
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    // Without a connection the last one stays up.
+    if (mine === round && !error.isOffline) trouble.value = error.words
+  }
+}
+watch(() => [store.revision, store.id], () => void load(), { immediate: true })
+onScopeDispose(() => (round += 1))
+
+function fit(): void {
+  const v = view.value
+  if (!v || !width.value) return
+  const points = [...v.buildings.flatMap((b) => b.outline.flat()), ...v.ducts.flatMap((d) => d.path), ...v.services.flatMap((s) => s.path), ...v.gaps.flatMap((g) => [g.from_at, g.to_at])]
+  viewport.fit(points.length ? boundsOf(points) : [0, 0, 40, 30])
+}
+const REFIT_SHARE = 0.15
+watch([width, height], ([w, h], [before, high]) => {
+  viewport.width.value = w
+  viewport.height.value = h
+  // Also where the table folds out below: it would hide part of the drawing.
+  if (w && (!before || Math.abs(h - high) > REFIT_SHARE * high)) void nextTick(fit)
+})
+
+const hand = useSiteHand({ viewport, view: () => view.value, made })
+const chosen = computed(() => store.selection?.id ?? null)
+const building = computed(() => hand.building.value)
+const by = (id: string) => (hand.carried.value?.id === id ? `translate(${hand.carried.value.by.join(' ')})` : undefined)
+const middle = (path: readonly (readonly number[])[]): Point => {
+  const k = Math.floor((path.length - 1) / 2)
+  const [a, b] = [path[k]!, path[Math.min(k + 1, path.length - 1)]!]
+  return viewport.toScreen([(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2])
+}
+const NAME_PX = 150
+function boxOf(b: SiteView['buildings'][number]): Box {
+  const [west, south, east, north] = boundsOf(b.outline.flat())
+  const [[left, bottom], [right, top]] = [viewport.toScreen([west, south]), viewport.toScreen([east, north])]
+  return { left, right, top, bottom }
+}
+const names = computed(() =>
+  (view.value?.buildings ?? []).map((b) => {
+    const box = boxOf(b)
+    const middle = (box.left + box.right) / 2
+    const words = (y: number) => ({ left: middle - NAME_PX / 2, right: middle + NAME_PX / 2, top: y - 20, bottom: y + 24 })
+    // A building that is drawn smaller than its name has it below, or above where another stands below.
+    const within = box.right - box.left > NAME_PX
+    const sides = [box.bottom + 22, box.top - 30]
+    const free = sides.find((y) => !view.value!.buildings.some((o) => o !== b && overlaps(boxOf(o), words(y))))
+    const [x, y] = within ? viewport.toScreen(b.at) : [middle, free ?? sides[0]!]
+    return { b, x, y, ground: b.ground_m ? `ground ${signed(b.ground_m, 2)} m` : 'ground 0', size: `${b.storeys} ${b.storeys === 1 ? 'storey' : 'storeys'}, ${length(b.top_m - b.ground_m)} high` }
+  }),
+)
+const meetings = computed(() => (view.value?.ducts ?? []).flatMap((d) => d.meetings.map((m) => ({ ...m, duct: d, key: `${d.duct}-${m.service}-${m.from_m}` }))))
+const TOOLS: { id: SiteTool; label: string; icon: string; hint: string }[] = [
+  { id: 'select', label: 'Choose', icon: 'pi pi-arrow-up-left', hint: 'Drag a building to where it stands, or choose it and type how far it is from another' },
+  { id: 'duct', label: 'Duct', icon: 'pi pi-minus', hint: 'Press where it leaves a building, at each corner, and in the other building' },
+  { id: 'service', label: 'Buried service', icon: 'pi pi-ellipsis-h', hint: 'Press along what others have in the ground; Enter, or a second press, ends it' },
+]
+const hint = computed(() => made.why.value || hand.told.value || trouble.value || TOOLS.find((t) => t.id === hand.tool.value)!.hint)
+
+function open(id: string): void {
+  const there = view.value?.buildings.find((b) => b.building === id)
+  if (!there) return
+  emit('floor', there.floor)
+  emit('close')
+}
+function choose(kind: 'duct' | 'buried_service' | 'device' | 'equipment_room' | 'line_entry', id: string): void {
+  if (hand.tool.value !== 'select') return
+  hand.building.value = null
+  store.selection = { kind, id }
+}
+</script>
+
+<template>
+  <div class="site" data-testid="site">
+    <div class="tools" role="toolbar" aria-label="Site">
+      <Button
+        v-for="t in TOOLS" :key="t.id" :label="t.label" size="small" :text="hand.tool.value !== t.id" :aria-pressed="hand.tool.value === t.id"
+        @click="hand.take(t.id)"
+      />
+      <Button v-if="hand.path.value.length > 1" label="Done" size="small" outlined @click="hand.finish()" />
+      <span class="hint" :class="{ why: made.why.value || trouble }" role="status">{{ hint }}</span>
+      <Button icon="pi pi-expand" size="small" text aria-label="Show all of the site" @click="fit()" />
+    </div>
+    <div ref="frame" class="frame">
+      <svg
+        v-if="width" class="sheet" :width="width" :height="height" tabindex="0" role="application" aria-label="Site from above. The list below says the same."
+        @pointerdown="hand.down" @pointermove="hand.move" @pointerup="hand.up" @pointercancel="hand.cancel" @wheel.prevent="hand.wheel" @keydown="hand.key"
+      >
+        <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
+        <template v-if="view">
+          <g :transform="viewport.transform.value">
+            <path v-for="y in view.yards" :key="y.space" :d="`${linePath(y.outline)}Z`" class="yard" vector-effect="non-scaling-stroke"><title>{{ y.name }}</title></path>
+            <path v-for="s in view.services" :key="s.service" :d="linePath(s.path)" class="service" :class="[s.carries, { told: !s.found, chosen: s.service === chosen }]" vector-effect="non-scaling-stroke" />
+            <path v-for="d in view.ducts" :key="d.duct" :d="linePath(d.path)" class="duct" :class="{ chosen: d.duct === chosen, there: d.dug === 'there' }" vector-effect="non-scaling-stroke" />
+            <path v-for="s in view.services" :key="`r-${s.service}`" :d="linePath(s.path)" class="reach" vector-effect="non-scaling-stroke" :data-service="s.service" @click.stop="choose('buried_service', s.service)"><title>{{ s.name }}</title></path>
+            <path v-for="d in view.ducts" :key="`r-${d.duct}`" :d="linePath(d.path)" class="reach" vector-effect="non-scaling-stroke" :data-duct="d.duct" @click.stop="choose('duct', d.duct)"><title>{{ d.name }}</title></path>
+            <g
+              v-for="b in view.buildings" :key="b.building" class="house" :class="{ chosen: b.building === building }" :transform="by(b.building)" tabindex="0" role="button"
+              :aria-label="`${b.name}, ${length(b.top_m - b.ground_m)} high`" :aria-pressed="b.building === building" :data-building="b.building"
+              @pointerdown="hand.grab(b.building, $event)" @dblclick="open(b.building)" @keydown.enter="hand.building.value = b.building"
+            >
+              <path :d="b.outline.map((r) => `${linePath(r)}Z`).join('')" fill-rule="evenodd" vector-effect="non-scaling-stroke" />
+            </g>
+          </g>
+          <SiteGaps :gaps="view.gaps" :viewport="viewport" :building="building" :name="(id) => store.find('building', id)?.name ?? ''" @apart="hand.apart" />
+          <g v-for="n in names" :key="n.b.building" class="label" :transform="`translate(${n.x} ${n.y})`">
+            <text y="-8" text-anchor="middle" class="name">{{ n.b.name }}</text>
+            <text y="7" text-anchor="middle">{{ n.ground }}</text>
+            <text y="20" text-anchor="middle">{{ n.size }}</text>
+          </g>
+          <g v-for="d in view.ducts" :key="`l-${d.duct}`" class="label" :transform="`translate(${middle(d.path).join(' ')})`">
+            <text y="-8" text-anchor="middle" class="name">{{ d.name }}</text>
+            <text y="17" text-anchor="middle">{{ length(d.length_m) }} · {{ d.dug === 'there' ? 'lies there' : `${length(d.depth_m, 2)} deep` }}</text>
+          </g>
+          <g v-for="s in view.services" :key="`n-${s.service}`" class="label" :transform="`translate(${viewport.toScreen(s.path[0]!).join(' ')})`">
+            <circle r="9" class="token" :class="s.carries" /><text y="4" text-anchor="middle" class="name">{{ CARRIED[s.carries].letter }}</text>
+            <title>{{ s.name }}, {{ CARRIED[s.carries].name }}, {{ s.found ? 'located' : 'not located yet' }}</title>
+          </g>
+          <g v-for="m in meetings" :key="m.key" class="meeting" :transform="`translate(${viewport.toScreen(m.at).join(' ')})`">
+            <path d="M-8 -8L8 8M8 -8L-8 8" /><text x="12" y="4">by hand</text>
+            <title>{{ m.duct.name }} near {{ store.find('buried_service', m.service)?.name }}</title>
+          </g>
+          <g
+            v-for="m in view.marks" :key="m.id" class="mark" :transform="`translate(${viewport.toScreen(m.at).join(' ')}) scale(0.75)`"
+            @click.stop="choose(m.kind === 'equipment_room' || m.kind === 'line_entry' ? m.kind : 'device', m.id)"
+          >
+            <MarkShape :shape="m.kind === 'equipment_room' ? 'hut' : (roleOf(store.catalogue, m.kind)?.mark ?? 'spring')" /><title>{{ m.name }}</title>
+          </g>
+          <DraftLayer part="draft" :viewport="viewport" :draft="null" :cursor="hand.cursor.value" :path="hand.path.value" />
+        </template>
+      </svg>
+      <p v-if="view && !view.buildings.length" class="quiet none">No building is drawn yet. Draw a room on the plan: its building stands here then.</p>
+    </div>
+    <SiteTable v-if="view" :view="view" :building="building" @building="hand.building.value = $event" @open="open" @choose="choose" @apart="hand.apart" />
+  </div>
+</template>
+
+<style scoped>
+.site {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 3px 8px;
+  border-bottom: 1px solid var(--granite-light);
+}
+.hint {
+  margin: 0 auto 0 8px;
+  font-size: 12px;
+  color: var(--granite);
+}
+.hint.why {
+  color: var(--rust);
+}
+.frame {
+  position: relative;
+  flex: 1;
+  min-height: 160px;
+  overflow: hidden;
+  background: var(--paper-deep);
+}
+.sheet {
+  position: absolute;
+  inset: 0;
+  touch-action: none;
+  user-select: none;
+  outline: none;
+}
+.yard {
+  fill: none;
+  stroke: var(--granite-mid);
+  stroke-dasharray: 4 3;
+}
+.house {
+  cursor: grab;
+  outline: none;
+}
+.house path {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 2.2;
+}
+.house:focus-visible path,
+.house.chosen path {
+  stroke: var(--heather);
+  fill: var(--heather-wash);
+}
+.duct {
+  fill: none;
+  stroke: var(--tarn);
+  stroke-width: 4;
+}
+.duct.there {
+  stroke-dasharray: 2 4;
+}
+.service {
+  fill: none;
+  stroke: var(--granite);
+  stroke-width: 2;
+}
+.service.told {
+  stroke-dasharray: 8 5;
+}
+.service.gas,
+.service.electricity {
+  stroke: var(--rust);
+}
+.duct.chosen,
+.service.chosen {
+  stroke: var(--heather);
+}
+.reach {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 16;
+  cursor: pointer;
+}
+.label {
+  pointer-events: none;
+  font: 500 11px var(--mono);
+}
+.label text {
+  fill: var(--granite);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+  stroke-linejoin: round;
+}
+.label .name {
+  font: 600 12.5px var(--condensed);
+  fill: var(--ink);
+}
+.token {
+  fill: var(--paper);
+  stroke: var(--granite);
+  stroke-width: 1.5;
+}
+.token.gas,
+.token.electricity {
+  stroke: var(--rust);
+}
+.meeting {
+  pointer-events: none;
+}
+.meeting path {
+  stroke: var(--rust);
+  stroke-width: 2.5;
+}
+.meeting text {
+  font: 600 11px var(--condensed);
+  fill: var(--rust);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+}
+.mark {
+  color: var(--ink);
+  cursor: pointer;
+}
+.none {
+  position: absolute;
+  inset: 40% 20% auto;
+  text-align: center;
+}
+</style>

@@ -1,0 +1,178 @@
+import { computed, ref, shallowRef } from 'vue'
+import type { Point, SiteView } from '@/api/types'
+import { nearestStorey, put } from '@/document/edits'
+import { contains, distance, rounded } from '@/document/geometry'
+import { useDesign } from '@/document/store'
+import { length } from '@/document/units'
+import type { useMade } from '@/document/useMade'
+import type { Viewport } from '@/sheet/useViewport'
+
+export type SiteTool = 'select' | 'duct' | 'service'
+
+const MOVED_PX = 4
+const SAME_SPOT_PX = 12
+const STEP_M = 0.1
+const NUDGE_M = 0.25
+const DEPTH_M = 0.6
+const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
+
+interface Site {
+  viewport: Viewport
+  view: () => SiteView | null
+  made: ReturnType<typeof useMade>
+}
+
+/** What the pointer and the keyboard do on the site: carry a building, draw what lies in the ground. */
+export function useSiteHand({ viewport, view, made }: Site) {
+  const store = useDesign()
+  const tool = ref<SiteTool>('select')
+  /** The building that is chosen. */
+  const building = ref<string | null>(null)
+  const carried = shallowRef<{ id: string; by: Point } | null>(null)
+  const path = shallowRef<Point[]>([])
+  const cursor = shallowRef<Point | null>(null)
+  let held: { id: string | null; x: number; y: number; moved: boolean } | null = null
+
+  function spot(event: PointerEvent | WheelEvent): Point {
+    const box = (event.currentTarget as Element).closest('svg')!.getBoundingClientRect()
+    return viewport.toWorld(event.clientX - box.left, event.clientY - box.top)
+  }
+
+  const told = computed(() => {
+    const by = carried.value?.by
+    if (!by) return ''
+    const way = (m: number, plus: string, minus: string) => (m ? `${length(Math.abs(m))} ${m > 0 ? plus : minus}` : '')
+    return [way(by[0], 'east', 'west'), way(by[1], 'north', 'south')].filter(Boolean).join(', ')
+  })
+
+  function take(next: SiteTool): void {
+    tool.value = next
+    path.value = []
+    building.value = null
+  }
+
+  function grab(id: string, event: PointerEvent): void {
+    if (event.button !== 0 || tool.value !== 'select') return
+    event.stopPropagation()
+    building.value = id
+    store.selection = null
+    begin(id, event)
+  }
+
+  function begin(id: string | null, event: PointerEvent): void {
+    held = { id, x: event.clientX, y: event.clientY, moved: false }
+    const svg = (event.currentTarget as Element).closest('svg')!
+    svg.setPointerCapture(event.pointerId)
+    if (!id) svg.focus({ preventScroll: true })
+  }
+
+  function down(event: PointerEvent): void {
+    if (event.button === 1 || tool.value === 'select') return begin(null, event)
+    if (event.button !== 0) return
+    const at = rounded(spot(event), 0.05)
+    const last = path.value.at(-1)
+    if (last && distance(last, at) * viewport.scale.value < SAME_SPOT_PX) return finish()
+    path.value = [...path.value, at]
+    const start = houseAt(path.value[0]!)
+    const there = houseAt(at)
+    if (tool.value === 'duct' && path.value.length > 1 && there && there !== start) finish()
+  }
+
+  function move(event: PointerEvent): void {
+    cursor.value = tool.value === 'select' ? null : spot(event)
+    if (!held) return
+    const [dx, dy] = [event.clientX - held.x, event.clientY - held.y]
+    if (!held.moved && Math.hypot(dx, dy) < MOVED_PX) return
+    held.moved = true
+    if (held.id) {
+      carried.value = { id: held.id, by: rounded([dx / viewport.scale.value, -dy / viewport.scale.value], STEP_M) }
+    } else {
+      viewport.pan(dx, dy)
+      Object.assign(held, { x: event.clientX, y: event.clientY })
+    }
+  }
+
+  function up(): void {
+    const [was, to] = [held, carried.value]
+    held = null
+    if (was && !was.moved && !was.id && tool.value === 'select') building.value = null
+    if (!to || (!to.by[0] && !to.by[1])) carried.value = null
+    else void carry(to.id, to.by)
+  }
+
+  async function carry(id: string, by: Point): Promise<void> {
+    await made.make(`Move ${nameOf(id)}`, { do: 'carry', building: id, by })
+    carried.value = null
+  }
+
+  /** Put a building so far from another. */
+  function apart(id: string, other: string, gap_m: number): void {
+    void made.make(`${nameOf(id)} ${length(gap_m, 2)} from ${nameOf(other)}`, { do: 'apart', building: id, other, gap_m })
+  }
+
+  const nameOf = (id: string) => store.find('building', id)?.name ?? 'the building'
+  const houseAt = (at: Point) => view()?.buildings.find((b) => b.outline.some((ring) => contains(ring as Point[], at)))?.building
+
+  function finish(): void {
+    const drawn = path.value
+    path.value = []
+    if (drawn.length < 2) return
+    if (tool.value === 'duct') duct(drawn)
+    else if (tool.value === 'service') service(drawn)
+    tool.value = 'select'
+  }
+
+  function service(drawn: Point[]): void {
+    const id = store.nextId('buried_service', 'buried')
+    const name = `Service ${id.split('-').at(-1)}`
+    store.commit(`Draw ${name}`, [put('buried_service', { id, name, carries: 'unknown', path: drawn, depth_m: null, found: false })])
+    store.selection = { kind: 'buried_service', id }
+  }
+
+  function duct(drawn: Point[]): void {
+    const first = houseAt(drawn[0]!) ?? nearest(drawn[0]!)
+    const from = view()?.buildings.find((b) => b.building === first)?.floor
+    const here = from ? store.find('floor', from) : undefined
+    if (!here) return
+    const second = houseAt(drawn.at(-1)!)
+    const to = second ? nearestStorey(store.all('floor').filter((f) => f.building === second), here) : undefined
+    const id = store.nextId('duct', 'duct')
+    const name = `Duct ${id.split('-').at(-1)}`
+    const row = { id, name, from_floor: here.id, to_floor: to?.id ?? here.id, path: drawn, depth_m: DEPTH_M, dug: 'loam' as const }
+    store.commit(`Draw ${name}`, [put('duct', row)])
+    store.selection = { kind: 'duct', id }
+  }
+
+  /** The building whose outline has the nearest corner. */
+  function nearest(at: Point): string | undefined {
+    const rows = (view()?.buildings ?? []).map((b) => ({ id: b.building, off: Math.min(...b.outline.flat().map((p) => distance(p as Point, at))) }))
+    return rows.sort((a, b) => a.off - b.off)[0]?.id
+  }
+
+  function key(event: KeyboardEvent): void {
+    if (event.key === 'Enter' && path.value.length) finish()
+    else if (event.key === 'Escape') cancel()
+    else if (event.key === 'Backspace' && path.value.length) path.value = path.value.slice(0, -1)
+    else if (building.value && ARROWS[event.key]) {
+      const step = event.shiftKey ? 4 * NUDGE_M : NUDGE_M
+      const [x, y] = ARROWS[event.key]!
+      void carry(building.value, [x * step, y * step])
+    } else return
+    event.preventDefault()
+  }
+
+  function wheel(event: WheelEvent): void {
+    const box = (event.currentTarget as Element).getBoundingClientRect()
+    viewport.zoomAt(event.clientX - box.left, event.clientY - box.top, Math.exp(-event.deltaY / 500))
+  }
+
+  function cancel(): void {
+    held = null
+    carried.value = null
+    path.value = []
+    if (tool.value === 'select') building.value = null
+    else tool.value = 'select'
+  }
+
+  return { tool, building, carried, path, cursor, told, take, grab, down, move, up, cancel, finish, key, wheel, apart }
+}
