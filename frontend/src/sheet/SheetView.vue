@@ -20,6 +20,7 @@ import ReliefLayer from './ReliefLayer.vue'
 import RunsLayer from './RunsLayer.vue'
 import SightLayer from './SightLayer.vue'
 import RoomQuestions from './RoomQuestions.vue'
+import SeenLayer from './SeenLayer.vue'
 import SheetFurniture from './SheetFurniture.vue'
 import SnapLayer from './SnapLayer.vue'
 import UnderlayLayer from './UnderlayLayer.vue'
@@ -309,6 +310,7 @@ defineExpose({ fit, remove: gestures.remove })
         <path d="M-7 -7L7 7M7 -7L-7 7" />
         <text x="11" y="4">worst, {{ worst.text }}</text>
       </g>
+      <SeenLayer v-if="can.tools && tool === 'select'" part="lines" :floor="floor" :viewport="viewport" />
       <GapsLayer v-if="can.ground" :floor="floor" :viewport="viewport" :active="tool === 'select'" />
       <PicksLayer v-if="can.ground && store.picks.length" :floor="floor" :viewport="viewport" @grab="gestures.grabPicks" />
       <SnapLayer v-if="snap" :snap="snap" :viewport="viewport" />
@@ -327,6 +329,7 @@ defineExpose({ fit, remove: gestures.remove })
       <Button v-if="can.ground" label="Draw a room" size="small" @click="tool = 'room'" />
     </div>
   </div>
+  <SeenLayer v-if="can.tools" part="band" :floor="floor" :viewport="viewport" />
   <RoomQuestions v-if="can.ground" part="band" :floor="floor" :viewport="viewport" />
   <ToolLine v-if="can.tools" :gestures="gestures" />
   </div>

@@ -46,6 +46,7 @@ def run_kind(
             lambda: serials_as_matched(stores.records.of(saved.id, SerialMatched)),
             lambda: stores.records.of(saved.id, PushedStep),
         ),
+        lambda key: stores.pictures.get(saved.id, key).data,
     )
     return KINDS[kind].run(job, arguments)
 

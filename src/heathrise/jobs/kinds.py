@@ -16,7 +16,7 @@ from ..controller.work import PushRun, Seen, read
 from ..core.base.progress import Progress, ShowBest
 from ..core.context.plan import Plan
 from ..core.controlled import PushStep, differences
-from ..core.design import DesignError, ElementId, Problem
+from ..core.design import DesignError, ElementId, Problem, Underlay
 from ..core.diagram import READINGS, Reading
 from ..core.evaluation.evaluate import evaluate
 from ..core.records import HandedOver, Outcome, PushedStep, Record, undone
@@ -26,6 +26,7 @@ from ..core.views.labels import project_labels
 from ..core.views.managed import tree_of
 from ..core.views.offers import offers
 from ..core.views.push import differing, push_plan
+from ..core.walling import ProposedWall, proposed
 from ..formats.papers import (
     Head,
     History,
@@ -66,7 +67,8 @@ class JobContext:
     ``keep`` keeps a paper of a kind under a name, and returns its id; ``seen`` gives what was seen
     on the site; ``history`` the journal's last lines; ``record`` appends a record and returns its
     number, ``last_record`` is the last one's; ``show`` shows the best so far; ``head`` is the
-    firm's head for papers, ``next_offer`` gives the number of its next offer; ``site`` is its controller.
+    firm's head for papers, ``next_offer`` gives the number of its next offer; ``site`` is its controller,
+    ``picture`` gives a picture that was kept.
     """
 
     name: str
@@ -82,6 +84,7 @@ class JobContext:
     head: Callable[[], Head]
     next_offer: Callable[[], str]
     site: ControllerSite
+    picture: Callable[[str], bytes]
 
 
 A = TypeVar("A", bound=Asked)
@@ -238,6 +241,34 @@ def _handover(job: JobContext, asked: HandoverAsked) -> HandoverPrinted:
     return HandoverPrinted(handover=job.record(said), papers=papers)
 
 
+class PictureAsked(Asked):
+    """The client's plan on which walls are looked for."""
+
+    underlay: ElementId
+
+
+class WallsSeen(Answer):
+    """Walls that could be drawn on a storey, by what is seen on the client's plan."""
+
+    floor: str
+    walls: tuple[ProposedWall, ...]
+
+
+def _walls(job: JobContext, asked: PictureAsked) -> WallsSeen:
+    # OpenCV takes long to load, and only this needs it.
+    from ..formats.plan_picture import walls_on
+
+    underlay = job.plan.drawn.of(Underlay).get(asked.underlay)
+    if underlay is None:
+        raise DesignError(
+            [Problem("underlay", f"there is no picture {asked.underlay[:40]!r} under the sheet")]
+        )
+    job.progress(1, 3)
+    seen = walls_on(job.picture(underlay.picture), underlay)
+    job.progress(2, 3)
+    return WallsSeen(floor=underlay.floor, walls=proposed(job.plan.drawn, underlay.floor, seen))
+
+
 class PushAsked(Asked):
     """What of the differences is pushed: all, one target, or one key of it; or which push is undone.
 
@@ -336,5 +367,6 @@ KINDS: dict[str, JobKind[Any, Any]] = {
     "settings_pdf": JobKind(Asked, Paper, _settings),
     "notice_pdf": JobKind(Asked, Paper, _notice),
     "handover": JobKind(HandoverAsked, HandoverPrinted, _handover),
+    "walls": JobKind(PictureAsked, WallsSeen, _walls),
     "push": JobKind(PushAsked, PushEnded, _push, alone=True),
 }

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Slider from 'primevue/slider'
 import { computed, ref, watch } from 'vue'
+import { useProjectJob } from '@/answers/useJob'
 import { ApiError, api, file, taken } from '@/api/client'
 import type { ElementOf, Point } from '@/api/types'
 import { put, removal } from '@/document/edits'
@@ -11,6 +12,7 @@ import { readLength } from '@/document/lengths'
 import { useDesign } from '@/document/store'
 import { onPicture, replaced, scaled, straightened } from '@/document/underlay'
 import { length } from '@/document/units'
+import { showSeen } from '@/sheet/seenWalls'
 import { toCheck, toScale, toStraighten, underlayOf } from '@/sheet/underlays'
 import ToolButton from './ToolButton.vue'
 
@@ -134,6 +136,19 @@ function check(): void {
   known.value = wrong.value = ''
 }
 
+const looking = useProjectJob()
+const seen = ref('')
+/** Look for walls on the plan; what is seen lies over it, to be taken or wiped. */
+async function lookForWalls(): Promise<void> {
+  seen.value = wrong.value = ''
+  await store.flush()
+  if (!picture.value) return
+  const done = await looking.run('walls', { underlay: picture.value.id })
+  if (!done?.result) return
+  showSeen(store.id, done.result.floor, done.result.walls)
+  seen.value = done.result.walls.length ? `${done.result.walls.length} walls are seen. Look at each on the sheet: a press takes one, its cross wipes it.` : 'No wall is seen that is not drawn already.'
+}
+
 function turnPage(): void {
   const number = Number(page.value)
   if (chosen.value && Number.isInteger(number) && number > 0) void lay(chosen.value.data, number)
@@ -166,6 +181,8 @@ function turnPage(): void {
         <label>These two points lie <InputText v-model="known" size="small" class="known figure" autofocus aria-label="Known distance" placeholder="4.2 m" /></label> apart
         <Button type="submit" label="Check" size="small" />
       </form>
+      <div class="line"><span class="steps quiet">Then, to scale</span><Button label="Look for walls on it" size="small" outlined :loading="looking.running.value" @click="lookForWalls" /></div>
+      <p v-if="seen" role="status" class="checked">{{ seen }}</p>
       <p v-if="checked" role="status" class="checked">{{ checked }}</p>
       <dl>
         <dt>It shows</dt><dd class="figure">{{ length(picture.metres_per_px * picture.width_px) }} × {{ length(picture.metres_per_px * picture.height_px) }}</dd>

@@ -30,7 +30,6 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 <template>
   <SheetStage v-model:floor="floor" mode="plan" :apart="site">
     <template #bar>
-      <span v-if="!site" class="quiet draws">Walls</span>
       <span v-for="side in site ? [] : SIDES" :key="side.name" class="built">
         <Button
           :label="side.short" size="small" :outlined="drawsOuter === side.outer" :text="drawsOuter !== side.outer" :aria-pressed="drawsOuter === side.outer"
@@ -58,16 +57,13 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
 </template>
 
 <style scoped>
-.draws {
-  font-size: 12px;
-}
 .built {
   display: flex;
   align-items: center;
   gap: 6px;
 }
 .construction {
-  width: 124px;
+  width: 110px;
 }
 .right {
   display: flex;

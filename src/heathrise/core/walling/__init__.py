@@ -11,6 +11,7 @@ from .names import fresh_names
 from .net import JOIN_M, LEAST_ROOM_M2, MAX_CROSSINGS, WallNet, net_of, nets_of
 from .outlines import alike, outline_of, pairs
 from .questions import RoomAnswer, RoomQuestion
+from .seen import ProposedWall, SeenGap, SeenWall, proposed
 
 __all__ = [
     "JOIN_M",
@@ -21,9 +22,12 @@ __all__ = [
     "Gap",
     "Gesture",
     "Id",
+    "ProposedWall",
     "RoomAnswer",
     "RoomQuestion",
     "Said",
+    "SeenGap",
+    "SeenWall",
     "WallNet",
     "alike",
     "drawn",
@@ -35,4 +39,5 @@ __all__ = [
     "nets_of",
     "outline_of",
     "pairs",
+    "proposed",
 ]
