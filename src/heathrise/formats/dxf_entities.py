@@ -1,14 +1,13 @@
-"""What a DXF drawing holds: its lines by layer, and the words written on it.
+"""What a DXF drawing holds: its lines by layer, swings of doors, and the words written on it.
 
-Lines, polylines and arcs are read, in the drawing itself and in blocks it inserts. What the
-blocks hold is counted before anything is expanded, so that a drawing which would unfold into
-millions of lines is refused at once.
+All that ``dxf_lines`` makes lines of is read, in the drawing itself and in blocks it inserts; where nothing
+is drawn in the model, its sheets are read. What the blocks hold is counted before anything is expanded, so
+that a drawing which would unfold into millions of lines is refused at once.
 """
 
 from __future__ import annotations
 
 import io
-import itertools
 import math
 import struct
 from collections.abc import Iterator
@@ -24,18 +23,15 @@ from ezdxf.lldxf.const import DXFError
 from ezdxf.lldxf.tagger import binary_tags_loader
 
 from ..core.design import DesignError, Problem
+from .dxf_lines import Segment, Swing, lines_of, swings_of, weight_of
 
 MAX_BYTES = 30_000_000
 _HEAD_BYTES = 64  # the binary form tells itself by a zero byte within its first line
 MAX_SEGMENTS = 200_000
 MAX_TEXTS = 20_000
 MAX_DEPTH = 16
-ARC_STEP_DEG = 15.0
-ARC_SEGMENTS = 24
 _LONGEST_TEXT = 400
 _HEADER_UNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
-
-Segment = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)
@@ -52,11 +48,12 @@ class Text:
 
 @dataclass
 class Entities:
-    """The lines and words of a drawing; ``units`` is None where the header does not say."""
+    """The lines, door swings and words of a drawing; ``units`` is None where the header does not say."""
 
     units: str | None
     by_layer: dict[str, list[Segment]] = field(default_factory=dict)
     texts: list[Text] = field(default_factory=list)
+    swings: list[Swing] = field(default_factory=list)
 
 
 def refuse(where: str, what: str) -> NoReturn:
@@ -90,7 +87,7 @@ def _load(data: bytes) -> tuple[Drawing, Auditor]:
 
 def entities_of(document: Drawing) -> Entities:
     weights = _Weights(document)
-    space = document.modelspace()
+    space = _drawn_on(document)
     total = sum(weights.of(entity, 0) for entity in space)
     if total > MAX_SEGMENTS:
         refuse(
@@ -101,7 +98,9 @@ def entities_of(document: Drawing) -> Entities:
     found = Entities(_HEADER_UNITS.get(int(document.header.get("$INSUNITS", 0) or 0)))
     for entity in space:
         for layer, part in _unfold(entity, _layer(entity)):
-            for segment in _lines(part):
+            if len(found.swings) < MAX_TEXTS:
+                found.swings += swings_of(part)
+            for segment in lines_of(part):
                 if not all(map(math.isfinite, segment)):
                     handle = entity.dxf.get("handle", "?")
                     refuse(f"{entity.dxftype()} {handle}", "has a coordinate that is not a number")
@@ -110,6 +109,14 @@ def entities_of(document: Drawing) -> Entities:
             if len(found.texts) < MAX_TEXTS and (text := _text(part)):
                 found.texts.append(replace(text, layer=layer))
     return found
+
+
+def _drawn_on(document: Drawing) -> list[DXFEntity]:
+    """Return what is drawn in the model; where that is nothing, what is drawn on the sheets."""
+    found: list[DXFEntity] = list(document.modelspace())
+    if found:
+        return found
+    return [e for name in document.layout_names() if name != "Model" for e in document.layout(name)]
 
 
 class _Weights:
@@ -128,10 +135,7 @@ class _Weights:
             )
             # A block that holds nothing takes its time all the same.
             return copies * max(1, self._block(str(entity.dxf.name), depth + 1))
-        if entity.dxftype() in ("LWPOLYLINE", "POLYLINE"):
-            bent = getattr(entity, "has_arc", False)
-            return max(1, len(entity)) * (ARC_SEGMENTS if bent else 1)  # type: ignore[arg-type]
-        return ARC_SEGMENTS if entity.dxftype() == "ARC" else 1
+        return weight_of(entity)
 
     def _block(self, name: str, depth: int) -> int:
         if name in self._known:
@@ -161,24 +165,6 @@ def _unfold(entity: DXFEntity, layer: str) -> Iterator[tuple[str, DXFEntity]]:
 def _layer(entity: DXFEntity) -> str:
     """Return an entity's layer; one without any lies on layer 0."""
     return str(entity.dxf.get("layer", "0")) if entity.dxf.is_supported("layer") else "0"
-
-
-def _lines(entity: Any) -> Iterator[Segment]:
-    kind = entity.dxftype()
-    if kind == "LINE":
-        start, end = entity.dxf.start, entity.dxf.end
-        yield (start.x, start.y, end.x, end.y)
-    elif kind in ("LWPOLYLINE", "POLYLINE"):
-        for part in entity.virtual_entities():
-            yield from _lines(part)
-    elif kind == "ARC":
-        points = list(entity.flattening(sagitta=_sagitta(entity.dxf.radius)))
-        for a, b in itertools.pairwise(points):
-            yield (a.x, a.y, b.x, b.y)
-
-
-def _sagitta(radius: float) -> float:
-    return max(abs(radius) * (1 - math.cos(math.radians(ARC_STEP_DEG / 2))), 1e-6)
 
 
 _WIDTH = 0.7  # of a letter, in heights of it

@@ -23,7 +23,7 @@ WORK_M_PER_PX = 0.015  # a wall of 10 cm is then 7 px wide
 MOST_PX = 24_000_000
 _THINNEST_M, _THICKEST_M = 0.06, 0.9
 _SHORTEST_M = 0.35
-_WIDEST_GAP_M = 2.6
+_WIDEST_GAP_M, _WIDEST_DOOR_M = 2.6, 1.35
 _LIKE_DOOR_M = (0.55, 1.3)
 
 
@@ -172,7 +172,7 @@ class _Tracer:
         while left:
             strip = left.pop(0)
             while True:
-                near = [s for s in left if self._goes_on(strip, s)]
+                near = [s for s in left if self._goes_on(ink, strip, s)]
                 if not near:
                     break
                 other = min(near, key=lambda s: s.low)
@@ -191,8 +191,10 @@ class _Tracer:
             done.append(strip)
         return done
 
-    def _goes_on(self, strip: _Strip, other: _Strip) -> bool:
+    def _goes_on(self, ink: Mask, strip: _Strip, other: _Strip) -> bool:
         gap = other.low - strip.high
+        if gap > self.px(_WIDEST_DOOR_M) and not any(self._between(ink, strip, other)):
+            return False  # a room lies between two walls in one line
         level = abs(other.at - strip.at) <= max(2.0, 0.3 * min(strip.thick, other.thick))
         alike = max(strip.thick, other.thick) <= 1.7 * min(strip.thick, other.thick) + 2
         return -self.px(0.3) <= gap <= self.px(_WIDEST_GAP_M) and level and alike

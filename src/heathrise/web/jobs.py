@@ -9,10 +9,12 @@ from flask import Response, abort, request
 
 from ..core.base.progress import Progress, ShowBest
 from ..core.design import DesignError, Problem
+from ..formats.dxf_look import LEFT_OUT
 from ..formats.sandbox.drawings import import_confined
 from ..jobs import KINDS, Stopped, run_kind
 from ..jobs.runner import JobCall
 from ..questions import parsed
+from ..store.drawing_layers import remember_layers
 from ..store.jobs import AlreadyRunning, JobRow
 from .desk import desk, stores
 from .models import Job, JobRequest
@@ -75,6 +77,7 @@ def draw_project() -> Response:
         if not progress(1, 1):
             raise Stopped
         saved = repository.create(choice.name, design, AUTHOR, "Drawn from DXF")
+        remember_layers(repository, {**dict.fromkeys(choice.left_out, LEFT_OUT), **choice.layers})
         return {"project": saved.id}
 
     return _begun("dxf", None, call)

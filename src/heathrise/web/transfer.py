@@ -11,10 +11,12 @@ from pydantic import ValidationError
 
 from ..core.design import DesignError, Problem, describe
 from ..formats.dxf import DrawingChoice, Inspection
+from ..formats.dxf_look import as_remembered
 from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
 from ..formats.sandbox.drawings import inspect_confined
 from ..formats.settings_export import SettingsRead, read_settings, settings_schema
+from ..store.drawing_layers import remembered_layers
 from .desk import stores
 from .models import ProjectDocument
 from .projects import document_of
@@ -69,7 +71,8 @@ def open_project_file() -> Response:
 @routes.post("/import/dxf/inspect")
 @routes.output(Inspection)
 def inspect_drawing() -> Response:
-    return json_of(inspect_confined(request.get_data()))
+    found = inspect_confined(request.get_data())
+    return json_of(as_remembered(found, remembered_layers(stores().repository)))
 
 
 def file_stem(name: str) -> str:

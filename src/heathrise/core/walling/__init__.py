@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from .faces import FaceWall, faces_met, walls_of_faces
 from .follow import Followed, follow
 from .gaps import Gap, gaps_of
 from .gestures import drawn
@@ -18,6 +19,7 @@ __all__ = [
     "LEAST_ROOM_M2",
     "MAX_CROSSINGS",
     "At",
+    "FaceWall",
     "Followed",
     "Gap",
     "Gesture",
@@ -31,6 +33,7 @@ __all__ = [
     "WallNet",
     "alike",
     "drawn",
+    "faces_met",
     "follow",
     "fresh_names",
     "gaps_of",
@@ -40,4 +43,5 @@ __all__ = [
     "outline_of",
     "pairs",
     "proposed",
+    "walls_of_faces",
 ]
