@@ -9,6 +9,7 @@ import { boundsOf } from '@/document/geometry'
 import { dbm } from '@/document/units'
 import BriefLayer from './BriefLayer.vue'
 import CornersLayer from './CornersLayer.vue'
+import DifferenceLayer from './DifferenceLayer.vue'
 import DraftLayer from './DraftLayer.vue'
 import GapsLayer from './GapsLayer.vue'
 import GroundLayer from './GroundLayer.vue'
@@ -311,6 +312,7 @@ defineExpose({ fit, remove: gestures.remove })
         <text x="11" y="4">worst, {{ worst.text }}</text>
       </g>
       <SeenLayer v-if="can.tools && tool === 'select'" part="lines" :floor="floor" :viewport="viewport" />
+      <DifferenceLayer v-if="!today" :floor="floor" :viewport="viewport" />
       <GapsLayer v-if="can.ground" :floor="floor" :viewport="viewport" :active="tool === 'select'" />
       <PicksLayer v-if="can.ground && store.picks.length" :floor="floor" :viewport="viewport" @grab="gestures.grabPicks" />
       <SnapLayer v-if="snap" :snap="snap" :viewport="viewport" />

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { DemoSite, Point } from '@/api/types'
+import type { Point, SiteSketch } from '@/api/types'
 import { boundsOf } from '@/document/geometry'
 
 /** A site's ground floors as a small drawing, north up. */
-const props = defineProps<{ site: DemoSite }>()
+const props = defineProps<{ site: Pick<SiteSketch, 'rooms' | 'yards' | 'marks'> }>()
 const WIDTH = 320
 const HEIGHT = 190
 const EDGE = 16

@@ -7,6 +7,7 @@ import type { DemoSite, ProjectLine } from '@/api/types'
 import { editsKept } from '@/document/keeper'
 import { KINDS, standWords } from '@/stages/words'
 import OutboxButton from '@/outbox/OutboxButton.vue'
+import OwnProjects from './OwnProjects.vue'
 import SiteSketch from './SiteSketch.vue'
 
 const NewProject = defineAsyncComponent(() => import('./NewProject.vue'))
@@ -43,9 +44,6 @@ const keptWords = (project: string) => {
 }
 /** Where a job stands, in the words of its last day. */
 const stands = (project: string) => standWords((projects.value ?? []).find((p) => p.id === project)?.stand)
-const when = (opened: string) =>
-  new Date(opened).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
-
 onMounted(load)
 </script>
 
@@ -86,18 +84,7 @@ onMounted(load)
       </section>
       <section aria-labelledby="own">
         <h2 id="own">Your own</h2>
-        <ul v-if="own.length" class="own">
-          <li v-for="p in own" :key="p.id">
-            <RouterLink :to="`/p/${p.id}/plan`" class="line">
-              <b>{{ p.name }}</b>
-              <b v-if="keptWords(p.id)" class="near">{{ keptWords(p.id) }}</b>
-              <span class="stand" :class="stands(p.id).tone" data-stand>{{ stands(p.id).text }}</span>
-              <span class="quiet figure">revision {{ p.revision }}</span>
-              <span class="quiet condensed">opened {{ when(p.opened) }}</span>
-            </RouterLink>
-          </li>
-        </ul>
-        <p v-else class="quiet">None yet. New project begins with an empty sheet, a DXF drawing or a project file.</p>
+        <OwnProjects :projects="own" :kept="keptWords" @changed="load" />
       </section>
     </main>
     <NewProject v-if="asking" v-model:visible="asking" />
@@ -188,25 +175,5 @@ ul {
 .kind {
   color: var(--heather);
   font-weight: 600;
-}
-.own {
-  border-top: 1px solid var(--granite-light);
-}
-.line {
-  display: grid;
-  grid-template-columns: 1fr auto 110px 150px;
-  align-items: center;
-  gap: 16px;
-  min-height: 44px;
-  padding: 0 8px;
-  border-bottom: 1px solid var(--granite-light);
-  color: inherit;
-  text-decoration: none;
-}
-.line b {
-  font-weight: 600;
-}
-.line:hover {
-  background: var(--heather-wash);
 }
 </style>

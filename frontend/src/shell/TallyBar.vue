@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Evaluation } from '@/api/types'
+import { useCompared } from '@/document/compared'
 import { useDesign } from '@/document/store'
 import { imperial, length } from '@/document/units'
 import type { Stage } from '@/stages/registry'
 
 const emit = defineEmits<{ go: [stage: Stage] }>()
 const store = useDesign()
+const { compared } = useCompared(store)
 
-const now = computed<Evaluation | null>(() => store.shown)
-/** While dragging: against what is saved. Else: against what was before the last edit. */
-const before = computed<Evaluation | null>(() => (store.dragged ? store.evaluation : store.previous))
+type Foot = Pick<Evaluation, 'totals' | 'price'>
+const now = computed<Foot | null>(() => (compared.value?.to ? compared.value.found.now : store.shown))
+/** Where two states are compared: against the earlier. While dragging: against what is saved. Else: against what was before the last edit. */
+const before = computed<Foot | null>(() => compared.value?.found.then ?? (store.dragged ? store.evaluation : store.previous))
 
 interface Figure {
   key: string
@@ -23,7 +26,7 @@ interface Figure {
 }
 
 function change(
-  pick: (shown: Evaluation) => number | undefined, write: (n: number) => string, moreIs: 'better' | 'worse' | '',
+  pick: (shown: Foot) => number | undefined, write: (n: number) => string, moreIs: 'better' | 'worse' | '',
 ): { delta: string; tone: Figure['tone'] } {
   if (!now.value || !before.value) return { delta: '', tone: '' }
   const [was, is] = [pick(before.value), pick(now.value)]

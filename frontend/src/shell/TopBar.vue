@@ -8,6 +8,7 @@ import { useDesign } from '@/document/store'
 import { imperial } from '@/document/units'
 import OutboxButton from '@/outbox/OutboxButton.vue'
 import ProjectList from './ProjectList.vue'
+import RevisionList from './RevisionList.vue'
 
 const NewProject = defineAsyncComponent(() => import('./NewProject.vue'))
 
@@ -16,6 +17,7 @@ const store = useDesign()
 const night = useNight()
 const listing = ref(false)
 const making = ref(false)
+const looking = ref(false)
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 
 const items = computed(() =>
@@ -38,9 +40,9 @@ const items = computed(() =>
     </h1>
     <Button icon="pi pi-undo" text size="small" aria-label="Undo" :disabled="!store.canUndo" @click="store.undo" />
     <Button icon="pi pi-refresh" text size="small" aria-label="Redo" :disabled="!store.canRedo" @click="store.redo" />
-    <span class="state" role="status" :class="{ offline: store.offline || store.conflict }" data-testid="save-state">
-      <i :class="store.offline ? 'pi pi-cloud' : 'pi pi-check-circle'" /> {{ store.saveState }}
-    </span>
+    <button class="plain state" title="What the plan has been" :class="{ offline: store.offline || store.conflict }" aria-haspopup="dialog" @click="looking = true">
+      <span role="status" data-testid="save-state"><i :class="store.offline ? 'pi pi-cloud' : 'pi pi-check-circle'" /> {{ store.saveState }}</span>
+    </button>
     <OutboxButton />
     <span class="gap" />
     <Button label="New" aria-label="New" icon="pi pi-plus" text size="small" @click="making = true" />
@@ -51,6 +53,7 @@ const items = computed(() =>
     <Button icon="pi pi-search" text size="small" aria-label="Command palette" @click="$emit('palette')" />
     <Button icon="pi pi-question-circle" text size="small" aria-label="Shortcuts" @click="$emit('keys')" />
     <ProjectList v-model:visible="listing" @new="((listing = false), (making = true))" />
+    <RevisionList v-model:visible="looking" />
     <NewProject v-if="making" v-model:visible="making" />
   </header>
 </template>

@@ -6,6 +6,7 @@ import { useDesign } from '@/document/store'
 import FiguresDialog from '@/figures/FiguresDialog.vue'
 import { tool, toolsOf } from '@/sheet/tools'
 import { STAGES, stageOf, type Stage } from '@/stages/registry'
+import ComparedBand from './ComparedBand.vue'
 import CommandPalette from './CommandPalette.vue'
 import Notices from './Notices.vue'
 import ReasonsPanel from './ReasonsPanel.vue'
@@ -76,6 +77,7 @@ useShortcuts(() => known.value)
       <p v-if="failed" class="failed">{{ failed }} Nothing was lost; reload when the server is back.</p>
       <!-- Not before it is the project of this address: what is said goes to the one that is shown. -->
       <template v-else-if="store.id && store.id === route.params['id']">
+        <ComparedBand @floor="floor = $event" />
         <component :is="info.component" :key="info.id" v-model:floor="floor" />
       </template>
     </main>
@@ -112,6 +114,12 @@ useShortcuts(() => known.value)
   min-width: 0;
   min-height: 0;
   position: relative;
+  display: flex;
+  flex-direction: column;
+}
+.work > :last-child {
+  flex: 1;
+  min-height: 0;
 }
 .failed {
   padding: 24px;

@@ -15,6 +15,7 @@ from .practices import FirmPractices
 from .prices import FirmPrices
 from .records import Records
 from .repository import Repository
+from .revisions import Revisions
 from .vault import Vault
 
 
@@ -33,6 +34,7 @@ class Stores:
     practices: FirmPractices
     jobs: Jobs
     keys: Keys
+    revisions: Revisions
 
     @classmethod
     def over(cls, repository: Repository, vault: Vault | None = None) -> Stores:
@@ -51,4 +53,5 @@ class Stores:
             FirmPractices(engine, repository.shipped.matters),
             Jobs(engine),
             Keys(engine, vault or Vault()),
+            Revisions(repository),
         )

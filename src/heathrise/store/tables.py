@@ -50,6 +50,7 @@ project = Table(
     Column("revision", Integer, nullable=False, default=0),
     Column("created", DateTime, nullable=False, server_default=func.now()),
     Column("opened", DATETIME(fsp=6), nullable=False, server_default=func.now(6)),
+    Column("archived", Boolean, nullable=False, default=False),
 )
 journal = Table(
     "journal",
@@ -59,6 +60,7 @@ journal = Table(
     Column("made", DateTime, nullable=False, server_default=func.now()),
     Column("author", String(TEXT_LENGTH), nullable=False),
     Column("label", String(TEXT_LENGTH), nullable=False),
+    Column("name", String(TEXT_LENGTH)),
     Column("changes", LONGTEXT, nullable=False),
 )
 setting = Table(

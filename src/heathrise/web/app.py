@@ -40,6 +40,7 @@ from . import (
     practices,
     projects,
     records,
+    revisions,
     rounds,
     scan,
     signal,
@@ -97,6 +98,7 @@ ROUTES = (
     keys.routes,
     vouchers.routes,
     rounds.routes,
+    revisions.routes,
 )
 
 

@@ -20,7 +20,7 @@ from ..jobs import run_kind
 from ..store import Repository, Stores, UnknownProject
 from ..store.pictures import Kept
 from .desk import stores
-from .models import DemoLine, DemoList
+from .models import DemoLine, DemoList, SiteSketch
 
 log = logging.getLogger(__name__)
 
@@ -99,13 +99,15 @@ def list_demo_sites() -> Response:
 @cache
 def _sketch(site: DemoSite) -> DemoLine:
     """Return what the page shows of a site, from the site as it is made."""
-    design = site.make()
+    drawn = sketch_of(site.make())
+    return DemoLine(project="", name=site.name, teaches=site.teaches, **dict(drawn))
+
+
+def sketch_of(design: Design) -> SiteSketch:
+    """Return the ground floors of a site as a small drawing."""
     shown = _ground_floors(design)
     spaces = [s for s in design.of(Space).values() if s.floor in shown]
-    return DemoLine(
-        project="",
-        name=site.name,
-        teaches=site.teaches,
+    return SiteSketch(
         kind=design.site.kind,
         rooms=[s.outline for s in spaces if not s.outdoor],
         yards=[s.outline for s in spaces if s.outdoor],

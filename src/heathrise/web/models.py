@@ -43,18 +43,16 @@ class ProjectLine(ApiModel):
     revision: int
     opened: str
     stand: Standing
+    archived: bool = False
 
 
 class ProjectList(ApiModel):
     projects: list[ProjectLine]
 
 
-class DemoLine(ApiModel):
-    """A made-up site: what it teaches, and a sketch of its ground floors in m."""
+class SiteSketch(ApiModel):
+    """The ground floors of a site in m: rooms, yards, gear."""
 
-    project: str
-    name: str
-    teaches: str
     kind: str
     rooms: list[tuple[Point, ...]]
     yards: list[tuple[Point, ...]]
@@ -62,6 +60,14 @@ class DemoLine(ApiModel):
     storeys: int
     devices: int
     needed: int
+
+
+class DemoLine(SiteSketch):
+    """A made-up site: what it teaches, and a sketch of its ground floors."""
+
+    project: str
+    name: str
+    teaches: str
 
 
 class DemoList(ApiModel):

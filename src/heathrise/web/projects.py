@@ -98,7 +98,7 @@ def set_firm_figure(own: FirmFigure) -> Response:
 @routes.get("/projects")
 @routes.output(ProjectList)
 def list_projects() -> Response:
-    stands = stores().records.standings()
+    stands, archived = stores().records.standings(), stores().revisions.archived()
     lines = [
         ProjectLine(
             id=r.id,
@@ -106,6 +106,7 @@ def list_projects() -> Response:
             revision=r.revision,
             opened=r.opened.isoformat(),
             stand=stands.get(r.id, Standing()),
+            archived=r.id in archived,
         )
         for r in stores().repository.projects()
     ]

@@ -1,4 +1,4 @@
-"""Pipes and cables of others in the ground
+"""Pipes and cables of others in the ground; names of revisions; projects laid aside
 
 Revision ID: 0023
 Revises: 0022
@@ -17,6 +17,8 @@ depends_on = None
 
 
 def upgrade() -> None:
+    steps.add_column("journal", sa.Column("name", sa.String(120), nullable=True))
+    steps.add_column("project", sa.Column("archived", sa.Boolean(), nullable=False), before="0")
     steps.create_table(
         "buried_service",
         sa.Column("project_id", sa.String(40), nullable=False),
@@ -36,3 +38,5 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("buried_service")
+    op.drop_column("project", "archived")
+    op.drop_column("journal", "name")
