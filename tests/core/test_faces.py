@@ -14,7 +14,8 @@ from shapely.geometry import LineString, Polygon, box
 
 from heathrise.core.design import Wall
 from heathrise.core.walling import net_of
-from heathrise.core.walling.faces import FacesFound, FaceWall, Line, faces_met
+from heathrise.core.walling.face_lines import FaceWall, Line
+from heathrise.core.walling.faces import FacesFound, faces_met
 from heathrise.core.walling.faces import walls_of_faces as found_in
 
 from ..thorough import examples

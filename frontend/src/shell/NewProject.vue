@@ -118,7 +118,7 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
       <section>
         <h2>From a project file</h2>
         <p class="quiet">{{ aboutOf('project.json') }}</p>
-        <label class="choose-file">Choose a project file <input type="file" accept=".json" data-testid="project-file" @change="openFile" /></label>
+        <label class="choose-file">Choose a project file <input type="file" accept=".json,.zip" data-testid="project-file" @change="openFile" /></label>
       </section>
     </template>
     <JobProgress v-if="running" :job="job" what="Reading the drawing" class="busy" @stop="stop" />

@@ -20,14 +20,15 @@ const making = ref(false)
 const looking = ref(false)
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 
-const items = computed(() =>
-  FORMATS.out.map(({ file, label, icon }) => ({
+const items = computed(() => [
+  { label: 'Everything: revisions, records, pictures, papers', icon: 'pi pi-box', url: `/api/projects/${store.id}/whole.zip`, 'data-export': 'whole.zip' },
+  ...FORMATS.out.map(({ file, label, icon }) => ({
     label,
     icon: `pi ${icon}`,
     url: `/api/projects/${store.id}/export/${file}`,
     'data-export': file,
   })),
-)
+])
 </script>
 
 <template>

@@ -187,7 +187,7 @@ class Repository:
         changes: list[Change] = [put(element) for _, element in design.elements()]
         with self._engine.begin() as connection:
             connection.execute(insert(project).values(id=project_id, name=name, revision=1))
-            _write(connection, project_id, design, changes)
+            write_elements(connection, project_id, design, changes)
             _log(connection, project_id, 1, author, label, changes)
         self._keep(project_id, 1, design)
         return Saved(project_id, name, 1, design)
@@ -222,8 +222,7 @@ class Repository:
         return design
 
     def opened(self, project_id: str) -> None:
-        """Note that a project was opened, so that it comes first next time. A database that has no
-        room to note it can be read all the same."""
+        """Note that a project was opened; a database that has no room to note it is read all the same."""
         now = func.now(6)
         noted = update(project).where(project.c.id == project_id).values(opened=now)
         try:
@@ -281,7 +280,7 @@ class Repository:
             row = _row(connection, project_id, lock=True)
             if row.revision != revision:
                 raise StaleRevision(row.revision, _since(connection, project_id, revision))
-            _write(connection, project_id, design, prepared.changes)
+            write_elements(connection, project_id, design, prepared.changes)
             _log(connection, project_id, revision + 1, author, label, prepared.changes)
             connection.execute(
                 update(project).where(project.c.id == project_id).values(revision=revision + 1)
@@ -348,7 +347,9 @@ def _read(connection: Connection, project_id: str) -> Design:
     return Design(tables)
 
 
-def _write(connection: Connection, project_id: str, design: Design, changes: Sequence[Change]) -> None:
+def write_elements(
+    connection: Connection, project_id: str, design: Design, changes: Sequence[Change]
+) -> None:
     """Write the elements that changed: what stays first, so that nothing refers any more to what
     then goes, children before what they stand on."""
     touched = {(c.kind, c.id) for c in changes}

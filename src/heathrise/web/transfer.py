@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import json
 import re
+from collections.abc import Sequence
 
 from apiflask import APIBlueprint
 from flask import Response, abort, request
 from pydantic import ValidationError
 
+from ..core.catalogue import Catalogue, OwnGear
 from ..core.design import DesignError, Problem, describe
 from ..formats.dxf import DrawingChoice, Inspection
 from ..formats.dxf_look import as_remembered
@@ -16,7 +18,9 @@ from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
 from ..formats.sandbox.drawings import inspect_confined
 from ..formats.settings_export import SettingsRead, read_settings, settings_schema
+from ..formats.whole_file import is_whole, pack, unpack
 from ..store.drawing_layers import remembered_layers
+from ..store.whole import restore, whole_of
 from .desk import stores
 from .models import ProjectDocument
 from .projects import document_of
@@ -58,14 +62,30 @@ def read_settings_file(project_id: str) -> Response:
     return json_of(read_settings(request.get_data(), plan))
 
 
+@routes.get("/projects/<project_id>/whole.zip")
+def export_whole(project_id: str) -> Response:
+    """Hand over a project with all its revisions, records, pictures and papers; its keys stay."""
+    saved, plan = stores().plans.load(project_id)
+    data = pack(whole_of(stores().repository, project_id), plan)
+    return download(data, "application/zip", f"{file_stem(saved.name)}-whole.zip")
+
+
 @routes.post("/import/project")
 @routes.output(ProjectDocument, status_code=201)
 def open_project_file() -> Response:
+    """Open a project file, or a whole project."""
+    if is_whole(request.get_data()):
+        whole = unpack(request.get_data(), stores().repository.catalogue, _taken)
+        return json_of(document_of(restore(stores().repository, whole)), 201)
     project = load_project(request.get_data(), stores().repository.catalogue)
-    # What came along stays with this plan: the firm offers it when it says so.
-    stores().repository.put_gear([g.model_copy(update={"withdrawn": True}) for g in project.gear])
+    _taken(project.gear)
     saved = stores().repository.create(project.name, project.design, AUTHOR, "Opened from a file")
     return json_of(document_of(saved), 201)
+
+
+def _taken(gear: Sequence[OwnGear]) -> Catalogue:
+    """Take in what a plan brings along: it stays with this plan, the firm offers it when it says so."""
+    return stores().repository.put_gear([g.model_copy(update={"withdrawn": True}) for g in gear])
 
 
 @routes.post("/import/dxf/inspect")

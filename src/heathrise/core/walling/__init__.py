@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from .faces import FaceWall, faces_met, walls_of_faces
+from .face_lines import FaceWall
+from .faces import faces_met, walls_of_faces
 from .follow import Followed, follow
 from .gaps import Gap, gaps_of
 from .gestures import drawn

@@ -7,16 +7,14 @@ two walls, however narrow, is no wall.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 
 import shapely
 from shapely.geometry import LineString
 from shapely.strtree import STRtree
 
-Spot = tuple[float, float]
-Line = tuple[Spot, Spot]
-Span = tuple[float, float]
+from .face_lines import Face, FaceWall, Line, Span, free, mapped, merged, overlap
 
 THINNEST_M, THICKEST_M = 0.04, 0.65
 WIDEST_DOOR_M, WIDEST_WINDOW_M = 1.35, 3.2
@@ -27,31 +25,9 @@ _ALIKE_M = 0.03
 _CAVITY_M = 0.16
 _NO_DOOR_M = 0.45  # a gap no wider is where another wall crosses
 _SQUAT = 1.1
-_SPECK_M = 0.005
-_SAME_WAY, _SAME_OFF_M = math.radians(0.05), 0.003
 _WITHIN_SHARE, _ODD_M = 0.8, 0.13
 _SLACK_M = 0.06
 _ALONE_M = 0.75  # what is left of a face and shorter is a corner, a jamb or a sill
-
-
-@dataclass(frozen=True)
-class FaceWall:
-    """A wall by the middle of its ends; ``thick_m`` is None where one line alone was drawn. ``gaps`` are
-    holes in it, m from its first end, that no face bridges."""
-
-    a: Spot
-    b: Spot
-    thick_m: float | None
-    gaps: tuple[Span, ...] = ()
-
-    @property
-    def length_m(self) -> float:
-        return math.dist(self.a, self.b)
-
-    @property
-    def way(self) -> Spot:
-        size = self.length_m
-        return ((self.b[0] - self.a[0]) / size, (self.b[1] - self.a[1]) / size)
 
 
 @dataclass(frozen=True)
@@ -62,41 +38,13 @@ class FacesFound:
     share: float
 
 
-@dataclass
-class _Face:
-    a: Spot
-    b: Spot
-    size: float
-    used: list[Span] = field(default_factory=list)
-
-    @classmethod
-    def of(cls, line: Line) -> _Face:
-        return cls(line[0], line[1], math.dist(*line))
-
-    @property
-    def way(self) -> Spot:
-        return ((self.b[0] - self.a[0]) / self.size, (self.b[1] - self.a[1]) / self.size)
-
-    def along(self, p: Spot) -> float:
-        ux, uy = self.way
-        return (p[0] - self.a[0]) * ux + (p[1] - self.a[1]) * uy
-
-    def off(self, p: Spot) -> float:
-        ux, uy = self.way
-        return (p[1] - self.a[1]) * ux - (p[0] - self.a[0]) * uy
-
-    def at(self, along: float, off: float = 0.0) -> Spot:
-        ux, uy = self.way
-        return (self.a[0] + ux * along - uy * off, self.a[1] + uy * along + ux * off)
-
-
 def walls_of_faces(lines: Sequence[Line], across: Sequence[Line] = ()) -> FacesFound:
     """Return the walls of lines in m.
 
     Args:
         across: other lines of the drawing: what of them runs along a gap makes it a window's.
     """
-    faces = [_Face.of(line) for line in _merged(lines)]
+    faces = [Face.of(line) for line in merged(lines)]
     if not faces:
         return FacesFound((), 0.0)
     tree = STRtree([LineString([f.a, f.b]) for f in faces])
@@ -109,62 +57,7 @@ def walls_of_faces(lines: Sequence[Line], across: Sequence[Line] = ()) -> FacesF
     return FacesFound(tuple(walls), paired / whole if whole else 0.0)
 
 
-def _merged(lines: Iterable[Line]) -> list[Line]:
-    """Join pieces of one straight line, so that a face is one line however it was drawn."""
-    rows = [(_angle(line), line) for line in lines if math.dist(*line) >= _SPECK_M]
-    found: list[Line] = []
-    for same_way in _clusters(rows, _SAME_WAY):
-        angle = sum(a * math.dist(*line) for a, line in same_way) / sum(math.dist(*r[1]) for r in same_way)
-        ux, uy = math.cos(angle), math.sin(angle)
-        offs = [(sum(ux * y - uy * x for x, y in line) / 2, line) for _, line in same_way]
-        for in_line in _clusters(offs, _SAME_OFF_M):
-            spans: list[tuple[float, float, Line]] = []
-            for _, line in in_line:
-                ends = [ux * x + uy * y for x, y in line]
-                spans.append((min(ends), max(ends), line))
-            found += _runs(sorted(spans, key=lambda s: s[:2]))
-    return found
-
-
-def _angle(line: Line) -> float:
-    """Return a line's direction, either way round, as one angle from 0 to pi; nearly pi counts as 0."""
-    angle = math.atan2(line[1][1] - line[0][1], line[1][0] - line[0][0]) % math.pi
-    return angle - math.pi if math.pi - angle < _SAME_WAY else angle
-
-
-def _clusters(rows: list[tuple[float, Line]], apart: float) -> Iterator[list[tuple[float, Line]]]:
-    """Yield rows together whose values follow one another within ``apart``."""
-    held: list[tuple[float, Line]] = []
-    for row in sorted(rows):
-        if held and row[0] - held[-1][0] > apart:
-            yield held
-            held = []
-        held.append(row)
-    if held:
-        yield held
-
-
-def _runs(spans: Sequence[tuple[float, float, Line]]) -> Iterator[Line]:
-    held: list[Line] = []
-    reach = -math.inf
-    for low, high, line in spans:
-        if held and low > reach + _SPECK_M:
-            yield _outer(held)
-            held, reach = [], -math.inf
-        held.append(line)
-        reach = max(reach, high)
-    if held:
-        yield _outer(held)
-
-
-def _outer(rows: Sequence[Line]) -> Line:
-    """The longest line over pieces: its ends are ends that were drawn."""
-    (ax, ay), (bx, by) = rows[0]
-    ends = sorted((p for line in rows for p in line), key=lambda p: p[0] * (bx - ax) + p[1] * (by - ay))
-    return (ends[0], ends[-1])
-
-
-def _strips(faces: Sequence[_Face], tree: STRtree) -> Iterator[FaceWall]:
+def _strips(faces: Sequence[Face], tree: STRtree) -> Iterator[FaceWall]:
     rows: list[tuple[float, float, int, int]] = []
     for i, face in enumerate(faces):
         for j in tree.query(LineString([face.a, face.b]), predicate="dwithin", distance=THICKEST_M):
@@ -173,7 +66,7 @@ def _strips(faces: Sequence[_Face], tree: STRtree) -> Iterator[FaceWall]:
             other = faces[int(j)]
             if abs(face.way[0] * other.way[0] + face.way[1] * other.way[1]) < _PARALLEL:
                 continue
-            low, high = _overlap(face, other)
+            low, high = overlap(face, other)
             if high - low < _LEAST_M:
                 continue
             apart = abs(face.off(other.a) + face.off(other.b)) / 2
@@ -181,10 +74,10 @@ def _strips(faces: Sequence[_Face], tree: STRtree) -> Iterator[FaceWall]:
                 rows.append((round(apart, 3), -(high - low), i, int(j)))
     for apart, _size, i, j in sorted(rows):
         face, other = faces[i], faces[j]
-        low, high = _overlap(face, other)
-        taken = face.used + [_mapped(face, other, span) for span in other.used]
+        low, high = overlap(face, other)
+        taken = face.used + [mapped(face, other, span) for span in other.used]
         off = (face.off(other.a) + face.off(other.b)) / 2
-        for piece in _free((low, high), taken):
+        for piece in free((low, high), taken):
             # A jamb and a face behind it are no wall: that would be wider than long.
             if piece[1] - piece[0] < max(_LEAST_M, _SQUAT * apart):
                 continue
@@ -192,28 +85,6 @@ def _strips(faces: Sequence[_Face], tree: STRtree) -> Iterator[FaceWall]:
             ends = sorted(other.along(face.at(p)) for p in piece)
             other.used.append((ends[0], ends[1]))
             yield FaceWall(face.at(piece[0], off / 2), face.at(piece[1], off / 2), apart)
-
-
-def _overlap(face: _Face, other: _Face) -> Span:
-    low, high = sorted((face.along(other.a), face.along(other.b)))
-    return max(0.0, low), min(face.size, high)
-
-
-def _mapped(face: _Face, other: _Face, span: Span) -> Span:
-    low, high = sorted(face.along(other.at(p)) for p in span)
-    return low, high
-
-
-def _free(span: Span, taken: Iterable[Span]) -> list[Span]:
-    left = [span]
-    for low, high in taken:
-        left = [
-            piece
-            for a, b in left
-            for piece in ((a, min(b, low)), (max(a, high), b))
-            if piece[1] - piece[0] > 1e-9
-        ]
-    return left
 
 
 def _not_within(walls: Sequence[FaceWall]) -> list[FaceWall]:
@@ -246,14 +117,14 @@ def _leaves_joined(walls: Sequence[FaceWall]) -> list[FaceWall]:
     done: list[FaceWall] = []
     while left:
         wall = left.pop(0)
-        own = _Face.of((wall.a, wall.b))
+        own = Face.of((wall.a, wall.b))
         for other in left:
             beside = abs(own.way[0] * other.way[0] + own.way[1] * other.way[1]) >= _PARALLEL
             if not beside or wall.thick_m is None or other.thick_m is None:
                 continue
             off = (own.off(other.a) + own.off(other.b)) / 2
             between = abs(off) - (wall.thick_m + other.thick_m) / 2
-            low, high = _overlap(own, _Face.of((other.a, other.b)))
+            low, high = overlap(own, Face.of((other.a, other.b)))
             if -0.01 <= between <= _CAVITY_M and high - low > 0.6 * max(wall.length_m, other.length_m):
                 whole = abs(off) + (wall.thick_m + other.thick_m) / 2
                 if whole > THICKEST_M:
@@ -267,7 +138,7 @@ def _leaves_joined(walls: Sequence[FaceWall]) -> list[FaceWall]:
 
 
 def _in_line(
-    walls: Sequence[FaceWall], faces: Sequence[_Face], tree: STRtree, across: Sequence[LineString]
+    walls: Sequence[FaceWall], faces: Sequence[Face], tree: STRtree, across: Sequence[LineString]
 ) -> Iterator[FaceWall]:
     """Join walls that go on in one line: over what meets them, and over doors and windows."""
     beside = STRtree(across) if across else None
@@ -283,12 +154,12 @@ def _in_line(
 def _next(
     wall: FaceWall,
     left: Sequence[FaceWall],
-    faces: Sequence[_Face],
+    faces: Sequence[Face],
     tree: STRtree,
     beside: STRtree | None,
     across: Sequence[LineString],
 ) -> tuple[FaceWall, FaceWall] | None:
-    own = _Face.of((wall.a, wall.b))
+    own = Face.of((wall.a, wall.b))
     near: list[tuple[float, int, FaceWall]] = []
     for k, other in enumerate(left):
         if abs(own.way[0] * other.way[0] + own.way[1] * other.way[1]) < _PARALLEL:
@@ -320,7 +191,7 @@ def _next(
     return None
 
 
-def _bridged(own: _Face, span: Span, thick_m: float, faces: Sequence[_Face], tree: STRtree) -> bool:
+def _bridged(own: Face, span: Span, thick_m: float, faces: Sequence[Face], tree: STRtree) -> bool:
     """Whether one of the two faces goes on over a gap: another wall meets there from the other side."""
     size = span[1] - span[0]
     for side in (thick_m / 2, -thick_m / 2):
@@ -339,7 +210,7 @@ def _bridged(own: _Face, span: Span, thick_m: float, faces: Sequence[_Face], tre
 
 
 def _lined(
-    own: _Face, span: Span, thick_m: float, beside: STRtree | None, across: Sequence[LineString]
+    own: Face, span: Span, thick_m: float, beside: STRtree | None, across: Sequence[LineString]
 ) -> bool:
     """Whether lines of the drawing run along a gap, as a window's do."""
     if beside is None:
@@ -357,12 +228,12 @@ def _lined(
     return False
 
 
-def _left(faces: Sequence[_Face], walls: Sequence[FaceWall]) -> Iterator[Line]:
+def _left(faces: Sequence[Face], walls: Sequence[FaceWall]) -> Iterator[Line]:
     """Yield what is no face of a wall and long enough to be a wall drawn as one line."""
     solid = [LineString([w.a, w.b]).buffer((w.thick_m or 0.0) / 2 + _SLACK_M) for w in walls]
     whole = shapely.union_all(solid) if solid else None
     for face in faces:
-        for low, high in _free((0.0, face.size), face.used):
+        for low, high in free((0.0, face.size), face.used):
             line = (face.at(low), face.at(high))
             if high - low < _ALONE_M and walls:
                 continue
@@ -376,7 +247,7 @@ def faces_met(walls: Sequence[FaceWall]) -> list[FaceWall]:
     lines = [LineString([w.a, w.b]) for w in walls]
     tree = STRtree(lines)
     for k, wall in enumerate(walls):
-        own = _Face.of((wall.a, wall.b))
+        own = Face.of((wall.a, wall.b))
         low = _end(own, 0.0, wall, k, walls, tree)
         high = _end(own, own.size, wall, k, walls, tree)
         if high - low < _LEAST_M:
@@ -387,7 +258,7 @@ def faces_met(walls: Sequence[FaceWall]) -> list[FaceWall]:
     return found
 
 
-def _end(own: _Face, end: float, wall: FaceWall, k: int, walls: Sequence[FaceWall], tree: STRtree) -> float:
+def _end(own: Face, end: float, wall: FaceWall, k: int, walls: Sequence[FaceWall], tree: STRtree) -> float:
     spot = own.at(end)
     best: tuple[float, float] | None = None
     for j in tree.query(shapely.Point(spot), predicate="dwithin", distance=2 * THICKEST_M):
