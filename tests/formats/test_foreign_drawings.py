@@ -179,3 +179,14 @@ def test_every_version_is_read(catalogue: Catalogue, version: str) -> None:
     design = import_dxf(data, DrawingChoice(name="Hut", units="mm", layers=WALLS), catalogue)
     assert_storey(design, "floor-1", ROOMS)
     assert BESIDE_M
+
+
+@pytest.mark.parametrize("far", [1e9, 1e15, 1e300])
+def test_something_far_away_hides_no_plan(catalogue: Catalogue, far: float) -> None:
+    """A line that was left behind at the end of the world, as drawings have them."""
+    document = drawing_of([ROOMS], Foreign())
+    document.modelspace().add_line((far, far), (far, far + 1), dxfattribs={"layer": "STRAY"})
+    data = bytes_of(document)
+    assert inspect_dxf(data).parts == ()
+    design = import_dxf(data, DrawingChoice(name="Hut", layers=WALLS), catalogue)
+    assert_storey(design, "floor-1", ROOMS)

@@ -7,8 +7,10 @@ import re
 from collections.abc import Mapping, Sequence
 from statistics import median
 
-import shapely
+import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field
+from scipy import ndimage
 
 from ..core.base.frozen import Frozen
 from ..core.catalogue import load_catalogue
@@ -17,12 +19,15 @@ from .dxf_lines import Segment
 
 UNITS_M: dict[str, float] = {"mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "ft": 0.3048}
 Box = tuple[float, float, float, float]
+Lines = NDArray[np.float64]  # shape (n, 4)
 
 _DOOR_M = (0.55, 1.35)
 _SITE_M = (6.0, 250.0)
 _APART_M = 2.5  # what is drawn farther apart is drawn for itself
 _LEAST_LINES, _LEAST_SHARE = 4, 0.12
 _MOST_PARTS = 12
+_MOST_CELLS, _MOST_SPOTS = 2_000, 4_000_000
+_LARGEST = 1e12
 _TITLE_M = 2.0
 _WORDS: dict[str, tuple[str, ...]] = {
     "door": ("door", "tür", "tuer", "porte", "puerta", "deur"),
@@ -169,21 +174,15 @@ def _guessed(size: float, door: float | None) -> str | None:
 
 def _parts(found: Entities, scale: float) -> tuple[DrawnPart, ...]:
     """Return the plans that lie apart on a drawing, from the left; none where there is but one."""
-    lines = [s for rows in found.by_layer.values() for s in rows]
-    boxes = shapely.box(
-        [min(s[0], s[2]) for s in lines],
-        [min(s[1], s[3]) for s in lines],
-        [max(s[0], s[2]) for s in lines],
-        [max(s[1], s[3]) for s in lines],
-    )
-    whole = shapely.union_all(shapely.buffer(boxes, _APART_M / scale / 2, cap_style="square"))
-    places = list(getattr(whole, "geoms", [whole]))
-    tree = shapely.STRtree(boxes)
+    lines = np.array([s for rows in found.by_layer.values() for s in rows], dtype=np.float64)
+    groups = _apart(lines, _APART_M / scale)
     rows = []
-    for place in places:
-        inside = tree.query(place, predicate="intersects")
-        if len(inside) >= _LEAST_LINES:
-            rows.append((tuple(map(float, shapely.total_bounds(boxes[inside]))), len(inside)))
+    for k in np.unique(groups):
+        mine = lines[groups == k]
+        if len(mine) >= _LEAST_LINES:
+            xs, ys = mine[:, (0, 2)], mine[:, (1, 3)]
+            box = (float(xs.min()), float(ys.min()), float(xs.max()), float(ys.max()))
+            rows.append((box, len(mine)))
     largest = max((_area(box) for box, _ in rows), default=0.0)
     rows = sorted((r for r in rows if _area(r[0]) >= _LEAST_SHARE * largest), key=lambda r: r[0][:2])
     if not 1 < len(rows) <= _MOST_PARTS:
@@ -192,6 +191,28 @@ def _parts(found: Entities, scale: float) -> tuple[DrawnPart, ...]:
         DrawnPart(name=_titled(box, found.texts, _TITLE_M / scale) or f"Plan {k}", box=box, segments=count)
         for k, (box, count) in enumerate(rows, 1)
     )
+
+
+def _apart(lines: Lines, apart: float) -> NDArray[np.intp]:
+    """Return for every line the number of the group it lies in: what lies apart on a grid."""
+    low = np.minimum(lines[:, :2].min(axis=0), lines[:, 2:].min(axis=0))
+    high = np.maximum(lines[:, :2].max(axis=0), lines[:, 2:].max(axis=0))
+    size = float((high - low).max())
+    if not 0 < size < _LARGEST:
+        return np.zeros(len(lines), dtype=np.intp)
+    cell = max(apart / 2, size / _MOST_CELLS)
+    pieces = np.ceil(np.hypot(*(lines[:, 2:] - lines[:, :2]).T) / cell).astype(int) + 1
+    pieces = np.minimum(pieces, max(2, _MOST_SPOTS // len(lines)))
+    of = np.repeat(np.arange(len(lines)), pieces + 1)
+    first = np.cumsum(pieces + 1) - (pieces + 1)
+    share = (np.arange(len(of)) - first[of]) / pieces[of]
+    spots = lines[of, :2] + (lines[of, 2:] - lines[of, :2]) * share[:, None]
+    at = ((spots - low) / cell).astype(int)
+    grid = np.zeros(at.max(axis=0) + 1, dtype=bool)
+    grid[at[:, 0], at[:, 1]] = True
+    labels, _ = ndimage.label(grid, structure=np.ones((3, 3)))
+    start = ((lines[:, :2] - low) / cell).astype(int)
+    return np.asarray(labels[start[:, 0], start[:, 1]], dtype=np.intp)
 
 
 def _area(box: Sequence[float]) -> float:

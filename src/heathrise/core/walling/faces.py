@@ -111,29 +111,51 @@ def _beside(one: FaceWall, other: FaceWall) -> bool:
     return abs(one.way[0] * other.way[0] + one.way[1] * other.way[1]) >= _PARALLEL
 
 
+class _Pool:
+    """Walls that are left to be joined, the longest first, and which of them lie near to a line."""
+
+    def __init__(self, walls: Sequence[FaceWall]) -> None:
+        self._walls = sorted(walls, key=lambda w: -w.length_m)
+        self._tree = STRtree([LineString([w.a, w.b]) for w in self._walls])
+        self._gone: set[int] = set()
+
+    def __iter__(self) -> Iterator[FaceWall]:
+        for k, wall in enumerate(self._walls):
+            if k not in self._gone:
+                self._gone.add(k)
+                yield wall
+
+    def near(self, wall: FaceWall, within_m: float) -> Iterator[tuple[int, FaceWall]]:
+        """Yield those that run the same way as a wall and have a thickness, by number."""
+        line = LineString([wall.a, wall.b])
+        for k in sorted(map(int, self._tree.query(line, predicate="dwithin", distance=within_m))):
+            other = self._walls[k]
+            if k not in self._gone and other.thick_m is not None and _beside(wall, other):
+                yield k, other
+
+    def take(self, number: int) -> None:
+        self._gone.add(number)
+
+
 def _leaves_joined(walls: Sequence[FaceWall]) -> list[FaceWall]:
     """Make the two leaves of a cavity wall one."""
-    left = sorted(walls, key=lambda w: -w.length_m)
-    done: list[FaceWall] = []
-    while left:
-        wall = left.pop(0)
+    pool, done = _Pool(walls), []
+    for wall in pool:
+        done.append(wall)
         own = Face.of((wall.a, wall.b))
-        for other in left:
-            beside = abs(own.way[0] * other.way[0] + own.way[1] * other.way[1]) >= _PARALLEL
-            if not beside or wall.thick_m is None or other.thick_m is None:
+        for number, other in pool.near(wall, THICKEST_M):
+            if wall.thick_m is None or other.thick_m is None:
                 continue
             off = (own.off(other.a) + own.off(other.b)) / 2
             between = abs(off) - (wall.thick_m + other.thick_m) / 2
+            whole = abs(off) + (wall.thick_m + other.thick_m) / 2
             low, high = overlap(own, Face.of((other.a, other.b)))
-            if -0.01 <= between <= _CAVITY_M and high - low > 0.6 * max(wall.length_m, other.length_m):
-                whole = abs(off) + (wall.thick_m + other.thick_m) / 2
-                if whole > THICKEST_M:
-                    continue
+            alike = high - low > 0.6 * max(wall.length_m, other.length_m)
+            if -0.01 <= between <= _CAVITY_M and whole <= THICKEST_M and alike:
                 edge = math.copysign(whole / 2 - wall.thick_m / 2, off)
-                wall = FaceWall(own.at(0, edge), own.at(own.size, edge), whole)
-                left.remove(other)
+                done[-1] = FaceWall(own.at(0, edge), own.at(own.size, edge), whole)
+                pool.take(number)
                 break
-        done.append(wall)
     return done
 
 
@@ -141,42 +163,42 @@ def _in_line(
     walls: Sequence[FaceWall], faces: Sequence[Face], tree: STRtree, across: Sequence[LineString]
 ) -> Iterator[FaceWall]:
     """Join walls that go on in one line: over what meets them, and over doors and windows."""
-    beside = STRtree(across) if across else None
-    left = sorted(walls, key=lambda w: -w.length_m)
-    while left:
-        wall = left.pop(0)
-        while (found := _next(wall, left, faces, tree, beside, across)) is not None:
-            other, wall = found
-            left.remove(other)
+    bridges = _Bridges(faces, tree, across, STRtree(across) if across else None)
+    pool = _Pool(walls)
+    for first in pool:
+        wall = first
+        while (found := _next(wall, pool, bridges)) is not None:
+            wall = found
         yield wall
 
 
-def _next(
-    wall: FaceWall,
-    left: Sequence[FaceWall],
-    faces: Sequence[Face],
-    tree: STRtree,
-    beside: STRtree | None,
-    across: Sequence[LineString],
-) -> tuple[FaceWall, FaceWall] | None:
-    own = Face.of((wall.a, wall.b))
+@dataclass(frozen=True)
+class _Bridges:
+    """What may lead over a gap: faces, and other lines of the drawing."""
+
+    faces: Sequence[Face]
+    tree: STRtree
+    across: Sequence[LineString]
+    beside: STRtree | None
+
+
+def _next(wall: FaceWall, pool: _Pool, bridges: _Bridges) -> FaceWall | None:
+    """Return a wall with the nearest one that it goes on in, None where there is none."""
+    own, thick_m = Face.of((wall.a, wall.b)), wall.thick_m or 0.0
     near: list[tuple[float, int, FaceWall]] = []
-    for k, other in enumerate(left):
-        if abs(own.way[0] * other.way[0] + own.way[1] * other.way[1]) < _PARALLEL:
-            continue
-        if max(abs(own.off(other.a)), abs(own.off(other.b))) > _SAME_LINE_M:
-            continue
-        if wall.thick_m is None or other.thick_m is None or abs(wall.thick_m - other.thick_m) > _ALIKE_M:
+    for number, other in pool.near(wall, WIDEST_WINDOW_M):
+        in_line = max(abs(own.off(other.a)), abs(own.off(other.b))) <= _SAME_LINE_M
+        if wall.thick_m is None or not in_line or abs(thick_m - (other.thick_m or 0.0)) > _ALIKE_M:
             continue
         low, high = sorted((own.along(other.a), own.along(other.b)))
         gap = max(low - own.size, -high, 0.0)
         if gap <= WIDEST_WINDOW_M and not (low < own.size - _ALIKE_M and high > _ALIKE_M):
-            near.append((gap, k, other))
-    for gap, _k, other in sorted(near, key=lambda row: row[:2]):
+            near.append((gap, number, other))
+    for gap, number, other in sorted(near, key=lambda row: row[:2]):
         ends = sorted((own.along(other.a), own.along(other.b)))
         span = (own.size, ends[0]) if ends[0] >= own.size - _ALIKE_M else (ends[1], 0.0)
-        bridged = gap <= _NO_DOOR_M or _bridged(own, span, wall.thick_m or 0.0, faces, tree)
-        lined = bridged or _lined(own, span, wall.thick_m or 0.0, beside, across)
+        bridged = gap <= _NO_DOOR_M or _bridged(own, span, thick_m, bridges.faces, bridges.tree)
+        lined = bridged or _lined(own, span, thick_m, bridges.beside, bridges.across)
         if not bridged and gap > WIDEST_DOOR_M and not lined:
             continue
         low, high = min(0.0, ends[0]), max(own.size, ends[1])
@@ -187,7 +209,8 @@ def _next(
             gaps.append((start - low, start - low + q - p))
         if not bridged:
             gaps.append((span[0] - low, span[1] - low))
-        return other, replace(wall, a=own.at(low), b=own.at(high), gaps=tuple(sorted(gaps)))
+        pool.take(number)
+        return replace(wall, a=own.at(low), b=own.at(high), gaps=tuple(sorted(gaps)))
     return None
 
 
@@ -231,14 +254,16 @@ def _lined(
 def _left(faces: Sequence[Face], walls: Sequence[FaceWall]) -> Iterator[Line]:
     """Yield what is no face of a wall and long enough to be a wall drawn as one line."""
     solid = [LineString([w.a, w.b]).buffer((w.thick_m or 0.0) / 2 + _SLACK_M) for w in walls]
-    whole = shapely.union_all(solid) if solid else None
+    tree = STRtree(solid)
     for face in faces:
         for low, high in free((0.0, face.size), face.used):
-            line = (face.at(low), face.at(high))
             if high - low < _ALONE_M and walls:
                 continue
-            if whole is None or LineString(line).difference(whole).length > 0.5 * (high - low):
-                yield line
+            line = LineString([face.at(low), face.at(high)])
+            near = [solid[int(k)] for k in tree.query(line, predicate="intersects")]
+            bare = line.difference(shapely.union_all(near)) if near else line
+            if bare.length > 0.5 * (high - low):
+                yield (face.at(low), face.at(high))
 
 
 def faces_met(walls: Sequence[FaceWall]) -> list[FaceWall]:
