@@ -46,6 +46,10 @@ def views(page: Page) -> None:
     take(page, "plan")
     page.get_by_role("button", name="Close the section").click()
     page.keyboard.press("Escape")
+    page.get_by_role("button", name="Site", exact=True).click()
+    page.wait_for_selector("[data-testid=site] [data-building]")
+    take(page, "site")
+    page.get_by_role("button", name="Site", exact=True).click()
     stage(page, "signal")
     page.wait_for_selector("[data-layer=relief]")
     take(page, "signal")
@@ -87,15 +91,11 @@ def views(page: Page) -> None:
 
 
 def under_the_sheet(page: Page) -> None:
-    """Take what lies under the sheet of the signal: places, channels, the busy hour, a walk."""
+    """Take what lies under the sheet of the signal: the places searched."""
     page.click("[aria-label='Search for places']")
     page.click("[data-testid=search-places]")
     page.wait_for_selector("[data-answer=fewest]", timeout=90_000)
     take(page, "signal-places")
-    page.click("[data-mark=ap-3]")
-    page.click("[aria-label=Channels]")
-    take(page, "signal-channels")
-    page.keyboard.press("Escape")
 
 
 def on_site(page: Page, base: str) -> None:

@@ -66,7 +66,7 @@ const archived = computed(() => props.projects.filter((p) => p.archived).length)
 
 <template>
   <div v-if="projects.length" class="bar">
-    <InputText v-model="search" size="small" placeholder="Find by name" aria-label="Find a project by name" />
+    <InputText v-model="search" size="small" placeholder="Find a project" aria-label="Find a project" />
     <Choice v-model="sort" :options="[...SORTS]" aria-label="Order of the projects" />
     <Button v-if="archived" :label="aside ? 'Back to the others' : `Laid aside (${archived})`" size="small" text @click="aside = !aside" />
     <span v-if="wrong" role="alert" class="wrong">{{ wrong }}</span>

@@ -122,7 +122,8 @@ h1 {
   }
 }
 @media (max-width: 1000px), (pointer: coarse) {
-  .home {
+  .home,
+  .state {
     min-width: 44px;
     min-height: 44px;
   }
