@@ -82,7 +82,7 @@ def test_what_a_failed_statement_says_is_told_apart(
     def fail(*_: object) -> None:
         raise error
 
-    monkeypatch.setattr(repository_module, "_write", fail)
+    monkeypatch.setattr(repository_module, "write_elements", fail)
     edit = {"revision": 1, "label": "x", "changes": [put(NETWORK).model_dump(mode="json")]}
     assert client.post(f"/api/projects/{project}/changes", json=edit).status_code == status
     # A full disk keeps nobody from reading; a database that is gone is let alone for a while.

@@ -8,6 +8,7 @@ import zipfile
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 
+import pypdfium2
 import pytest
 from flask.testing import FlaskClient
 from PIL import Image
@@ -29,6 +30,14 @@ def client(repository: Repository) -> Iterator[FlaskClient]:
         yield made
 
 
+def _page() -> bytes:
+    """An empty page, as a paper is kept."""
+    document, out = pypdfium2.PdfDocument.new(), io.BytesIO()
+    document.new_page(200, 100)
+    document.save(out)
+    return out.getvalue()
+
+
 @pytest.fixture
 def job(repository: Repository) -> str:
     """A mill with a change, a name, a picture, a paper, tests and a hand-over that was signed for."""
@@ -40,7 +49,7 @@ def job(repository: Repository) -> str:
     out = io.BytesIO()
     Image.new("RGB", (30, 20), "teal").save(out, "PNG")
     stores.pictures.keep(saved.id, Kept("image/png", out.getvalue()), 30, 20)
-    paper = stores.papers.keep(saved.id, "handover_client", "hand-over.pdf", 2, b"%PDF-1.7 made up")
+    paper = stores.papers.keep(saved.id, "handover_client", "hand-over.pdf", 2, _page())
     test = next(r for s in SITES if s.records for r in s.records(s.make()) if isinstance(r, CableTest))
     stores.records.append(saved.id, test)
     last = stores.records.last_number(saved.id)
