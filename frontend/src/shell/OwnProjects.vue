@@ -3,7 +3,8 @@ import { useLocalStorage } from '@vueuse/core'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, reactive, ref, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import type { ProjectLine, SiteSketch as Sketch } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
 import { KINDS, standWords } from '@/stages/words'
@@ -17,7 +18,7 @@ type Sort = (typeof SORTS)[number]['value']
 const sort = useLocalStorage<Sort>('heathrise-projects-sort', 'opened')
 const search = ref('')
 const aside = ref(false)
-const wrong = ref('')
+const { wrong, attempt } = useAttempt()
 const sketches = reactive<Record<string, Sketch>>({})
 
 const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
@@ -40,15 +41,6 @@ const stands = (p: ProjectLine) => standWords(p.stand)
 const when = (opened: string) => new Date(opened).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' })
 const kindOf = (id: string) => KINDS.find((k) => k.value === sketches[id]?.kind)?.label ?? ''
 
-async function attempt(work: () => Promise<unknown>): Promise<void> {
-  wrong.value = ''
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    wrong.value = error.words
-  }
-}
 function copy(p: ProjectLine): void {
   void attempt(async () => {
     await taken(api.POST('/api/projects/{project_id}/copy', { params: { path: { project_id: p.id } }, body: { name: `${p.name}, copy`.slice(0, 120), revision: null } }))

@@ -4,7 +4,8 @@ import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { ApiError, api, taken } from '@/api/client'
+import { api, taken } from '@/api/client'
+import { useAttempt } from '@/api/useAttempt'
 import type { Change, RevisionLine } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
 import { useCompared } from '@/document/compared'
@@ -17,7 +18,7 @@ const store = useDesign()
 const router = useRouter()
 const { compare } = useCompared(store)
 const lines = ref<RevisionLine[]>([])
-const wrong = ref('')
+const { wrong, attempt } = useAttempt()
 const named = ref(false)
 const to = ref(0)
 const shown = computed(() => lines.value.filter((l) => !named.value || l.name))
@@ -30,15 +31,6 @@ async function load(): Promise<void> {
   await attempt(async () => {
     lines.value = (await taken(api.GET('/api/projects/{project_id}/revisions', { params: { path: path() } }))).revisions
   })
-}
-async function attempt(work: () => Promise<unknown>): Promise<void> {
-  wrong.value = ''
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    wrong.value = error.words
-  }
 }
 function name(line: RevisionLine, event: Event): void {
   const said = (event.target as HTMLInputElement).value.trim()

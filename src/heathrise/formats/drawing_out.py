@@ -94,7 +94,7 @@ def _building(drawn: _Layers, plan: Plan, key: str, storey: str) -> None:
         )
     for opening in design.of(Opening).values():
         if opening.wall in walls:
-            a, b = _ends(walls[opening.wall], opening)
+            a, b = opening.ends_in(walls[opening.wall])
             layer = drawn.layer(OPENING, storey, opening.construction)
             drawn.space.add_line(a, b, dxfattribs={"layer": layer})
     for space in design.of(Space).values():
@@ -134,12 +134,6 @@ def _insert(
     )
 
 
-def _ends(wall: Wall, opening: Opening) -> tuple[tuple[float, float], tuple[float, float]]:
-    ux, uy = ((wall.b[k] - wall.a[k]) / wall.length_m for k in (0, 1))
-    low, high = opening.offset_m, opening.offset_m + opening.width_m
-    return (wall.a[0] + ux * low, wall.a[1] + uy * low), (wall.a[0] + ux * high, wall.a[1] + uy * high)
-
-
 def write_geojson(name: str, plan: Plan) -> str:
     """Return the plan as GeoJSON, in metres on the site's own grid and not in degrees."""
     features = list(_features(plan))
@@ -167,7 +161,7 @@ def _features(plan: Plan) -> Iterator[dict[str, Any]]:
     for opening in design.of(Opening).values():
         host = walls[opening.wall]
         more = {"construction": opening.construction, "wall": opening.wall}
-        line = list(_ends(host, opening))
+        line = list(opening.ends_in(host))
         yield _feature(opening.kind, opening.id, storeys[host.floor], "LineString", line, "", more)
     for device in design.of(Device).values():
         more = {"model": device.model, "height_m": device.height_m, "mount": device.mount}

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from shapely.geometry import LineString
+from shapely.geometry import LineString, Point
 from shapely.strtree import STRtree
 
 from ..core.catalogue import Catalogue, Construction
@@ -26,6 +26,7 @@ MOST_LINES = 20_000  # beyond, lines are taken as they are: walls are never so m
 _LEAST_OPENING_M = 0.1
 _DOOR_M = (0.5, 1.6)
 _HINGE_M = 0.3
+_LEAF_REACH = 1.03
 _SQUARE = math.cos(math.radians(12))
 Kind = Literal["door", "window", "gap"]
 USUAL: dict[Kind, str] = {"door": "door-hollow", "window": "glass-clear", "gap": "open-gap"}
@@ -108,14 +109,13 @@ def _by_construction(drawn: Drawn) -> list[tuple[str, Sequence[FaceWall]]]:
 
 def _openings(drawn: Drawn, laid: Sequence[_Laid]) -> Iterator[Opening]:
     """Yield doors and windows: those of their layers, then swings of doors, then gaps between walls."""
-    placed = _Placed(laid)
+    placed, leaves = _Placed(laid), _Leaves(drawn.swings)
     for layer, rows in drawn.by_layer.items():
         construction = drawn.constructions[layer]
         if construction.kind in USUAL:
             for s in rows:
-                if any(_is_leaf(s, swing) for swing in drawn.swings):
-                    continue
-                yield from placed.along(s, construction.kind, construction.id)
+                if s not in leaves:
+                    yield from placed.along(s, construction.kind, construction.id)
     built = {c.kind: c.id for c in reversed(list(drawn.constructions.values())) if c.kind in USUAL}
     for swing in drawn.swings:
         yield from placed.hung(swing, built.get("door", USUAL["door"]))
@@ -129,9 +129,23 @@ def _openings(drawn: Drawn, laid: Sequence[_Laid]) -> Iterator[Opening]:
             yield from placed.at(k, low, high, kind, built.get(kind, USUAL[kind]))
 
 
-def _is_leaf(line: Segment, swing: Swing) -> bool:
-    """Whether a line is the open leaf of a door, or a piece of its swing."""
-    reach = 1.03 * swing.width
+class _Leaves:
+    """Open leaves of doors and pieces of their swings: lines that are no door themselves."""
+
+    def __init__(self, swings: Sequence[Swing]) -> None:
+        self._swings = swings
+        self._tree = STRtree([Point(s.hinge) for s in swings]) if swings else None
+        self._widest = max((s.width for s in swings), default=0.0)
+
+    def __contains__(self, line: Segment) -> bool:
+        if self._tree is None:
+            return False
+        near = self._tree.query(Point(line[:2]), predicate="dwithin", distance=_LEAF_REACH * self._widest)
+        return any(_reaches(self._swings[int(k)], line) for k in near)
+
+
+def _reaches(swing: Swing, line: Segment) -> bool:
+    reach = _LEAF_REACH * swing.width
     return all(math.dist(swing.hinge, line[k : k + 2]) <= reach for k in (0, 2))
 
 

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 Mask = NDArray[np.uint8]
 
-_THINNEST_M, _SHORTEST_M = 0.06, 0.35
+THINNEST_M, SHORTEST_M = 0.06, 0.35
 _OUTLINED_M, _NO_TABLE_M = 0.36, 2.5
 _STEP_DEG = 0.5
 _TABLE_SHARE = 0.7  # what is so much darker than the paper is not paper
@@ -80,7 +80,7 @@ def fill_outlined(ink: Mask, m_per_px: float, thick_px: int) -> None:
     deep = cv2.distanceTransform(paper, cv2.DIST_L2, 3)
     widest = np.zeros(count)
     np.maximum.at(widest, labels.ravel().astype(np.intp), deep.ravel())
-    least = _THINNEST_M / 4 / m_per_px
+    least = THINNEST_M / 4 / m_per_px
     hollow, length = np.zeros(count, dtype=bool), 0.0
     for k in range(1, count):
         long = float(boxes[k][4]) / max(1.0, 2 * widest[k])
@@ -88,7 +88,7 @@ def fill_outlined(ink: Mask, m_per_px: float, thick_px: int) -> None:
         most = (_OUTLINED_M if long > _NO_TABLE_M / m_per_px else _OUTLINED_M / 2) / m_per_px
         if (
             least <= widest[k] <= most
-            and long > _SHORTEST_M / m_per_px
+            and long > SHORTEST_M / m_per_px
             and not _at_edge(boxes[k], paper.shape)
         ):
             hollow[k] = True

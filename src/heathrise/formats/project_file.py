@@ -87,17 +87,17 @@ def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
     """
     document = _parse(data)
     if document.get("format") != FORMAT:
-        _refuse("format", f'this is not a project file: "format" should be "{FORMAT}"')
+        refuse("format", f'this is not a project file: "format" should be "{FORMAT}"')
     version = document.get("version")
     if version not in READS or isinstance(version, bool):
         shown = json.dumps(version)[:20]
         reads = f"this program reads {READS[0]} to {VERSION}"
-        _refuse("version", f"version {shown} cannot be read; {reads}")
+        refuse("version", f"version {shown} cannot be read; {reads}")
     name = document.get("name")
     if not isinstance(name, str) or not 0 < len(name.strip()) <= MAX_NAME:
-        _refuse("name", f"a name of 1 to {MAX_NAME} characters is needed")
+        refuse("name", f"a name of 1 to {MAX_NAME} characters is needed")
     if unknown := sorted(set(document) - {"format", "version", "name", "elements", "gear"}):
-        _refuse(unknown[0][:40], "is not a part of a project file")
+        refuse(unknown[0][:40], "is not a part of a project file")
     gear, renamed = _gear(document.get("gear", {}), catalogue)
     rows = _called(document.get("elements"), renamed)
     design = _elements(_by_purpose(rows) if version < _PRACTICES else rows)
@@ -128,13 +128,13 @@ def _unsaid(name: dict[str, Any], purposes: Mapping[str, str]) -> dict[str, Any]
 def _gear(shelves: object, catalogue: Catalogue) -> tuple[list[OwnGear], dict[str, str]]:
     """Return the gear of a file that the catalogue lacks, and by what other name it is called here."""
     if not isinstance(shelves, dict):
-        _refuse("gear", "should be an object with a list for each shelf")
+        refuse("gear", "should be an object with a list for each shelf")
     found: list[OwnGear] = []
     renamed: dict[str, str] = {}
     known = set(ids_of(catalogue))
     for shelf, rows in shelves.items():
         if not isinstance(rows, list) or len(rows) > MOST_OWN or not all(isinstance(r, dict) for r in rows):
-            _refuse(f"gear.{shelf[:40]}", f"should be a list of at most {MOST_OWN} entries")
+            refuse(f"gear.{shelf[:40]}", f"should be a list of at most {MOST_OWN} entries")
         for index, row in enumerate(rows):
             gear = OwnGear(shelf=shelf, entry={k: v for k, v in row.items() if k != "withdrawn"})
             entry = read_gear(catalogue, gear, f"gear.{shelf[:40]}[{index}].")
@@ -169,26 +169,26 @@ def _called(rows: object, renamed: Mapping[str, str]) -> object:
     return rows
 
 
-def _refuse(where: str, what: str) -> NoReturn:
+def refuse(where: str, what: str) -> NoReturn:
     raise DesignError([Problem(where, what)])
 
 
 def _parse(data: bytes | str) -> dict[str, Any]:
     if len(data) > MAX_BYTES:
-        _refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be opened")
+        refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be opened")
     try:
         text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
         document = json.loads(text, parse_constant=_no_constant, parse_float=_finite, object_pairs_hook=once)
     except UnicodeDecodeError as error:
-        _refuse(f"byte {error.start}", "the file is not UTF-8 text")
+        refuse(f"byte {error.start}", "the file is not UTF-8 text")
     except json.JSONDecodeError as error:
-        _refuse(f"line {error.lineno}, column {error.colno}", f"not valid JSON: {error.msg}")
+        refuse(f"line {error.lineno}, column {error.colno}", f"not valid JSON: {error.msg}")
     except RecursionError:
-        _refuse("file", "is nested too deep to be a project file")
+        refuse("file", "is nested too deep to be a project file")
     except ValueError as error:
-        _refuse("file", str(error)[:200])
+        refuse("file", str(error)[:200])
     if not isinstance(document, dict):
-        _refuse("file", "a project file is one JSON object")
+        refuse("file", "a project file is one JSON object")
     return document
 
 
@@ -219,16 +219,16 @@ def _finite(text: str) -> float:
 
 def _elements(rows: object) -> Design:
     if not isinstance(rows, dict):
-        _refuse("elements", "should be an object with a list for each kind of element")
+        refuse("elements", "should be an object with a list for each kind of element")
     problems: list[Problem] = []
     tables: dict[str, dict[str, Element]] = {}
     for kind, items in rows.items():
         if kind not in KINDS:
-            _refuse(f"elements.{kind[:40]}", "is not a kind of element")
+            refuse(f"elements.{kind[:40]}", "is not a kind of element")
         if not isinstance(items, list):
-            _refuse(f"elements.{kind}", "should be a list")
+            refuse(f"elements.{kind}", "should be a list")
         if len(items) > _MOST_PER_KIND:
-            _refuse(f"elements.{kind}", f"{len(items)} elements; at most {_MOST_PER_KIND}")
+            refuse(f"elements.{kind}", f"{len(items)} elements; at most {_MOST_PER_KIND}")
         table = tables.setdefault(kind, {})
         for index, item in enumerate(items):
             where = f"elements.{kind}[{index}]"

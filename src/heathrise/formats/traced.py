@@ -14,17 +14,16 @@ from typing import Literal
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from shapely.geometry import LineString
 
-from .inked import Mask, fill_outlined, inked, slope_deg
+from .inked import SHORTEST_M, THINNEST_M, Mask, fill_outlined, inked, slope_deg
 
 Spot = tuple[float, float]
 
 WORK_M_PER_PX = 0.015  # a wall of 10 cm is then 7 px wide
 MOST_PX = 24_000_000
-_THINNEST_M, _THICKEST_M = 0.06, 0.9
-_SHORTEST_M = 0.35
+_THICKEST_M = 0.9
 _WIDEST_GAP_M, _WIDEST_DOOR_M = 2.6, 1.35
-_LIKE_DOOR_M = (0.55, 1.3)
 
 
 @dataclass(frozen=True)
@@ -38,7 +37,7 @@ class SeenGap:
 
 @dataclass(frozen=True)
 class SeenWall:
-    """A wall by the middle of its ends; what is not ``sure`` says why."""
+    """A wall by the middle of its ends; ``why_unsure`` is empty where nothing is doubtful."""
 
     a: Spot
     b: Spot
@@ -104,7 +103,7 @@ class _Tracer:
 
     def _thick(self, ink: Mask) -> Mask:
         """What is as thick as a wall: letters, lines and hatching are thinner."""
-        side = self.px(_THINNEST_M, 3)
+        side = self.px(THINNEST_M, 3)
         return np.asarray(
             cv2.morphologyEx(ink, cv2.MORPH_OPEN, cv2.getStructuringElement(cv2.MORPH_RECT, (side, side))),
             dtype=np.uint8,
@@ -131,7 +130,7 @@ class _Tracer:
 
     def _strips(self, thick: Mask, ink: Mask) -> list[_Strip]:
         """Return the pieces that run along the rows of a mask, joined over doors and windows."""
-        longest_side = self.px(_SHORTEST_M)
+        longest_side = self.px(SHORTEST_M)
         kernel = cv2.getStructuringElement(cv2.MORPH_RECT, (longest_side, 1))
         rows = cv2.morphologyEx(thick, cv2.MORPH_OPEN, kernel)
         # What is far thicker is a wall that runs the other way: pieces go on behind it.
@@ -159,11 +158,10 @@ class _Tracer:
             if solid[begun]:
                 top, foot = float(np.median(first[begun:k])), float(np.median(last[begun:k]))
                 thick = foot - top + 1
-                long_enough = k - begun >= max(1.2 * thick, self.px(_SHORTEST_M))
+                long_enough = k - begun >= max(1.2 * thick, self.px(SHORTEST_M))
                 if thick <= self.px(_THICKEST_M) and long_enough:
                     yield _Strip(y + (top + foot) / 2, x + begun, x + k - 1, thick)
             begun = k
-        return
 
     def _joined(self, strips: list[_Strip], ink: Mask) -> list[_Strip]:
         """Join pieces that go on in one line over a gap that a door or a window could be."""
@@ -298,37 +296,15 @@ def _groups(walls: Sequence[SeenWall], reach: float) -> list[list[int]]:
             k = home[k]
         return k
 
+    lines = [LineString([w.a, w.b]) for w in walls]
     for i, one in enumerate(walls):
-        for j in range(i):
-            other = walls[j]
-            if _apart(one, other) <= reach + (one.thick + other.thick) / 2:
+        for j, other in enumerate(walls[:i]):
+            if lines[i].distance(lines[j]) <= reach + (one.thick + other.thick) / 2:
                 home[root(i)] = root(j)
     found: dict[int, list[int]] = {}
     for k in range(len(walls)):
         found.setdefault(root(k), []).append(k)
     return list(found.values())
-
-
-def _apart(one: SeenWall, other: SeenWall) -> float:
-    ends = [(p, other) for p in (one.a, one.b)] + [(p, one) for p in (other.a, other.b)]
-    return 0.0 if _cross(one, other) else min(_off(p, w) for p, w in ends)
-
-
-def _off(p: Spot, wall: SeenWall) -> float:
-    (ax, ay), (bx, by) = wall.a, wall.b
-    dx, dy = bx - ax, by - ay
-    square = dx * dx + dy * dy or 1.0
-    t = max(0.0, min(1.0, ((p[0] - ax) * dx + (p[1] - ay) * dy) / square))
-    return math.hypot(p[0] - ax - t * dx, p[1] - ay - t * dy)
-
-
-def _cross(one: SeenWall, other: SeenWall) -> bool:
-    def side(a: Spot, b: Spot, p: Spot) -> float:
-        return (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])
-
-    return (side(one.a, one.b, other.a) > 0) != (side(one.a, one.b, other.b) > 0) and (
-        side(other.a, other.b, one.a) > 0
-    ) != (side(other.a, other.b, one.b) > 0)
 
 
 def _moved(matrix: NDArray[np.floating], p: Spot) -> Spot:

@@ -12,17 +12,18 @@ import json
 import zipfile
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Annotated, Any, NoReturn
+from functools import cached_property, reduce
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ..core.catalogue import Catalogue, OwnGear
 from ..core.context.integrity import check
 from ..core.context.plan import Plan
-from ..core.design import Change, Design, DesignError, Problem, apply
+from ..core.design import Change, Design, apply
 from ..core.records import RECORD_KINDS
 from .pictures import read_picture
-from .project_file import load_project, once, write
+from .project_file import load_project, once, refuse, write
 
 FORMAT, VERSION = "heathrise-whole-project", 1
 MAX_UNPACKED = 300_000_000
@@ -86,9 +87,6 @@ class _Held(_Row):
     papers: tuple[PaperRow, ...]
 
 
-_HELD = TypeAdapter(_Held)
-
-
 @dataclass(frozen=True)
 class WholeProject:
     """All that is kept of a project but its keys; ``files`` are bytes by the ids of pictures and papers."""
@@ -100,14 +98,10 @@ class WholeProject:
     papers: tuple[PaperRow, ...] = ()
     files: dict[str, bytes] = field(default_factory=dict)
 
-    def designs(self) -> list[Design]:
-        """Return the plan at every revision, the first first."""
-        found: list[Design] = []
-        design = Design({})
-        for row in self.journal:
-            design = apply(design, row.changes)
-            found.append(design)
-        return found
+    @cached_property
+    def design(self) -> Design:
+        """The plan as its last revision has it."""
+        return reduce(lambda design, row: apply(design, row.changes), self.journal, Design({}))
 
 
 def pack(whole: WholeProject, plan: Plan) -> bytes:
@@ -153,27 +147,27 @@ def unpack(data: bytes, catalogue: Catalogue, take_gear: TakeGear) -> WholeProje
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             return _read(archive, catalogue, take_gear)
     except zipfile.BadZipFile:
-        _refuse("file", "is damaged: it is no whole project that can be read")
+        refuse("file", "is damaged: it is no whole project that can be read")
 
 
 def _read(archive: zipfile.ZipFile, catalogue: Catalogue, take_gear: TakeGear) -> WholeProject:
     infos = archive.infolist()
     if len(infos) > MAX_ENTRIES or sum(i.file_size for i in infos) > MAX_UNPACKED:
-        _refuse("file", f"holds more than {MAX_UNPACKED // 1_000_000} MB or {MAX_ENTRIES:,} files")
+        refuse("file", f"holds more than {MAX_UNPACKED // 1_000_000} MB or {MAX_ENTRIES:,} files")
     names = {i.filename for i in infos}
     if "whole.json" not in names:
-        _refuse("file", "is no whole project: whole.json is missing. A plan alone is a project file in JSON")
+        refuse("file", "is no whole project: whole.json is missing. A plan alone is a project file in JSON")
     try:
-        held = _HELD.validate_python(json.loads(archive.read("whole.json"), object_pairs_hook=once))
+        held = _Held.model_validate(json.loads(archive.read("whole.json"), object_pairs_hook=once))
     except ValidationError as error:
         first = error.errors()[0]
-        _refuse("whole.json", f"{'.'.join(map(str, first['loc']))[:120]}: {first['msg'][:120]}")
+        refuse("whole.json", f"{'.'.join(map(str, first['loc']))[:120]}: {first['msg'][:120]}")
     except (ValueError, RecursionError):
-        _refuse("whole.json", "is no JSON that can be read")
+        refuse("whole.json", "is no JSON that can be read")
     if held.format != FORMAT or held.version != VERSION:
-        _refuse("whole.json", f"is of {held.format[:40]} {held.version}; {FORMAT} {VERSION} can be read")
+        refuse("whole.json", f"is of {held.format[:40]} {held.version}; {FORMAT} {VERSION} can be read")
     if [r.revision for r in held.journal] != list(range(1, len(held.journal) + 1)) or not held.journal:
-        _refuse("journal", "its revisions do not follow one another from 1 on")
+        refuse("journal", "its revisions do not follow one another from 1 on")
     # The plan as its own file has it brings the gear that the firm here may not have.
     if "project.json" in names:
         catalogue = take_gear(load_project(archive.read("project.json"), catalogue).gear)
@@ -183,12 +177,12 @@ def _read(archive: zipfile.ZipFile, catalogue: Catalogue, take_gear: TakeGear) -
     for paper in held.papers:
         data = _entry(archive, f"papers/{paper.id}.pdf")
         if not data.startswith(b"%PDF-"):
-            _refuse(f"papers/{paper.id}.pdf", "is no PDF")
+            refuse(f"papers/{paper.id}.pdf", "is no PDF")
         files[paper.id] = data
     for row in held.records:
         _check_record(row)
     whole = WholeProject(held.name, held.journal, held.records, held.pictures, held.papers, files)
-    check(whole.designs()[-1], catalogue)
+    check(whole.design, catalogue)
     return whole
 
 
@@ -196,14 +190,14 @@ def _entry(archive: zipfile.ZipFile, name: str) -> bytes:
     try:
         return archive.read(name)
     except KeyError:
-        _refuse(name, "is missing in the file")
+        refuse(name, "is missing in the file")
 
 
 def _picture(archive: zipfile.ZipFile, picture: PictureRow) -> bytes:
     name = _picture_name(picture)
     data = _entry(archive, name)
     if picture.media not in _MEDIA or hashlib.sha256(data).hexdigest()[:_KEY_LENGTH] != picture.id:
-        _refuse(name, "is not the picture that it says it is")
+        refuse(name, "is not the picture that it says it is")
     read_picture(data)  # in a process of its own: whatever is no picture is refused
     return data
 
@@ -211,14 +205,10 @@ def _picture(archive: zipfile.ZipFile, picture: PictureRow) -> bytes:
 def _check_record(row: RecordRow) -> None:
     kind = RECORD_KINDS.get(row.kind)
     if kind is None:
-        _refuse(f"records[{row.number}]", f"is of a kind that is not known, {row.kind[:40]!r}")
+        refuse(f"records[{row.number}]", f"is of a kind that is not known, {row.kind[:40]!r}")
     try:
         kind.model_validate({**row.body, "author": row.author, "at": row.at})
     except ValidationError as error:
         first = error.errors()[0]
         where = f"records[{row.number}].{'.'.join(map(str, first['loc']))[:80]}"
-        _refuse(where, first["msg"][:120])
-
-
-def _refuse(where: str, what: str) -> NoReturn:
-    raise DesignError([Problem(where, what)])
+        refuse(where, first["msg"][:120])

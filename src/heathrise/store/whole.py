@@ -79,7 +79,7 @@ def whole_of(repository: Repository, project_id: str) -> WholeProject:
 def restore(repository: Repository, whole: WholeProject) -> Saved:
     """Write a whole project under an id of its own, with every revision; records get numbers of their own."""
     project_id = f"p-{secrets.token_hex(6)}"
-    design = whole.designs()[-1]
+    design = whole.design
     with repository.engine.begin() as connection:
         fresh = {"id": project_id, "name": whole.name, "revision": len(whole.journal)}
         connection.execute(insert(project).values(**fresh))

@@ -149,6 +149,12 @@ class Opening(Element):
     width_m: Span
     construction: ModelId
 
+    def ends_in(self, wall: Wall) -> tuple[Point, Point]:
+        """Return where it begins and ends on the sheet, in the wall that it refers to."""
+        ux, uy = ((wall.b[k] - wall.a[k]) / wall.length_m for k in (0, 1))
+        low, high = self.offset_m, self.offset_m + self.width_m
+        return (wall.a[0] + ux * low, wall.a[1] + uy * low), (wall.a[0] + ux * high, wall.a[1] + uy * high)
+
 
 class Space(Element):
     """A named room or outdoor area with the use that its signal is judged by.

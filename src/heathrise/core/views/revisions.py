@@ -105,11 +105,7 @@ def _shape(design: Design, element: Element | None) -> tuple[Spot, ...]:
         return ()
     if isinstance(element, Opening):
         wall = design.of(Wall).get(element.wall)
-        if wall is None:
-            return ()
-        ux, uy = ((wall.b[k] - wall.a[k]) / wall.length_m for k in (0, 1))
-        ends = (element.offset_m, element.offset_m + element.width_m)
-        return tuple((wall.a[0] + ux * t, wall.a[1] + uy * t) for t in ends)
+        return element.ends_in(wall) if wall is not None else ()
     for name in ("outline", "path"):
         if hasattr(element, name):
             return tuple(getattr(element, name))

@@ -130,6 +130,7 @@ def site_view(plan: Plan) -> SiteView:
     storeys = storeys_of(design)
     prints = footprints_of(design)
     buildings = tuple(_buildings(design, storeys, prints))
+    ducts = tuple(_ducts(plan))
     return SiteView(
         buildings=buildings,
         yards=tuple(
@@ -137,8 +138,8 @@ def site_view(plan: Plan) -> SiteView:
             for s in design.of(Space).values()
             if s.outdoor
         ),
-        gaps=tuple(_gaps(design, buildings, prints)),
-        ducts=tuple(_ducts(plan)),
+        gaps=tuple(_gaps(ducts, buildings, prints)),
+        ducts=ducts,
         services=tuple(
             SiteService(
                 service=s.id, name=s.name, carries=s.carries, path=s.path, depth_m=s.depth_m, found=s.found
@@ -178,12 +179,12 @@ def _spot(point: Any) -> Spot:
     return (round(point.x, 3), round(point.y, 3))
 
 
-def _gaps(design: Design, buildings: tuple[SiteBuilding, ...], prints: dict[str, Any]) -> Iterator[SiteGap]:
-    home = {f.id: f.building for f in design.of(Floor).values()}
+def _gaps(
+    ducts: tuple[SiteDuct, ...], buildings: tuple[SiteBuilding, ...], prints: dict[str, Any]
+) -> Iterator[SiteGap]:
     joins: dict[frozenset[str], list[str]] = {}
-    for duct in design.of(Duct).values():
-        ends = frozenset((home[duct.from_floor], home[duct.to_floor]))
-        joins.setdefault(ends, []).append(duct.id)
+    for duct in ducts:
+        joins.setdefault(frozenset((duct.first, duct.second)), []).append(duct.duct)
     for one, other in itertools.combinations(buildings, 2):
         a, b = nearest_points(prints[one.building], prints[other.building])
         between = LineString([a, b])

@@ -55,11 +55,7 @@ def walls(design: Design, floor: str, paper: Paper) -> Iterator[str]:
 
 
 def _opening(opening: Opening, wall: Wall, width_m: float, paper: Paper) -> Iterator[str]:
-    ux, uy = (wall.b[0] - wall.a[0]) / wall.length_m, (wall.b[1] - wall.a[1]) / wall.length_m
-    ends = [
-        (wall.a[0] + ux * t, wall.a[1] + uy * t)
-        for t in (opening.offset_m, opening.offset_m + opening.width_m)
-    ]
+    ends = opening.ends_in(wall)
     wide = max(paper.mm(width_m), WALL_LEAST_MM)
     line = paper.path(ends)
     yield f'<path d="{line}" stroke="{PAPER}" stroke-width="{wide + 0.15:.2f}"/>'

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import Button from 'primevue/button'
-import { computed, nextTick, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
-import { ApiError, api, taken } from '@/api/client'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { useBeside } from '@/answers/useBeside'
+import { api, taken } from '@/api/client'
 import type { Point, SiteView } from '@/api/types'
 import { boundsOf, linePath } from '@/document/geometry'
 import { roleOf } from '@/document/kinds'
@@ -22,30 +23,18 @@ import { useSiteHand, type SiteTool } from './useSiteHand'
 const emit = defineEmits<{ close: []; floor: [id: string] }>()
 const store = useDesign()
 const made = useMade()
-const view = shallowRef<SiteView | null>(null)
 const trouble = ref('')
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width, height } = useElementSize(frame)
 const viewport = useViewport()
 
-let round = 0
-async function load(): Promise<void> {
-  const mine = ++round
-  try {
-    const found = await taken(api.GET('/api/projects/{project_id}/site', { params: { path: { project_id: store.id } } }))
-    if (mine !== round) return
-    const first = !view.value
-    view.value = found
-    trouble.value = ''
-    if (first) fit()
-  } catch (error) {
-    if (!(error instanceof ApiError)) throw error
-    // Without a connection the last one stays up.
-    if (mine === round && !error.isOffline) trouble.value = error.words
-  }
-}
-watch(() => [store.revision, store.id], () => void load(), { immediate: true })
-onScopeDispose(() => (round += 1))
+const ask = (project_id: string) => taken(api.GET('/api/projects/{project_id}/site', { params: { path: { project_id } } }))
+// Without a connection the last one stays up.
+const { answer: view } = useBeside(ask, { failed: (error) => !error.isOffline && (trouble.value = error.words) })
+watch(view, (now, before) => {
+  trouble.value = ''
+  if (now && !before) fit()
+})
 
 function fit(): void {
   const v = view.value
