@@ -19,7 +19,7 @@ from .large_site import large_site
 EDITS = 12
 
 
-def _post(server: Server, path: str, body: object) -> tuple[int, float, list[Any]]:
+def post(server: Server, path: str, body: object) -> tuple[int, float, list[Any]]:
     """Return bytes on the wire, ms until the figures are there, and the lines of the answer."""
     data = json.dumps(body).encode()
     headers = {"Content-Type": "application/json", "Accept-Encoding": "gzip"}
@@ -50,7 +50,7 @@ def _measure(server: Server, project: str, key: str, floor: str) -> tuple[float,
             "view": {"floor": floor},
             "changes": [{"op": "put", "kind": "device", "element": moved}],
         }
-        size, took, lines = _post(server, f"/api/projects/{project}/changes", body)
+        size, took, lines = post(server, f"/api/projects/{project}/changes", body)
         revision, mark = lines[0]["answer"]["revision"], lines[0]["answer"]["mark"]
         sizes.append(size)
         times.append(took)

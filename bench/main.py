@@ -34,6 +34,7 @@ from bench.packets import packets
 from bench.papers import papers
 from bench.places import places
 from bench.rack import rack
+from bench.sheet import sheet
 from bench.soak import soak
 from bench.tall import tall
 from bench.walls import walls
@@ -266,6 +267,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "bring_ups": bring_ups,
     "diagram": diagram,
     "walls": walls,
+    "sheet": sheet,
     "tall": tall,
     "flat": flat,
     "measured": measured,

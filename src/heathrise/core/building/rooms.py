@@ -10,11 +10,12 @@ import shapely
 from shapely.geometry import Polygon
 
 from ..base.memo import IdentityMemo
+from ..base.shapes import shape_of
 from ..base.wording import metres, some
 from ..catalogue import Catalogue, drawing_style
 from ..context.findings import Cure, Finding, Place
 from ..design import Change, Design, Floor, Opening, Space, Wall, apply, free_number, put
-from ..walling import Gap, follow, fresh_names, gaps_of, nets_of, outline_of
+from ..walling import Gap, follow, fresh_names, gaps_of, nets_of, outline_of, twins
 
 _SOURCE = "geometry of the drawing"
 _COVERED = 0.2
@@ -142,11 +143,12 @@ def _bare(design: Design) -> Iterator[Finding]:
     """Yield each storey on which walls close places that no room is drawn in."""
     spaces: dict[str, list[Any]] = defaultdict(list)
     for space in design.of(Space).values():
-        spaces[space.floor].append(Polygon(space.outline))
+        spaces[space.floor].append(shape_of(space.outline))
     names = fresh_names(design)
     for floor, net in nets_of(design).items():
-        tree = shapely.STRtree(spaces[floor])
-        bare = [p for p in net.faces if _share(p, tree, spaces[floor]) < _COVERED]
+        tree, drawn = shapely.STRtree(spaces[floor]), twins(net.faces, spaces[floor])
+        loose = [p for k, p in enumerate(net.faces) if k not in drawn]
+        bare = [p for p in loose if _share(p, tree, spaces[floor]) < _COVERED]
         rooms = [(next(names), outline) for p in bare if (outline := outline_of(p))]
         if not rooms:
             continue

@@ -6,8 +6,7 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from typing import get_args, get_origin
 
-from shapely.geometry import Polygon
-
+from ..base.shapes import shape_of
 from ..catalogue import Catalogue, wrong_in
 from ..design import (
     KINDS,
@@ -238,7 +237,7 @@ def _spaces(design: Design) -> Iterator[Problem]:
     drawn: list[tuple[str, Space | Zone]] = [("space", s) for s in design.of(Space).values()]
     drawn += [("zone", z) for z in design.of(Zone).values()]
     for kind, area in drawn:
-        polygon = Polygon(area.outline)
+        polygon = shape_of(area.outline)
         if not polygon.is_valid or polygon.area < 0.1:
             yield Problem(
                 f"{kind}[{area.id}].outline", "crosses itself or encloses less than 0.1 m2; draw it again"

@@ -104,25 +104,31 @@ def _room_number(design: Design, floor: str, at: Point) -> int:
 
 
 def _found_number(spaces: Mapping[str, Space], floor: str, at: Point) -> int:
-    from shapely import contains_xy
+    from shapely import Point as Spot
 
     rooms = _rooms.get((spaces,), None, lambda: _numbered(spaces.values()))
-    inside = [(area, k) for area, k, outline in rooms.get(floor, ()) if contains_xy(outline, *at)]
-    return min(inside)[1] if inside else 0
+    if floor not in rooms:
+        return 0
+    tree, areas = rooms[floor]
+    inside = [(areas[k], k) for k in tree.query(Spot(at), predicate="within").tolist()]
+    return min(inside)[1] + 1 if inside else 0
 
 
-def _numbered(spaces: Iterable[Space]) -> dict[str, list[tuple[float, int, Any]]]:
-    """Return rooms by storey: area, number in order of placing, outline with what is on its walls."""
+def _numbered(spaces: Iterable[Space]) -> dict[str, tuple[Any, list[float]]]:
+    """Return rooms by storey, in order of placing: a tree of outlines with what is on their walls, areas."""
+    from shapely import STRtree
     from shapely.geometry import Polygon
 
-    found: dict[str, list[tuple[float, int, Any]]] = {}
+    found: dict[str, list[Any]] = {}
     for space in spaces:
-        outline, rows = Polygon(space.outline), found.setdefault(space.floor, [])
-        rows.append((outline.area, len(rows) + 1, outline.buffer(_ON_WALL_M)))
-    return found
+        found.setdefault(space.floor, []).append(Polygon(space.outline))
+    return {
+        floor: (STRtree([o.buffer(_ON_WALL_M) for o in outlines]), [o.area for o in outlines])
+        for floor, outlines in found.items()
+    }
 
 
-_rooms: IdentityMemo[dict[str, list[tuple[float, int, Any]]]] = IdentityMemo(16)
+_rooms: IdentityMemo[dict[str, tuple[Any, list[float]]]] = IdentityMemo(16)
 _numbers: IdentityMemo[int] = IdentityMemo(4096, weigh=lambda _: 200)
 _ON_WALL_M = 0.25
 

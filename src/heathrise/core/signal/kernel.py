@@ -107,9 +107,9 @@ def _accumulate(x, y, panels, source, target_z, max_factor, out):  # type: ignor
                 sum1[i] += loss1 * factor
                 sum2[i] += loss2 * factor
         for i in range(m):
-            out[0, start + i] = sum0[i]
-            out[1, start + i] = sum1[i]
-            out[2, start + i] = sum2[i]
+            out[0, start + i] += sum0[i]
+            out[1, start + i] += sum1[i]
+            out[2, start + i] += sum2[i]
 
 
 def wall_losses_db(
@@ -130,6 +130,18 @@ def wall_losses_db(
         COST 231 final report, chapter 4, multi-wall model: losses of walls crossed add up, dB.
         ITU-R P.2040, losses of building materials at square incidence.
     """
-    out = np.empty((3, x.shape[0]))
-    _accumulate(x, y, panels, source, float(target_z_m), 2.0, out)
+    out = np.zeros((3, x.shape[0]))
+    add_wall_losses_db(out, x, y, target_z_m, source, panels)
     return out
+
+
+def add_wall_losses_db(
+    out: NDArray[np.floating],
+    x: Array,
+    y: Array,
+    target_z_m: float,
+    source: tuple[float, float, float],
+    panels: Array,
+) -> None:
+    """Add ``wall_losses_db`` to ``out``, shape (3, n), of single or double precision."""
+    _accumulate(x, y, panels, source, float(target_z_m), 2.0, out)

@@ -20,7 +20,8 @@ from ..context.storeys import Storeys, storeys_of
 from ..design import Building, Design, Device, Floor, Opening, Space, Wall
 from .antennas import open_loss_db
 from .grid import Grid
-from .kernel import wall_losses_db
+from .kernel import add_wall_losses_db, wall_losses_db
+from .panel_changes import changed_panels
 from .propagation import distance_loss_db
 from .slabs import Layers, add_slabs_db, layers_of
 from .survey import Survey, survey_of
@@ -39,11 +40,10 @@ _UNDER_SLAB_M = 0.05
 
 @dataclass(frozen=True, eq=False)
 class Likeness:
-    """Another terrain that differs by a few panels only: what went and what came."""
+    """Another terrain that differs by a few panels only, as ``changed_panels`` tells them."""
 
     terrain: Obstacles
-    gone: Array
-    come: Array
+    changed: Array
 
 
 @dataclass(frozen=True, eq=False)
@@ -120,7 +120,7 @@ def _likeness(panels: Array, storeys: Storeys, layers: Layers) -> Likeness | Non
         come = [row for key, row in mine.items() if key not in theirs]
         gone = [row for key, row in theirs.items() if key not in mine]
         if len(come) + len(gone) <= max(MOST_CHANGED_PANELS, _MOST_CHANGED_SHARE * len(panels)):
-            return Likeness(other, _panels(gone), _panels(come))
+            return Likeness(other, changed_panels(_panels(gone), _panels(come)))
     return None
 
 
@@ -216,12 +216,13 @@ def _changed(
     before = grid_losses_db(like.terrain, device, model, floor, grid)
     target_z = terrain.storeys.elevation_m[floor] + terrain.client_height_m
     low_m, high_m = sorted((source[2], target_z))
-    found: NDArray[np.floating] = before
-    for panels, sign in ((like.gone, -1), (like.come, 1)):
-        reached = panels[(panels[:, 6] <= high_m) & (panels[:, 7] > low_m)]
-        if len(reached):
-            found = found + sign * wall_losses_db(*grid.points, target_z, source, reached)
-    return found if found is before else found.astype(np.float32)
+    panels = like.changed
+    reached = panels[(panels[:, 6] <= high_m) & (panels[:, 7] > low_m)]
+    if not len(reached):
+        return before
+    found = before.copy()
+    add_wall_losses_db(found, *grid.points, target_z, source, reached)
+    return found
 
 
 _workers = ThreadPoolExecutor(thread_name_prefix="rays")
@@ -243,6 +244,9 @@ def all_losses_db(
     kept = [_losses.peek((terrain,), _loss_key(d, models[d.model], floor, grid)) for d in devices]
     if sum(row is None for row in kept) < _WORTH_THREADS:
         return [one(d) for d in devices]
+    # Where rays begin is told first: told side by side it would hold up those who trace.
+    for device in devices:
+        source_of(terrain, device)
     return list(_workers.map(one, devices, chunksize=1))
 
 

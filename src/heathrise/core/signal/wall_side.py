@@ -41,12 +41,11 @@ def _near(panels: Array, x: float, y: float, z_m: float) -> list[int]:
     """Return the panels at a device's height that it is drawn on or nearly so, nearest first."""
     if not len(panels):
         return []
-    offset = np.array([x, y]) - panels[:, 0:2]
-    step, length = panels[:, 2:4], np.maximum(panels[:, 8], 1e-9)
-    along = np.clip((offset * step).sum(axis=1) / length**2, 0, 1)
-    away = np.linalg.norm(offset - along[:, None] * step, axis=1)
-    here = (away <= WALL_MOUNT_M) & (panels[:, 6] <= z_m) & (z_m < panels[:, 7])
-    rows = np.flatnonzero(here)
+    across, up, length = x - panels[:, 0], y - panels[:, 1], np.maximum(panels[:, 8], 1e-9)
+    dx, dy = panels[:, 2], panels[:, 3]
+    along = np.clip((across * dx + up * dy) / (length * length), 0, 1)
+    away = np.hypot(across - along * dx, up - along * dy)
+    rows = np.flatnonzero((away <= WALL_MOUNT_M) & (panels[:, 6] <= z_m) & (z_m < panels[:, 7]))
     return [int(r) for r in rows[np.argsort(away[rows], kind="stable")]]
 
 

@@ -11,7 +11,7 @@ from .hand import At, Gesture, Id, Said
 from .moving import move_as_one
 from .names import fresh_names
 from .net import JOIN_M, LEAST_ROOM_M2, MAX_CROSSINGS, WallNet, net_of, nets_of
-from .outlines import alike, outline_of, pairs
+from .outlines import alike, outline_of, twins
 from .questions import RoomAnswer, RoomQuestion
 from .seen import ProposedWall, SeenGap, SeenWall, proposed
 
@@ -42,7 +42,7 @@ __all__ = [
     "net_of",
     "nets_of",
     "outline_of",
-    "pairs",
     "proposed",
+    "twins",
     "walls_of_faces",
 ]

@@ -17,6 +17,7 @@ from scipy.optimize import linear_sum_assignment
 from shapely.geometry import LineString, Polygon
 
 from ..base.frozen import Frozen
+from ..base.shapes import shape_of
 from ..design import Change, Design, Floor, Space, Wall, put
 from .names import fresh_names
 from .net import JOIN_M, LEAST_ROOM_M2, Point, WallNet, nets_of
@@ -78,7 +79,7 @@ class _Storey:
     def follow(self, names: Iterator[tuple[str, str]]) -> Followed:
         kept, gone, born = differences(self.old, self.new)
         spaces = {
-            s.id: (s, Polygon(s.outline)) for s in self.after.of(Space).values() if s.floor == self.floor
+            s.id: (s, shape_of(s.outline)) for s in self.after.of(Space).values() if s.floor == self.floor
         }
         born = self._held(spaces, kept, born)
         walled = self._walled(spaces, gone)
@@ -100,22 +101,19 @@ class _Storey:
         # A room at a place that is as it was has nothing to follow.
         settled = set(twins(outlines, kept))
         loose = [k for k in range(len(keys)) if k not in settled]
-        settled |= {loose[s] for s, _ in pairs([outlines[k] for k in loose], kept, WALLED)}
+        settled |= {loose[s] for s, _, _ in pairs([outlines[k] for k in loose], kept, WALLED)}
         self.settled |= {keys[k] for k in settled}
         return left
 
     def _walled(self, spaces: Mapping[str, tuple[Space, Any]], gone: Sequence[Any]) -> dict[str, Any]:
         """Return the rooms that were places which are no more, with those places."""
-        found: dict[str, Any] = {}
         rooms = self.before.of(Space)
-        for key in spaces:
-            if key in self.settled or key not in rooms:
-                continue
-            outline = Polygon(rooms[key].outline)
-            best = max(gone, key=lambda p: alike(outline, p), default=None)
-            if best is not None and alike(outline, best) >= WALLED:
-                found[key] = best
-        return found
+        keys = [k for k in spaces if k not in self.settled and k in rooms]
+        best: dict[str, tuple[float, Any]] = {}
+        for one, other, by in pairs([shape_of(rooms[k].outline) for k in keys], gone, WALLED):
+            if by > best.get(keys[one], (0.0, None))[0]:
+                best[keys[one]] = (by, gone[other])
+        return {k: best[k][1] for k in keys if k in best}
 
     def _matched(
         self,
@@ -152,16 +150,14 @@ class _Storey:
 
     def _weights(self, olds: Sequence[Any], born: Sequence[Any]) -> Any:
         """Return how much each new place (columns) has of each old one, 0 where it did not come of it."""
-        weight = np.zeros((len(olds), len(born)))
-        about_old = list(_walls_about(olds, self.before, self.floor))
-        about_new = list(_walls_about(born, self.after, self.floor))
-        for s, one in enumerate(olds):
-            for b, other in enumerate(born):
-                shared = one.intersection(other).area if one.intersects(other) else 0.0
-                walls = _jaccard(about_old[s], about_new[b])
-                if shared >= PART * min(one.area, other.area) or walls >= WALLED:
-                    weight[s, b] = shared / (one.area + other.area - shared) + walls
-        return weight
+        about_old = _walls_about(olds, self.before, self.floor)
+        about_new = _walls_about(born, self.after, self.floor)
+        walls = np.array([[_jaccard(one, other) for other in about_new] for one in about_old])
+        ones, others = np.array(olds, dtype=object)[:, None], np.array(born, dtype=object)[None, :]
+        shared = shapely.area(shapely.intersection(ones, others))
+        mine, theirs = shapely.area(ones), shapely.area(others)
+        came = (shared >= PART * np.minimum(mine, theirs)) | (walls >= WALLED)
+        return np.where(came, shared / (mine + theirs - shared) + walls, 0.0)
 
     def _adopted(
         self, spaces: Mapping[str, tuple[Space, Any]], free: Sequence[Any], walled: Mapping[str, Any]
@@ -201,7 +197,7 @@ class _Storey:
     def _put(self, space: Space, place: Any) -> None:
         self.settled.add(space.id)
         outline = outline_of(place)
-        if outline is not None and not same(Polygon(space.outline), place):
+        if outline is not None and not same(shape_of(space.outline), place):
             self.changes.append(put(space.model_copy(update={"outline": outline})))
 
     def _made(self, names: Iterator[tuple[str, str]], place: Any, like: Space | None) -> Space | None:
@@ -237,22 +233,26 @@ def _covered(place: Any, spaces: Mapping[str, tuple[Space, Any]]) -> float:
     return float(place.intersection(shapely.union_all(over)).area / place.area) if over else 0.0
 
 
-def _walls_about(places: Sequence[Any], design: Design, floor: str) -> Iterator[dict[str, float]]:
-    """Yield the walls that stand about each place, with the metres of each."""
+def _walls_about(places: Sequence[Any], design: Design, floor: str) -> list[dict[str, float]]:
+    """Return the walls that stand about each place, with the metres of each."""
     walls = [w for w in design.of(Wall).values() if w.floor == floor]
+    found: list[dict[str, float]] = [{} for _ in places]
+    if not walls:
+        return found
     lines = shapely.linestrings([(w.a, w.b) for w in walls])
-    tree = shapely.STRtree(lines)
-    for place in places:
-        edge = place.boundary
-        near = tree.query(edge, predicate="dwithin", distance=JOIN_M)
-        along = shapely.length(
-            shapely.intersection(shapely.buffer(lines[near], JOIN_M, cap_style="flat"), edge)
-        )
-        rows = zip(near.tolist(), along.tolist(), strict=True)
-        yield {walls[k].id: metres for k, metres in rows if metres > 2 * JOIN_M}
+    edges = shapely.boundary(np.array(places, dtype=object))
+    at, near = shapely.STRtree(lines).query(edges, predicate="dwithin", distance=JOIN_M)
+    strips = shapely.buffer(lines[near], JOIN_M, cap_style="flat")
+    along = shapely.length(shapely.intersection(strips, edges[at]))
+    for place, wall, metres in zip(at.tolist(), near.tolist(), along.tolist(), strict=True):
+        if metres > 2 * JOIN_M:
+            found[place][walls[wall].id] = metres
+    return found
 
 
 def _jaccard(one: Mapping[str, float], other: Mapping[str, float]) -> float:
+    if not one.keys() & other.keys():
+        return 0.0
     both = {*one, *other}
     most = sum(max(one.get(k, 0.0), other.get(k, 0.0)) for k in both)
     return sum(min(one.get(k, 0.0), other.get(k, 0.0)) for k in both) / most if most else 0.0

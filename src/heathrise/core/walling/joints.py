@@ -38,6 +38,7 @@ class Joints:
         self.now = dict(self.was)
         self._keys = list(self.was)
         self._ends = np.array([(w.a, w.b) for w in self.was.values()], dtype=float).reshape(-1, 2, 2)
+        self._reach = self._ends.min(axis=1) - MEETS_M, self._ends.max(axis=1) + MEETS_M
 
     def put_ends(self, wall: str, **ends: Spot) -> None:
         """Put one or both ends of a wall elsewhere."""
@@ -64,15 +65,16 @@ class Joints:
 
     def passing(self, spot: Spot, but: Container[str] = ()) -> Iterator[str]:
         """Yield the walls that pass a spot, which is none of their ends."""
-        off = np.array([_off(ends, np.array([spot]))[0] for ends in self._ends[self._about(spot)]])
-        for row, far in zip(self._about(spot).tolist(), off.tolist(), strict=True):
+        rows = self._about(spot)
+        off = [float(_off(ends, np.array([spot]))[0]) for ends in self._ends[rows]]
+        for row, far in zip(rows.tolist(), off, strict=True):
             near_end = min(math.dist(spot, tuple(p)) for p in self._ends[row]) <= MEETS_M
             if far <= MEETS_M and not near_end and self._keys[row] not in but:
                 yield self._keys[row]
 
     def _about(self, spot: Spot) -> npt.NDArray[np.intp]:
         """Return the rows of walls within whose reach a spot lies."""
-        low, high = self._ends.min(axis=1) - MEETS_M, self._ends.max(axis=1) + MEETS_M
+        low, high = self._reach
         return np.flatnonzero(((low <= spot) & (spot <= high)).all(axis=1))
 
     def in_line(self, walls: Iterable[str]) -> set[str]:

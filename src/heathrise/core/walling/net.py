@@ -19,7 +19,6 @@ import shapely
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
-from shapely.geometry import LineString
 
 from ..base.memo import IdentityMemo
 from ..catalogue import drawing_style
@@ -51,7 +50,7 @@ class WallNet:
 
     @cached_property
     def lines(self) -> list[Any]:
-        return [LineString(self.nodes[list(piece)]) for piece in self.pieces]
+        return _lines(self.nodes, self.pieces)
 
     @cached_property
     def faces(self) -> tuple[Any, ...]:
@@ -108,14 +107,19 @@ def faces_of(lines: Sequence[Any]) -> tuple[Any, ...]:
 def _closed_by(lines: Sequence[Any]) -> tuple[Any, ...]:
     if not lines:
         return ()
-    found = shapely.polygonize([shapely.union_all(lines)])
-    rooms = [p for p in found.geoms if p.area >= _LEAST_PLACE_M2 and not is_thin(p)]
-    return tuple(sorted(rooms, key=lambda p: (-round(p.centroid.y, 3), round(p.centroid.x, 3))))
+    found = shapely.get_parts(shapely.polygonize([shapely.union_all(lines)]))
+    rooms = found[(shapely.area(found) >= _LEAST_PLACE_M2) & ~is_thin(found)]
+    x, y = np.round(shapely.get_coordinates(shapely.centroid(rooms)), 3).T
+    return tuple(rooms[np.lexsort((x, -y))])
 
 
-def is_thin(place: Any) -> bool:
-    """Whether a place is the inside of a wall drawn by its two faces rather than a room."""
-    return bool(2 * place.area / place.length < LEAST_WIDTH_M)
+def is_thin(places: Any) -> Any:
+    """Whether a place, or each of several, is the inside of a wall drawn by its two faces, not a room."""
+    return 2 * shapely.area(places) / shapely.length(places) < LEAST_WIDTH_M
+
+
+def _lines(nodes: npt.NDArray[np.float64], pieces: Sequence[_Pair]) -> list[Any]:
+    return list(shapely.linestrings(nodes[np.array(pieces)])) if pieces else []
 
 
 def _clustered(ends: npt.NDArray[np.float64]) -> tuple[npt.NDArray[np.float64], set[_Pair]]:
@@ -137,7 +141,7 @@ def _pair(a: int, b: int) -> _Pair:
 def _split(nodes: npt.NDArray[np.float64], pieces: set[_Pair]) -> set[_Pair]:
     """Divide each piece at the nodes that lie on it."""
     order = sorted(pieces)
-    lines = [LineString(nodes[list(piece)]) for piece in order]
+    lines = _lines(nodes, order)
     points = shapely.points(nodes)
     at, on = shapely.STRtree(points).query(lines, predicate="dwithin", distance=JOIN_M)
     passed: dict[int, list[tuple[float, int]]] = defaultdict(list)
@@ -153,6 +157,10 @@ def _split(nodes: npt.NDArray[np.float64], pieces: set[_Pair]) -> set[_Pair]:
 
 def _crossings(nodes: npt.NDArray[np.float64], pieces: set[_Pair]) -> int:
     """Return how often pieces cross where that is more than anything can be found in, else 0."""
-    lines = [LineString(nodes[list(piece)]) for piece in sorted(pieces)]
-    crossings = len(shapely.STRtree(lines).query(lines, predicate="crosses")[0]) // 2
+    lines = _lines(nodes, sorted(pieces))
+    tree = shapely.STRtree(lines)
+    # Boxes are asked first: those of an ordinary storey meet seldom enough already.
+    if len(tree.query(lines)[0]) // 2 <= MAX_CROSSINGS:
+        return 0
+    crossings = len(tree.query(lines, predicate="crosses")[0]) // 2
     return crossings if crossings > MAX_CROSSINGS else 0

@@ -72,16 +72,17 @@ def _off(a: Point, point: Point, b: Point) -> float:
     return abs((bx - ax) * (py - ay) - (by - ay) * (px - ax)) / size
 
 
-def pairs(ones: Sequence[Any], others: Sequence[Any], least: float) -> Iterator[tuple[int, int]]:
-    """Yield (row, row) of those of two lists that are alike by so much, without trying each with each."""
+def pairs(ones: Sequence[Any], others: Sequence[Any], least: float) -> Iterator[tuple[int, int, float]]:
+    """Yield (row, row, by how much) of those of two lists that are so alike; not each is tried with each."""
     if not len(ones) or not len(others):
         return
     near = shapely.STRtree(others).query(ones, predicate="intersects")
     areas, theirs = shapely.area(ones)[near[0]], shapely.area(others)[near[1]]
     likely = np.minimum(areas, theirs) >= least * np.maximum(areas, theirs)
     for one, other in near[:, likely].T.tolist():
-        if alike(ones[one], others[other]) >= least:
-            yield one, other
+        by = alike(ones[one], others[other])
+        if by >= least:
+            yield one, other, by
 
 
 def twins(ones: Sequence[Any], others: Sequence[Any]) -> dict[int, int]:
@@ -89,10 +90,13 @@ def twins(ones: Sequence[Any], others: Sequence[Any]) -> dict[int, int]:
     if not len(ones) or not len(others):
         return {}
     near = cKDTree(shapely.bounds(others)).query_ball_point(shapely.bounds(ones), SAME_M, p=np.inf)
-    found: dict[int, int] = {}
-    for one, rows in enumerate(near):
-        found.update(next(({one: k} for k in rows if same(ones[one], others[k])), {}))
-    return found
+    rows = [(one, k) for one, found in enumerate(near) for k in found]
+    if not rows:
+        return {}
+    mine, theirs = np.array(rows).T
+    are = _same(np.array(ones, dtype=object)[mine], np.array(others, dtype=object)[theirs])
+    # The first of several is taken, as by hand.
+    return {one: k for (one, k), is_one in reversed(list(zip(rows, are.tolist(), strict=True))) if is_one}
 
 
 def alike(one: Any, other: Any) -> float:
@@ -107,4 +111,16 @@ def same(one: Any, other: Any) -> bool:
     """Whether two places are one within the precision of a drawing."""
     if any(abs(a - b) > SAME_M for a, b in zip(one.bounds, other.bounds, strict=True)):
         return False
-    return bool(one.symmetric_difference(other).area <= SAME_M * (one.length + other.length))
+    return bool(_same(np.array([one]), np.array([other]))[0])
+
+
+def _same(ones: Any, others: Any) -> Any:
+    """Whether places that lie within the same bounds are one, pair by pair."""
+    # Most are as they were to the last digit, which is told far sooner than what they share.
+    are = np.asarray(shapely.equals_identical(ones, others))
+    left = np.flatnonzero(~are)
+    if len(left):
+        a, b = ones[left], others[left]
+        apart = shapely.area(shapely.symmetric_difference(a, b))
+        are[left] = apart <= SAME_M * (shapely.length(a) + shapely.length(b))
+    return are

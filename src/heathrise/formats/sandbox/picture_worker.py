@@ -18,7 +18,7 @@ from .worker import CALM
 
 CPU_SECONDS = 12
 MEMORY_BYTES = 900_000_000  # of addresses; of memory it takes less than half
-MOST_PIXELS = 60_000_000
+MOST_PIXELS = 80_000_000  # an A1 sheet scanned at 300 dpi has 70
 MOST_PAGES = 200
 MOST_SIDE_PX = 3600
 _PNG_BYTES = 4_000_000
