@@ -127,29 +127,21 @@ def _storeys_and_riser(sheet: Sheet) -> None:
 
 
 def _garden_house(sheet: Sheet) -> None:
-    """A building more, a room of it anywhere, then set where it stands."""
+    """A building more, drawn from above, then set where it stands."""
     page = sheet.page
-    sheet.stage("brief")
-    sheet.tab("Place and storeys")
-    page.get_by_role("button", name="Add a building").click()
-    sheet.saved(12)
-    sheet.stage("plan")
-    page.get_by_role("combobox", name="Floor").click()
-    page.get_by_role("option").last.click()
-    for _ in range(4):
-        page.get_by_role("button", name="Farther").click()
-    page.keyboard.press("o")
-    left, top, wide, high = sheet.box("svg.sheet")
-    page.mouse.move(left + wide * 0.8, top + high * 0.2)
-    page.mouse.down()
-    page.mouse.move(left + wide * 0.9, top + high * 0.3, steps=4)
-    page.mouse.up()
-    sheet.saved(13)
     page.get_by_role("button", name="Site", exact=True).click()
+    page.wait_for_selector("[data-testid=site] [data-building]")
+    page.get_by_role("button", name="Building", exact=True).click()
+    left, top, wide, high = sheet.box("[data-testid=site] svg.sheet")
+    for x, y in ((0.76, 0.1), (0.95, 0.6)):
+        page.mouse.move(left + wide * x, top + high * y)
+        page.mouse.click(left + wide * x, top + high * y)
+    sheet.saved(12)
+    expect(page.locator("[data-building]")).to_have_count(2)
     apart = page.get_by_label(re.compile("^Building 2 from"))
     apart.fill("12 m")
     apart.press("Enter")
-    sheet.saved(14)
+    sheet.saved(13)
     expect(apart).to_have_value("12 m")
     page.get_by_role("button", name="Site", exact=True).click()
 

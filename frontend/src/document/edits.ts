@@ -7,7 +7,6 @@ import type { useDesign } from './store'
 
 type Store = ReturnType<typeof useDesign>
 
-
 export function put(kind: Kind, element: AnyElement): Change {
   return { op: 'put', kind, element }
 }
@@ -28,6 +27,26 @@ export function removal(store: Store, kind: Kind, id: string): Change[] {
 export function nearestStorey(storeys: Floor[], to: Floor): Floor | undefined {
   const rise = (f: Floor) => Math.abs(f.elevation_m - to.elevation_m)
   return [...storeys].sort((a, b) => rise(a) - rise(b))[0]
+}
+
+/** A floor on top of the highest one of its building, like it in all else. */
+export function newFloor(store: Store, building: string): Floor {
+  const top = store.all('floor').filter((f) => f.building === building).sort((a, b) => b.level - a.level)[0]
+  const level = top ? top.level + 1 : 0
+  return {
+    id: store.nextId('floor', 'floor'), building, name: top ? `Floor ${level}` : 'Ground floor', level,
+    elevation_m: top ? Number((top.elevation_m + top.ceiling_height_m + MEASURES.slab_m).toFixed(2)) : 0,
+    ceiling_height_m: top?.ceiling_height_m ?? 2.7, slab: top?.slab ?? 'floor-timber',
+    overhead: top?.overhead ?? 'ceiling_void',
+  }
+}
+
+/** Another building with the storey that stands on its ground: the storey is put last. */
+export function newBuilding(store: Store): { name: string; floor: Floor; changes: Change[] } {
+  const id = store.nextId('building', 'building')
+  const name = `Building ${store.all('building').length + 1}`
+  const floor = { ...newFloor(store, id), name }
+  return { name, floor, changes: [put('building', { id, name, roof: 'roof-tiles', built: null }), put('floor', floor)] }
 }
 
 export function spaceAt(store: Store, floor: string, at: Point): Space | undefined {

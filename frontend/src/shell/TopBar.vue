@@ -42,7 +42,7 @@ const items = computed(() => [
     <Button icon="pi pi-undo" text size="small" aria-label="Undo" :disabled="!store.canUndo" @click="store.undo" />
     <Button icon="pi pi-refresh" text size="small" aria-label="Redo" :disabled="!store.canRedo" @click="store.redo" />
     <button class="plain state" title="What the plan has been" :class="{ offline: store.offline || store.conflict }" aria-haspopup="dialog" @click="looking = true">
-      <span role="status" data-testid="save-state"><i :class="store.offline ? 'pi pi-cloud' : 'pi pi-check-circle'" /> {{ store.saveState }}</span>
+      <span role="status" data-testid="save-state"><i :class="store.offline ? 'pi pi-cloud' : 'pi pi-check-circle'" /> {{ store.saveState }}</span> <i class="pi pi-history" aria-hidden="true" />
     </button>
     <OutboxButton />
     <span class="gap" />
@@ -99,6 +99,10 @@ h1 {
   font-size: 12px;
   margin-left: 8px;
   white-space: nowrap;
+}
+.state i {
+  font-size: 14px;
+  vertical-align: -2px;
 }
 .state.offline {
   color: var(--rust);

@@ -106,8 +106,8 @@ const CORNERS = 4
 
 /** Of something rectangular on a photograph that was taken at a slant: a room, the frame of the drawing. */
 const straight: SheetTool = {
-  ...base('plan_straighten', 'Straighten', 'press the four corners of something rectangular whose sides you know: a room, the sheet’s own frame'),
-  expects: ({ path }) => (path.value.length ? `${CORNERS - path.value.length} more ${path.value.length === CORNERS - 1 ? 'corner' : 'corners'}` : ''),
+  ...base('plan_straighten', 'Straighten', 'press the four corners, one after the other round it from any of them, of something rectangular whose sides you know: a room, the sheet’s own frame'),
+  expects: ({ path }) => (path.value.length ? `the next corner round it; ${CORNERS - path.value.length} more` : ''),
   press({ path, letGo }, at) {
     path.value = [...path.value, at]
     if (path.value.length < CORNERS) return

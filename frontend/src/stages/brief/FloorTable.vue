@@ -2,10 +2,9 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import Choice from '@/controls/Choice.vue'
-import { MEASURES } from '@/api/drawing'
 import { computed } from 'vue'
 import type { Building, Floor } from '@/api/types'
-import { put, removal } from '@/document/edits'
+import { newBuilding, newFloor, put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import NumberField from '@/controls/NumberField.vue'
 import { OVERHEADS } from '../overheads'
@@ -39,28 +38,14 @@ function setYear(building: Building, event: Event): void {
   store.commit(`Year of ${building.name}`, [put('building', { ...building, built: year })])
 }
 
-/** A floor on top of the highest one of its building, like it in all else. */
-function nextFloor(building: string): Floor {
-  const top = store.all('floor').filter((f) => f.building === building).sort((a, b) => b.level - a.level)[0]
-  const level = top ? top.level + 1 : 0
-  return {
-    id: store.nextId('floor', 'floor'), building, name: top ? `Floor ${level}` : 'Ground floor', level,
-    elevation_m: top ? Number((top.elevation_m + top.ceiling_height_m + MEASURES.slab_m).toFixed(2)) : 0,
-    ceiling_height_m: top?.ceiling_height_m ?? 2.7, slab: top?.slab ?? 'floor-timber',
-    overhead: top?.overhead ?? 'ceiling_void',
-  }
-}
-
 function addFloor(building: string): void {
-  const floor = nextFloor(building)
+  const floor = newFloor(store, building)
   store.commit(`Add ${floor.name}`, [put('floor', floor)])
 }
 
 function addBuilding(): void {
-  const id = store.nextId('building', 'building')
-  const name = `Building ${store.all('building').length + 1}`
-  const floor = { ...nextFloor(id), name }
-  store.commit(`Add ${name}`, [put('building', { id, name, roof: 'roof-tiles', built: null }), put('floor', floor)])
+  const made = newBuilding(store)
+  store.commit(`Add ${made.name}`, made.changes)
 }
 </script>
 

@@ -173,8 +173,8 @@ function turnPage(): void {
         <Button type="submit" label="Scale" size="small" />
       </form>
       <form v-if="toStraighten" class="line" @submit.prevent="straighten">
-        <label>It is <InputText v-model="across" size="small" class="known figure" autofocus aria-label="Across" placeholder="4.2 m" /></label>
-        <label>across and <InputText v-model="up" size="small" class="known figure" aria-label="Up" placeholder="3.1 m" /></label> up
+        <label>Its upper side is <InputText v-model="across" size="small" class="known figure" autofocus aria-label="Across" placeholder="4.2 m" /></label>
+        <label>and it is <InputText v-model="up" size="small" class="known figure" aria-label="Up" placeholder="3.1 m" /></label> high
         <Button type="submit" label="Straighten" size="small" :disabled="busy" />
       </form>
       <form v-if="toCheck" class="line" @submit.prevent="check">
@@ -182,6 +182,7 @@ function turnPage(): void {
         <Button type="submit" label="Check" size="small" />
       </form>
       <div class="line"><span class="steps quiet">Then, to scale</span><Button label="Look for walls on it" size="small" outlined :loading="looking.running.value" @click="lookForWalls" /></div>
+      <p v-if="looking.running.value" role="status" class="quiet">Looking: some seconds, the first time some more. You can go on working.</p>
       <p v-if="seen" role="status" class="checked">{{ seen }}</p>
       <p v-if="checked" role="status" class="checked">{{ checked }}</p>
       <dl>

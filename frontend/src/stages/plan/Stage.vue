@@ -40,9 +40,9 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
       <span class="right">
         <Button label="Site" size="small" :text="!site" icon="pi pi-map" :aria-pressed="site" @click="site = !site" />
         <template v-if="!site">
-        <Button label="Section" size="small" :text="!section" icon="pi pi-building" :aria-pressed="section" @click="section = !section" />
-        <LayersMenu />
-        <StoreyUp v-model:floor="floor" />
+          <Button label="Section" size="small" :text="!section" icon="pi pi-building" :aria-pressed="section" @click="section = !section" />
+          <LayersMenu />
+          <StoreyUp v-model:floor="floor" />
         </template>
       </span>
     </template>
@@ -63,7 +63,12 @@ const walls = computed(() => constructionsOf(store.catalogue, ['wall']))
   gap: 6px;
 }
 .construction {
-  width: 110px;
+  width: 150px;
+}
+@media (max-width: 1400px) {
+  .right :deep(.p-button-icon) {
+    display: none;
+  }
 }
 .right {
   display: flex;

@@ -33,15 +33,21 @@ const ask = (project_id: string) => taken(api.GET('/api/projects/{project_id}/si
 const { answer: view } = useBeside(ask, { failed: (error) => !error.isOffline && (trouble.value = error.words) })
 watch(view, (now, before) => {
   trouble.value = ''
-  if (now && !before) fit()
+  if (now && now.buildings.length !== before?.buildings.length) void nextTick(fit)
 })
 
 function fit(): void {
   const v = view.value
   if (!v || !width.value) return
   const points = [...v.buildings.flatMap((b) => b.outline.flat()), ...v.ducts.flatMap((d) => d.path), ...v.services.flatMap((s) => s.path), ...v.gaps.flatMap((g) => [g.from_at, g.to_at])]
-  viewport.fit(points.length ? boundsOf(points) : [0, 0, 40, 30])
+  if (!points.length) return viewport.fit([0, 0, 40, 30])
+  // Some land round it, for what comes there; the words under a small building are wider than it is.
+  const [west, south, east, north] = boundsOf(points)
+  const words = ((east - west) * NAME_PX) / 2 / Math.max(width.value - NAME_PX, NAME_PX)
+  const land = Math.max(0, (LEAST_LAND_M - Math.max(east - west, north - south)) / 2)
+  viewport.fit([west - Math.max(words, land), south - land, east + Math.max(words, land), north + land])
 }
+const LEAST_LAND_M = 40
 const REFIT_SHARE = 0.15
 watch([width, height], ([w, h], [before, high]) => {
   viewport.width.value = w
@@ -81,6 +87,7 @@ const names = computed(() =>
 const meetings = computed(() => (view.value?.ducts ?? []).flatMap((d) => d.meetings.map((m) => ({ ...m, duct: d, key: `${d.duct}-${m.service}-${m.from_m}` }))))
 const TOOLS: { id: SiteTool; label: string; icon: string; hint: string }[] = [
   { id: 'select', label: 'Choose', icon: 'pi pi-arrow-up-left', hint: 'Drag a building to where it stands, or choose it and type how far it is from another' },
+  { id: 'house', label: 'Building', icon: 'pi pi-home', hint: 'Press two of its corners that lie across; its rooms are drawn on its own plan' },
   { id: 'duct', label: 'Duct', icon: 'pi pi-minus', hint: 'Press where it leaves a building, at each corner, and in the other building' },
   { id: 'service', label: 'Buried service', icon: 'pi pi-ellipsis-h', hint: 'Press along what others have in the ground; Enter, or a second press, ends it' },
 ]
@@ -138,8 +145,8 @@ function choose(kind: 'duct' | 'buried_service' | 'device' | 'equipment_room' | 
             <text y="20" text-anchor="middle">{{ n.size }}</text>
           </g>
           <g v-for="d in view.ducts" :key="`l-${d.duct}`" class="label" :transform="`translate(${middle(d.path).join(' ')})`">
-            <text y="-8" text-anchor="middle" class="name">{{ d.name }}</text>
-            <text y="17" text-anchor="middle">{{ length(d.length_m) }} · {{ d.dug === 'there' ? 'lies there' : `${length(d.depth_m, 2)} deep` }}</text>
+            <text y="-20" text-anchor="middle" class="name">{{ d.name }}</text>
+            <text y="-8" text-anchor="middle">{{ length(d.length_m) }} · {{ d.dug === 'there' ? 'lies there' : `${length(d.depth_m, 2)} deep` }}</text>
           </g>
           <g v-for="s in view.services" :key="`n-${s.service}`" class="label" :transform="`translate(${viewport.toScreen(s.path[0]!).join(' ')})`">
             <circle r="9" class="token" :class="s.carries" /><text y="4" text-anchor="middle" class="name">{{ CARRIED[s.carries].letter }}</text>
@@ -155,7 +162,7 @@ function choose(kind: 'duct' | 'buried_service' | 'device' | 'equipment_room' | 
           >
             <MarkShape :shape="m.kind === 'equipment_room' ? 'hut' : (roleOf(store.catalogue, m.kind)?.mark ?? 'spring')" /><title>{{ m.name }}</title>
           </g>
-          <DraftLayer part="draft" :viewport="viewport" :draft="null" :cursor="hand.cursor.value" :path="hand.path.value" />
+          <DraftLayer part="draft" :viewport="viewport" :draft="hand.drawn.value" :cursor="hand.cursor.value" :path="hand.drawn.value ? [] : hand.path.value" />
         </template>
       </svg>
       <p v-if="view && !view.buildings.length" class="quiet none">No building is drawn yet. Draw a room on the plan: its building stands here then.</p>

@@ -52,7 +52,7 @@ const ground = (rise: number) => (Math.abs(rise) < 0.005 ? 'level' : `${signed(r
         </tr>
       </tbody>
     </table>
-    <p v-else class="quiet">One building stands here. Another, such as a garden house, is added under Floors in the brief.</p>
+    <p v-else class="quiet">One building stands here. Another, such as a garden house, is drawn with Building above.</p>
     <p class="more">
       <template v-for="b in view.buildings" :key="b.building"><button class="plain" @click="emit('open', b.building)">Plan of {{ b.name }}</button> </template>
       <template v-for="s in view.services" :key="s.service"><button class="plain" @click="emit('choose', 'buried_service', s.service)">{{ CARRIED[s.carries].name }}: {{ s.name }}</button> </template>
@@ -82,7 +82,7 @@ th {
 td {
   padding: 3px 8px 3px 0;
   border-top: 1px solid var(--granite-light);
-  vertical-align: top;
+  vertical-align: middle;
 }
 .n {
   width: 96px;

@@ -1,19 +1,21 @@
 import { computed, ref, shallowRef } from 'vue'
 import type { Point, SiteView } from '@/api/types'
-import { nearestStorey, put } from '@/document/edits'
+import { nearestStorey, newBuilding, newRoom, put, rectangle } from '@/document/edits'
 import { contains, distance, rounded } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
 import type { useMade } from '@/document/useMade'
+import { innerConstruction, outerConstruction } from '@/sheet/tools/constructions'
 import type { Viewport } from '@/sheet/useViewport'
 
-export type SiteTool = 'select' | 'duct' | 'service'
+export type SiteTool = 'select' | 'house' | 'duct' | 'service'
 
 const MOVED_PX = 4
 const SAME_SPOT_PX = 12
 const STEP_M = 0.1
 const NUDGE_M = 0.25
 const DEPTH_M = 0.6
+const NARROWEST_M = 1
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
 
 interface Site {
@@ -38,6 +40,8 @@ export function useSiteHand({ viewport, view, made }: Site) {
     return viewport.toWorld(event.clientX - box.left, event.clientY - box.top)
   }
 
+  /** The building that is being drawn. */
+  const drawn = computed(() => (tool.value === 'house' && path.value[0] && cursor.value ? { from: path.value[0], to: rounded(cursor.value, 0.05), shape: 'room' as const } : null))
   const told = computed(() => {
     const by = carried.value?.by
     if (!by) return ''
@@ -72,7 +76,9 @@ export function useSiteHand({ viewport, view, made }: Site) {
     const at = rounded(spot(event), 0.05)
     const last = path.value.at(-1)
     if (last && distance(last, at) * viewport.scale.value < SAME_SPOT_PX) return finish()
+    if (last && tool.value === 'house' && Math.min(Math.abs(at[0] - last[0]), Math.abs(at[1] - last[1])) < NARROWEST_M) return
     path.value = [...path.value, at]
+    if (tool.value === 'house' && path.value.length > 1) return finish()
     const start = houseAt(path.value[0]!)
     const there = houseAt(at)
     if (tool.value === 'duct' && path.value.length > 1 && there && there !== start) finish()
@@ -117,9 +123,18 @@ export function useSiteHand({ viewport, view, made }: Site) {
     const drawn = path.value
     path.value = []
     if (drawn.length < 2) return
-    if (tool.value === 'duct') duct(drawn)
+    if (tool.value === 'house') house(drawn[0]!, drawn[1]!)
+    else if (tool.value === 'duct') duct(drawn)
     else if (tool.value === 'service') service(drawn)
     tool.value = 'select'
+  }
+
+  /** Another building as one room between two corners; what is in it is drawn on its own plan. */
+  function house(a: Point, b: Point): void {
+    const corners = rectangle(a, b)
+    const { name, floor, changes } = newBuilding(store)
+    store.commit(`Draw ${name}`, [...changes, ...newRoom(store, floor.id, corners, innerConstruction.value, outerConstruction.value)])
+    building.value = floor.building
   }
 
   function service(drawn: Point[]): void {
@@ -174,5 +189,5 @@ export function useSiteHand({ viewport, view, made }: Site) {
     else tool.value = 'select'
   }
 
-  return { tool, building, carried, path, cursor, told, take, grab, down, move, up, cancel, finish, key, wheel, apart }
+  return { tool, building, carried, path, cursor, drawn, told, take, grab, down, move, up, cancel, finish, key, wheel, apart }
 }
