@@ -63,7 +63,7 @@ class Sheet:
     def begin(self, name: str) -> None:
         """Begin a new project from an empty sheet."""
         self.page.get_by_role("button", name=re.compile("^New( project)?$")).click()
-        self.page.get_by_label("Name").last.fill(name)
+        self.page.get_by_role("dialog").get_by_label("Name", exact=True).fill(name)
         self.page.get_by_role("button", name="Begin").click()
         expect(self.page.locator(".project .name")).to_have_text(name)
         expect(self.page.get_by_role("dialog")).to_have_count(0)

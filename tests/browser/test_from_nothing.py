@@ -11,6 +11,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ..core.storeys_of_rooms import Cut
+from ..formats.foreign import Foreign, bytes_of, drawing_of
 from ..formats.plan_pictures import print_of, slanted
 from ..formats.test_traced import with_doors
 from .conftest import Sheet
@@ -212,3 +213,39 @@ def test_a_revision_is_named_compared_and_gone_back_to(open_sheet: Callable[...,
     state.click()
     page.locator(f"[data-revision='{revision}']").get_by_role("button", name="Compare").click()
     expect(page.get_by_test_id("compared")).to_contain_text("nothing differs")
+
+
+def test_floors_in_files_of_their_own_become_one_building(
+    open_sheet: Callable[..., Sheet], tmp_path: Path
+) -> None:
+    """A drawing by others and one of ours with its gear, one after the other on the same building."""
+    foreign, own = tmp_path / "Upper.dxf", tmp_path / "House.dxf"
+    foreign.write_bytes(bytes_of(drawing_of([HOUSE], Foreign(units="m"))))
+    sheet = open_sheet("/p/p-demo-terrace/plan")
+    page = sheet.page
+    page.wait_for_selector("[data-tally=price]")
+    page.get_by_role("button", name="Export").click()
+    with page.expect_download() as download:
+        page.locator("a[href$='export/plan.dxf']").click()
+    download.value.save_as(own)
+    sheet = open_sheet("/")
+    page = sheet.page
+    sheet.begin("Finch House")
+    sheet.stage("brief")
+    sheet.tab("Place and storeys")
+    storeys = page.locator("[data-floor]")
+    before = storeys.count()
+    page.locator("input[data-testid^=storeys-]").set_input_files(foreign)
+    page.get_by_label("Name of the storey").fill("First floor")
+    page.get_by_role("button", name="Draw these layers").click()
+    sheet.saved(2)
+    expect(storeys).to_have_count(before)
+    page.locator("input[data-testid^=storeys-]").set_input_files(own)
+    expect(page.get_by_role("dialog")).to_contain_text("devices, racks, risers and ducts")
+    page.get_by_role("button", name="Draw these layers").click()
+    sheet.saved(3)
+    assert storeys.count() > before
+    expect(page.locator("[data-tally=aps]")).to_contain_text("3")
+    page.keyboard.press("Control+z")
+    sheet.saved(4)
+    expect(storeys).to_have_count(before)

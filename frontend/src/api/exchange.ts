@@ -440,6 +440,13 @@ export const FORMATS: { out: Format[]; in: Format[] } = {
       "about": "A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced."
     },
     {
+      "file": "plan.geojson",
+      "label": "a plan as GeoJSON",
+      "icon": "pi-file",
+      "accept": ".geojson",
+      "about": "A plan that went out as GeoJSON: storeys, walls, rooms, gear and ways as they were drawn."
+    },
+    {
       "file": "drawing.dxf",
       "label": "a DXF drawing",
       "icon": "pi-file",

@@ -16,15 +16,17 @@ interface Storey {
   box: [number, number, number, number] | null
   layers: Record<string, string> | null
 }
-const props = defineProps<{ inspection: Inspection; busy: boolean }>()
+const props = defineProps<{ inspection: Inspection; busy: boolean; askName?: boolean }>()
 const emit = defineEmits<{
-  draw: [choice: { units: string | null; layers: Record<string, string>; ceiling_height_m: number; thick: string | null; faces: boolean | null; storeys: Storey[]; left_out: string[] }]
+  draw: [choice: { units: string | null; layers: Record<string, string>; ceiling_height_m: number; thick: string | null; faces: boolean | null; storey_name?: string; find_gear: boolean; storeys: Storey[]; left_out: string[] }]
   back: []
 }>()
 const store = useDesign()
 const units = ref<string | null>(props.inspection.units ?? props.inspection.guess ?? null)
 const ceiling = ref(2.7)
 const thick = ref('')
+const gear = ref(true)
+const storey = ref('')
 const faces = ref<'auto' | 'yes' | 'no'>('auto')
 const chosen = reactive<Record<string, string>>(Object.fromEntries(props.inspection.layers.filter((l) => l.likely).map((l) => [l.name, l.likely!])))
 /** Layers of a drawing of our own begin with their storey's name. */
@@ -87,7 +89,7 @@ function draw(): void {
   }))
   emit('draw', {
     units: units.value, layers: picked.value, ceiling_height_m: ceiling.value, thick: thick.value || null,
-    faces: faces.value === 'auto' ? null : faces.value === 'yes', storeys: several, left_out: props.inspection.layers.map((l) => l.name).filter((n) => !picked.value[n]).slice(0, 500),
+    faces: faces.value === 'auto' ? null : faces.value === 'yes', storeys: several, find_gear: gear.value, ...(storey.value.trim() ? { storey_name: storey.value.trim() } : {}), left_out: props.inspection.layers.map((l) => l.name).filter((n) => !picked.value[n]).slice(0, 500),
   })
 }
 </script>
@@ -95,12 +97,14 @@ function draw(): void {
 <template>
   <div class="form">
     <label>Drawing units <Choice v-model="units" :options="UNITS" placeholder="Choose" fluid aria-label="Drawing units" /></label>
+    <label v-if="askName && storeys.length < 2">Storey <InputText v-model="storey" size="small" maxlength="120" placeholder="First floor" fluid aria-label="Name of the storey" /></label>
     <NumberField label="Ceiling height" :value="ceiling" :min="1.6" :max="30" @change="ceiling = $event" />
     <p class="figure">{{ size }}</p>
     <p v-if="asked" class="asked">{{ asked }}</p>
     <label>Walls <Choice v-model="faces" :options="FACES" fluid aria-label="How walls are drawn" /></label>
     <label>Walls of {{ length(0.2, 2) }} and more <Choice v-model="thick" by="id" :options="thickOptions" placeholder="As their layer" fluid aria-label="Construction of thick walls" /></label>
   </div>
+  <label v-if="inspection.gear" class="storey"><Checkbox v-model="gear" binary /> Take along what stands on it: {{ inspection.gear }} devices, racks, risers and ducts</label>
   <div v-if="storeys.length > 1" class="storeys" role="group" aria-label="Storeys">
     <p>Several plans are on it. Which are storeys, from the lowest up?</p>
     <div v-for="(s, k) in storeys" :key="k" class="storey">

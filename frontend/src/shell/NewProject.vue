@@ -10,10 +10,11 @@ import Choice from '@/controls/Choice.vue'
 import { FORMATS } from '@/api/exchange'
 import { ApiError, api, file, taken } from '@/api/client'
 import { useJob } from '@/answers/useJob'
-import type { Inspection, Problem, Site } from '@/api/types'
+import type { Problem, Site } from '@/api/types'
 import { DOMAINS, KINDS } from '@/stages/words'
 import JobProgress from '@/controls/JobProgress.vue'
 import DrawingLayers from './DrawingLayers.vue'
+import { chosenFile, useDrawing, type DrawingChoice } from './useDrawing'
 
 const aboutOf = (file: string) => FORMATS.in.find((f) => f.file === file)?.about
 const visible = defineModel<boolean>('visible', { required: true })
@@ -25,14 +26,13 @@ const domain = ref<Site['domain']>('europe')
 const line_mbps = ref(500)
 const trouble = ref<{ message: string; problems: Problem[] } | null>(null)
 const CEILING_M = 2.7
-const drawing = ref<File | null>(null)
-const inspection = ref<Inspection | null>(null)
 const busy = ref(false)
 const { job, running, follow, stop } = useJob()
+const { drawing, inspection, leave, look, read } = useDrawing(follow)
 
 watch(visible, () => {
   trouble.value = null
-  drawing.value = inspection.value = null
+  leave()
 })
 
 /** Do one thing with the server; on success go to the project, else say what was wrong. */
@@ -61,13 +61,6 @@ function begin(): void {
   void attempt(() => taken(api.POST('/api/projects', { body })))
 }
 
-function chosenFile(event: Event): File | null {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0] ?? null
-  input.value = ''
-  return file
-}
-
 function openFile(event: Event): void {
   const chosen = chosenFile(event)
   if (chosen) void attempt(() => taken(api.POST('/api/import/project', file(chosen))))
@@ -77,20 +70,15 @@ function inspect(event: Event): void {
   const chosen = chosenFile(event)
   if (!chosen) return
   void attempt(async () => {
-    inspection.value = await taken(api.POST('/api/import/dxf/inspect', file(chosen)))
-    drawing.value = chosen
+    await look(chosen)
     return null
   })
 }
 
-function draw(choice: { units: string | null; layers: Record<string, string>; ceiling_height_m: number }): void {
-  const form = new FormData()
-  form.append('drawing', drawing.value!)
-  form.append('choice', JSON.stringify({ ...choice, name: drawing.value!.name.replace(/\.dxf$/i, '') }))
+function draw(choice: DrawingChoice): void {
   void attempt(async () => {
-    const done = await follow(taken(api.POST('/api/import/dxf', file(form))))
-    if (done?.state === 'failed') throw new ApiError(422, done.message)
-    return done?.state === 'done' ? { id: String(done.result?.project) } : null
+    const made = await read(choice)
+    return made && { id: String(made.project) }
   })
 }
 </script>
@@ -117,8 +105,8 @@ function draw(choice: { units: string | null; layers: Record<string, string>; ce
       </section>
       <section>
         <h2>From a project file</h2>
-        <p class="quiet">{{ aboutOf('project.json') }}</p>
-        <label class="choose-file">Choose a project file <input type="file" accept=".json,.zip" data-testid="project-file" @change="openFile" /></label>
+        <p class="quiet">{{ aboutOf('project.json') }} A whole project, or a plan as GeoJSON, as well.</p>
+        <label class="choose-file">Choose a project file <input type="file" accept=".json,.zip,.geojson" data-testid="project-file" @change="openFile" /></label>
       </section>
     </template>
     <JobProgress v-if="running" :job="job" what="Reading the drawing" class="busy" @stop="stop" />

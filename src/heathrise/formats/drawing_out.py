@@ -1,16 +1,14 @@
-"""The plan as a drawing for other programs: DXF in layers by storey, GeoJSON in local metres.
+"""The plan as a drawing for other programs: DXF in layers by storey.
 
-What neither can carry, heights, uses, settings and all that was decided beside the drawing, is in the project
-file; ``docs/formats.md`` names it.
+What it cannot carry, such as heights of storeys, uses and settings, is in the
+project file; ``docs/formats.md`` names it.
 """
 
 from __future__ import annotations
 
 import io
-import json
 import re
-from collections.abc import Iterator
-from typing import Any
+from collections.abc import Iterable, Mapping
 
 from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
@@ -20,6 +18,7 @@ from ..core.context.plan import Plan
 from ..core.context.storeys import spot_within
 from ..core.design import Design, Device, Duct, EquipmentRoom, Floor, Opening, Riser, Space, Wall
 from ..core.evaluation.evaluate import evaluate
+from .dxf_entities import OUR_MARK
 
 METRES = 6  # as $INSUNITS says them
 WALL, OPENING, ROOM, GEAR, WAY = "WALL", "OPENING", "ROOM", "GEAR", "WAY"
@@ -37,7 +36,7 @@ def write_dxf(_: str, plan: Plan) -> str:
     drawn = _Layers(document)
     storeys = _storey_names(plan.design)
     for key, storey in storeys.items():
-        _building(drawn, plan, key, storey)
+        _building(drawn, plan, key, storeys)
         _gear(drawn, plan, key, storey)
     for run in evaluate(plan).cable.runs:
         for leg in run.legs:
@@ -73,19 +72,21 @@ class _Layers:
             self.document.layers.add(name, color=_COLOURS[what])
         return name
 
-    def block(self, kind: str) -> str:
-        """Return a block for a kind of gear: a cross, and its name and model beside it."""
-        name = f"GEAR {kind}".upper()
+    def block(self, kind: str, says: Iterable[str]) -> str:
+        """Return a block for a kind of gear: a cross, and beside it its name and what else it says."""
+        name = f"{OUR_MARK}{kind}".upper()
         if name not in self.document.blocks:
             block = self.document.blocks.new(name)
             block.add_line((-_MARK_M, 0), (_MARK_M, 0))
             block.add_line((0, -_MARK_M), (0, _MARK_M))
-            block.add_attdef("NAME", (_MARK_M, _MARK_M), dxfattribs={"height": _TEXT_M})
-            block.add_attdef("MODEL", (_MARK_M, -_TEXT_M), dxfattribs={"height": _TEXT_M / 2})
+            for row, tag in enumerate(says):
+                small = _TEXT_M / (2 if row else 1)
+                block.add_attdef(tag, (_MARK_M, _MARK_M - row * _TEXT_M), dxfattribs={"height": small})
         return name
 
 
-def _building(drawn: _Layers, plan: Plan, key: str, storey: str) -> None:
+def _building(drawn: _Layers, plan: Plan, key: str, storeys: Mapping[str, str]) -> None:
+    storey = storeys[key]
     design = plan.design
     walls = {w.id: w for w in design.of(Wall).values() if w.floor == key}
     for wall in walls.values():
@@ -106,83 +107,44 @@ def _building(drawn: _Layers, plan: Plan, key: str, storey: str) -> None:
         text.set_placement(spot_within(space), align=TextEntityAlignment.MIDDLE_CENTER)
     for duct in design.of(Duct).values():
         if duct.from_floor == key:
-            drawn.space.add_lwpolyline(duct.path, dxfattribs={"layer": drawn.layer(WAY, storey, "duct")})
+            layer = drawn.layer(WAY, storey, "duct")
+            drawn.space.add_lwpolyline(duct.path, dxfattribs={"layer": layer})
+            says = {
+                "NAME": duct.name,
+                "TO": storeys.get(duct.to_floor, ""),
+                "DEPTH": f"{duct.depth_m:g}",
+                "DUG": duct.dug,
+            }
+            _insert(drawn, "duct", storey, (*duct.path[0], 0.0), says)
 
 
 def _gear(drawn: _Layers, plan: Plan, key: str, storey: str) -> None:
     design, catalogue = plan.design, plan.catalogue
     for device in design.of(Device).values():
         if device.floor == key:
-            model = catalogue.model_of(device).label
-            _insert(drawn, device.kind, storey, device.at, device.name, model, -device.azimuth_deg)
+            says = {"NAME": device.name, "MODEL": catalogue.model_of(device).label, "MOUNT": device.mount}
+            at = (*device.at, device.height_m)
+            _insert(drawn, device.kind, storey, at, says, -device.azimuth_deg)
     for room in design.of(EquipmentRoom).values():
         if room.floor == key:
-            _insert(drawn, "rack", storey, room.at, room.name, room.frame or "", 0.0)
+            says = {"NAME": room.name, "MODEL": room.frame or ""}
+            _insert(drawn, "rack", storey, (*room.at, room.rack_height_m), says)
     floor = design.of(Floor)[key]
     for riser in design.of(Riser).values():
         if riser.building == floor.building and riser.lowest_level <= floor.level <= riser.highest_level:
-            _insert(drawn, "riser", storey, riser.at, riser.name, "", 0.0)
+            _insert(drawn, "riser", storey, (*riser.at, 0.0), {"NAME": riser.name})
 
 
 def _insert(
-    drawn: _Layers, kind: str, storey: str, at: tuple[float, float], name: str, model: str, turn_deg: float
+    drawn: _Layers,
+    kind: str,
+    storey: str,
+    at: tuple[float, float, float],
+    says: dict[str, str],
+    turn_deg: float = 0.0,
 ) -> None:
-    layer = drawn.layer(GEAR, storey, kind.replace("_", "-"))
+    """Draw a block with what it says: its place in m, with its height over the storey's floor."""
+    layer = drawn.layer(WAY if kind == "duct" else GEAR, storey, kind.replace("_", "-"))
     attributes = {"layer": layer, "rotation": turn_deg}
-    drawn.space.add_blockref(drawn.block(kind), at, dxfattribs=attributes).add_auto_attribs(
-        {"NAME": name, "MODEL": model}
-    )
-
-
-def write_geojson(name: str, plan: Plan) -> str:
-    """Return the plan as GeoJSON, in metres on the site's own grid and not in degrees."""
-    features = list(_features(plan))
-    found = {
-        "type": "FeatureCollection",
-        "name": name,
-        "coordinate_system": "local metres, x east, y north",
-        "features": features,
-    }
-    return json.dumps(found, ensure_ascii=False, indent=1, allow_nan=False) + "\n"
-
-
-def _features(plan: Plan) -> Iterator[dict[str, Any]]:
-    design = plan.design
-    storeys = {key: floor.name for key, floor in design.of(Floor).items()}
-    more: dict[str, Any]
-    for space in design.of(Space).values():
-        ring = [*space.outline, space.outline[0]]
-        more = {"use": space.use, "outdoor": space.outdoor}
-        yield _feature("room", space.id, storeys[space.floor], "Polygon", [ring], space.name, more)
-    walls = design.of(Wall)
-    for wall in walls.values():
-        more = {"construction": wall.construction, "rated": wall.rated}
-        yield _feature("wall", wall.id, storeys[wall.floor], "LineString", [wall.a, wall.b], "", more)
-    for opening in design.of(Opening).values():
-        host = walls[opening.wall]
-        more = {"construction": opening.construction, "wall": opening.wall}
-        line = list(opening.ends_in(host))
-        yield _feature(opening.kind, opening.id, storeys[host.floor], "LineString", line, "", more)
-    for device in design.of(Device).values():
-        more = {"model": device.model, "height_m": device.height_m, "mount": device.mount}
-        more |= {"azimuth_deg": device.azimuth_deg, "state": device.state}
-        yield _feature(device.kind, device.id, storeys[device.floor], "Point", device.at, device.name, more)
-    for room in design.of(EquipmentRoom).values():
-        yield _feature("rack", room.id, storeys[room.floor], "Point", room.at, room.name, {})
-    for run in evaluate(plan).cable.runs:
-        for leg in run.legs:
-            if len(leg.points) > 1:
-                more = {"kind": leg.kind, "category": run.category, "medium": run.medium}
-                line = list(leg.points)
-                yield _feature("way", run.device, storeys[leg.floor], "LineString", line, run.name, more)
-
-
-def _feature(
-    what: str, key: str, storey: str, shape: str, coordinates: Any, name: str, more: dict[str, Any]
-) -> dict[str, Any]:
-    return {
-        "type": "Feature",
-        "id": f"{what}/{key}",
-        "geometry": {"type": shape, "coordinates": coordinates},
-        "properties": {"what": what, "name": name, "storey": storey, **more},
-    }
+    block = drawn.space.add_blockref(drawn.block(kind, says), at, dxfattribs=attributes)
+    block.add_auto_attribs(says)

@@ -16,6 +16,7 @@ from ..core.walling import fresh_names
 from .dxf_entities import Entities, Text, entities_of, read_drawing, refuse
 from .dxf_lines import Segment, Swing
 from .dxf_look import UNITS_M, Box, Inspection, LayerSummary, extent, inspect_dxf, our_construction
+from .dxf_own import Place, gear_in
 from .dxf_rooms import rooms_of
 from .dxf_walls import Drawn, constructions_of, walls_of
 
@@ -41,7 +42,7 @@ class DrawingChoice(Strict):
 
     ``faces`` says whether a wall is drawn by its two faces; unsaid, the drawing tells. ``thick`` is what
     walls of 20 cm and more are built of, where that is not what their layer says. Layers that are
-    ``left_out`` are remembered too.
+    ``left_out`` are remembered too. ``find_gear`` takes along what stands in a drawing of our own.
     """
 
     name: str = Field(min_length=1, max_length=120)
@@ -50,6 +51,7 @@ class DrawingChoice(Strict):
     storey_name: str = Field(default="Ground floor", min_length=1, max_length=120)
     ceiling_height_m: float = Field(default=2.7, gt=1.5, le=30)
     find_rooms: bool = True
+    find_gear: bool = True
     faces: bool | None = None
     thick: str | None = None
     storeys: Annotated[tuple[StoreyChoice, ...], Field(max_length=20)] = ()
@@ -79,6 +81,7 @@ def import_dxf(data: bytes, choice: DrawingChoice, catalogue: Catalogue) -> Desi
     elevation_m, count, names = 0.0, 0, fresh_names(design_of([]))
     chosen = {layer for s in storeys for layer in (s.layers or choice.layers)}
     together = extent({layer: found.by_layer[layer] for layer in chosen})
+    own: dict[str, tuple[Floor, Place]] = {}
     for level, storey in enumerate(storeys):
         layers = storey.layers or choice.layers
         lines = {layer: _within(found.by_layer[layer], storey.box) for layer in layers}
@@ -115,6 +118,9 @@ def import_dxf(data: bytes, choice: DrawingChoice, catalogue: Catalogue) -> Desi
         if choice.find_rooms:
             texts = [place.text(t) for t in _telling(found.texts, layers)]
             rest += rooms_of(walls, texts, floor.id, names)
+        own |= dict.fromkeys(_own_storeys(layers), (floor, place.spot))
+    if choice.find_gear:
+        rest += gear_in(found, own, UNITS_M[units], catalogue)
     design = design_of([*elements, *rest])
     check(design, catalogue)
     return design
@@ -179,9 +185,14 @@ class _Place:
         )
 
 
+def _own_storeys(layers: Mapping[str, str]) -> set[str]:
+    """Return the storeys that layers of a drawing of our own are named after."""
+    return {layer.rsplit(maxsplit=2)[0] for layer in layers if our_construction(layer)}
+
+
 def _telling(texts: Sequence[Text], layers: Mapping[str, str]) -> Sequence[Text]:
     """Return the words that may name rooms: of a drawing of our own those of the storey's rooms alone."""
-    ours = {f"{layer.rsplit(maxsplit=2)[0]} ROOM" for layer in layers if our_construction(layer)}
+    ours = {f"{storey} ROOM" for storey in _own_storeys(layers)}
     return [t for t in texts if t.layer in ours] if ours else texts
 
 

@@ -31,6 +31,7 @@ MAX_SEGMENTS = 200_000
 MAX_TEXTS = 20_000
 MAX_DEPTH = 16
 _LONGEST_TEXT = 400
+OUR_MARK, OUR_DUCT = "GEAR ", "WAY duct"  # what blocks and layers of our own drawings begin or end with
 _HEADER_UNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 
 
@@ -46,14 +47,31 @@ class Text:
     layer: str = ""
 
 
+@dataclass(frozen=True)
+class Mark:
+    """A block of a drawing of our own that stands for a thing: what it says of itself, where it is in
+    drawing units, which way it is turned, degrees against the clock."""
+
+    layer: str
+    block: str
+    says: dict[str, str]
+    at: tuple[float, float, float]
+    turn_deg: float
+
+
 @dataclass
 class Entities:
-    """The lines, door swings and words of a drawing; ``units`` is None where the header does not say."""
+    """The lines, door swings and words of a drawing; ``units`` is None where the header does not say.
+
+    ``marks`` and ``ways`` are gear and ducts of a drawing of our own: lines with the layer they lie on.
+    """
 
     units: str | None
     by_layer: dict[str, list[Segment]] = field(default_factory=dict)
     texts: list[Text] = field(default_factory=list)
     swings: list[Swing] = field(default_factory=list)
+    marks: list[Mark] = field(default_factory=list)
+    ways: list[tuple[str, tuple[tuple[float, float], ...]]] = field(default_factory=list)
 
 
 def refuse(where: str, what: str) -> NoReturn:
@@ -97,6 +115,12 @@ def entities_of(document: Drawing) -> Entities:
         )
     found = Entities(_HEADER_UNITS.get(int(document.header.get("$INSUNITS", 0) or 0)))
     for entity in space:
+        if (mark := _mark(entity)) is not None:
+            found.marks.append(mark)
+            continue
+        if entity.dxftype() == "LWPOLYLINE" and _layer(entity).endswith(f" {OUR_DUCT}"):
+            found.ways.append((_layer(entity), tuple((x, y) for x, y in entity.get_points("xy"))))  # type: ignore[attr-defined]
+            continue
         for layer, part in _unfold(entity, _layer(entity)):
             if len(found.swings) < MAX_TEXTS:
                 found.swings += swings_of(part)
@@ -109,6 +133,20 @@ def entities_of(document: Drawing) -> Entities:
             if len(found.texts) < MAX_TEXTS and (text := _text(part)):
                 found.texts.append(replace(text, layer=layer))
     return found
+
+
+def _mark(entity: DXFEntity) -> Mark | None:
+    """Read a block that stands for gear, a riser or a duct's beginning in a drawing of our own."""
+    if not isinstance(entity, Insert) or not str(entity.dxf.name).startswith(OUR_MARK) or not entity.attribs:
+        return None
+    x, y, z = entity.dxf.insert
+    turn_deg = float(entity.dxf.get("rotation", 0.0))
+    if not all(map(math.isfinite, (x, y, z, turn_deg))):
+        refuse(f"INSERT {entity.dxf.get('handle', '?')}", "has a coordinate that is not a number")
+    says = {str(a.dxf.tag): str(a.dxf.text).strip()[:_LONGEST_TEXT] for a in entity.attribs}
+    if not says.get("NAME"):
+        return None
+    return Mark(_layer(entity), str(entity.dxf.name)[len(OUR_MARK) :].lower(), says, (x, y, z), turn_deg)
 
 
 def _drawn_on(document: Drawing) -> list[DXFEntity]:

@@ -75,6 +75,7 @@ class Inspection(Frozen):
     height: float
     layers: tuple[LayerSummary, ...]
     parts: tuple[DrawnPart, ...] = ()
+    gear: int = Field(0, description="devices, racks, risers and ducts of a drawing of our own")
 
 
 def inspect_dxf(data: bytes) -> Inspection:
@@ -97,6 +98,7 @@ def inspect_dxf(data: bytes) -> Inspection:
         height=round(north - south, 4),
         layers=tuple(_summary(layer, rows) for layer, rows in sorted(found.by_layer.items())),
         parts=_parts(found, UNITS_M[found.units or guess or "mm"]),
+        gear=len(found.marks),
     )
 
 

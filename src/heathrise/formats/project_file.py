@@ -85,7 +85,7 @@ def load_project(data: bytes | str, catalogue: Catalogue) -> Project:
     Raises:
         DesignError: with the place in the file and what is wrong; nothing is half read.
     """
-    document = _parse(data)
+    document = parse_json(data)
     if document.get("format") != FORMAT:
         refuse("format", f'this is not a project file: "format" should be "{FORMAT}"')
     version = document.get("version")
@@ -173,7 +173,12 @@ def refuse(where: str, what: str) -> NoReturn:
     raise DesignError([Problem(where, what)])
 
 
-def _parse(data: bytes | str) -> dict[str, Any]:
+def parse_json(data: bytes | str) -> dict[str, Any]:
+    """Return the object that a file holds in JSON.
+
+    Raises:
+        DesignError: it is too large, no JSON, or no object.
+    """
     if len(data) > MAX_BYTES:
         refuse("file", f"{len(data) / 1e6:.0f} MB; at most {MAX_BYTES / 1e6:.0f} MB can be opened")
     try:

@@ -87,7 +87,7 @@ FORMATS = (
         "The plan in local metres, GeoJSON",
         "out",
         GEOJSON,
-        "drawing_out:write_geojson",
+        "geojson:write_geojson",
         icon="pi-map",
     ),
     Format(
@@ -127,6 +127,14 @@ FORMATS = (
         JSON,
         "project_file:load_project",
         about="A Heathrise project saved as JSON. It is opened as a new project; nothing is replaced.",
+    ),
+    Format(
+        "plan.geojson",
+        "a plan as GeoJSON",
+        "in",
+        GEOJSON,
+        "geojson:read_geojson",
+        about="A plan that went out as GeoJSON: storeys, walls, rooms, gear and ways as they were drawn.",
     ),
     Format(
         "drawing.dxf",

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from apiflask import APIBlueprint
 from flask import Response, abort, request
 
 from ..core.base.progress import Progress, ShowBest
-from ..core.design import DesignError, Problem
+from ..core.design import Design, DesignError, Problem
+from ..core.several import storeys_joined
+from ..formats.dxf import DrawingChoice
 from ..formats.dxf_look import LEFT_OUT
 from ..formats.sandbox.drawings import import_confined
 from ..jobs import KINDS, Stopped, run_kind
@@ -61,6 +64,34 @@ def get_paper(project_id: str, key: str) -> Response:
 @routes.post("/import/dxf")
 @routes.output(Job, status_code=202)
 def draw_project() -> Response:
+    repository = stores().repository
+
+    def done(choice: DrawingChoice, design: Design) -> dict[str, Any]:
+        return {"project": repository.create(choice.name, design, AUTHOR, "Drawn from DXF").id}
+
+    return _drawn("dxf", None, done)
+
+
+@routes.post("/projects/<project_id>/import/dxf")
+@routes.output(Job, status_code=202)
+def draw_storeys(project_id: str) -> Response:
+    """Find the changes that put a drawing's storeys on a building; whoever asked makes them or not."""
+    kept = stores()
+    building = request.form.get("building", "")
+    kept.repository.load(project_id)
+
+    def done(_: DrawingChoice, design: Design) -> dict[str, Any]:
+        catalogue = kept.repository.catalogue
+        changes = storeys_joined(kept.repository.load(project_id).design, design, building, catalogue)
+        return {"changes": [c.model_dump(mode="json") for c in changes]}
+
+    return _drawn("dxf", project_id, done)
+
+
+def _drawn(
+    kind: str, project_id: str | None, done: Callable[[DrawingChoice, Design], dict[str, Any]]
+) -> Response:
+    """Begin to read the drawing that came with the request, as was chosen; what it gives is ``done`` with."""
     drawing = request.files.get("drawing")
     if drawing is None:
         raise DesignError([Problem("drawing", "no drawing came with the request")])
@@ -76,11 +107,11 @@ def draw_project() -> Response:
             raise
         if not progress(1, 1):
             raise Stopped
-        saved = repository.create(choice.name, design, AUTHOR, "Drawn from DXF")
+        found = done(choice, design)
         remember_layers(repository, {**dict.fromkeys(choice.left_out, LEFT_OUT), **choice.layers})
-        return {"project": saved.id}
+        return found
 
-    return _begun("dxf", None, call)
+    return _begun(kind, project_id, call)
 
 
 @routes.get("/jobs/<job_id>")

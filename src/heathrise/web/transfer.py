@@ -14,6 +14,7 @@ from ..core.catalogue import Catalogue, OwnGear
 from ..core.design import DesignError, Problem, describe
 from ..formats.dxf import DrawingChoice, Inspection
 from ..formats.dxf_look import as_remembered
+from ..formats.geojson import is_geojson, read_geojson
 from ..formats.project_file import load_project, once, project_schema
 from ..formats.registry import formats
 from ..formats.sandbox.drawings import inspect_confined
@@ -73,11 +74,12 @@ def export_whole(project_id: str) -> Response:
 @routes.post("/import/project")
 @routes.output(ProjectDocument, status_code=201)
 def open_project_file() -> Response:
-    """Open a project file, or a whole project."""
+    """Open a project file, a whole project, or a plan as GeoJSON."""
     if is_whole(request.get_data()):
         whole = unpack(request.get_data(), stores().repository.catalogue, _taken)
         return json_of(document_of(restore(stores().repository, whole)), 201)
-    project = load_project(request.get_data(), stores().repository.catalogue)
+    read = read_geojson if is_geojson(request.get_data()) else load_project
+    project = read(request.get_data(), stores().repository.catalogue)
     _taken(project.gear)
     saved = stores().repository.create(project.name, project.design, AUTHOR, "Opened from a file")
     return json_of(document_of(saved), 201)

@@ -7,6 +7,7 @@ import type { Building, Floor } from '@/api/types'
 import { newBuilding, newFloor, put, removal } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import NumberField from '@/controls/NumberField.vue'
+import StoreysOfDrawing from './StoreysOfDrawing.vue'
 import { OVERHEADS } from '../overheads'
 
 const store = useDesign()
@@ -56,6 +57,7 @@ function addBuilding(): void {
       <Choice by="id" :model-value="b.building.roof" :options="roofs" :aria-label="`Roof of ${b.building.name}`" class="roof" @update:model-value="store.commit(`Roof of ${b.building.name}`, [put('building', { ...b.building, roof: $event })])" />
       <InputText :model-value="b.building.built?.toString() ?? ''" size="small" inputmode="numeric" maxlength="4" placeholder="built in" class="figure year" :aria-label="`Year ${b.building.name} was built in`" @change="setYear(b.building, $event)" />
       <Button label="Add a floor" icon="pi pi-plus" size="small" text @click="addFloor(b.building.id)" />
+      <StoreysOfDrawing :building="b.building" />
       <Button
         v-if="buildings.length > 1" icon="pi pi-trash" text size="small" :aria-label="`Remove ${b.building.name}`"
         @click="store.commit(`Remove ${b.building.name}`, removal(store, 'building', b.building.id))"
@@ -89,16 +91,17 @@ function addBuilding(): void {
 }
 .building header {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
   margin-bottom: 2px;
 }
 .building header :deep(input) {
   font-weight: 600;
-  width: 240px;
+  width: 190px;
 }
 .roof {
-  width: 270px;
+  width: 230px;
 }
 .building header :deep(.year) {
   width: 84px;
@@ -123,5 +126,14 @@ th:nth-child(3) {
 }
 td {
   vertical-align: middle !important;
+}
+td:first-child :deep(input) {
+  width: 100%;
+}
+@media (max-width: 1000px) {
+  th:nth-child(4),
+  th:nth-child(5) {
+    width: 165px;
+  }
 }
 </style>

@@ -4,5 +4,6 @@ from __future__ import annotations
 
 from .gestures import drawn
 from .hand import Gesture
+from .joined import storeys_joined
 
-__all__ = ["Gesture", "drawn"]
+__all__ = ["Gesture", "drawn", "storeys_joined"]

@@ -34,9 +34,16 @@ class Copier:
             self._walls.setdefault(wall.floor, []).append(LineString([wall.a, wall.b]))
 
     def copies(
-        self, picked: Mapping[tuple[str, str], Element], image: Image, floor: str | None = None
+        self,
+        picked: Mapping[tuple[str, str], Element],
+        image: Image,
+        floor: str | None = None,
+        keep_names: bool = False,
     ) -> Iterator[Change]:
         """Yield the changes that put an image of things beside them, or on another storey.
+
+        Args:
+            keep_names: a name stays as it is where no other has it.
 
         Raises:
             DesignError: there is no such storey.
@@ -65,7 +72,7 @@ class Copier:
             else:
                 fields["id"] = self._fresh(kind, copy)
             name = getattr(copy, "name", None)
-            if name is not None:
+            if name is not None and not (keep_names and self._free(kind, name)):
                 fields["name"] = self._named(kind, copy, fields["id"])
             yield put(copy.model_copy(update=fields))
 
@@ -87,6 +94,13 @@ class Copier:
         key = next(f"{stem}-{n}" for n in itertools.count(1) if f"{stem}-{n}" not in taken)
         taken.add(key)
         return key
+
+    def _free(self, kind: str, name: str) -> bool:
+        """Take a name where nothing has it yet."""
+        taken = self._names.setdefault(kind, set())
+        free = name not in taken
+        taken.add(name)
+        return free
 
     def _named(self, kind: str, element: Element, key: str) -> str:
         """Return a name that no other of its kind has: a device's number, the next number of a row."""
