@@ -78,6 +78,7 @@ from .core.views.category_steps import CategorySteps, category_steps
 from .core.views.channel_width import WidthView, width_view
 from .core.views.cutting_list import CuttingList, cutting_list
 from .core.views.failures import drill
+from .core.views.far import FarView, far_view
 from .core.views.handover import Observed, handover_of
 from .core.views.held import HeldSettings, held_settings
 from .core.views.labels import project_labels
@@ -279,6 +280,7 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "pulls": _plain(PullList, pull_list),
     "mesh": _plain(MeshView, mesh_view),
     "site": _plain(SiteView, site_view),
+    "far": _plain(FarView, far_view),
     "settings": _plain(HeldSettings, held_settings),
     "practice": _plain(PracticeView, practice_view),
     "school": Question(SchoolAsked, Changes, _school),

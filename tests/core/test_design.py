@@ -49,6 +49,7 @@ LAYERS = (
         "brief",
         "building",
         "cabling",
+        "far",
         "handover",
         "install",
         "order",

@@ -20,7 +20,7 @@ SOURCE = Path(heathrise.__file__).parent
 RULES = load_catalogue().rules
 DOCUMENT = Path(__file__).parents[2] / "docs" / "rules.md"
 _ASKED = re.compile(
-    r'f?"((?:brief|plan|camera|signal|bands|cabling|power|rack|settings|order|install|handover)\.[^"]+)"'
+    r'f?"((?:brief|plan|camera|signal|bands|cabling|power|rack|settings|far|order|install|handover)\.[^"]+)"'
 )
 
 

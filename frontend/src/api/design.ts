@@ -13,6 +13,7 @@ export const KINDS: Kind[] = [
   "duct",
   "buried_service",
   "equipment_room",
+  "far_point",
   "device",
   "run",
   "way_point",
@@ -133,6 +134,14 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "floor",
       "many": false,
       "optional": false
+    }
+  ],
+  "far_point": [
+    {
+      "field": "room",
+      "kind": "equipment_room",
+      "many": false,
+      "optional": true
     }
   ],
   "device": [

@@ -10,6 +10,7 @@ from ..core.design import (
     Duct,
     EquipmentRoom,
     Extender,
+    FarPoint,
     Injector,
     Light,
     Network,
@@ -258,6 +259,30 @@ def _studio(drawing: Drawing) -> None:
             path=((16.0, -6.0), (62.0, -4.0), (112.0, 33.0)),
             depth_m=0.6,
             found=True,
+        ),
+        # Old pears stand between the mill and the gate; to the stage the line goes over the pond.
+        FarPoint(
+            id="far-gate",
+            name="Orchard gate",
+            what="gate",
+            at=(96.0, 66.0),
+            ground_m=1.4,
+            cameras=1,
+            doors=1,
+            land="trees",
+            profile=((30.0, -0.6), (62.0, 0.4), (85.0, 1.0)),
+            trees=((48.0, 70.0, 5.5, 0.4),),
+        ),
+        FarPoint(
+            id="far-stage",
+            name="Landing stage",
+            what="pond",
+            at=(74.0, -46.0),
+            ground_m=-1.2,
+            clients=2,
+            cameras=1,
+            land="water",
+            profile=((18.0, -0.4), (30.0, -2.6), (68.0, -2.6)),
         ),
     )
 

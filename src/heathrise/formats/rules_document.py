@@ -31,6 +31,7 @@ _TITLES = {
     "brief": "Brief",
     "order": "Order",
     "install": "Install",
+    "far": "Far places",
     "handover": "Hand-over",
 }
 

@@ -32,6 +32,7 @@ from ..core.signal import (
 from ..core.views.busy_hour import BusyView
 from ..core.views.calibration import CalibrationView, calibration_view, proposals
 from ..core.views.channel_width import WidthView
+from ..core.views.far import FarView
 from ..core.views.offers import with_changes
 from ..core.views.room_chain import RoomChain
 from ..core.views.section import SectionView
@@ -295,3 +296,10 @@ def _names_of(text: str, design: Design) -> dict[str, str]:
         if device not in design.of(Device):
             raise DesignError([Problem("names", f"there is no device {device[:40]!r}")])
     return names
+
+
+@routes.get("/far")
+@routes.output(FarView)
+def see_far(project_id: str) -> Response:
+    """See each place on the land with the line to the rack that feeds it, when its years are over."""
+    return _answer(project_id, "far")

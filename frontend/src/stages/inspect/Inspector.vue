@@ -5,6 +5,7 @@ import { removal } from '@/document/edits'
 import { useDesign, type Selection } from '@/document/store'
 import type { Stage } from '@/stages/registry'
 import BuriedFields from './BuriedFields.vue'
+import FarFields from './FarFields.vue'
 import CableTests from './CableTests.vue'
 import ChainPart from './ChainPart.vue'
 import WayPart from './WayPart.vue'
@@ -34,6 +35,7 @@ const place = computed(() => {
 })
 const duct = computed(() => (props.selection.kind === 'duct' ? store.find('duct', props.selection.id) : undefined))
 const buried = computed(() => (props.selection.kind === 'buried_service' ? store.find('buried_service', props.selection.id) : undefined))
+const far = computed(() => (props.selection.kind === 'far_point' ? store.find('far_point', props.selection.id) : undefined))
 const MAINS = ['panel', 'socket', 'mains_route', 'light'] as const
 const mains = computed(() => {
   const kind = MAINS.find((k) => k === props.selection.kind)
@@ -42,11 +44,11 @@ const mains = computed(() => {
 })
 const placeKind = computed(() => (props.selection.kind === 'riser' ? 'riser' : 'equipment_room'))
 const title = computed(() => {
-  const named = device.value ?? space.value ?? place.value ?? duct.value ?? buried.value ?? mains.value?.thing
+  const named = device.value ?? space.value ?? place.value ?? duct.value ?? buried.value ?? far.value ?? mains.value?.thing
   if (named) return named.name
   return { wall: 'Wall', opening: 'Opening' }[props.selection.kind as 'wall' | 'opening'] ?? ''
 })
-const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value ?? buried.value ?? mains.value))
+const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value ?? buried.value ?? far.value ?? mains.value))
 
 function remove(): void {
   store.commit(`Remove ${title.value}`, removal(store, props.selection.kind, props.selection.id))
@@ -74,6 +76,7 @@ function remove(): void {
     <OpeningFields v-if="opening" :key="opening.id" :opening="opening" />
     <DuctFields v-if="duct" :key="duct.id" :duct="duct" />
     <BuriedFields v-if="buried" :key="buried.id" :service="buried" />
+    <FarFields v-if="far" :key="far.id" :point="far" />
     <MainsFields v-if="mains" :key="mains.thing.id" v-bind="mains" />
     <PlaceFields v-if="place" :key="place.id" :kind="placeKind" :place="place" />
   </section>

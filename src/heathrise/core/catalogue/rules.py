@@ -32,6 +32,7 @@ DISCIPLINES = (
     "power",
     "rack",
     "settings",
+    "far",
     "order",
     "install",
     "handover",

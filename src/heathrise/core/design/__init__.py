@@ -42,6 +42,7 @@ from .elements import (
     WayPin,
     WayPoint,
 )
+from .far_elements import FarKind, FarPoint, FarPower, LandKind
 from .guest_elements import MOST_TERMS, LawAnswer, Portal, VoucherSet
 from .kinds import KIND_OF, KINDS, MANY_LINES
 from .mains_elements import Light, MainsRoute, Panel, Socket
@@ -99,9 +100,13 @@ __all__ = [
     "ElementId",
     "EquipmentRoom",
     "Extender",
+    "FarKind",
+    "FarPoint",
+    "FarPower",
     "Floor",
     "Injector",
     "Jacket",
+    "LandKind",
     "LawAnswer",
     "Light",
     "LineEntry",

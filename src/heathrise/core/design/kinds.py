@@ -27,6 +27,7 @@ from .elements import (
     WayPin,
     WayPoint,
 )
+from .far_elements import FarPoint
 from .guest_elements import Portal, VoucherSet
 from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
@@ -45,6 +46,7 @@ KINDS: dict[str, type[Element]] = {
     "duct": Duct,
     "buried_service": BuriedService,
     "equipment_room": EquipmentRoom,
+    "far_point": FarPoint,
     "device": Device,
     "run": Run,
     "way_point": WayPoint,

@@ -14,6 +14,7 @@ import { overlaps, type Box } from '@/sheet/boxes'
 import DraftLayer from '@/sheet/DraftLayer.vue'
 import MarkShape from '@/sheet/MarkShape.vue'
 import { useViewport } from '@/sheet/useViewport'
+import FarSection from './FarSection.vue'
 import SiteGaps from './SiteGaps.vue'
 import SiteTable from './SiteTable.vue'
 import { CARRIED } from './carried'
@@ -29,8 +30,12 @@ const { width, height } = useElementSize(frame)
 const viewport = useViewport()
 
 const ask = (project_id: string) => taken(api.GET('/api/projects/{project_id}/site', { params: { path: { project_id } } }))
+const askFar = (project_id: string) => taken(api.GET('/api/projects/{project_id}/far', { params: { path: { project_id } } }))
 // Without a connection the last one stays up.
 const { answer: view } = useBeside(ask, { failed: (error) => !error.isOffline && (trouble.value = error.words) })
+const { answer: far } = useBeside(askFar, { wanted: () => store.all('far_point').length > 0, failed: (error) => !error.isOffline && (trouble.value = error.words) })
+const places = computed(() => store.all('far_point').map((p) => ({ p, line: far.value?.lines.find((l) => l.point === p.id && l.room) })))
+const reached = computed(() => places.value.find(({ p }) => p.id === chosen.value && store.selection?.kind === 'far_point')?.line)
 watch(view, (now, before) => {
   trouble.value = ''
   if (now && now.buildings.length !== before?.buildings.length) void nextTick(fit)
@@ -39,7 +44,7 @@ watch(view, (now, before) => {
 function fit(): void {
   const v = view.value
   if (!v || !width.value) return
-  const points = [...v.buildings.flatMap((b) => b.outline.flat()), ...v.ducts.flatMap((d) => d.path), ...v.services.flatMap((s) => s.path), ...v.gaps.flatMap((g) => [g.from_at, g.to_at])]
+  const points = [...store.all('far_point').map((p) => p.at), ...v.buildings.flatMap((b) => b.outline.flat()), ...v.ducts.flatMap((d) => d.path), ...v.services.flatMap((s) => s.path), ...v.gaps.flatMap((g) => [g.from_at, g.to_at])]
   if (!points.length) return viewport.fit([0, 0, 40, 30])
   // Some land round it, for what comes there; the words under a small building are wider than it is.
   const [west, south, east, north] = boundsOf(points)
@@ -89,6 +94,7 @@ const TOOLS: { id: SiteTool; label: string; icon: string; hint: string }[] = [
   { id: 'select', label: 'Choose', icon: 'pi pi-arrow-up-left', hint: 'Drag a building to where it stands, or choose it and type how far it is from another' },
   { id: 'house', label: 'Building', icon: 'pi pi-home', hint: 'Press two of its corners that lie across; its rooms are drawn on its own plan' },
   { id: 'duct', label: 'Duct', icon: 'pi pi-minus', hint: 'Press where it leaves a building, at each corner, and in the other building' },
+  { id: 'far', label: 'Far place', icon: 'pi pi-flag', hint: 'Press where something is to be reached: an outbuilding, a gate, a pond, a field' },
   { id: 'service', label: 'Buried service', icon: 'pi pi-ellipsis-h', hint: 'Press along what others have in the ground; Enter, or a second press, ends it' },
 ]
 const hint = computed(() => made.why.value || hand.told.value || trouble.value || TOOLS.find((t) => t.id === hand.tool.value)!.hint)
@@ -99,7 +105,7 @@ function open(id: string): void {
   emit('floor', there.floor)
   emit('close')
 }
-function choose(kind: 'duct' | 'buried_service' | 'device' | 'equipment_room' | 'line_entry', id: string): void {
+function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equipment_room' | 'line_entry', id: string): void {
   if (hand.tool.value !== 'select') return
   hand.building.value = null
   store.selection = { kind, id }
@@ -162,12 +168,23 @@ function choose(kind: 'duct' | 'buried_service' | 'device' | 'equipment_room' | 
           >
             <MarkShape :shape="m.kind === 'equipment_room' ? 'hut' : (roleOf(store.catalogue, m.kind)?.mark ?? 'spring')" /><title>{{ m.name }}</title>
           </g>
+          <g
+            v-for="{ p, line } in places" :key="p.id" class="place" :class="{ chosen: p.id === chosen }" tabindex="0" role="button" :aria-label="`${p.name}${line ? `, ${length(line.length_m!)} from its rack` : ''}`" :data-far="p.id"
+            @click.stop="choose('far_point', p.id)" @keydown.enter="choose('far_point', p.id)"
+          >
+            <path v-if="line" :d="`M${viewport.toScreen(line.from_at!).join(' ')}L${viewport.toScreen(line.to_at).join(' ')}`" class="sight" />
+            <g :transform="`translate(${viewport.toScreen(p.at).join(' ')})`">
+              <circle r="20" class="touch" /><path d="M0 0V-17M-6 0H6M-5 -17H5M-3 -13H3" class="post" />
+              <text y="16" text-anchor="middle" class="name">{{ p.name }}</text><text v-if="line" y="29" text-anchor="middle">{{ length(line.length_m!, 0) }}</text>
+            </g>
+          </g>
           <DraftLayer part="draft" :viewport="viewport" :draft="hand.drawn.value" :cursor="hand.cursor.value" :path="hand.drawn.value ? [] : hand.path.value" />
         </template>
       </svg>
       <p v-if="view && !view.buildings.length" class="quiet none">No building is drawn yet. Draw a room on the plan: its building stands here then.</p>
     </div>
-    <SiteTable v-if="view" :view="view" :building="building" @building="hand.building.value = $event" @open="open" @choose="choose" @apart="hand.apart" />
+    <FarSection v-if="reached" :key="reached.point" :line="reached" />
+    <SiteTable v-else-if="view" :view="view" :building="building" @building="hand.building.value = $event" @open="open" @choose="choose" @apart="hand.apart" />
   </div>
 </template>
 
@@ -293,6 +310,40 @@ function choose(kind: 'duct' | 'buried_service' | 'device' | 'equipment_room' | 
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;
+}
+.place {
+  cursor: pointer;
+  outline: none;
+  font: 500 11px var(--mono);
+}
+.place text {
+  fill: var(--granite);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+}
+.place .name {
+  font: 600 12.5px var(--condensed);
+  fill: var(--ink);
+}
+.touch {
+  fill: transparent;
+}
+.post {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.sight {
+  fill: none;
+  stroke: var(--granite);
+  stroke-dasharray: 2 5;
+  pointer-events: none;
+}
+.place:focus-visible .post,
+.place.chosen .post,
+.place.chosen .sight {
+  stroke: var(--heather);
 }
 .mark {
   color: var(--ink);

@@ -8,7 +8,7 @@ import type { useMade } from '@/document/useMade'
 import { innerConstruction, outerConstruction } from '@/sheet/tools/constructions'
 import type { Viewport } from '@/sheet/useViewport'
 
-export type SiteTool = 'select' | 'house' | 'duct' | 'service'
+export type SiteTool = 'select' | 'house' | 'duct' | 'service' | 'far'
 
 const MOVED_PX = 4
 const SAME_SPOT_PX = 12
@@ -74,6 +74,7 @@ export function useSiteHand({ viewport, view, made }: Site) {
     if (event.button === 1 || tool.value === 'select') return begin(null, event)
     if (event.button !== 0) return
     const at = rounded(spot(event), 0.05)
+    if (tool.value === 'far') return far(at)
     const last = path.value.at(-1)
     if (last && distance(last, at) * viewport.scale.value < SAME_SPOT_PX) return finish()
     if (last && tool.value === 'house' && Math.min(Math.abs(at[0] - last[0]), Math.abs(at[1] - last[1])) < NARROWEST_M) return
@@ -135,6 +136,19 @@ export function useSiteHand({ viewport, view, made }: Site) {
     const { name, floor, changes } = newBuilding(store)
     store.commit(`Draw ${name}`, [...changes, ...newRoom(store, floor.id, corners, innerConstruction.value, outerConstruction.value)])
     building.value = floor.building
+  }
+
+  /** A place on the land that is to be reached. */
+  function far(at: Point): void {
+    const id = store.nextId('far_point', 'far')
+    const name = `Place ${id.split('-').at(-1)}`
+    const row = {
+      id, name, what: 'outbuilding' as const, at, ground_m: 0, mast_m: 3, room: null, room_mast_m: 4, clients: 0, cameras: 0, doors: 0, sensors: 0,
+      mbps: null, delay_ms: null, years: 10, power: 'none' as const, land: 'lawn' as const, services_known: false, profile: [], trees: [],
+    }
+    store.commit(`Mark ${name}`, [put('far_point', row)])
+    store.selection = { kind: 'far_point', id }
+    tool.value = 'select'
   }
 
   function service(drawn: Point[]): void {

@@ -1,0 +1,57 @@
+"""Places on the land that are to be reached: what they ask for, what lies between."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from .values import Element, Height, Name, Point, RoomRef
+
+FarKind = Literal["outbuilding", "gate", "pond", "field", "car_park", "tower"]
+FarPower = Literal["none", "socket", "own_supply"]
+LandKind = Literal["lawn", "paving", "drive", "water", "trees"]
+
+_Along = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
+_Rise = Annotated[float, Field(ge=-500, le=500, allow_inf_nan=False)]
+Mast = Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)]
+_Growth = Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)]
+_Trees = tuple[_Along, _Along, Mast, _Growth]
+MOST_PROFILE, MOST_TREES = 2_000, 200
+
+
+class FarPoint(Element):
+    """A place beyond the buildings that is to be reached.
+
+    ``ground_m`` is how high it lies above the site's zero. It is fed from a rack, the nearest where none is
+    said; ``mast_m`` and ``room_mast_m`` are antennas over the ground at either end. ``profile`` holds heights
+    of the ground at metres from the rack on, ``trees`` what stands there: from, to, how high it is now and
+    what it grows in a year. ``mbps`` and ``delay_ms`` come before what is counted.
+    """
+
+    name: Name
+    what: FarKind = "outbuilding"
+    at: Point
+    ground_m: Height = 0.0
+    mast_m: Mast = 3.0
+    room: RoomRef | None = None
+    room_mast_m: Mast = 4.0
+    clients: Annotated[int, Field(ge=0, le=5_000)] = 0
+    cameras: Annotated[int, Field(ge=0, le=200)] = 0
+    doors: Annotated[int, Field(ge=0, le=200)] = 0
+    sensors: Annotated[int, Field(ge=0, le=5_000)] = 0
+    mbps: Annotated[float, Field(gt=0, le=100_000)] | None = None
+    delay_ms: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    years: Annotated[int, Field(ge=1, le=40)] = 10
+    power: FarPower = "none"
+    land: LandKind = "lawn"
+    services_known: bool = False
+    profile: Annotated[tuple[tuple[_Along, _Rise], ...], Field(max_length=MOST_PROFILE)] = ()
+    trees: Annotated[tuple[_Trees, ...], Field(max_length=MOST_TREES)] = ()
+
+    @field_validator("trees")
+    @classmethod
+    def _stretch(cls, trees: tuple[_Trees, ...]) -> tuple[_Trees, ...]:
+        if any(end <= start for start, end, *_ in trees):
+            raise ValueError("trees stand from one distance to a larger one")
+        return trees
