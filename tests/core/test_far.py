@@ -293,6 +293,16 @@ def test_a_place_without_a_rack_has_no_line(catalogue: Catalogue) -> None:
         FarPoint(id="far-1", name="Gate", at=(5, 5), trees=((30, 20, 5, 0.4),))
 
 
+def test_trees_of_which_nobody_says_more_grow_as_the_figure_has_it(catalogue: Catalogue) -> None:
+    trees = ((20.0, 40.0, 6.0, None),)
+    point = FarPoint(id="far-1", name="Gate", at=(80, 1), years=10, trees=trees)
+    design = design_of([*shell(), rack("near", (1, 1)), point])
+    said = apply(design, [put(point.model_copy(update={"trees": ((20.0, 40.0, 6.0, 0.4),)}))])
+    lines = [far_view(Plan(d, catalogue)).lines for d in (design, said)]
+    assert lines[0] == lines[1]
+    assert max(s.top_m for s in lines[0][0].slices) == pytest.approx(10)
+
+
 # Direct current.
 
 

@@ -69,7 +69,7 @@ def draw_project() -> Response:
     def done(choice: DrawingChoice, design: Design) -> dict[str, Any]:
         return {"project": repository.create(choice.name, design, AUTHOR, "Drawn from DXF").id}
 
-    return _drawn("dxf", None, done)
+    return _drawn(None, done)
 
 
 @routes.post("/projects/<project_id>/import/dxf")
@@ -85,12 +85,10 @@ def draw_storeys(project_id: str) -> Response:
         changes = storeys_joined(kept.repository.load(project_id).design, design, building, catalogue)
         return {"changes": [c.model_dump(mode="json") for c in changes]}
 
-    return _drawn("dxf", project_id, done)
+    return _drawn(project_id, done)
 
 
-def _drawn(
-    kind: str, project_id: str | None, done: Callable[[DrawingChoice, Design], dict[str, Any]]
-) -> Response:
+def _drawn(project_id: str | None, done: Callable[[DrawingChoice, Design], dict[str, Any]]) -> Response:
     """Begin to read the drawing that came with the request, as was chosen; what it gives is ``done`` with."""
     drawing = request.files.get("drawing")
     if drawing is None:
@@ -111,7 +109,7 @@ def _drawn(
         remember_layers(repository, {**dict.fromkeys(choice.left_out, LEFT_OUT), **choice.layers})
         return found
 
-    return _begun(kind, project_id, call)
+    return _begun("dxf", project_id, call)
 
 
 @routes.get("/jobs/<job_id>")

@@ -14,7 +14,6 @@ import { FAR_KINDS, FAR_POWERS, LANDS, readRows } from '@/stages/plan/site/farWo
 const props = defineProps<{ point: FarPoint }>()
 const store = useDesign()
 const wrong = ref('')
-const GROWS_M = 0.4
 const NEAREST = '.nearest' // no rack is called so
 const racks = computed(() => [{ value: NEAREST, label: 'The nearest rack' }, ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name }))])
 const COUNTED = [
@@ -43,10 +42,10 @@ function setTrees(event: Event): void {
   if ('wrong' in read) return void (wrong.value = read.wrong)
   const bad = read.rows.findIndex((r) => r[1]! <= r[0]!)
   wrong.value = bad < 0 ? '' : `Row ${bad + 1}: trees stand from one distance to a larger one`
-  const trees = read.rows.map((r) => [r[0]!, r[1]!, r[2]!, r[3] ?? GROWS_M] as [number, number, number, number])
+  const trees = read.rows.map((r) => [r[0]!, r[1]!, r[2]!, r[3] ?? null] as [number, number, number, number | null])
   if (bad < 0 && JSON.stringify(trees) !== JSON.stringify(props.point.trees ?? [])) set({ trees }, 'Trees')
 }
-const rows = (found: readonly (readonly number[])[] | undefined) => (found ?? []).map((r) => r.join(' ')).join('\n')
+const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (found ?? []).map((r) => r.filter((v) => v !== null).join(' ')).join('\n')
 </script>
 
 <template>

@@ -16,7 +16,7 @@ _Along = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
 _Rise = Annotated[float, Field(ge=-500, le=500, allow_inf_nan=False)]
 Mast = Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)]
 _Growth = Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)]
-_Trees = tuple[_Along, _Along, Mast, _Growth]
+_Trees = tuple[_Along, _Along, Mast, _Growth | None]
 MOST_PROFILE, MOST_TREES = 2_000, 200
 
 
@@ -26,7 +26,7 @@ class FarPoint(Element):
     ``ground_m`` is how high it lies above the site's zero. It is fed from a rack, the nearest where none is
     said; ``mast_m`` and ``room_mast_m`` are antennas over the ground at either end. ``profile`` holds heights
     of the ground at metres from the rack on, ``trees`` what stands there: from, to, how high it is now and
-    what it grows in a year. ``mbps`` and ``delay_ms`` come before what is counted.
+    what it grows in a year, None as trees do. ``mbps`` and ``delay_ms`` come before what is counted.
     """
 
     name: Name

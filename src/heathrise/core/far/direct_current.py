@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..base.copper import warm_copper
 from ..catalogue import Rules
 from ..design import DesignError, Problem
 
-_PER_DEGREE = 0.00393
 _ROUNDS = 20_000
 _SAME_V = 1e-10
 
@@ -51,8 +50,7 @@ def loop_ohm(rules: Rules, mm2: float, length_m: float, temperature_c: float = 2
     References:
         IEC 60228, conductors of cables; annealed copper at 20 C; ohm, mm2, m, C.
     """
-    warm = 1 + _PER_DEGREE * max(0.0, temperature_c - 20)
-    return 2 * length_m * rules["far.copper_ohm_mm2_m"] / mm2 * warm
+    return 2 * length_m * rules["far.copper_ohm_mm2_m"] / mm2 * warm_copper(temperature_c)
 
 
 def feed_tree(source_v: float, nodes: Sequence[Node]) -> Fed:
@@ -131,5 +129,4 @@ def longest_m(rules: Rules, source_v: float, mm2: float, watts: float, least_v: 
     """
     at_v = max(least_v, source_v / 2)
     ohm = (source_v - at_v) * at_v / watts
-    each = loop_ohm(rules, mm2, 1.0)
-    return math.inf if each <= 0 else max(0.0, ohm / each)
+    return max(0.0, ohm / loop_ohm(rules, mm2, 1.0))

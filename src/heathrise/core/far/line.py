@@ -9,7 +9,7 @@ from typing import Literal
 from ..base.frozen import Frozen
 from ..base.wording import metres
 from ..catalogue import Rules, Used
-from .radio_link import MHZ, LinkBand, Weather, foliage_db, free_space_db, oxygen_db, rain_db
+from .radio_link import MHZ, LinkBand, Weather, way_losses_db
 from .sight_line import Clearance, Ground, Trees, clearance, least_masts
 
 Spot = tuple[float, float]
@@ -85,12 +85,7 @@ def _loss(
 ) -> WayLoss:
     rise = ground.height_m[-1] + masts_m[1] - ground.height_m[0] - masts_m[0]
     km = math.hypot(ground.length_m, rise) / 1000
-    rows = [
-        free_space_db(band, km),
-        oxygen_db(rules, band, km),
-        rain_db(rules, band, km, Weather(rules["far.rain_mm_h"])),
-        foliage_db(band, leaves_m),
-    ]
+    rows = way_losses_db(rules, band, km, Weather(rules["far.rain_mm_h"]), leaves_m)
     free, oxygen, rain, leaves = (round(v, 1) for v in rows)
     return WayLoss(
         free_db=free, oxygen_db=oxygen, rain_db=rain, leaves_db=leaves, total_db=round(sum(rows), 1)

@@ -113,6 +113,18 @@ def _at_percent(ghz: float, percent: float) -> float:
     return float(c1 * p ** -(c2 + c3 * math.log10(p)))
 
 
+def way_losses_db(
+    rules: Rules, band: LinkBand, km: float, weather: Weather, leaves_m: float
+) -> tuple[float, float, float, float]:
+    """Return what the way takes of a signal: free space, oxygen, rain, leaves."""
+    return (
+        free_space_db(band, km),
+        oxygen_db(rules, band, km),
+        rain_db(rules, band, km, weather),
+        foliage_db(band, leaves_m),
+    )
+
+
 def eirp_limit_dbm(rules: Rules, domain: str, band: LinkBand) -> float:
     return rules.table(f"far.link_eirp_dbm.{domain}")[band]
 
@@ -134,12 +146,7 @@ def budget_of(
     most = eirp_limit_dbm(rules, domain, sends.band)
     full = sends.power_dbm + sends.gain_dbi
     eirp = min(full, most)
-    losses = (
-        free_space_db(sends.band, km),
-        oxygen_db(rules, sends.band, km),
-        rain_db(rules, sends.band, km, weather),
-        foliage_db(sends.band, leaves_m),
-    )
+    losses = way_losses_db(rules, sends.band, km, weather, leaves_m)
     level = eirp + hears.gain_dbi - sum(losses)
     margin = rules["far.margin_db"]
     rates = [mbps for least, mbps in hears.rates if level >= least + margin]

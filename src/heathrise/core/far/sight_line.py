@@ -62,13 +62,17 @@ class Ground:
             top[there] = np.maximum(top[there], (ground + tree.height_m + tree.grows_m * years)[there])
         return ground, top
 
-    def samples(self) -> Array:
-        """Return where a line is looked at: evenly, at each point of the profile, at the edges of trees."""
+    def places(self, count: int) -> Array:
+        """Return so many places from end to end, each point of the profile, and the edges of trees."""
         start, end = self.at_m[0], self.at_m[-1]
-        edges = [e for t in self.trees for e in (t.from_m, t.to_m)]
-        rows = np.concatenate([np.linspace(start, end, _SAMPLES), self.at_m, edges])
-        inside = rows[(rows > start + _HAIR_M) & (rows < end - _HAIR_M)]
-        return np.asarray(np.unique(inside), dtype=np.float64)
+        edges = [e for t in self.trees for e in (t.from_m, t.to_m) if start < e < end]
+        rows = np.concatenate([np.linspace(start, end, count), self.at_m, edges])
+        return np.asarray(np.unique(rows), dtype=np.float64)
+
+    def samples(self) -> Array:
+        """Return where a line is looked at: at its ends themselves the zone is a point."""
+        rows = self.places(_SAMPLES)
+        return rows[(rows > self.at_m[0] + _HAIR_M) & (rows < self.at_m[-1] - _HAIR_M)]
 
 
 @dataclass(frozen=True)

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..base.copper import warm_copper
 from ..catalogue import PoeClass
 
 # 24 AWG conductor, 9.38 ohm per 100 m: two pairs are a loop of 0.0938 ohm/m, four of half that.
 _OHM_PER_M = {2: 0.0938, 4: 0.0469}
 _OHM_PER_CONNECTION = {2: 0.2, 4: 0.1}
-_PER_DEGREE = 0.00393
 _CONNECTIONS = 2
 
 
@@ -34,8 +34,9 @@ def loop_resistance_ohm(
     References:
         IEC 60028, annealed copper: 0.00393 a kelvin at 20 C; TIA-568, 24 AWG; ohm, m, C.
     """
-    warm = 1 + _PER_DEGREE * max(0.0, temperature_c - 20)
-    return length_m * _OHM_PER_M[pairs] * warm + connections * _OHM_PER_CONNECTION[pairs]
+    return (
+        length_m * _OHM_PER_M[pairs] * warm_copper(temperature_c) + connections * _OHM_PER_CONNECTION[pairs]
+    )
 
 
 def feed(device_w: float, source_v: float, resistance_ohm: float) -> Loop:

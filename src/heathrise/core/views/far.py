@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-import numpy as np
-
 from ..base.frozen import Frozen
 from ..catalogue import Rules
 from ..context.plan import Plan
@@ -115,8 +113,7 @@ def _ground(rules: Rules, near_m: float, point: FarPoint, length: float) -> Grou
 
 
 def _slices(ground: Ground, start: float, end: float, years: float) -> Iterator[FarSlice]:
-    edges = [e for t in ground.trees for e in (t.from_m, t.to_m) if 0 < e < ground.length_m]
-    at = np.unique(np.concatenate([np.linspace(0, ground.length_m, _DRAWN), ground.at_m, edges]))
+    at = ground.places(_DRAWN)
     low, top = ground.over(at, years)
     left = ground.length_m - at
     zones = [fresnel_m(at, left, MHZ[band] / 1000) for band in BANDS]
