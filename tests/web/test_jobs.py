@@ -5,19 +5,24 @@ from __future__ import annotations
 import threading
 import time
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from datetime import datetime, timedelta
 
 import pytest
 from flask.testing import FlaskClient
+from sqlalchemy import update
 from sqlalchemy.exc import OperationalError
 
 from heathrise.core.base.progress import Progress, ShowBest
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design
+from heathrise.demo import terrace_house
 from heathrise.jobs import EmbeddedRunner, Stopped
 from heathrise.jobs import runner as runner_module
 from heathrise.jobs.runner import AT_ONCE
 from heathrise.store import Repository
-from heathrise.store.jobs import INTERRUPTED, JobRow, Jobs, UnknownJob
+from heathrise.store.jobs import INTERRUPTED, AlreadyRunning, JobRow, Jobs, UnknownJob
+from heathrise.store.tables import job
 from heathrise.web.app import create_app
 
 from .test_api import finished
@@ -212,3 +217,35 @@ def test_arguments_of_a_wrong_type_are_told_before_a_job_begins(
     answer = client.post(f"/api/projects/{project}/jobs", json={"kind": kind, "arguments": arguments})
     assert answer.status_code == 422
     assert where in [p["where"] for p in answer.get_json()["problems"]]
+
+
+def test_begun_by_many_at_once_one_goes_and_none_is_locked_out(repository: Repository) -> None:
+    """What wipes the old as it goes must not hold what another waits for."""
+    jobs = Jobs(repository.engine)
+    keys = [repository.create(f"Job {k}", terrace_house(), "me", "begin").id for k in range(2)]
+
+    def begun(number: int) -> str:
+        try:
+            return jobs.create("push", keys[number % 2], alone=True)
+        except AlreadyRunning:
+            return ""
+
+    with ThreadPoolExecutor(6) as pool:
+        for _ in range(15):
+            found = [key for key in pool.map(begun, range(6)) if key]
+            assert len(found) == 2
+            for key in found:
+                jobs.end(key, "done", None)
+
+
+def test_jobs_of_yesterday_are_forgotten_as_one_begins(repository: Repository) -> None:
+    jobs = Jobs(repository.engine)
+    old, young = jobs.create("count", None), jobs.create("count", None)
+    for key, hours in ((old, 25), (young, 23)):
+        made = datetime.now() - timedelta(hours=hours)
+        with repository.engine.begin() as connection:
+            connection.execute(update(job).where(job.c.id == key).values(created=made))
+    jobs.create("count", None)
+    assert jobs.get(young).id == young
+    with pytest.raises(UnknownJob):
+        jobs.get(old)

@@ -56,9 +56,8 @@ class Jobs:
             AlreadyRunning: it must be, and is not.
         """
         job_id = f"j-{secrets.token_hex(6)}"
-        age_hours = func.timestampdiff(text("HOUR"), job.c.created, func.now())
+        self._forget_old()
         with self._engine.begin() as connection:
-            connection.execute(delete(job).where(age_hours >= _KEPT_HOURS))
             if alone:
                 # Who comes second waits here until the first has written its row.
                 held = select(project.c.id).where(project.c.id == project_id).with_for_update()
@@ -69,6 +68,20 @@ class Jobs:
             row = {"id": job_id, "kind": kind, "project_id": project_id, "state": "running"}
             connection.execute(insert(job).values(**row, done=0, total=0, message=""))
         return job_id
+
+    def _forget_old(self) -> None:
+        """Wipe the jobs of yesterday, by their ids and in a transaction of its own.
+
+        A search that deletes as it goes locks every gap of the table until its transaction ends; two of
+        them that then wait for one project and for each other's gaps are a deadlock.
+        """
+        age_hours = func.timestampdiff(text("HOUR"), job.c.created, func.now())
+        old = select(job.c.id).where(age_hours >= _KEPT_HOURS).order_by(job.c.id)
+        with self._engine.connect() as connection:
+            ids = connection.scalars(old).all()
+        if ids:
+            with self._engine.begin() as connection:
+                connection.execute(delete(job).where(job.c.id.in_(ids)))
 
     def get(self, job_id: str) -> JobRow:
         """Return a job as it stands.
