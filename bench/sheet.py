@@ -110,19 +110,23 @@ def _underlaid(server: Server, marks: Marks) -> str:
         "metres_per_px": m,
         "at": [COLUMNS * ROOM_M / 2, ROWS * ROOM_M / 2],
     }
-    _edit(server, key, 1, "underlay", element)
+    _edit(server, key, 1, "underlay", element, None)
     return key
 
 
-def _edit(server: Server, key: str, revision: int, kind: str, element: object) -> float:
-    """Send one change; return the ms until it is saved and its figures begin to come."""
+def _edit(
+    server: Server, key: str, revision: int, kind: str, element: object, base: str | None
+) -> tuple[float, str]:
+    """Send one change as a screen does that has the figures known by ``base``; return the ms until it is
+    saved and the new ones begin to come, and the mark that those are known by."""
     body = {
         "revision": revision,
         "label": "Change",
+        "base": base,
         "changes": [{"op": "put", "kind": kind, "element": element}],
     }
-    _, took, _ = post(server, f"/api/projects/{key}/changes", body)
-    return took
+    _, took, lines = post(server, f"/api/projects/{key}/changes", body)
+    return took, lines[0]["answer"]["mark"]
 
 
 def _frames(page: Page, pan: bool) -> list[float]:
@@ -151,10 +155,12 @@ def _edited(server: Server, key: str) -> list[float]:
     """Move one access point, as little as a hand does, and time each edit."""
     opened = call(server, f"/api/projects/{key}")
     device = next(d for d in opened["elements"]["device"] if d["kind"] == "access_point")
+    mark = call(server, f"/api/projects/{key}/evaluation")["mark"]
     times = []
     for k in range(EDITS):
         moved = {**device, "at": [round(device["at"][0] + 0.05 * (k % 9), 2), device["at"][1]]}
-        times.append(_edit(server, key, opened["revision"] + k, "device", moved))
+        took, mark = _edit(server, key, opened["revision"] + k, "device", moved, mark)
+        times.append(took)
         time.sleep(PAUSE_SECONDS)
     return times
 

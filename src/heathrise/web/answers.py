@@ -3,11 +3,12 @@ whoever has one is told only what is different in the next."""
 
 from __future__ import annotations
 
-import json
 import secrets
 from dataclasses import dataclass, replace
 from itertools import count
 from threading import Lock
+
+from pydantic_core import to_json
 
 from ..core.base.memo import IdentityMemo
 from ..core.context.plan import Plan
@@ -73,7 +74,7 @@ class Answers:
                 "evaluation": worked.tree if before is None else None,
                 "patch": patch(before.tree, worked.tree) if before is not None else None,
             }
-            return json.dumps(answer, separators=(",", ":"), ensure_ascii=False).encode()
+            return to_json(answer)
 
         with self._writing:  # who comes second waits for the first rather than write it again
             return self._texts.get((worked,), known, write)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import os
 from collections import OrderedDict
-from collections.abc import Callable, Hashable, Iterable, Mapping
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import fields, is_dataclass
 from threading import RLock
 from typing import Any, Generic, TypeVar
@@ -22,8 +22,9 @@ BUDGET_MB = 800
 BUDGET_VARIABLE = "HEATHRISE_CACHE_MB"
 _OBJECT_BYTES = 200
 _DEEPEST = 4
-_LONG = 256
-_FEW = 16
+_LONG = 24
+_FEW = 6
+_PLAIN = frozenset({int, float, bool, type(None)})
 
 
 def bytes_of(value: object, depth: int = 0) -> int:
@@ -32,21 +33,29 @@ def bytes_of(value: object, depth: int = 0) -> int:
         return int(value.nbytes) + _OBJECT_BYTES
     if isinstance(value, str | bytes):
         return len(value) + _OBJECT_BYTES
-    if depth == _DEEPEST:
-        return _OBJECT_BYTES
-    inside: Iterable[object] = ()
+    return _OBJECT_BYTES if depth == _DEEPEST else _of_all(_inside(value), depth + 1)
+
+
+def _inside(value: object) -> Sequence[object]:
+    if isinstance(value, tuple | list):
+        return value
+    if isinstance(value, BaseModel):
+        return list(value.__dict__.values())  # another thread may keep what it works out there
     if isinstance(value, Mapping):
-        inside = list(value.values())
-    elif isinstance(value, tuple | list):
-        if len(value) > _LONG:  # of many things much alike a few tell
-            few = value[:: len(value) // _FEW]
-            return 8 * len(value) + len(value) * sum(bytes_of(v, depth + 1) for v in few) // len(few)
-        inside = value
-    elif isinstance(value, BaseModel):
-        inside = list(value.__dict__.values())  # another thread may keep what it works out there
-    elif is_dataclass(value):
-        inside = (getattr(value, f.name) for f in fields(value))
-    return _OBJECT_BYTES + sum(bytes_of(v, depth + 1) for v in inside)
+        return list(value.values())
+    if is_dataclass(value):
+        return [getattr(value, f.name) for f in fields(value)]
+    return ()
+
+
+def _of_all(values: Sequence[object], depth: int) -> int:
+    """Return the weight of what holds these; of many, which are much alike, a few tell."""
+    few = values[:: len(values) // _FEW] if len(values) > _LONG else values
+    # Most are numbers; a call for each would take longer than much of what is weighed.
+    weight = sum(_OBJECT_BYTES if type(v) in _PLAIN else bytes_of(v, depth) for v in few)
+    if few is not values:
+        weight = 8 * len(values) + len(values) * weight // len(few)
+    return _OBJECT_BYTES + weight
 
 
 class Budget:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import shapely
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
 from ..context.storeys import storeys_of
-from ..design import Design, Opening, Point, Space, Wall
+from ..design import Design, Opening, Panel, Point, Space, Wall
 from ..mains import clear_of, footprint
 
 _STEP_M = 0.1
@@ -14,6 +15,7 @@ _SPARE_M = 0.05
 _BEHIND_M = 0.05
 _DOOR_M = 0.3  # what stands nearer to a door is in its way
 _AT_WALL_M = 0.35
+_spots: IdentityMemo[Point | None] = IdentityMemo(256, weigh=lambda _: 500)
 
 
 def clear_spot(
@@ -21,6 +23,13 @@ def clear_spot(
 ) -> Point | None:
     """Return the spot at a wall of a room nearest to a point where a frame, wide and deep in m, keeps
     clear of panels and of doors, or None."""
+    parts = (design.of(Panel), design.of(Wall), design.of(Opening), catalogue.rules, space)
+    return _spots.get(parts, (near, size_m), lambda: _found_spot(design, catalogue, space, near, size_m))
+
+
+def _found_spot(
+    design: Design, catalogue: Catalogue, space: Space, near: Point, size_m: tuple[float, float]
+) -> Point | None:
     zones = [area for _, area in clear_of(design, space.floor, catalogue.rules)]
     zones += [door.buffer(_DOOR_M) for door in _doors(design, space.floor)]
     ring = shapely.Polygon(space.outline).buffer(-(size_m[1] / 2 + _BEHIND_M), join_style="mitre")

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from concurrent.futures import Future, ThreadPoolExecutor
-from typing import Any, TypeVar
+from typing import TypeVar
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
@@ -138,11 +137,11 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     full = not plan.quick
     design, catalogue = plan.design, plan.catalogue
     chapters = Chapters()
-    # Cable and power need nothing of the signal's, and much of both leaves Python's lock free. Of a
-    # drag so little is worked out anew that threads would only wait for one another.
-    beside = _beside.submit if full else _at_once
-    cable = beside(assess_cable, design, catalogue)
-    rack = beside(_power, design, catalogue, cable, full)
+    cabled = chapters.run("cable", lambda: assess_cable(design, catalogue))
+    links = cabled or CableChapter()
+    power = NO_POWER  # what rests on runs that failed is not worked out
+    if cabled is not None:
+        power = chapters.run("power", lambda: _power(design, catalogue, links, full)) or NO_POWER
     chapters.tell("plan", lambda: plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: environment_of(plan))
     tasks: dict[Band, ChannelProblem] = {}
@@ -160,9 +159,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
             habits = chapters.run("signal", lambda: judge_habits(air)) or []
             chapters.tell("signal", lambda: habit_findings(air, habits))
             signal = signal.model_copy(update={"habits": tuple(habits)})
-    links = chapters.run("cable", cable.result) or CableChapter()
     chapters.tell("cable", lambda: cable_findings(design, catalogue, links, _starves(catalogue)))
-    power = chapters.run("power", lambda: rack.result() or NO_POWER) or NO_POWER
     power = chapters.run("power", lambda: _with_spoils(plan, power)) or power
     chapters.tell(
         "power",
@@ -223,19 +220,6 @@ def _chains(design: Design, catalogue: Catalogue, links: CableChapter, power: Po
     return chains_of(design, catalogue, links.runs, power, shared_load(design, catalogue, links.links))
 
 
-_beside = ThreadPoolExecutor(4, thread_name_prefix="chapters")
-
-
-def _at_once(work: Callable[..., T], *given: Any) -> Future[T]:
-    """Work something out here and now; the future has what came of it."""
-    done: Future[T] = Future()
-    try:
-        done.set_result(work(*given))
-    except Exception as error:  # told by whoever asks for the result
-        done.set_exception(error)
-    return done
-
-
 def _channels(
     chapters: Chapters,
     air: RadioEnvironment,
@@ -291,11 +275,7 @@ def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -
     return SettingsChapter.model_validate({**nothing, **fields, "findings": findings})
 
 
-def _power(design: Design, catalogue: Catalogue, cable: Future[CableChapter], full: bool) -> PowerPlan | None:
-    """Return the power plan, or None where the runs that it rests on have failed."""
-    if cable.exception() is not None:
-        return None
-    links = cable.result()
+def _power(design: Design, catalogue: Catalogue, links: CableChapter, full: bool) -> PowerPlan:
     return plan_power(design, catalogue, wires_of(design, links.runs), rooms_up_of(links.uplinks), full)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import chain, count
 from typing import Any
 
 from pydantic import Field
@@ -93,7 +94,7 @@ def short_names(names: Iterable[str]) -> dict[str, str]:
     for name in names:
         letters = re.sub(r"[^A-Z0-9]", "", name.upper()) or "X"
         taken = set(found.values())
-        options = [letters[:1], letters[:2], *(f"{letters[:1]}{k}" for k in range(2, 1000))]
+        options = chain((letters[:1], letters[:2]), (f"{letters[:1]}{k}" for k in count(2)))
         found.setdefault(name, next(o for o in options if o not in taken))
     return found
 

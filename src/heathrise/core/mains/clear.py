@@ -9,12 +9,15 @@ import shapely
 from shapely import affinity
 from shapely.geometry import LineString, box
 
+from ..base.memo import IdentityMemo
 from ..base.wording import metres
 from ..catalogue import Rules
 from ..design import Design, Panel, Point, Wall
 
 SPACE_FIGURES = ("plan.panel_space_m.wide", "plan.panel_space_m.deep", "plan.panel_space_m.high")
 _TOUCHING_M2 = 1e-6
+_footprints: IdentityMemo[Any] = IdentityMemo(2048, weigh=lambda _: 2_000)
+_clear: IdentityMemo[list[tuple[Panel, Any]]] = IdentityMemo(64, weigh=lambda _: 5_000)
 _AT_WALL_M = 1.5  # what stands this near to a wall has its back to it
 
 
@@ -27,12 +30,24 @@ def clear_space(panel: Panel, rules: Rules) -> Any:
 
 def clear_of(design: Design, floor: str, rules: Rules) -> list[tuple[Panel, Any]]:
     """Return the panels of a storey, each with its clear space."""
-    return [(p, clear_space(p, rules)) for p in design.of(Panel).values() if p.floor == floor]
+    panels = design.of(Panel)
+
+    def found() -> list[tuple[Panel, Any]]:
+        return [(p, clear_space(p, rules)) for p in panels.values() if p.floor == floor]
+
+    return _clear.get((panels, rules), floor, found)
 
 
 def footprint(design: Design, floor: str, at: Point, wide_m: float, deep_m: float) -> Any:
     """Return the ground that something takes whose middle is at a point: its back to the wall
     that it stands at, square to the site where it stands at none."""
+    walls = design.of(Wall)
+    return _footprints.get(
+        (walls,), (floor, at, wide_m, deep_m), lambda: _footprint(design, floor, at, wide_m, deep_m)
+    )
+
+
+def _footprint(design: Design, floor: str, at: Point, wide_m: float, deep_m: float) -> Any:
     plain = box(-wide_m / 2, -deep_m / 2, wide_m / 2, deep_m / 2)
     return affinity.translate(affinity.rotate(plain, _along_deg(design, floor, at), origin=(0, 0)), *at)
 

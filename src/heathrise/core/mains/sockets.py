@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import shapely
 
+from ..base.memo import IdentityMemo
 from ..base.wording import metres
 from ..context.findings import Cure
 from ..context.storeys import storeys_of
@@ -24,12 +25,20 @@ class NearSocket:
     reach_m: float
 
 
+_near: IdentityMemo[NearSocket | None] = IdentityMemo(1024, weigh=lambda _: 500)
+
+
 def near_socket(design: Design, floor: str, at: Point, height_m: float) -> NearSocket | None:
     """Return the nearest socket that a cord can reach, or None where there is none in the room.
 
     A cord goes through no wall: the socket is in the same room or on a wall of it. It is as far as they
     are apart on plan, and up or down beside it.
     """
+    parts = (storeys_of(design), design.of(Socket))
+    return _near.get(parts, (floor, at, height_m), lambda: _nearest(design, floor, at, height_m))
+
+
+def _nearest(design: Design, floor: str, at: Point, height_m: float) -> NearSocket | None:
     room = storeys_of(design).room_at(floor, at)
     outline = shapely.Polygon(room.outline).buffer(_ON_WALL_M) if room is not None else None
     mine = (

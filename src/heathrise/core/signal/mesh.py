@@ -13,6 +13,7 @@ from pydantic import Field
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
 from ..context.findings import Finding, Place
 from ..context.run_decisions import said_over_air
@@ -120,12 +121,19 @@ class _Net:
     wired: frozenset[int]
 
 
+_kept_links: IdentityMemo[list[MeshLink]] = IdentityMemo(8)
+
+
 def mesh_links(air: RadioEnvironment) -> list[MeshLink]:
     """Return each access point without a cable with its back-haul, in order of placing.
 
     References:
         A relay on one radio sends each bit twice: what a user gets over links r1, r2 is 1 / (1/r1 + 1/r2).
     """
+    return _kept_links.get((air,), None, lambda: _found_links(air))
+
+
+def _found_links(air: RadioEnvironment) -> list[MeshLink]:
     devices = air.design.of(Device)
     found = {d: _orphan(air, devices[d]) for d in air.cut_off}
     for band, net, mine in _nets(air):

@@ -7,9 +7,11 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
+from ..base.memo import IdentityMemo
 from ..catalogue import Rules
 
 Array = NDArray[np.floating]
+_tables: IdentityMemo[tuple[list[float], list[float]]] = IdentityMemo(64)
 
 
 def user_mbps(rules: Rules, level_dbm: float, width_mhz: int) -> float:
@@ -21,7 +23,8 @@ def user_mbps(rules: Rules, level_dbm: float, width_mhz: int) -> float:
         IEEE 802.11, rates by modulation and width; levels in dBm as planning practice has them.
         Noise grows by 10 log10 of the width: 3 dB for each doubling (ITU-R P.372).
     """
-    return float(users_mbps(rules, np.array([level_dbm]), width_mhz)[0])
+    rates, least = _table(rules, width_mhz)
+    return max((rate for rate, dbm in zip(rates, least, strict=True) if level_dbm >= dbm), default=0.0)
 
 
 def users_mbps(rules: Rules, levels_dbm: Array, width_mhz: int) -> Array:
@@ -42,6 +45,11 @@ def level_for(rules: Rules, mbps: float, width_mhz: int) -> float | None:
 
 
 def _table(rules: Rules, width_mhz: int) -> tuple[list[float], list[float]]:
+    """Return the rates in Mb/s, and the level in dBm that each wants."""
+    return _tables.get((rules,), width_mhz, lambda: _made(rules, width_mhz))
+
+
+def _made(rules: Rules, width_mhz: int) -> tuple[list[float], list[float]]:
     scale = rules[f"signal.rate_width.{width_mhz}"] * rules["signal.streams"]
     share = rules["signal.user_share"] * scale
     more_db = 3 * math.log2(width_mhz / 20)
