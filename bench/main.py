@@ -22,6 +22,7 @@ from bench.bring_ups import bring_ups
 from bench.diagram import diagram
 from bench.drag import drag_latencies_ms
 from bench.edit import edits
+from bench.far import far
 from bench.flat import flat
 from bench.fuzz import fuzz
 from bench.fuzz_designs import fuzz_designs
@@ -268,6 +269,7 @@ PARTS: dict[str, Callable[[], object]] = {
     "diagram": diagram,
     "walls": walls,
     "sheet": sheet,
+    "far": far,
     "tall": tall,
     "flat": flat,
     "measured": measured,

@@ -63,6 +63,10 @@ class BestPlacesAsked(SitesAsked):
     device: ElementId
 
 
+class FarAsked(Asked):
+    point: ElementId
+
+
 class RackPlacesAsked(Asked):
     room: ElementId
 

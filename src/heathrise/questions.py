@@ -21,6 +21,7 @@ from .asked import (
     DeviceAsked,
     DrillAsked,
     Failures,
+    FarAsked,
     Labels,
     OfferList,
     PacketAsked,
@@ -79,6 +80,8 @@ from .core.views.channel_width import WidthView, width_view
 from .core.views.cutting_list import CuttingList, cutting_list
 from .core.views.failures import drill
 from .core.views.far import FarView, far_view
+from .core.views.far_land import LandView, far_land
+from .core.views.far_ways import FarWays, far_ways
 from .core.views.handover import Observed, handover_of
 from .core.views.held import HeldSettings, held_settings
 from .core.views.labels import project_labels
@@ -165,6 +168,10 @@ def _known_device(plan: Plan, device: str) -> str:
 
 def _remedies(plan: Plan, asked: DeviceAsked, _progress: Progress, _: ShowBest) -> Remedies:
     return remedies_of(plan, _known_device(plan, asked.device))
+
+
+def _far_ways(plan: Plan, asked: FarAsked, _progress: Progress, _: ShowBest) -> FarWays:
+    return far_ways(plan, asked.point)
 
 
 def _way(plan: Plan, asked: DeviceAsked, _progress: Progress, _: ShowBest) -> WayTold:
@@ -281,6 +288,8 @@ QUESTIONS: dict[str, Question[Any, Any]] = {
     "mesh": _plain(MeshView, mesh_view),
     "site": _plain(SiteView, site_view),
     "far": _plain(FarView, far_view),
+    "far_land": _plain(LandView, far_land),
+    "far_ways": Question(FarAsked, FarWays, _far_ways),
     "settings": _plain(HeldSettings, held_settings),
     "practice": _plain(PracticeView, practice_view),
     "school": Question(SchoolAsked, Changes, _school),

@@ -55,3 +55,78 @@ def test_a_mast_is_raised_until_the_zone_is_clear(open_sheet: Callable[..., Shee
     page.get_by_role("button", name="Remove it").click()
     sheet.saved(revision + 5)
     expect(page.locator("[data-far]")).to_have_count(0)
+
+
+def test_a_landing_stage_is_reached_in_three_ways_and_one_is_taken(open_sheet: Callable[..., Sheet]) -> None:
+    sheet = open_sheet("/p/p-demo-mill/plan")
+    page = sheet.page
+    page.wait_for_selector("[data-tally=price]")
+    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
+    price = page.locator("[data-tally=price]")
+    before = re.findall(r"[\d,]+ EUR", price.inner_text())[0]
+    page.get_by_role("button", name="Site", exact=True).click()
+    page.wait_for_selector("[data-testid=site] [data-building]")
+    page.locator("[data-far=far-stage]").dispatch_event("click")
+    page.locator("[data-all-ways]").click()
+    board, card = page.get_by_test_id("far-ways"), page.get_by_test_id("far-way")
+    # Over the air, by a radio's line and by satellite; cable is ruled out by the water, and says so.
+    for way, words in (
+        ("mesh-solar", "its node hears the house"),
+        ("radio_5-solar", "dBm in the worst rain"),
+        ("satellite-solar", "trees|open sky|panels"),
+    ):
+        board.locator(f"[data-way={way}]").click()
+        expect(card).to_contain_text(re.compile(words))
+        expect(card).to_contain_text("Without any sun a full battery is dark after")
+    page.get_by_text(re.compile(r"^\d+ ruled out$")).click()
+    expect(board.locator("[data-way=fibre-cable]")).to_contain_text("water lies between")
+    # Sorted by what they cost over the years the cheapest comes first.
+    board.get_by_role("button", name=re.compile("^Over \\d+ years$")).click()
+    sums = [int(t.replace(",", "")) for t in board.locator(".cost b").all_inner_texts()]
+    assert sums == sorted(sums) and len(sums) >= 4
+    board.locator("[data-way=radio_5-solar]").click()
+    card.locator("[data-take]").click()
+    sheet.saved(revision + 1)
+    expect(board.locator("[data-way=radio_5-solar]")).to_contain_text("taken")
+    expect(price).not_to_contain_text(before)
+    page.click("[data-stage=install]")
+    expect(page.get_by_text("Landing stage: aim both ends").first).to_be_visible()
+    page.keyboard.press("Control+z")
+    sheet.saved(revision + 2)
+    expect(price).to_contain_text(before)
+
+
+def test_a_feed_is_mended_by_gauge_then_boost_and_a_field_is_seen_as_cells_and_as_mesh(
+    open_sheet: Callable[..., Sheet],
+) -> None:
+    sheet = open_sheet("/p/p-demo-farm/plan")
+    page = sheet.page
+    page.wait_for_selector("[data-tally=price]")
+    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
+    page.get_by_role("button", name="Site", exact=True).click()
+    land = page.get_by_test_id("far-land")
+    expect(land.get_by_text("reaches every place")).to_have_count(2)
+    expect(land.locator("tbody tr")).to_have_count(6)
+    sums = [int(t.split(" ")[0].replace(",", "")) for t in land.locator(".both .figure").all_inner_texts()]
+    rows = land.locator("tbody tr").all()
+    for column, total in ((3, sums[0]), (6, sums[1])):
+        cells = [int(r.locator("td").nth(column).inner_text().replace(",", "")) for r in rows]
+        assert sum(cells) == pytest.approx(total, abs=len(cells)), "the sum is that of its rows"
+    # To the mast: one camera over a thin pair; more of them want a thicker one, then boost, then nothing does.
+    land.get_by_role("button", name="Weather mast").click()
+    page.locator("[data-all-ways]").click()
+    page.get_by_test_id("far-ways").locator("[data-way=fibre-cable]").click()
+    card = page.get_by_test_id("far-way")
+    told = []
+    for k, cameras in enumerate((2, 5, 12, 60), start=1):
+        field = page.get_by_label("Cameras", exact=True)
+        field.fill(str(cameras))
+        field.press("Tab")
+        sheet.saved(revision + k)
+        draws = cameras * 8 + 5
+        expect(page.get_by_test_id("far-ways")).to_contain_text(f"draws {draws} W")
+        told.append(card.locator(".checks").inner_text())
+    gauges = [float(m.group(1)) for t in told if (m := re.search(r"over ([\d.]+) mm²", t))]
+    assert len(gauges) >= 2 and gauges == sorted(gauges) and gauges[0] < gauges[-1]
+    assert any("gives up at 20" in t for t in told), "boost saves it"
+    assert "even on the thickest conductor with boost" in told[-1] and "out there, or power there" in told[-1]

@@ -193,8 +193,9 @@ def test_places_are_searched_stopped_compared_taken_and_undone(signal: Sheet) ->
     band = page.get_by_test_id("sites-band")
     band.get_by_test_id("search-places").click()
 
-    # The best so far is on the sheet while it is looked for; stopped, it is an answer.
-    expect(band.locator(".best")).to_contain_text("Fewest so far")
+    # The best so far is on the sheet while it is looked for, once the air of every place is worked out;
+    # stopped, it is an answer.
+    expect(band.locator(".best")).to_contain_text("Fewest so far", timeout=60_000)
     expect(page.locator("[data-layer=proposed] circle").first).to_be_visible()
     band.get_by_role("button", name="Stop").click()
     expect(band.locator("[data-answer=fewest]")).to_be_visible(timeout=60_000)  # it is priced first

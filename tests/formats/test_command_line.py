@@ -11,7 +11,7 @@ from click.testing import CliRunner, Result
 from heathrise.cli import main
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device, EquipmentRoom, Space, WirelessName
+from heathrise.core.design import Design, Device, EquipmentRoom, FarPoint, Space, WirelessName, apply, put
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.shown import shown
 from heathrise.formats.project_file import Project, dump_project
@@ -53,6 +53,11 @@ def test_every_question_is_answered_in_json(question: str, project: Path, home: 
         said = {"room": next(iter(home.of(EquipmentRoom)))}
     if question in ("remedies", "way"):
         said = {"device": next(iter(home.of(Device)))}
+    if question == "far_ways":
+        rack = next(iter(home.of(EquipmentRoom).values()))
+        gate = FarPoint(id="gate", name="Gate", at=(rack.at[0] + 60, rack.at[1] + 60), cameras=1)
+        project.write_text(dump_project(Project("Home", apply(home, [put(gate)]))), "utf-8")
+        said = {"point": "gate"}
     if question == "school":
         said = {"matter": "width", "school": "80"}
     if question == "practice_change":

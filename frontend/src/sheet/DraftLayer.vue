@@ -18,7 +18,7 @@ const props = defineProps<{
 
 const step = computed(() => {
   const unit = fromShown(1)
-  return unit * ([1, 2, 5, 10, 20, 50, 100].find((n) => n * unit * props.viewport.scale.value >= 34) ?? 200)
+  return unit * ([1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((n) => n * unit * props.viewport.scale.value >= 34) ?? 5000)
 })
 
 const lines = computed(() => {

@@ -41,7 +41,7 @@ useResizeObserver(() => pieces[0]!.value?.parentElement, measure)
 const FEET = 0.3048
 const length = computed(() => {
   const unit = imperial.value ? FEET : 1
-  const size = [1, 2, 5, 10, 20, 50, 100].find((n) => n * unit * props.viewport.scale.value > 70) ?? 200
+  const size = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].find((n) => n * unit * props.viewport.scale.value > 70) ?? 2000
   return { px: size * unit * props.viewport.scale.value, text: `${size} ${imperial.value ? 'ft' : 'm'}` }
 })
 const labelOf = (id: string) => store.catalogue?.constructions[id]?.label ?? id

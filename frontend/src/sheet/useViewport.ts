@@ -2,7 +2,7 @@ import { computed, ref } from 'vue'
 import type { Point } from '@/api/types'
 import { overlaps, type Box } from './boxes'
 
-const LEAST = 2
+const LEAST = 0.02 // px to a metre: 10 km over half a sheet
 const MOST = 220
 const MARGIN_PX = 44
 

@@ -7,11 +7,13 @@ from dataclasses import dataclass
 
 from ..core.design import Change, Design
 from ..core.records import Record
+from . import hill_farm as farm
 from . import music_school as school
 from . import terrace_house as terrace
 from . import veterinary_practice as practice
 from . import watermill as mill
 from .firm import DEMO_FIRM, demo_mark
+from .hill_farm import hill_farm
 from .music_school import mended_school, music_school
 from .progress import all_done, half_installed
 from .terrace_house import terrace_house
@@ -23,6 +25,7 @@ __all__ = [
     "SITES",
     "DemoSite",
     "demo_mark",
+    "hill_farm",
     "music_school",
     "terrace_house",
     "veterinary_practice",
@@ -51,4 +54,5 @@ SITES = (
     DemoSite("mill", mill.NAME, mill.TEACHES, watermill),
     DemoSite("practice", practice.NAME, practice.TEACHES, veterinary_practice, half_installed),
     DemoSite("terrace", terrace.NAME, terrace.TEACHES, terrace_house),
+    DemoSite("farm", farm.NAME, farm.TEACHES, hill_farm),
 )

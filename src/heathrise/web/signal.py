@@ -9,7 +9,7 @@ from apiflask import APIBlueprint
 from flask import Response, request
 from pydantic import TypeAdapter, ValidationError
 
-from ..asked import Asked, ChannelsAsked, RoomAsked, SectionAsked, SpotAsked, WalkAsked
+from ..asked import Asked, ChannelsAsked, FarAsked, RoomAsked, SectionAsked, SpotAsked, WalkAsked
 from ..core.base.memo import IdentityMemo
 from ..core.context.plan import Plan
 from ..core.context.readings import Reading
@@ -33,6 +33,8 @@ from ..core.views.busy_hour import BusyView
 from ..core.views.calibration import CalibrationView, calibration_view, proposals
 from ..core.views.channel_width import WidthView
 from ..core.views.far import FarView
+from ..core.views.far_land import LandView
+from ..core.views.far_ways import FarWays
 from ..core.views.offers import with_changes
 from ..core.views.room_chain import RoomChain
 from ..core.views.section import SectionView
@@ -303,3 +305,18 @@ def _names_of(text: str, design: Design) -> dict[str, str]:
 def see_far(project_id: str) -> Response:
     """See each place on the land with the line to the rack that feeds it, when its years are over."""
     return _answer(project_id, "far")
+
+
+@routes.get("/far/ways")
+@routes.input(FarAsked, location="query", arg_name="asked")
+@routes.output(FarWays)
+def see_far_ways(project_id: str, asked: FarAsked) -> Response:
+    """See every way to a place on the land beside one another, the best first, and what rules one out."""
+    return _answer(project_id, "far_ways", asked)
+
+
+@routes.get("/far/land")
+@routes.output(LandView)
+def see_far_land(project_id: str) -> Response:
+    """See all places on the land as cells with a line each, and as one mesh."""
+    return _answer(project_id, "far_land")

@@ -12,6 +12,7 @@ from .devices import (
 )
 from .drawing import DrawingStyle, Pen, drawing_style
 from .entries import Entry, Racked
+from .far_models import BridgeModel, RemoteModel, SunModel
 from .loader import load_catalogue
 from .models import (
     JACKETS,
@@ -46,6 +47,7 @@ __all__ = [
     "SHED_LAST",
     "AirModel",
     "BatteryModel",
+    "BridgeModel",
     "CableModel",
     "Catalogue",
     "ClientModel",
@@ -77,12 +79,14 @@ __all__ = [
     "Prices",
     "Racked",
     "RadioModel",
+    "RemoteModel",
     "Role",
     "Rules",
     "School",
     "ShippedPractice",
     "SiteKindModel",
     "SplitterModel",
+    "SunModel",
     "SwitchModel",
     "Used",
     "UsualVouchers",

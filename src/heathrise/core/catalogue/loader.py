@@ -24,6 +24,9 @@ SHELVES = (
     "cables",
     "fibres",
     "parts",
+    "bridges",
+    "remotes",
+    "suns",
 )
 
 

@@ -88,6 +88,9 @@ def items_of(catalogue: Catalogue) -> dict[str, Item]:
             said = ", for outdoors and the ground" if jacket == "outdoor" else JACKETS[jacket]
             found[item] = Item(item, f"{fibre.label}{said}", "m", price)
         found[f"optic-{key}"] = Item(f"optic-{key}", f"Optic for {fibre.label}", "piece", fibre.optic_price)
+    for shelf in (catalogue.bridges, catalogue.remotes, catalogue.suns):
+        for far in shelf.values():
+            found[far.id] = Item(far.id, far.label, "piece", far.price, sold=not far.withdrawn)
     for part in catalogue.parts.values():
         found[part.id] = Item(part.id, part.label, part.unit, part.price)
     return found

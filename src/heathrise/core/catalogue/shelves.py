@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, PrivateAttr
 
 from .devices import AirModel, DeviceModel, SplitterModel
 from .entries import Entry
+from .far_models import BridgeModel, RemoteModel, SunModel
 from .models import (
     BatteryModel,
     CableModel,
@@ -73,6 +74,9 @@ class Catalogue(BaseModel):
     cables: dict[str, CableModel]
     fibres: dict[str, FibreModel]
     parts: dict[str, PartModel]
+    bridges: dict[str, BridgeModel]
+    remotes: dict[str, RemoteModel]
+    suns: dict[str, SunModel]
     label_sheets: dict[str, LabelSheet]
     usual_networks: dict[str, tuple[UsualNetwork, ...]]
     site_kinds: dict[str, SiteKindModel]

@@ -27,6 +27,7 @@ class FarPoint(Element):
     said; ``mast_m`` and ``room_mast_m`` are antennas over the ground at either end. ``profile`` holds heights
     of the ground at metres from the rack on, ``trees`` what stands there: from, to, how high it is now and
     what it grows in a year, None as trees do. ``mbps`` and ``delay_ms`` come before what is counted.
+    ``way`` is how somebody chose to reach it: the medium and what feeds it there.
     """
 
     name: Name
@@ -46,6 +47,7 @@ class FarPoint(Element):
     power: FarPower = "none"
     land: LandKind = "lawn"
     services_known: bool = False
+    way: Annotated[str, Field(max_length=40, pattern=r"^([a-z0-9_]+-(mains|cable|solar))?$")] = ""
     profile: Annotated[tuple[tuple[_Along, _Rise], ...], Field(max_length=MOST_PROFILE)] = ()
     trees: Annotated[tuple[_Trees, ...], Field(max_length=MOST_TREES)] = ()
 

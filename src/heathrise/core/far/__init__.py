@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from .direct_current import Branch, Fed, Node, feed_tree, longest_m, loop_ohm, sound_gauges
+from .bill import FarCost, FarPart, FarTask
+from .direct_current import Branch, Node, feed_tree, longest_m, loop_ohm, sound_gauges
+from .land import LandGap, MeshLink, MeshPlace, gaps_along, hectares, mesh_of, path_of, reach_of
 from .line import SightVerdict, WayLoss, ground_of, judge_sight
+from .media import trees_over_deg
 from .radio_link import (
     MHZ,
     Bridge,
@@ -13,44 +16,69 @@ from .radio_link import (
     budget_of,
     eirp_limit_dbm,
     foliage_db,
+    free_space_db,
     oxygen_db,
     rain_db,
 )
 from .sight_line import Clearance, Ground, Trees, bearing_deg, clearance, fresnel_m, least_masts
 from .sun import Sunlit, battery_wh, dark_hour, panel_w, sun_hours
+from .supplies import FarOffer, all_ways, cell_cost
+from .ways import AirHop, FarCheck, FarDemand, FarSite, FarWay, Fed, Feeds
 
 __all__ = [
     "MHZ",
+    "AirHop",
     "Branch",
     "Bridge",
     "Budget",
     "Clearance",
+    "FarCheck",
+    "FarCost",
+    "FarDemand",
+    "FarOffer",
+    "FarPart",
+    "FarSite",
+    "FarTask",
+    "FarWay",
     "Fed",
+    "Feeds",
     "Ground",
+    "LandGap",
     "LinkBand",
+    "MeshLink",
+    "MeshPlace",
     "Node",
     "SightVerdict",
     "Sunlit",
     "Trees",
     "WayLoss",
     "Weather",
+    "all_ways",
     "battery_wh",
     "bearing_deg",
     "budget_of",
+    "cell_cost",
     "clearance",
     "dark_hour",
     "eirp_limit_dbm",
     "feed_tree",
     "foliage_db",
+    "free_space_db",
     "fresnel_m",
+    "gaps_along",
     "ground_of",
+    "hectares",
     "judge_sight",
     "least_masts",
     "longest_m",
     "loop_ohm",
+    "mesh_of",
     "oxygen_db",
     "panel_w",
+    "path_of",
     "rain_db",
+    "reach_of",
     "sound_gauges",
     "sun_hours",
+    "trees_over_deg",
 ]

@@ -52,10 +52,15 @@ def battery_wh(rules: Rules, load_w: float, chemistry: Chemistry, coldest_c: flo
 
     Lead-acid loses of its capacity in the cold; lithium keeps it but is not charged below 0 C.
     """
+    return load_w * HOURS * rules["far.cloud_days"] / usable_share(rules, chemistry, coldest_c)
+
+
+def usable_share(rules: Rules, chemistry: Chemistry, coldest_c: float = 20.0) -> float:
+    """Return the share of what a battery is rated for that can be had of it in the cold."""
     share = rules.table("far.battery_share")[chemistry]
     if chemistry == "lead_acid":
         share *= max(0.1, 1 - rules["far.lead_acid_share_per_k"] * max(0.0, 20 - coldest_c))
-    return load_w * HOURS * rules["far.cloud_days"] / share
+    return share
 
 
 def dark_hour(rules: Rules, gear: Sunlit, days: Sequence[float]) -> int | None:

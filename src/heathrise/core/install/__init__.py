@@ -1,6 +1,7 @@
 """What is done on the site: labels, the work list with its cautions, when it is finished."""
 
 from .cables import Penetration, Pull, Trench
+from .far import FarWork, FarWorkTask
 from .gear import MountPlace, RackWork, SocketWork, mount_minutes, on_roof
 from .labels import PORTS_OF_PANEL, Cabled, Label, far_end, labels_of
 from .schedule import Finish, finish_for
@@ -12,6 +13,8 @@ __all__ = [
     "PORTS_OF_PANEL",
     "TASKS",
     "Cabled",
+    "FarWork",
+    "FarWorkTask",
     "Finish",
     "Label",
     "MountPlace",

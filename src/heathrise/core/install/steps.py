@@ -8,8 +8,9 @@ from dataclasses import dataclass
 
 from ..catalogue import Catalogue
 from ..design import Design, Device, EquipmentRoom, Floor, Space
-from . import cables, gear
+from . import cables, far, gear
 from .cables import Penetration, Pull, Trench
+from .far import FarWork
 from .gear import MountPlace, RackWork, SocketWork
 from .step import PHASES, Step, TodoList
 
@@ -18,7 +19,8 @@ from .step import PHASES, Step, TodoList
 class WorkSite:
     """What the work list needs to know of a site beside its design.
 
-    ``stands`` say of each device where it hangs, ``racks`` what is set up, ``sockets`` what is made.
+    ``stands`` say of each device where it hangs, ``racks`` what is set up, ``sockets`` what is made, ``far``
+    the ways to far places.
     """
 
     pulls: Sequence[Pull]
@@ -27,6 +29,7 @@ class WorkSite:
     stands: dict[str, MountPlace]
     racks: Sequence[RackWork]
     sockets: Sequence[SocketWork]
+    far: Sequence[FarWork] = ()
 
 
 def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: WorkSite) -> list[Step]:
@@ -69,6 +72,7 @@ def work_list(drawn: Design, design: Design, catalogue: Catalogue, site: WorkSit
     gear.earthing(todo, design, site.racks, site.sockets)
     gear.powering(todo, design, catalogue, site.pulls)
     _settings(todo, design)
+    far.reach(todo, site.far)
     gear.take_away(todo, drawn, site.stands)
     if len(todo.steps) == 1:
         return []

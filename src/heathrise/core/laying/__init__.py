@@ -3,7 +3,7 @@
 from .draws import Box, Draw, draws_of
 from .holes import Hole, climbs_of, holes_of
 from .links import Link, Stretch
-from .pulling import Pulling, duct_m, pulling_of, trench_minutes
+from .pulling import Pulling, digging_minutes, duct_m, pulling_of, trench_minutes
 
 __all__ = [
     "Box",
@@ -13,6 +13,7 @@ __all__ = [
     "Pulling",
     "Stretch",
     "climbs_of",
+    "digging_minutes",
     "draws_of",
     "duct_m",
     "holes_of",

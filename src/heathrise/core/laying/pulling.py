@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from ..base.memo import IdentityMemo
 from ..catalogue import Rules
-from ..design import Duct
+from ..design import Duct, Dug
 from .links import Link, Stretch
 
 _CELL_M = 0.6  # cables this near to one another, the same way, are pulled together
@@ -97,10 +97,15 @@ def duct_m(duct: Duct) -> float:
 def trench_minutes(rules: Rules, duct: Duct) -> float:
     """Return the minutes in which one person digs and fills a duct's trench; none where the duct
     lies there already. A deeper one takes longer in proportion to what is deeper."""
-    if duct.dug == "there":
+    return digging_minutes(rules, duct_m(duct), duct.depth_m, duct.dug)
+
+
+def digging_minutes(rules: Rules, metres: float, depth_m: float, dug: Dug) -> float:
+    """Return the minutes of one person for a trench of so many metres in such ground."""
+    if dug == "there":
         return 0.0
     planned_m, deep_m = rules["order.trench_depth_m"], rules["order.trench_deep_m"]
-    more = (rules["order.trench_deep_share"] - 1) * (duct.depth_m - planned_m)
+    more = (rules["order.trench_deep_share"] - 1) * (depth_m - planned_m)
     factor = max(rules["order.trench_least_share"], 1 + more / (deep_m - planned_m))
-    once = rules.table("order.trench_once").get(duct.dug, 0.0)
-    return once + duct_m(duct) * rules.table("order.trench_minutes")[duct.dug] * factor
+    once = rules.table("order.trench_once").get(dug, 0.0)
+    return once + metres * rules.table("order.trench_minutes")[dug] * factor

@@ -2,7 +2,7 @@
 
 from .assess import Order, PartLine, Sum, assess_order
 from .packs import cheapest_cover
-from .parts import FIBRE_CORD, FIBRE_CORD_M, GROUPS, Bulk, RackParts, cord_for, cord_length_m
+from .parts import FIBRE_CORD, FIBRE_CORD_M, GROUPS, Bulk, FarParts, RackParts, cord_for, cord_length_m
 from .places import Where, of_link
 from .work import Done, LabourLine, tasks_of
 
@@ -12,6 +12,7 @@ __all__ = [
     "GROUPS",
     "Bulk",
     "Done",
+    "FarParts",
     "LabourLine",
     "Order",
     "PartLine",

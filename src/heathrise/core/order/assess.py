@@ -11,11 +11,11 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..catalogue import Prices, Rules, Used
-from ..context.findings import Finding
+from ..context.findings import Finding, Place
 from ..design import Design, Device, Switch
 from ..laying import Hole, Link
 from .packs import cheapest_cover
-from .parts import Bulk, Group, Need, RackParts, gather
+from .parts import Bulk, FarParts, Group, Need, RackParts, gather
 from .places import Where
 from .work import Done, LabourLine, tasks_of
 
@@ -78,6 +78,7 @@ def assess_order(
     today: date,
     told: Sequence[str] = (),
     racks: Sequence[RackParts] = (),
+    far: Sequence[FarParts] = (),
 ) -> Order:
     """Return the order of a design as planned.
 
@@ -89,10 +90,11 @@ def assess_order(
         work: pieces of the steps of the work list, clearing up included.
         told: what else is to know of the parts.
         racks: what each rack takes.
+        far: what the ways to far places take.
     """
     catalogue = prices.catalogue
     rules = catalogue.rules
-    needs = gather(design, catalogue, links, holes, bought, racks)
+    needs = gather(design, catalogue, links, holes, bought, racks, far)
     lines = tuple(_line(need, prices, rules) for need in _together(needs))
     tasks = tasks_of(work)
     total = _sum(rules, lines, tasks)
@@ -102,8 +104,8 @@ def assess_order(
         kept=_kept(design),
         tasks=tuple(tasks),
         sum=total,
-        told=(*told, *_told(rules, lines, prices, today)),
-        findings=(*_budget(design, total), *_days(design, total)),
+        told=(*told, *_told(rules, lines, prices, today), *(way.told for way in far if way.told)),
+        findings=(*_budget(design, total), *_days(design, total), *_far(far)),
     )
 
 
@@ -147,6 +149,24 @@ def _budget(design: Design, total: Sum) -> Iterator[Finding]:
             rule="the price stays within what the client will spend",
             source="the brief",
             used=total.used,
+        )
+
+
+def _far(far: Sequence[FarParts]) -> Iterator[Finding]:
+    """Yield that the way which was taken to a far place does not hold as the plan stands."""
+    for way in far:
+        if way.state == "met":
+            continue
+        name = way.where.name
+        would = f" What would bring it in: {way.would}." if way.would else ""
+        yield Finding(
+            id=f"order-far-{way.where.id}",
+            stage="order",
+            severity="not_met" if way.state == "out" else "near",
+            text=f"{name} is reached over {way.label}: {way.binds}.{would}",
+            rule="the way that was taken to a far place holds",
+            source="the land as it is drawn, and the figures in force",
+            places=(Place(kind="far_point", id=way.where.id),),
         )
 
 

@@ -80,6 +80,19 @@ class Parts:
         return sorted(rows, key=lambda n: GROUPS.index(n.group))
 
 
+@dataclass(frozen=True)
+class FarParts:
+    """What the way to a far place takes, (item, unit, quantity), and how it is judged as the plan stands."""
+
+    where: Where
+    items: tuple[tuple[str, str, float], ...]
+    state: Literal["met", "near", "out"]
+    label: str
+    binds: str
+    would: str
+    told: str = ""  # what of it no order holds
+
+
 def gather(
     design: Design,
     catalogue: Catalogue,
@@ -87,6 +100,7 @@ def gather(
     holes: Sequence[Hole],
     bought: Sequence[Bulk],
     racks: Sequence[RackParts] = (),
+    far: Sequence[FarParts] = (),
 ) -> list[Need]:
     """Return everything that a plan takes.
 
@@ -95,6 +109,7 @@ def gather(
         holes: through masonry.
         bought: copper as it is bought.
         racks: what each rack takes.
+        far: what the ways to far places take.
     """
     parts = Parts()
     _gear(parts, design, catalogue)
@@ -104,8 +119,16 @@ def gather(
     _racks(parts, design, racks)
     _mains(parts, design)
     _recording(parts, design, catalogue)
+    _far(parts, far)
     _spares(parts, catalogue)
     return parts.needs()
+
+
+def _far(parts: Parts, far: Sequence[FarParts]) -> None:
+    for way in far:
+        for item, unit, quantity in way.items:
+            group: Group = "cable" if unit == "m" else "gear"
+            parts.add(item, group, way.where.model_copy(update={"quantity": quantity}))
 
 
 def _gear(parts: Parts, design: Design, catalogue: Catalogue) -> None:

@@ -12,6 +12,7 @@ from ..design import Design
 from ..install import Step
 from ..laying import Link
 from ..order import Bulk, Done, Order, Where, assess_order
+from .far_taken import far_parts
 from .laid_links import cuts_of, fresh_holes, links_of
 from .rack_parts import rack_parts
 from .work_list import steps_of
@@ -42,6 +43,7 @@ def _order(plan: Plan, prove: bool) -> Order:
         plan.on,
         _told(plan.catalogue, bought, links),
         rack_parts(plan),
+        far_parts(plan),
     )
 
 

@@ -5,7 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+from pydantic import Field
+
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..catalogue import Rules
 from ..context.plan import Plan
 from ..context.storeys import Storeys, storeys_of
@@ -44,10 +47,16 @@ class FarLine(Frozen):
     rise_m: float = 0.0
     bearing_deg: float = 0.0
     back_deg: float = 0.0
+    compass_deg: float | None = Field(
+        None, description="the bearing by a compass, where its declination is said"
+    )
     tilt_deg: float = 0.0
     off: str = ""
     slices: tuple[FarSlice, ...] = ()
     sights: tuple[SightVerdict, ...] = ()
+
+
+_kept: IdentityMemo[FarLine] = IdentityMemo(256)
 
 
 class FarView(Frozen):
@@ -78,10 +87,17 @@ def _fed_from(design: Design, point: FarPoint) -> EquipmentRoom | None:
 
 
 def _line(rules: Rules, storeys: Storeys, point: FarPoint, room: EquipmentRoom) -> FarLine:
+    near_m = storeys.ground_m(room.floor)
+    return _kept.get((rules, point, room), near_m, lambda: _drawn(rules, near_m, point, room))
+
+
+def _drawn(rules: Rules, near_m: float, point: FarPoint, room: EquipmentRoom) -> FarLine:
     length = math.dist(room.at, point.at)
-    ground = _ground(rules, storeys.ground_m(room.floor), point, length)
+    ground = _ground(rules, near_m, point, length)
     masts = (point.room_mast_m, point.mast_m)
     bearing = bearing_deg(room.at, point.at)
+    off_deg = rules["far.declination_deg"]
+    compass = bearing_deg(room.at, point.at, off_deg) if off_deg else None
     start, end = ground.height_m[0] + masts[0], ground.height_m[-1] + masts[1]
     last = max((p[0] for p in point.profile), default=0.0)
     off = ""
@@ -97,6 +113,7 @@ def _line(rules: Rules, storeys: Storeys, point: FarPoint, room: EquipmentRoom) 
         rise_m=round(ground.height_m[-1] - ground.height_m[0], 2),
         bearing_deg=round(bearing, 1) % 360,
         back_deg=round(bearing + 180, 1) % 360,
+        compass_deg=round(compass, 1) % 360 if compass is not None else None,
         tilt_deg=round(math.degrees(math.atan2(end - start, length)), 2),
         off=off,
         slices=tuple(_slices(ground, start, end, point.years)),

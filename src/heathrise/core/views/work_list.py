@@ -23,6 +23,7 @@ from ..install import (
     work_list,
 )
 from ..laying import climbs_of, duct_m, pulling_of, trench_minutes
+from .far_taken import far_works
 from .labels import project_labels
 from .laid_links import fresh_holes, links_of
 from .rack_parts import rack_parts, rack_works, socket_works
@@ -42,6 +43,7 @@ def steps_of(plan: Plan) -> list[Step]:
         stands=stands,
         racks=rack_works(plan),
         sockets=socket_works(plan),
+        far=far_works(plan),
     )
     return work_list(plan.drawn, plan.design, plan.catalogue, site)
 

@@ -6,6 +6,7 @@ import type { FarLine } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import { length, signed } from '@/document/units'
+import FarWays from './FarWays.vue'
 
 /** The land along a radio's line, to scale: ground, trees when the years are over, the line and its zone. */
 const props = defineProps<{ line: FarLine }>()
@@ -13,6 +14,7 @@ const store = useDesign()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width, height } = useElementSize(frame)
 const band = ref<'5' | '60'>('5')
+const part = ref<'line' | 'ways'>('line')
 const point = computed(() => store.find('far_point', props.line.point))
 const sight = computed(() => props.line.sights!.find((s) => s.band === band.value)!)
 const PAD = { left: 46, right: 46, top: 12, bottom: 20 }
@@ -79,18 +81,23 @@ const loss = computed(() => {
     <header>
       <h2>{{ line.name }}</h2>
       <span class="figure">{{ length(line.length_m!, 1) }}</span>
-      <span class="band" role="group" aria-label="Band">
+      <span class="band" role="group" aria-label="Shown">
+        <Button label="The line" size="small" :text="part !== 'line'" :aria-pressed="part === 'line'" @click="part = 'line'" />
+        <Button label="All ways" size="small" :text="part !== 'ways'" :aria-pressed="part === 'ways'" data-all-ways @click="part = 'ways'" />
+      </span>
+      <span v-if="part === 'line'" class="band" role="group" aria-label="Band">
         <Button v-for="b in ['5', '60'] as const" :key="b" :label="`${b} GHz`" size="small" :text="band !== b" :aria-pressed="band === b" @click="band = b" />
       </span>
-      <span class="verdict" :class="sight.verdict">{{ VERDICTS[sight.verdict] }}</span>
-      <span class="why" role="status">{{ sight.why }}</span>
+      <span v-if="part === 'line'" class="verdict" :class="sight.verdict">{{ VERDICTS[sight.verdict] }}</span>
+      <span v-if="part === 'line'" class="why" role="status">{{ sight.why }}</span>
       <Button
-        v-if="sight.masts_m && sight.verdict !== 'clear'" :label="`Raise to ${length(sight.masts_m[0], 1)} and ${length(sight.masts_m[1], 1)}`" size="small" outlined
+        v-if="part === 'line' && sight.masts_m && sight.verdict !== 'clear'" :label="`Raise to ${length(sight.masts_m[0], 1)} and ${length(sight.masts_m[1], 1)}`" size="small" outlined
         @click="raise({ room_mast_m: sight.masts_m[0], mast_m: sight.masts_m[1] })"
       />
     </header>
     <p v-if="line.off" role="alert" class="off">{{ line.off }}</p>
-    <div ref="frame" class="frame">
+    <FarWays v-if="part === 'ways'" :point="line.point" />
+    <div v-show="part === 'line'" ref="frame" class="frame">
       <svg v-if="width" :width="width" :height="height" role="group" :aria-label="`Land from the rack to ${line.name}`" @pointermove="drag" @pointerup="drop" @pointercancel="held = null">
         <path :d="envelope" class="zone" />
         <path :d="`${path((s) => s.top_m)}${foot}`" class="trees" />
@@ -110,8 +117,8 @@ const loss = computed(() => {
         <text :x="width / 2" :y="height - 5" text-anchor="middle" class="quiet">{{ stretch > 1 ? `heights ${stretch} times` : 'to scale' }}; trees as they are in {{ point?.years }} years</text>
       </svg>
     </div>
-    <p class="foot">
-      <span>Aim {{ line.bearing_deg!.toFixed(0) }}° there, {{ line.back_deg!.toFixed(0) }}° back, from true north; tilt {{ signed(line.tilt_deg!, 1) }}°</span>
+    <p v-if="part === 'line'" class="foot">
+      <span>Aim {{ line.bearing_deg!.toFixed(0) }}° there, {{ line.back_deg!.toFixed(0) }}° back, from true north<template v-if="line.compass_deg !== null && line.compass_deg !== undefined">, by compass {{ line.compass_deg.toFixed(0) }}° and {{ ((line.compass_deg + 180) % 360).toFixed(0) }}°</template>; tilt {{ signed(line.tilt_deg!, 1) }}°</span>
       <span>The way takes {{ loss }}</span>
       <span class="quiet">Masts and ladders, lightning and earth are licensed work; local code comes first.</span>
     </p>

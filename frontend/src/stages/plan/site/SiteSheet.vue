@@ -14,6 +14,7 @@ import { overlaps, type Box } from '@/sheet/boxes'
 import DraftLayer from '@/sheet/DraftLayer.vue'
 import MarkShape from '@/sheet/MarkShape.vue'
 import { useViewport } from '@/sheet/useViewport'
+import FarLand from './FarLand.vue'
 import FarSection from './FarSection.vue'
 import SiteGaps from './SiteGaps.vue'
 import SiteTable from './SiteTable.vue'
@@ -50,9 +51,12 @@ function fit(): void {
   const [west, south, east, north] = boundsOf(points)
   const words = ((east - west) * NAME_PX) / 2 / Math.max(width.value - NAME_PX, NAME_PX)
   const land = Math.max(0, (LEAST_LAND_M - Math.max(east - west, north - south)) / 2)
-  viewport.fit([west - Math.max(words, land), south - land, east + Math.max(words, land), north + land])
+  // Names stand above and below what lies at an edge.
+  const high = Math.max(land, ((north - south) * NAMES_PX) / Math.max(height.value - 2 * NAMES_PX, NAMES_PX))
+  viewport.fit([west - Math.max(words, land), south - high, east + Math.max(words, land), north + high])
 }
 const LEAST_LAND_M = 40
+const NAMES_PX = 34
 const REFIT_SHARE = 0.15
 watch([width, height], ([w, h], [before, high]) => {
   viewport.width.value = w
@@ -184,7 +188,10 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
       <p v-if="view && !view.buildings.length" class="quiet none">No building is drawn yet. Draw a room on the plan: its building stands here then.</p>
     </div>
     <FarSection v-if="reached" :key="reached.point" :line="reached" />
-    <SiteTable v-else-if="view" :view="view" :building="building" @building="hand.building.value = $event" @open="open" @choose="choose" @apart="hand.apart" />
+    <div v-else-if="view" class="below">
+      <SiteTable :view="view" :building="building" @building="hand.building.value = $event" @open="open" @choose="choose" @apart="hand.apart" />
+      <FarLand v-if="places.length > 1" @choose="choose('far_point', $event)" />
+    </div>
   </div>
 </template>
 
@@ -194,6 +201,10 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
   min-width: 0;
   display: flex;
   flex-direction: column;
+}
+.below {
+  max-height: 42%;
+  overflow: auto;
 }
 .tools {
   display: flex;

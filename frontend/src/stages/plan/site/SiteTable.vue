@@ -63,8 +63,6 @@ const ground = (rise: number) => (Math.abs(rise) < 0.005 ? 'level' : `${signed(r
 
 <style scoped>
 .words {
-  max-height: 38%;
-  overflow: auto;
   padding: 6px 12px 8px;
   border-top: 1px solid var(--granite-mid);
   font-size: 12.5px;

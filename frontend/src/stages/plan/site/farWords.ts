@@ -22,6 +22,9 @@ export const LANDS: { value: NonNullable<FarPoint['land']>; label: string }[] = 
   { value: 'trees', label: 'Trees' },
 ]
 
+/** How a way to a place is judged. */
+export const STATES = { met: 'Holds', near: 'Near', out: 'Ruled out' }
+
 /**
  * Rows of figures as they are typed or pasted, one to a line, parted by blanks, tabs, semicolons or commas; a row
  * of words, such as a table's head, is left aside.

@@ -1,0 +1,68 @@
+"""A way to a far place as it is put together, and what several of them share."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+
+from ..catalogue import ExtenderModel, on_offer
+from .bill import Bill
+from .ways import FarCheck, FarDemand, FarSite, Medium, judge_delay, judge_rate
+
+TRENCH = "Have buried services located before anything is dug; local code has the depth."
+MAST = "Work on masts and ladders by two, tied on; wind and guys by local code."
+LIGHTNING = "Bond masts and both ends to earth, with surge protection; a buried cable carries lightning, too."
+EARTHS = "Copper joins the earths of two places; where their supplies differ, take fibre."
+MAINS = "Mains work by a licensed electrician, by local code."
+
+
+@dataclass
+class Draft:
+    """A way as it is put together; ``link_w`` is what it draws out there itself, ``near_w`` at the house."""
+
+    medium: Medium
+    label: str
+    bill: Bill
+    mbps: float = 0.0
+    delay_ms: float = 0.0
+    air: float | None = None
+    link_w: float = 0.0
+    near_w: float = 0.0
+    serves: bool = False  # it serves clients itself
+    extender: ExtenderModel | None = None
+    level_dbm: float | None = None
+    hops_m: tuple[float, ...] = ()
+    checks: list[FarCheck] = field(default_factory=list)
+    needs: list[str] = field(default_factory=list)
+    hurts: list[str] = field(default_factory=list)
+    licensed: list[str] = field(default_factory=list)
+
+    def judged(self, demand: FarDemand) -> Draft:
+        self.checks.append(judge_rate(demand, self.mbps))
+        self.checks.append(judge_delay(demand, self.delay_ms))
+        return self
+
+
+Draw = Callable[[FarSite, FarDemand, Bill], Draft]
+
+
+def hang_node(site: FarSite, bill: Bill) -> None:
+    """Add an access point on a pole out there."""
+    bill.add(node_model(site))
+    bill.add("bracket-pole")
+    bill.add("outdoor-kit")
+    bill.work("node", "mount", "Hang and set up a node", site.rules["far.minutes.node"], 1, ("ladder",))
+
+
+def node_model(site: FarSite) -> str:
+    """Return the cheapest access point that hangs outdoors."""
+    rows = on_offer(site.catalogue.devices["access_point"])
+    able = [m for m in rows if m.outdoor] or rows
+    return min(able, key=lambda m: (site.prices.each(m.id), m.id)).id
+
+
+def trees_over_deg(trees: Iterator[tuple[float, float]]) -> float:
+    """Return how high trees, (metres away, metres over the eye), stand over the horizon at most."""
+    rows = [math.degrees(math.atan2(high, max(away, 1.0))) for away, high in trees if high > 0]
+    return max(rows, default=0.0)

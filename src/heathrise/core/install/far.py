@@ -1,0 +1,55 @@
+"""The steps of a way to a far place."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import cast
+
+from .hazards import Hazard
+from .step import PHASES, Phase, TodoList
+
+
+@dataclass(frozen=True)
+class FarWorkTask:
+    """One kind of work of a way; minutes of one person before two share them."""
+
+    key: str
+    phase: str
+    task: str
+    title: str
+    quantity: float
+    minutes: float
+    hazards: tuple[str, ...]
+    licensed: bool
+    checks: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class FarWork:
+    """The work of the way to one place; ``said`` are its cautions."""
+
+    point: str
+    said: tuple[str, ...]
+    tasks: tuple[FarWorkTask, ...]
+
+
+def reach(todo: TodoList, works: Iterable[FarWork]) -> None:
+    """Add the steps of each way, one after the other as its phases come."""
+    for work in works:
+        before = "safe"
+        for task in sorted(work.tasks, key=lambda t: PHASES.index(cast(Phase, t.phase))):
+            key = f"far-{work.point}-{task.key}"
+            todo.add(
+                key,
+                cast(Phase, task.phase),
+                task.title,
+                ("far_point", work.point, None),
+                [(task.task, task.quantity, task.minutes)],
+                (before,),
+                cast("tuple[Hazard, ...]", task.hazards),
+                said=work.said,
+                checks=task.checks,
+                licensed=task.licensed,
+            )
+            before = key

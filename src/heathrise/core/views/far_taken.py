@@ -1,0 +1,105 @@
+"""Ways to far places that somebody took: their parts for the order, their work for the work list."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..context.plan import Plan, answered
+from ..design import DesignError, FarPoint
+from ..far import FarOffer
+from ..install import FarWork, FarWorkTask
+from ..order import FarParts, Where
+from .far import FarLine, far_view
+from .far_ways import far_ways
+
+_LICENSED_TASKS = frozenset({"feed", "cabinet"})
+
+
+@dataclass(frozen=True)
+class TakenWay:
+    """A far place, the line to it, and the way that was taken, None where there is no such way any more."""
+
+    point: FarPoint
+    line: FarLine | None
+    offer: FarOffer | None
+
+
+@answered
+def taken_ways(plan: Plan) -> list[TakenWay]:
+    """Return the ways that were taken; none of what stands there today."""
+    if plan.when == "today":
+        return []
+    found = []
+    for point in plan.drawn.of(FarPoint).values():
+        if not point.way:
+            continue
+        try:
+            offers = far_ways(plan, point.id).ways
+        except DesignError:  # its rack went; the finding says so
+            offers = ()
+        line = next((row for row in far_view(plan).lines if row.point == point.id), None)
+        found.append(TakenWay(point, line, next((o for o in offers if o.id == point.way), None)))
+    return found
+
+
+def far_parts(plan: Plan) -> list[FarParts]:
+    """Return what the taken ways take of parts, each as the way itself has it."""
+    rows = []
+    for taken in taken_ways(plan):
+        offer, point = taken.offer, taken.point
+        items = tuple((p.item, p.unit, p.quantity) for p in offer.parts) if offer is not None else ()
+        where = Where(kind="far_point", id=point.id, name=point.name)
+        state = offer.verdict if offer is not None else "out"
+        binds = offer.binds if offer is not None else "it has no rack to be fed from, or no such way"
+        label = offer.label if offer is not None else point.way
+        would = offer.would if offer is not None else ""
+        told = ""
+        if offer is not None and offer.cost.monthly:
+            currency = plan.drawn.site.currency
+            told = (
+                f"{point.name} over {label}: a plan of {offer.cost.monthly:,.2f} {currency} a month is the "
+                "client's own contract and not in this price."
+            )
+        rows.append(FarParts(where, items, state, label, binds, would, told))
+    return rows
+
+
+def far_works(plan: Plan) -> list[FarWork]:
+    """Return the work of the taken ways, task by task."""
+    found = []
+    for taken in taken_ways(plan):
+        offer, point = taken.offer, taken.point
+        if offer is None:
+            continue
+        tasks = tuple(
+            FarWorkTask(
+                key=t.key,
+                phase=t.phase,
+                task=t.task,
+                title=f"{point.name}: {t.label[0].lower()}{t.label[1:]}",
+                quantity=t.quantity,
+                minutes=t.minutes,
+                hazards=t.hazards,
+                licensed=t.task in _LICENSED_TASKS and bool(offer.licensed),
+                checks=_aim(taken) if t.task == "aim" else (),
+            )
+            for t in offer.tasks
+        )
+        found.append(FarWork(point=point.id, said=(*offer.hurts, *offer.licensed), tasks=tasks))
+    return found
+
+
+def _aim(taken: TakenWay) -> tuple[str, ...]:
+    """Return what both ends are turned to, and the level that says that they are."""
+    line, offer = taken.line, taken.offer
+    if line is None or offer is None or offer.level_dbm is None:
+        return ()
+    compass = ""
+    if line.compass_deg is not None:
+        back = (line.compass_deg + 180) % 360
+        compass = f". By compass {line.compass_deg:.0f}° and {back:.0f}°"
+    return (
+        f"At the house {line.bearing_deg:.0f}° from true north, tilt {line.tilt_deg:+.1f}°; "
+        f"there {line.back_deg:.0f}°, tilt {-line.tilt_deg:+.1f}°{compass}",
+        f"Level to reach in clear weather, both ends: {offer.level_dbm:.0f} dBm",
+    )
