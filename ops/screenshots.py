@@ -46,10 +46,6 @@ def views(page: Page) -> None:
     take(page, "plan")
     page.get_by_role("button", name="Close the section").click()
     page.keyboard.press("Escape")
-    page.get_by_role("button", name="Site", exact=True).click()
-    page.wait_for_selector("[data-testid=site] [data-building]")
-    take(page, "site")
-    page.get_by_role("button", name="Site", exact=True).click()
     stage(page, "signal")
     page.wait_for_selector("[data-layer=relief]")
     take(page, "signal")
@@ -140,6 +136,19 @@ def bring_up(page: Page, base: str) -> None:
     take(page, "controller")
 
 
+def on_land(page: Page, base: str) -> None:
+    """Take a site with a lot of land, every way to one of its places beside one another."""
+    open_site(page, base, "Thistlefold")
+    stage(page, "plan")
+    page.get_by_role("button", name="Site", exact=True).click()
+    page.wait_for_selector("[data-testid=far-land]")
+    page.locator("[data-far=far-fold]").dispatch_event("click")
+    page.click("[data-all-ways]")
+    page.wait_for_selector("[data-testid=far-ways]")
+    page.click("[data-way=fibre-cable]")
+    take(page, "site")
+
+
 def open_site(page: Page, base: str, name: str) -> None:
     """Open one of the demo's sites from the page of projects."""
     page.goto(base)
@@ -169,6 +178,7 @@ def main() -> None:
             take(page, "start")
             on_site(page, server.base)
             views(page)
+            on_land(page, server.base)
             bring_up(page, server.base)
             standin.stop()
             chromium.close()

@@ -6,7 +6,7 @@ from .bill import FarCost, FarPart, FarTask
 from .direct_current import Branch, Node, feed_tree, longest_m, loop_ohm, sound_gauges
 from .land import LandGap, MeshLink, MeshPlace, gaps_along, hectares, mesh_of, path_of, reach_of
 from .line import SightVerdict, WayLoss, ground_of, judge_sight
-from .media import trees_over_deg
+from .media import CAUTIONS, trees_over_deg
 from .radio_link import (
     MHZ,
     Bridge,
@@ -26,6 +26,7 @@ from .supplies import FarOffer, all_ways, cell_cost
 from .ways import AirHop, FarCheck, FarDemand, FarSite, FarWay, Fed, Feeds
 
 __all__ = [
+    "CAUTIONS",
     "MHZ",
     "AirHop",
     "Branch",

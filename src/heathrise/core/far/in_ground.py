@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.wording import metres
 from ..catalogue import on_offer
 from .bill import DIGS, Bill
-from .media import EARTHS, LIGHTNING, MAINS, TRENCH, Draft, Draw
+from .media import EARTHS, LASER, LIGHTNING, MAINS, TRENCH, Draft, Draw
 from .ways import FarCheck, FarDemand, FarSite
 
 
@@ -155,7 +155,7 @@ def fibre(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
         tested = 2 * rules["order.test_minutes"]
         bill.work("test", "test", "Test and record two strands", tested, 2, ("fibre",))
     draft.needs.append("a converter at either end")
-    draft.hurts.append("Light of a laser is not seen: never look into a fibre or an optic.")
+    draft.hurts.append(LASER)
     return draft.judged(demand)
 
 

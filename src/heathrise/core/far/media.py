@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from ..catalogue import ExtenderModel, on_offer
@@ -14,7 +14,22 @@ TRENCH = "Have buried services located before anything is dug; local code has th
 MAST = "Work on masts and ladders by two, tied on; wind and guys by local code."
 LIGHTNING = "Bond masts and both ends to earth, with surge protection; a buried cable carries lightning, too."
 EARTHS = "Copper joins the earths of two places; where their supplies differ, take fibre."
+LASER = "Light of a laser is not seen: never look into a fibre or an optic."
+BATTERY = "Batteries burn and gas: vented, fused at the battery, kept from children and cattle."
+PANELS = "Solar panels are heavy and catch wind, and are live as soon as light falls on them: two people."
 MAINS = "Mains work by a licensed electrician, by local code."
+
+
+# What of them is said at which kind of work.
+CAUTIONS: Mapping[str, tuple[str, ...]] = {
+    "trench": (TRENCH,),
+    "mast": (LIGHTNING,),
+    "end": (LIGHTNING, EARTHS),
+    "feed": (LIGHTNING,),
+    "splice": (LASER,),
+    "store": (BATTERY,),
+    "sun": (PANELS,),
+}
 
 
 @dataclass

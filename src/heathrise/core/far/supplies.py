@@ -15,7 +15,7 @@ from .bill import Bill, FarCost
 from .by_others import over_mast, power_line
 from .direct_current import Node, feed_tree, loop_ohm, sound_gauges
 from .in_ground import copper, extended, fibre, switch_between
-from .media import LIGHTNING, Draft, Draw, hang_node
+from .media import BATTERY, LIGHTNING, PANELS, Draft, Draw, hang_node
 from .over_air import mesh, radio, repeater
 from .sun import HOURS, Chemistry, Sunlit, battery_wh, dark_hour, panel_w, sun_hours, usable_share
 from .ways import FarCheck, FarDemand, FarSite, FarWay, Medium, Supply, demand_of, ranked, worst_of
@@ -298,7 +298,7 @@ def _sun(site: FarSite, draft: Draft, load_w: float) -> SunKit | None:
     draft.needs.append("open sky to the south" if rules["far.latitude_deg"] >= 0 else "open sky to the north")
     if cell.chemistry == "lithium" and rules["far.coldest_c"] < 0:
         draft.needs.append("a battery that is kept above 0 °C while it charges")
-    draft.hurts.append("Batteries burn and gas: vented, fused at the battery, kept from children and cattle.")
+    draft.hurts += [PANELS, BATTERY]
     return SunKit(
         hours=hours,
         panels=count,

@@ -23,14 +23,14 @@ class FarWorkTask:
     hazards: tuple[str, ...]
     licensed: bool
     checks: tuple[str, ...]
+    said: tuple[str, ...]  # cautions in words of their own
 
 
 @dataclass(frozen=True)
 class FarWork:
-    """The work of the way to one place; ``said`` are its cautions."""
+    """The work of the way to one place."""
 
     point: str
-    said: tuple[str, ...]
     tasks: tuple[FarWorkTask, ...]
 
 
@@ -48,7 +48,7 @@ def reach(todo: TodoList, works: Iterable[FarWork]) -> None:
                 [(task.task, task.quantity, task.minutes)],
                 (before,),
                 cast("tuple[Hazard, ...]", task.hazards),
-                said=work.said,
+                said=task.said,
                 checks=task.checks,
                 licensed=task.licensed,
             )

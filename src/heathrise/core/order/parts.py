@@ -124,10 +124,26 @@ def gather(
     return parts.needs()
 
 
+_FAR_GROUPS: dict[str, Group] = {
+    "duct": "ways",
+    "warning-tape": "ways",
+    "mast": "mounting",
+    "mast-foot": "mounting",
+    "bracket-pole": "mounting",
+    "outdoor-kit": "mounting",
+    "sun-frame": "mounting",
+    "mast-earth": "protection",
+    "surge": "protection",
+    "jack": "ends",
+    "pigtail": "ends",
+    "fibre-end-box": "ends",
+}
+
+
 def _far(parts: Parts, far: Sequence[FarParts]) -> None:
     for way in far:
         for item, unit, quantity in way.items:
-            group: Group = "cable" if unit == "m" else "gear"
+            group = _FAR_GROUPS.get(item, "cable" if unit == "m" else "gear")
             parts.add(item, group, way.where.model_copy(update={"quantity": quantity}))
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..context.plan import Plan, answered
 from ..design import DesignError, FarPoint
-from ..far import FarOffer
+from ..far import CAUTIONS, FarOffer
 from ..install import FarWork, FarWorkTask
 from ..order import FarParts, Where
 from .far import FarLine, far_view
@@ -82,11 +82,17 @@ def far_works(plan: Plan) -> list[FarWork]:
                 hazards=t.hazards,
                 licensed=t.task in _LICENSED_TASKS and bool(offer.licensed),
                 checks=_aim(taken) if t.task == "aim" else (),
+                said=_said(offer, t.task),
             )
             for t in offer.tasks
         )
-        found.append(FarWork(point=point.id, said=(*offer.hurts, *offer.licensed), tasks=tasks))
+        found.append(FarWork(point=point.id, tasks=tasks))
     return found
+
+
+def _said(offer: FarOffer, task: str) -> tuple[str, ...]:
+    licensed = offer.licensed if task in _LICENSED_TASKS else ()
+    return (*CAUTIONS.get(task, ()), *licensed)
 
 
 def _aim(taken: TakenWay) -> tuple[str, ...]:

@@ -127,6 +127,7 @@ const loss = computed(() => {
 
 <style scoped>
 .far {
+  container-type: inline-size;
   border-top: 1px solid var(--granite-mid);
   padding: 4px 12px 8px;
   font-size: 12.5px;

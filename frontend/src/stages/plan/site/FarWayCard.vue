@@ -41,8 +41,8 @@ const works = computed(() => props.way.tasks.map((t) => ({ ...t, h: t.person_min
       <text x="4" y="13">{{ feed.source_v }} V at the house</text>
       <text :x="WIDE - 4" :y="feed.end - 5" text-anchor="end">{{ feed.end_v.toFixed(1) }} V there</text>
       <text x="4" :y="feed.least + 12" class="quiet">gives up at {{ feed.least_v }} V</text>
-      <text x="4" :y="HIGH - 4" class="quiet">{{ feed.mm2 }} mm², {{ feed.amperes.toFixed(2) }} A, {{ feed.lost_w.toFixed(1) }} W stay in the cable</text>
     </svg>
+    <p v-if="feed" class="quiet figure">{{ feed.mm2 }} mm², {{ feed.amperes.toFixed(2) }} A, {{ feed.lost_w.toFixed(1) }} W stay in the cable</p>
     <div v-if="sun" class="sun">
       <span class="bar" :aria-label="`${sun.panel_w} W of panels, ${sun.wanted_w} W wanted`"><i :style="{ width: `${(100 * sun.wanted_w) / sun.panel_w}%` }" /></span>
       <p><b class="figure">{{ sun.panel_w }} W</b> of panels, {{ sun.wanted_w.toFixed(0) }} W wanted at {{ sun.hours }} h of sun a day in the worst month. Without any sun a full battery is dark after <b class="figure">{{ sun.dark_h }} h</b>.</p>
@@ -176,6 +176,13 @@ p {
 summary {
   cursor: pointer;
   padding: 4px 0;
+}
+@container (max-width: 760px) {
+  .card {
+    border-left: 0;
+    border-top: 1px solid var(--granite-mid);
+    padding: 6px 0 0;
+  }
 }
 @media (pointer: coarse) {
   summary {

@@ -92,11 +92,17 @@ function take(way: FarOffer | null): void {
   overflow: auto;
 }
 .asked {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 0 4px;
   margin: 0 0 2px;
+}
+/* Where there is no room beside the board, the card lies below it. */
+@container (max-width: 760px) {
+  .ways {
+    display: block;
+    overflow: auto;
+  }
+  .board {
+    overflow: visible;
+  }
 }
 .heads {
   position: sticky;

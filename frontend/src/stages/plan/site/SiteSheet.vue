@@ -51,12 +51,11 @@ function fit(): void {
   const [west, south, east, north] = boundsOf(points)
   const words = ((east - west) * NAME_PX) / 2 / Math.max(width.value - NAME_PX, NAME_PX)
   const land = Math.max(0, (LEAST_LAND_M - Math.max(east - west, north - south)) / 2)
-  // Names stand above and below what lies at an edge.
-  const high = Math.max(land, ((north - south) * NAMES_PX) / Math.max(height.value - 2 * NAMES_PX, NAMES_PX))
+  const high = Math.max(land, NAMES_SHARE * (north - south)) // names stand below what lies at an edge
   viewport.fit([west - Math.max(words, land), south - high, east + Math.max(words, land), north + high])
 }
 const LEAST_LAND_M = 40
-const NAMES_PX = 34
+const NAMES_SHARE = 0.08
 const REFIT_SHARE = 0.15
 watch([width, height], ([w, h], [before, high]) => {
   viewport.width.value = w
@@ -93,6 +92,22 @@ const names = computed(() =>
     return { b, x, y, ground: b.ground_m ? `ground ${signed(b.ground_m, 2)} m` : 'ground 0', size: `${b.storeys} ${b.storeys === 1 ? 'storey' : 'storeys'}, ${length(b.top_m - b.ground_m)} high` }
   }),
 )
+/** Places whose words have room: the chosen one first, then in order; the others are named when pointed at. */
+const worded = computed(() => {
+  const taken: Box[] = names.value.map(({ x, y }) => ({ left: x - BUILDING_PX, right: x + BUILDING_PX, top: y - 20, bottom: y + 24 }))
+  const shown = new Set<string>()
+  for (const { p } of [...places.value].sort((a, b) => Number(b.p.id === chosen.value) - Number(a.p.id === chosen.value))) {
+    const [x, y] = viewport.toScreen(p.at)
+    const half = (p.name.length * LETTER_PX) / 2
+    const box = { left: x - half, right: x + half, top: y + 4, bottom: y + 32 }
+    if (p.id !== chosen.value && taken.some((t) => overlaps(t, box))) continue
+    taken.push(box)
+    shown.add(p.id)
+  }
+  return shown
+})
+const BUILDING_PX = 72
+const LETTER_PX = 7
 const meetings = computed(() => (view.value?.ducts ?? []).flatMap((d) => d.meetings.map((m) => ({ ...m, duct: d, key: `${d.duct}-${m.service}-${m.from_m}` }))))
 const TOOLS: { id: SiteTool; label: string; icon: string; hint: string }[] = [
   { id: 'select', label: 'Choose', icon: 'pi pi-arrow-up-left', hint: 'Drag a building to where it stands, or choose it and type how far it is from another' },
@@ -179,7 +194,8 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
             <path v-if="line" :d="`M${viewport.toScreen(line.from_at!).join(' ')}L${viewport.toScreen(line.to_at).join(' ')}`" class="sight" />
             <g :transform="`translate(${viewport.toScreen(p.at).join(' ')})`">
               <circle r="20" class="touch" /><path d="M0 0V-17M-6 0H6M-5 -17H5M-3 -13H3" class="post" />
-              <text y="16" text-anchor="middle" class="name">{{ p.name }}</text><text v-if="line" y="29" text-anchor="middle">{{ length(line.length_m!, 0) }}</text>
+              <template v-if="worded.has(p.id)"><text y="16" text-anchor="middle" class="name">{{ p.name }}</text><text v-if="line" y="29" text-anchor="middle">{{ length(line.length_m!, 0) }}</text></template>
+              <title>{{ p.name }}</title>
             </g>
           </g>
           <DraftLayer part="draft" :viewport="viewport" :draft="hand.drawn.value" :cursor="hand.cursor.value" :path="hand.drawn.value ? [] : hand.path.value" />
