@@ -107,6 +107,15 @@ def test_a_feed_is_mended_by_gauge_and_then_by_boost() -> None:
     assert 0 < most < far.watts
 
 
+def test_a_feeds_fuse_carries_what_it_takes_as_it_starts() -> None:
+    one = way(asked(at=(1.0, 101.0), cameras=3), "fibre-cable")
+    assert one.feed is not None and one.watts == 3 * 8 + 4
+    watts, ohm = 2 * one.watts / 0.9, 2 * 116 * 0.01724 / one.feed.mm2 * (1 + 0.00393 * 10)
+    amperes = (54 - math.sqrt(54**2 - 4 * ohm * watts)) / (2 * ohm)
+    fuse = min(a for a in (0.5, 1, 2, 3, 5, 7.5, 10) if a >= amperes)
+    assert any(f"a fuse of {fuse:g} A at the supply, for {amperes:.2f} A" in n for n in one.needs)
+
+
 def test_nothing_is_dug_across_water_and_no_sun_makes_no_power() -> None:
     found = asked(land="water")
     for medium in ("copper", "extender", "extenders", "switch", "fibre"):
@@ -115,6 +124,14 @@ def test_nothing_is_dug_across_water_and_no_sun_makes_no_power() -> None:
     polar = far_ways(plan(dark), "far")
     assert way(polar, "radio_5-solar").binds == "the worst month has no hour of sun there"
     assert way(polar, "radio_5-solar").cost.once < way(asked(), "radio_5-solar").cost.once
+
+
+def test_a_table_of_the_place_comes_before_its_latitude() -> None:
+    typed = apply(site(), [put(OwnFigure(id="sun", figure="far.sun_hours_here", value=2.0))])
+    here, by_latitude = (way(far_ways(plan(d), "far"), "fibre-solar").sun for d in (typed, site()))
+    assert here is not None and by_latitude is not None
+    assert (here.hours, by_latitude.hours) == (2.0, 1.0)
+    assert here.wanted_w == pytest.approx(by_latitude.wanted_w / 2, abs=0.1)
 
 
 def test_a_repeater_is_a_last_resort_and_a_second_supply_bars_power_line() -> None:

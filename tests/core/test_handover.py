@@ -247,7 +247,10 @@ def test_nothing_measured_is_said_and_what_is_left_adds_up(key: str, catalogue: 
     no_way = sum(k.verdict == "no_way" for k in evaluation.cable.links)
     assert (cables.what, cables.met, cables.not_met) == ("Cables", 0, no_way)
     texts = " ".join(p.text for p in found.still_open)
-    assert f"{len(seen.cables)} cables are not tested" in texts and "rooms were not walked" in texts
+    assert f"{len(seen.cables)} cables are not tested" in texts
+    # A few rooms are named, each; many are counted.
+    unwalked = "nobody walked it" if len(found.rooms) <= 3 else "rooms were not walked"
+    assert unwalked in texts
     assert {d.device for d in found.devices} == {
         d.id for d in design.of(Device).values() if d.state in ("new", "keep")
     }

@@ -17,10 +17,10 @@ const wrong = ref('')
 const NEAREST = '.nearest' // no rack is called so
 const racks = computed(() => [{ value: NEAREST, label: 'The nearest rack' }, ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name }))])
 const COUNTED = [
-  { field: 'clients', label: 'Clients' },
-  { field: 'cameras', label: 'Cameras' },
-  { field: 'doors', label: 'Doors' },
-  { field: 'sensors', label: 'Sensors' },
+  { field: 'clients', label: 'Clients', most: 5000 },
+  { field: 'cameras', label: 'Cameras', most: 200 },
+  { field: 'doors', label: 'Doors', most: 200 },
+  { field: 'sensors', label: 'Sensors', most: 5000 },
 ] as const
 
 function set(change: Partial<FarPoint>, what: string): void {
@@ -58,7 +58,7 @@ const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (fo
     <NumberField label="Antenna there" :value="point.mast_m ?? 3" :min="0" :max="60" @change="set({ mast_m: $event }, 'Antenna there')" />
     <NumberField label="Ground there" :value="point.ground_m ?? 0" :min="-50" :max="200" @change="set({ ground_m: $event }, 'Ground')" />
     <label>Between lies <Choice :model-value="point.land ?? 'lawn'" :options="LANDS" fluid aria-label="Between lies" @update:model-value="set({ land: $event }, 'Land')" /></label>
-    <NumberField v-for="c in COUNTED" :key="c.field" :label="c.label" unit="plain" :digits="0" :value="point[c.field] ?? 0" :min="0" :max="200" @change="set({ [c.field]: $event }, c.label)" />
+    <NumberField v-for="c in COUNTED" :key="c.field" :label="c.label" unit="plain" :digits="0" :value="point[c.field] ?? 0" :min="0" :max="c.most" @change="set({ [c.field]: $event }, c.label)" />
     <NumberField label="Mb/s, 0 as counted" unit="plain" :digits="1" :value="point.mbps ?? 0" :min="0" :max="100000" @change="set({ mbps: $event || null }, 'Demand')" />
     <NumberField label="Delay in ms, 0 any" unit="plain" :digits="0" :value="point.delay_ms ?? 0" :min="0" :max="10000" @change="set({ delay_ms: $event || null }, 'Delay')" />
     <NumberField label="For so many years" unit="plain" :digits="0" :value="point.years ?? 10" :min="1" :max="40" @change="set({ years: $event }, 'Years')" />

@@ -111,6 +111,7 @@ def _buried_copper(site: FarSite, draft: Draft) -> Draft:
     bill.work("pull", "pull", f"Pull {metres(site.laid_m, 0)} through its duct", pulled, site.laid_m)
     bill.work("end", "ends", "End and label each piece", 2 * pieces * rules["order.end_minutes"], 2 * pieces)
     bill.work("test", "test", "Test and record each piece", pieces * rules["order.test_minutes"], pieces)
+    draft.needs.append("a port free at the rack")
     draft.hurts += [LIGHTNING, EARTHS]
     if site.point.power == "own_supply":
         draft.checks.append(
@@ -154,7 +155,7 @@ def fibre(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
         bill.work("splice", "ends", "Splice two strands at both ends", spliced, 4, ("fibre",))
         tested = 2 * rules["order.test_minutes"]
         bill.work("test", "test", "Test and record two strands", tested, 2, ("fibre",))
-    draft.needs.append("a converter at either end")
+    draft.needs += ["a converter at either end", "a port free at the rack"]
     draft.hurts.append(LASER)
     return draft.judged(demand)
 

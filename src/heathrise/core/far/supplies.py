@@ -219,6 +219,11 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
     _, kind, mm2 = min(rows)
     least_v = rules[f"far.feed_least_v.{kind}"]
     settled = feed_tree(source_v, [Node(None, loop_ohm(rules, mm2, length, heat), taken, least_v)])
+    starting = feed_tree(
+        source_v, [Node(None, loop_ohm(rules, mm2, length, heat), taken * rules["far.start_up"])]
+    )
+    start_a = starting.branches[0].amperes
+    fuse = next((a for a in sorted(rules.numbers("far.fuses_a")) if a >= start_a), None)
     branch = settled.branches[0]
     words = (
         f"{load_w:g} W over {mm2:g} mm²: {branch.volts:.1f} V arrive, the converter gives up at {least_v:g}"
@@ -236,6 +241,11 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
         2 * rules["far.minutes.feed_end"],
         2,
         ("mains", "lightning"),
+    )
+    draft.needs.append(
+        f"a fuse of {fuse:g} A at the supply, for {start_a:.2f} A as it starts"
+        if fuse is not None
+        else f"a fuse for {start_a:.1f} A as it starts, larger than any that is listed"
     )
     line = FeedLine(
         mm2=mm2,
@@ -262,8 +272,11 @@ def _most_w(site: FarSite, length: float) -> float:
 def _sun(site: FarSite, draft: Draft, load_w: float) -> SunKit | None:
     """Judge panels and batteries for a load; the cheapest over the years."""
     rules, bill, years = site.rules, draft.bill, site.point.years
-    hours = sun_hours(rules, rules["far.latitude_deg"])
-    used = rules.used("far.latitude_deg", "far.sun_share", "far.cloud_days")
+    typed = rules["far.sun_hours_here"]
+    hours = typed or sun_hours(rules, rules["far.latitude_deg"])
+    used = rules.used(
+        "far.sun_hours_here" if typed else "far.latitude_deg", "far.sun_share", "far.cloud_days"
+    )
     if hours <= 0:
         words = "the worst month has no hour of sun there"
         draft.checks.append(
