@@ -10,11 +10,9 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..catalogue import Prices, Rules
 from ..design import Dug, LandKind
-from ..laying import digging_minutes
+from ..laying import Hazard, crew_for, digging_minutes
 
 MONTHS, HOURS_A_YEAR = 12, 8760
-# Hazards for which nobody is alone at it; the work list knows the same ones.
-TWO = frozenset({"ladder", "roof", "lifting", "trench"})
 # How ground is dug by what lies on it, the cheapest taken; across water nothing is.
 DIGS: dict[LandKind, tuple[Dug, ...]] = {
     "lawn": ("loam", "machine", "plough"),
@@ -47,7 +45,7 @@ class FarTask(Frozen):
     label: str
     quantity: float
     minutes: float
-    hazards: tuple[str, ...]
+    hazards: tuple[Hazard, ...]
     person_minutes: float
 
 
@@ -104,13 +102,12 @@ class Bill:
         label: str,
         minutes: float,
         quantity: float = 1.0,
-        hazards: Sequence[str] = (),
+        hazards: Sequence[Hazard] = (),
     ) -> None:
         """Add minutes of one person. Who is there for another's sake counts, too; in a trench both dig."""
         if minutes <= 0:
             return
-        two = any(h in TWO for h in hazards)
-        taken = round(minutes / (self.rules["order.two_people_times"] if "trench" in hazards else 1.0), 1)
+        people, faster = crew_for(self.rules, hazards)
         self.tasks.append(
             FarTask(
                 key=f"{task}-{len(self.tasks) + 1}",
@@ -120,7 +117,7 @@ class Bill:
                 quantity=round(quantity, 1),
                 minutes=minutes,
                 hazards=tuple(hazards),
-                person_minutes=round(taken * (2 if two else 1), 1),
+                person_minutes=round(round(minutes / faster, 1) * people, 1),
             )
         )
 

@@ -6,7 +6,8 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from ..base.wording import some
-from .hazards import Hazard, heat_minutes, heat_said, old_walls_said, rest_minutes, trench_said
+from ..laying import Hazard
+from .hazards import heat_minutes, heat_said, old_walls_said, rest_minutes, trench_said
 from .step import StepPlace, TodoList
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import cast
 
-from .hazards import Hazard
+from ..laying import Hazard
 from .step import PHASES, Phase, TodoList
 
 
@@ -20,7 +20,7 @@ class FarWorkTask:
     title: str
     quantity: float
     minutes: float
-    hazards: tuple[str, ...]
+    hazards: tuple[Hazard, ...]
     licensed: bool
     checks: tuple[str, ...]
     said: tuple[str, ...]  # cautions in words of their own
@@ -47,7 +47,7 @@ def reach(todo: TodoList, works: Iterable[FarWork]) -> None:
                 ("far_point", work.point, None),
                 [(task.task, task.quantity, task.minutes)],
                 (before,),
-                cast("tuple[Hazard, ...]", task.hazards),
+                task.hazards,
                 said=task.said,
                 checks=task.checks,
                 licensed=task.licensed,

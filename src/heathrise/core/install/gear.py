@@ -11,8 +11,9 @@ from ..context.fibre_ends import far_ends
 from ..context.plugged import plugged_of
 from ..context.run_decisions import feeds, said_over_air, split_by
 from ..design import Design, Device, EquipmentRoom, Extender, Injector, Switch
+from ..laying import Hazard
 from .cables import Pull
-from .hazards import Hazard, lifting_said, old_walls_said
+from .hazards import lifting_said, old_walls_said
 from .step import TodoList
 
 

@@ -2,28 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from ..base.wording import metres
 from ..catalogue import Rules
+from ..laying import Hazard
 
-Hazard = Literal[
-    "ladder",
-    "roof",
-    "heat",
-    "attic",
-    "drilling",
-    "old_walls",
-    "rated",
-    "mains",
-    "powered",
-    "fibre",
-    "trench",
-    "lightning",
-    "lifting",
-    "fire",
-    "alone",
-]
 SAID: dict[Hazard, str] = {
     "ladder": "Ladder: three points of contact, second person, firm ground.",
     "roof": "Roof, façade or mast: trained people with fall protection; not in wind, rain or thunder.",
@@ -40,9 +22,6 @@ SAID: dict[Hazard, str] = {
     "fire": "Fire: every hole through a rated wall or floor is stopped again.",
     "alone": "Not alone: somebody within call, who knows where you are.",
 }
-ALWAYS_TWO: frozenset[Hazard] = frozenset({"ladder", "roof", "heat", "attic", "lifting", "trench"})
-# Where the second person is there for the first's sake work goes no faster; in a trench both dig.
-SHARED: frozenset[Hazard] = frozenset({"trench"})
 
 
 def heat_minutes(rules: Rules, heat_c: float) -> float | None:

@@ -9,7 +9,8 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..catalogue import Rules
-from .hazards import ALWAYS_TWO, SAID, SHARED, Hazard
+from ..laying import Hazard, crew_for
+from .hazards import SAID
 
 Phase = Literal[
     "safe",
@@ -137,11 +138,8 @@ class TodoList:
             label: what its first kind of work is called, where ``TASKS`` does not say.
         """
         hazards = tuple(hazards)
-        two = [h for h in hazards if h in ALWAYS_TWO]
-        shared = bool(two) and all(h in SHARED for h in two)
-        people = 2 if two else 1
+        people, faster = crew_for(self.rules, hazards)
         # Minutes are tenths, so that any sum of them is the same however it is made.
-        faster = self.rules["order.two_people_times"] if shared else 1.0
         rest = round(rest, 1)
         rows, total = [], rest
         for number, (task, quantity, minutes) in enumerate(work):

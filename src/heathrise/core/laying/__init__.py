@@ -1,5 +1,6 @@
-"""What is laid: links, the holes they need, what pulling and digging take."""
+"""What is laid: links, the holes they need, what pulling and digging take, and who is there."""
 
+from .crew import Hazard, crew_for
 from .draws import Box, Draw, draws_of
 from .holes import Hole, climbs_of, holes_of
 from .links import Link, Stretch
@@ -8,11 +9,13 @@ from .pulling import Pulling, digging_minutes, duct_m, pulling_of, trench_minute
 __all__ = [
     "Box",
     "Draw",
+    "Hazard",
     "Hole",
     "Link",
     "Pulling",
     "Stretch",
     "climbs_of",
+    "crew_for",
     "digging_minutes",
     "draws_of",
     "duct_m",
