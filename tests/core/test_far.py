@@ -9,11 +9,10 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from heathrise.core.catalogue import Catalogue, Rules, load_catalogue
+from heathrise.core.catalogue import BridgeModel, Catalogue, Rules, load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import DesignError, EquipmentRoom, FarPoint, apply, design_of, put
 from heathrise.core.far import (
-    Bridge,
     Ground,
     LinkBand,
     Node,
@@ -48,8 +47,25 @@ from .plans import shell
 
 RULES: Rules = load_catalogue().rules
 DRY = Weather(0.0)
-DISH = Bridge("Dish", "5", 20, 16, ((-88, 30), (-75, 130), (-62, 400)), 15)
-HORN = Bridge("Horn", "60", 10, 30, ((-70, 250), (-62, 1000), (-55, 2000)), 3)
+
+
+def _radio(band: LinkBand, power: float, gain: float, rates: tuple[tuple[float, float], ...]) -> BridgeModel:
+    return BridgeModel(
+        id="r",
+        label="R",
+        band=band,
+        power_dbm=power,
+        gain_dbi=gain,
+        beam_deg=9,
+        poe_class=3,
+        own_w=8,
+        price=1,
+        rates=rates,
+    )
+
+
+DISH = _radio("5", 20, 16, ((-88, 30), (-75, 130), (-62, 400)))
+HORN = _radio("60", 10, 30, ((-70, 250), (-62, 1000), (-55, 2000)))
 
 
 def rack(key: str, at: tuple[float, float]) -> EquipmentRoom:

@@ -78,6 +78,11 @@ export function money(sum: number): string {
   return sum.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 }
 
+/** A sum to the nearest whole one. */
+export function whole(sum: number): string {
+  return Math.round(sum).toLocaleString('en')
+}
+
 /** When something was, by the clock of this device: ``30 Nov, 20:05``; nothing where it never was. */
 export function when(at: string | null | undefined): string {
   return at ? new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : ''

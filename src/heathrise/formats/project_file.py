@@ -1,6 +1,6 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 16, "name": ..., "elements": {kind: [element, ...]},
+``{"format": "heathrise-project", "version": 17, "name": ..., "elements": {kind: [element, ...]},
 "gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-17.json``.
 ``gear`` is what the plan has of the firm's own, so that the file opens where nobody has it.
 
@@ -10,7 +10,7 @@ and no digging, version 7 no mains, extenders or things in racks, version 8 no p
 no shortest runs and nothing plugged into a device, version 9 no gear of the firm's own, no disks and no
 reduced power, version 11 no practice profile, version 12 no page for guests, no vouchers and no quiet day,
 version 13 no pools by hand and no limit for a whole network, version 14 nothing of others in the ground,
-version 15 no places on the land:
+version 15 no places on the land, version 16 no ways to them:
 what a file leaves out takes its default. Until version 11 a wireless name had to say whether it has fast
 transition; where that is what its network's purpose has anyway, it is by the practice profile from now on.
 """

@@ -6,7 +6,7 @@ import type { Change, JobKinds } from '@/api/types'
 import JobProgress from '@/controls/JobProgress.vue'
 import SideCard from '@/controls/SideCard.vue'
 import { useDesign } from '@/document/store'
-import { inUnits, signed } from '@/document/units'
+import { inUnits, signed, whole } from '@/document/units'
 
 /** Switches for all racks at least cost: as planned, for today, with what comes later, as fast as each device. */
 const emit = defineEmits<{ close: [] }>()
@@ -16,7 +16,7 @@ type Found = NonNullable<JobKinds['switches']['result']>
 const found = shallowRef<Found | null>(null)
 const choices = computed(() => found.value?.choices ?? [])
 const dearest = computed(() => Math.max(1, ...choices.value.map((c) => c.price)))
-const money = (value: number) => `${Math.round(value).toLocaleString('en')} ${found.value?.currency ?? ''}`
+const money = (value: number) => `${whole(value)} ${found.value?.currency ?? ''}`
 const more = (value: number) => `${signed(value)} ${found.value?.currency ?? ''}`
 
 async function look(): Promise<void> {

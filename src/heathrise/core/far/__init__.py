@@ -5,11 +5,10 @@ from __future__ import annotations
 from .bill import FarCost, FarPart, FarTask
 from .direct_current import Branch, Node, feed_tree, longest_m, loop_ohm, sound_gauges
 from .land import LandGap, MeshLink, MeshPlace, gaps_along, hectares, mesh_of, path_of, reach_of
-from .line import SightVerdict, WayLoss, ground_of, judge_sight
+from .line import SightVerdict, WayLoss, ground_of, judge_sight, trees_of
 from .media import CAUTIONS, trees_over_deg
 from .radio_link import (
     MHZ,
-    Bridge,
     Budget,
     LinkBand,
     Weather,
@@ -30,7 +29,6 @@ __all__ = [
     "MHZ",
     "AirHop",
     "Branch",
-    "Bridge",
     "Budget",
     "Clearance",
     "FarCheck",
@@ -81,5 +79,6 @@ __all__ = [
     "reach_of",
     "sound_gauges",
     "sun_hours",
+    "trees_of",
     "trees_over_deg",
 ]

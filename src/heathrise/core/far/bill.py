@@ -68,17 +68,19 @@ class FarCost(Frozen):
 class Bill:
     """Gathers what a way takes."""
 
-    rules: Rules
     prices: Prices
     years: int
     parts: list[FarPart] = field(default_factory=list)
     tasks: list[FarTask] = field(default_factory=list)
     dig_m: float = 0.0
-    dug: str = ""
     monthly: float = 0.0
     energy_w: float = 0.0
     upkeep_minutes: float = 0.0
     later: float = 0.0
+
+    @property
+    def rules(self) -> Rules:
+        return self.prices.catalogue.rules
 
     def add(self, item: str, quantity: float = 1.0) -> None:
         """Add so many of an item at the price that the order has for it."""
@@ -130,7 +132,7 @@ class Bill:
             return digging_minutes(rules, metres, depth_m, dug)
 
         dug = min(DIGS[land], key=minutes)
-        self.dig_m, self.dug = metres, dug
+        self.dig_m = metres
         label = f"Dig and fill {metres:.0f}\u00a0m, {depth_m:g}\u00a0m deep, {DUG_SAID[dug]}"
         self.work("trench", "dig", label, minutes(dug), metres, ("trench", "alone"))
         self.add("duct", metres)

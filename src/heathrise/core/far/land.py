@@ -10,9 +10,9 @@ from dataclasses import dataclass
 import shapely
 
 from ..base.frozen import Frozen
+from ..design import Point
 from .radio_link import free_space_db
 
-Spot = tuple[float, float]
 Rate = Callable[[float], float]
 MOST_HOPS = 2
 HECTARE_M2 = 10_000.0
@@ -23,7 +23,7 @@ class MeshPlace:
     """A place as a node of a mesh: where it is, and the rate over which it hears the house, 0 where not."""
 
     key: str
-    at: Spot
+    at: Point
     house_mbps: float
 
 
@@ -74,7 +74,7 @@ def _user(links: Sequence[float]) -> float:
     return 1 / (sum(1 / r for r in links) + 1 / min(links))
 
 
-def path_of(start: Spot, places: Mapping[str, Spot]) -> list[str]:
+def path_of(start: Point, places: Mapping[str, Point]) -> list[str]:
     """Return places in the order of a walk from a spot on, each time to the nearest that is left."""
     left, order, here = dict(places), [], start
     while left:
@@ -84,7 +84,7 @@ def path_of(start: Spot, places: Mapping[str, Spot]) -> list[str]:
     return order
 
 
-def gaps_along(order: Sequence[str], places: Mapping[str, Spot], reach_m: float) -> list[LandGap]:
+def gaps_along(order: Sequence[str], places: Mapping[str, Point], reach_m: float) -> list[LandGap]:
     """Return between each two places of a walk the stretch that neither reaches."""
     rows = []
     for a, b in itertools.pairwise(order):
@@ -95,7 +95,7 @@ def gaps_along(order: Sequence[str], places: Mapping[str, Spot], reach_m: float)
     return rows
 
 
-def hectares(spots: Sequence[Spot], reach_m: float) -> float:
+def hectares(spots: Sequence[Point], reach_m: float) -> float:
     """Return the land that places serve: what their circles cover together, ha."""
     if not spots or reach_m <= 0:
         return 0.0

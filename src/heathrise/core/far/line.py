@@ -51,11 +51,15 @@ def ground_of(
     Raises:
         DesignError: the profile is none.
     """
-    grown = tuple(
+    return Ground(tuple(p[0] for p in profile), tuple(p[1] for p in profile), trees_of(rules, trees))
+
+
+def trees_of(rules: Rules, trees: Sequence[tuple[float, float, float, float | None]]) -> tuple[Trees, ...]:
+    """Return trees, (from, to, height, growth a year or None), each with what it grows."""
+    return tuple(
         Trees(a, b, height, rules["far.growth_m"] if grows is None else grows)
         for a, b, height, grows in trees
     )
-    return Ground(tuple(p[0] for p in profile), tuple(p[1] for p in profile), grown)
 
 
 def judge_sight(

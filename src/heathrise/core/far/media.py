@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
-from ..catalogue import ExtenderModel, on_offer
+from ..catalogue import ExtenderModel, Prices, on_offer
 from .bill import Bill
 from .ways import FarCheck, FarDemand, FarSite, Medium, judge_delay, judge_rate
 
@@ -62,19 +62,19 @@ class Draft:
 Draw = Callable[[FarSite, FarDemand, Bill], Draft]
 
 
-def hang_node(site: FarSite, bill: Bill) -> None:
+def hang_node(bill: Bill) -> None:
     """Add an access point on a pole out there."""
-    bill.add(node_model(site))
+    bill.add(node_model(bill.prices))
     bill.add("bracket-pole")
     bill.add("outdoor-kit")
-    bill.work("node", "mount", "Hang and set up a node", site.rules["far.minutes.node"], 1, ("ladder",))
+    bill.work("node", "mount", "Hang and set up a node", bill.rules["far.minutes.node"], 1, ("ladder",))
 
 
-def node_model(site: FarSite) -> str:
+def node_model(prices: Prices) -> str:
     """Return the cheapest access point that hangs outdoors."""
-    rows = on_offer(site.catalogue.devices["access_point"])
+    rows = on_offer(prices.catalogue.devices["access_point"])
     able = [m for m in rows if m.outdoor] or rows
-    return min(able, key=lambda m: (site.prices.each(m.id), m.id)).id
+    return min(able, key=lambda m: (prices.each(m.id), m.id)).id
 
 
 def trees_over_deg(trees: Iterator[tuple[float, float]]) -> float:

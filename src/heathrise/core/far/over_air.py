@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..catalogue import BridgeModel, on_offer
 from .bill import Bill
 from .media import LIGHTNING, MAST, Draft, Draw, hang_node, node_model
-from .radio_link import Bridge, Budget, LinkBand, Weather, budget_of
+from .radio_link import Budget, LinkBand, Weather, budget_of
 from .ways import FarCheck, FarDemand, FarSite, Medium
 
 _TAIL_M = 5.0  # of cable from a mast's foot to what feeds it
@@ -26,7 +26,7 @@ def repeater(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
             used=rules.used("far.repeater_dbm", "far.outer_wall_db"),
         )
     )
-    draft.bill.add(node_model(site))
+    draft.bill.add(node_model(site.prices))
     draft.bill.work("node", "mount", "Hang and set up a repeater", rules["far.minutes.node"])
     draft.near_w = rules["far.draw_w.access_point"]
     draft.needs.append("the repeater where it still hears the house well")
@@ -56,7 +56,7 @@ def mesh(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
             used=rules.used("far.repeater_dbm", "far.outer_wall_db"),
         )
     )
-    hang_node(site, draft.bill)
+    hang_node(draft.bill)
     draft.needs.append("power there; one hop, on the channel of the house")
     return draft.judged(demand)
 
@@ -68,8 +68,7 @@ def radio(band: LinkBand) -> Draw:
         rules, point, sight = site.rules, site.point, site.sights[band]
         medium: Medium = "radio_5" if band == "5" else "radio_60"
         draft = Draft(medium, f"Radio from point to point, {band} GHz", bill)
-        found = _radio(site, band, demand.mbps)
-        model, budget = found
+        model, budget = _radio(site, band, demand.mbps)
         level, margin, mbps, capped = budget.level_dbm, budget.margin_db, budget.mbps, budget.capped
         draft.level_dbm = round(level + budget.rain_db, 1)
         draft.mbps, draft.delay_ms = mbps, rules[f"far.delay_ms.{medium}"]
@@ -131,13 +130,10 @@ def _radio(site: FarSite, band: LinkBand, wanted: float) -> tuple[BridgeModel, B
     rows = []
     for model in on_offer(site.catalogue.bridges):
         if model.band == band:
-            one, km = bridge_of(model), site.length_m / 1000
-            rows.append((model, budget_of(rules, site.domain, one, one, km, weather, sight.leaves_m)))
+            km = site.length_m / 1000
+            budget = budget_of(rules, site.domain, model, model, km, weather, sight.leaves_m)
+            rows.append((model, budget))
     enough = [r for r in rows if r[1].mbps >= wanted]
     if enough:
         return min(enough, key=lambda r: (site.prices.each(r[0].id), r[0].id))
     return max(rows, key=lambda r: (r[1].mbps, r[1].margin_db, r[0].id))
-
-
-def bridge_of(model: BridgeModel) -> Bridge:
-    return Bridge(model.label, model.band, model.power_dbm, model.gain_dbi, model.rates, model.beam_deg)

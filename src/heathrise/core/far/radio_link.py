@@ -6,28 +6,13 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from ..catalogue import Rules
+from ..catalogue import BridgeModel, Rules
 
 LinkBand = Literal["5", "60"]
 MHZ: dict[LinkBand, float] = {"5": 5600.0, "60": 60480.0}
 _THIN_LEAVES_M = 14.0
 _MOST_FACTOR = 2.5
 _PERCENT = 0.01  # of the time that a region's rain is said for
-
-
-@dataclass(frozen=True)
-class Bridge:
-    """A radio for a line: what it sends, what its antenna adds, and what it needs for each rate.
-
-    ``rates`` are (least dBm, Mb/s), ``beam_deg`` how wide its beam is.
-    """
-
-    label: str
-    band: LinkBand
-    power_dbm: float
-    gain_dbi: float
-    rates: tuple[tuple[float, float], ...]
-    beam_deg: float
 
 
 @dataclass(frozen=True)
@@ -132,8 +117,8 @@ def eirp_limit_dbm(rules: Rules, domain: str, band: LinkBand) -> float:
 def budget_of(
     rules: Rules,
     domain: str,
-    sends: Bridge,
-    hears: Bridge,
+    sends: BridgeModel,
+    hears: BridgeModel,
     km: float,
     weather: Weather,
     leaves_m: float = 0.0,

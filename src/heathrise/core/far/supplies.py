@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 
 from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..base.wording import metres
-from ..catalogue import SunModel, on_offer
+from ..catalogue import Prices, SunModel, on_offer
 from ..design import FarPoint
 from .bill import Bill, FarCost
 from .by_others import over_mast, power_line
@@ -18,36 +18,25 @@ from .in_ground import copper, extended, fibre, switch_between
 from .media import BATTERY, LIGHTNING, PANELS, Draft, Draw, hang_node
 from .over_air import mesh, radio, repeater
 from .sun import HOURS, Chemistry, Sunlit, battery_wh, dark_hour, panel_w, sun_hours, usable_share
-from .ways import FarCheck, FarDemand, FarSite, FarWay, Medium, Supply, demand_of, ranked, worst_of
+from .ways import FarCheck, FarDemand, FarSite, FarWay, Supply, demand_of, ranked, worst_of
 
-MEDIA: Mapping[Medium, Draw] = {
-    "repeater": repeater,
-    "mesh": mesh,
-    "radio_5": radio("5"),
-    "radio_60": radio("60"),
-    "copper": copper,
-    "extender": extended(1),
-    "extenders": extended(2),
-    "switch": switch_between,
-    "fibre": fibre,
-    "power_line": power_line,
-    "cellular": over_mast("cellular"),
-    "satellite": over_mast("satellite"),
-}
-SUPPLIES: Mapping[Medium, tuple[Supply, ...]] = {
-    "repeater": ("mains", "solar"),
-    "mesh": ("mains", "solar"),
-    "radio_5": ("mains", "solar"),
-    "radio_60": ("mains", "solar"),
-    "copper": ("mains", "cable", "solar"),
-    "extender": ("mains", "cable", "solar"),
-    "extenders": ("mains", "cable", "solar"),
-    "switch": ("mains", "cable", "solar"),
-    "fibre": ("mains", "cable", "solar"),
-    "power_line": ("mains",),
-    "cellular": ("mains", "solar"),
-    "satellite": ("mains", "solar"),
-}
+_ALONE: tuple[Supply, ...] = ("mains", "solar")
+_ANY: tuple[Supply, ...] = ("mains", "cable", "solar")
+# Each way, and what can feed its far end.
+MEDIA: tuple[tuple[Draw, tuple[Supply, ...]], ...] = (
+    (repeater, _ALONE),
+    (mesh, _ALONE),
+    (radio("5"), _ALONE),
+    (radio("60"), _ALONE),
+    (copper, _ANY),
+    (extended(1), _ANY),
+    (extended(2), _ANY),
+    (switch_between, _ANY),
+    (fibre, _ANY),
+    (power_line, ("mains",)),
+    (over_mast("cellular"), _ALONE),
+    (over_mast("satellite"), _ALONE),
+)
 _SAID: dict[Supply, str] = {"mains": "power there", "cable": "power along it", "solar": "solar there"}
 _CHEMISTRY: dict[Chemistry, str] = {"lead_acid": "lead-acid", "lithium": "lithium"}
 _KINDS = ("plain", "boost")
@@ -89,27 +78,26 @@ class FarOffer(FarWay):
 def all_ways(site: FarSite) -> tuple[FarDemand, tuple[FarOffer, ...]]:
     """Return what a place asks for, and every way to it, the best first."""
     demand = demand_of(site.rules, site.point)
-    offers = list(_offers(site, demand))
-    return demand, tuple(o for o in ranked(site.rules, demand, offers) if isinstance(o, FarOffer))
+    return demand, ranked(site.rules, demand, list(_offers(site, demand)))
 
 
-def cell_cost(site: FarSite) -> FarCost:
+def cell_cost(prices: Prices, years: int) -> FarCost:
     """Return what an access point of its own takes at a place whose way serves no clients itself."""
-    bill = Bill(site.rules, site.prices, site.point.years)
-    hang_node(site, bill)
+    bill = Bill(prices, years)
+    hang_node(bill)
     return bill.cost()
 
 
 def _offers(site: FarSite, demand: FarDemand) -> Iterator[FarOffer]:
-    for medium, supplies in SUPPLIES.items():
+    for draw, supplies in MEDIA:
         for supply in supplies:
-            offer = _offer(site, demand, MEDIA[medium], supply)
+            offer = _offer(site, demand, draw, supply)
             if offer is not None:
                 yield offer
 
 
 def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarOffer | None:
-    draft = draw(site, demand, Bill(site.rules, site.prices, site.point.years))
+    draft = draw(site, demand, Bill(site.prices, site.point.years))
     # What serves clients itself stands in for the access point that would; a node has its own watts.
     load_w = round(draft.link_w + demand.gear_w - (demand.node_w if draft.serves else 0.0), 1)
     if load_w == 0 and supply != "mains":
@@ -218,10 +206,9 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
         return None, 0.0
     _, kind, mm2 = min(rows)
     least_v = rules[f"far.feed_least_v.{kind}"]
-    settled = feed_tree(source_v, [Node(None, loop_ohm(rules, mm2, length, heat), taken, least_v)])
-    starting = feed_tree(
-        source_v, [Node(None, loop_ohm(rules, mm2, length, heat), taken * rules["far.start_up"])]
-    )
+    ohm = loop_ohm(rules, mm2, length, heat)
+    settled = feed_tree(source_v, [Node(None, ohm, taken, least_v)])
+    starting = feed_tree(source_v, [Node(None, ohm, taken * rules["far.start_up"])])
     start_a = starting.branches[0].amperes
     fuse = next((a for a in sorted(rules.numbers("far.fuses_a")) if a >= start_a), None)
     branch = settled.branches[0]

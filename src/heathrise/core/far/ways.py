@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, TypeVar
 
 from pydantic import Field
 
@@ -73,6 +73,9 @@ class FarWay(Frozen):
     rank: int = Field(0, description="from 1 on among those that are not ruled out; 0 for one that is")
 
 
+W = TypeVar("W", bound=FarWay)
+
+
 class FarDemand(Frozen):
     """What a place asks for: Mb/s, delay in ms where one is said, and the watts of what stands there."""
 
@@ -110,7 +113,6 @@ class FarSite:
     point: FarPoint
     length_m: float
     sights: dict[str, SightVerdict]
-    catalogue: Catalogue
     prices: Prices
     domain: str
     slack_m: float
@@ -118,6 +120,10 @@ class FarSite:
     trees_deg: float  # how high the trees beside it stand over its horizon
     node: AirHop
     feeds: Feeds
+
+    @property
+    def catalogue(self) -> Catalogue:
+        return self.prices.catalogue
 
     @property
     def rules(self) -> Rules:
@@ -183,7 +189,7 @@ def worst_of(checks: Sequence[FarCheck]) -> FarCheck:
     return max(checks, key=lambda c: _WORST[c.state])
 
 
-def ranked(rules: Rules, demand: FarDemand, ways: Sequence[FarWay]) -> tuple[FarWay, ...]:
+def ranked(rules: Rules, demand: FarDemand, ways: Sequence[W]) -> tuple[W, ...]:
     """Return ways the best first, those that are ruled out last, by weights of the firm.
 
     Each weight times a share from 0 to 1: what it costs over the least, what it lacks of twice what is asked
@@ -195,7 +201,7 @@ def ranked(rules: Rules, demand: FarDemand, ways: Sequence[FarWay]) -> tuple[Far
     running = [w for w in ways if w.verdict != "out"]
     least = min((w.cost.total for w in running), default=0.0)
 
-    def score(way: FarWay) -> float:
+    def score(way: W) -> float:
         cost, years = way.cost, max(way.cost.total, 0.01)
         kept = cost.total - cost.once - cost.later
         parts = {

@@ -12,10 +12,9 @@ from ..base.memo import IdentityMemo
 from ..catalogue import Rules
 from ..context.plan import Plan
 from ..context.storeys import Storeys, storeys_of
-from ..design import Design, EquipmentRoom, FarPoint
+from ..design import Design, EquipmentRoom, FarPoint, Point
 from ..far import MHZ, Ground, LinkBand, SightVerdict, bearing_deg, fresnel_m, ground_of, judge_sight
 
-Spot = tuple[float, float]
 BANDS: tuple[LinkBand, ...] = ("5", "60")
 _DRAWN = 121
 _HAIR_M = 0.01
@@ -41,8 +40,8 @@ class FarLine(Frozen):
     point: str
     name: str
     room: str | None
-    from_at: Spot | None = None
-    to_at: Spot
+    from_at: Point | None = None
+    to_at: Point
     length_m: float = 0.0
     rise_m: float = 0.0
     bearing_deg: float = 0.0

@@ -21,8 +21,8 @@ from ..far import (
     reach_of,
 )
 from ..signal import environment_of, user_mbps
-from .far import FarLine, far_view
-from .far_ways import far_ways, node_at, site_of
+from .far import far_view
+from .far_ways import far_ways, node_at
 
 # A cell's own line: what is laid or aimed for it alone, and nothing of somebody else's.
 _LINES = frozenset({"radio_5", "radio_60", "copper", "extender", "extenders", "switch", "fibre"})
@@ -85,7 +85,7 @@ def far_land(plan: Plan) -> LandView:
         heard = node_at(plan, points[key], line)
         nodes.append(MeshPlace(key, points[key].at, heard.mbps if heard.level_dbm >= least else 0.0))
     mesh = mesh_of(nodes, rate)
-    rows = tuple(_row(plan, points[key], line, mesh.get(key)) for key, line in lines.items())
+    rows = tuple(_row(plan, points[key], mesh.get(key)) for key in lines)
     # The weaker way counts: a client sends with less than it hears.
     reach = reach_of(min(power, air.client.power_dbm["5"]) + gain + air.client.gain_dbi, least)
     spots = {key: points[key].at for key in lines}
@@ -122,10 +122,10 @@ def _radio(plan: Plan) -> tuple[float, float]:
     return (best.power_dbm, best.gain_dbi) if best is not None else (0.0, 0.0)
 
 
-def _row(plan: Plan, point: FarPoint, line: FarLine, link: MeshLink | None) -> LandRow:
+def _row(plan: Plan, point: FarPoint, link: MeshLink | None) -> LandRow:
     found = far_ways(plan, point.id)
     own = next((w for w in found.ways if w.medium in _LINES and w.verdict != "out"), None)
-    node = cell_cost(site_of(plan, point, line, node_at(plan, point, line)))
+    node = cell_cost(plan.priced, point.years)
     serves = found.demand.node_w > 0
     hung = _mesh_offer(found.ways, point)
     names = plan.drawn.of(FarPoint)

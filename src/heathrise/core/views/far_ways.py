@@ -21,6 +21,7 @@ from ..far import (
     all_ways,
     foliage_db,
     free_space_db,
+    trees_of,
     trees_over_deg,
 )
 from ..power import CableHop, feed_in_hops
@@ -67,7 +68,7 @@ def _ways(plan: Plan, key: str) -> FarWays:
     site, catalogue = plan.drawn.site, plan.catalogue
     # Whatever else of the plan is moved, what a place is reached by stays.
     demand, ways = _kept.get(
-        (point, line, site, catalogue, plan.prices), node, lambda: all_ways(site_of(plan, point, line, node))
+        (point, line, site, catalogue, plan.prices), node, lambda: all_ways(_site(plan, point, line, node))
     )
     return FarWays(
         point=key,
@@ -80,26 +81,20 @@ def _ways(plan: Plan, key: str) -> FarWays:
     )
 
 
-def site_of(plan: Plan, point: FarPoint, line: FarLine, node: AirHop) -> FarSite:
+def _site(plan: Plan, point: FarPoint, line: FarLine, node: AirHop) -> FarSite:
     site, rules = plan.drawn.site, plan.rules
     category = site.minimum_category
-    grown = (
-        (
-            line.length_m - b,
-            high + (rules["far.growth_m"] if grows is None else grows) * point.years - point.mast_m,
-        )
-        for _, b, high, grows in point.trees
-    )
+    trees = trees_of(rules, point.trees)
+    seen = ((line.length_m - t.to_m, t.height_m + t.grows_m * point.years - point.mast_m) for t in trees)
     return FarSite(
         point=point,
         length_m=line.length_m,
         sights={s.band: s for s in line.sights},
-        catalogue=plan.catalogue,
         prices=plan.priced,
         domain=site.domain,
         slack_m=site.slack_device_m + site.slack_rack_m,
         channel_m=rules[f"cabling.channel_m.{category}.1000"],
-        trees_deg=round(trees_over_deg(grown), 1),
+        trees_deg=round(trees_over_deg(seen), 1),
         node=node,
         feeds=_feeds(plan),
     )

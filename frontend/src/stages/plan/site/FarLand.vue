@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
-import { length, speed } from '@/document/units'
+import { length, speed, whole } from '@/document/units'
 import { STATES } from './farWords'
 
 /** All places together: each on a line of its own under one name, or all of them as one mesh. */
@@ -14,7 +14,6 @@ const { answer: land } = useBeside(
   (project_id) => taken(api.GET('/api/projects/{project_id}/far/land', { params: { path: { project_id } } })),
   { wanted: () => store.all('far_point').length > 1, failed: (error) => !error.isOffline && (trouble.value = error.words) },
 )
-const whole = (sum: number) => Math.round(sum).toLocaleString('en')
 const per = (sum: number) => (land.value?.hectares ? `${whole(sum / land.value.hectares)} a hectare` : '')
 const dearest = computed(() => Math.max(1, land.value?.cells_total ?? 0, land.value?.mesh_total ?? 0))
 const both = computed(() =>

@@ -6,7 +6,7 @@ import { api, taken } from '@/api/client'
 import type { FarOffer } from '@/api/types'
 import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
-import { inUnits, speed } from '@/document/units'
+import { inUnits, speed, whole } from '@/document/units'
 import FarWayCard from './FarWayCard.vue'
 import { STATES } from './farWords'
 
@@ -38,7 +38,6 @@ const most = computed(() => Math.max(100, ...(found.value?.ways ?? []).map((w) =
 /** A rate on the scale of all rows: ten times as much is as far again. */
 const along = (mbps: number) => (100 * Math.log(Math.max(mbps, LEAST_MBPS) / LEAST_MBPS)) / Math.log(most.value / LEAST_MBPS)
 const dearest = computed(() => Math.max(1, ...running.value.map((w) => w.cost.total)))
-const whole = (sum: number) => Math.round(sum).toLocaleString('en')
 
 function take(way: FarOffer | null): void {
   if (!place.value) return
