@@ -86,20 +86,17 @@ def compare(path: Path) -> int:
     """Compare with what was written; return how many designs come out otherwise."""
     catalogue, changed, number = load_catalogue(), 0, 0
     with gzip.open(path, "rt", encoding="utf-8") as file:
-        lines = iter(file)
-        for number, design in enumerate(designs(10_000, catalogue)):
-            line = next(lines, None)
-            if line is None:
-                break
+        # Lines first, so that no design is made for which there is none.
+        for number, (line, design) in enumerate(zip(file, designs(10_000, catalogue), strict=False), 1):
             before, now = json.loads(line), told(design, catalogue)
             for tree in (before, now):
                 tree["evaluation"] = _as_named_now(tree["evaluation"])
             found = list(differences(before, now))
             changed += bool(found)
             for said in found[:_SHOWN]:
-                print(f"design {number}{said}")
+                print(f"design {number - 1}{said}")
             if len(found) > _SHOWN:
-                print(f"design {number}: and {len(found) - _SHOWN} more")
+                print(f"design {number - 1}: and {len(found) - _SHOWN} more")
     print(f"Held: {changed} of {number} designs come out otherwise")
     return changed
 

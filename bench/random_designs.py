@@ -33,7 +33,10 @@ def edited(chance: random.Random, design: Design, catalogue: Catalogue) -> Desig
 
 
 def _edit(chance: random.Random, design: Design) -> Iterator[Change]:
-    kind = chance.choice([k for k, rows in design.tables.items() if rows and k != "site"])
+    kinds = [k for k, rows in design.tables.items() if rows and k != "site"]
+    if not kinds:
+        return  # all was taken away
+    kind = chance.choice(kinds)
     element = chance.choice(list(design.tables[kind].values()))
     if chance.random() < 0.5:
         yield from _taken_away(design, kind, element.id)

@@ -18,7 +18,7 @@ from heathrise.core.design import design_of as gathered
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.shown import shown
-from heathrise.demo import SITES
+from heathrise.demo import SITES, DemoSite
 
 from ..thorough import count
 
@@ -54,6 +54,19 @@ def test_a_design_with_a_past_comes_out_as_one_without(seed: int) -> None:
     start = chance.choice(SITES).make()
     *_, last = edits(chance, start)
     assert apart(last, read_anew(last)) == []
+
+
+@pytest.mark.parametrize("site", SITES, ids=lambda s: s.key)
+def test_gear_moved_a_little_and_from_room_to_room_comes_out_as_drawn_there(site: DemoSite) -> None:
+    """Any device, by a step or by metres, so that it stays in its room or leaves it."""
+    chance, design = random.Random(site.key), site.make()
+    evaluate(Plan(design, CATALOGUE, on=ON))
+    for far in (0.1, 0.3, 2.5, 0.2, 6.0, 0.1):
+        device = chance.choice(list(design.of(Device).values()))
+        at = tuple(round(v + chance.uniform(-far, far), 2) for v in device.at)
+        design = apply(design, [put(device.model_copy(update={"at": at}))])
+        evaluate(Plan(design, CATALOGUE, on=ON))
+    assert apart(design, read_anew(design)) == []
 
 
 def test_what_is_taken_back_leaves_nothing_behind() -> None:

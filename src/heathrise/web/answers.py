@@ -10,7 +10,7 @@ from threading import Lock
 
 from pydantic_core import to_json
 
-from ..core.base.memo import IdentityMemo
+from ..core.base.memo import IdentityMemo, bytes_of
 from ..core.context.plan import Plan
 from ..core.views.shown import Shown, shown
 from .patches import Tree, patch
@@ -50,8 +50,8 @@ class Answers:
 
     def keep(self, seen: Shown, revision: int) -> Worked:
         """Keep what is shown, so that the next can be told by what is different."""
-        weight = _OVER_TEXT * len(seen.model_dump_json())
-        worked = replace(self.once(seen, revision), weight=weight)
+        worked = self.once(seen, revision)
+        worked = replace(worked, weight=bytes_of(worked.tree))
         self._by_mark.put((), worked.mark, worked)
         return worked
 

@@ -9,8 +9,9 @@ from dataclasses import dataclass, field
 from shapely import Polygon, contains_xy
 
 from ..base.bands import Band
+from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue
-from ..context.storeys import storeys_of
+from ..context.storeys import Storeys, storeys_of
 from ..design import Design, Device, EquipmentRoom, Point, Space
 
 StoreySpot = tuple[str, Point]  # a storey and where on it
@@ -88,16 +89,12 @@ class SiteStatus:
 
     def room_at(self, floor: str, at: Point) -> Space | None:
         """Return the smallest room that a spot lies in."""
-        rooms = [
-            (outline.area, space)
-            for space, outline in storeys_of(self.design).rooms.get(floor, ())
-            if contains_xy(outline, *at)
-        ]
-        return min(rooms, key=lambda row: row[0])[1] if rooms else None
+        storeys = storeys_of(self.design)
+        return _rooms.get((storeys,), (floor, at), lambda: _smallest(storeys, floor, at))
 
     def wired_in(self, space: Space) -> list[Device]:
         """Return the devices of a room, or on its walls, that a run reaches."""
-        ring = Polygon(space.outline).buffer(_ON_WALL_M)
+        ring = _rings.get((space,), None, lambda: Polygon(space.outline).buffer(_ON_WALL_M))
         return [
             d
             for d in self.design.of(Device).values()
@@ -111,3 +108,10 @@ class SiteStatus:
 
 
 _ON_WALL_M = 0.25
+_rings: IdentityMemo[Polygon] = IdentityMemo(2048, weigh=lambda _: 1_000)
+_rooms: IdentityMemo[Space | None] = IdentityMemo(2048, weigh=lambda _: 300)
+
+
+def _smallest(storeys: Storeys, floor: str, at: Point) -> Space | None:
+    rooms = [(area.area, space) for space, area in storeys.rooms.get(floor, ()) if contains_xy(area, *at)]
+    return min(rooms, key=lambda row: row[0])[1] if rooms else None

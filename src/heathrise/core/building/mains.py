@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator
 
 import shapely
 
+from ..base.memo import IdentityMemo
 from ..base.wording import metres, some
 from ..catalogue import Catalogue
 from ..context.fibre_ends import far_ends
@@ -58,7 +59,7 @@ def _in_space(design: Design, catalogue: Catalogue, device: Device) -> Iterator[
             Place(kind="device", id=device.id, floor=device.floor, at=device.at),
             Place(kind="panel", id=inside.id, floor=device.floor, at=inside.at),
         ),
-        cures=_moved(device, _clear_spot(design, device, close)),
+        cures=_moved(device, _clear_spot(design, catalogue, device, "panel", close)),
     )
 
 
@@ -86,14 +87,25 @@ def _at_light(design: Design, catalogue: Catalogue, device: Device) -> Iterator[
         figure=round(apart, 2),
         limit=clear_m,
         unit="m",
-        cures=_moved(device, _clear_spot(design, device, close)),
+        cures=_moved(device, _clear_spot(design, catalogue, device, "light", close)),
     )
 
 
+# Most devices stay where they are while another one is moved.
+_spots: IdentityMemo[tuple[float, float] | None] = IdentityMemo(1024, weigh=lambda _: 300)
+
+
 def _clear_spot(
+    design: Design, catalogue: Catalogue, device: Device, off: str, taken: Callable[[shapely.Point], bool]
+) -> tuple[float, float] | None:
+    """Return the nearest spot of a device's room that is not ``taken`` by what it keeps off, or None."""
+    rests_on = device, design.of(Panel), design.of(Light), storeys_of(design), catalogue.rules
+    return _spots.get(rests_on, off, lambda: _looked_for(design, device, taken))
+
+
+def _looked_for(
     design: Design, device: Device, taken: Callable[[shapely.Point], bool]
 ) -> tuple[float, float] | None:
-    """Return the nearest spot of a device's room that is not ``taken``, or None."""
     room = storeys_of(design).room_at(device.floor, device.at)
     outline = shapely.Polygon(room.outline) if room is not None else None
     for ring in _RINGS_M:

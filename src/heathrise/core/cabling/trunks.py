@@ -59,24 +59,35 @@ def trunks_of(catalogue: Catalogue, links: Sequence[LinkVerdict], turns: Mapping
         pieces = _kept.get((link.legs,), mine, lambda link=link: list(_pieces(link.legs, turns)))  # type: ignore[misc]
         for line, low, high in pieces:
             lines.setdefault(line, []).append((low, high, number))
-    found = []
+    found: list[Trunk] = []
     for line, rows in lines.items():
-        for low, high, inside in _cut(rows):
-            there = [links[k] for k in inside]
-            area = sum(k.cables * _diameter_mm(catalogue, k) ** 2 for k in there)
-            a, b = _spot(line, low), _spot(line, high)
-            found.append(
-                Trunk(
-                    id=f"{line[0]}:{a[0]},{a[1]}:{b[0]},{b[1]}",
-                    floor=line[0],
-                    a=a,
-                    b=b,
-                    links=tuple(k.id for k in there),
-                    cables=sum(k.cables for k in there),
-                    wide_mm=round(math.sqrt(area / _BUNDLED_SHARE), 1),
-                )
-            )
+        here = {number: k for k, number in enumerate(dict.fromkeys(number for _, _, number in rows))}
+        thick = [(links[n].id, links[n].cables, _diameter_mm(catalogue, links[n])) for n in here]
+        key = line, tuple((low, high, here[n]) for low, high, n in rows), tuple(thick)
+        found += _lines.get((), key, lambda key=key: list(_along(*key)))  # type: ignore[misc]
     return found
+
+
+# While one device is moved most lines hold what they held.
+_lines: IdentityMemo[list[Trunk]] = IdentityMemo(4096, weigh=lambda rows: 1_500 * len(rows))
+_Thick = tuple[str, int, float]  # a link, its cables, and how thick each is, mm
+
+
+def _along(line: _Line, rows: Sequence[tuple[float, float, int]], links: Sequence[_Thick]) -> Iterator[Trunk]:
+    """Yield the stretches of a line with who lies in each; rows have a link by its place."""
+    for low, high, inside in _cut(rows):
+        there = [links[k] for k in inside]
+        area = sum(cables * mm**2 for _, cables, mm in there)
+        a, b = _spot(line, low), _spot(line, high)
+        yield Trunk(
+            id=f"{line[0]}:{a[0]},{a[1]}:{b[0]},{b[1]}",
+            floor=line[0],
+            a=a,
+            b=b,
+            links=tuple(name for name, _, _ in there),
+            cables=sum(cables for _, cables, _ in there),
+            wide_mm=round(math.sqrt(area / _BUNDLED_SHARE), 1),
+        )
 
 
 def bundle_findings(rules: Rules, trunks: Sequence[Trunk], watts: Mapping[str, float]) -> Iterator[Finding]:

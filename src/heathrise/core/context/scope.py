@@ -16,6 +16,9 @@ from ..design import Design, Device, OldCable, State, Switch
 from .racks import rack_at
 
 _tables: IdentityMemo[Mapping[str, Any]] = IdentityMemo(64)
+# What stays is often the same rows as before: only what goes, or comes, was touched.
+_rows: IdentityMemo[Mapping[str, Any]] = IdentityMemo(64)
+_designs: IdentityMemo[Design] = IdentityMemo(64, weigh=lambda _: 20_000)
 _PLANNED: frozenset[State] = frozenset({"new", "keep"})
 _FOUND: frozenset[State] = frozenset({"keep", "retire", "unknown"})
 
@@ -99,7 +102,7 @@ def _standing(design: Design, states: frozenset[State]) -> Design:
     runs: Mapping[str, Any] = tables.get("run", {})
     if any(run.through in gone for run in runs.values()):
         tables["run"] = _tables.get((runs,), (key, "through"), lambda: _begun_anew(runs, gone))
-    return Design(tables)
+    return _designs.get(tuple(tables.values()), tuple(tables), lambda: Design(tables))
 
 
 def _begun_anew(runs: Mapping[str, Any], gone: Collection[str]) -> Mapping[str, Any]:
@@ -112,6 +115,7 @@ def _begun_anew(runs: Mapping[str, Any], gone: Collection[str]) -> Mapping[str, 
 
 def _only(table: Mapping[str, Any], key: Hashable, stays: Callable[[Any], bool]) -> Mapping[str, Any]:
     def work_out() -> Mapping[str, Any]:
-        return {name: row for name, row in table.items() if stays(row)}
+        rows = {name: row for name, row in table.items() if stays(row)}
+        return _rows.get(tuple(rows.values()), tuple(rows), lambda: rows)
 
     return _tables.get((table,), key, work_out)

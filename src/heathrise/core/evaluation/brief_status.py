@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Mapping
 
+from ..base.memo import IdentityMemo
 from ..brief import BriefChapter, Free, Hop, Level, RunPath, SiteStatus, StoreySpot, Walked, assess_brief
 from ..cabling import CableChapter
 from ..catalogue import Catalogue
@@ -135,10 +136,17 @@ def brief_chapter(plan: Plan, planned: SiteStatus) -> BriefChapter:
     today: SiteStatus | None = None
     if has_found_gear(plan.drawn):
         found = plan.as_it_is()
-        air = environment_of(found)
-        chains = {d: tuple(_today(air, d)) for d, _ in air.radios}
-        today = SiteStatus(found.design, found.catalogue, _levels(air), _served(air), chains=chains)
+        today = _found.get((found.design, found.catalogue), None, lambda: _as_found(found))
     return assess_brief(plan.drawn, plan.catalogue, planned, today)
+
+
+_found: IdentityMemo[SiteStatus] = IdentityMemo(64)
+
+
+def _as_found(found: Plan) -> SiteStatus:
+    air = environment_of(found)
+    chains = {d: tuple(_today(air, d)) for d, _ in air.radios}
+    return SiteStatus(found.design, found.catalogue, _levels(air), _served(air), chains=chains)
 
 
 def _today(air: RadioEnvironment, device: str) -> Iterator[Hop]:

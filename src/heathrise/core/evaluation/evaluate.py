@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from typing import TypeVar
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
 from ..cabling import (
@@ -22,12 +23,14 @@ from ..cabling import (
 from ..catalogue import Catalogue
 from ..context.findings import Cure, Finding, Stage, worst_first
 from ..context.plan import Plan
+from ..context.unmoved import as_they_hang, unmoved
 from ..design import Design, Device, EquipmentRoom, Extender
 from ..elevation import RackChapter, rack_findings
 from ..mains import mains_lines
 from ..power import CableHop, over_run
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
 from ..settings import (
+    Plug,
     SettingsChapter,
     SettingsSheet,
     beacon_findings,
@@ -171,15 +174,21 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     chapters.tell("power", lambda: rack_findings(design, catalogue, racks))
     chains = chapters.run("power", lambda: _chains(design, catalogue, links, power)) or ()
     chapters.tell("power", lambda: chain_findings(design, catalogue, chains))
-    chapters.tell("settings", lambda: network_findings(design, catalogue))
-    chapters.tell("settings", lambda: portal_findings(design, catalogue))
+    still = unmoved(design)
+    found = _networks.get((still, catalogue), None, lambda: _of_networks(still, catalogue))
+    chapters.findings += as_they_hang(found, design)
     if full and air is not None:
         if not wait:
             tasks = chapters.run("signal", lambda: channel_tasks(air, begin=False)) or {}
         signal = _channels(chapters, air, tasks, wait, signal)
     settings: SettingsSheet | None = None
     if full:
-        settings = _settings(chapters, design, catalogue, power, links)
+        wired = frozenset({*wires_of(design, links.runs), *(p.device for p in power.plugged if not p.wrong)})
+        plugs = tuple(plugs_of(power))
+        settings, found = _settled.get(
+            (still, catalogue), (plugs, wired), lambda: _settings(still, catalogue, plugs, wired)
+        )
+        chapters.findings += as_they_hang(found, design)
     brief = _brief(chapters, plan, planned_stand(design, catalogue, air, links, power, signal), links)
     mains = chapters.run("plan", lambda: mains_lines(design)) or ()
     views = chapters.run("plan", lambda: views_of(design, catalogue)) or ()
@@ -254,11 +263,22 @@ def _brief(chapters: Chapters, plan: Plan, planned: SiteStatus, links: CableChap
     return chapter or BriefChapter()
 
 
+# While gear is moved within its rooms no setting changes.
+_networks: IdentityMemo[tuple[Finding, ...]] = IdentityMemo(64)
+_settled: IdentityMemo[tuple[SettingsSheet | None, tuple[Finding, ...]]] = IdentityMemo(64)
+
+
+def _of_networks(design: Design, catalogue: Catalogue) -> tuple[Finding, ...]:
+    chapters = Chapters()
+    chapters.tell("settings", lambda: network_findings(design, catalogue))
+    chapters.tell("settings", lambda: portal_findings(design, catalogue))
+    return tuple(chapters.findings)
+
+
 def _settings(
-    chapters: Chapters, design: Design, catalogue: Catalogue, power: PowerPlan, links: CableChapter
-) -> SettingsSheet | None:
-    plugs = plugs_of(power)
-    wired = {*wires_of(design, links.runs), *(p.device for p in power.plugged if not p.wrong)}
+    design: Design, catalogue: Catalogue, plugs: Sequence[Plug], wired: Collection[str]
+) -> tuple[SettingsSheet | None, tuple[Finding, ...]]:
+    chapters = Chapters()
     sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
     if sheet is not None:
         ports = sheet.ports
@@ -266,7 +286,7 @@ def _settings(
         fabric, bare = fabric_of(design, catalogue, plugs, ports), sheet
         chapters.tell("settings", lambda: leak_findings(fabric))
         sheet = chapters.run("settings", lambda: with_hosts(bare, fabric)) or sheet
-    return sheet
+    return sheet, tuple(chapters.findings)
 
 
 def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -> SettingsChapter:

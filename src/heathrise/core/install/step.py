@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Literal, get_args
 
 from pydantic import Field
 
 from ..base.frozen import Frozen
+from ..base.memo import IdentityMemo
 from ..catalogue import Rules
 from ..laying import Hazard, crew_for
 from .hazards import SAID
@@ -137,43 +138,10 @@ class TodoList:
             rest: minutes of rest that heat asks for.
             label: what its first kind of work is called, where ``TASKS`` does not say.
         """
-        hazards = tuple(hazards)
-        people, faster = crew_for(self.rules, hazards)
-        # Minutes are tenths, so that any sum of them is the same however it is made.
-        rest = round(rest, 1)
-        rows, total = [], rest
-        for number, (task, quantity, minutes) in enumerate(work):
-            taken = round(minutes / faster, 1)
-            name, unit = TASKS.get(task, (label, "piece"))
-            all_of_it = (taken + (rest if number == 0 else 0.0)) * people
-            rows.append(
-                Work(
-                    task=task,
-                    label=name,
-                    unit=unit,
-                    quantity=round(quantity, 1),
-                    person_minutes=round(all_of_it, 1),
-                )
-            )
-            total += taken
         known = tuple(w for w in dict.fromkeys(waits) if w in self.steps)
-        words = [SAID[h] for h in hazards if h not in _IN_OWN_WORDS] + [s for s in said if s]
-        self.steps[key] = Step.model_validate(
-            {
-                "id": key,
-                "phase": phase,
-                "title": title,
-                "kind": place[0],
-                "element": place[1],
-                "floor": place[2],
-                "minutes": round(total, 1),
-                "rest_minutes": rest,
-                "people": people,
-                "waits": known,
-                "cautions": tuple(dict.fromkeys(words)),
-                "work": tuple(rows),
-                **more,
-            }
+        asked = (key, phase, title, place, tuple(work), known, tuple(hazards), tuple(said), rest, label)
+        self.steps[key] = _made.get(
+            (self.rules,), (*asked, *more.items()), lambda: _step(self.rules, *asked, more)
         )
 
     def of(self, phase: Phase) -> list[str]:
@@ -182,3 +150,59 @@ class TodoList:
 
 # These are said with figures of their own.
 _IN_OWN_WORDS: frozenset[Hazard] = frozenset({"heat", "lifting", "trench", "old_walls"})
+
+
+# Most steps stay what they are from one plan to the next.
+_made: IdentityMemo[Step] = IdentityMemo(8192, weigh=lambda _: 1_500)
+
+
+def _step(
+    rules: Rules,
+    key: str,
+    phase: Phase,
+    title: str,
+    place: StepPlace,
+    work: Iterable[tuple[str, float, float]],
+    waits: Sequence[str],
+    hazards: Sequence[Hazard],
+    said: Iterable[str | None],
+    rest: float,
+    label: str,
+    more: Mapping[str, object],
+) -> Step:
+    people, faster = crew_for(rules, hazards)
+    # Minutes are tenths, so that any sum of them is the same however it is made.
+    rest = round(rest, 1)
+    rows, total = [], rest
+    for number, (task, quantity, minutes) in enumerate(work):
+        taken = round(minutes / faster, 1)
+        name, unit = TASKS.get(task, (label, "piece"))
+        all_of_it = (taken + (rest if number == 0 else 0.0)) * people
+        rows.append(
+            Work(
+                task=task,
+                label=name,
+                unit=unit,
+                quantity=round(quantity, 1),
+                person_minutes=round(all_of_it, 1),
+            )
+        )
+        total += taken
+    words = [SAID[h] for h in hazards if h not in _IN_OWN_WORDS] + [s for s in said if s]
+    return Step.model_validate(
+        {
+            "id": key,
+            "phase": phase,
+            "title": title,
+            "kind": place[0],
+            "element": place[1],
+            "floor": place[2],
+            "minutes": round(total, 1),
+            "rest_minutes": rest,
+            "people": people,
+            "waits": waits,
+            "cautions": tuple(dict.fromkeys(words)),
+            "work": tuple(rows),
+            **more,
+        }
+    )

@@ -11,7 +11,7 @@ from ..base.memo import IdentityMemo
 from ..base.wording import metres
 from ..context.findings import Cure
 from ..context.storeys import storeys_of
-from ..design import Design, Point, Socket, apply, free_number, put
+from ..design import Design, Floor, MainsRoute, Panel, Point, Socket, Wall, apply, free_number, put
 from .lines import mains_lines
 
 _ON_WALL_M = 0.3
@@ -52,9 +52,18 @@ def _nearest(design: Design, floor: str, at: Point, height_m: float) -> NearSock
     return min(rows, key=lambda row: row.reach_m, default=None)
 
 
+_made: IdentityMemo[Cure] = IdentityMemo(512, weigh=lambda _: 1_000)
+
+
 def made_socket(design: Design, floor: str, at: Point, height_m: float, name: str) -> Cure:
     """Return the cure that has a socket made beside something; what it takes is the licensed work of
     an electrician, and the cable from the panel where one is drawn."""
+    parts = tuple(design.of(cls) for cls in (Panel, Socket, MainsRoute, Floor, Wall))
+    what = floor, at, height_m, name
+    return _made.get(parts, what, lambda: _make(design, *what))
+
+
+def _make(design: Design, floor: str, at: Point, height_m: float, name: str) -> Cure:
     key = f"socket-{free_number(design.of(Socket), 'socket')}"
     socket = Socket(
         id=key, floor=floor, name=f"Socket of {name}"[:120], at=at, height_m=height_m, state="new"

@@ -6,6 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from ..base.memo import IdentityMemo
 from ..catalogue import SwitchModel
 
 
@@ -102,8 +103,15 @@ def _placed(
     return found
 
 
-def _last_resorts(shelf: Shelf) -> list[Slot]:
+_resorts: IdentityMemo[tuple[Slot, ...]] = IdentityMemo(256)
+
+
+def _last_resorts(shelf: Shelf) -> tuple[Slot, ...]:
     """Return a switch's ports, those a device would miss least first."""
+    return _resorts.get((shelf.model,), shelf.id, lambda: _by_worth(shelf))
+
+
+def _by_worth(shelf: Shelf) -> tuple[Slot, ...]:
     cages: list[Slot] = []
     plain: list[Slot] = []
     powered: list[Slot] = []
@@ -117,4 +125,4 @@ def _last_resorts(shelf: Shelf) -> list[Slot]:
             plain = [*ports[::-1], *plain]
         else:
             powered = [*ports[::-1], *powered]
-    return [*cages, *plain, *powered]
+    return *cages, *plain, *powered

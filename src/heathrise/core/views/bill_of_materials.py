@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from ..base.memo import IdentityMemo
 from ..base.wording import some
 from ..cabling import Bought, cable_bought
 from ..catalogue import JACKETS, Catalogue
@@ -75,12 +76,16 @@ def _told(catalogue: Catalogue, bought: Sequence[Bought], links: Sequence[Link])
 
 def pieces_of(drawn: Design, steps: Sequence[Step]) -> Iterator[Done]:
     """Yield the work of the steps, piece by piece, as the order sums it."""
-    names = {(kind, e.id): getattr(e, "name", "") for kind, e in drawn.elements()}
     for step in steps:
-        kind, key = step.kind, step.element
-        name = names.get((kind, key)) or ("the job" if kind == "site" else step.title)
-        for work in step.work:
-            where = Where(kind=kind, id=key, name=name, floor=step.floor, quantity=work.quantity)
-            yield Done(
-                work.task, work.label, work.unit, work.quantity, work.person_minutes, where, step.licensed
-            )
+        element = drawn.get(step.kind, step.element)
+        name = getattr(element, "name", "") or ("the job" if step.kind == "site" else step.title)
+        yield from _pieces.get((step,), name, lambda step=step, name=name: tuple(_of_step(step, name)))  # type: ignore[misc]
+
+
+_pieces: IdentityMemo[tuple[Done, ...]] = IdentityMemo(8192, weigh=lambda rows: 1_000 * len(rows))
+
+
+def _of_step(step: Step, name: str) -> Iterator[Done]:
+    for work in step.work:
+        where = Where(kind=step.kind, id=step.element, name=name, floor=step.floor, quantity=work.quantity)
+        yield Done(work.task, work.label, work.unit, work.quantity, work.person_minutes, where, step.licensed)
