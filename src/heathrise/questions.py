@@ -45,6 +45,7 @@ from .core.context.plan import Plan
 from .core.design import Design, DesignError, Device, EquipmentRoom, Floor, Problem, Space, UsualRoute
 from .core.evaluation.cure_search import search_cures
 from .core.evaluation.evaluate import Evaluation, evaluate
+from .core.evaluation.far_lines import FarView, far_view
 from .core.handover import Handover
 from .core.order import Order
 from .core.placement import (
@@ -79,7 +80,6 @@ from .core.views.category_steps import CategorySteps, category_steps
 from .core.views.channel_width import WidthView, width_view
 from .core.views.cutting_list import CuttingList, cutting_list
 from .core.views.failures import drill
-from .core.views.far import FarView, far_view
 from .core.views.far_land import LandView, far_land
 from .core.views.far_ways import FarWays, far_ways
 from .core.views.handover import Observed, handover_of

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from heathrise.core.catalogue import BridgeModel, Catalogue, Rules, load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import DesignError, EquipmentRoom, FarPoint, apply, design_of, put
+from heathrise.core.evaluation.far_lines import far_view
 from heathrise.core.far import (
     Ground,
     LinkBand,
@@ -40,7 +41,6 @@ from heathrise.core.far import (
 )
 from heathrise.core.far.radio_link import free_space_db
 from heathrise.core.power.loop import feed
-from heathrise.core.views.far import far_view
 
 from ..thorough import examples
 from .plans import shell

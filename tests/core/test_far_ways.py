@@ -10,22 +10,29 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from heathrise.core.catalogue import Catalogue, load_catalogue
+from heathrise.core.context.line_channels import line_channels
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
     Design,
     DesignError,
     EquipmentRoom,
     FarPoint,
+    Network,
     OwnFigure,
+    Radio,
+    Switch,
     apply,
     design_of,
     put,
 )
+from heathrise.core.evaluation.evaluate import evaluate
+from heathrise.core.evaluation.far_sites import taken_offers
 from heathrise.core.far import FarOffer
 from heathrise.core.signal import environment_of, user_mbps
 from heathrise.core.views.bill_of_materials import order_of
 from heathrise.core.views.far_land import far_land
 from heathrise.core.views.far_ways import FarWays, far_ways
+from heathrise.core.views.settings_paper import settings_on_paper
 from heathrise.core.views.work_list import steps_of
 
 from ..thorough import examples
@@ -426,3 +433,103 @@ def test_two_places_far_apart_leave_a_gap_on_the_walk() -> None:
     (gap,) = found.gaps
     assert gap.apart_m == 200 and gap.gap_m == pytest.approx(200 - 2 * found.reach_m, abs=0.2)
     assert far_land(plan(design_of([*shell(), RACK]))).rows == ()
+
+
+# What a way that was taken asks of the rack and of the air.
+
+
+def _switched(way: str, **more: object) -> Design:
+    switch = Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-m24")
+    return apply(site(way=way, **more), [put(switch)])
+
+
+@given(places)
+@examples(15)
+def test_a_way_by_itself_is_the_one_beside_all_others(said: dict[str, object]) -> None:
+    for one in asked(**said).ways:
+        alone = taken_offers(plan(site(**said, way=one.id)))["far"]
+        assert alone == one.model_copy(update={"rank": 0, "score": 0.0})
+
+
+def test_a_taken_way_stands_in_a_port_and_its_watts_count() -> None:
+    for way_id, fed in (("copper-cable", True), ("radio_60-mains", True), ("fibre-mains", False)):
+        at = (1.0, 61.0)
+        before, after = (evaluate(plan(d)) for d in (_switched("", at=at), _switched(way_id, at=at)))
+        (port,) = [p for p in after.power.ports if p.link == "far-far"]
+        assert port.name == "Barn" and port.device is None and port.feeds == fed
+        assert not [p for p in before.power.ports if p.link == "far-far"]
+        offer = taken_offers(plan(_switched(way_id, at=at)))["far"]
+        more = after.power.switches[0].counted_w - before.power.switches[0].counted_w
+        assert bool(after.power.far) == fed and (more > 0) == fed
+        if way_id == "copper-cable":  # the port's watts are those that the way itself was judged by
+            assert after.power.far[0].port_w == pytest.approx(offer.source_w, abs=0.1)
+            assert after.power.far[0].source == f"SW port {port.port}"
+
+
+def test_what_goes_through_no_port_asks_for_none() -> None:
+    for way_id in ("mesh-mains", "repeater-mains", "cellular-mains", "satellite-solar"):
+        after = evaluate(plan(_switched(way_id, power="socket")))
+        assert not [p for p in after.power.ports if p.link == "far-far"], way_id
+
+
+def test_a_far_place_without_a_port_left_is_told_with_what_mends_it() -> None:
+    small = Switch(id="sw", equipment_room="rack", name="SW", model="dunthrip-s8")
+    crowd = [access_point(2 + k, 2, f"ap-more-{k}") for k in range(9)]
+    design = apply(site(way="copper-cable", at=(1.0, 61.0)), [put(small), *map(put, crowd)])
+    after = evaluate(plan(design))
+    assert after.power.cures["rack"], "a larger switch, or one more"
+    mended = apply(design, after.power.cures["rack"][-1].changes)
+    assert not evaluate(plan(mended)).power.left
+
+
+def test_the_port_of_a_far_place_carries_every_network() -> None:
+    nets = [
+        Network(id="n1", name="Home", purpose="main", vlan=10, subnet="10.0.10.0/24"),
+        Network(id="n2", name="Guests", purpose="guest", vlan=20, subnet="10.0.20.0/24"),
+    ]
+    design = apply(_switched("fibre-mains"), [put(n) for n in nets])
+    settings = evaluate(plan(design)).settings
+    assert settings is not None
+    (row,) = [p for p in settings.ports if p.name == "Barn"]
+    assert row.enabled and {row.untagged_vlan, *row.tagged_vlans} == {10, 20}
+
+
+@pytest.mark.parametrize("domain", ["europe", "americas"])
+def test_a_line_keeps_off_the_plans_channels_and_off_other_lines(domain: str) -> None:
+    """Against every block of the band, counted in plain sets of 20 MHz."""
+    base = site(way="radio_5-mains", power="socket")
+    more = [
+        base.site.model_copy(update={"domain": domain}),
+        FarPoint(id="pond", name="Pond", at=(90.0, 5.0), cameras=1, way="radio_5-solar"),
+        *(access_point(1.0 + 3 * k, 2.0, f"ap-{k + 2}") for k in range(3)),
+    ]
+    one = plan(apply(base, [put(e) for e in more]))
+    mine = line_channels(one.design, one.catalogue)
+    assert list(mine) == ["far", "pond"] and all(row.clear for row in mine.values())
+    blocks = [set(range(r.channel, r.channel + 8, 4)) for r in mine.values()]
+    assert not blocks[0] & blocks[1]
+    for radio in evaluate(one, wait=True).signal.radios or ():
+        if radio.band == "5" and radio.on:
+            width = radio.width_mhz // 20
+            first = 149 if radio.channel >= 149 else 36
+            start = radio.channel - (radio.channel - first) // 4 % width * 4
+            assert not set(range(start, start + 4 * width, 4)) & (blocks[0] | blocks[1])
+    # The lower channels are for indoors in Europe, and in the Americas the upper ones need no radar watch.
+    assert min(map(min, blocks)) >= {"europe": 100, "americas": 149}[domain]
+
+
+def test_a_radio_set_by_hand_to_a_lines_channel_is_told() -> None:
+    base = site(way="radio_5-mains", power="socket")
+    free = line_channels(base, CATALOGUE)["far"]
+    pin = Radio(id="r", device="ap-1", band="5", channel=free.channel)
+    told = line_channels(apply(base, [put(pin)]), CATALOGUE)["far"]
+    assert not told.clear and told.words.startswith("AP-1 is set to it by hand")
+
+
+def test_the_settings_paper_has_what_a_line_is_set_and_turned_to() -> None:
+    base = _switched("radio_5-mains", power="socket")
+    part = settings_on_paper(plan(base))[-1]
+    assert part.title == "Radios' lines over the land"
+    turned = [row.value for row in part.rows][1:]
+    assert turned == ["0° from true north, tilt -0.6°", "180° from true north, tilt +0.6°"]
+    assert part.rows[0].value.endswith("40 MHz")

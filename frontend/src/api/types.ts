@@ -60,6 +60,7 @@ export type FarView = S['FarView']
 export type FarLine = FarView['lines'][number]
 export type FarWays = S['FarWays']
 export type FarOffer = FarWays['ways'][number]
+export type LineChannel = NonNullable<FarWays['channel']>
 export type RevisionDifference = S['RevisionDifference']
 export type RevisionLine = S['RevisionList.RevisionLine']
 export type SiteSketch = S['SiteSketch']

@@ -15,6 +15,7 @@ from ..core.context.plan import Plan
 from ..core.context.readings import Reading
 from ..core.context.storeys import storeys_of
 from ..core.design import Design, DesignError, Device, Floor, Neighbour, Problem, Variant
+from ..core.evaluation.far_lines import FarView
 from ..core.placement import MeshView
 from ..core.records import MOST_READINGS, MeasuredWalk, WalkCounts, WalkTaken, walks_as_taken
 from ..core.signal import (
@@ -32,7 +33,6 @@ from ..core.signal import (
 from ..core.views.busy_hour import BusyView
 from ..core.views.calibration import CalibrationView, calibration_view, proposals
 from ..core.views.channel_width import WidthView
-from ..core.views.far import FarView
 from ..core.views.far_land import LandView
 from ..core.views.far_ways import FarWays
 from ..core.views.offers import with_changes

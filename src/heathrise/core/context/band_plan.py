@@ -72,7 +72,10 @@ class BandPlan:
         if band == "2.4":
             return self.planned["2.4"]
         blocks = {c: self.block(band, width_mhz, c) for c in self.planned[band]}
-        wide = [c for c, block in blocks.items() if len(block) * 20 == width_mhz]
+        planned = set(self.planned[band])
+        wide = [
+            c for c, block in blocks.items() if len(block) * 20 == width_mhz and planned.issuperset(block)
+        ]
         if band == "6":
             preferred = self.rules.whole_numbers("bands.preferred_6")
             return tuple(c for c in wide if c in preferred)
@@ -139,7 +142,12 @@ _plans: IdentityMemo[BandPlan] = IdentityMemo(32, weigh=lambda _: 20_000)
 
 
 def band_plan(
-    rules: Rules, domain: str, said_open: bool = False, radar: bool = True, four: bool = False
+    rules: Rules,
+    domain: str,
+    said_open: bool = False,
+    radar: bool = True,
+    four: bool = False,
+    lines: frozenset[int] = frozenset(),
 ) -> BandPlan:
     """Return the channels of a domain.
 
@@ -147,6 +155,7 @@ def band_plan(
         said_open: whether a person says that channels are open beyond those of the domain.
         radar: whether channels that may have to be left to radar are planned.
         four: whether four are planned on 2.4 GHz, where the domain has them.
+        lines: channels of 5 GHz that radios' lines have, which are not planned while others are left.
     """
 
     def make() -> BandPlan:
@@ -155,13 +164,14 @@ def band_plan(
         extra = rules.lists("bands.said_open")[domain] if said_open else ()
         first, last = rules.whole_numbers("bands.radar_5")
         quiet = tuple(c for c in legal["5"] if radar or not first <= c <= last)
+        quiet = tuple(c for c in quiet if c not in lines) or quiet
         on_24 = rules.whole_numbers("bands.planned_24_four" if four else "bands.planned_24")
         if not set(on_24) <= set(legal["2.4"]):
             on_24 = rules.whole_numbers("bands.planned_24")
         planned = {**legal, "5": quiet, "2.4": on_24}
         return BandPlan(rules, domain, {**legal, "5": (*legal["5"], *extra)}, planned)
 
-    return _plans.get((rules,), (domain, said_open, radar, four), make)
+    return _plans.get((rules,), (domain, said_open, radar, four, lines), make)
 
 
 def band_plan_of(site: Site, catalogue: Catalogue) -> BandPlan:

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterator, Mapping
 
+from ..context.far_links import far_place
 from ..context.plan import Plan, answered
 from ..context.storeys import storeys_of
 from ..design import Device, EquipmentRoom, Space, Switch
+from ..evaluation.far_sites import taken_offers
 from ..rack import PortUse
 from .joints import LINE, LOOSE, Joints
 from .known import Known
@@ -58,7 +60,10 @@ def _nodes(known: Known) -> dict[str, Node]:
     found |= {d.id: _device(known, joints, d) for d in design.of(Device).values()}
     for use in known.evaluation.power.ports:
         if use.link is not None and use.device is None and not use.uplink:
-            found[use.link] = _recorder(known, joints, use)
+            place = far_place(use.link)
+            found[use.link] = (
+                _recorder(known, joints, use) if place is None else _far(known, joints, use, place)
+            )
     if any(n.parent == LOOSE for n in found.values()):
         found[LOOSE] = Node(id=LOOSE, kind="loose", name="Not connected")
     return found
@@ -139,6 +144,27 @@ def _recorder(known: Known, joints: Joints, use: PortUse) -> Node:
         parent=use.switch,
         joint=joint,
         says=says_of(known.plan, "device", joint, place=room.name),
+    )
+
+
+def _far(known: Known, joints: Joints, use: PortUse, place: str) -> Node:
+    """Return a place on the land that hangs on a rack by the way that was taken."""
+    joint, offer = joints.of_recorder(use), taken_offers(known.plan).get(place)
+    fed = next((row for row in known.evaluation.power.far if row.device == use.link), None)
+    facts = {"watts": fed.expected_w} if fed is not None else {}
+    if offer is not None:
+        facts["speed_mbps"] = min(joint.speed_mbps, offer.mbps)
+    joint = joint.model_copy(update=facts)
+    return Node(
+        id=use.link or "",
+        kind="far",
+        name=use.name or "",
+        model=offer.label if offer is not None else "",
+        role="Far place",
+        place="on the land",
+        parent=use.switch,
+        joint=joint,
+        says=says_of(known.plan, "far", joint, powered=fed, place="on the land"),
     )
 
 

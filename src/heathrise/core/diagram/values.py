@@ -9,7 +9,7 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..design import State
 
-NodeKind = Literal["line", "router", "switch", "device", "recorder", "loose"]
+NodeKind = Literal["line", "router", "switch", "device", "recorder", "far", "loose"]
 LinkKind = Literal["line", "cord", "copper", "fibre", "air", "none"]
 Reading = Literal["cables", "networks", "power", "client"]
 ShapeName = Literal["nothing", "star", "chain", "tree", "hybrid"]

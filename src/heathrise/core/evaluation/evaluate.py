@@ -68,6 +68,7 @@ from ..signal import (
 from ..walling import gaps_of
 from .brief_status import brief_chapter, paths_of, planned_stand
 from .chains import Chain, ChainChapter, chain_findings, chains_of
+from .far_ports import far_loads
 from .plugs import plugs_of
 from .racks import rack_chapter
 from .side_effects import said_spoiled
@@ -144,7 +145,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     links = cabled or CableChapter()
     power = NO_POWER  # what rests on runs that failed is not worked out
     if cabled is not None:
-        power = chapters.run("power", lambda: _power(design, catalogue, links, full)) or NO_POWER
+        power = chapters.run("power", lambda: _power(plan, links, full)) or NO_POWER
     chapters.tell("plan", lambda: plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: environment_of(plan))
     tasks: dict[Band, ChannelProblem] = {}
@@ -295,8 +296,9 @@ def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -
     return SettingsChapter.model_validate({**nothing, **fields, "findings": findings})
 
 
-def _power(design: Design, catalogue: Catalogue, links: CableChapter, full: bool) -> PowerPlan:
-    return plan_power(design, catalogue, wires_of(design, links.runs), rooms_up_of(links.uplinks), full)
+def _power(plan: Plan, links: CableChapter, full: bool) -> PowerPlan:
+    design, wires = plan.design, wires_of(plan.design, links.runs)
+    return plan_power(design, plan.catalogue, wires, rooms_up_of(links.uplinks), full, far_loads(plan))
 
 
 def wires_of(design: Design, runs: Sequence[RunVerdict]) -> dict[str, PowerRun]:

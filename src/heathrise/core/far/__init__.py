@@ -21,12 +21,13 @@ from .radio_link import (
 )
 from .sight_line import Clearance, Ground, Trees, bearing_deg, clearance, fresnel_m, least_masts
 from .sun import Sunlit, battery_wh, dark_hour, panel_w, sun_hours
-from .supplies import FarOffer, all_ways, cell_cost
-from .ways import AirHop, FarCheck, FarDemand, FarSite, FarWay, Fed, Feeds
+from .supplies import OVER_THE_PLAN, FarOffer, all_ways, cell_cost, way_of
+from .ways import AirHop, FarCheck, FarDemand, FarPort, FarSite, FarWay, Fed, Feeds
 
 __all__ = [
     "CAUTIONS",
     "MHZ",
+    "OVER_THE_PLAN",
     "AirHop",
     "Branch",
     "Budget",
@@ -36,6 +37,7 @@ __all__ = [
     "FarDemand",
     "FarOffer",
     "FarPart",
+    "FarPort",
     "FarSite",
     "FarTask",
     "FarWay",
@@ -81,4 +83,5 @@ __all__ = [
     "sun_hours",
     "trees_of",
     "trees_over_deg",
+    "way_of",
 ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..catalogue import RemoteModel, on_offer
 from .bill import Bill
-from .media import MAST, Draft, Draw
+from .media import MAST, Draft, Draw, port_for
 from .ways import FarCheck, FarDemand, FarSite, Medium
 
 _OPEN_SKY_DEG = 25.0
@@ -15,6 +15,7 @@ def power_line(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
     model = _remote(site, "power_line", demand.mbps, rules["far.power_line_share"])
     draft = Draft("power_line", "Power-line adapters", bill, link_w=model.own_w, near_w=model.own_w)
     draft.mbps, draft.delay_ms = model.label_mbps * rules["far.power_line_share"], model.delay_ms
+    draft.port = port_for(draft.mbps)
     said = f"{model.label_mbps:.0f} Mb/s on the label, {rules['far.power_line_share']:.0%} of it promised"
     draft.checks.append(FarCheck(state="met", words=said, used=rules.used("far.power_line_share")))
     if site.point.power == "own_supply":

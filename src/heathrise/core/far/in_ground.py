@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..base.wording import metres
 from ..catalogue import on_offer
 from .bill import DIGS, Bill
-from .media import EARTHS, LASER, LIGHTNING, MAINS, TRENCH, Draft, Draw
+from .media import EARTHS, LASER, LIGHTNING, MAINS, TRENCH, Draft, Draw, port_for
 from .ways import FarCheck, FarDemand, FarSite
 
 
@@ -101,6 +101,7 @@ def switch_between(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
 
 def _buried_copper(site: FarSite, draft: Draft) -> Draft:
     rules, bill = site.rules, draft.bill
+    draft.port = port_for(draft.mbps)
     if not _ground(site, draft):
         return draft
     pieces = max(1, len(draft.hops_m)) + (draft.medium == "switch")
@@ -142,6 +143,7 @@ def fibre(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
     end = next((c for c in ends if c.speed_mbps >= demand.mbps), ends[-1])
     draft.mbps, draft.delay_ms = float(end.speed_mbps), rules["far.delay_ms.fibre"]
     draft.link_w = draft.near_w = end.own_w
+    draft.port = port_for(draft.mbps)
     bill.add(end.id, 2)
     kind = "os2"  # single-mode for any length over land
     bill.add(f"optic-{kind}", 2)

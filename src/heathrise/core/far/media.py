@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from ..catalogue import ExtenderModel, Prices, on_offer
 from .bill import Bill
-from .ways import FarCheck, FarDemand, FarSite, Medium, judge_delay, judge_rate
+from .ways import FarCheck, FarDemand, FarPort, FarSite, Medium, judge_delay, judge_rate
 
 TRENCH = "Have buried services located before anything is dug; local code has the depth."
 MAST = "Work on masts and ladders by two, tied on; wind and guys by local code."
@@ -46,6 +46,7 @@ class Draft:
     near_w: float = 0.0
     serves: bool = False  # it serves clients itself
     extender: ExtenderModel | None = None
+    port: FarPort | None = None
     level_dbm: float | None = None
     hops_m: tuple[float, ...] = ()
     checks: list[FarCheck] = field(default_factory=list)
@@ -57,6 +58,14 @@ class Draft:
         self.checks.append(judge_rate(demand, self.mbps))
         self.checks.append(judge_delay(demand, self.delay_ms))
         return self
+
+
+PORTS_MBPS = (1_000, 2_500, 10_000)
+
+
+def port_for(mbps: float) -> FarPort:
+    """Return the slowest port that a rate goes through."""
+    return FarPort(mbps=next((p for p in PORTS_MBPS if p >= mbps), PORTS_MBPS[-1]))
 
 
 Draw = Callable[[FarSite, FarDemand, Bill], Draft]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..catalogue import BridgeModel, on_offer
 from .bill import Bill
-from .media import LIGHTNING, MAST, Draft, Draw, hang_node, node_model
+from .media import LIGHTNING, MAST, Draft, Draw, hang_node, node_model, port_for
 from .radio_link import Budget, LinkBand, Weather, budget_of
 from .ways import FarCheck, FarDemand, FarSite, Medium
 
@@ -73,6 +73,9 @@ def radio(band: LinkBand) -> Draw:
         draft.level_dbm = round(level + budget.rain_db, 1)
         draft.mbps, draft.delay_ms = mbps, rules[f"far.delay_ms.{medium}"]
         draft.link_w = draft.near_w = model.own_w
+        tail = point.room_mast_m + _TAIL_M
+        fed = {"poe_class": model.poe_class, "watts": model.own_w, "pieces_m": (tail,)}
+        draft.port = port_for(mbps).model_copy(update=fed)
         draft.air = min(1.0, demand.mbps / mbps) if band == "5" and mbps else (1.0 if band == "5" else None)
         masts = sight.masts_m
         draft.checks.append(

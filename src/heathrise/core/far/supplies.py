@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from pydantic import Field
 
@@ -18,25 +18,26 @@ from .in_ground import copper, extended, fibre, switch_between
 from .media import BATTERY, LIGHTNING, PANELS, Draft, Draw, hang_node
 from .over_air import mesh, radio, repeater
 from .sun import HOURS, Chemistry, Sunlit, battery_wh, dark_hour, panel_w, sun_hours, usable_share
-from .ways import FarCheck, FarDemand, FarSite, FarWay, Supply, demand_of, ranked, worst_of
+from .ways import FarCheck, FarDemand, FarSite, FarWay, Medium, Supply, demand_of, ranked, worst_of
 
 _ALONE: tuple[Supply, ...] = ("mains", "solar")
 _ANY: tuple[Supply, ...] = ("mains", "cable", "solar")
 # Each way, and what can feed its far end.
-MEDIA: tuple[tuple[Draw, tuple[Supply, ...]], ...] = (
-    (repeater, _ALONE),
-    (mesh, _ALONE),
-    (radio("5"), _ALONE),
-    (radio("60"), _ALONE),
-    (copper, _ANY),
-    (extended(1), _ANY),
-    (extended(2), _ANY),
-    (switch_between, _ANY),
-    (fibre, _ANY),
-    (power_line, ("mains",)),
-    (over_mast("cellular"), _ALONE),
-    (over_mast("satellite"), _ALONE),
-)
+MEDIA: Mapping[Medium, tuple[Draw, tuple[Supply, ...]]] = {
+    "repeater": (repeater, _ALONE),
+    "mesh": (mesh, _ALONE),
+    "radio_5": (radio("5"), _ALONE),
+    "radio_60": (radio("60"), _ALONE),
+    "copper": (copper, _ANY),
+    "extender": (extended(1), _ANY),
+    "extenders": (extended(2), _ANY),
+    "switch": (switch_between, _ANY),
+    "fibre": (fibre, _ANY),
+    "power_line": (power_line, ("mains",)),
+    "cellular": (over_mast("cellular"), _ALONE),
+    "satellite": (over_mast("satellite"), _ALONE),
+}
+OVER_THE_PLAN: frozenset[Medium] = frozenset({"repeater", "mesh"})  # these rest on the plan's own air
 _SAID: dict[Supply, str] = {"mains": "power there", "cable": "power along it", "solar": "solar there"}
 _CHEMISTRY: dict[Chemistry, str] = {"lead_acid": "lead-acid", "lithium": "lithium"}
 _KINDS = ("plain", "boost")
@@ -81,6 +82,16 @@ def all_ways(site: FarSite) -> tuple[FarDemand, tuple[FarOffer, ...]]:
     return demand, ranked(site.rules, demand, list(_offers(site, demand)))
 
 
+def way_of(site: FarSite, name: str) -> FarOffer | None:
+    """Return one way by its medium and its supply, without a rank; None where there is no such way."""
+    demand = demand_of(site.rules, site.point)
+    for medium, (draw, supplies) in MEDIA.items():
+        for supply in supplies:
+            if name == f"{medium}-{supply}":
+                return _offer(site, demand, draw, supply)
+    return None
+
+
 def cell_cost(prices: Prices, years: int) -> FarCost:
     """Return what an access point of its own takes at a place whose way serves no clients itself."""
     bill = Bill(prices, years)
@@ -89,7 +100,7 @@ def cell_cost(prices: Prices, years: int) -> FarCost:
 
 
 def _offers(site: FarSite, demand: FarDemand) -> Iterator[FarOffer]:
-    for draw, supplies in MEDIA:
+    for draw, supplies in MEDIA.values():
         for supply in supplies:
             offer = _offer(site, demand, draw, supply)
             if offer is not None:
@@ -137,6 +148,7 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
         air=round(draft.air, 3) if draft.air is not None else None,
         watts=load_w,
         source_w=round(source_w, 1),
+        port=draft.port,
         level_dbm=draft.level_dbm,
         needs=tuple(dict.fromkeys(draft.needs)),
         hurts=tuple(dict.fromkeys(draft.hurts)),
@@ -171,6 +183,10 @@ def _passing(site: FarSite, draft: Draft, load_w: float) -> float:
     would = "" if fed.runs else "less drawn out there, or power there"
     draft.checks.append(FarCheck(state="met" if fed.runs else "out", words=fed.words, would=would))
     draft.needs.append("a port that feeds it")
+    if fed.runs and draft.port is not None and draft.medium != "switch":  # that one feeds from its cabinet
+        joined = draft.extender.id if draft.extender is not None else None
+        own = {"poe_class": fed.poe_class, "watts": fed.watts, "pieces_m": fed.pieces_m, "extender": joined}
+        draft.port = draft.port.model_copy(update=own)
     return fed.port_w
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal, TypeVar
 
 from pydantic import Field
@@ -43,6 +44,17 @@ class FarCheck(Frozen):
     used: tuple[Used, ...] = ()
 
 
+class FarPort(Frozen):
+    """The port at the rack that a way goes into, and what is fed at it: watts at the end of pieces of
+    cable, of a class, None where nothing is; ``extender`` joins the pieces."""
+
+    mbps: int
+    poe_class: int | None = None
+    watts: float = 0.0
+    pieces_m: tuple[float, ...] = ()
+    extender: str | None = None
+
+
 class FarWay(Frozen):
     """One way to a place with one supply out there.
 
@@ -61,6 +73,7 @@ class FarWay(Frozen):
     air: float | None
     watts: float = Field(description="what is drawn out there")
     source_w: float = Field(description="what is drawn for it where it is fed from")
+    port: FarPort | None = Field(None, description="at the rack that feeds it, None where it wants none")
     level_dbm: float | None = Field(None, description="of a radio's line, in clear weather, both ends")
     needs: tuple[str, ...]
     hurts: tuple[str, ...]
@@ -96,11 +109,15 @@ class AirHop:
 
 @dataclass(frozen=True)
 class Fed:
-    """Whether a load runs over pieces of cable, the watts at their near end, and what fails where."""
+    """Whether a load runs over pieces of cable, the watts at their near end, and what fails where; the
+    class, the watts and the pieces of what is fed."""
 
     runs: bool
     port_w: float
     words: str
+    poe_class: int | None = None
+    watts: float = 0.0
+    pieces_m: tuple[float, ...] = ()
 
 
 Feeds = Callable[[float, Sequence[float], ExtenderModel | None], Fed]
@@ -118,7 +135,7 @@ class FarSite:
     slack_m: float
     channel_m: float
     trees_deg: float  # how high the trees beside it stand over its horizon
-    node: AirHop
+    heard: Callable[[], AirHop]
     feeds: Feeds
 
     @property
@@ -128,6 +145,11 @@ class FarSite:
     @property
     def rules(self) -> Rules:
         return self.catalogue.rules
+
+    @cached_property
+    def node(self) -> AirHop:
+        """What the best access point of the house is heard with out there."""
+        return self.heard()
 
     @property
     def laid_m(self) -> float:

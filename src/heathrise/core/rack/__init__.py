@@ -5,10 +5,11 @@ from .cures import Rack
 from .findings import power_findings
 from .loads import rack_loads
 from .pins import keep_ports
-from .values import NO_POWER, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
+from .values import NO_POWER, FarLoad, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink
 
 __all__ = [
     "NO_POWER",
+    "FarLoad",
     "PluggedDevice",
     "PortUse",
     "PowerPlan",

@@ -25,7 +25,17 @@ from .passive import passive_feeds
 from .pins import lost_ways, pinned
 from .splits import wrong_splits
 from .stores import stores_of
-from .values import LostPin, PluggedDevice, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
+from .values import (
+    FarLoad,
+    LostPin,
+    PluggedDevice,
+    PortUse,
+    PowerPlan,
+    PowerRun,
+    RoomUp,
+    SwitchUplink,
+    Unassigned,
+)
 
 WithCure = Callable[[Cure], PowerPlan]  # the power plan once a cure is taken
 REASONS = {
@@ -42,14 +52,15 @@ def plan_power(
     wires: Mapping[str, PowerRun],
     rooms_up: Mapping[str, RoomUp],
     with_cures: bool = True,
+    far: Sequence[FarLoad] = (),
 ) -> PowerPlan:
-    """Return ports and budgets for every wired device, room by room."""
+    """Return ports and budgets for every wired device and every far place, room by room."""
     plugs = plugged_of(design, catalogue)
     guests = guests_of(design, catalogue, plugs, wires)
     powered = powered_of(design, catalogue, wires, guests, plugs)
     injected = {i.device: i for i in design.of(Injector).values()}
     pairs, beside = neighbours_of(design, catalogue), beside_of(design, catalogue)
-    loads = loads_of(design, catalogue, wires, rooms_up, powered)
+    loads = loads_of(design, catalogue, wires, rooms_up, powered, far)
     racks = [rack for rack, _ in loads]
     plans = [_plan_room(design, rack, demands, pairs, beside) for rack, demands in loads]
     fed_by: dict[str, str] = {}
@@ -67,14 +78,16 @@ def plan_power(
     weak = tuple(weak_injectors(design, catalogue))
 
     def with_it(cure: Cure) -> PowerPlan:
-        return plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, with_cures=False)
+        return plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, False, far)
 
+    beyond = {load.link: load.fed for load in far if load.fed is not None}
     short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
     ways_up = tuple(_ways_up(plans, ports, rooms_up, names))
     return PowerPlan(
-        switches=tuple(b for plan in plans for b in plan.budgets(powered, headroom, ranks)),
+        switches=tuple(b for plan in plans for b in plan.budgets(powered | beyond, headroom, ranks)),
         ports=tuple(ports),
         devices=tuple(sources(powered, fed_by)),
+        far=tuple(_beyond(beyond, plans)),
         left=tuple(row for plan in plans for row in plan.left()),
         proven=all(plan.result.proven for plan in plans),
         ways_up=ways_up,
@@ -111,6 +124,16 @@ def plan_power(
         stores=tuple(stores_of(design, catalogue)),
         line_room=racks[0].room if racks else "",
     )
+
+
+def _beyond(fed: Mapping[str, PoweredDevice], plans: Sequence[_RoomPlan]) -> Iterable[PoweredDevice]:
+    """Yield what is fed for far places with the port that feeds it."""
+    names = {s.id: s.name for plan in plans for s in plan.rack.shelves}
+    slots = {link: slot for plan in plans for link, slot in plan.result.slots.items()}
+    for link, load in fed.items():
+        slot = slots.get(link)
+        source = f"{names[slot.switch]} port {slot.port}" if slot is not None else "none"
+        yield load.model_copy(update={"source": source})
 
 
 def _as_it_is(with_it: WithCure, room: str, cure: Cure) -> Cure:
@@ -220,7 +243,7 @@ class _RoomPlan:
             slots = self.result.slots
             copper = sum(not groups[s.group].cage for s in (*kept, *(slots[d.id] for d in here)))
             on_power = sum(groups[slots[d.id].group].poe_class is not None for d in here)
-            fed = [powered[d.device] for d in here if d.poe_class is not None]
+            fed = [powered[d.device or d.id] for d in here if d.poe_class is not None]
             yield budget_of(
                 shelf.id, shelf.name, shelf.model, fed, copper, on_power, headroom, self.rack.room, ranks
             )

@@ -91,8 +91,8 @@ def _injector_cure(
 ) -> Sequence[Cure]:
     """Offer an injector for each powered device left over, if all then find a port."""
     left = [d for d in demands if d.id in result.left and d.poe_class is not None]
-    if not left or len(left) != len(result.left):
-        return []
+    if not left or len(left) != len(result.left) or not all(d.device for d in left):
+        return []  # an injector is a device's own
     bought: list[Injector] = []
     for demand in left:
         model = catalogue.injector_for(demand.poe_class or 0, demand.speed_mbps)

@@ -14,7 +14,7 @@ from ..design import Design, Device, EquipmentRoom, Injector, Network, Switch
 from ..ports import LINE, Demand, Shelf, Way
 from ..power import CableHop, PoweredDevice, over_run
 from .cures import Rack
-from .values import PowerRun, RoomUp
+from .values import FarLoad, PowerRun, RoomUp
 
 
 def loads_of(
@@ -23,23 +23,29 @@ def loads_of(
     wires: Mapping[str, PowerRun],
     rooms_up: Mapping[str, RoomUp],
     powered: Mapping[str, PoweredDevice],
+    far: Sequence[FarLoad] = (),
 ) -> list[tuple[Rack, tuple[Demand, ...]]]:
     """Return the racks, the one where the line comes in first, each with the links that ask for ports."""
     without = frozenset(i.device for i in design.of(Injector).values())
     without |= {w.device for w in wires.values() if w.fibre}
     return [
-        (rack, _demands(design, catalogue, wires, powered, without, rack))
+        (rack, (*_demands(design, catalogue, wires, powered, without, rack), *_beyond(design, far, rack)))
         for rack in _racks(design, catalogue, rooms_up)
     ]
 
 
 def rack_loads(
-    design: Design, catalogue: Catalogue, wires: Mapping[str, PowerRun], rooms_up: Mapping[str, RoomUp]
+    design: Design,
+    catalogue: Catalogue,
+    wires: Mapping[str, PowerRun],
+    rooms_up: Mapping[str, RoomUp],
+    far: Sequence[FarLoad] = (),
 ) -> list[tuple[Rack, tuple[Demand, ...]]]:
     """Return each rack with the links that ask for its ports, whatever switches stand in it."""
     plugs = plugged_of(design, catalogue)
     guests = guests_of(design, catalogue, plugs, wires)
-    return loads_of(design, catalogue, wires, rooms_up, powered_of(design, catalogue, wires, guests, plugs))
+    powered = powered_of(design, catalogue, wires, guests, plugs)
+    return loads_of(design, catalogue, wires, rooms_up, powered, far)
 
 
 def _racks(design: Design, catalogue: Catalogue, rooms_up: Mapping[str, RoomUp]) -> Sequence[Rack]:
@@ -163,6 +169,17 @@ def _demands(
         found += _recorders(design, catalogue, several)
     found += _shared(design, catalogue, rack.room)
     return tuple(found)
+
+
+def _beyond(design: Design, far: Sequence[FarLoad], rack: Rack) -> Iterable[Demand]:
+    """Yield a link for each far place that is reached from a rack."""
+    several = len(design.of(Network)) > 1
+    for load in far:
+        if load.room == rack.room:
+            fed = load.fed
+            watts = math.ceil(fed.negotiated_w * 10) / 10 if fed is not None else 0.0
+            poe, class_w = (fed.poe_class, fed.reserved_w) if fed is not None else (None, 0.0)
+            yield Demand(load.link, load.name, load.mbps, poe, watts, class_w, vlans=several)
 
 
 def _shared(design: Design, catalogue: Catalogue, room: str) -> Iterable[Demand]:

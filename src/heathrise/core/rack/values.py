@@ -36,6 +36,17 @@ class PortUse(Frozen):
     pinned: bool = Field(False, description="whether somebody chose it")
 
 
+@dataclass(frozen=True)
+class FarLoad:
+    """A way to a far place at the rack that it comes from: the port's speed, and what is fed at it."""
+
+    link: str
+    name: str
+    room: str
+    mbps: int
+    fed: PoweredDevice | None
+
+
 class LostPin(Frozen):
     """A port that somebody chose and that cannot be kept, and why."""
 
@@ -135,6 +146,9 @@ class PowerPlan(Frozen):
     devices: tuple[PoweredDevice, ...]
     left: tuple[Unassigned, ...]
     proven: bool
+    far: tuple[PoweredDevice, ...] = Field(
+        (), description="what is fed at ports for far places, by the link that goes there"
+    )
     ways_up: tuple[SwitchUplink, ...] = ()
     cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)
     cage_cures: dict[str, tuple[Cure, ...]] = Field(default_factory=dict)

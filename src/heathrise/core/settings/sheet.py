@@ -12,6 +12,7 @@ from pydantic import Field
 from ..base.bands import Band
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, Rules
+from ..context.far_links import far_place
 from ..context.on_air import Broadcast, apart_by, broadcasts, fast_transition_of, on_air_at
 from ..context.run_decisions import cable_of_link, said_over_air
 from ..design import Design, Device, Network, Switch, WirelessName
@@ -270,7 +271,8 @@ class _Ports:
         tagged: set[int] = set()
         reason, whose = "unused, so off", "plan"
         device = self.design.of(Device).get(plug.device or "")
-        enabled = bool(plug.role or plug.uplink)
+        far = far_place(plug.link) is not None
+        enabled = bool(plug.role or plug.uplink or far)
         if device is not None:
             network, whose, reason = self._own(device, cable_of_link(plug.link))
             vlan = network.vlan if network is not None else None
@@ -283,6 +285,10 @@ class _Ports:
             vlan, reason = self._main(), "an unmanaged switch carries one network"
         elif plug.uplink:
             vlan, tagged, reason = self._management(), set(self.every), f"uplink: {_UPLINK}"
+        elif far and plug.switch in self.unmanaged:
+            vlan, reason = self._main(), "an unmanaged switch carries one network"
+        elif far:
+            vlan, tagged, reason = self._management(), set(self.every), f"far place: {_UPLINK}"
         else:
             said = self.ends.said(plug.switch, plug.port, "switch")
             if said is not None:

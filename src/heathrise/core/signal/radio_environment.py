@@ -12,7 +12,8 @@ from numpy.typing import NDArray
 from ..base.bands import BANDS, Band
 from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, ClientModel, Rules
-from ..context.band_plan import BandPlan, band_plan_of
+from ..context.band_plan import BandPlan
+from ..context.line_channels import channels_left
 from ..design import ClientGroup, Design, Device, Point
 from .grid import Grid
 from .obstacles import Obstacles, all_losses_db, losses_db
@@ -45,8 +46,8 @@ class RadioEnvironment:
 
     @property
     def channels(self) -> BandPlan:
-        """The channels that the site may use."""
-        return band_plan_of(self.design.site, self.catalogue)
+        """The channels that access points are planned on."""
+        return channels_left(self.design, self.catalogue)
 
     def width_mhz(self, band: Band) -> int:
         """Return the width of the channels of a band."""

@@ -7,6 +7,8 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..context.plan import Plan, answered
 from ..design import EquipmentRoom, FarPoint
+from ..evaluation.far_lines import far_view
+from ..evaluation.far_sites import node_at
 from ..far import (
     FarOffer,
     LandGap,
@@ -21,8 +23,7 @@ from ..far import (
     reach_of,
 )
 from ..signal import environment_of, user_mbps
-from .far import far_view
-from .far_ways import far_ways, node_at
+from .far_ways import far_ways
 
 # A cell's own line: what is laid or aimed for it alone, and nothing of somebody else's.
 _LINES = frozenset({"radio_5", "radio_60", "copper", "extender", "extenders", "switch", "fibre"})

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..context.plan import Plan, answered
-from ..design import DesignError, FarPoint
+from ..design import FarPoint
+from ..evaluation.far_lines import FarLine, far_view
+from ..evaluation.far_sites import taken_offers
 from ..far import CAUTIONS, FarOffer
 from ..install import FarWork, FarWorkTask
 from ..order import FarParts, Where
-from .far import FarLine, far_view
-from .far_ways import far_ways
 
 _LICENSED_TASKS = frozenset({"feed", "cabinet"})
 
@@ -29,17 +29,9 @@ def taken_ways(plan: Plan) -> list[TakenWay]:
     """Return the ways that were taken; none of what stands there today."""
     if plan.when == "today":
         return []
-    found = []
-    for point in plan.drawn.of(FarPoint).values():
-        if not point.way:
-            continue
-        try:
-            offers = far_ways(plan, point.id).ways
-        except DesignError:  # its rack went; the finding says so
-            offers = ()
-        line = next((row for row in far_view(plan).lines if row.point == point.id), None)
-        found.append(TakenWay(point, line, next((o for o in offers if o.id == point.way), None)))
-    return found
+    offers, lines = taken_offers(plan), {row.point: row for row in far_view(plan).lines}
+    points = [p for p in plan.drawn.of(FarPoint).values() if p.way]
+    return [TakenWay(p, lines.get(p.id), offers.get(p.id)) for p in points]
 
 
 def far_parts(plan: Plan) -> list[FarParts]:

@@ -2,33 +2,17 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Sequence
+from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
-from ..catalogue import ExtenderModel, PowerDemand
+from ..context.line_channels import LineChannel, line_channels
 from ..context.plan import Plan
-from ..context.storeys import storeys_of
-from ..design import DesignError, Device, FarPoint, Problem
-from ..far import (
-    AirHop,
-    FarDemand,
-    FarOffer,
-    FarSite,
-    Fed,
-    Feeds,
-    all_ways,
-    foliage_db,
-    free_space_db,
-    trees_of,
-    trees_over_deg,
-)
-from ..power import CableHop, feed_in_hops
-from ..signal import environment_of, user_mbps
-from .far import FarLine, far_view
+from ..design import Design, DesignError, FarPoint, Problem, apply, put
+from ..evaluation.far_lines import far_view
+from ..evaluation.far_sites import node_at, site_of
+from ..far import FarDemand, FarOffer, all_ways
 
-_SILENT = AirHop(-200.0, 0.0)
 _WHERE = "far"
 
 
@@ -44,6 +28,7 @@ class FarWays(Frozen):
     years: int
     currency: str
     demand: FarDemand
+    channel: LineChannel | None = Field(None, description="of its line on 5 GHz, as if that were taken")
     ways: tuple[FarOffer, ...]
 
 
@@ -68,8 +53,9 @@ def _ways(plan: Plan, key: str) -> FarWays:
     site, catalogue = plan.drawn.site, plan.catalogue
     # Whatever else of the plan is moved, what a place is reached by stays.
     demand, ways = _kept.get(
-        (point, line, site, catalogue, plan.prices), node, lambda: all_ways(_site(plan, point, line, node))
+        (point, line, site, catalogue, plan.prices), node, lambda: all_ways(site_of(plan, point, line))
     )
+    as_taken = plan.drawn if point.way.startswith("radio_5-") else _with_line(plan.drawn, point)
     return FarWays(
         point=key,
         name=point.name,
@@ -77,74 +63,11 @@ def _ways(plan: Plan, key: str) -> FarWays:
         years=point.years,
         currency=plan.drawn.site.currency,
         demand=demand,
+        channel=line_channels(as_taken, plan.catalogue).get(key),
         ways=ways,
     )
 
 
-def _site(plan: Plan, point: FarPoint, line: FarLine, node: AirHop) -> FarSite:
-    site, rules = plan.drawn.site, plan.rules
-    category = site.minimum_category
-    trees = trees_of(rules, point.trees)
-    seen = ((line.length_m - t.to_m, t.height_m + t.grows_m * point.years - point.mast_m) for t in trees)
-    return FarSite(
-        point=point,
-        length_m=line.length_m,
-        sights={s.band: s for s in line.sights},
-        prices=plan.priced,
-        domain=site.domain,
-        slack_m=site.slack_device_m + site.slack_rack_m,
-        channel_m=rules[f"cabling.channel_m.{category}.1000"],
-        trees_deg=round(trees_over_deg(seen), 1),
-        node=node,
-        feeds=_feeds(plan),
-    )
-
-
-def node_at(plan: Plan, point: FarPoint, line: FarLine) -> AirHop:
-    """Return how the best access point of the plan is heard out there on 5 GHz, through its outer wall."""
-    air, rules, storeys = environment_of(plan), plan.rules, storeys_of(plan.design)
-    leaves = next((s.leaves_m for s in line.sights if s.band == "5"), 0.0)
-    best = _SILENT
-    for (key, band), radio in air.radios.items():
-        device = plan.design.of(Device).get(key)
-        if band != "5" or device is None:
-            continue
-        km = max(math.dist(device.at, point.at), 1.0) / 1000
-        loss = free_space_db("5", km) + foliage_db("5", leaves)
-        if not storeys.outdoors(device.floor, device.at, plan.catalogue.model_of(device).outdoor):
-            loss += rules["far.outer_wall_db"]
-        level = radio.power_dbm + 2 * radio.gain_dbi - loss
-        if level > best.level_dbm:
-            best = AirHop(round(level, 1), user_mbps(rules, level, air.width_mhz("5")))
-    return best
-
-
-def _feeds(plan: Plan) -> Feeds:
-    rules = plan.rules
-    heat = rules["far.feed_c"]
-    kinds = sorted(rules.poe_classes.values(), key=lambda k: (k.device_w, k.number))
-
-    def feeds(load_w: float, hops_m: Sequence[float], extender: ExtenderModel | None) -> Fed:
-        pieces, to, watts = list(hops_m), "what stands there", load_w
-        if load_w == 0:
-            if extender is None:
-                return Fed(True, 0.0, "nothing is fed over it")
-            # The last piece feeds nothing; the extender before it is what the others feed.
-            pieces, to, watts = pieces[:-1], extender.label, extender.own_w
-        kind = next((k for k in kinds if k.device_w >= watts), None)
-        if kind is None:
-            return Fed(
-                False,
-                0.0,
-                f"{watts:g} W is more than any class of power over a cable has, {kinds[-1].device_w:g}",
-            )
-        last = len(pieces) - 1
-        hops = [CableHop(m, extender if k < last else None) for k, m in enumerate(pieces)]
-        demand = PowerDemand(poe_class=kind.number, rated_w=watts, typical_w=watts)
-        fed = feed_in_hops(rules, demand, watts, hops, heat, to)
-        if fed.wrong:
-            return Fed(False, 0.0, fed.wrong)
-        words = f"{watts:g} W for {to}: class {fed.poe_class} at the port, {fed.loop.device_v:.1f} V arrive"
-        return Fed(True, fed.loop.port_w, words)
-
-    return feeds
+def _with_line(design: Design, point: FarPoint) -> Design:
+    """Return the design with a line on 5 GHz to a place."""
+    return apply(design, [put(point.model_copy(update={"way": "radio_5-mains"}))])

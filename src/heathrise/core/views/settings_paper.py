@@ -6,9 +6,11 @@ import re
 from collections.abc import Iterable, Iterator, Sequence
 
 from ..base.frozen import Frozen
+from ..context.line_channels import line_channels
 from ..context.plan import Plan
 from ..context.practice import SaidBy
 from ..design import Device, Network, Switch
+from .far_taken import taken_ways
 from .held import SITE, Setting, held_settings, said_by_name, setting_names
 
 _PORT = re.compile(r"^port\.(\d+)\.(\w+)$")
@@ -58,7 +60,29 @@ def settings_on_paper(plan: Plan) -> tuple[PaperPart, ...]:
         if ports:
             name = called[target.removeprefix("device/")]
             found.append(PaperPart(title=f"Ports of {name}", ports=ports))
+    if lines := tuple(_lines(plan)):
+        found.append(PaperPart(title="Radios' lines over the land", rows=lines))
     return tuple(found)
+
+
+def _lines(plan: Plan) -> Iterator[PaperRow]:
+    """Yield what both ends of each radio's line are set and turned to."""
+    channels = line_channels(plan.drawn, plan.catalogue)
+    for taken in taken_ways(plan):
+        name, line = taken.point.name, taken.line
+        if taken.offer is None or line is None or not taken.offer.medium.startswith("radio"):
+            continue
+        row = channels.get(taken.point.id)
+        if row is not None:
+            value = f"{row.channel}, {row.width_mhz} MHz"
+            yield PaperRow(on=name, label="Channel, both ends", value=value, reason=row.words, whose="plan")
+        for at, deg, tilt in (
+            ("at the house", line.bearing_deg, line.tilt_deg),
+            ("there", line.back_deg, -line.tilt_deg),
+        ):
+            turned = f"{deg:.0f}° from true north, tilt {tilt:+.1f}°"
+            why = "from the drawn places and masts"
+            yield PaperRow(on=name, label=f"Turned to, {at}", value=turned, reason=why, whose="plan")
 
 
 def _part(rows: Sequence[Setting], names: dict[str, str]) -> PaperPart:

@@ -29,6 +29,7 @@ from ..design import (
     remove,
 )
 from ..evaluation.evaluate import evaluate, rooms_up_of, wires_of
+from ..evaluation.far_ports import far_loads
 from ..ports import Chosen, Demand, KeptFree, choose
 from ..rack import Rack, rack_loads
 from .bill_of_materials import proven_order
@@ -77,7 +78,8 @@ def switch_choices(plan: Plan, progress: Progress) -> SwitchChoices:
     hasty = plan.hastily()
     seen = evaluate(hasty)
     base = proven_order(hasty).sum.total
-    loads = rack_loads(design, catalogue, wires_of(design, seen.runs), rooms_up_of(seen.uplinks))
+    wires, up = wires_of(design, seen.runs), rooms_up_of(seen.uplinks)
+    loads = rack_loads(design, catalogue, wires, up, far_loads(hasty))
     kept = KeptFree(plan.rules["power.spare_ports_share"], design.site.power_headroom)
     rows = [_choice(hasty, base, "As planned", "what stands in the racks now", _as_planned(hasty, loads), ())]
     without: list[str] = []

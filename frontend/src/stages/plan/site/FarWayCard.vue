@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import type { FarOffer } from '@/api/types'
+import type { FarOffer, LineChannel } from '@/api/types'
 import { inUnits, money, speed } from '@/document/units'
 import { STATES } from './farWords'
 
 /** One way to a place: what it is judged by, an instrument for what feeds it, what it takes, what can hurt. */
-const props = defineProps<{ way: FarOffer; years: number; currency: string; taken: boolean }>()
+const props = defineProps<{ way: FarOffer; years: number; currency: string; taken: boolean; channel: LineChannel | null }>()
 defineEmits<{ take: []; leave: [] }>()
 const WIDE = 300
 const HIGH = 96
@@ -47,6 +47,7 @@ const works = computed(() => props.way.tasks.map((t) => ({ ...t, h: t.person_min
       <span class="bar" :aria-label="`${sun.panel_w} W of panels, ${sun.wanted_w} W wanted`"><i :style="{ width: `${(100 * sun.wanted_w) / sun.panel_w}%` }" /></span>
       <p><b class="figure">{{ sun.panel_w }} W</b> of panels, {{ sun.wanted_w.toFixed(0) }} W wanted at {{ sun.hours }} h of sun a day in the worst month. Without any sun a full battery is dark after <b class="figure">{{ sun.dark_h }} h</b>.</p>
     </div>
+    <p v-if="channel" :class="channel.clear ? 'set' : 'near'" data-line-channel>Set both ends to channel <b class="figure">{{ channel.channel }}</b>, {{ channel.width_mhz }} MHz: {{ channel.words }}.<template v-if="channel.radar"> It listens for radar first, and leaves where it hears any.</template></p>
     <dl>
       <dt>Gives</dt><dd class="figure">{{ speed(way.mbps) }}, {{ way.delay_ms }} ms</dd>
       <dt>Air of the plan</dt><dd class="figure">{{ way.air === null || way.air === undefined ? 'none' : `${Math.round(100 * way.air)} % of a channel` }}</dd>

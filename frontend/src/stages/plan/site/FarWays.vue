@@ -75,7 +75,7 @@ function take(way: FarOffer | null): void {
         </ul>
       </details>
     </div>
-    <FarWayCard v-if="shown" :way="shown" :years="found.years" :currency="found.currency" :taken="place?.way === shown.id" @take="take(shown)" @leave="take(null)" />
+    <FarWayCard v-if="shown" :way="shown" :years="found.years" :currency="found.currency" :taken="place?.way === shown.id" :channel="shown.medium === 'radio_5' ? (found.channel ?? null) : null" @take="take(shown)" @leave="take(null)" />
   </div>
   <div v-else-if="!trouble" class="ways"><p class="quiet" role="status">Every way is worked out…</p></div>
 </template>

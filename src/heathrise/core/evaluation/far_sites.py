@@ -1,0 +1,122 @@
+"""A place on the land as its ways are worked out from it, and the way that was taken."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from ..base.memo import IdentityMemo
+from ..catalogue import ExtenderModel, PowerDemand
+from ..context.plan import Plan, answered
+from ..context.storeys import storeys_of
+from ..design import Device, FarPoint
+from ..far import (
+    OVER_THE_PLAN,
+    AirHop,
+    FarOffer,
+    FarSite,
+    Fed,
+    Feeds,
+    foliage_db,
+    free_space_db,
+    trees_of,
+    trees_over_deg,
+    way_of,
+)
+from ..power import CableHop, feed_in_hops
+from ..signal import environment_of, user_mbps
+from .far_lines import FarLine, far_view
+
+_SILENT = AirHop(-200.0, 0.0)
+_taken: IdentityMemo[FarOffer | None] = IdentityMemo(128)
+
+
+@answered
+def taken_offers(plan: Plan) -> dict[str, FarOffer]:
+    """Return by place the way that was taken; none where it is no way any more, and none of today."""
+    if plan.when == "today":
+        return {}
+    found = {}
+    for line in far_view(plan).lines:
+        point = plan.drawn.of(FarPoint)[line.point]
+        offer = _offer(plan, point, line) if point.way and line.room is not None else None
+        if offer is not None:
+            found[point.id] = offer
+    return found
+
+
+def _offer(plan: Plan, point: FarPoint, line: FarLine) -> FarOffer | None:
+    on_air = any(point.way.startswith(f"{medium}-") for medium in OVER_THE_PLAN)
+    node = node_at(plan, point, line) if on_air else None
+    rests_on = point, line, plan.drawn.site, plan.catalogue, plan.prices
+    return _taken.get(rests_on, node, lambda: way_of(site_of(plan, point, line), point.way))
+
+
+def site_of(plan: Plan, point: FarPoint, line: FarLine) -> FarSite:
+    """Return a place with what its ways are worked out from: the plan's own air, ports, cables, prices."""
+    site, rules = plan.drawn.site, plan.rules
+    category = site.minimum_category
+    trees = trees_of(rules, point.trees)
+    seen = ((line.length_m - t.to_m, t.height_m + t.grows_m * point.years - point.mast_m) for t in trees)
+    return FarSite(
+        point=point,
+        length_m=line.length_m,
+        sights={s.band: s for s in line.sights},
+        prices=plan.priced,
+        domain=site.domain,
+        slack_m=site.slack_device_m + site.slack_rack_m,
+        channel_m=rules[f"cabling.channel_m.{category}.1000"],
+        trees_deg=round(trees_over_deg(seen), 1),
+        heard=lambda: node_at(plan, point, line),
+        feeds=_feeds(plan),
+    )
+
+
+def node_at(plan: Plan, point: FarPoint, line: FarLine) -> AirHop:
+    """Return how the best access point of the plan is heard out there on 5 GHz, through its outer wall."""
+    air, rules, storeys = environment_of(plan), plan.rules, storeys_of(plan.design)
+    leaves = next((s.leaves_m for s in line.sights if s.band == "5"), 0.0)
+    best = _SILENT
+    for (key, band), radio in air.radios.items():
+        device = plan.design.of(Device).get(key)
+        if band != "5" or device is None:
+            continue
+        km = max(math.dist(device.at, point.at), 1.0) / 1000
+        loss = free_space_db("5", km) + foliage_db("5", leaves)
+        if not storeys.outdoors(device.floor, device.at, plan.catalogue.model_of(device).outdoor):
+            loss += rules["far.outer_wall_db"]
+        level = radio.power_dbm + 2 * radio.gain_dbi - loss
+        if level > best.level_dbm:
+            best = AirHop(round(level, 1), user_mbps(rules, level, air.width_mhz("5")))
+    return best
+
+
+def _feeds(plan: Plan) -> Feeds:
+    rules = plan.rules
+    heat = rules["far.feed_c"]
+    kinds = sorted(rules.poe_classes.values(), key=lambda k: (k.device_w, k.number))
+
+    def feeds(load_w: float, hops_m: Sequence[float], extender: ExtenderModel | None) -> Fed:
+        pieces, to, watts = list(hops_m), "what stands there", load_w
+        if load_w == 0:
+            if extender is None:
+                return Fed(True, 0.0, "nothing is fed over it")
+            # The last piece feeds nothing; the extender before it is what the others feed.
+            pieces, to, watts = pieces[:-1], extender.label, extender.own_w
+        kind = next((k for k in kinds if k.device_w >= watts), None)
+        if kind is None:
+            return Fed(
+                False,
+                0.0,
+                f"{watts:g} W is more than any class of power over a cable has, {kinds[-1].device_w:g}",
+            )
+        last = len(pieces) - 1
+        hops = [CableHop(m, extender if k < last else None) for k, m in enumerate(pieces)]
+        demand = PowerDemand(poe_class=kind.number, rated_w=watts, typical_w=watts)
+        fed = feed_in_hops(rules, demand, watts, hops, heat, to)
+        if fed.wrong:
+            return Fed(False, 0.0, fed.wrong)
+        words = f"{watts:g} W for {to}: class {fed.poe_class} at the port, {fed.loop.device_v:.1f} V arrive"
+        return Fed(True, fed.loop.port_w, words, kind.number, watts, tuple(pieces))
+
+    return feeds
