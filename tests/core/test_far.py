@@ -404,8 +404,8 @@ def test_panels_and_batteries_by_hand() -> None:
     assert sun_hours(RULES, 45) == pytest.approx(1.6) and sun_hours(RULES, -10) == 4.5
     assert sun_hours(RULES, 66) == 0
     assert panel_w(RULES, 6, 1.0) == pytest.approx(6 * 24 / 0.7)
-    assert battery_wh(RULES, 6, "lithium") == pytest.approx(6 * 24 * 4 / 0.8)
-    assert battery_wh(RULES, 6, "lead_acid", -10) == pytest.approx(6 * 24 * 4 / (0.5 * 0.7))
+    assert battery_wh(RULES, 6, "lithium", 4) == pytest.approx(6 * 24 * 4 / 0.8)
+    assert battery_wh(RULES, 6, "lead_acid", 4, -10) == pytest.approx(6 * 24 * 4 / (0.5 * 0.7))
     with pytest.raises(DesignError, match="no hour of sun"):
         panel_w(RULES, 6, 0)
 

@@ -169,6 +169,9 @@ export const ROW_KEYS: Record<string, Record<string, string[]>> = {
     "left": [
       "link"
     ],
+    "far": [
+      "device"
+    ],
     "ways_up": [
       "switch"
     ],

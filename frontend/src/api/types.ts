@@ -59,6 +59,7 @@ export type SiteView = S['SiteView']
 export type FarView = S['FarView']
 export type FarLine = FarView['lines'][number]
 export type FarWays = S['FarWays']
+export type LandView = S['LandView']
 export type FarOffer = FarWays['ways'][number]
 export type LineChannel = NonNullable<FarWays['channel']>
 export type RevisionDifference = S['RevisionDifference']

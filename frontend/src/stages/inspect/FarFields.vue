@@ -31,7 +31,16 @@ function setName(event: Event): void {
   if (name && name !== props.point.name) set({ name }, 'Name')
 }
 function setProfile(event: Event): void {
-  const read = readRows((event.target as HTMLTextAreaElement).value, 2, 2)
+  takeProfile((event.target as HTMLTextAreaElement).value)
+}
+async function fromFile(event: Event): Promise<void> {
+  const chosen = event.target as HTMLInputElement
+  const text = await chosen.files?.[0]?.text()
+  chosen.value = '' // the same one may be chosen again
+  if (text !== undefined) takeProfile(text)
+}
+function takeProfile(text: string): void {
+  const read = readRows(text, 2, 2)
   if ('wrong' in read) return void (wrong.value = read.wrong)
   wrong.value = ''
   const profile = [...read.rows].sort((a, b) => a[0]! - b[0]!) as [number, number][]
@@ -66,6 +75,7 @@ const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (fo
     <label class="wide">Ground along the line: metres from the rack, height
       <Textarea :model-value="rows(point.profile)" rows="3" fluid class="figure" aria-label="Ground along the line" placeholder="40 -0.5&#10;90 1.2" @change="setProfile" />
     </label>
+    <label class="wide choose-file">From a file <input type="file" accept=".csv,.txt,text/csv" aria-label="Ground along the line, from a file" data-testid="profile-file" @change="fromFile"></label>
     <label class="wide">Trees: from, to, height now, growth a year
       <Textarea :model-value="rows(point.trees)" rows="2" fluid class="figure" aria-label="Trees along the line" placeholder="60 75 6 0.4" @change="setTrees" />
     </label>

@@ -98,7 +98,7 @@ function remove(): void {
 }
 .inspector .fields {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   align-items: start;
   gap: 6px 10px;
 }

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from .bill import FarCost, FarPart, FarTask
+from .bill import DIGS, FarCost, FarPart, FarTask
 from .direct_current import Branch, Node, feed_tree, longest_m, loop_ohm, sound_gauges
 from .land import LandGap, MeshLink, MeshPlace, gaps_along, hectares, mesh_of, path_of, reach_of
 from .line import SightVerdict, WayLoss, ground_of, judge_sight, trees_of
 from .media import CAUTIONS, trees_over_deg
+from .one_feed import FedPlace, OneFeed, one_feed
 from .radio_link import (
     MHZ,
     Budget,
@@ -26,6 +27,7 @@ from .ways import AirHop, FarCheck, FarDemand, FarPort, FarSite, FarWay, Fed, Fe
 
 __all__ = [
     "CAUTIONS",
+    "DIGS",
     "MHZ",
     "OVER_THE_PLAN",
     "AirHop",
@@ -42,6 +44,7 @@ __all__ = [
     "FarTask",
     "FarWay",
     "Fed",
+    "FedPlace",
     "Feeds",
     "Ground",
     "LandGap",
@@ -49,6 +52,7 @@ __all__ = [
     "MeshLink",
     "MeshPlace",
     "Node",
+    "OneFeed",
     "SightVerdict",
     "Sunlit",
     "Trees",
@@ -74,6 +78,7 @@ __all__ = [
     "longest_m",
     "loop_ohm",
     "mesh_of",
+    "one_feed",
     "oxygen_db",
     "panel_w",
     "path_of",

@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from typing import Literal
 
+from pydantic import Field
+
 from ..base.frozen import Frozen
 from ..base.wording import metres
 from ..catalogue import Rules, Used
@@ -37,6 +39,7 @@ class SightVerdict(Frozen):
     zone_m: float
     free_m: float
     share: float
+    wanted_share: float = Field(description="of the zone that has to be free")
     leaves_m: float
     masts_m: tuple[float, float] | None
     loss: WayLoss
@@ -77,6 +80,7 @@ def judge_sight(
         zone_m=round(seen.zone_m, 2),
         free_m=round(seen.free_m, 2),
         share=round(seen.share, 3),
+        wanted_share=share,
         leaves_m=round(seen.leaves_m, 1),
         masts_m=_masts(ground, ghz, share, years),
         loss=_loss(rules, band, ground, masts_m, seen.leaves_m),

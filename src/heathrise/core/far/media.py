@@ -8,7 +8,17 @@ from dataclasses import dataclass, field
 
 from ..catalogue import ExtenderModel, Prices, on_offer
 from .bill import Bill
-from .ways import FarCheck, FarDemand, FarPort, FarSite, Medium, judge_delay, judge_rate
+from .ways import (
+    FarCheck,
+    FarDemand,
+    FarPort,
+    FarSite,
+    LineRate,
+    LineWeather,
+    Medium,
+    judge_delay,
+    judge_rate,
+)
 
 TRENCH = "Have buried services located before anything is dug; local code has the depth."
 MAST = "Work on masts and ladders by two, tied on; wind and guys by local code."
@@ -48,6 +58,8 @@ class Draft:
     extender: ExtenderModel | None = None
     port: FarPort | None = None
     level_dbm: float | None = None
+    weather: tuple[LineWeather, ...] = ()
+    rates: tuple[LineRate, ...] = ()
     hops_m: tuple[float, ...] = ()
     checks: list[FarCheck] = field(default_factory=list)
     needs: list[str] = field(default_factory=list)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from ..catalogue import BridgeModel, on_offer
 from .bill import Bill
 from .media import LIGHTNING, MAST, Draft, Draw, hang_node, node_model, port_for
 from .radio_link import Budget, LinkBand, Weather, budget_of
-from .ways import FarCheck, FarDemand, FarSite, Medium
+from .ways import FarCheck, FarDemand, FarSite, LineRate, LineWeather, Medium
 
+_YEAR_MINUTES = 525_960
 _TAIL_M = 5.0  # of cable from a mast's foot to what feeds it
 
 
@@ -71,6 +74,9 @@ def radio(band: LinkBand) -> Draw:
         model, budget = _radio(site, band, demand.mbps)
         level, margin, mbps, capped = budget.level_dbm, budget.margin_db, budget.mbps, budget.capped
         draft.level_dbm = round(level + budget.rain_db, 1)
+        draft.weather = tuple(_weathers(site, model))
+        margin_db = rules["far.margin_db"]
+        draft.rates = tuple(LineRate(from_dbm=least + margin_db, mbps=m) for least, m in sorted(model.rates))
         draft.mbps, draft.delay_ms = mbps, rules[f"far.delay_ms.{medium}"]
         draft.link_w = draft.near_w = model.own_w
         tail = point.room_mast_m + _TAIL_M
@@ -124,6 +130,24 @@ def radio(band: LinkBand) -> Draw:
         return draft.judged(demand)
 
     return draw
+
+
+def _weathers(site: FarSite, model: BridgeModel) -> Iterator[LineWeather]:
+    """Yield the line in clear weather, then in rain that comes ever more rarely."""
+    rules, km = site.rules, site.length_m / 1000
+    leaves = site.sights[model.band].leaves_m
+    shares = sorted(rules.numbers("far.rain_percents"), reverse=True)
+    for percent in (0.0, *shares):
+        weather = Weather(rules["far.rain_mm_h"], percent) if percent else Weather(0.0)
+        budget = budget_of(rules, site.domain, model, model, km, weather, leaves)
+        yield LineWeather(
+            percent=percent,
+            minutes=round(_YEAR_MINUTES * percent / 100),
+            rain_db=round(budget.rain_db, 1),
+            level_dbm=round(budget.level_dbm, 1),
+            over_db=round(budget.margin_db, 1),
+            mbps=budget.mbps,
+        )
 
 
 def _radio(site: FarSite, band: LinkBand, wanted: float) -> tuple[BridgeModel, Budget]:

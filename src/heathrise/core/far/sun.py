@@ -14,6 +14,8 @@ from ..design import DesignError, Problem
 Chemistry = Literal["lead_acid", "lithium"]
 HOURS = 24
 _NOON = 12
+_AXIS_DEG = 23.45
+_STEEPER_DEG = 15.0  # than the latitude, where nothing else is said
 
 
 @dataclass(frozen=True)
@@ -25,14 +27,45 @@ class Sunlit:
     load_w: float
 
 
-def sun_hours(rules: Rules, latitude_deg: float) -> float:
-    """Return the worst month's hours of full sun a day, linear between the latitudes that are known."""
+@dataclass(frozen=True)
+class SunLoad:
+    """One of the things that are fed; ``off_below`` is the charge, a share, below which it is switched off
+    and stays off; 0 for what never is."""
+
+    name: str
+    watts: float
+    off_below: float = 0.0
+
+
+@dataclass(frozen=True)
+class Held:
+    """How a battery stands: its charge after each hour, a share, the hour in which it is empty, None where it
+    never is, and what was switched off in which hour."""
+
+    charge: tuple[float, ...]
+    dark_h: int | None
+    off: tuple[tuple[int, SunLoad], ...]
+
+
+def sun_hours(rules: Rules, latitude_deg: float, tilt_deg: float = 0.0) -> float:
+    """Return the worst month's hours of full sun a day, linear between the latitudes that are known.
+
+    They are those of a panel at latitude + 15; another ``tilt_deg`` has of them what it has of the light at
+    noon of the shortest day, ``cos(latitude + 23.45 - tilt) / cos 8.45``.
+    """
     rows = sorted((float(at), hours) for at, hours in rules.table("far.sun_hours").items())
     at = abs(latitude_deg)
     if at >= rows[-1][0]:
-        return rows[-1][1] if at == rows[-1][0] else 0.0
+        return rows[-1][1] * _tilted(at, tilt_deg) if at == rows[-1][0] else 0.0
     (low, first), (high, second) = next((a, b) for a, b in itertools.pairwise(rows) if at <= b[0])
-    return first + (second - first) * (at - low) / (high - low)
+    return (first + (second - first) * (at - low) / (high - low)) * _tilted(at, tilt_deg)
+
+
+def _tilted(latitude_deg: float, tilt_deg: float) -> float:
+    if tilt_deg == 0:
+        return 1.0
+    off = math.radians(latitude_deg + _AXIS_DEG - tilt_deg)
+    return max(0.0, math.cos(off) / math.cos(math.radians(_AXIS_DEG - _STEEPER_DEG)))
 
 
 def panel_w(rules: Rules, load_w: float, hours: float) -> float:
@@ -47,12 +80,14 @@ def panel_w(rules: Rules, load_w: float, hours: float) -> float:
     return load_w * HOURS / (hours * rules["far.sun_share"])
 
 
-def battery_wh(rules: Rules, load_w: float, chemistry: Chemistry, coldest_c: float = 20.0) -> float:
-    """Return the battery, as it is rated, that bridges the days of cloud.
+def battery_wh(
+    rules: Rules, load_w: float, chemistry: Chemistry, days: float, coldest_c: float = 20.0
+) -> float:
+    """Return the battery, as it is rated, that bridges days of cloud.
 
     Lead-acid loses of its capacity in the cold; lithium keeps it but is not charged below 0 C.
     """
-    return load_w * HOURS * rules["far.cloud_days"] / usable_share(rules, chemistry, coldest_c)
+    return load_w * HOURS * days / usable_share(rules, chemistry, coldest_c)
 
 
 def usable_share(rules: Rules, chemistry: Chemistry, coldest_c: float = 20.0) -> float:
@@ -69,15 +104,31 @@ def dark_hour(rules: Rules, gear: Sunlit, days: Sequence[float]) -> int | None:
     Args:
         days: hours of full sun of each day, spread evenly about noon.
     """
-    held = gear.battery_wh
+    return held_by_hour(rules, gear.panel_w, gear.battery_wh, [SunLoad("", gear.load_w)], days).dark_h
+
+
+def held_by_hour(
+    rules: Rules, panel_w: float, battery_wh: float, loads: Sequence[SunLoad], days: Sequence[float]
+) -> Held:
+    """Return how a battery that is full at the first midnight stands hour by hour, until it is empty.
+
+    Args:
+        battery_wh: what can be used of it.
+        days: hours of full sun of each day, spread evenly about noon.
+    """
+    held, charge, on = battery_wh, list[float](), list(loads)
+    off: list[tuple[int, SunLoad]] = []
     for day, hours in enumerate(days):
         lit = max(1, math.ceil(hours))
         first = _NOON - lit // 2
         for hour in range(HOURS):
-            came = 0.0
-            if first <= hour < first + lit:
-                came = gear.panel_w * rules["far.sun_share"] * hours / lit
-            held = min(gear.battery_wh, held + came - gear.load_w)
+            now = day * HOURS + hour
+            shed = [load for load in on if load.off_below > held / battery_wh]
+            off += [(now, load) for load in shed]
+            on = [load for load in on if load not in shed]
+            came = panel_w * rules["far.sun_share"] * hours / lit if first <= hour < first + lit else 0.0
+            held = min(battery_wh, held + came - sum(load.watts for load in on))
             if held < 0:
-                return day * HOURS + hour
-    return None
+                return Held((*charge, 0.0), now, tuple(off))
+            charge.append(held / battery_wh)
+    return Held(tuple(charge), None, tuple(off))

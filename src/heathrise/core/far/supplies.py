@@ -9,15 +9,16 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..base.wording import metres
-from ..catalogue import Prices, SunModel, on_offer
+from ..catalogue import Prices
 from ..design import FarPoint
 from .bill import Bill, FarCost
 from .by_others import over_mast, power_line
 from .direct_current import Node, feed_tree, loop_ohm, sound_gauges
 from .in_ground import copper, extended, fibre, switch_between
-from .media import BATTERY, LIGHTNING, PANELS, Draft, Draw, hang_node
+from .media import LIGHTNING, Draft, Draw, hang_node
+from .one_feed import KINDS, add_feed, fuse_for
 from .over_air import mesh, radio, repeater
-from .sun import HOURS, Chemistry, Sunlit, battery_wh, dark_hour, panel_w, sun_hours, usable_share
+from .solar import SunKit, solar
 from .ways import FarCheck, FarDemand, FarSite, FarWay, Medium, Supply, demand_of, ranked, worst_of
 
 _ALONE: tuple[Supply, ...] = ("mains", "solar")
@@ -39,8 +40,6 @@ MEDIA: Mapping[Medium, tuple[Draw, tuple[Supply, ...]]] = {
 }
 OVER_THE_PLAN: frozenset[Medium] = frozenset({"repeater", "mesh"})  # these rest on the plan's own air
 _SAID: dict[Supply, str] = {"mains": "power there", "cable": "power along it", "solar": "solar there"}
-_CHEMISTRY: dict[Chemistry, str] = {"lead_acid": "lead-acid", "lithium": "lithium"}
-_KINDS = ("plain", "boost")
 
 
 class FeedLine(Frozen):
@@ -53,20 +52,6 @@ class FeedLine(Frozen):
     least_v: float = Field(description="at which its converter gives up")
     amperes: float
     lost_w: float
-
-
-class SunKit(Frozen):
-    """Panels and batteries that keep a load up through the worst month."""
-
-    hours: float = Field(description="of full sun a day in the worst month")
-    panels: int
-    panel_w: float = Field(description="of all panels together")
-    wanted_w: float
-    batteries: int
-    battery_wh: float = Field(description="as rated, all together")
-    chemistry: str
-    days: float = Field(description="without sun that they bridge")
-    dark_h: int = Field(description="hour without any sun in which a full battery is empty")
 
 
 class FarOffer(FarWay):
@@ -121,7 +106,7 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
         draft.bill.energy_w += load_w
         source_w += _passing(site, draft, 0.0)
     elif supply == "solar":
-        sun = _sun(site, draft, load_w)
+        sun = solar(site, draft, demand, load_w)
         source_w += _passing(site, draft, 0.0)
     elif draft.medium == "fibre":
         feed, fed_w = _direct(site, draft, load_w)
@@ -150,6 +135,8 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
         source_w=round(source_w, 1),
         port=draft.port,
         level_dbm=draft.level_dbm,
+        weather=draft.weather,
+        rates=draft.rates,
         needs=tuple(dict.fromkeys(draft.needs)),
         hurts=tuple(dict.fromkeys(draft.hurts)),
         licensed=tuple(dict.fromkeys(draft.licensed)),
@@ -207,7 +194,7 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
         draft.checks.append(FarCheck(state="out", words=words, would="power there, or the sun"))
         return None, 0.0
     rows = []
-    for kind in _KINDS:
+    for kind in KINDS:
         gauges = sound_gauges(rules, source_v, length, taken, rules[f"far.feed_least_v.{kind}"], heat)
         if gauges:
             price = site.prices.each(f"feed-{gauges[0]:g}") * length + site.prices.each(f"dc-{kind}")
@@ -226,25 +213,13 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
     settled = feed_tree(source_v, [Node(None, ohm, taken, least_v)])
     starting = feed_tree(source_v, [Node(None, ohm, taken * rules["far.start_up"])])
     start_a = starting.branches[0].amperes
-    fuse = next((a for a in sorted(rules.numbers("far.fuses_a")) if a >= start_a), None)
+    fuse = fuse_for(rules, start_a)
     branch = settled.branches[0]
     words = (
         f"{load_w:g} W over {mm2:g} mm²: {branch.volts:.1f} V arrive, the converter gives up at {least_v:g}"
     )
     draft.checks.append(FarCheck(state="met", words=words, used=used))
-    bill.add("dc-supply")
-    bill.add(f"feed-{mm2:g}", length)
-    bill.add(f"dc-{kind}")
-    bill.add("mast-earth", 2)
-    bill.add("surge", 2)
-    bill.work(
-        "feed",
-        "protect",
-        "End, fuse and earth a feed of direct current",
-        2 * rules["far.minutes.feed_end"],
-        2,
-        ("mains", "lightning"),
-    )
+    add_feed(bill, kind, mm2, length, 2)
     draft.needs.append(
         f"a fuse of {fuse:g} A at the supply, for {start_a:.2f} A as it starts"
         if fuse is not None
@@ -270,83 +245,3 @@ def _most_w(site: FarSite, length: float) -> float:
     at_v = max(rules["far.feed_least_v.boost"], source_v / 2)
     ohm = loop_ohm(rules, max(rules.numbers("far.gauges_mm2")), length, rules["far.feed_c"])
     return math.floor((source_v - at_v) * at_v / ohm / rules["far.start_up"] * rules["far.boost_share"])
-
-
-def _sun(site: FarSite, draft: Draft, load_w: float) -> SunKit | None:
-    """Judge panels and batteries for a load; the cheapest over the years."""
-    rules, bill, years = site.rules, draft.bill, site.point.years
-    typed = rules["far.sun_hours_here"]
-    hours = typed or sun_hours(rules, rules["far.latitude_deg"])
-    used = rules.used(
-        "far.sun_hours_here" if typed else "far.latitude_deg", "far.sun_share", "far.cloud_days"
-    )
-    if hours <= 0:
-        words = "the worst month has no hour of sun there"
-        draft.checks.append(
-            FarCheck(state="out", words=words, would="power there, or along a cable", used=used)
-        )
-        return None
-    wanted_w = panel_w(rules, load_w, hours)
-    panels = [(m, math.ceil(wanted_w / m.watts)) for m in _suns(site) if m.watts]
-    panel, count = min(
-        panels, key=lambda r: (r[1] * (site.prices.each(r[0].id) + site.prices.each("sun-frame")), r[0].id)
-    )
-    cells = [_battery(site, m, load_w, years) for m in _suns(site) if m.chemistry]
-    _, later, cell, number = min(cells, key=lambda r: (r[0] + r[1], r[2].id))
-    assert cell.chemistry is not None
-    most, days = int(rules["far.most_panels"]), rules["far.cloud_days"]
-    words = (
-        f"{load_w:g} W want {wanted_w:.0f} W of panels at {hours:g} h of sun a day: {count} of them, and "
-        f"{number * cell.wh / 1000:.1f} kWh of {_CHEMISTRY[cell.chemistry]} for {days:g} days of cloud"
-    )
-    few = count <= most
-    would = "" if few else f"less drawn out there: no more than {most} panels stand at one place"
-    draft.checks.append(FarCheck(state="met" if few else "near", words=words, would=would, used=used))
-    bill.add(panel.id, count)
-    bill.add("sun-frame", count)
-    bill.add("sun-charger")
-    bill.add(cell.id, number)
-    bill.later += later
-    bill.work("sun", "mount", "Put up solar panels", count * rules["far.minutes.panel"], count, ("lifting",))
-    stored = number * rules["far.minutes.battery"] + rules["far.minutes.charger"]
-    bill.work("store", "power", "Set batteries and the charger, and wire them", stored, number, ("lifting",))
-    bill.upkeep_minutes += rules["far.upkeep_minutes.solar"] + number * rules["far.upkeep_minutes.battery"]
-    draft.needs.append("open sky to the south" if rules["far.latitude_deg"] >= 0 else "open sky to the north")
-    if cell.chemistry == "lithium" and rules["far.coldest_c"] < 0:
-        draft.needs.append("a battery that is kept above 0 °C while it charges")
-    draft.hurts += [PANELS, BATTERY]
-    return SunKit(
-        hours=hours,
-        panels=count,
-        panel_w=count * panel.watts,
-        wanted_w=round(wanted_w, 1),
-        batteries=number,
-        battery_wh=number * cell.wh,
-        chemistry=cell.chemistry,
-        days=days,
-        dark_h=_dark_h(site, cell, number, count * panel.watts, load_w),
-    )
-
-
-def _dark_h(site: FarSite, cell: SunModel, number: int, panels_w: float, load_w: float) -> int:
-    rules = site.rules
-    assert cell.chemistry is not None
-    usable = number * cell.wh * usable_share(rules, cell.chemistry, rules["far.coldest_c"])
-    grey = [0.0] * (math.ceil(usable / load_w / HOURS) + 1)
-    hour = dark_hour(rules, Sunlit(panels_w, usable, load_w), grey)
-    assert hour is not None  # without sun every battery is empty some day
-    return hour
-
-
-def _suns(site: FarSite) -> list[SunModel]:
-    return on_offer(site.catalogue.suns)
-
-
-def _battery(site: FarSite, model: SunModel, load_w: float, years: int) -> tuple[float, float, SunModel, int]:
-    """Return what batteries of a kind cost at once and later, and how many they are."""
-    rules = site.rules
-    assert model.chemistry is not None
-    number = math.ceil(battery_wh(rules, load_w, model.chemistry, rules["far.coldest_c"]) / model.wh)
-    once = number * site.prices.each(model.id)
-    times = math.ceil(years / rules[f"far.battery_years.{model.chemistry}"]) - 1
-    return once, once * times, model, number

@@ -55,6 +55,26 @@ class FarPort(Frozen):
     extender: str | None = None
 
 
+class LineWeather(Frozen):
+    """A radio's line in rain that is exceeded for ``percent`` of a year, 0 for clear weather: what the rain
+    takes, the level at either end, what that is over the least of the slowest rate, and the rate that
+    keeps its margin."""
+
+    percent: float
+    minutes: int = Field(description="of a year in which it is worse")
+    rain_db: float
+    level_dbm: float
+    over_db: float
+    mbps: float
+
+
+class LineRate(Frozen):
+    """A rate of a radio and the level from which it is kept, its margin within."""
+
+    from_dbm: float
+    mbps: float
+
+
 class FarWay(Frozen):
     """One way to a place with one supply out there.
 
@@ -75,6 +95,10 @@ class FarWay(Frozen):
     source_w: float = Field(description="what is drawn for it where it is fed from")
     port: FarPort | None = Field(None, description="at the rack that feeds it, None where it wants none")
     level_dbm: float | None = Field(None, description="of a radio's line, in clear weather, both ends")
+    weather: tuple[LineWeather, ...] = Field(
+        (), description="of a radio's line, clear first, then ever rarer"
+    )
+    rates: tuple[LineRate, ...] = ()
     needs: tuple[str, ...]
     hurts: tuple[str, ...]
     licensed: tuple[str, ...]

@@ -10,15 +10,19 @@ from ..design import EquipmentRoom, FarPoint
 from ..evaluation.far_lines import far_view
 from ..evaluation.far_sites import node_at
 from ..far import (
+    DIGS,
     FarOffer,
+    FedPlace,
     LandGap,
     MeshLink,
     MeshPlace,
+    OneFeed,
     cell_cost,
     free_space_db,
     gaps_along,
     hectares,
     mesh_of,
+    one_feed,
     path_of,
     reach_of,
 )
@@ -66,6 +70,9 @@ class LandView(Frozen):
     path: tuple[str, ...] = Field(description="names of places in the order of a walk from the house")
     gaps: tuple[LandGap, ...] = Field(description="where neither of two places next to each other is heard")
     advice: str
+    feed: OneFeed | None = Field(
+        None, description="all of one rack on one feed of direct current, None where no two are"
+    )
 
 
 @answered
@@ -113,7 +120,29 @@ def far_land(plan: Plan) -> LandView:
         path=tuple(names[k] for k in order),
         gaps=tuple(gaps),
         advice=_advice(mesh_left, cells_left, bool(gaps)),
+        feed=_feed(plan),
     )
+
+
+def _feed(plan: Plan) -> OneFeed | None:
+    """Return one feed to all places of the rack that most are fed from: what draws there, over land that is
+    dug."""
+    rooms: dict[str, list[FedPlace]] = {}
+    site = plan.drawn.site
+    for line in far_view(plan).lines:
+        point = plan.drawn.of(FarPoint)[line.point]
+        if line.room is None or not DIGS[point.land]:
+            continue
+        offer = next((w for w in far_ways(plan, point.id).ways if w.id == "fibre-cable"), None)
+        if offer is not None:
+            own = (offer.feed.kind, offer.feed.mm2) if offer.feed is not None else None
+            place = FedPlace(point.id, point.name, point.at, offer.watts, point.land, own)
+            rooms.setdefault(line.room, []).append(place)
+    if not rooms:
+        return None
+    room, places = max(rooms.items(), key=lambda row: len(row[1]))
+    slack_m = site.slack_device_m + site.slack_rack_m
+    return one_feed(plan.priced, plan.drawn.of(EquipmentRoom)[room].at, places, slack_m)
 
 
 def _radio(plan: Plan) -> tuple[float, float]:

@@ -4,6 +4,7 @@ import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
 import { useDesign } from '@/document/store'
 import { length, speed, whole } from '@/document/units'
+import FarFeed from './FarFeed.vue'
 import { STATES } from './farWords'
 
 /** All places together: each on a line of its own under one name, or all of them as one mesh. */
@@ -54,6 +55,7 @@ const both = computed(() =>
         </tr>
       </tbody>
     </table>
+    <FarFeed v-if="land.feed" :feed="land.feed" :currency="land.currency" @choose="emit('choose', $event)" />
   </section>
 </template>
 

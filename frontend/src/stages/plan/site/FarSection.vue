@@ -34,10 +34,18 @@ const y = (m: number) => height.value - PAD.bottom - (m - low.value) * up.value
 const path = (of: (s: (typeof slices.value)[number]) => number) => slices.value.map((s, k) => `${k ? 'L' : 'M'}${x(s.at_m).toFixed(1)} ${y(of(s)).toFixed(1)}`).join('')
 const foot = computed(() => `L${x(props.line.length_m!)} ${height.value}L${x(0)} ${height.value}Z`)
 const envelope = computed(() => `${path((s) => s.line_m + zone(s))}${[...slices.value].reverse().map((s) => `L${x(s.at_m).toFixed(1)} ${y(s.line_m - zone(s)).toFixed(1)}`).join('')}Z`)
+/** The part of the zone that has to be free, and at the tightest place what is free of it. */
+const wanted = computed(() => path((s) => s.line_m - share.value * zone(s)))
+const share = computed(() => sight.value.wanted_share)
 const tight = computed(() => {
   const at = sight.value.at_m
   const nearest = [...slices.value].sort((a, b) => Math.abs(a.at_m - at) - Math.abs(b.at_m - at))[0]!
-  return { x: x(at), from: y(nearest.top_m), to: y(nearest.top_m + sight.value.free_m) }
+  const margin = sight.value.free_m - share.value * sight.value.zone_m
+  const right = x(at) < width.value / 2
+  return {
+    x: x(at), from: y(nearest.top_m), to: y(nearest.top_m + sight.value.free_m), at: { x: x(at) + (right ? 7 : -7), y: y(nearest.top_m + sight.value.free_m / 2) + 4, anchor: right ? 'start' : 'end' },
+    said: margin >= 0 ? `${length(margin, 1)} to spare` : `${length(-margin, 1)} short`,
+  }
 })
 
 const masts = computed(() => [
@@ -103,7 +111,9 @@ const loss = computed(() => {
         <path :d="`${path((s) => s.top_m)}${foot}`" class="trees" />
         <path :d="`${path((s) => s.ground_m)}${foot}`" class="ground" />
         <path :d="path((s) => s.line_m)" class="line" :class="sight.verdict" />
+        <path :d="wanted" class="wanted" />
         <path :d="`M${tight.x} ${tight.from}V${tight.to}`" class="tight" :class="sight.verdict" />
+        <text :x="tight.at.x" :y="tight.at.y" :text-anchor="tight.at.anchor" class="margin" :class="sight.verdict" data-far-margin>{{ tight.said }}</text>
         <g v-for="m in masts" :key="m.end" class="mast">
           <path :d="`M${m.x} ${y(m.foot)}V${y(m.foot + sizeOf(m))}`" />
           <circle
@@ -191,6 +201,18 @@ svg {
   fill: none;
   stroke: var(--heather);
   stroke-width: 1.8;
+}
+.wanted {
+  fill: none;
+  stroke: var(--tarn);
+  stroke-width: 1;
+  stroke-dasharray: 5 4;
+}
+.margin {
+  font-weight: 600;
+}
+.margin.blocked {
+  fill: var(--rust);
 }
 .tight {
   stroke: var(--rust);

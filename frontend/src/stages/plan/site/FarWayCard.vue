@@ -3,6 +3,8 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import type { FarOffer, LineChannel } from '@/api/types'
 import { inUnits, money, speed } from '@/document/units'
+import FarLevel from './FarLevel.vue'
+import FarSun from './FarSun.vue'
 import { STATES } from './farWords'
 
 /** One way to a place: what it is judged by, an instrument for what feeds it, what it takes, what can hurt. */
@@ -35,6 +37,7 @@ const works = computed(() => props.way.tasks.map((t) => ({ ...t, h: t.person_min
     <ul class="checks">
       <li v-for="(c, k) in way.checks" :key="k" :class="c.state"><i aria-hidden="true" /><span><b class="state">{{ STATES[c.state] }}</b> {{ inUnits(c.words) }}<small v-if="c.would">Would bring it in: {{ inUnits(c.would) }}</small></span></li>
     </ul>
+    <FarLevel v-if="way.weather?.length" :way="way" />
     <svg v-if="feed" :viewBox="`0 0 ${WIDE} ${HIGH}`" class="feed" role="img" :aria-label="`${feed.source_v} V at the house, ${feed.end_v.toFixed(1)} V there`">
       <path :d="`M0 ${feed.least}H${WIDE}`" class="least" />
       <path :d="feed.fall" class="fall" />
@@ -43,10 +46,7 @@ const works = computed(() => props.way.tasks.map((t) => ({ ...t, h: t.person_min
       <text x="4" :y="feed.least + 12" class="quiet">gives up at {{ feed.least_v }} V</text>
     </svg>
     <p v-if="feed" class="quiet figure">{{ feed.mm2 }} mm², {{ feed.amperes.toFixed(2) }} A, {{ feed.lost_w.toFixed(1) }} W stay in the cable</p>
-    <div v-if="sun" class="sun">
-      <span class="bar" :aria-label="`${sun.panel_w} W of panels, ${sun.wanted_w} W wanted`"><i :style="{ width: `${(100 * sun.wanted_w) / sun.panel_w}%` }" /></span>
-      <p><b class="figure">{{ sun.panel_w }} W</b> of panels, {{ sun.wanted_w.toFixed(0) }} W wanted at {{ sun.hours }} h of sun a day in the worst month. Without any sun a full battery is dark after <b class="figure">{{ sun.dark_h }} h</b>.</p>
-    </div>
+    <FarSun v-if="sun" :sun="sun" />
     <p v-if="channel" :class="channel.clear ? 'set' : 'near'" data-line-channel>Set both ends to channel <b class="figure">{{ channel.channel }}</b>, {{ channel.width_mhz }} MHz: {{ channel.words }}.<template v-if="channel.radar"> It listens for radar first, and leaves where it hears any.</template></p>
     <dl>
       <dt>Gives</dt><dd class="figure">{{ speed(way.mbps) }}, {{ way.delay_ms }} ms</dd>
@@ -139,16 +139,6 @@ text {
   paint-order: stroke;
   stroke: var(--paper-deep);
   stroke-width: 3px;
-}
-.bar {
-  display: block;
-  height: 10px;
-  background: var(--moss-line);
-}
-.bar i {
-  display: block;
-  height: 100%;
-  background: var(--gorse);
 }
 dl {
   display: grid;

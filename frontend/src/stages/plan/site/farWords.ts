@@ -33,7 +33,8 @@ export const STATES = { met: 'Holds', near: 'Near', out: 'Ruled out' }
 export function readRows(text: string, least: number, most: number): { rows: number[][] } | { wrong: string } {
   const rows: number[][] = []
   for (const [k, line] of text.split('\n').entries()) {
-    const parts = line.trim().split(/[\s;,]+/).filter(Boolean)
+    // Where semicolons part the figures a comma is the decimals' own.
+    const parts = (line.includes(';') ? line.replaceAll(',', '.') : line).trim().split(/[\s;,]+/).filter(Boolean)
     if (!parts.length || (k === 0 && parts.every((p) => Number.isNaN(Number(p))))) continue
     const figures = parts.map(Number)
     if (figures.some((f) => !Number.isFinite(f))) return { wrong: `Line ${k + 1}: “${parts.find((p) => !Number.isFinite(Number(p)))}” is no number; write 12.5, with a point` }
