@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -208,3 +209,37 @@ def test_all_places_hang_on_one_feed_and_a_line_is_set_where_it_is_taken(
     expect(page.get_by_role("button", name=re.compile("Not met Without a port: High fold"))).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     sheet.saved(revision + 2)
+
+
+def test_what_was_measured_of_a_cellular_network_counts(
+    open_sheet: Callable[..., Sheet], tmp_path: Path
+) -> None:
+    sheet = open_sheet("/p/p-demo-farm/plan")
+    page = sheet.page
+    page.wait_for_selector("[data-tally=price]")
+    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
+    page.get_by_role("button", name="Site", exact=True).click()
+    page.get_by_test_id("far-land").get_by_role("button", name="Weather mast", exact=True).click()
+    page.locator("[data-all-ways]").click()
+    page.get_by_test_id("far-ways").locator("[data-way=cellular-solar]").click()
+    card = page.get_by_test_id("far-way")
+    expect(card).to_contain_text("level not measured")
+    typed = page.get_by_label("Cellular, as measured there")
+    typed.fill("-20 9")
+    typed.press("Tab")
+    expect(page.get_by_role("alert")).to_contain_text("a level is from -150 to -30 dBm")
+    readings = tmp_path / "walk.csv"
+    readings.write_text("level;quality\n-97,5;12\n-99;9\n-103;8\n")
+    page.get_by_test_id("cell-file").set_input_files(readings)
+    sheet.saved(revision + 1)
+    expect(typed).to_have_value("-99 9")
+    expect(card).to_contain_text("-99 dBm measured there")
+    expect(card).to_contain_text("9 dB of quality measured there")
+    ground = tmp_path / "ground.csv"
+    ground.write_text("metres;height\n40;-0,5\n90;1,2\n")
+    page.get_by_test_id("profile-file").set_input_files(ground)
+    sheet.saved(revision + 2)
+    expect(page.get_by_label("Ground along the line", exact=True)).to_have_value("40 -0.5\n90 1.2")
+    for k in range(2):
+        page.get_by_role("button", name="Undo").click()
+        sheet.saved(revision + 3 + k)

@@ -533,3 +533,39 @@ def test_the_settings_paper_has_what_a_line_is_set_and_turned_to() -> None:
     turned = [row.value for row in part.rows][1:]
     assert turned == ["0° from true north, tilt -0.6°", "180° from true north, tilt +0.6°"]
     assert part.rows[0].value.endswith("40 MHz")
+
+
+# What was measured of a cellular network.
+
+
+def test_a_cellular_network_counts_by_what_was_measured_there() -> None:
+    planned = way(asked(), "cellular-solar")
+    assert planned.verdict == "near" and "level not measured" in planned.binds
+    good = way(asked(cell_dbm=-98, cell_db=10), "cellular-solar")
+    # By hand: log2(1 + 10) of log2(1 + 100) of 40 % of a label of 150.
+    assert good.mbps == pytest.approx(0.4 * math.log2(11) / math.log2(101) * 150, abs=0.1)
+    assert good.verdict == "met", good.binds
+    assert any("-98 dBm measured there" in c.words for c in good.checks)
+    weak, gone = (way(asked(cell_dbm=dbm, cell_db=10), "cellular-solar") for dbm in (-115, -124))
+    assert weak.verdict == "near" and "an antenna outdoors" in weak.would
+    assert gone.verdict == "out" and gone.binds.startswith("-124 dBm measured there")
+    noisy = way(asked(cell_dbm=-98, cell_db=-3, mbps=1), "cellular-solar")
+    assert noisy.verdict == "near" and "quality" in noisy.binds
+    half = way(asked(cell_dbm=-98), "cellular-solar")
+    assert half.verdict == "near" and "quality not measured" in half.binds and half.mbps == planned.mbps
+
+
+@given(st.floats(-20, 30), st.floats(0, 10))
+@examples(25)
+def test_better_quality_never_carries_less(db: float, more: float) -> None:
+    here, there = (way(asked(cell_dbm=-90, cell_db=q), "cellular-solar") for q in (db, db + more))
+    most = max(r.label_mbps for r in CATALOGUE.remotes.values() if r.kind == "cellular")
+    assert here.mbps <= there.mbps <= 0.4 * most + 0.1
+
+
+def test_the_month_is_held_against_a_plans_cap() -> None:
+    cap = OwnFigure(id="cap", figure="far.cell_cap_gb", value=100)
+    drawn = apply(site(cell_dbm=-90, cell_db=20), [put(cap)])
+    one = way(far_ways(plan(drawn), "far"), "cellular-solar")
+    # A camera's 4 Mb/s all day: 4 / 8 x 86,400 s x 30 days = 1,296 GB.
+    assert "1,296 GB a month" in one.binds and "carries 100" in one.binds and one.verdict == "near"

@@ -1,7 +1,7 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 17, "name": ..., "elements": {kind: [element, ...]},
-"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-17.json``.
+``{"format": "heathrise-project", "version": 18, "name": ..., "elements": {kind: [element, ...]},
+"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-18.json``.
 ``gear`` is what the plan has of the firm's own, so that the file opens where nobody has it.
 
 Version 1 knew no roofs, no margin and no bundles, version 2 no figures of its own, version 3 no brief,
@@ -31,8 +31,8 @@ from ..core.context.plan import Plan
 from ..core.design import KINDS, MANY_LINES, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 17
-READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17)
+VERSION = 18
+READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())

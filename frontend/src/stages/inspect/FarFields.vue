@@ -33,11 +33,28 @@ function setName(event: Event): void {
 function setProfile(event: Event): void {
   takeProfile((event.target as HTMLTextAreaElement).value)
 }
-async function fromFile(event: Event): Promise<void> {
+const cell = computed(() => [props.point.cell_dbm, props.point.cell_db].filter((v) => v !== null && v !== undefined).join(' '))
+function setCell(event: Event): void {
+  takeCell((event.target as HTMLTextAreaElement).value)
+}
+function takeCell(text: string): void {
+  const read = readRows(text, 1, 2)
+  if ('wrong' in read) return void (wrong.value = read.wrong)
+  const [cell_dbm = null, cell_db = null] = [0, 1].map((k) => middle(read.rows.flatMap((r) => (r[k] === undefined ? [] : [r[k]]))))
+  const off = (cell_dbm ?? -90) > -30 || (cell_dbm ?? -90) < -150 || Math.abs(cell_db ?? 0) > 30
+  wrong.value = off ? `${cell_dbm} dBm${cell_db === null ? '' : `, ${cell_db} dB`}: a level is from -150 to -30 dBm, a quality from -30 to 30 dB` : ''
+  if (!off && (cell_dbm !== (props.point.cell_dbm ?? null) || cell_db !== (props.point.cell_db ?? null))) set({ cell_dbm, cell_db }, 'Cellular')
+}
+function middle(values: number[]): number | null {
+  const sorted = [...values].sort((a, b) => a - b)
+  const half = Math.floor(sorted.length / 2)
+  return sorted.length === 0 ? null : sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2
+}
+async function fromFile(event: Event, take: (text: string) => void): Promise<void> {
   const chosen = event.target as HTMLInputElement
   const text = await chosen.files?.[0]?.text()
   chosen.value = '' // the same one may be chosen again
-  if (text !== undefined) takeProfile(text)
+  if (text !== undefined) take(text)
 }
 function takeProfile(text: string): void {
   const read = readRows(text, 2, 2)
@@ -75,10 +92,14 @@ const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (fo
     <label class="wide">Ground along the line: metres from the rack, height
       <Textarea :model-value="rows(point.profile)" rows="3" fluid class="figure" aria-label="Ground along the line" placeholder="40 -0.5&#10;90 1.2" @change="setProfile" />
     </label>
-    <label class="wide choose-file">From a file <input type="file" accept=".csv,.txt,text/csv" aria-label="Ground along the line, from a file" data-testid="profile-file" @change="fromFile"></label>
+    <label class="wide choose-file">From a file <input type="file" accept=".csv,.txt,text/csv" aria-label="Ground along the line, from a file" data-testid="profile-file" @change="fromFile($event, takeProfile)"></label>
     <label class="wide">Trees: from, to, height now, growth a year
       <Textarea :model-value="rows(point.trees)" rows="2" fluid class="figure" aria-label="Trees along the line" placeholder="60 75 6 0.4" @change="setTrees" />
     </label>
+    <label class="wide">Cellular, as measured there: dBm, quality in dB; of several readings the middle one
+      <Textarea :model-value="cell" rows="1" fluid class="figure" aria-label="Cellular, as measured there" placeholder="-98 9" @change="setCell" />
+    </label>
+    <label class="wide choose-file">From a file <input type="file" accept=".csv,.txt,text/csv" aria-label="Cellular, from a file" data-testid="cell-file" @change="fromFile($event, takeCell)"></label>
     <p v-if="wrong" role="alert" class="wide wrong">{{ wrong }}</p>
   </div>
 </template>

@@ -16,6 +16,8 @@ _Along = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
 _Rise = Annotated[float, Field(ge=-500, le=500, allow_inf_nan=False)]
 Mast = Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)]
 _Growth = Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)]
+_CellLevel = Annotated[float, Field(ge=-150, le=-30, allow_inf_nan=False)]
+_CellQuality = Annotated[float, Field(ge=-30, le=40, allow_inf_nan=False)]
 _Trees = tuple[_Along, _Along, Mast, _Growth | None]
 MOST_PROFILE, MOST_TREES = 2_000, 200
 
@@ -27,7 +29,8 @@ class FarPoint(Element):
     said; ``mast_m`` and ``room_mast_m`` are antennas over the ground at either end. ``profile`` holds heights
     of the ground at metres from the rack on, ``trees`` what stands there: from, to, how high it is now and
     what it grows in a year, None as trees do. ``mbps`` and ``delay_ms`` come before what is counted.
-    ``way`` is how somebody chose to reach it: the medium and what feeds it there.
+    ``way`` is how somebody chose to reach it: the medium and what feeds it there. ``cell_dbm`` and
+    ``cell_db`` are level and quality of a cellular network as measured there, None where nobody did.
     """
 
     name: Name
@@ -48,6 +51,8 @@ class FarPoint(Element):
     land: LandKind = "lawn"
     services_known: bool = False
     way: Annotated[str, Field(max_length=40, pattern=r"^([a-z0-9_]+-(mains|cable|solar))?$")] = ""
+    cell_dbm: _CellLevel | None = None
+    cell_db: _CellQuality | None = None
     profile: Annotated[tuple[tuple[_Along, _Rise], ...], Field(max_length=MOST_PROFILE)] = ()
     trees: Annotated[tuple[_Trees, ...], Field(max_length=MOST_TREES)] = ()
 

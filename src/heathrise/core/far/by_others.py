@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from ..catalogue import RemoteModel, on_offer
+import math
+from collections.abc import Iterator
+
+from ..catalogue import RemoteModel, Rules, on_offer
+from ..design import FarPoint
 from .bill import Bill
 from .media import MAST, Draft, Draw, port_for
-from .ways import FarCheck, FarDemand, FarSite, Medium
+from .ways import FarCheck, FarDemand, FarSite, Medium, State
 
 _OPEN_SKY_DEG = 25.0
 
@@ -43,7 +47,7 @@ def over_mast(kind: str) -> Draw:
     def draw(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
         rules = site.rules
         medium: Medium = "cellular" if kind == "cellular" else "satellite"
-        share = rules[f"far.{kind}_share"]
+        share = rules[f"far.{kind}_share"] if kind == "satellite" else _cell_share(rules, site.point)
         model = _remote(site, kind, demand.mbps, share, demand.delay_ms)
         label = "Cellular router" if kind == "cellular" else "Satellite dish"
         draft = Draft(medium, label, bill, link_w=model.own_w, mbps=model.label_mbps * share)
@@ -52,11 +56,7 @@ def over_mast(kind: str) -> Draw:
         bill.monthly = rules[f"far.monthly.{kind}"]
         bill.upkeep_minutes += rules["far.upkeep_minutes.plan"]
         if kind == "cellular":
-            words = f"planned, not measured: {share:.0%} of {model.label_mbps:.0f} Mb/s"
-            would = "level and quality measured there, at the height of its antenna"
-            draft.checks.append(
-                FarCheck(state="near", words=words, would=would, used=rules.used("far.cellular_share"))
-            )
+            draft.checks += _cell_checks(rules, site.point, demand, share, model.label_mbps)
             bill.work(
                 "remote",
                 "adopt",
@@ -102,3 +102,59 @@ def _remote(
     if enough:
         return min(enough, key=lambda m: (site.prices.each(m.id), m.id))
     return max(soon, key=lambda m: (m.label_mbps, m.id))
+
+
+def _cell_share(rules: Rules, point: FarPoint) -> float:
+    """Return the share of its label that a router carries: by the quality measured, ``log2(1 + S/N)``
+    over that of full quality, else the one that is planned with.
+
+    References:
+        Shannon's limit for the shape; what a cell leaves to one is practice.
+    """
+    if point.cell_db is None:
+        return rules["far.cellular_share"]
+    here, full = (math.log2(1 + 10 ** (db / 10)) for db in (point.cell_db, rules["far.cell_full_db"]))
+    return rules["far.cell_share"] * min(1.0, here / full)
+
+
+def _cell_checks(
+    rules: Rules, point: FarPoint, demand: FarDemand, share: float, label_mbps: float
+) -> Iterator[FarCheck]:
+    """Yield what was measured there against what a router wants, and the month against its plan."""
+    higher = "an antenna outdoors, higher, turned to the mast; then measured again"
+    if point.cell_dbm is None:
+        words = f"level not measured: {share:.0%} of {label_mbps:.0f} Mb/s are planned"
+        would = "level and quality measured there, at the height of its antenna"
+        if point.cell_db is not None:
+            words = "quality was measured there, its level was not"
+            would = "its level measured, at the height of its antenna"
+        yield FarCheck(state="near", words=words, would=would, used=rules.used("far.cellular_share"))
+    else:
+        least, sure = rules["far.cell_dbm.least"], rules["far.cell_dbm.sure"]
+        level: State = "met" if point.cell_dbm >= sure else "near" if point.cell_dbm >= least else "out"
+        yield FarCheck(
+            state=level,
+            words=f"{point.cell_dbm:.0f} dBm measured there; from {sure:.0f} on it surely holds",
+            would="" if level == "met" else higher,
+            used=rules.used("far.cell_dbm.least", "far.cell_dbm.sure"),
+        )
+        if point.cell_db is None:
+            words = f"quality not measured: {share:.0%} of {label_mbps:.0f} Mb/s are planned"
+            would = "its quality measured, in the evening when the cell is busy"
+            yield FarCheck(state="near", words=words, would=would, used=rules.used("far.cellular_share"))
+    if point.cell_db is not None:
+        yield FarCheck(
+            state="met" if point.cell_db >= 0 else "near",
+            words=f"{point.cell_db:.0f} dB of quality measured there: {share:.0%} of {label_mbps:.0f} Mb/s",
+            would="" if point.cell_db >= 0 else higher,
+            used=rules.used("far.cell_share", "far.cell_full_db"),
+        )
+    cap_gb = rules["far.cell_cap_gb"]
+    if cap_gb:
+        month_gb = demand.mbps / 8 * 86.4 * 30
+        yield FarCheck(
+            state="met" if month_gb <= cap_gb else "near",
+            words=f"{month_gb:,.0f} GB a month if it runs all day, the plan carries {cap_gb:,.0f}",
+            would="" if month_gb <= cap_gb else "a larger plan, or recording kept out there",
+            used=rules.used("far.cell_cap_gb"),
+        )

@@ -34,7 +34,7 @@ export function readRows(text: string, least: number, most: number): { rows: num
   const rows: number[][] = []
   for (const [k, line] of text.split('\n').entries()) {
     // Where semicolons part the figures a comma is the decimals' own.
-    const parts = (line.includes(';') ? line.replaceAll(',', '.') : line).trim().split(/[\s;,]+/).filter(Boolean)
+    const parts = (line.includes(';') ? line.replaceAll(',', '.') : line).replaceAll('\u2212', '-').trim().split(/[\s;,]+/).filter(Boolean)
     if (!parts.length || (k === 0 && parts.every((p) => Number.isNaN(Number(p))))) continue
     const figures = parts.map(Number)
     if (figures.some((f) => !Number.isFinite(f))) return { wrong: `Line ${k + 1}: “${parts.find((p) => !Number.isFinite(Number(p)))}” is no number; write 12.5, with a point` }
