@@ -14,6 +14,15 @@ from .conftest import Sheet
 pytestmark = pytest.mark.browser
 
 
+def farm(open_sheet: Callable[..., Sheet]) -> tuple[Sheet, int]:
+    """The farm's land from above, and the revision that it is at."""
+    sheet = open_sheet("/p/p-demo-farm/plan")
+    sheet.page.wait_for_selector("[data-tally=price]")
+    revision = int(re.findall(r"\d+", sheet.page.get_by_test_id("save-state").inner_text())[-1])
+    sheet.page.get_by_role("button", name="Site", exact=True).click()
+    return sheet, revision
+
+
 def test_a_mast_is_raised_until_the_zone_is_clear(open_sheet: Callable[..., Sheet]) -> None:
     sheet = open_sheet("/p/p-demo-school/plan")
     page = sheet.page
@@ -100,11 +109,8 @@ def test_a_landing_stage_is_reached_in_three_ways_and_one_is_taken(open_sheet: C
 def test_a_feed_is_mended_by_gauge_then_boost_and_a_field_is_seen_as_cells_and_as_mesh(
     open_sheet: Callable[..., Sheet],
 ) -> None:
-    sheet = open_sheet("/p/p-demo-farm/plan")
+    sheet, revision = farm(open_sheet)
     page = sheet.page
-    page.wait_for_selector("[data-tally=price]")
-    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
-    page.get_by_role("button", name="Site", exact=True).click()
     land = page.get_by_test_id("far-land")
     expect(land.get_by_text("reaches every place")).to_have_count(2)
     expect(land.locator("tbody tr")).to_have_count(6)
@@ -137,11 +143,8 @@ def test_a_feed_is_mended_by_gauge_then_boost_and_a_field_is_seen_as_cells_and_a
 
 
 def test_a_gate_on_solar_goes_dark_in_a_grey_december_and_is_mended(open_sheet: Callable[..., Sheet]) -> None:
-    sheet = open_sheet("/p/p-demo-farm/plan")
+    sheet, revision = farm(open_sheet)
     page = sheet.page
-    page.wait_for_selector("[data-tally=price]")
-    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
-    page.get_by_role("button", name="Site", exact=True).click()
     page.get_by_test_id("far-land").get_by_role("button", name="Drive gate", exact=True).first.click()
     page.locator("[data-all-ways]").click()
     page.get_by_test_id("far-ways").locator("[data-way=extender-solar]").click()
@@ -184,11 +187,8 @@ def test_a_gate_on_solar_goes_dark_in_a_grey_december_and_is_mended(open_sheet: 
 def test_all_places_hang_on_one_feed_and_a_line_is_set_where_it_is_taken(
     open_sheet: Callable[..., Sheet],
 ) -> None:
-    sheet = open_sheet("/p/p-demo-farm/plan")
+    sheet, revision = farm(open_sheet)
     page = sheet.page
-    page.wait_for_selector("[data-tally=price]")
-    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
-    page.get_by_role("button", name="Site", exact=True).click()
     feed = page.get_by_test_id("far-feed")
     expect(feed).to_contain_text("One feed to 6 places")
     volts = [
@@ -214,11 +214,8 @@ def test_all_places_hang_on_one_feed_and_a_line_is_set_where_it_is_taken(
 def test_what_was_measured_of_a_cellular_network_counts(
     open_sheet: Callable[..., Sheet], tmp_path: Path
 ) -> None:
-    sheet = open_sheet("/p/p-demo-farm/plan")
+    sheet, revision = farm(open_sheet)
     page = sheet.page
-    page.wait_for_selector("[data-tally=price]")
-    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
-    page.get_by_role("button", name="Site", exact=True).click()
     page.get_by_test_id("far-land").get_by_role("button", name="Weather mast", exact=True).click()
     page.locator("[data-all-ways]").click()
     page.get_by_test_id("far-ways").locator("[data-way=cellular-solar]").click()
