@@ -75,7 +75,8 @@ def duct_findings(design: Design, catalogue: Catalogue, links: Sequence[LinkVerd
     for riser in design.of(Riser).values():
         through: dict[str, list[LinkVerdict]] = {}
         for link in links:
-            for floor in {leg.floor for leg in link.legs if leg.way == riser.id}:
+            # In the order of its legs: of two storeys as full the same is told each time.
+            for floor in dict.fromkeys(leg.floor for leg in link.legs if leg.way == riser.id):
                 through.setdefault(floor, []).append(link)
         if not through:
             continue

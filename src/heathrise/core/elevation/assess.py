@@ -7,8 +7,10 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from ..base.memo import IdentityMemo
 from ..catalogue import SHED_LAST, Catalogue, FrameModel
 from ..context.storeys import Storeys, storeys_of
+from ..context.unmoved import unmoved
 from ..design import Design, EquipmentRoom, RackPlace, Space, Switch, Zone
 from .arrange import Arrangement, Placed, arrange
 from .battery import judge_battery
@@ -48,13 +50,33 @@ def assess_racks(
     racks: list[Elevation] = []
     things: list[Thing] = []
     near = Counter((p.room, *sorted((p.from_thing, p.to_thing))) for p in patches)
+    # Most racks stay what they are while gear is moved within its rooms.
+    still = unmoved(design)
+    switches = {s.id: s.equipment_room for s in design.of(Switch).values()}
     for load in loads:
-        room = design.of(EquipmentRoom)[load.room]
-        mine, rack = _rack(design, catalogue, room, load, near, draws.get(load.room, ()))
+        room, fed = design.of(EquipmentRoom)[load.room], tuple(draws.get(load.room, ()))
+        holds = (
+            load.panels,
+            tuple((k, w) for k, w in (load.poe_w or {}).items() if switches.get(k) == room.id),
+            tuple((load.injected_w or {}).items()),
+            bool(load.recorders),
+            load.modem,
+            tuple((c.key, c.name, c.model.id) for c in load.converters),
+            load.splices,
+            tuple(row for row in near.items() if row[0][0] == room.id),
+        )
+        mine, rack = _kept.get(
+            (still, catalogue),
+            (room.id, holds, fed),
+            lambda room=room, load=load, fed=fed: _rack(design, catalogue, room, load, near, fed),  # type: ignore[misc]
+        )
         things += mine
         racks.append(rack)
     cords = tuple(cords_of(catalogue.rules, things, patches))
     return RackChapter.model_construct(racks=tuple(racks), things=tuple(things), cords=cords)
+
+
+_kept: IdentityMemo[tuple[list[Thing], Elevation]] = IdentityMemo(256)
 
 
 def _rack(

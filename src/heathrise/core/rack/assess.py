@@ -10,34 +10,26 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..base.wording import some
-from ..catalogue import Catalogue, poe_rank
+from ..catalogue import Catalogue
 from ..context.fibre_ends import far_ends
 from ..context.findings import Cure
 from ..context.one_cable import shared_cable
 from ..context.plugged import Plugged, plugged_of
-from ..context.run_decisions import run_said
 from ..design import Design, Device, Injector, Switch, WayPin, apply, put
 from ..ports import Assignment, Demand, Shelf, UplinkPort, assign
 from ..power import PoweredDevice, SwitchBudget, budget_of, sources
 from .cures import Rack, cage_cures, rack_cures, straight_up, weak_injectors
+from .feeds import injector_feed, plugged_feeds, plugs_said
 from .loads import beside_of, guests_of, loads_of, neighbours_of, powered_of
 from .passive import passive_feeds
 from .pins import lost_ways, pinned
 from .splits import wrong_splits
 from .stores import stores_of
-from .values import (
-    FarLoad,
-    LostPin,
-    PluggedDevice,
-    PortUse,
-    PowerPlan,
-    PowerRun,
-    RoomUp,
-    SwitchUplink,
-    Unassigned,
-)
+from .values import FarLoad, LostPin, PortUse, PowerPlan, PowerRun, RoomUp, SwitchUplink, Unassigned
 
 WithCure = Callable[[Cure], PowerPlan]  # the power plan once a cure is taken
+SharedOut = tuple[tuple[SwitchBudget, ...], tuple[Unassigned, ...]]  # watts of the switches, who is left
+WithCureShared = Callable[[Cure], SharedOut]
 REASONS = {
     "no_ports": "no port is left",
     "no_powered_ports": "no powered port is left",
@@ -56,23 +48,16 @@ def plan_power(
 ) -> PowerPlan:
     """Return ports and budgets for every wired device and every far place, room by room."""
     plugs = plugged_of(design, catalogue)
-    guests = guests_of(design, catalogue, plugs, wires)
-    powered = powered_of(design, catalogue, wires, guests, plugs)
+    guests, powered, plans = _given(design, catalogue, plugs, wires, rooms_up, far)
     injected = {i.device: i for i in design.of(Injector).values()}
-    pairs, beside = neighbours_of(design, catalogue), beside_of(design, catalogue)
-    loads = loads_of(design, catalogue, wires, rooms_up, powered, far)
-    racks = [rack for rack, _ in loads]
-    plans = [_plan_room(design, rack, demands, pairs, beside) for rack, demands in loads]
     fed_by: dict[str, str] = {}
     for plan in plans:
         fed_by |= plan.fed_by()
-    fed_by |= {i: _injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
+    fed_by |= {i: injector_feed(catalogue, injected[i], powered[i]) for i in injected if i in powered}
     lit = {device.id: end for device, end in far_ends(design, catalogue) if device.id in powered}
     fed_by |= {k: end.label if end.feeds(powered[k].poe_class) else "none" for k, end in lit.items()}
-    fed_by |= _plugged_feeds(design, plugs, fed_by, powered)
+    fed_by |= plugged_feeds(design, plugs, fed_by, powered)
     powered |= guests
-    headroom = design.site.power_headroom
-    ranks = {d.id: catalogue.role_of(d).sheds for d in design.of(Device).values()}
     names = {s.id: s.name for s in design.of(Switch).values()}
     ports = [use for plan in plans for use in plan.port_map(names, _line(design, catalogue))]
     weak = tuple(weak_injectors(design, catalogue))
@@ -80,23 +65,29 @@ def plan_power(
     def with_it(cure: Cure) -> PowerPlan:
         return plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, False, far)
 
+    def shared_out(cure: Cure) -> SharedOut:
+        after = apply(design, cure.changes)
+        feeds = _given(after, catalogue, plugged_of(after, catalogue), wires, rooms_up, far)[1:]
+        return _shared_out(after, catalogue, *feeds, far)
+
     beyond = {load.link: load.fed for load in far if load.fed is not None}
     short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
+    switches, left = _shared_out(design, catalogue, powered, plans, far)
     ways_up = tuple(_ways_up(plans, ports, rooms_up, names))
     return PowerPlan(
-        switches=tuple(b for plan in plans for b in plan.budgets(powered | beyond, headroom, ranks)),
+        switches=switches,
         ports=tuple(ports),
         devices=tuple(sources(powered, fed_by)),
         far=tuple(_beyond(beyond, plans)),
-        left=tuple(row for plan in plans for row in plan.left()),
+        left=left,
         proven=all(plan.result.proven for plan in plans),
         ways_up=ways_up,
         cures={
             plan.rack.room: tuple(
-                _as_it_is(with_it, plan.rack.room, cure)
+                _as_it_is(shared_out, plan.rack.room, cure)
                 for cure in rack_cures(design, catalogue, plan.loose, plan.rack, plan.result)
             )
-            + _on_less(design, catalogue, with_it, plan)
+            + _on_less(design, catalogue, shared_out, plan)
             for plan in plans
             if plan.result.left and with_cures
         },
@@ -117,12 +108,12 @@ def plan_power(
         less_cures=dict(
             _starved_on_less(design, catalogue, with_it, dict.fromkeys(short)) if with_cures else ()
         ),
-        plugged=tuple(_plugs_said(design, catalogue, plugs)),
+        plugged=tuple(plugs_said(design, catalogue, plugs)),
         passive=tuple(passive_feeds(design, catalogue, wires)),
         lost_pins=tuple(pin for plan in plans for pin in plan.lost),
         splits=tuple(wrong_splits(design, catalogue)),
         stores=tuple(stores_of(design, catalogue)),
-        line_room=racks[0].room if racks else "",
+        line_room=plans[0].rack.room if plans else "",
     )
 
 
@@ -136,12 +127,42 @@ def _beyond(fed: Mapping[str, PoweredDevice], plans: Sequence[_RoomPlan]) -> Ite
         yield load.model_copy(update={"source": source})
 
 
-def _as_it_is(with_it: WithCure, room: str, cure: Cure) -> Cure:
+def _given(
+    design: Design,
+    catalogue: Catalogue,
+    plugs: Sequence[Plugged],
+    wires: Mapping[str, PowerRun],
+    rooms_up: Mapping[str, RoomUp],
+    far: Sequence[FarLoad],
+) -> tuple[dict[str, PoweredDevice], dict[str, PoweredDevice], list[_RoomPlan]]:
+    """Return what is fed at others' ports, what is fed over runs, and who gets which port, room by room."""
+    guests = guests_of(design, catalogue, plugs, wires)
+    powered = powered_of(design, catalogue, wires, guests, plugs)
+    pairs, beside = neighbours_of(design, catalogue), beside_of(design, catalogue)
+    loads = loads_of(design, catalogue, wires, rooms_up, powered, far)
+    return guests, powered, [_plan_room(design, rack, demands, pairs, beside) for rack, demands in loads]
+
+
+def _shared_out(
+    design: Design,
+    catalogue: Catalogue,
+    powered: Mapping[str, PoweredDevice],
+    plans: Sequence[_RoomPlan],
+    far: Sequence[FarLoad],
+) -> SharedOut:
+    fed = {**powered, **{load.link: load.fed for load in far if load.fed is not None}}
+    ranks = {d.id: catalogue.role_of(d).sheds for d in design.of(Device).values()}
+    headroom = design.site.power_headroom
+    switches = tuple(b for plan in plans for b in plan.budgets(fed, headroom, ranks))
+    return switches, tuple(row for plan in plans for row in plan.left())
+
+
+def _as_it_is(shared_out: WithCureShared, room: str, cure: Cure) -> Cure:
     """Return a cure with what is really so once it is taken: neighbours are then kept on switches
     of their own, so that ports may be shared out otherwise than where it was looked for."""
-    after = with_it(cure)
-    full = [s.name for s in after.switches if s.room == room and s.counted_w > s.usable_w + 1e-6]
-    left = [row.name for row in after.left if row.room == room]
+    switches, unassigned = shared_out(cure)
+    full = [s.name for s in switches if s.room == room and s.counted_w > s.usable_w + 1e-6]
+    left = [row.name for row in unassigned if row.room == room]
     said = cure.effect
     if left:
         said += f"; still without a port: {some(left)}"
@@ -150,7 +171,9 @@ def _as_it_is(with_it: WithCure, room: str, cure: Cure) -> Cure:
     return cure.model_copy(update={"effect": said})
 
 
-def _on_less(design: Design, catalogue: Catalogue, with_it: WithCure, plan: _RoomPlan) -> tuple[Cure, ...]:
+def _on_less(
+    design: Design, catalogue: Catalogue, shared_out: WithCureShared, plan: _RoomPlan
+) -> tuple[Cure, ...]:
     """Offer what has a reduced mode to run in it: those left over, or all of the rack, if then every link
     finds its port."""
     left = {d.device for d in plan.demands if d.id in plan.result.left}
@@ -160,8 +183,8 @@ def _on_less(design: Design, catalogue: Catalogue, with_it: WithCure, plan: _Roo
         if not chosen:
             continue
         cure = _less_cure(catalogue, chosen)
-        after = with_it(cure)
-        if not any(row.room == plan.rack.room for row in after.left):
+        _, unassigned = shared_out(cure)
+        if not any(row.room == plan.rack.room for row in unassigned):
             return (cure,)
     return ()
 
@@ -339,43 +362,6 @@ def _ways_up(
             load_mbps=load(switch),
             depth=depth[switch],
         )
-
-
-def _plugged_feeds(
-    design: Design, plugs: Sequence[Plugged], fed_by: Mapping[str, str], powered: Mapping[str, PoweredDevice]
-) -> dict[str, str]:
-    """Return what feeds each device that is plugged into another: that one's port, if it has power itself."""
-    devices = design.of(Device)
-    return {
-        plug.device: f"{devices[plug.host].name} port {plug.port}"
-        for plug in plugs
-        if not plug.wrong and (plug.host not in powered or fed_by.get(plug.host, "none") != "none")
-    }
-
-
-def _plugs_said(design: Design, catalogue: Catalogue, plugs: Sequence[Plugged]) -> Iterable[PluggedDevice]:
-    devices = design.of(Device)
-    for plug in plugs:
-        device, group = devices[plug.device], plug.group
-        mbps = min(catalogue.model_of(device).speed_mbps, group.speed_mbps if group is not None else 0)
-        alone = run_said(design, device.id).model_copy(update={"through": None})
-        label = f"Pull a run of its own to {device.name}"
-        yield PluggedDevice(
-            device=device.id,
-            name=device.name,
-            host=plug.host,
-            host_name=devices[plug.host].name,
-            port=plug.port,
-            cord_m=plug.cord_m,
-            speed_mbps=mbps,
-            wrong=plug.wrong,
-            cures=(Cure(label=label, effect="from the rack, to a port there", changes=(put(alone),)),),
-        )
-
-
-def _injector_feed(catalogue: Catalogue, injector: Injector, device: PoweredDevice) -> str:
-    model = catalogue.injectors[injector.model]
-    return model.label if poe_rank(model.poe_class) >= poe_rank(device.poe_class) else "none"
 
 
 def _line(design: Design, catalogue: Catalogue) -> str:
