@@ -3,6 +3,7 @@ dragged about comes out as the same design read from a file by somebody who neve
 
 from __future__ import annotations
 
+import math
 import random
 from collections.abc import Iterator, Sequence
 from datetime import date
@@ -13,7 +14,7 @@ from bench.held import differences, told
 from bench.random_designs import edited
 from heathrise.core.catalogue import FirmPrice, load_catalogue, priced_items
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import Design, Device, OwnFigure, Remove, Wall, apply, put
+from heathrise.core.design import Design, Device, EquipmentRoom, OwnFigure, Remove, Run, Wall, apply, put
 from heathrise.core.design import design_of as gathered
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.bill_of_materials import order_of
@@ -67,6 +68,26 @@ def test_gear_moved_a_little_and_from_room_to_room_comes_out_as_drawn_there(site
         design = apply(design, [put(device.model_copy(update={"at": at}))])
         evaluate(Plan(design, CATALOGUE, on=ON))
     assert apart(design, read_anew(design)) == []
+
+
+def test_gear_that_comes_to_stand_in_a_rack_or_at_its_foot_is_seen_there() -> None:
+    """Within one room, by a step: the router into the rack, out of it, and a guest away from its host."""
+    for site in SITES:
+        design = site.make()
+        evaluate(Plan(design, CATALOGUE, on=ON))
+        racks = list(design.of(EquipmentRoom).values())
+        tied = {r.device for r in design.of(Run).values() if r.through is not None}
+        mine = [d for d in design.of(Device).values() if d.id in tied or CATALOGUE.role_of(d).leads_out]
+        for device in mine:
+            near = min(racks, key=lambda r: math.dist(r.at, device.at))
+            for off in (0.0, 1.6, 0.2):
+                at = (round(near.at[0] + off, 2), near.at[1])
+                moved = device.model_copy(update={"at": at, "floor": near.floor})
+                design = apply(design, [put(moved)])
+                evaluate(Plan(design, CATALOGUE, on=ON))
+                assert apart(design, read_anew(design)) == [], (site.key, device.name, off)
+            design = apply(design, [put(device)])
+            evaluate(Plan(design, CATALOGUE, on=ON))
 
 
 def test_what_is_taken_back_leaves_nothing_behind() -> None:
