@@ -316,6 +316,16 @@ def test_what_is_taken_is_ordered_done_and_undone() -> None:
     assert not [s for s in steps_of(before) if s.kind == "far_point"]
 
 
+def test_a_trench_is_dug_as_any_other_and_no_caution_is_said_twice() -> None:
+    drawn = site(at=(1.0, 81.0), way="fibre-cable")
+    steps = [s for s in steps_of(plan(drawn)) if s.kind == "far_point"]
+    dig = next(s for s in steps if s.work[0].task == "trench")
+    assert any("Shored over" in c for c in dig.cautions) and "cable and pipe locator" in dig.tools
+    assert dig.materials == ("duct", "draw cord", "warning tape") and dig.checks[-1].startswith("Photograph")
+    splice = next(s for s in steps if s.work[0].task == "splice")
+    assert splice.cautions == ("Fibre: capped; never look in; shards in a box.",)
+
+
 def test_a_way_that_holds_no_longer_is_told_in_the_order() -> None:
     point = {"at": (1.0, 141.0), "way": "copper-cable"}
     findings = {f.id: f for f in order_of(plan(site(**point))).findings}

@@ -30,13 +30,11 @@ PANELS = "Solar panels are heavy and catch wind, and are live as soon as light f
 MAINS = "Mains work by a licensed electrician, by local code."
 
 
-# What of them is said at which kind of work.
+# What of them is said at which kind of work, beside what its hazards say by themselves.
 CAUTIONS: Mapping[str, tuple[str, ...]] = {
-    "trench": (TRENCH,),
     "mast": (LIGHTNING,),
     "end": (LIGHTNING, EARTHS),
     "feed": (LIGHTNING,),
-    "splice": (LASER,),
     "store": (BATTERY,),
     "sun": (PANELS,),
 }

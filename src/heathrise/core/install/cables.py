@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from ..base.wording import some
 from ..laying import Hazard
@@ -90,6 +91,19 @@ class Trench:
     near: tuple[str, ...] = ()
 
 
+def how_dug(material: str, near: Iterable[str] = ()) -> dict[str, Any]:
+    """Return what a trench takes and what is seen to; ``near`` are services beside it."""
+    return {
+        "materials": (material, "draw cord", "warning tape"),
+        "tools": ("cable and pipe locator", "spade", "barrier"),
+        "checks": (
+            "The owner's permission and the plans of buried services are at hand",
+            *(f"{service} from its start: located, and dug by hand there" for service in near),
+            "Photograph the duct before it is covered",
+        ),
+    }
+
+
 def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
     for trench in trenches:
         todo.add(
@@ -101,13 +115,7 @@ def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
             ("safe",),
             ("trench", "alone"),
             [trench_said(todo.rules, trench.depth_m)],
-            materials=(trench.material, "draw cord", "warning tape"),
-            tools=("cable and pipe locator", "spade", "barrier"),
-            checks=(
-                "The owner's permission and the plans of buried services are at hand",
-                *(f"{service} from its start: located, and dug by hand there" for service in trench.near),
-                "Photograph the duct before it is covered",
-            ),
+            **how_dug(trench.material, trench.near),
         )
 
 

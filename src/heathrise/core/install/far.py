@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from typing import cast
 
 from ..laying import Hazard
+from .cables import how_dug
+from .hazards import trench_said
 from .step import PHASES, Phase, TodoList
 
 
@@ -36,6 +38,7 @@ class FarWork:
 
 def reach(todo: TodoList, works: Iterable[FarWork]) -> None:
     """Add the steps of each way, one after the other as its phases come."""
+    depth_m = todo.rules["far.depth_m"]
     for work in works:
         before = "safe"
         for task in sorted(work.tasks, key=lambda t: PHASES.index(cast(Phase, t.phase))):
@@ -48,8 +51,8 @@ def reach(todo: TodoList, works: Iterable[FarWork]) -> None:
                 [(task.task, task.quantity, task.minutes)],
                 (before,),
                 task.hazards,
-                said=task.said,
-                checks=task.checks,
+                said=(trench_said(todo.rules, depth_m), *task.said) if task.task == "trench" else task.said,
                 licensed=task.licensed,
+                **(how_dug("duct") if task.task == "trench" else {"checks": task.checks}),
             )
             before = key
