@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from heathrise.core.catalogue import OwnGear, load_catalogue, read_gear, with_gear
 from heathrise.core.context.plan import Plan
-from heathrise.core.design import DesignError, Switch
+from heathrise.core.design import DesignError, FarPoint, Switch
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.bill_of_materials import order_of
+from heathrise.core.views.far_ways import far_ways
 from heathrise.formats.gear_table import (
     fields_of,
     flat_of,
@@ -47,6 +48,19 @@ POINT = {
     "air.generation": "6",
     "air.pattern": "dome",
     "air.radios": "2.4: 6 to 21 dBm, 3.5 dBi; 5: 6 to 24 dBm, 5 dBi",
+}
+
+
+RADIO = {
+    "label": "Sallowfen L5 radio",
+    "price": "20",
+    "band": "5",
+    "power_dbm": "22",
+    "gain_dbi": "25",
+    "beam_deg": "8",
+    "poe_class": "3",
+    "own_w": "6",
+    "rates": "-92: 40, -84: 160, -70: 500",
 }
 
 
@@ -101,12 +115,16 @@ def test_a_sheet_typed_in_is_planned_with_and_ordered() -> None:
         ("access_points", {"air.radios": "5 GHz loud"}, "air.radios", "write 5: 6 to 23 dBm"),
         ("access_points", {"mounts": "roof"}, "mounts", "is none of ceiling, wall"),
         ("cupboards", {}, "shelf", "there is no shelf"),
+        ("bridges", {"rates": "fast"}, "rates", "write -80: 90"),
+        ("bridges", {"rates": "-70: 90, -80: 40"}, "rates", "the slowest first"),
+        ("bridges", {"band": "24"}, "band", "is none of 5, 60"),
     ],
 )
 def test_what_cannot_be_says_where_and_what_to_do(
     shelf: str, change: dict[str, str], where: str, said: str
 ) -> None:
-    row = {**(POINT if shelf == "access_points" else SWITCH), **change}
+    rows = {"access_points": POINT, "bridges": RADIO}
+    row = {**rows.get(shelf, SWITCH), **change}
     with pytest.raises(DesignError) as refused:
         gear_from(CATALOGUE, shelf, row)
     problem = refused.value.problems[0]
@@ -118,7 +136,17 @@ def test_every_shipped_thing_is_said_by_its_fields_alone() -> None:
     shelves = {role.shelf: CATALOGUE.devices[role.kind] for role in CATALOGUE.roles.values()}
     shelves |= {
         s: getattr(CATALOGUE, s)
-        for s in ("switches", "injectors", "extenders", "splitters", "frames", "batteries")
+        for s in (
+            "switches",
+            "injectors",
+            "extenders",
+            "splitters",
+            "frames",
+            "batteries",
+            "bridges",
+            "remotes",
+            "suns",
+        )
     }
     for shelf, models in shelves.items():
         for model in models.values():
@@ -197,3 +225,20 @@ def test_an_id_of_what_is_shipped_is_refused() -> None:
         with_gear(CATALOGUE, [gear])
     assert with_gear(CATALOGUE, []) is CATALOGUE
     assert {f.name for f in fields_of(CATALOGUE, "frames")} >= {"holes_mm", "bears_kg", "wall"}
+
+
+def test_a_firms_own_radio_carries_a_line_and_is_ordered_at_its_price() -> None:
+    """It is the cheapest that is fast enough, so the way over 5 GHz takes it; withdrawn, it does not."""
+    gear = gear_from(CATALOGUE, "bridges", RADIO)
+    far = FarPoint(id="far", name="Gate", at=(2.0, 300.0), cameras=1, way="radio_5-solar")
+    design = design_of(*shell(), rack(2, 2), access_point(10, 10), far)
+    plan = Plan(design, with_gear(CATALOGUE, [gear]))
+    way = next(w for w in far_ways(plan, "far").ways if w.id == "radio_5-solar")
+    radio = next(p for p in way.parts if p.item == gear.id)
+    assert (radio.quantity, radio.price) == (2, 20)
+    assert [(r.from_dbm, r.mbps) for r in way.rates] == [(-77, 40), (-69, 160), (-55, 500)]
+    line = next(row for row in order_of(plan).lines if row.item == gear.id)
+    assert line.quantity == 2
+    gone = Plan(design, with_gear(CATALOGUE, [gear.model_copy(update={"withdrawn": True})]))
+    other = next(w for w in far_ways(gone, "far").ways if w.id == "radio_5-solar")
+    assert gear.id not in {p.item for p in other.parts}

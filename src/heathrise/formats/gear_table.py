@@ -1,7 +1,8 @@
 """The firm's own gear as plain fields: of a form, or of a CSV with a row for each thing.
 
 Ports are written as ``8 x 2500 class 6, 16 x 1000, 2 x 10000 cage``, radios as
-``2.4: 6 to 20 dBm, 4 dBi; 5: 6 to 25 dBm, 5 dBi``, packs as ``2: 259, 3: 369``.
+``2.4: 6 to 20 dBm, 4 dBi; 5: 6 to 25 dBm, 5 dBi``, packs as ``2: 259, 3: 369``, rates of a radio for a line,
+from dBm on Mb/s, as ``-90: 20, -80: 90``.
 """
 
 from __future__ import annotations
@@ -21,7 +22,7 @@ from .tables_csv import write_rows
 from .tables_in import Fault, number_of, read_table
 
 _DEVICES = "devices"
-Kind = Literal["text", "number", "flag", "choice", "ports", "radios", "packs", "words"]
+Kind = Literal["text", "number", "flag", "choice", "ports", "radios", "packs", "rates", "words"]
 
 
 class GearField(Frozen):
@@ -57,7 +58,15 @@ FIELDS: tuple[GearField, ...] = (
     _f("power.poe_class", "Class of power it asks for", "", "number", _DEVICES),
     _f("power.rated_w", "Draws at most", "W", "number", _DEVICES),
     _f("power.typical_w", "Draws usually", "W", "number", _DEVICES),
-    _f("poe_class", "Class of power", "", "number", "injectors", "splitters"),
+    _f("poe_class", "Class of power", "", "number", "injectors", "splitters", "bridges"),
+    _f("band", "Band", "GHz", "choice", "bridges", choices="5 60"),
+    _f("power_dbm", "Sends with", "dBm", "number", "bridges"),
+    _f("gain_dbi", "Gain of its antenna", "dBi", "number", "bridges"),
+    _f("beam_deg", "Width of its beam", "°", "number", "bridges"),
+    _f("rates", "Rates, from dBm: Mb/s", "", "rates", "bridges"),
+    _f("kind", "Reaches a place over", "", "choice", "remotes", choices="power_line cellular satellite"),
+    _f("label_mbps", "Its label says", "Mb/s", "number", "remotes"),
+    _f("delay_ms", "Delay there and back", "ms", "number", "remotes"),
     _f("gives_v", "Gives on", "V", "number", "splitters"),
     _f("gives_w", "Gives on at most", "W", "number", "splitters"),
     _f("dc_v", "Volts of its plug-in supply", "V", "number", _DEVICES),
@@ -89,11 +98,13 @@ FIELDS: tuple[GearField, ...] = (
     _f("bears_kg", "Bears", "kg", "number", "frames"),
     _f("holes_mm", "Its two rows of holes are apart", "mm", "number", "frames"),
     _f("va", "Gives", "VA", "number", "batteries"),
-    _f("watts", "Gives", "W", "number", "batteries"),
-    _f("wh", "Holds when new", "Wh", "number", "batteries"),
+    _f("watts", "Gives", "W", "number", "batteries", "suns"),
+    _f("wh", "Holds when new", "Wh", "number", "batteries", "suns"),
+    _f("chemistry", "Made of", "", "choice", "suns", choices="lead_acid lithium"),
 )
 _BARE = ("noise_db", "units", "wide_mm", "deep_mm", "kg")
 _NOT_RACKED = {"extenders": _BARE, "splitters": _BARE, "frames": ("own_w",)}
+_NOT_RACKED |= {"bridges": _BARE, "remotes": _BARE, "suns": (*_BARE, "own_w")}
 _WHOLE = {"speed_mbps", "units", "poe_class", "power.poe_class", "in_class", "gives_class", "sockets"}
 _WHOLE |= {"inspect_mbps", "records", "bays", "view.pixels"}
 _PORTS = re.compile(r"^(\d+)\s*[x×*]\s*(\d+)(?:\s+class\s+(\d))?(\s+cage)?$")
@@ -323,11 +334,20 @@ def _pack(text: str) -> tuple[str, float]:
     return count.strip(), number
 
 
+def _rate(text: str) -> tuple[float, float]:
+    least, _, mbps = text.partition(":")
+    dbm, rate = number_of(least), number_of(mbps)
+    if dbm is None or rate is None:
+        raise ValueError(f"{text[:20]!r} is no rate; write -80: 90, for 90 Mb/s from -80 dBm on")
+    return dbm, rate
+
+
 _FLAGS = {"yes": True, "true": True, "1": True, "x": True, "no": False, "false": False, "0": False}
 _TEXTS: dict[str, Callable[[Any], str]] = {
     "ports": lambda groups: ", ".join(_port_text(group) for group in groups),
     "radios": _radios_text,
     "packs": lambda packs: ", ".join(f"{count}: {price:g}" for count, price in packs.items()),
+    "rates": lambda rates: ", ".join(f"{dbm:g}: {mbps:g}" for dbm, mbps in rates),
     "words": ", ".join,
     "flag": lambda value: "yes" if value else "no",
 }
@@ -335,6 +355,7 @@ _READS: dict[Kind, Callable[[GearField, str], Any]] = {
     "ports": lambda _, text: [_port(part.strip()) for part in re.split(r"[,;]", text) if part.strip()],
     "radios": lambda _, text: dict(_radio(part.strip()) for part in text.split(";") if part.strip()),
     "packs": lambda _, text: dict(_pack(part.strip()) for part in text.split(",") if part.strip()),
+    "rates": lambda _, text: [_rate(part.strip()) for part in text.split(",") if part.strip()],
     "words": _words,
     "flag": _flag,
     "choice": _choice,

@@ -13,8 +13,8 @@ const emit = defineEmits<{ saved: [list: GearList]; close: [] }>()
 const values = ref<Record<string, string>>({ ...props.row.values })
 const wrong = ref<Record<string, string>>({})
 const other = ref('')
-const HINTS: Record<string, string> = { ports: '8 x 2500 class 6, 2 x 10000 cage', radios: '2.4: 6 to 20 dBm, 4 dBi; 5: 6 to 23 dBm, 5 dBi', packs: '3: 369, 5: 599', words: 'ceiling, wall' }
-const WIDE = ['text', 'ports', 'radios']
+const HINTS: Record<string, string> = { ports: '8 x 2500 class 6, 2 x 10000 cage', radios: '2.4: 6 to 20 dBm, 4 dBi; 5: 6 to 23 dBm, 5 dBi', packs: '3: 369, 5: 599', rates: '-90: 20, -80: 90', words: 'ceiling, wall' }
+const WIDE = ['text', 'ports', 'radios', 'rates']
 const FLAGS = [{ value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }]
 const changed = computed(() => props.fields.some((f) => (values.value[f.name] ?? '') !== (props.row.values[f.name] ?? '')))
 const choicesOf = (choices: readonly string[]) => [{ value: '', label: 'not said' }, ...choices.map((c) => ({ value: c, label: c }))]

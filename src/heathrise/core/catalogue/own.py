@@ -13,6 +13,7 @@ from ..base.plain_text import plain_values
 from ..design import DesignError, Problem, describe
 from .devices import DeviceModel, SplitterModel
 from .entries import Entry
+from .far_models import BridgeModel, RemoteModel, SunModel
 from .models import BatteryModel, ConverterModel, ExtenderModel, FrameModel, InjectorModel, SwitchModel
 from .shelves import Catalogue
 
@@ -24,6 +25,9 @@ PLAIN_SHELVES: dict[str, type[Entry]] = {
     "splitters": SplitterModel,
     "frames": FrameModel,
     "batteries": BatteryModel,
+    "bridges": BridgeModel,
+    "remotes": RemoteModel,
+    "suns": SunModel,
 }
 MOST_OWN = 2_000
 _ID = re.compile(r"^[a-z0-9][a-z0-9_.-]{0,59}$")
@@ -56,6 +60,9 @@ def shelves_of(catalogue: Catalogue) -> dict[str, str]:
         "splitters": "Splitter",
         "frames": "Frame",
         "batteries": "Battery",
+        "bridges": "Radio for a line",
+        "remotes": "Router, dish or adapters for far places",
+        "suns": "Solar panel or its battery",
     }
     return {**{role.shelf: role.name for role in catalogue.roles.values()}, **plain}
 
@@ -164,6 +171,8 @@ def _wrong(catalogue: Catalogue, shelf: str, entry: Entry) -> Iterator[tuple[str
         yield "va", "a battery holds Wh, gives W, and at least as many VA"
     if isinstance(entry, ExtenderModel) and entry.gives_class > entry.in_class:
         yield "gives_class", f"it cannot give class {entry.gives_class} on out of class {entry.in_class}"
+    if isinstance(entry, BridgeModel) and entry.rates != tuple(sorted(set(entry.rates))):
+        yield "rates", "each faster rate wants a higher level, and no level stands twice: the slowest first"
     if isinstance(entry, FrameModel) and entry.wall and not entry.holes_mm:
         yield "holes_mm", "a wall frame has two rows of holes: say how far they are apart"
 
