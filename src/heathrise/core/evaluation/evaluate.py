@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import TypeVar
 
 from ..base.bands import Band
 from ..base.frozen import Frozen
-from ..base.memo import IdentityMemo
 from ..brief import BriefChapter, SiteStatus, brief_findings
 from ..building import PlanChapter, plan_findings
 from ..cabling import (
@@ -21,28 +20,14 @@ from ..cabling import (
     shared_load,
 )
 from ..catalogue import Catalogue
-from ..context.findings import Cure, Finding, Stage, worst_first
+from ..context.findings import Cure, Finding, worst_first
 from ..context.plan import Plan
-from ..context.unmoved import as_they_hang, unmoved
 from ..design import Design, Device, EquipmentRoom, Extender
 from ..elevation import RackChapter, rack_findings
 from ..mains import mains_lines
 from ..power import CableHop, over_run
 from ..rack import NO_POWER, PowerPlan, PowerRun, RoomUp, plan_power, power_findings
-from ..settings import (
-    Plug,
-    SettingsChapter,
-    SettingsSheet,
-    beacon_findings,
-    beacons_by_band,
-    fabric_of,
-    leak_findings,
-    network_findings,
-    port_findings,
-    portal_findings,
-    settings_sheet,
-    with_hosts,
-)
+from ..settings import SettingsChapter, SettingsSheet, beacon_findings, beacons_by_band
 from ..sight import views_of
 from ..signal import (
     ChannelPlan,
@@ -68,9 +53,11 @@ from ..signal import (
 from ..walling import gaps_of
 from .brief_status import brief_chapter, paths_of, planned_stand
 from .chains import Chain, ChainChapter, chain_findings, chains_of
+from .chapters import Chapters
 from .far_ports import far_loads
 from .plugs import plugs_of
 from .racks import rack_chapter
+from .settled import network_told, settings_told
 from .side_effects import said_spoiled
 from .totals import Totals, totals_of
 
@@ -175,9 +162,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     chapters.tell("power", lambda: rack_findings(design, catalogue, racks))
     chains = chapters.run("power", lambda: _chains(design, catalogue, links, power)) or ()
     chapters.tell("power", lambda: chain_findings(design, catalogue, chains))
-    still = unmoved(design)
-    found = _networks.get((still, catalogue), None, lambda: _of_networks(still, catalogue))
-    chapters.findings += as_they_hang(found, design)
+    chapters.findings += network_told(design, catalogue)
     if full and air is not None:
         if not wait:
             tasks = chapters.run("signal", lambda: channel_tasks(air, begin=False)) or {}
@@ -185,11 +170,8 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     settings: SettingsSheet | None = None
     if full:
         wired = frozenset({*wires_of(design, links.runs), *(p.device for p in power.plugged if not p.wrong)})
-        plugs = tuple(plugs_of(power))
-        settings, found = _settled.get(
-            (still, catalogue), (plugs, wired), lambda: _settings(still, catalogue, plugs, wired)
-        )
-        chapters.findings += as_they_hang(found, design)
+        settings, found = settings_told(design, catalogue, tuple(plugs_of(power)), wired)
+        chapters.findings += found
     brief = _brief(chapters, plan, planned_stand(design, catalogue, air, links, power, signal), links)
     mains = chapters.run("plan", lambda: mains_lines(design)) or ()
     views = chapters.run("plan", lambda: views_of(design, catalogue)) or ()
@@ -264,32 +246,6 @@ def _brief(chapters: Chapters, plan: Plan, planned: SiteStatus, links: CableChap
     return chapter or BriefChapter()
 
 
-# While gear is moved within its rooms no setting changes.
-_networks: IdentityMemo[tuple[Finding, ...]] = IdentityMemo(64)
-_settled: IdentityMemo[tuple[SettingsSheet | None, tuple[Finding, ...]]] = IdentityMemo(64)
-
-
-def _of_networks(design: Design, catalogue: Catalogue) -> tuple[Finding, ...]:
-    chapters = Chapters()
-    chapters.tell("settings", lambda: network_findings(design, catalogue))
-    chapters.tell("settings", lambda: portal_findings(design, catalogue))
-    return tuple(chapters.findings)
-
-
-def _settings(
-    design: Design, catalogue: Catalogue, plugs: Sequence[Plug], wired: Collection[str]
-) -> tuple[SettingsSheet | None, tuple[Finding, ...]]:
-    chapters = Chapters()
-    sheet = chapters.run("settings", lambda: settings_sheet(design, catalogue, plugs, wired))
-    if sheet is not None:
-        ports = sheet.ports
-        chapters.tell("settings", lambda: port_findings(design, catalogue, ports))
-        fabric, bare = fabric_of(design, catalogue, plugs, ports), sheet
-        chapters.tell("settings", lambda: leak_findings(fabric))
-        sheet = chapters.run("settings", lambda: with_hosts(bare, fabric)) or sheet
-    return sheet, tuple(chapters.findings)
-
-
 def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -> SettingsChapter:
     fields = {k: getattr(sheet, k) for k in SettingsSheet.model_fields} if sheet is not None else {}
     nothing = {"networks": (), "names": (), "ports": (), "mesh_reason": ""}
@@ -352,45 +308,3 @@ def _starves(catalogue: Catalogue) -> Callable[[Device, RunVerdict, Sequence[Ext
 
 def rooms_up_of(uplinks: Sequence[UplinkVerdict]) -> dict[str, RoomUp]:
     return {u.room or "": RoomUp(u.to_room, u.medium, u.speed_mbps) for u in uplinks}
-
-
-class Chapters:
-    """Works out one chapter after the other; one that fails says so while all others stand."""
-
-    def __init__(self) -> None:
-        self.findings: list[Finding] = []
-
-    def of(self, stage: Stage) -> tuple[Finding, ...]:
-        """Return the findings of one stage."""
-        return tuple(f for f in self.findings if f.stage == stage)
-
-    def run(self, stage: Stage, work: Callable[[], T]) -> T | None:
-        """Return what ``work`` gives, or None and a finding where it fails."""
-        try:
-            return work()
-        except Exception as error:
-            log.exception("the %s chapter could not be worked out", stage)
-            self.findings.append(_failed(stage, len(self.findings), error))
-            return None
-
-    def tell(self, stage: Stage, work: Callable[[], Iterable[Finding]]) -> None:
-        """Add the findings that ``work`` yields, up to where it fails."""
-
-        def add() -> None:
-            for finding in work():
-                self.findings.append(finding)
-
-        self.run(stage, add)
-
-
-def _failed(stage: Stage, number: int, error: Exception) -> Finding:
-    return Finding(
-        id=f"failed-{stage}-{number}",
-        stage=stage,
-        severity="not_met",
-        text=f"This could not be worked out ({type(error).__name__}). What is drawn is safe and "
-        "all else stands. Undo the last edit, or send the project file to whoever keeps this "
-        "program.",
-        rule="every chapter of the plan is worked out",
-        source="this program",
-    )
