@@ -25,6 +25,7 @@ from heathrise.core.design import (
     design_of,
     put,
 )
+from heathrise.core.diagram import diagram_of
 from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.evaluation.far_sites import taken_offers
 from heathrise.core.far import FarOffer
@@ -474,6 +475,17 @@ def test_a_taken_way_stands_in_a_port_and_its_watts_count() -> None:
         if way_id == "copper-cable":  # the port's watts are those that the way itself was judged by
             assert after.power.far[0].port_w == pytest.approx(offer.source_w, abs=0.1)
             assert after.power.far[0].source == f"SW port {port.port}"
+
+
+def test_a_far_place_hangs_in_the_diagram_by_what_it_is_reached_over() -> None:
+    said = {"fibre-mains": "fibre", "radio_60-mains": "air", "copper-cable": "copper"}
+    for way_id, kind in said.items():
+        drawn = diagram_of(plan(_switched(way_id, at=(1.0, 61.0), power="socket")))
+        (node,) = [n for n in drawn.nodes if n.kind == "far"]
+        assert node.parent == "sw" and node.name == "Barn" and node.joint is not None
+        assert node.joint.kind == kind and node.joint.ports
+        assert bool(node.joint.watts) == (way_id != "fibre-mains")
+        assert ("dBm" in node.says["cables"]) == (kind == "air")
 
 
 def test_what_goes_through_no_port_asks_for_none() -> None:

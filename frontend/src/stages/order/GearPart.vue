@@ -75,7 +75,7 @@ async function send(data: File, take: boolean) {
       <div class="table">
         <a class="out" href="/api/firm/gear.csv" download><i class="pi pi-download" /> Table of own gear, CSV</a>
         <ListIn label="Take a table of gear in" what="things" :send="send" />
-        <p class="quiet">Columns shelf and label at least; ports as “8 x 2500 class 6, 2 x 10000 cage”, radios as “5: 6 to 23 dBm, 4 dBi”. What has an id of the table is changed, the rest is new.</p>
+        <p class="quiet">Columns shelf and label at least; ports as “8 x 2500 class 6, 2 x 10000 cage”, radios as “5: 6 to 23 dBm, 4 dBi”, a line radio’s rates as “-90: 20, -80: 90”. What has an id of the table is changed, the rest is new.</p>
       </div>
     </template>
   </section>

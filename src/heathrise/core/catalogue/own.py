@@ -60,9 +60,9 @@ def shelves_of(catalogue: Catalogue) -> dict[str, str]:
         "splitters": "Splitter",
         "frames": "Frame",
         "batteries": "Battery",
-        "bridges": "Radio for a line",
-        "remotes": "Router, dish or adapters for far places",
-        "suns": "Solar panel or its battery",
+        "bridges": "Line radio",
+        "remotes": "Far router, dish",
+        "suns": "Solar gear",
     }
     return {**{role.shelf: role.name for role in catalogue.roles.values()}, **plain}
 

@@ -147,13 +147,20 @@ def _recorder(known: Known, joints: Joints, use: PortUse) -> Node:
     )
 
 
+# What a far place hangs on; adapters for power-line on a cord.
+_OVER = {"radio_5": "air", "radio_60": "air", "fibre": "fibre"}
+_OVER |= dict.fromkeys(("copper", "extender", "extenders", "switch"), "copper")
+
+
 def _far(known: Known, joints: Joints, use: PortUse, place: str) -> Node:
     """Return a place on the land that hangs on a rack by the way that was taken."""
     joint, offer = joints.of_recorder(use), taken_offers(known.plan).get(place)
     fed = next((row for row in known.evaluation.power.far if row.device == use.link), None)
-    facts = {"watts": fed.expected_w} if fed is not None else {}
+    facts: dict[str, object] = {"watts": fed.expected_w} if fed is not None else {}
     if offer is not None:
         facts["speed_mbps"] = min(joint.speed_mbps, offer.mbps)
+        facts["kind"] = _OVER.get(offer.medium, "cord")
+        facts["level_dbm"] = offer.level_dbm
     joint = joint.model_copy(update=facts)
     return Node(
         id=use.link or "",
