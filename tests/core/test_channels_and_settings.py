@@ -146,7 +146,8 @@ def test_an_ipv6_subnet_is_one_however_it_is_spelt(
         "host": f"{address}/{prefix}",
         "spaced": f" {plain} ",
     }[how]
-    network = _network("a", 10, spelt[:43])
+    # As long as a field takes: the longest has no room for spaces.
+    network = _network("a", 10, spelt if len(spelt) <= 43 else spelt.strip())
     assert parse_subnet(network.subnet) == plain
     _, found = _findings(load_catalogue(), network, _network("b", 20, "192.168.20.0/24"))
     assert not {
