@@ -13,6 +13,7 @@ from heathrise.core.design import FarPoint, put
 from heathrise.core.views.far_ways import far_ways
 from heathrise.demo import hill_farm
 from heathrise.store import Repository
+from heathrise.store.prices import FirmPrices
 from heathrise.web.app import create_app
 
 
@@ -31,7 +32,8 @@ def test_every_way_goes_over_the_wire_as_the_core_has_it(
     client: FlaskClient, farm: str, repository: Repository
 ) -> None:
     said = client.get(f"/api/projects/{farm}/far/ways?point=far-mast").get_json()
-    plain = far_ways(Plan(hill_farm(), repository.catalogue), "far-mast")
+    prices = FirmPrices(repository.engine).all()  # whatever other tests said of them
+    plain = far_ways(Plan(hill_farm(), repository.catalogue, prices), "far-mast")
     assert [w["id"] for w in said["ways"]] == [w.id for w in plain.ways]
     assert [w["cost"]["total"] for w in said["ways"]] == [w.cost.total for w in plain.ways]
     land = client.get(f"/api/projects/{farm}/far/land").get_json()
