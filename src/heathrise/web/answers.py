@@ -16,7 +16,6 @@ from ..core.views.shown import Shown, shown
 from .patches import Tree, patch
 
 KEPT = 200
-_OVER_TEXT = 8  # times that plain data weighs more than its text
 
 
 @dataclass(frozen=True, eq=False)

@@ -174,8 +174,7 @@ def band_plan(
     return _plans.get((rules,), (domain, said_open, radar, four, lines), make)
 
 
-def band_plan_of(site: Site, catalogue: Catalogue) -> BandPlan:
-    """Return the channels that a site may use."""
-    return band_plan(
-        catalogue.rules, site.domain, site.channels_149_up, site.radar_channels, site.four_channels_24
-    )
+def band_plan_of(site: Site, catalogue: Catalogue, lines: frozenset[int] = frozenset()) -> BandPlan:
+    """Return the channels that a site may use, those of radios' ``lines`` not planned."""
+    said = site.channels_149_up, site.radar_channels, site.four_channels_24
+    return band_plan(catalogue.rules, site.domain, *said, lines)

@@ -47,13 +47,9 @@ def line_channels(design: Design, catalogue: Catalogue) -> dict[str, LineChannel
 
 def channels_left(design: Design, catalogue: Catalogue) -> BandPlan:
     """Return the channels that access points are planned on: those of the site without those of lines."""
-    site, lines = design.site, line_channels(design, catalogue).values()
-    if not lines:
-        return band_plan_of(site, catalogue)
-    bands = _outdoors(design, catalogue)
+    bands, lines = _outdoors(design, catalogue), line_channels(design, catalogue).values()
     gone = frozenset(c for row in lines for c in bands.block("5", row.width_mhz, row.channel))
-    said = site.channels_149_up, site.radar_channels, site.four_channels_24
-    return band_plan(catalogue.rules, site.domain, *said, lines=gone)
+    return band_plan_of(design.site, catalogue, gone)
 
 
 def _outdoors(design: Design, catalogue: Catalogue) -> BandPlan:

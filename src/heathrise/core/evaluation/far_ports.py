@@ -6,10 +6,10 @@ from ..catalogue import PowerDemand
 from ..context.far_links import far_link
 from ..context.plan import Plan
 from ..design import FarPoint
-from ..power import CableHop, over_run
+from ..power import over_run
 from ..rack import FarLoad
 from .far_lines import far_view
-from .far_sites import taken_offers
+from .far_sites import hops_of, taken_offers
 
 
 def far_loads(plan: Plan) -> tuple[FarLoad, ...]:
@@ -22,9 +22,7 @@ def far_loads(plan: Plan) -> tuple[FarLoad, ...]:
             continue
         fed = None
         if port.poe_class is not None:
-            last = len(port.pieces_m) - 1
             between = plan.catalogue.extenders[port.extender] if port.extender is not None else None
-            hops = [CableHop(m, between if k < last else None) for k, m in enumerate(port.pieces_m)]
             asked = PowerDemand(poe_class=port.poe_class, rated_w=port.watts, typical_w=port.watts)
             fed = over_run(
                 plan.rules,
@@ -34,7 +32,7 @@ def far_loads(plan: Plan) -> tuple[FarLoad, ...]:
                 asked,
                 sum(port.pieces_m),
                 plan.rules["far.feed_c"],
-                hops if between is not None else (),
+                hops_of(port.pieces_m, between) if between is not None else (),
             )
         found.append(FarLoad(link, points[key].name, room, port.mbps, fed))
     return tuple(found)

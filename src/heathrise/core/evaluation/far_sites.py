@@ -91,6 +91,12 @@ def node_at(plan: Plan, point: FarPoint, line: FarLine) -> AirHop:
     return best
 
 
+def hops_of(pieces_m: Sequence[float], extender: ExtenderModel | None) -> list[CableHop]:
+    """Return pieces of cable with an extender at the far end of each but the last."""
+    last = len(pieces_m) - 1
+    return [CableHop(m, extender if k < last else None) for k, m in enumerate(pieces_m)]
+
+
 def _feeds(plan: Plan) -> Feeds:
     rules = plan.rules
     heat = rules["far.feed_c"]
@@ -110,8 +116,7 @@ def _feeds(plan: Plan) -> Feeds:
                 0.0,
                 f"{watts:g} W is more than any class of power over a cable has, {kinds[-1].device_w:g}",
             )
-        last = len(pieces) - 1
-        hops = [CableHop(m, extender if k < last else None) for k, m in enumerate(pieces)]
+        hops = hops_of(pieces, extender)
         demand = PowerDemand(poe_class=kind.number, rated_w=watts, typical_w=watts)
         fed = feed_in_hops(rules, demand, watts, hops, heat, to)
         if fed.wrong:

@@ -11,7 +11,19 @@ from ..base.frozen import Frozen
 from ..base.wording import some
 from ..catalogue import Rules, SunModel, Used, on_offer
 from .media import BATTERY, PANELS, Draft
-from .sun import HOURS, Chemistry, Held, SunLoad, battery_wh, held_by_hour, panel_w, sun_hours, usable_share
+from .sun import (
+    HOURS,
+    Chemistry,
+    Held,
+    Sunlit,
+    SunLoad,
+    battery_wh,
+    dark_hour,
+    held_by_hour,
+    panel_w,
+    sun_hours,
+    usable_share,
+)
 from .ways import FarCheck, FarDemand, FarSite
 
 _CHEMISTRY: dict[Chemistry, str] = {"lead_acid": "lead-acid", "lithium": "lithium"}
@@ -110,7 +122,7 @@ def solar(site: FarSite, draft: Draft, demand: FarDemand, load_w: float) -> SunK
     few = count <= most
     would = "" if few else f"less drawn out there: no more than {most} panels stand at one place"
     draft.checks.append(FarCheck(state="met" if few else "near", words=words, would=would, used=used))
-    loads = list(_loads(rules, site, draft, demand))
+    loads = list(_loads(site, draft, demand, load_w))
     spell = _spell(site, cell, number, count * panel.watts, loads, hours)
     draft.checks.append(_through_it(site, spell, count * panel.watts, load_w, hours))
     bill.add(panel.id, count)
@@ -141,18 +153,18 @@ def solar(site: FarSite, draft: Draft, demand: FarDemand, load_w: float) -> SunK
     )
 
 
-def _loads(rules: Rules, site: FarSite, draft: Draft, demand: FarDemand) -> Iterator[SunLoad]:
-    """Yield what hangs on the battery; what the way itself draws is never switched off."""
-    point = site.point
-    if demand.node_w and not draft.serves:
-        yield SunLoad("the access point", demand.node_w, rules["far.shed_below.access_point"])
-    if point.cameras:
-        watts = point.cameras * rules["far.draw_w.camera"]
-        name = "the camera" if point.cameras == 1 else f"{point.cameras} cameras"
-        yield SunLoad(name, watts, rules["far.shed_below.camera"])
-    rest = point.doors * rules["far.draw_w.door"] + (rules["far.draw_w.sensors"] if point.sensors else 0.0)
-    if rest + draft.link_w:
-        yield SunLoad("the rest", round(rest + draft.link_w, 1))
+def _loads(site: FarSite, draft: Draft, demand: FarDemand, load_w: float) -> Iterator[SunLoad]:
+    """Yield what of a load may be switched off, and the rest, what the way itself draws with it."""
+    rules, cameras = site.rules, site.point.cameras
+    node_w = 0.0 if draft.serves else demand.node_w
+    camera_w = cameras * rules["far.draw_w.camera"]
+    if node_w:
+        yield SunLoad("the access point", node_w, rules["far.shed_below.access_point"])
+    if cameras:
+        name = "the camera" if cameras == 1 else f"{cameras} cameras"
+        yield SunLoad(name, camera_w, rules["far.shed_below.camera"])
+    if rest := round(load_w - node_w - camera_w, 1):
+        yield SunLoad("the rest", rest)
 
 
 def _usable_wh(rules: Rules, cell: SunModel, number: int) -> float:
@@ -201,8 +213,8 @@ def _through_it(site: FarSite, spell: SunSpell, panels_w: float, load_w: float, 
     sun = [hours * spell.share] * spell.days
     for days in range(math.ceil(rules["far.cloud_days"]) + 1, _MOST_DAYS + 1):
         _, cell, number = _batteries(site, load_w, days)
-        held = held_by_hour(rules, panels_w, _usable_wh(rules, cell, number), [SunLoad("", load_w)], sun)
-        if held.dark_h is None:
+        bought = Sunlit(panels_w, _usable_wh(rules, cell, number), load_w)
+        if dark_hour(rules, bought, sun) is None:
             return FarCheck(state="near", words=words, would=f"batteries for {days} days of cloud", used=used)
     return FarCheck(state="near", words=words, would="less drawn out there, or power there", used=used)
 
@@ -210,7 +222,7 @@ def _through_it(site: FarSite, spell: SunSpell, panels_w: float, load_w: float, 
 def _dark_h(site: FarSite, cell: SunModel, number: int, panels_w: float, load_w: float) -> int:
     usable = _usable_wh(site.rules, cell, number)
     grey = [0.0] * (math.ceil(usable / load_w / HOURS) + 1)
-    hour = held_by_hour(site.rules, panels_w, usable, [SunLoad("", load_w)], grey).dark_h
+    hour = dark_hour(site.rules, Sunlit(panels_w, usable, load_w), grey)
     assert hour is not None  # without sun every battery is empty some day
     return hour
 

@@ -70,7 +70,6 @@ def plan_power(
         feeds = _given(after, catalogue, plugged_of(after, catalogue), wires, rooms_up, far)[1:]
         return _shared_out(after, catalogue, *feeds, far)
 
-    beyond = {load.link: load.fed for load in far if load.fed is not None}
     short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
     switches, left = _shared_out(design, catalogue, powered, plans, far)
     ways_up = tuple(_ways_up(plans, ports, rooms_up, names))
@@ -78,7 +77,7 @@ def plan_power(
         switches=switches,
         ports=tuple(ports),
         devices=tuple(sources(powered, fed_by)),
-        far=tuple(_beyond(beyond, plans)),
+        far=tuple(_beyond(far, plans)),
         left=left,
         proven=all(plan.result.proven for plan in plans),
         ways_up=ways_up,
@@ -117,14 +116,15 @@ def plan_power(
     )
 
 
-def _beyond(fed: Mapping[str, PoweredDevice], plans: Sequence[_RoomPlan]) -> Iterable[PoweredDevice]:
+def _beyond(far: Sequence[FarLoad], plans: Sequence[_RoomPlan]) -> Iterable[PoweredDevice]:
     """Yield what is fed for far places with the port that feeds it."""
     names = {s.id: s.name for plan in plans for s in plan.rack.shelves}
     slots = {link: slot for plan in plans for link, slot in plan.result.slots.items()}
-    for link, load in fed.items():
-        slot = slots.get(link)
-        source = f"{names[slot.switch]} port {slot.port}" if slot is not None else "none"
-        yield load.model_copy(update={"source": source})
+    for load in far:
+        if load.fed is not None:
+            slot = slots.get(load.link)
+            source = f"{names[slot.switch]} port {slot.port}" if slot is not None else "none"
+            yield load.fed.model_copy(update={"source": source})
 
 
 def _given(

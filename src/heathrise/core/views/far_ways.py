@@ -55,7 +55,6 @@ def _ways(plan: Plan, key: str) -> FarWays:
     demand, ways = _kept.get(
         (point, line, site, catalogue, plan.prices), node, lambda: all_ways(site_of(plan, point, line))
     )
-    as_taken = plan.drawn if point.way.startswith("radio_5-") else _with_line(plan.drawn, point)
     return FarWays(
         point=key,
         name=point.name,
@@ -63,7 +62,7 @@ def _ways(plan: Plan, key: str) -> FarWays:
         years=point.years,
         currency=plan.drawn.site.currency,
         demand=demand,
-        channel=line_channels(as_taken, plan.catalogue).get(key),
+        channel=line_channels(_with_line(plan.drawn, point), plan.catalogue).get(key),
         ways=ways,
     )
 
