@@ -8,7 +8,7 @@ import time
 from heathrise.core.catalogue import load_catalogue
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import Design, FarPoint, apply, put
-from heathrise.core.signal import environment_of
+from heathrise.core.evaluation.evaluate import evaluate
 from heathrise.core.views.far_ways import far_ways
 from heathrise.demo import watermill
 
@@ -38,14 +38,14 @@ def _places(run: int) -> Design:
 
 
 def far() -> None:
-    """Print what all ways to a place take to work out, the plan's air being known."""
+    """Print what all ways to a place take to work out, the plan itself being judged."""
     marks = Marks("Far places: every way to each")
     catalogue = load_catalogue()
     one: list[float] = []
     all_of_them: list[float] = []
     for run in range(RUNS):
         plan = Plan(_places(run), catalogue)
-        environment_of(plan)
+        evaluate(plan)
         began = time.perf_counter()
         far_ways(plan, "p-0")
         one.append(time.perf_counter() - began)

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 from pathlib import Path
 
+import pypdfium2
 import pytest
 from playwright.sync_api import expect
 
@@ -209,6 +210,56 @@ def test_all_places_hang_on_one_feed_and_a_line_is_set_where_it_is_taken(
     expect(page.get_by_role("button", name=re.compile("Not met Without a port: High fold"))).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     sheet.saved(revision + 2)
+
+
+def test_trees_are_drawn_across_a_line_and_dug_land_is_printed(open_sheet: Callable[..., Sheet]) -> None:
+    sheet, revision = farm(open_sheet)
+    page = sheet.page
+    page.wait_for_selector("[data-testid=site] [data-building]")
+    land = page.get_by_test_id("far-land")
+    expect(land).to_contain_text("together")
+
+    def middle(selector: str) -> tuple[float, float]:
+        left, top, wide, high = sheet.box(selector)
+        return left + wide / 2, top + high / 2
+
+    house, mast = middle("[data-building]"), middle("[data-far=far-mast] .post")
+    x, y = (house[0] + mast[0]) / 2, (house[1] + mast[1]) / 2
+    page.get_by_role("button", name="Trees", exact=True).click()
+    for dx, dy in ((-30, 12), (30, 12), (30, -12), (-30, -12)):
+        page.mouse.click(x + dx, y + dy)
+    page.keyboard.press("Enter")
+    sheet.saved(revision + 1)
+    expect(page.locator("[data-grove]")).to_have_count(2)
+    height = page.get_by_label("Height of the trees")
+    expect(height).to_be_visible()
+    height.fill("25")
+    height.press("Tab")
+    sheet.saved(revision + 2)
+    page.locator("[data-far=far-mast]").dispatch_event("click")
+    band = page.get_by_test_id("far-section")
+    expect(band).to_contain_text("Blocked")
+    expect(band).to_contain_text("in 10 years trees stand")
+    expect(band).to_contain_text(re.compile(r"[\d.]+ leaves"))
+    # A way that is taken is drawn as it is dug, and stands on the sheet of the site.
+    page.locator("[data-far=far-gate]").dispatch_event("click")
+    page.locator("[data-all-ways]").click()
+    page.get_by_test_id("far-ways").locator("[data-way=fibre-cable]").click()
+    page.get_by_test_id("far-way").locator("[data-take]").click()
+    sheet.saved(revision + 3)
+    expect(page.locator("[data-far-way=far-gate].ground")).to_have_count(1)
+    page.click("[data-stage=handover]")
+    page.get_by_role("button", name="Papers", exact=True).click()
+    page.get_by_label("Which storeys").click()
+    page.get_by_role("option", name="site", exact=True).click()
+    with page.expect_download() as printed:
+        page.locator("[data-print=sheets_pdf]").click()
+    document = pypdfium2.PdfDocument(printed.value.path())
+    text = re.sub(r"\s+", "", document[0].get_textpage().get_text_bounded())
+    assert len(document) == 1 and "Drivegate" in text and "acrossadrive" in text and "26.5" in text
+    for k in range(3):
+        page.get_by_role("button", name="Undo").click()
+        sheet.saved(revision + 4 + k)
 
 
 def test_what_was_measured_of_a_cellular_network_counts(

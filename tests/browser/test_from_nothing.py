@@ -167,7 +167,7 @@ def test_a_garden_house_is_set_where_it_stands(open_sheet: Callable[..., Sheet])
     page.keyboard.press("ArrowRight")
     sheet.saved(revision + 2)
     expect(apart).not_to_have_value("31.5 m")
-    page.get_by_role("button", name="Buried service").first.click()
+    page.get_by_role("button", name="Buried", exact=True).first.click()
     left, top, wide, high = sheet.box("[data-duct]")
     x = left + wide / 2
     for y in (top - 60, top + high + 40):

@@ -6,11 +6,12 @@ storeys that do not contradict each other and rays that meet no wall exactly at 
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterator
 
 from heathrise.core.catalogue import Catalogue
-from heathrise.core.design import Building, Design, Device, Floor, Opening, Space, Wall
+from heathrise.core.design import Building, Design, Device, Floor, Grove, Opening, Space, Wall
 
 MHZ = {"2.4": 2437.0, "5": 5500.0, "6": 6500.0}
 Point3 = tuple[float, float, float]
@@ -209,6 +210,46 @@ def _levels(site: Site) -> set[float]:
     return {round(z, 9) for z in found}
 
 
+def leaves_m(grove: Grove, here: Point3, there: Point3, grown_m: float = 0.0) -> float:
+    """Metres of a way in a grove's leaves: cut wherever it meets the outline, the lowest leaves or the tops;
+    of each piece its middle says whether it lies within. Heights over the ground."""
+    cuts = [0.0, 1.0]
+    for level in (grove.clear_m, grove.height_m + grown_m):
+        if here[2] != there[2]:
+            cuts.append((level - here[2]) / (there[2] - here[2]))
+    ring = grove.outline
+    for (ax, ay), (bx, by) in zip(ring, (*ring[1:], ring[0]), strict=True):
+        # The edge's line as u x + v y = w.
+        u, v = by - ay, ax - bx
+        start, end = (u * (p[0] - ax) + v * (p[1] - ay) for p in (here, there))
+        if start != end:
+            cuts.append(start / (start - end))
+    cuts = sorted(c for c in cuts if 0 <= c <= 1)
+    found = 0.0
+    for a, b in itertools.pairwise(cuts):
+        x, y, h = (p + (q - p) * (a + b) / 2 for p, q in zip(here, there, strict=True))
+        if inside(ring, x, y) and grove.clear_m <= h <= grove.height_m + grown_m:
+            found += (b - a) * math.dist(here, there)
+    return found
+
+
+def takes_db(ghz: float, metres: float) -> float:
+    """What so many metres of leaves take."""
+    if metres <= 14:
+        return 0.45 * ghz**0.284 * metres
+    return max(0.45 * ghz**0.284 * 14, 1.33 * ghz**0.284 * metres**0.588)
+
+
+def trees_db(site: Site, here: Point3, from_floor: str, there: Point3, floor: str, band: str) -> float:
+    grounds = []
+    for key in (from_floor, floor):
+        mine = [f for f in site.floors.values() if f.building == site.floors[key].building and f.level >= 0]
+        grounds.append(min(f.elevation_m for f in mine))
+    a, b = (*here[:2], here[2] - grounds[0]), (*there[:2], there[2] - grounds[1])
+    metres = sum(leaves_m(grove, a, b) for grove in site.design.of(Grove).values())
+    return takes_db(MHZ[band] / 1000, metres)
+
+
 def antenna_db(pattern: str, device: Device, here: Point3, there: Point3) -> float:
     """Attenuation off the boresight, from the angles themselves."""
     dx, dy, dz = (b - a for a, b in zip(here, there, strict=True))
@@ -239,4 +280,5 @@ def path_loss_db(
     pattern = catalogue.airs[device.model].pattern
     loss = free + antenna_db(pattern, device, here, there)
     start = (*stand(site, device), here[2])
+    loss += trees_db(site, start, device.floor, there, floor, band)
     return loss + walls_db(site, start, there, band) + slabs_db(site, start, there, band)

@@ -18,6 +18,7 @@ from heathrise.core.design import (
     Element,
     EquipmentRoom,
     Floor,
+    Grove,
     Opening,
     Riser,
     Site,
@@ -131,7 +132,30 @@ def sites(draw: st.DrawFn, devices: int = 2) -> Design:
             highest_level=max(0, storeys - 1),
         )
     )
+    elements += draw(trees(turn))
     return design_of(elements)
+
+
+@st.composite
+def trees(draw: st.DrawFn, turn: float) -> list[Grove]:
+    """None, or a hedge with a bend and a wood about the house: outlines that no line runs along."""
+    found = []
+    for k in range(draw(st.sampled_from([0, 0, 1, 2]))):
+        west, south = draw(st.sampled_from([(-3.17, -7.31), (1.37, 8.23), (6.71, 11.19), (-5.3, 2.9)]))
+        wide, deep = draw(st.sampled_from([(9.3, 2.1), (3.7, 5.9), (14.1, 4.3)]))
+        notch = (west + 0.45 * wide, south + 0.31 * deep)
+        ring = [
+            (west, south),
+            notch,
+            (west + wide, south + 0.1),
+            (west + wide - 0.3, south + deep),
+            (west + 0.2, south + deep + 0.4),
+        ]
+        clear = draw(st.sampled_from([0.0, 1.5]))
+        top = draw(st.sampled_from([2.3, 6.0]))
+        outline = tuple(turned(p, turn) for p in ring)
+        found.append(Grove(id=f"g{k}", name=f"Trees {k}", outline=outline, height_m=top, clear_m=clear))
+    return found
 
 
 @st.composite

@@ -18,7 +18,8 @@ from heathrise.core.context.scope import as_planned
 from heathrise.core.design import Design, Device, Floor, OwnFigure, apply, put
 from heathrise.core.signal import air_of, calibrate, losses_db, proposed_names, readings_at
 from heathrise.core.signal.crossed import crossed, fixed_dbm, heard_by_radio
-from heathrise.core.signal.explain import named_panels, ray_to
+from heathrise.core.signal.explain import ray_to
+from heathrise.core.signal.ray_pieces import named_panels
 from heathrise.core.views.calibration import MOST_UNKNOWN, proposals
 from heathrise.formats.survey_csv import read_survey
 from heathrise.standins.surveyor import Hidden, surveyed_csv
@@ -213,6 +214,8 @@ def test_many_rays_at_once_are_those_explained_one_by_one(design: Design, seed: 
             assert found.slabs_db[k] == pytest.approx(slabs, abs=0.05)
             level = fixed[k] - air.terrain.exponent * 10 * math.log10(max(found.distance_m[k], 1))
             level -= found.walls_db[k] + found.slabs_db[k]
+            leaves = sum(c.takes_db for c in ray.crossings if c.kind == "leaves")
+            assert found.leaves_db[k] == pytest.approx(leaves, abs=0.05)
             assert level == pytest.approx(ray.downlink_dbm, abs=0.05)
             looked_at += 1
     assert looked_at == len(readings)

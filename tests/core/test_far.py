@@ -28,7 +28,6 @@ from heathrise.core.far import (
     feed_tree,
     foliage_db,
     fresnel_m,
-    ground_of,
     judge_sight,
     least_masts,
     longest_m,
@@ -38,6 +37,7 @@ from heathrise.core.far import (
     rain_db,
     sound_gauges,
     sun_hours,
+    trees_of,
 )
 from heathrise.core.far.radio_link import free_space_db
 from heathrise.core.power.loop import feed
@@ -201,7 +201,7 @@ def test_least_masts_clear_the_zone_and_no_lower_ones_do(ground: Ground, ghz: fl
 
 def test_trees_on_flat_land_want_what_the_sum_says() -> None:
     """300 m at 5.6 GHz, trees of 4 m half-way that grow 0.4 m: in ten years 8 + 0.6 x 2.0 m, and the earth."""
-    ground = ground_of(RULES, ((0, 0), (300, 0)), ((149.9, 150.1, 4, None),))
+    ground = Ground((0, 300), (0, 0), trees_of(RULES, ((149.9, 150.1, 4, None),)))
     near, far = least_masts(ground, 5.6, 0.6, 10) or (0, 0)
     assert (near + far) / 2 == pytest.approx(8 + 0.6 * 2.004, abs=0.01)
     assert clearance(ground, 6, 6, 5.6, 10).leaves_m > 0 == clearance(ground, 9, 9, 5.6, 10).leaves_m

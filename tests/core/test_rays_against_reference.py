@@ -104,6 +104,7 @@ def _hearing_off_db(design: Design) -> float:
     loss += plain.antenna_db(patterns[1], other, there, here)
     start, end = ((*plain.stand(site, d), p[2]) for d, p in ((one, here), (other, there)))
     loss += plain.slabs_db(site, start, end, "5") + plain.walls_db(site, start, end, "5")
+    loss += plain.trees_db(site, start, one.floor, end, other.floor, "5")
     radios = [air.radios[d.id, "5"] for d in (one, other)]
     heard = max(r.power_dbm for r in radios) + sum(r.gain_dbi for r in radios) - loss
     off = abs(float(hearing_dbm(air, "5")[0, 1]) - heard)

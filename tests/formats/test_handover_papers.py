@@ -183,10 +183,13 @@ def test_sheets_have_the_size_and_the_scale_that_were_asked_for(paper: str, scal
     sizes, pages = _sizes(data), _drawn(data)
     for size in sizes:
         assert tuple(size) in (pytest.approx(PAPERS[paper], abs=0.2), pytest.approx(_FLAT[paper], abs=0.2))
+    # First the whole site, as large as one page holds it; then the storeys.
+    land, *storeys = pages
+    assert "Gardenduct" in land
     if scale is None:
-        assert len(pages) == len(job.drawn.floors())
+        assert len(storeys) == len(job.drawn.floors())
     else:
-        assert all(f"1:{scale}" in page for page in pages)
+        assert all(f"1:{scale}" in page for page in storeys)
     for floor in job.drawn.floors():
         assert any(floor.name.replace(" ", "") in page for page in pages)
 

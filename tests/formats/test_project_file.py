@@ -26,7 +26,7 @@ from heathrise.formats.tables_csv import cable_schedule, port_map
 
 from ..thorough import examples
 
-SHIPPED = Path(project_file.__file__).parent / "schema" / "project-18.json"
+SHIPPED = Path(project_file.__file__).parent / "schema" / "project-19.json"
 
 
 @pytest.fixture(scope="module")

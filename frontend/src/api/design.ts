@@ -12,6 +12,7 @@ export const KINDS: Kind[] = [
   "riser",
   "duct",
   "buried_service",
+  "grove",
   "equipment_room",
   "far_point",
   "device",
@@ -128,6 +129,7 @@ export const REFERENCES: Record<Kind, Reference[]> = {
     }
   ],
   "buried_service": [],
+  "grove": [],
   "equipment_room": [
     {
       "field": "floor",

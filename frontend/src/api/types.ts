@@ -131,6 +131,7 @@ export type Building = ElementOf<'building'>
 export type Duct = ElementOf<'duct'>
 export type BuriedService = ElementOf<'buried_service'>
 export type FarPoint = ElementOf<'far_point'>
+export type Grove = ElementOf<'grove'>
 export type EquipmentRoom = ElementOf<'equipment_room'>
 export type Panel = ElementOf<'panel'>
 export type Socket = ElementOf<'socket'>

@@ -33,7 +33,7 @@ export function temperature(celsius: number): string {
   return imperial.value ? `${Math.round(celsius * 1.8 + 32)} °F` : `${Math.round(celsius)} °C`
 }
 
-const FIGURE = /(-?\d+(?:\.\d+)?)\u00a0(m|°C)(?![\w/])/g
+const FIGURE = /(-?\d+(?:\.\d+)?)\u00a0(m|°C)(?![\w/²³])/g
 
 /** A sentence with its lengths and temperatures in the units of the switch. */
 export function inUnits(sentence: string): string {

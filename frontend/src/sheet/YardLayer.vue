@@ -6,7 +6,7 @@ import { linePath } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 import type { Viewport } from './useViewport'
 
-/** What lies about this storey's building: the other buildings, and the ducts in the ground. */
+/** What lies about this storey's building: the other buildings, trees, and the ducts in the ground. */
 const props = defineProps<{ floor: string; ducts: Duct[]; viewport: Viewport; chosen: string | null; active: boolean }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const store = useDesign()
@@ -34,6 +34,7 @@ const lines = computed(() =>
 <template>
   <g data-layer="yard" :class="{ active }">
     <g :transform="viewport.transform.value">
+      <path v-for="g in store.all('grove')" :key="g.id" :d="`${linePath(g.outline)}Z`" class="trees" vector-effect="non-scaling-stroke" :data-trees="g.id"><title>{{ g.name }}</title></path>
       <path v-for="n in neighbours" :key="n.id" :d="n.path" class="building" vector-effect="non-scaling-stroke" />
       <template v-for="line in lines" :key="line.duct.id">
         <path :d="line.path" class="duct" :class="{ chosen: line.duct.id === chosen }" vector-effect="non-scaling-stroke" />
@@ -55,6 +56,13 @@ g {
   fill: color-mix(in srgb, var(--paper) 55%, transparent);
   stroke: var(--granite-mid);
   stroke-width: 1.2;
+}
+.trees {
+  fill: var(--moss);
+  fill-opacity: 0.14;
+  stroke: var(--moss);
+  stroke-width: 1.2;
+  stroke-dasharray: 6 3;
 }
 .name {
   font: 600 12px var(--condensed);

@@ -10,6 +10,7 @@ from ..core.design import (
     Design,
     EquipmentRoom,
     FarPoint,
+    Grove,
     LineEntry,
     Network,
     Panel,
@@ -105,15 +106,14 @@ def hill_farm() -> Design:
     return drawing.design()
 
 
-def _land() -> list[FarPoint]:
+def _land() -> list[FarPoint | Grove]:
     """Return the places, with what was walked off between the house and two of them."""
     walked: dict[str, dict[str, object]] = {
-        # The wood below the fold grows into the line.
-        "far-fold": {"profile": ((40, 3.0), (90, 6.5), (150, 9.0)), "trees": ((96, 124, 7.0, 0.4),)},
+        "far-fold": {"profile": ((40, 3.0), (90, 6.5), (150, 9.0))},
         "far-mast": {"profile": ((60, 5.0), (130, 9.0), (200, 18.0)), "mast_m": 6.0},
         "far-gate": {"trees": ((60, 74, 6.0, 0.3),)},
     }
-    return [
+    places: list[FarPoint | Grove] = [
         FarPoint.model_validate(
             {
                 "id": key,
@@ -134,6 +134,9 @@ def _land() -> list[FarPoint]:
         )
         for key, name, what, at, ground, clients, cameras, doors, sensors, power, land in PLACES
     ]
+    # The wood below the fold grows into its line.
+    wood = ((72.0, 66.0), (86.0, 54.0), (103.0, 64.0), (112.0, 84.0), (98.0, 97.0), (79.0, 87.0))
+    return [*places, Grove(id="grove-wood", name="Fold wood", outline=wood, height_m=7.0, clear_m=1.5)]
 
 
 def _networks() -> list[Network | WirelessName]:

@@ -1,7 +1,7 @@
 """The project file: a design as documented, versioned JSON.
 
-``{"format": "heathrise-project", "version": 18, "name": ..., "elements": {kind: [element, ...]},
-"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-18.json``.
+``{"format": "heathrise-project", "version": 19, "name": ..., "elements": {kind: [element, ...]},
+"gear": {shelf: [entry, ...]}}``; the JSON Schema lies beside this module as ``schema/project-19.json``.
 ``gear`` is what the plan has of the firm's own, so that the file opens where nobody has it.
 
 Version 1 knew no roofs, no margin and no bundles, version 2 no figures of its own, version 3 no brief,
@@ -10,9 +10,10 @@ and no digging, version 7 no mains, extenders or things in racks, version 8 no p
 no shortest runs and nothing plugged into a device, version 9 no gear of the firm's own, no disks and no
 reduced power, version 11 no practice profile, version 12 no page for guests, no vouchers and no quiet day,
 version 13 no pools by hand and no limit for a whole network, version 14 nothing of others in the ground,
-version 15 no places on the land, version 16 no ways to them:
-what a file leaves out takes its default. Until version 11 a wireless name had to say whether it has fast
-transition; where that is what its network's purpose has anyway, it is by the practice profile from now on.
+version 15 no places on the land, version 16 no ways to them, version 18 no trees that are drawn and no
+injectors for far places: what a file leaves out takes its default. Until version 11 a wireless name had to
+say whether it has fast transition; where that is what its network's purpose has anyway, it is by the
+practice profile from now on.
 """
 
 from __future__ import annotations
@@ -31,8 +32,8 @@ from ..core.context.plan import Plan
 from ..core.design import KINDS, MANY_LINES, Design, DesignError, Element, Problem, parse_element
 
 FORMAT = "heathrise-project"
-VERSION = 18
-READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18)
+VERSION = 19
+READS = (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19)
 MAX_BYTES = 20_000_000
 MAX_NAME = 120
 _MOST_PER_KIND = max(MAX_ELEMENTS.values())

@@ -27,7 +27,7 @@ from .models import ProjectDocument
 from .projects import document_of
 from .wire import AUTHOR, download, json_of
 
-SCHEMA_FILE = "project-18.json"
+SCHEMA_FILE = "project-19.json"
 SETTINGS_SCHEMA_FILE = "settings-2.json"
 OUT = {name: row for name, row in formats("out").items() if not row.paper}
 

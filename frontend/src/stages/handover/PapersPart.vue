@@ -22,9 +22,11 @@ const PAPERS = ['A4', 'A3', 'Letter', 'Tabloid']
 const scale = ref(0)
 const SCALES = [{ value: 0, label: 'to fit the page' }, ...[50, 100, 200].map((s) => ({ value: s, label: `1 : ${s}` }))]
 const storeys = ref('all')
-const STOREYS = computed(() => [{ value: 'all', label: 'every storey' }, { value: 'this', label: store.find('floor', props.floor)?.name ?? 'this storey' }])
+/** There is more to the site than one building. */
+const land = computed(() => store.all('building').length > 1 || (['duct', 'buried_service', 'grove', 'far_point'] as const).some((kind) => store.all(kind).length > 0))
+const STOREYS = computed(() => [{ value: 'all', label: land.value ? 'site and every storey' : 'every storey' }, ...(land.value ? [{ value: 'site', label: 'site' }] : []), { value: 'this', label: store.find('floor', props.floor)?.name ?? 'this storey' }])
 const sheets = computed(() => ({
-  paper: paper.value, ...(scale.value ? { scale: scale.value } : {}), ...(storeys.value === 'this' ? { floors: [props.floor] } : {}),
+  paper: paper.value, ...(scale.value ? { scale: scale.value } : {}), ...(storeys.value === 'all' ? {} : { floors: [storeys.value === 'this' ? props.floor : 'site'] }),
 }))
 const paperAt = (id: string | undefined) => `/api/projects/${store.id}/papers/${id ?? ''}`
 

@@ -89,6 +89,7 @@ const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (fo
     <NumberField label="Delay in ms, 0 any" unit="plain" :digits="0" :value="point.delay_ms ?? 0" :min="0" :max="10000" @change="set({ delay_ms: $event || null }, 'Delay')" />
     <NumberField label="For so many years" unit="plain" :digits="0" :value="point.years ?? 10" :min="1" :max="40" @change="set({ years: $event }, 'Years')" />
     <label class="switch"><ToggleSwitch :model-value="!!point.services_known" aria-label="Buried services are known" @update:model-value="set({ services_known: $event }, 'Buried services')" /> Buried services are known</label>
+    <label class="switch"><ToggleSwitch :model-value="!!point.injector" aria-label="An injector at the rack feeds it" @update:model-value="set({ injector: $event }, 'Injector')" /> An injector at the rack feeds it</label>
     <label class="wide">Ground along the line: metres from the rack, height
       <Textarea :model-value="rows(point.profile)" rows="3" fluid class="figure" aria-label="Ground along the line" placeholder="40 -0.5&#10;90 1.2" @change="setProfile" />
     </label>

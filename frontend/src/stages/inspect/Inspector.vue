@@ -13,6 +13,7 @@ import DeviceFields from './DeviceFields.vue'
 import DeviceFigures from './DeviceFigures.vue'
 import DuctFields from './DuctFields.vue'
 import ExtenderFields from './ExtenderFields.vue'
+import GroveFields from './GroveFields.vue'
 import MainsFields from './MainsFields.vue'
 import OpeningFields from './OpeningFields.vue'
 import SightPart from './SightPart.vue'
@@ -36,6 +37,7 @@ const place = computed(() => {
 const duct = computed(() => (props.selection.kind === 'duct' ? store.find('duct', props.selection.id) : undefined))
 const buried = computed(() => (props.selection.kind === 'buried_service' ? store.find('buried_service', props.selection.id) : undefined))
 const far = computed(() => (props.selection.kind === 'far_point' ? store.find('far_point', props.selection.id) : undefined))
+const grove = computed(() => (props.selection.kind === 'grove' ? store.find('grove', props.selection.id) : undefined))
 const MAINS = ['panel', 'socket', 'mains_route', 'light'] as const
 const mains = computed(() => {
   const kind = MAINS.find((k) => k === props.selection.kind)
@@ -44,11 +46,11 @@ const mains = computed(() => {
 })
 const placeKind = computed(() => (props.selection.kind === 'riser' ? 'riser' : 'equipment_room'))
 const title = computed(() => {
-  const named = device.value ?? space.value ?? place.value ?? duct.value ?? buried.value ?? far.value ?? mains.value?.thing
+  const named = device.value ?? space.value ?? place.value ?? duct.value ?? buried.value ?? far.value ?? grove.value ?? mains.value?.thing
   if (named) return named.name
   return { wall: 'Wall', opening: 'Opening' }[props.selection.kind as 'wall' | 'opening'] ?? ''
 })
-const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value ?? buried.value ?? far.value ?? mains.value))
+const removable = computed(() => !!(device.value ?? space.value ?? wall.value ?? opening.value ?? place.value ?? duct.value ?? buried.value ?? far.value ?? grove.value ?? mains.value))
 
 function remove(): void {
   store.commit(`Remove ${title.value}`, removal(store, props.selection.kind, props.selection.id))
@@ -76,6 +78,7 @@ function remove(): void {
     <OpeningFields v-if="opening" :key="opening.id" :opening="opening" />
     <DuctFields v-if="duct" :key="duct.id" :duct="duct" />
     <BuriedFields v-if="buried" :key="buried.id" :service="buried" />
+    <GroveFields v-if="grove" :key="grove.id" :grove="grove" />
     <FarFields v-if="far" :key="far.id" :point="far" />
     <MainsFields v-if="mains" :key="mains.thing.id" v-bind="mains" />
     <PlaceFields v-if="place" :key="place.id" :kind="placeKind" :place="place" />

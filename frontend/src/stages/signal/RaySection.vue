@@ -59,7 +59,7 @@ const walls = computed(() =>
   props.ray.crossings.map((c, i) => {
     const storey = rise.value.seen.find((s) => c.z_m >= s.low_m && c.z_m < s.high_m)
     const level = c.kind === 'slab' || c.kind === 'roof'
-    return { number: i + 1, x: x(c.share), y: y(c.z_m), level, top: y(storey?.high_m ?? c.z_m + 1), foot: y(storey?.low_m ?? c.z_m - 1), wide: Math.min(9, 2 + c.loss_db / 3), opening: c.kind === 'opening' }
+    return { number: i + 1, x: x(c.share), y: y(c.z_m), level, top: y(storey?.high_m ?? c.z_m + 1), foot: y(storey?.low_m ?? c.z_m - 1), wide: Math.min(9, 2 + c.loss_db / 3), opening: c.kind === 'opening', leaves: c.kind === 'leaves' }
   }),
 )
 /** Numbers stand in two rows where they would lie on one another. */
@@ -120,7 +120,7 @@ const marks = computed(() => {
       <text v-for="n in names" :key="n.key" :x="n.x" :y="n.y" :text-anchor="n.left ? 'end' : 'start'" class="storey">{{ n.name }}</text>
       <template v-for="w in walls" :key="w.number">
         <path v-if="w.level" :d="`M${w.x - 26} ${w.y}h52`" class="slab" />
-        <rect v-else :x="w.x - w.wide / 2" :y="w.top" :width="w.wide" :height="Math.max(4, w.foot - w.top)" :class="['wall', { opening: w.opening }]" />
+        <rect v-else :x="w.x - w.wide / 2" :y="w.top" :width="w.wide" :height="Math.max(4, w.foot - w.top)" :class="['wall', { opening: w.opening, leaves: w.leaves }]" />
       </template>
       <path :d="`M${x(0)} ${y(ray.source_z_m)}L${x(1)} ${y(spot.z_m)}`" class="ray" />
       <g :transform="`translate(${x(0)} ${y(ray.source_z_m)}) scale(0.75)`"><MarkShape shape="trig" /></g>
@@ -159,6 +159,9 @@ svg {
 }
 .wall.opening {
   fill: var(--tarn);
+}
+.wall.leaves {
+  fill: var(--moss);
 }
 .slab {
   stroke: var(--ink);

@@ -39,7 +39,9 @@ const how = (k: number) => {
           <tr :data-crossing="c.element">
             <td class="figure number">{{ k + 1 }}</td>
             <td>
+              <span v-if="c.kind === 'leaves'">{{ c.label }}</span>
               <Select
+                v-else
                 :model-value="instead[k] ?? DRAWN" :options="[{ construction: DRAWN, label: c.label, change_db: 0 }, ...c.instead]" option-label="label" option-value="construction" size="small" class="swap"
                 :aria-label="`What stands at ${k + 1}`" @update:model-value="instead = $event === DRAWN ? {} : { [k]: $event }"
               >

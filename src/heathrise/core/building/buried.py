@@ -21,7 +21,7 @@ def buried_findings(design: Design, catalogue: Catalogue) -> Iterator[Finding]:
 
 
 def _finding(design: Design, catalogue: Catalogue, meeting: Meeting, number: int) -> Finding:
-    duct, service = design.of(Duct)[meeting.duct], design.of(BuriedService)[meeting.service]
+    duct, service = design.of(Duct)[meeting.trench], design.of(BuriedService)[meeting.service]
     apart_m = catalogue.rules["plan.service_apart_m"]
     apart = metres(apart_m)
     does = "crosses" if meeting.crosses else "lies beside"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -27,10 +27,11 @@ _LEAST_M = 0.05
 
 @dataclass(frozen=True)
 class Meeting:
-    """A stretch of a duct, in m from its start, that lies near to a buried service; ``at`` is where they
-    come nearest. One that ``crosses`` goes over or under it, any other lies beside it."""
+    """A stretch of a trench, of a duct or to a far place, in m from its start, that lies near to a buried
+    service; ``at`` is where they come nearest. One that ``crosses`` goes over or under it, any other lies
+    beside it."""
 
-    duct: str
+    trench: str
     service: str
     from_m: float
     to_m: float
@@ -39,7 +40,7 @@ class Meeting:
 
     @property
     def said(self) -> str:
-        """Where it is, counted along the duct."""
+        """Where it is, counted along the trench."""
         if self.to_m - self.from_m < _LEAST_M:
             return f"at {self.from_m:.1f} m"
         return f"from {self.from_m:.1f} to {self.to_m:.1f} m"
@@ -48,26 +49,33 @@ class Meeting:
 def meetings_of(design: Design, apart_m: float) -> list[Meeting]:
     """Return by duct, from its start on, every stretch that is dug so near to a buried service."""
     found: list[Meeting] = []
-    services = design.of(BuriedService).values()
     for duct in design.of(Duct).values():
-        if duct.dug == "there":
-            continue
-        line = LineString(duct.path)
-        mine = [m for s in services for m in _of(duct, line, s, apart_m)]
-        found += sorted(mine, key=lambda m: (m.from_m, m.service))
+        if duct.dug != "there":
+            found += meetings_along(design, duct.id, duct.path, apart_m)
     return found
 
 
-def _of(duct: Duct, line: LineString, service: BuriedService, apart_m: float) -> Iterator[Meeting]:
+def meetings_along(
+    design: Design, key: str, path: Sequence[tuple[float, float]], apart_m: float
+) -> list[Meeting]:
+    """Return every stretch of one trench that is so near to a buried service, from its start on."""
+    line = LineString(path)
+    found = [m for s in design.of(BuriedService).values() for m in _of(key, path, line, s, apart_m)]
+    return sorted(found, key=lambda m: (m.from_m, m.service))
+
+
+def _of(
+    key: str, path: Sequence[tuple[float, float]], line: LineString, service: BuriedService, apart_m: float
+) -> Iterator[Meeting]:
     other = LineString(service.path)
     if line.distance(other) > apart_m:
         return
     about = other.buffer(apart_m)
-    for from_m, to_m in _near(duct, about):
+    for from_m, to_m in _near(path, about):
         stretch = substring(line, from_m, to_m)
         spot = nearest_points(stretch, other)[0]
         yield Meeting(
-            duct=duct.id,
+            trench=key,
             service=service.id,
             from_m=round(from_m, 2),
             to_m=round(to_m, 2),
@@ -76,11 +84,11 @@ def _of(duct: Duct, line: LineString, service: BuriedService, apart_m: float) ->
         )
 
 
-def _near(duct: Duct, about: Any) -> Iterator[tuple[float, float]]:
-    """Yield the stretches of a duct within an area, m from its start; each metre of one that doubles back
+def _near(path: Sequence[tuple[float, float]], about: Any) -> Iterator[tuple[float, float]]:
+    """Yield the stretches of a trench within an area, m from its start; each metre of one that doubles back
     is told apart."""
     done, held = 0.0, None
-    for a, b in itertools.pairwise(duct.path):
+    for a, b in itertools.pairwise(path):
         side = LineString([a, b])
         for ends in sorted(_spans(side, side.intersection(about))):
             low, high = ends[0] + done, ends[1] + done

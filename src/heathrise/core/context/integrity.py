@@ -19,6 +19,7 @@ from ..design import (
     Element,
     EquipmentRoom,
     Floor,
+    Grove,
     Membership,
     Opening,
     OwnFigure,
@@ -234,8 +235,9 @@ def _walls(design: Design) -> Iterator[Problem]:
 
 
 def _spaces(design: Design) -> Iterator[Problem]:
-    drawn: list[tuple[str, Space | Zone]] = [("space", s) for s in design.of(Space).values()]
+    drawn: list[tuple[str, Space | Zone | Grove]] = [("space", s) for s in design.of(Space).values()]
     drawn += [("zone", z) for z in design.of(Zone).values()]
+    drawn += [("grove", g) for g in design.of(Grove).values()]
     for kind, area in drawn:
         polygon = shape_of(area.outline)
         if not polygon.is_valid or polygon.area < 0.1:

@@ -42,7 +42,7 @@ from .elements import (
     WayPin,
     WayPoint,
 )
-from .far_elements import FarKind, FarPoint, FarPower, LandKind
+from .far_elements import FarKind, FarPoint, FarPower, Grove, LandKind
 from .guest_elements import MOST_TERMS, LawAnswer, Portal, VoucherSet
 from .kinds import KIND_OF, KINDS, MANY_LINES
 from .mains_elements import Light, MainsRoute, Panel, Socket
@@ -104,6 +104,7 @@ __all__ = [
     "FarPoint",
     "FarPower",
     "Floor",
+    "Grove",
     "Injector",
     "Jacket",
     "LandKind",

@@ -1,12 +1,12 @@
-"""Places on the land that are to be reached: what they ask for, what lies between."""
+"""Places on the land that are to be reached: what they ask for, what lies between, trees that grow there."""
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field, field_validator
+from pydantic import Field, field_validator, model_validator
 
-from .values import Element, Height, Name, Point, RoomRef
+from .values import Element, Height, Name, Outline, Point, RoomRef
 
 FarKind = Literal["outbuilding", "gate", "pond", "field", "car_park", "tower"]
 FarPower = Literal["none", "socket", "own_supply"]
@@ -30,7 +30,8 @@ class FarPoint(Element):
     of the ground at metres from the rack on, ``trees`` what stands there: from, to, how high it is now and
     what it grows in a year, None as trees do. ``mbps`` and ``delay_ms`` come before what is counted.
     ``way`` is how somebody chose to reach it: the medium and what feeds it there. ``cell_dbm`` and
-    ``cell_db`` are level and quality of a cellular network as measured there, None where nobody did.
+    ``cell_db`` are level and quality of a cellular network as measured there, None where nobody did. With an
+    ``injector`` at the rack what is fed over the cable takes a port that need not feed.
     """
 
     name: Name
@@ -53,6 +54,7 @@ class FarPoint(Element):
     way: Annotated[str, Field(max_length=40, pattern=r"^([a-z0-9_]+-(mains|cable|solar))?$")] = ""
     cell_dbm: _CellLevel | None = None
     cell_db: _CellQuality | None = None
+    injector: bool = False
     profile: Annotated[tuple[tuple[_Along, _Rise], ...], Field(max_length=MOST_PROFILE)] = ()
     trees: Annotated[tuple[_Trees, ...], Field(max_length=MOST_TREES)] = ()
 
@@ -62,3 +64,21 @@ class FarPoint(Element):
         if any(end <= start for start, end, *_ in trees):
             raise ValueError("trees stand from one distance to a larger one")
         return trees
+
+
+class Grove(Element):
+    """Trees or a hedge as seen from above. Over the ground that they stand on, ``height_m`` is how high they
+    are now, ``clear_m`` where their lowest leaves hang; ``grows_m`` is what they grow in a year, None as
+    trees do."""
+
+    name: Name
+    outline: Outline
+    height_m: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 8.0
+    clear_m: Mast = 0.0
+    grows_m: _Growth | None = None
+
+    @model_validator(mode="after")
+    def _leaves(self) -> Self:
+        if self.clear_m >= self.height_m:
+            raise ValueError("the lowest leaves hang below the tops; lower them, or raise the tops")
+        return self

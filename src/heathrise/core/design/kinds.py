@@ -27,7 +27,7 @@ from .elements import (
     WayPin,
     WayPoint,
 )
-from .far_elements import FarPoint
+from .far_elements import FarPoint, Grove
 from .guest_elements import Portal, VoucherSet
 from .mains_elements import Light, MainsRoute, Panel, Socket
 from .network_elements import Membership, Network, Radio, WirelessName
@@ -45,6 +45,7 @@ KINDS: dict[str, type[Element]] = {
     "riser": Riser,
     "duct": Duct,
     "buried_service": BuriedService,
+    "grove": Grove,
     "equipment_room": EquipmentRoom,
     "far_point": FarPoint,
     "device": Device,

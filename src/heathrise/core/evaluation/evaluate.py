@@ -132,7 +132,7 @@ def _evaluated(plan: Plan, wait: bool) -> Evaluation:
     links = cabled or CableChapter()
     power = NO_POWER  # what rests on runs that failed is not worked out
     if cabled is not None:
-        power = chapters.run("power", lambda: _power(plan, links, full)) or NO_POWER
+        power = chapters.run("power", lambda: power_of(plan, links, full)) or NO_POWER
     chapters.tell("plan", lambda: plan_findings(design, catalogue))
     air = chapters.run("signal", lambda: environment_of(plan))
     tasks: dict[Band, ChannelProblem] = {}
@@ -252,7 +252,8 @@ def _with_findings(sheet: SettingsSheet | None, findings: tuple[Finding, ...]) -
     return SettingsChapter.model_validate({**nothing, **fields, "findings": findings})
 
 
-def _power(plan: Plan, links: CableChapter, full: bool) -> PowerPlan:
+def power_of(plan: Plan, links: CableChapter, full: bool) -> PowerPlan:
+    """Return ports and budgets of a plan whose links are known; with cures where it is ``full``."""
     design, wires = plan.design, wires_of(plan.design, links.runs)
     return plan_power(design, plan.catalogue, wires, rooms_up_of(links.uplinks), full, far_loads(plan))
 

@@ -3,17 +3,30 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..base.memo import IdentityMemo
 from ..catalogue import Rules
+from ..context.leaves import over_the_line
 from ..context.plan import Plan
 from ..context.storeys import Storeys, storeys_of
-from ..design import Design, EquipmentRoom, FarPoint, Point
-from ..far import MHZ, Ground, LinkBand, SightVerdict, bearing_deg, fresnel_m, ground_of, judge_sight
+from ..design import Design, EquipmentRoom, FarPoint, Grove, Point
+from ..far import (
+    MHZ,
+    Ground,
+    LinkBand,
+    SightVerdict,
+    Trees,
+    bearing_deg,
+    clearance,
+    fresnel_m,
+    growth_m,
+    judge_sight,
+    trees_of,
+)
 
 BANDS: tuple[LinkBand, ...] = ("5", "60")
 _DRAWN = 121
@@ -35,7 +48,8 @@ class FarSlice(Frozen):
 
 class FarLine(Frozen):
     """A place and the line to it. ``room`` is None where there is no rack to feed it from; then nothing
-    else is told. ``off`` says that the profile goes on beyond the line."""
+    else is told. ``off`` says that the profile goes on beyond the line; ``said_leaves_m`` are its metres
+    through trees that were said of it, beside those that are drawn."""
 
     point: str
     name: str
@@ -51,6 +65,7 @@ class FarLine(Frozen):
     )
     tilt_deg: float = 0.0
     off: str = ""
+    said_leaves_m: float = 0.0
     slices: tuple[FarSlice, ...] = ()
     sights: tuple[SightVerdict, ...] = ()
 
@@ -74,7 +89,7 @@ def _lines(design: Design, rules: Rules) -> Iterator[FarLine]:
         if room is None or math.dist(room.at, point.at) < _HAIR_M:
             yield FarLine(point=point.id, name=point.name, room=None, to_at=point.at)
         else:
-            yield _line(rules, storeys, point, room)
+            yield _line(rules, storeys, point, room, design.of(Grove))
 
 
 def _fed_from(design: Design, point: FarPoint) -> EquipmentRoom | None:
@@ -85,14 +100,21 @@ def _fed_from(design: Design, point: FarPoint) -> EquipmentRoom | None:
     return min(rooms.values(), key=lambda r: math.dist(r.at, point.at), default=None)
 
 
-def _line(rules: Rules, storeys: Storeys, point: FarPoint, room: EquipmentRoom) -> FarLine:
+def _line(
+    rules: Rules, storeys: Storeys, point: FarPoint, room: EquipmentRoom, groves: Mapping[str, Grove]
+) -> FarLine:
     near_m = storeys.ground_m(room.floor)
-    return _kept.get((rules, point, room), near_m, lambda: _drawn(rules, near_m, point, room))
+    key = rules, point, room, groves
+    return _kept.get(key, near_m, lambda: _drawn(rules, near_m, point, room, groves))
 
 
-def _drawn(rules: Rules, near_m: float, point: FarPoint, room: EquipmentRoom) -> FarLine:
+def _drawn(
+    rules: Rules, near_m: float, point: FarPoint, room: EquipmentRoom, groves: Mapping[str, Grove]
+) -> FarLine:
     length = math.dist(room.at, point.at)
-    ground = _ground(rules, near_m, point, length)
+    said = _ground(near_m, point, length, trees_of(rules, point.trees))
+    grown = tuple(_trees(rules, groves, room.at, point.at, length))
+    ground = _ground(near_m, point, length, (*said.trees, *grown))
     masts = (point.room_mast_m, point.mast_m)
     bearing = bearing_deg(room.at, point.at)
     off_deg = rules["far.declination_deg"]
@@ -115,17 +137,27 @@ def _drawn(rules: Rules, near_m: float, point: FarPoint, room: EquipmentRoom) ->
         compass_deg=round(compass, 1) % 360 if compass is not None else None,
         tilt_deg=round(math.degrees(math.atan2(end - start, length)), 2),
         off=off,
+        said_leaves_m=round(clearance(said, *masts, MHZ["5"] / 1000, point.years).leaves_m, 2),
         slices=tuple(_slices(ground, start, end, point.years)),
         sights=tuple(judge_sight(rules, band, ground, masts, point.years) for band in BANDS),
     )
 
 
-def _ground(rules: Rules, near_m: float, point: FarPoint, length: float) -> Ground:
+def _ground(near_m: float, point: FarPoint, length: float, trees: tuple[Trees, ...]) -> Ground:
     """Return the ground from the rack's building to the place: as the profile has it between the two ends."""
     between = [p for p in point.profile if _HAIR_M < p[0] < length - _HAIR_M]
     rows = dict(between)  # of two heights at one place the last
-    profile = [(0.0, near_m), *sorted(rows.items()), (length, point.ground_m)]
-    return ground_of(rules, profile, point.trees)
+    at, heights = zip((0.0, near_m), *sorted(rows.items()), (length, point.ground_m), strict=True)
+    return Ground(at, heights, trees)
+
+
+def _trees(
+    rules: Rules, groves: Mapping[str, Grove], start: Point, end: Point, length: float
+) -> Iterator[Trees]:
+    """Yield the drawn trees that a line goes over or through, stretch by stretch."""
+    for grove in groves.values():
+        for a, b in over_the_line(grove, start, end):
+            yield Trees(a * length, b * length, grove.height_m, growth_m(rules, grove.grows_m), grove.clear_m)
 
 
 def _slices(ground: Ground, start: float, end: float, years: float) -> Iterator[FarSlice]:

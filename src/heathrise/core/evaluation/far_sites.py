@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+import shapely
 
 from ..base.memo import IdentityMemo
+from ..base.shapes import shape_of
 from ..catalogue import ExtenderModel, PowerDemand
+from ..context.leaves import leaves_m
 from ..context.plan import Plan, answered
 from ..context.storeys import storeys_of
-from ..design import Device, FarPoint
+from ..design import Device, FarPoint, Grove
 from ..far import (
     OVER_THE_PLAN,
     AirHop,
@@ -19,6 +24,7 @@ from ..far import (
     Feeds,
     foliage_db,
     free_space_db,
+    growth_m,
     trees_of,
     trees_over_deg,
     way_of,
@@ -56,8 +62,6 @@ def site_of(plan: Plan, point: FarPoint, line: FarLine) -> FarSite:
     """Return a place with what its ways are worked out from: the plan's own air, ports, cables, prices."""
     site, rules = plan.drawn.site, plan.rules
     category = site.minimum_category
-    trees = trees_of(rules, point.trees)
-    seen = ((line.length_m - t.to_m, t.height_m + t.grows_m * point.years - point.mast_m) for t in trees)
     return FarSite(
         point=point,
         length_m=line.length_m,
@@ -66,22 +70,43 @@ def site_of(plan: Plan, point: FarPoint, line: FarLine) -> FarSite:
         domain=site.domain,
         slack_m=site.slack_device_m + site.slack_rack_m,
         channel_m=rules[f"cabling.channel_m.{category}.1000"],
-        trees_deg=round(trees_over_deg(seen), 1),
+        trees_deg=round(trees_over_deg(_trees_round(plan, point, line)), 1),
         heard=lambda: node_at(plan, point, line),
         feeds=_feeds(plan),
     )
 
 
+def _trees_round(plan: Plan, point: FarPoint, line: FarLine) -> Iterator[tuple[float, float]]:
+    """Yield trees about a place, (metres away, metres over its antenna), when its years are over: those that
+    were said of its line, and those that are drawn in whichever direction."""
+    for said in trees_of(plan.rules, point.trees):
+        yield line.length_m - said.to_m, said.height_m + said.grows_m * point.years - point.mast_m
+    grown = grown_m(plan, point.years)
+    for key, grove in plan.drawn.of(Grove).items():
+        away = float(shape_of(grove.outline).distance(shapely.Point(point.at)))
+        yield away, grove.height_m + grown[key] - point.mast_m
+
+
+def grown_m(plan: Plan, years: float) -> dict[str, float]:
+    """Return by drawn trees how much higher they are in so many years."""
+    return {k: growth_m(plan.rules, g.grows_m) * years for k, g in plan.drawn.of(Grove).items()}
+
+
 def node_at(plan: Plan, point: FarPoint, line: FarLine) -> AirHop:
-    """Return how the best access point of the plan is heard out there on 5 GHz, through its outer wall."""
+    """Return how the best access point of the plan is heard out there on 5 GHz, through its outer wall and
+    the leaves on its own way; those that were said of the line stand on any way."""
     air, rules, storeys = environment_of(plan), plan.rules, storeys_of(plan.design)
-    leaves = next((s.leaves_m for s in line.sights if s.band == "5"), 0.0)
+    groves, grown = plan.drawn.of(Grove), grown_m(plan, point.years)
+    here = (*point.at, point.mast_m)
     best = _SILENT
     for (key, band), radio in air.radios.items():
         device = plan.design.of(Device).get(key)
         if band != "5" or device is None:
             continue
         km = max(math.dist(device.at, point.at), 1.0) / 1000
+        spot = (*device.at, storeys.over_ground_m(device.floor, device.height_m))
+        there = [np.array([c]) for c in spot]
+        leaves = line.said_leaves_m + float(leaves_m(groves, here, there[0], there[1], there[2], grown)[0])
         loss = free_space_db("5", km) + foliage_db("5", leaves)
         if not storeys.outdoors(device.floor, device.at, plan.catalogue.model_of(device).outdoor):
             loss += rules["far.outer_wall_db"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from .bill import DIGS, FarCost, FarPart, FarTask
 from .direct_current import Branch, Node, feed_tree, longest_m, loop_ohm, sound_gauges
 from .land import LandGap, MeshLink, MeshPlace, gaps_along, hectares, mesh_of, path_of, reach_of
-from .line import SightVerdict, WayLoss, ground_of, judge_sight, trees_of
+from .line import SightVerdict, WayLoss, growth_m, judge_sight, trees_of
 from .media import CAUTIONS, trees_over_deg
 from .one_feed import FedPlace, OneFeed, one_feed
 from .radio_link import (
@@ -23,7 +23,7 @@ from .radio_link import (
 from .sight_line import Clearance, Ground, Trees, bearing_deg, clearance, fresnel_m, least_masts
 from .sun import Sunlit, battery_wh, dark_hour, panel_w, sun_hours
 from .supplies import OVER_THE_PLAN, FarOffer, all_ways, cell_cost, way_of
-from .ways import AirHop, FarCheck, FarDemand, FarPort, FarSite, FarWay, Fed, Feeds
+from .ways import AirHop, FarCheck, FarDemand, FarPort, FarSite, FarWay, Fed, Feeds, ranked
 
 __all__ = [
     "CAUTIONS",
@@ -71,7 +71,7 @@ __all__ = [
     "free_space_db",
     "fresnel_m",
     "gaps_along",
-    "ground_of",
+    "growth_m",
     "hectares",
     "judge_sight",
     "least_masts",
@@ -83,6 +83,7 @@ __all__ = [
     "panel_w",
     "path_of",
     "rain_db",
+    "ranked",
     "reach_of",
     "sound_gauges",
     "sun_hours",

@@ -10,7 +10,7 @@ from pydantic import Field
 from ..base.frozen import Frozen
 from ..catalogue import Prices, Rules
 from ..design import Dug, LandKind
-from ..laying import Hazard, crew_for, digging_minutes
+from ..laying import DUG_SAID, Hazard, TrenchSize, crew_for, digging_minutes, trench_of
 
 MONTHS, HOURS_A_YEAR = 12, 8760
 # How ground is dug by what lies on it, the cheapest taken; across water nothing is.
@@ -47,6 +47,7 @@ class FarTask(Frozen):
     minutes: float
     hazards: tuple[Hazard, ...]
     person_minutes: float
+    trench: TrenchSize | None = None
 
 
 class FarCost(Frozen):
@@ -105,6 +106,7 @@ class Bill:
         minutes: float,
         quantity: float = 1.0,
         hazards: Sequence[Hazard] = (),
+        trench: TrenchSize | None = None,
     ) -> None:
         """Add minutes of one person. Who is there for another's sake counts, too; in a trench both dig."""
         if minutes <= 0:
@@ -120,6 +122,7 @@ class Bill:
                 minutes=minutes,
                 hazards=tuple(hazards),
                 person_minutes=round(round(minutes / faster, 1) * people, 1),
+                trench=trench,
             )
         )
 
@@ -133,8 +136,9 @@ class Bill:
 
         dug = min(DIGS[land], key=minutes)
         self.dig_m = metres
+        size = trench_of(rules, metres, depth_m, dug)
         label = f"Dig and fill {metres:.0f}\u00a0m, {depth_m:g}\u00a0m deep, {DUG_SAID[dug]}"
-        self.work("trench", "dig", label, minutes(dug), metres, ("trench", "alone"))
+        self.work("trench", "dig", label, minutes(dug), metres, ("trench", "alone"), size)
         self.add("duct", metres)
         self.add("warning-tape", metres)
 
@@ -173,15 +177,3 @@ class Bill:
             later=later,
             total=round(once + running + later, 2),
         )
-
-
-DUG_SAID: dict[Dug, str] = {
-    "loam": "by hand in loam",
-    "clay": "by hand in clay",
-    "stony": "by hand among stones and roots",
-    "machine": "with a small machine",
-    "plough": "ploughed in",
-    "paving": "across paving",
-    "drive": "across a drive",
-    "there": "a duct lies there",
-}

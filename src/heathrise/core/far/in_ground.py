@@ -32,6 +32,7 @@ def extended(count: int) -> Draw:
         draft = Draft("extender" if count == 1 else "extenders", label, bill)
         piece = site.laid_m / (count + 1)
         draft.hops_m = (piece,) * (count + 1)
+        draft.joints = count
         offered = sorted(on_offer(site.catalogue.extenders), key=lambda e: (site.prices.each(e.id), e.id))
         fast = [e for e in offered if e.speed_mbps >= demand.mbps] or offered
         # The cheapest that passes on the power as well, where one does.
@@ -72,6 +73,7 @@ def switch_between(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
     draft = Draft("switch", "Copper, a switch part-way", bill)
     piece = site.laid_m / 2
     draft.hops_m = (piece,)  # what is fed out there is fed from the cabinet
+    draft.joints = 1
     draft.mbps = 1000.0
     draft.delay_ms = 2 * rules["far.delay_ms.copper"] + rules["far.delay_ms.switch"]
     draft.checks.append(

@@ -14,7 +14,6 @@ from ..catalogue import Rules, Used
 from .radio_link import MHZ, LinkBand, Weather, way_losses_db
 from .sight_line import Clearance, Ground, Trees, clearance, least_masts
 
-Spot = tuple[float, float]
 MOST_MAST_M = 30.0
 
 
@@ -46,23 +45,14 @@ class SightVerdict(Frozen):
     used: tuple[Used, ...]
 
 
-def ground_of(
-    rules: Rules, profile: Sequence[Spot], trees: Sequence[tuple[float, float, float, float | None]] = ()
-) -> Ground:
-    """Return the ground of a profile, (m, height m), with trees (from, to, height, growth a year or None).
-
-    Raises:
-        DesignError: the profile is none.
-    """
-    return Ground(tuple(p[0] for p in profile), tuple(p[1] for p in profile), trees_of(rules, trees))
+def growth_m(rules: Rules, grows_m: float | None) -> float:
+    """Return what trees grow in a year, where nobody says as trees do."""
+    return rules["far.growth_m"] if grows_m is None else grows_m
 
 
 def trees_of(rules: Rules, trees: Sequence[tuple[float, float, float, float | None]]) -> tuple[Trees, ...]:
     """Return trees, (from, to, height, growth a year or None), each with what it grows."""
-    return tuple(
-        Trees(a, b, height, rules["far.growth_m"] if grows is None else grows)
-        for a, b, height, grows in trees
-    )
+    return tuple(Trees(a, b, height, growth_m(rules, grows)) for a, b, height, grows in trees)
 
 
 def judge_sight(

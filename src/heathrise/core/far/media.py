@@ -30,6 +30,8 @@ PANELS = "Solar panels are heavy and catch wind, and are live as soon as light f
 MAINS = "Mains work by a licensed electrician, by local code."
 
 
+FED_PORT = "a port that feeds it"
+
 # What of them is said at which kind of work, beside what its hazards say by themselves.
 CAUTIONS: Mapping[str, tuple[str, ...]] = {
     "mast": (LIGHTNING,),
@@ -59,6 +61,7 @@ class Draft:
     weather: tuple[LineWeather, ...] = ()
     rates: tuple[LineRate, ...] = ()
     hops_m: tuple[float, ...] = ()
+    joints: int = 0
     checks: list[FarCheck] = field(default_factory=list)
     needs: list[str] = field(default_factory=list)
     hurts: list[str] = field(default_factory=list)

@@ -6,11 +6,11 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from ..base.foliage import foliage_db as leaves_take_db
 from ..catalogue import BridgeModel, Rules
 
 LinkBand = Literal["5", "60"]
 MHZ: dict[LinkBand, float] = {"5": 5600.0, "60": 60480.0}
-_THIN_LEAVES_M = 14.0
 _MOST_FACTOR = 2.5
 _PERCENT = 0.01  # of the time that a region's rain is said for
 
@@ -52,17 +52,8 @@ def free_space_db(band: LinkBand, km: float) -> float:
 
 
 def foliage_db(band: LinkBand, leaves_m: float) -> float:
-    """Return what leaves take: ``0.45 f^0.284 d`` up to 14 m, beyond ``1.33 f^0.284 d^0.588``, f in GHz.
-
-    References:
-        Modified exponential decay, as in reports to ITU-R P.833; dB, m.
-    """
-    ghz = MHZ[band] / 1000
-    if leaves_m <= _THIN_LEAVES_M:
-        return float(0.45 * ghz**0.284 * leaves_m)
-    # Where both forms meet, the second is a hair below the first: more leaves never take less.
-    thin = float(0.45 * ghz**0.284 * _THIN_LEAVES_M)
-    return max(thin, float(1.33 * ghz**0.284 * leaves_m**0.588))
+    """Return what leaves take on a line's band, dB."""
+    return float(leaves_take_db(MHZ[band], leaves_m))
 
 
 def oxygen_db(rules: Rules, band: LinkBand, km: float) -> float:

@@ -23,12 +23,14 @@ _HAIR_M = 1e-6
 
 @dataclass(frozen=True)
 class Trees:
-    """Trees, or whatever else stands on a stretch: how high they are now, how much they grow in a year."""
+    """Trees, or whatever else stands on a stretch: how high they are now, how much they grow in a year,
+    how high over the ground their lowest leaves hang."""
 
     from_m: float
     to_m: float
     height_m: float
     grows_m: float = 0.0
+    clear_m: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -61,6 +63,15 @@ class Ground:
             there = (at >= tree.from_m) & (at <= tree.to_m)
             top[there] = np.maximum(top[there], (ground + tree.height_m + tree.grows_m * years)[there])
         return ground, top
+
+    def in_leaves(self, at: Array, line: Array, years: float) -> NDArray[np.bool_]:
+        """Return at each place whether a line at a height goes through leaves in so many years."""
+        over = line - np.interp(at, self.at_m, self.height_m)
+        found = np.zeros(at.shape, dtype=np.bool_)
+        for tree in self.trees:
+            there = (at >= tree.from_m) & (at <= tree.to_m)
+            found |= there & (over > tree.clear_m) & (over < tree.height_m + tree.grows_m * years)
+        return found
 
     def places(self, count: int) -> Array:
         """Return so many places from end to end, each point of the profile, and the edges of trees."""
@@ -121,7 +132,7 @@ def clearance(ground: Ground, near_m: float, far_m: float, ghz: float, years: fl
     zone = fresnel_m(done, left, ghz)
     share = (line - top) / zone
     k = int(share.argmin())
-    within = (line < top) & (line > low)
+    within = ground.in_leaves(at, line, years)
     steps = np.diff(at, prepend=ground.at_m[0], append=ground.at_m[-1])
     leaves = float(((steps[:-1] + steps[1:]) / 2)[within].sum())
     return Clearance(

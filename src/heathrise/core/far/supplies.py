@@ -15,11 +15,11 @@ from .bill import Bill, FarCost
 from .by_others import over_mast, power_line
 from .direct_current import Node, feed_tree, loop_ohm, sound_gauges
 from .in_ground import copper, extended, fibre, switch_between
-from .media import LIGHTNING, Draft, Draw, hang_node
+from .media import FED_PORT, LIGHTNING, Draft, Draw, hang_node
 from .one_feed import KINDS, add_feed, fuse_for
 from .over_air import mesh, radio, repeater
 from .solar import SunKit, solar
-from .ways import FarCheck, FarDemand, FarSite, FarWay, Medium, Supply, demand_of, ranked, worst_of
+from .ways import FarCheck, FarDemand, FarPort, FarSite, FarWay, Medium, Supply, demand_of, ranked, worst_of
 
 _ALONE: tuple[Supply, ...] = ("mains", "solar")
 _ANY: tuple[Supply, ...] = ("mains", "cable", "solar")
@@ -114,6 +114,8 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
     else:
         source_w += _passing(site, draft, load_w)
     draft.bill.energy_w += source_w
+    if site.point.injector:
+        _inject(site, draft)
     label = (
         "Composite fibre with direct current"
         if feed or (supply == "cable" and draft.medium == "fibre")
@@ -134,6 +136,7 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
         watts=load_w,
         source_w=round(source_w, 1),
         port=draft.port,
+        joints=draft.joints,
         level_dbm=draft.level_dbm,
         weather=draft.weather,
         rates=draft.rates,
@@ -147,6 +150,23 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
         feed=feed,
         sun=sun,
     )
+
+
+def _inject(site: FarSite, draft: Draft) -> None:
+    """Let an injector at the rack feed what a port of its switch would."""
+    port = draft.port
+    if port is None or port.poe_class is None:
+        return
+    model = site.catalogue.injector_for(port.poe_class, port.mbps)
+    if model is None:
+        words = f"no injector feeds class {port.poe_class} at {port.mbps:g} Mb/s"
+        would = "a port of the switch that feeds it, without an injector"
+        draft.checks.append(FarCheck(state="near", words=words, would=would))
+        return
+    draft.bill.add(model.id)
+    draft.needs = [n for n in draft.needs if n != FED_PORT]
+    draft.needs.append(f"a socket at the rack for its injector, {model.label}")
+    draft.port = FarPort(mbps=port.mbps)
 
 
 def _mains(point: FarPoint, load_w: float) -> FarCheck:
@@ -169,7 +189,7 @@ def _passing(site: FarSite, draft: Draft, load_w: float) -> float:
     fed = site.feeds(load_w, draft.hops_m, draft.extender)
     would = "" if fed.runs else "less drawn out there, or power there"
     draft.checks.append(FarCheck(state="met" if fed.runs else "out", words=fed.words, would=would))
-    draft.needs.append("a port that feeds it")
+    draft.needs.append(FED_PORT)
     if fed.runs and draft.port is not None and draft.medium != "switch":  # that one feeds from its cabinet
         joined = draft.extender.id if draft.extender is not None else None
         own = {"poe_class": fed.poe_class, "watts": fed.watts, "pieces_m": fed.pieces_m, "extender": joined}

@@ -94,6 +94,7 @@ class FarWay(Frozen):
     watts: float = Field(description="what is drawn out there")
     source_w: float = Field(description="what is drawn for it where it is fed from")
     port: FarPort | None = Field(None, description="at the rack that feeds it, None where it wants none")
+    joints: int = Field(0, description="boxes part-way, in pieces of one length")
     level_dbm: float | None = Field(None, description="of a radio's line, in clear weather, both ends")
     weather: tuple[LineWeather, ...] = Field(
         (), description="of a radio's line, clear first, then ever rarer"

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..base.wording import some
-from ..laying import Hazard
+from ..laying import Hazard, TrenchSize
 from .hazards import heat_minutes, heat_said, old_walls_said, rest_minutes, trench_said
 from .step import StepPlace, TodoList
 
@@ -84,19 +84,19 @@ class Trench:
     id: str
     name: str
     floor: str
-    metres: float
-    depth_m: float
+    size: TrenchSize
     minutes: float
     material: str
     near: tuple[str, ...] = ()
 
 
-def how_dug(material: str, near: Iterable[str] = ()) -> dict[str, Any]:
+def how_dug(material: str, size: TrenchSize, near: Iterable[str] = ()) -> dict[str, Any]:
     """Return what a trench takes and what is seen to; ``near`` are services beside it."""
     return {
-        "materials": (material, "draw cord", "warning tape"),
+        "materials": (material, "warning tape"),
         "tools": ("cable and pipe locator", "spade", "barrier"),
         "checks": (
+            f"Its size: {size.said}",
             "The owner's permission and the plans of buried services are at hand",
             *(f"{service} from its start: located, and dug by hand there" for service in near),
             "Photograph the duct before it is covered",
@@ -109,13 +109,13 @@ def dig(todo: TodoList, trenches: Iterable[Trench]) -> None:
         todo.add(
             f"dig-{trench.id}",
             "dig",
-            f"Dig {trench.name}, {trench.metres:.0f} m, lay its duct, fill",
+            f"Dig {trench.name}, {trench.size.metres:.0f} m, lay its duct, fill",
             ("duct", trench.id, trench.floor),
-            [("trench", trench.metres, trench.minutes)],
+            [("trench", trench.size.metres, trench.minutes)],
             ("safe",),
             ("trench", "alone"),
-            [trench_said(todo.rules, trench.depth_m)],
-            **how_dug(trench.material, trench.near),
+            [trench_said(todo.rules, trench.size.depth_m)],
+            **how_dug(trench.material, trench.size, trench.near),
         )
 
 

@@ -5,8 +5,10 @@ from .draws import Box, Draw, draws_of
 from .holes import Hole, climbs_of, holes_of
 from .links import Link, Stretch
 from .pulling import Pulling, digging_minutes, duct_m, pulling_of, trench_minutes
+from .trench import DUG_SAID, TrenchSize, trench_of
 
 __all__ = [
+    "DUG_SAID",
     "Box",
     "Draw",
     "Hazard",
@@ -14,6 +16,7 @@ __all__ = [
     "Link",
     "Pulling",
     "Stretch",
+    "TrenchSize",
     "climbs_of",
     "crew_for",
     "digging_minutes",
@@ -22,4 +25,5 @@ __all__ = [
     "holes_of",
     "pulling_of",
     "trench_minutes",
+    "trench_of",
 ]

@@ -11,11 +11,12 @@ from dataclasses import dataclass, field, replace
 
 from ..base.wording import some
 from ..catalogue import Catalogue
+from ..context.far_links import far_place
 from ..context.fibre_ends import far_ends
 from ..context.findings import Cure
 from ..context.one_cable import shared_cable
 from ..context.plugged import Plugged, plugged_of
-from ..design import Design, Device, Injector, Switch, WayPin, apply, put
+from ..design import Design, Device, FarPoint, Injector, Switch, WayPin, apply, put
 from ..ports import Assignment, Demand, Shelf, UplinkPort, assign
 from ..power import PoweredDevice, SwitchBudget, budget_of, sources
 from .cures import Rack, cage_cures, rack_cures, straight_up, weak_injectors
@@ -63,12 +64,14 @@ def plan_power(
     weak = tuple(weak_injectors(design, catalogue))
 
     def with_it(cure: Cure) -> PowerPlan:
-        return plan_power(apply(design, cure.changes), catalogue, wires, rooms_up, False, far)
+        after = apply(design, cure.changes)
+        return plan_power(after, catalogue, wires, rooms_up, False, _fed_by_ports(after, far))
 
     def shared_out(cure: Cure) -> SharedOut:
         after = apply(design, cure.changes)
-        feeds = _given(after, catalogue, plugged_of(after, catalogue), wires, rooms_up, far)[1:]
-        return _shared_out(after, catalogue, *feeds, far)
+        loads = _fed_by_ports(after, far)
+        feeds = _given(after, catalogue, plugged_of(after, catalogue), wires, rooms_up, loads)[1:]
+        return _shared_out(after, catalogue, *feeds, loads)
 
     short = [*(d.device for d in powered.values() if d.verdict == "not_met"), *(w.device for w in weak)]
     switches, left = _shared_out(design, catalogue, powered, plans, far)
@@ -114,6 +117,12 @@ def plan_power(
         stores=tuple(stores_of(design, catalogue)),
         line_room=plans[0].rack.room if plans else "",
     )
+
+
+def _fed_by_ports(design: Design, far: Sequence[FarLoad]) -> tuple[FarLoad, ...]:
+    """Return far places' loads; what an injector feeds by now asks its port for nothing."""
+    points = design.of(FarPoint)
+    return tuple(replace(f, fed=None) if points[far_place(f.link) or ""].injector else f for f in far)
 
 
 def _beyond(far: Sequence[FarLoad], plans: Sequence[_RoomPlan]) -> Iterable[PoweredDevice]:

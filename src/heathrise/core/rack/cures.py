@@ -8,9 +8,10 @@ from typing import ClassVar
 
 from ..base.frozen import Frozen
 from ..catalogue import Catalogue, SwitchModel
+from ..context.far_links import far_place
 from ..context.findings import Cure
 from ..context.racks import leads_up, top_room
-from ..design import Design, Device, EquipmentRoom, Injector, Switch, Uplink, free_number, put
+from ..design import Design, Device, EquipmentRoom, FarPoint, Injector, Switch, Uplink, free_number, put
 from ..ports import NOTHING_CHOSEN, Assignment, Demand, Shelf, UplinkPort, Way, assign, reserved_w, uplinks
 
 
@@ -89,24 +90,28 @@ def rack_cures(
 def _injector_cure(
     design: Design, catalogue: Catalogue, demands: tuple[Demand, ...], rack: Rack, result: Assignment
 ) -> Sequence[Cure]:
-    """Offer an injector for each powered device left over, if all then find a port."""
+    """Offer an injector for each device and far place left over that is fed, if all then find a port."""
     left = [d for d in demands if d.id in result.left and d.poe_class is not None]
-    if not left or len(left) != len(result.left) or not all(d.device for d in left):
-        return []  # an injector is a device's own
-    bought: list[Injector] = []
+    if not left or len(left) != len(result.left):
+        return []
+    bought: list[Injector | FarPoint] = []
+    price = 0.0
     for demand in left:
         model = catalogue.injector_for(demand.poe_class or 0, demand.speed_mbps)
-        if model is None:
+        place = design.of(FarPoint).get(far_place(demand.id) or "")
+        if model is None or not (demand.device or place):
             return []
-        new_id = f"inj-{demand.device}"[:40]
-        bought.append(Injector(id=new_id, device=demand.device, model=model.id))
+        price += model.price
+        if place is not None:
+            bought.append(place.model_copy(update={"injector": True}))
+        else:
+            bought.append(Injector(id=f"inj-{demand.device}"[:40], device=demand.device, model=model.id))
     plain = tuple(
         replace(d, poe_class=None, port_w=0.0, class_w=0.0) if d.id in result.left else d for d in demands
     )
     if assign(plain, rack.shelves, (), rack.kept(rack.shelves)).left:
         return []
     what = f"an injector for {left[0].name}" if len(left) == 1 else f"{len(left)} injectors"
-    price = sum(catalogue.injectors[i.model].price for i in bought)
     return [
         Cure(
             label=f"Put in {what}",

@@ -18,9 +18,9 @@ from ..catalogue import Rules
 from ..context.readings import Reading
 from ..design import Device, Point
 from .crossed import crossed, fixed_dbm, heard_by_radio
-from .explain import named_panels
 from .radio_environment import RadioEnvironment
 from .radio_matching import swapped
+from .ray_pieces import named_panels
 from .residuals import StandsOut, Through, points_that_stand_out, walls_that_stand_out
 
 Array = NDArray[np.float64]

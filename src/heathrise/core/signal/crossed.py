@@ -14,14 +14,16 @@ from numpy.typing import NDArray
 from shapely import contains_xy
 
 from ..base.bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.foliage import foliage_db
 from ..base.memo import IdentityMemo
+from ..context.leaves import leaves_m
 from ..context.readings import Reading
 from ..design import Device
 from .antennas import attenuation_db
-from .explain import named_panels
 from .obstacles import source_of
 from .propagation import MAX_ANGLE_FACTOR, distance_loss_db, floors_loss_db
 from .radio_environment import RadioEnvironment
+from .ray_pieces import named_panels
 
 Array = NDArray[np.float64]
 Places = NDArray[np.intp]
@@ -45,15 +47,16 @@ class Heard:
 class Crossed:
     """What the rays to some measurements cross.
 
-    ``distance_m``, ``antenna_db``, ``walls_db`` and ``slabs_db`` are by measurement. Crossings of
-    walls and openings are rows: ``ray`` says whose, ``panel`` which piece of a wall, ``factor`` how
-    much thicker it is for the angle, ``x`` and ``y`` where.
+    ``distance_m``, ``antenna_db``, ``walls_db``, ``slabs_db`` and ``leaves_db`` are by measurement.
+    Crossings of walls and openings are rows: ``ray`` says whose, ``panel`` which piece of a wall, ``factor``
+    how much thicker it is for the angle, ``x`` and ``y`` where.
     """
 
     distance_m: Array
     antenna_db: Array
     walls_db: Array
     slabs_db: Array
+    leaves_db: Array
     ray: Places
     panel: Places
     factor: Array
@@ -115,6 +118,7 @@ def _cross(air: RadioEnvironment, device: Device, heard: Heard, panels: Array) -
         aside,
         walls,
         _slabs(air, (sx, sy, sz), heard, z_m),
+        _leaves(air, device, (sx, sy, sz), heard, z_m),
         ray,
         panel,
         factor,
@@ -163,8 +167,19 @@ def _slabs(air: RadioEnvironment, source: tuple[float, float, float], heard: Hea
     return losses * floors_loss_db(1.0, count) / np.maximum(count, 1)
 
 
+def _leaves(
+    air: RadioEnvironment, device: Device, source: tuple[float, float, float], heard: Heard, z_m: float
+) -> Array:
+    """Return what trees take of each ray."""
+    storeys, groves = air.terrain.storeys, air.terrain.groves
+    start = (*source[:2], source[2] - storeys.ground_m(device.floor))
+    over_m = z_m - storeys.ground_m(heard.floor)
+    return foliage_db(FREQUENCY_MHZ[heard.band], leaves_m(groves, start, heard.x, heard.y, over_m))
+
+
 def fixed_dbm(air: RadioEnvironment, heard: Heard, found: Crossed) -> Array:
-    """Return the level of a radio at 1 m in the directions of its measurements, dBm."""
+    """Return the level of a radio at 1 m in the directions of its measurements, less what trees take on
+    the way, dBm."""
     device = air.design.of(Device)[heard.device]
     first_metre = distance_loss_db(1.0, FREQUENCY_MHZ[heard.band])
-    return air.lossless_dbm(device, heard.band, "downlink") - first_metre - found.antenna_db
+    return air.lossless_dbm(device, heard.band, "downlink") - first_metre - found.antenna_db - found.leaves_db

@@ -8,55 +8,27 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from typing import Any, Literal
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
-from shapely import LineString, contains_xy
+from shapely import LineString
 from shapely import Point as SpotAt
 
-from ..base.bands import BANDS, FREQUENCY_MHZ, Band
+from ..base.bands import FREQUENCY_MHZ, Band
 from ..base.frozen import Frozen
-from ..base.memo import IdentityMemo
 from ..catalogue import Catalogue, ClientModel, Construction, Used
-from ..context.storeys import Slab
-from ..design import Building, Design, Device, Floor, Opening, Point, Space, Wall
+from ..design import Device, Floor, Point
 from .antennas import attenuation_db
 from .obstacles import source_of
-from .overlaps import Panel
-from .propagation import MAX_ANGLE_FACTOR, chance_of, distance_loss_db, floors_loss_db
+from .propagation import chance_of, distance_loss_db, floors_loss_db
 from .radio_environment import Direction, RadioEnvironment
 from .rates import user_mbps
+from .ray_pieces import Crossing, OtherConstruction, leaves_crossed, slabs_crossed, walls_crossed
 from .rooms import Target, target_figures, target_in
-from .walls import named_panels_of
 
 Array = NDArray[np.float64]
-
-
-class OtherConstruction(Frozen):
-    """What a level would be with another construction in one place."""
-
-    construction: str
-    label: str
-    level_dbm: float = Field(description="of the weaker direction")
-    change_db: float
-
-
-class Crossing(Frozen):
-    """One thing that a ray goes through; ``share`` is how far along it, 0 to 1."""
-
-    kind: Literal["wall", "opening", "slab", "roof"]
-    element: str = Field(description="id of the wall, the opening or the storey")
-    construction: str
-    label: str
-    at: Point
-    z_m: float
-    share: float
-    loss_db: float = Field(description="of its construction, square on")
-    factor: float = Field(description="for the angle; of slabs for their number")
-    takes_db: float
-    instead: tuple[OtherConstruction, ...]
 
 
 class StoreySection(Frozen):
@@ -128,7 +100,6 @@ _SWAPS: dict[str, tuple[str, ...]] = {
     "slab": ("slab",),
     "roof": ("roof",),
 }
-_named: IdentityMemo[tuple[Array, list[Panel]]] = IdentityMemo(64)
 
 
 def ray_to(air: RadioEnvironment, device: Device, floor: str, at: Point, band: Band) -> Ray:
@@ -238,8 +209,9 @@ def _ray(
     free = float(distance_loss_db(distance, FREQUENCY_MHZ[band], terrain.exponent))
     aside = float(attenuation_db(model.pattern, offset, device.mount, device.azimuth_deg, device.tilt_deg)[0])
     found = [
-        *_walls(air.design, air.catalogue, (sx, sy, sz), (*at, z_m), band),
-        *_slabs(air, (sx, sy, sz), (*at, z_m), band),
+        *walls_crossed(air.design, air.catalogue, (sx, sy, sz), (*at, z_m), band),
+        *slabs_crossed(air, (sx, sy, sz), (*at, z_m), band),
+        *leaves_crossed(air, device.floor, floor, (sx, sy, sz), (*at, z_m), band),
     ]
     through = sum(c.takes_db for c in found)
     loss = free + aside + through
@@ -269,89 +241,12 @@ def _ray(
     )
 
 
-def named_panels(design: Design, catalogue: Catalogue) -> tuple[Array, list[Panel]]:
-    """Return the panels of a design, and for each row the piece of a wall that it is; kept."""
-    parts = tuple(design.of(cls) for cls in (Wall, Opening, Floor, Space, Building))
-    return _named.get((*parts, catalogue), None, lambda: named_panels_of(design, catalogue))
-
-
-def _walls(
-    design: Design,
-    catalogue: Catalogue,
-    source: tuple[float, float, float],
-    spot: tuple[float, float, float],
-    band: Band,
-) -> Iterator[Crossing]:
-    """Yield the panels that a ray crosses, with the stretch of it at the panel's height."""
-    panels, pieces = named_panels(design, catalogue)
-    column = 9 + BANDS.index(band)
-    (sx, sy, sz), (tx, ty, tz) = source, spot
-    rx, ry, rz = tx - sx, ty - sy, tz - sz
-    length = math.sqrt(rx * rx + ry * ry + rz * rz)
-    for row, piece in zip(panels, pieces, strict=True):
-        ax, ay, dx, dy, low, high, z_low, z_high, wide = row[:9]
-        across = rx * dy - ry * dx
-        if across == 0.0:
-            continue
-        along_ray = ((ax - sx) * dy - (ay - sy) * dx) / across
-        along_wall = ((ax - sx) * ry - (ay - sy) * rx) / across
-        z = sz + along_ray * rz
-        if not (0 < along_ray < 1 and low <= along_wall <= high and z_low <= z < z_high):
-            continue
-        factor = min(length * wide / abs(across), MAX_ANGLE_FACTOR)
-        loss = float(row[column])
-        yield Crossing(
-            kind="opening" if piece.opening else "wall",
-            element=piece.element,
-            construction=piece.construction,
-            label=catalogue.constructions[piece.construction].label,
-            at=(round(sx + along_ray * rx, 2), round(sy + along_ray * ry, 2)),
-            z_m=round(z, 2),
-            share=round(along_ray, 4),
-            loss_db=loss,
-            factor=round(factor, 3),
-            takes_db=loss * factor,
-            instead=(),
-        )
-
-
-def _slabs(
-    air: RadioEnvironment, source: tuple[float, float, float], spot: tuple[float, float, float], band: Band
-) -> Iterator[Crossing]:
-    """Yield the slabs and roofs that a ray crosses; what they take together is shared out among
-    them by their own losses (COST 231)."""
-    (sx, sy, sz), (tx, ty, tz) = source, spot
-    low, high = sorted((sz, tz))
-    met: list[tuple[Slab, float, Any]] = []
-    for slab in air.terrain.storeys.slabs:
-        if low < slab.z_m < high:
-            share = (slab.z_m - sz) / (tz - sz)
-            at = (sx + (tx - sx) * share, sy + (ty - sy) * share)
-            if contains_xy(slab.area, *at):
-                met.append((slab, share, at))
-    together = float(floors_loss_db(1.0, len(met))) / max(len(met), 1)
-    for slab, share, at in met:
-        construction = air.catalogue.constructions[slab.construction]
-        loss = construction.loss_db[band]
-        yield Crossing(
-            kind="roof" if slab.roof else "slab",
-            element=slab.floor,
-            construction=slab.construction,
-            label=construction.label,
-            at=(round(at[0], 2), round(at[1], 2)),
-            z_m=round(slab.z_m, 2),
-            share=round(share, 4),
-            loss_db=loss,
-            factor=round(together, 3),
-            takes_db=loss * together,
-            instead=(),
-        )
-
-
 def _with_options(
     catalogue: Catalogue, crossing: Crossing, band: Band, level_dbm: float, rows: Sequence[Crossing]
 ) -> Crossing:
-    """Return a crossing with what the level would be if something else stood there."""
+    """Return a crossing with what the level would be if something else stood there; trees stay."""
+    if crossing.kind == "leaves":
+        return crossing.model_copy(update={"takes_db": round(crossing.takes_db, 2)})
     kind = catalogue.constructions[crossing.construction].kind
     scale = _scale(crossing, rows)
     options: list[Construction] = [

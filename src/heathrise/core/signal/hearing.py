@@ -74,13 +74,13 @@ def _worked_out(
     air: RadioEnvironment, speaker: Device, listeners: Sequence[Device]
 ) -> list[tuple[float, ...]]:
     """Trace the rays to listeners of one height and one pose of antenna together."""
-    models = air.catalogue.airs
+    models, ground_m = air.catalogue.airs, air.terrain.storeys.ground_m
     z_m = source_of(air.terrain, speaker)[2]
     groups: dict[tuple[object, ...], list[int]] = {}
     ends = [source_of(air.terrain, d) for d in listeners]
     for k, (device, end) in enumerate(zip(listeners, ends, strict=True)):
         pose = (device.mount, device.azimuth_deg, device.tilt_deg, models[device.model].pattern)
-        groups.setdefault((end[2], *pose), []).append(k)
+        groups.setdefault((end[2], ground_m(device.floor), *pose), []).append(k)
     found: list[tuple[float, ...]] = [()] * len(listeners)
     for rows in groups.values():
         first = listeners[rows[0]]
@@ -88,7 +88,8 @@ def _worked_out(
         traced = tuple(np.array([ends[k][i] for k in rows]) for i in (0, 1))
         end_z = ends[rows[0]][2]
         model = models[speaker.model]
-        loss = losses_to_db(air.terrain, speaker, model, x, y, end_z, traced)  # type: ignore[arg-type]
+        ground = ground_m(first.floor)
+        loss = losses_to_db(air.terrain, speaker, model, x, y, end_z, ground, traced)  # type: ignore[arg-type]
         rise = np.full(len(rows), z_m - end_z)
         back = np.column_stack([speaker.at[0] - x, speaker.at[1] - y, rise])
         loss += attenuation_db(

@@ -1,4 +1,4 @@
-"""What stands between an antenna and a client: walls, slabs and roofs."""
+"""What stands between an antenna and a client: walls, slabs, roofs and trees."""
 
 from __future__ import annotations
 
@@ -14,10 +14,12 @@ from numpy.typing import NDArray
 from shapely.ops import unary_union
 
 from ..base.bands import BANDS, FREQUENCY_MHZ
+from ..base.foliage import foliage_db
 from ..base.memo import IdentityMemo
 from ..catalogue import AirModel, Catalogue
+from ..context.leaves import leaves_m
 from ..context.storeys import Storeys, storeys_of
-from ..design import Building, Design, Device, Floor, Opening, Space, Wall
+from ..design import Building, Design, Device, Floor, Grove, Opening, Space, Wall
 from .antennas import open_loss_db
 from .grid import Grid
 from .kernel import add_wall_losses_db, wall_losses_db
@@ -57,6 +59,7 @@ class Obstacles:
     bounds: dict[str, list[tuple[float, float, float, float]]]
     client_height_m: float
     exponent: float
+    groves: Mapping[str, Grove]
     like: Likeness | None = None
 
     def height_m(self, device: Device) -> float:
@@ -87,7 +90,7 @@ _sources: IdentityMemo[tuple[float, float, float]] = IdentityMemo(4096)
 
 def terrain_of(design: Design, catalogue: Catalogue) -> Obstacles:
     """Return the terrain of a design; the same object as long as nothing of it changes."""
-    parts = tuple(design.of(cls) for cls in (Wall, Opening, Floor, Space, Building))
+    parts = tuple(design.of(cls) for cls in (Wall, Opening, Floor, Space, Building, Grove))
     return _terrains.get((*parts, catalogue), None, lambda: _make(design, catalogue))
 
 
@@ -104,17 +107,21 @@ def _make(design: Design, catalogue: Catalogue) -> Obstacles:
     panels = panels_of(design, catalogue)
     height_m = catalogue.rules["signal.client_height_m"]
     exponent = catalogue.rules["signal.exponent"]
-    like = _likeness(panels, storeys, layers)
-    made = Obstacles(panels, storeys, layers, survey_of(design), _bounds(design), height_m, exponent, like)
+    groves = design.of(Grove)
+    like = _likeness(panels, storeys, layers, groves)
+    survey, bounds = survey_of(design), _bounds(design)
+    made = Obstacles(panels, storeys, layers, survey, bounds, height_m, exponent, groves, like)
     if like is None:
         _roots.append(made)
     return made
 
 
-def _likeness(panels: Array, storeys: Storeys, layers: Layers) -> Likeness | None:
+def _likeness(
+    panels: Array, storeys: Storeys, layers: Layers, groves: Mapping[str, Grove]
+) -> Likeness | None:
     mine = {row.tobytes(): row for row in panels}
     for other in reversed(list(_roots)):  # another thread may add to them meanwhile
-        if not _slabs_as(storeys, layers, other):
+        if other.groves != groves or not _slabs_as(storeys, layers, other):
             continue
         theirs = {row.tobytes(): row for row in other.panels}
         come = [row for key, row in mine.items() if key not in theirs]
@@ -271,7 +278,7 @@ def losses_db(
 ) -> Array:
     """Return the loss from an access point to points on a floor.
 
-    Distance, walls, slabs, roofs and the antenna's own attenuation off its boresight.
+    Distance, walls, slabs, roofs, leaves and the antenna's own attenuation off its boresight.
 
     Args:
         x, y: shape (n,), metres.
@@ -282,8 +289,9 @@ def losses_db(
     """
     if height_m is None:
         height_m = terrain.client_height_m
-    target_z = terrain.storeys.elevation_m[floor] + height_m
-    return losses_to_db(terrain, device, model, x, y, target_z)
+    storeys = terrain.storeys
+    z_m = storeys.elevation_m[floor] + height_m
+    return losses_to_db(terrain, device, model, x, y, z_m, storeys.ground_m(floor))
 
 
 def losses_to_db(
@@ -293,17 +301,22 @@ def losses_to_db(
     x: Array,
     y: Array,
     z_m: float,
+    ground_m: Array | float,
     traced: tuple[Array, Array] | None = None,
 ) -> Array:
     """Return ``losses_db`` to points at the height ``z_m`` above the site's zero.
 
-    ``traced`` holds where the rays end that walls and slabs are asked for, where that is not
-    the points themselves.
+    ``ground_m`` is where the ground lies there. ``traced`` holds where the rays end that walls and slabs
+    are asked for, where that is not the points themselves.
     """
     source = source_of(terrain, device)
     ends = traced or (x, y)
     loss = wall_losses_db(*ends, z_m, source, terrain.panels)
     add_slabs_db(loss, *ends, z_m, source, terrain.layers)
+    if terrain.groves:
+        over_m = source[2] - terrain.storeys.ground_m(device.floor)
+        leaves = leaves_m(terrain.groves, (*source[:2], over_m), *ends, z_m - ground_m)
+        loss += np.stack([foliage_db(FREQUENCY_MHZ[band], leaves) for band in BANDS])
     apart = open_loss_db(
         model.pattern,
         x,

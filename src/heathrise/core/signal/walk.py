@@ -179,10 +179,12 @@ def _traced(air: RadioEnvironment, track: _Track, device: Device, model: AirMode
     loss = np.empty((len(BANDS), len(track.t_s)))
     # On a flight half a metre of height is near enough.
     heights = np.where(track.level, track.z_m, np.round(track.z_m / _FLIGHT_M) * _FLIGHT_M)
+    under_m = {floor: air.terrain.storeys.ground_m(floor) for floor in set(track.floors)}
+    ground = np.array([under_m[floor] for floor in track.floors])
     for z in np.unique(np.round(heights, 3)):
         here = np.flatnonzero(np.round(heights, 3) == z)
-        found = losses_to_db(air.terrain, device, model, track.x[here], track.y[here], float(z))
-        loss[:, here] = found
+        x, y, ground_m = track.x[here], track.y[here], ground[here]
+        loss[:, here] = losses_to_db(air.terrain, device, model, x, y, float(z), ground_m)
     return loss
 
 

@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field
 
+from ..base.foliage import foliage_db as leaves_take_db
 from ..base.frozen import Frozen
+from ..context.leaves import leaves_m
 from ..context.plan import Plan, answered
-from ..design import EquipmentRoom, FarPoint
+from ..design import EquipmentRoom, FarPoint, Grove
 from ..evaluation.far_lines import far_view
-from ..evaluation.far_sites import node_at
+from ..evaluation.far_sites import grown_m, node_at
 from ..far import (
     DIGS,
+    MHZ,
     FarOffer,
     FedPlace,
     LandGap,
@@ -18,6 +26,7 @@ from ..far import (
     MeshPlace,
     OneFeed,
     cell_cost,
+    foliage_db,
     free_space_db,
     gaps_along,
     hectares,
@@ -32,6 +41,7 @@ from .far_ways import far_ways
 # A cell's own line: what is laid or aimed for it alone, and nothing of somebody else's.
 _LINES = frozenset({"radio_5", "radio_60", "copper", "extender", "extenders", "switch", "fibre"})
 _LEAST_M = 1.0
+Array = NDArray[np.float64]
 
 
 class LandRow(Frozen):
@@ -75,42 +85,77 @@ class LandView(Frozen):
     )
 
 
+@dataclass(frozen=True)
+class _OpenAir:
+    """The air of 5 GHz over the land: what nodes like the plan's strongest access point, and clients, hear
+    of each other through the trees that are drawn, as they will be."""
+
+    plan: Plan
+    power_dbm: float
+    gain_dbi: float
+    least_dbm: float
+    reach_m: float
+
+    @classmethod
+    def of(cls, plan: Plan) -> _OpenAir:
+        client, least = environment_of(plan).client, plan.rules["far.repeater_dbm"]
+        power, gain = _radio(plan)
+        # The weaker way counts: a client sends with less than it hears.
+        sent = min(power, client.power_dbm["5"]) + gain + client.gain_dbi
+        return cls(plan, power, gain, least, reach_of(sent, least))
+
+    def leaves(self, key: str, x: Array, y: Array, height_m: float, years: float) -> Array:
+        """Return the metres of leaves from a place's antenna to spots."""
+        place, groves = self.plan.drawn.of(FarPoint)[key], self.plan.drawn.of(Grove)
+        source = (*place.at, place.mast_m)
+        return leaves_m(groves, source, x, y, height_m, grown_m(self.plan, years))
+
+    def rate(self, one: str, other: str) -> float:
+        """Return what a link between two nodes carries, Mb/s, when the years of both are over."""
+        a, b = (self.plan.drawn.of(FarPoint)[key] for key in (one, other))
+        x, y = (np.array([c]) for c in b.at)
+        trees = float(self.leaves(one, x, y, b.mast_m, max(a.years, b.years))[0])
+        km = max(math.dist(a.at, b.at), _LEAST_M) / 1000
+        level = self.power_dbm + 2 * self.gain_dbi - free_space_db("5", km) - foliage_db("5", trees)
+        width = environment_of(self.plan).width_mhz("5")
+        return user_mbps(self.plan.rules, level, width) if level >= self.least_dbm else 0.0
+
+    def hears(self, key: str, x: Array, y: Array) -> NDArray[np.bool_]:
+        """Return whether a client at spots and a place hear each other."""
+        place = self.plan.drawn.of(FarPoint)[key]
+        apart = np.maximum(np.hypot(x - place.at[0], y - place.at[1]), _LEAST_M)
+        held_m = self.plan.rules["signal.client_height_m"]
+        takes = leaves_take_db(MHZ["5"], self.leaves(key, x, y, held_m, place.years))
+        return np.asarray(20 * np.log10(apart / self.reach_m) + takes <= 0)
+
+
 @answered
 def far_land(plan: Plan) -> LandView:
     """Return all places as cells and as one mesh; those without a rack are left out."""
     points = plan.drawn.of(FarPoint)
     lines = {k.point: k for k in far_view(plan).lines if k.room is not None}
-    rules, air = plan.rules, environment_of(plan)
-    power, gain = _radio(plan)
-    width, least = air.width_mhz("5"), rules["far.repeater_dbm"]
-
-    def rate(metres: float) -> float:
-        level = power + 2 * gain - free_space_db("5", max(metres, _LEAST_M) / 1000)
-        return user_mbps(rules, level, width) if level >= least else 0.0
-
+    air = _OpenAir.of(plan)
     nodes = []
     for key, line in lines.items():
         heard = node_at(plan, points[key], line)
-        nodes.append(MeshPlace(key, points[key].at, heard.mbps if heard.level_dbm >= least else 0.0))
-    mesh = mesh_of(nodes, rate)
+        nodes.append(MeshPlace(key, heard.mbps if heard.level_dbm >= air.least_dbm else 0.0))
+    mesh = mesh_of(nodes, air.rate)
     rows = tuple(_row(plan, points[key], mesh.get(key)) for key in lines)
-    # The weaker way counts: a client sends with less than it hears.
-    reach = reach_of(min(power, air.client.power_dbm["5"]) + gain + air.client.gain_dbi, least)
     spots = {key: points[key].at for key in lines}
     room = next((k.room for k in lines.values()), None)
     order = path_of(plan.drawn.of(EquipmentRoom)[room].at, spots) if room is not None else []
     names = {key: points[key].name for key in lines}
     gaps = [
         g.model_copy(update={"start": names[g.start], "end": names[g.end]})
-        for g in gaps_along(order, spots, reach)
+        for g in gaps_along(order, spots, air.reach_m, air.hears)
     ]
     cells_left = tuple(r.name for r in rows if r.cell is None)
     mesh_left = tuple(r.name for r in rows if not r.hops or r.mesh_mbps < r.wanted_mbps)
     return LandView(
         currency=plan.drawn.site.currency,
         rows=rows,
-        reach_m=round(reach, 1),
-        hectares=round(hectares(list(spots.values()), reach), 2),
+        reach_m=round(air.reach_m, 1),
+        hectares=round(hectares(spots, air.reach_m, air.hears), 2),
         cells_once=round(sum(r.cell_once for r in rows), 2),
         cells_total=round(sum(r.cell_total for r in rows), 2),
         cells_left=cells_left,

@@ -9,9 +9,10 @@ from ..base.memo import IdentityMemo
 from ..context.line_channels import LineChannel, line_channels
 from ..context.plan import Plan
 from ..design import Design, DesignError, FarPoint, Problem, apply, put
+from ..evaluation.far_checks import port_left
 from ..evaluation.far_lines import far_view
 from ..evaluation.far_sites import node_at, site_of
-from ..far import FarDemand, FarOffer, all_ways
+from ..far import FarDemand, FarOffer, all_ways, ranked
 
 _WHERE = "far"
 
@@ -55,6 +56,7 @@ def _ways(plan: Plan, key: str) -> FarWays:
     demand, ways = _kept.get(
         (point, line, site, catalogue, plan.prices), node, lambda: all_ways(site_of(plan, point, line))
     )
+    ways = ranked(plan.rules, demand, [_with_port(plan, point, line.room, demand, w) for w in ways])
     return FarWays(
         point=key,
         name=point.name,
@@ -65,6 +67,22 @@ def _ways(plan: Plan, key: str) -> FarWays:
         channel=line_channels(_with_line(plan.drawn, point), plan.catalogue).get(key),
         ways=ways,
     )
+
+
+def _with_port(plan: Plan, point: FarPoint, room: str, demand: FarDemand, way: FarOffer) -> FarOffer:
+    """Return a way judged by the port that it asks for, too; through a slower one it gives less."""
+    left = port_left(plan, point, room, way, demand.mbps) if way.verdict != "out" else None
+    if left is None:
+        return way
+    check, mbps = left.check, left.mbps
+    told: dict[str, object] = {"checks": (*way.checks, check)}
+    if mbps is not None:
+        told["mbps"] = min(way.mbps, float(mbps))
+    if check.state != "met":
+        told["would"] = "; ".join(w for w in (way.would, check.would) if w)
+        if way.verdict == "met":
+            told |= {"verdict": check.state, "binds": check.words}
+    return way.model_copy(update=told)
 
 
 def _with_line(design: Design, point: FarPoint) -> Design:

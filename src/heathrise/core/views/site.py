@@ -7,13 +7,14 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
-from typing import Any
+from typing import Any, Literal
 
 from shapely.geometry import LineString
 from shapely.ops import nearest_points
 
 from ..base.frozen import Frozen
-from ..context.buried import meetings_of
+from ..base.shapes import shape_of
+from ..context.buried import Meeting, meetings_of
 from ..context.plan import Plan
 from ..context.storeys import Storeys, footprints_of, storeys_of
 from ..design import (
@@ -26,10 +27,13 @@ from ..design import (
     Dug,
     EquipmentRoom,
     Floor,
+    Grove,
     LineEntry,
     Space,
 )
-from ..laying import duct_m, trench_minutes
+from ..evaluation.far_lines import far_view
+from ..laying import TrenchSize, duct_m, trench_minutes, trench_of
+from .far_taken import far_meetings, taken_ways
 
 Spot = tuple[float, float]
 Ring = tuple[Spot, ...]
@@ -82,7 +86,8 @@ class SiteMeeting(Frozen):
 
 
 class SiteDuct(Frozen):
-    """A duct: ``dig_minutes`` are those of one person, none where it lies there already."""
+    """A duct: ``dig_minutes`` are those of one person, none where it lies there already; ``size`` is its
+    trench."""
 
     duct: str
     name: str
@@ -90,9 +95,42 @@ class SiteDuct(Frozen):
     length_m: float
     depth_m: float
     dug: Dug
+    size: TrenchSize
     dig_minutes: float
     first: str
     second: str
+    meetings: tuple[SiteMeeting, ...]
+
+
+class SitePlace(Frozen):
+    """A far place, and the rack that feeds it: from where, how far."""
+
+    point: str
+    name: str
+    at: Spot
+    from_at: Spot | None
+    length_m: float
+
+
+Lies = Literal["ground", "air", "none"]
+
+
+class SiteFarWay(Frozen):
+    """The way to a far place that was taken, as straight as it is planned: in the ground with its trench, in
+    the air with where both ends are turned, or neither. ``joints`` are boxes part-way."""
+
+    point: str
+    name: str
+    path: tuple[Spot, Spot]
+    label: str
+    state: str
+    lies: Lies
+    size: TrenchSize | None
+    dig_minutes: float
+    joints: tuple[Spot, ...]
+    bearing_deg: float
+    back_deg: float
+    tilt_deg: float
     meetings: tuple[SiteMeeting, ...]
 
 
@@ -103,6 +141,18 @@ class SiteService(Frozen):
     path: Ring
     depth_m: float | None
     found: bool
+
+
+class SiteGrove(Frozen):
+    """Trees from above; heights over the ground that they stand on."""
+
+    grove: str
+    name: str
+    outline: Ring
+    height_m: float
+    clear_m: float
+    area_m2: float
+    at: Spot
 
 
 class SiteMark(Frozen):
@@ -121,6 +171,9 @@ class SiteView(Frozen):
     gaps: tuple[SiteGap, ...]
     ducts: tuple[SiteDuct, ...]
     services: tuple[SiteService, ...]
+    groves: tuple[SiteGrove, ...]
+    places: tuple[SitePlace, ...]
+    far: tuple[SiteFarWay, ...]
     marks: tuple[SiteMark, ...]
 
 
@@ -146,6 +199,12 @@ def site_view(plan: Plan) -> SiteView:
             )
             for s in design.of(BuriedService).values()
         ),
+        groves=tuple(_groves(design)),
+        places=tuple(
+            SitePlace(point=k.point, name=k.name, at=k.to_at, from_at=k.from_at, length_m=k.length_m)
+            for k in far_view(plan).lines
+        ),
+        far=tuple(_far(plan)),
         marks=tuple(_marks(design, storeys)),
     )
 
@@ -166,6 +225,20 @@ def _buildings(design: Design, storeys: Storeys, prints: dict[str, Any]) -> Iter
             top_m=max(tops, default=max(storeys.top_m[f] for f in mine)),
             area_m2=round(area.area, 1),
             at=_spot(middle),
+        )
+
+
+def _groves(design: Design) -> Iterator[SiteGrove]:
+    for grove in design.of(Grove).values():
+        area = shape_of(grove.outline)
+        yield SiteGrove(
+            grove=grove.id,
+            name=grove.name,
+            outline=grove.outline,
+            height_m=grove.height_m,
+            clear_m=grove.clear_m,
+            area_m2=round(area.area, 1),
+            at=_spot(area.representative_point()),
         )
 
 
@@ -213,14 +286,52 @@ def _ducts(plan: Plan) -> Iterator[SiteDuct]:
             length_m=round(duct_m(duct), 3),
             depth_m=duct.depth_m,
             dug=duct.dug,
+            size=trench_of(plan.rules, duct_m(duct), duct.depth_m, duct.dug),
             dig_minutes=trench_minutes(plan.rules, duct),
             first=home[duct.from_floor],
             second=home[duct.to_floor],
-            meetings=tuple(
-                SiteMeeting(service=m.service, at=m.at, from_m=m.from_m, to_m=m.to_m, crosses=m.crosses)
-                for m in meetings
-                if m.duct == duct.id
-            ),
+            meetings=tuple(_met(m) for m in meetings if m.trench == duct.id),
+        )
+
+
+def _met(meeting: Meeting) -> SiteMeeting:
+    m = meeting
+    return SiteMeeting(service=m.service, at=m.at, from_m=m.from_m, to_m=m.to_m, crosses=m.crosses)
+
+
+def _far(plan: Plan) -> Iterator[SiteFarWay]:
+    for taken in taken_ways(plan):
+        line, offer = taken.line, taken.offer
+        if line is None or line.from_at is None or offer is None:
+            continue
+        dig = next((t for t in offer.tasks if t.trench is not None), None)
+        size = dig.trench if dig is not None else None
+        over_air = offer.level_dbm is not None or offer.air is not None
+        lies: Lies = "ground" if size is not None else "air" if over_air else "none"
+        yield SiteFarWay(
+            point=taken.point.id,
+            name=taken.point.name,
+            path=(line.from_at, line.to_at),
+            label=offer.label,
+            state=offer.verdict,
+            lies=lies,
+            size=size,
+            dig_minutes=dig.minutes if dig is not None else 0.0,
+            joints=tuple(_part_way(line.from_at, line.to_at, offer.joints)),
+            bearing_deg=line.bearing_deg,
+            back_deg=line.back_deg,
+            tilt_deg=line.tilt_deg,
+            meetings=tuple(_met(m.meeting) for m in far_meetings(plan, taken)) if size is not None else (),
+        )
+
+
+def _part_way(start: Spot, end: Spot, count: int) -> Iterator[Spot]:
+    """Yield so many spots that part a line into pieces of one length."""
+    for k in range(1, count + 1):
+        share = k / (count + 1)
+        yield (
+            round(start[0] + (end[0] - start[0]) * share, 3),
+            round(start[1] + (end[1] - start[1]) * share, 3),
         )
 
 

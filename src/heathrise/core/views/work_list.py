@@ -22,7 +22,7 @@ from ..install import (
     on_roof,
     work_list,
 )
-from ..laying import climbs_of, duct_m, pulling_of, trench_minutes
+from ..laying import climbs_of, duct_m, pulling_of, trench_minutes, trench_of
 from .far_taken import far_works
 from .labels import project_labels
 from .laid_links import fresh_holes, links_of
@@ -59,14 +59,13 @@ def _trenches(plan: Plan) -> list[Trench]:
     services = plan.design.of(BuriedService)
     near: dict[str, list[str]] = defaultdict(list)
     for meeting in meetings_of(plan.design, plan.rules["plan.service_apart_m"]):
-        near[meeting.duct].append(f"{services[meeting.service].name} {meeting.said}")
+        near[meeting.trench].append(f"{services[meeting.service].name} {meeting.said}")
     return [
         Trench(
             d.id,
             d.name,
             d.from_floor,
-            duct_m(d),
-            d.depth_m,
+            trench_of(plan.rules, duct_m(d), d.depth_m, d.dug),
             trench_minutes(plan.rules, d),
             label,
             tuple(near[d.id]),

@@ -16,7 +16,7 @@ from markupsafe import Markup
 HERE = Path(__file__).parent
 FEET_PER_M = 3.280839895
 _JOIN = "\u00a0"
-_METRES = re.compile(rf"(-?[\d.]+){_JOIN}m\b(?!²)")
+_METRES = re.compile(rf"(-?\d+(?:\.\d+)?){_JOIN}m\b(?![²³])")
 _CELSIUS = re.compile(rf"(-?[\d.]+){_JOIN}°C")
 
 
@@ -37,7 +37,7 @@ class Papers:
         no-break space before the unit tells which they are."""
         if not self._feet:
             return said
-        said = _METRES.sub(lambda m: f"{float(m[1]) * FEET_PER_M:.0f}{_JOIN}ft", said)
+        said = _METRES.sub(lambda m: self.length(float(m[1]), len(m[1].partition(".")[2])), said)
         return _CELSIUS.sub(lambda m: f"{float(m[1]) * 1.8 + 32:.0f}{_JOIN}°F", said)
 
     @property

@@ -15,6 +15,7 @@ from ...core.diagram import Diagram, diagram_of
 from ...core.evaluation.evaluate import Evaluation, evaluate
 from ...core.install import Label
 from ...core.views.labels import project_labels
+from ...core.views.site import SiteView, site_view
 from ..sheets import (
     PAGE_SCALES,
     PAPERS,
@@ -22,14 +23,19 @@ from ..sheets import (
     Page,
     Sheet,
     Title,
+    draw_land,
     draw_sheet,
+    has_land,
+    land_legend,
     legend_of,
     pages_of,
     pen_of,
     room_on,
     whole_page,
 )
-from .render import html_of, pdf_of, style
+from .render import Papers, html_of, pdf_of, style
+
+LAND = "site"  # asks for the whole site among storeys
 
 
 @dataclass(frozen=True)
@@ -46,6 +52,7 @@ class Drawn:
     catalogue: Catalogue
     evaluation: Evaluation
     diagram: Diagram
+    land: SiteView
     labels: Sequence[Label] = ()
 
     def label_by_device(self) -> dict[str, str]:
@@ -100,8 +107,11 @@ class Drawn:
         buildings = self.design.of(Building)
         several = len(buildings) > 1
         sheet = f"{buildings[floor.building].name}, {floor.name}" if several else floor.name
-        imperial = self.design.site.units == "imperial"
-        return Title(self.name, sheet, self.revision, self.on.isoformat(), imperial)
+        return Title(self.name, sheet, self.revision, self.on.isoformat(), self._imperial)
+
+    @property
+    def _imperial(self) -> bool:
+        return self.design.site.units == "imperial"
 
     def legend(self, floor: Floor) -> list[str]:
         """Return the legend of what a storey's sheet shows."""
@@ -115,10 +125,25 @@ class Drawn:
         """Return a storey on pages of a paper; without a scale on one page."""
         return pages_of(self.sheet(floor, paper, scale), self.title(floor), self.legend(floor), paper)
 
+    def land_pages(self, paper: str) -> list[Page]:
+        """Return the whole site on one page, as large as the page holds it; none where it is one building
+        and nothing about it."""
+        if not has_land(self.land):
+            return []
+        length = Papers(self.design.site.units).length
+        drawn = (draw_land(self.land, room_on(paper, flat), length) for flat in (True, False))
+        sheet = min(drawn, key=_smaller)
+        title = Title(self.name, "Site", self.revision, self.on.isoformat(), self._imperial)
+        return pages_of(sheet, title, land_legend(self.land), paper)
+
+
+def _smaller(sheet: Sheet) -> tuple[int, float]:
+    return sheet.scale, sheet.wide_mm * sheet.high_mm
+
 
 def drawn_of(name: str, revision: int, plan: Plan) -> Drawn:
     """Return what the sheets of a project are drawn of."""
-    known = evaluate(plan), diagram_of(plan), project_labels(plan)
+    known = evaluate(plan), diagram_of(plan), site_view(plan), project_labels(plan)
     return Drawn(name, revision, plan.on, plan.design, plan.catalogue, *known)
 
 
@@ -128,7 +153,7 @@ def sheets_pdf(drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] 
     Args:
         paper: one of ``PAPERS``.
         scale: one of ``PAGE_SCALES``, or None for the largest at which a page holds a storey.
-        only: ids of storeys; None for all.
+        only: ids of storeys, ``LAND`` for the whole site; None for all.
 
     Raises:
         DesignError: no such paper, scale or storey, or more pages than anybody glues together.
@@ -136,9 +161,10 @@ def sheets_pdf(drawn: Drawn, paper: str, scale: int | None, only: Iterable[str] 
     check_paper(paper, scale)
     wanted = set(only) if only is not None else None
     floors = [f for f in drawn.floors() if wanted is None or f.id in wanted]
-    if not floors:
+    pages = drawn.land_pages(paper) if wanted is None or LAND in wanted else []
+    pages += [page for floor in floors for page in drawn.pages(floor, paper, scale)]
+    if not pages:
         raise DesignError([Problem("floors", "there is no such storey")])
-    pages = [page for floor in floors for page in drawn.pages(floor, paper, scale)]
     return pdf_of(html_of("sheets.html", name=drawn.name, pages=in_template(pages), fonts=fonts()))
 
 

@@ -50,6 +50,7 @@ def technician_pdf(
     as_built = replace(drawn, diagram=as_it_came(drawn.diagram, seen.ports))
     network = network_drawn(as_built).named()
     pages = [page for reading in _READINGS for page in network.pages(reading, paper)]
+    pages += drawn.land_pages(paper)
     pages += [page for floor in drawn.floors() for page in drawn.pages(floor, paper)]
     html = html_of(
         "technician.html",

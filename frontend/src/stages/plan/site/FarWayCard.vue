@@ -9,7 +9,9 @@ import { STATES } from './farWords'
 
 /** One way to a place: what it is judged by, an instrument for what feeds it, what it takes, what can hurt. */
 const props = defineProps<{ way: FarOffer; years: number; currency: string; taken: boolean; channel: LineChannel | null }>()
-defineEmits<{ take: []; leave: [] }>()
+defineEmits<{ take: []; leave: []; inject: [] }>()
+/** It wants a port that feeds it, and none is left: an injector would do. */
+const fedPort = computed(() => props.way.port?.poe_class !== null && props.way.checks.some((c) => c.state === 'near' && c.would.startsWith('an injector')))
 const WIDE = 300
 const HIGH = 96
 const TOP = 18
@@ -37,6 +39,7 @@ const works = computed(() => props.way.tasks.map((t) => ({ ...t, h: t.person_min
     <ul class="checks">
       <li v-for="(c, k) in way.checks" :key="k" :class="c.state"><i aria-hidden="true" /><span><b class="state">{{ STATES[c.state] }}</b> {{ inUnits(c.words) }}<small v-if="c.would">Would bring it in: {{ inUnits(c.would) }}</small></span></li>
     </ul>
+    <Button v-if="fedPort" label="Feed it by an injector at the rack" size="small" outlined data-inject @click="$emit('inject')" />
     <FarLevel v-if="way.weather?.length" :way="way" />
     <svg v-if="feed" :viewBox="`0 0 ${WIDE} ${HIGH}`" class="feed" role="img" :aria-label="`${feed.source_v} V at the house, ${feed.end_v.toFixed(1)} V there`">
       <path :d="`M0 ${feed.least}H${WIDE}`" class="least" />

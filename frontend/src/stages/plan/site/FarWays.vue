@@ -43,6 +43,9 @@ function take(way: FarOffer | null): void {
   if (!place.value) return
   store.commit(way ? `${place.value.name} over ${way.label}` : `No way to ${place.value.name}`, [put('far_point', { ...place.value, way: way?.id ?? '' })])
 }
+function inject(): void {
+  if (place.value) store.commit(`An injector for ${place.value.name}`, [put('far_point', { ...place.value, injector: true })])
+}
 </script>
 
 <template>
@@ -75,7 +78,7 @@ function take(way: FarOffer | null): void {
         </ul>
       </details>
     </div>
-    <FarWayCard v-if="shown" :way="shown" :years="found.years" :currency="found.currency" :taken="place?.way === shown.id" :channel="shown.medium === 'radio_5' ? (found.channel ?? null) : null" @take="take(shown)" @leave="take(null)" />
+    <FarWayCard v-if="shown" :way="shown" :years="found.years" :currency="found.currency" :taken="place?.way === shown.id" :channel="shown.medium === 'radio_5' ? (found.channel ?? null) : null" @take="take(shown)" @leave="take(null)" @inject="inject" />
   </div>
   <div v-else-if="!trouble" class="ways"><p class="quiet" role="status">Every way is worked out…</p></div>
 </template>

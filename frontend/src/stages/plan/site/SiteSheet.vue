@@ -17,6 +17,8 @@ import { useViewport } from '@/sheet/useViewport'
 import FarLand from './FarLand.vue'
 import FarSection from './FarSection.vue'
 import SiteGaps from './SiteGaps.vue'
+import SiteGroves from './SiteGroves.vue'
+import SitePlaces from './SitePlaces.vue'
 import SiteTable from './SiteTable.vue'
 import { CARRIED } from './carried'
 import { useSiteHand, type SiteTool } from './useSiteHand'
@@ -45,7 +47,7 @@ watch(view, (now, before) => {
 function fit(): void {
   const v = view.value
   if (!v || !width.value) return
-  const points = [...store.all('far_point').map((p) => p.at), ...v.buildings.flatMap((b) => b.outline.flat()), ...v.ducts.flatMap((d) => d.path), ...v.services.flatMap((s) => s.path), ...v.gaps.flatMap((g) => [g.from_at, g.to_at])]
+  const points = [...store.all('far_point').map((p) => p.at), ...v.buildings.flatMap((b) => b.outline.flat()), ...v.ducts.flatMap((d) => d.path), ...v.services.flatMap((s) => s.path), ...v.groves.flatMap((g) => g.outline), ...v.gaps.flatMap((g) => [g.from_at, g.to_at])]
   if (!points.length) return viewport.fit([0, 0, 40, 30])
   // Some land round it, for what comes there; the words under a small building are wider than it is.
   const [west, south, east, north] = boundsOf(points)
@@ -92,29 +94,23 @@ const names = computed(() =>
     return { b, x, y, ground: b.ground_m ? `ground ${signed(b.ground_m, 2)} m` : 'ground 0', size: `${b.storeys} ${b.storeys === 1 ? 'storey' : 'storeys'}, ${length(b.top_m - b.ground_m)} high` }
   }),
 )
-/** Places whose words have room: the chosen one first, then in order; the others are named when pointed at. */
-const worded = computed(() => {
-  const taken: Box[] = names.value.map(({ x, y }) => ({ left: x - BUILDING_PX, right: x + BUILDING_PX, top: y - 20, bottom: y + 24 }))
-  const shown = new Set<string>()
-  for (const { p } of [...places.value].sort((a, b) => Number(b.p.id === chosen.value) - Number(a.p.id === chosen.value))) {
-    const [x, y] = viewport.toScreen(p.at)
-    const half = (p.name.length * LETTER_PX) / 2
-    const box = { left: x - half, right: x + half, top: y + 4, bottom: y + 32 }
-    if (p.id !== chosen.value && taken.some((t) => overlaps(t, box))) continue
-    taken.push(box)
-    shown.add(p.id)
-  }
-  return shown
-})
+/** What the names of buildings and the buildings themselves take of the sheet. */
+const built = computed<Box[]>(() => [
+  ...names.value.map(({ x, y }) => ({ left: x - BUILDING_PX, right: x + BUILDING_PX, top: y - 20, bottom: y + 24 })),
+  ...(view.value?.buildings ?? []).map(boxOf),
+])
 const BUILDING_PX = 72
-const LETTER_PX = 7
-const meetings = computed(() => (view.value?.ducts ?? []).flatMap((d) => d.meetings.map((m) => ({ ...m, duct: d, key: `${d.duct}-${m.service}-${m.from_m}` }))))
+const meetings = computed(() => [
+  ...(view.value?.ducts ?? []).flatMap((d) => d.meetings.map((m) => ({ ...m, name: d.name, key: `${d.duct}-${m.service}-${m.from_m}` }))),
+  ...(view.value?.far ?? []).flatMap((f) => f.meetings.map((m) => ({ ...m, name: f.name, key: `${f.point}-${m.service}-${m.from_m}` }))),
+])
 const TOOLS: { id: SiteTool; label: string; icon: string; hint: string }[] = [
   { id: 'select', label: 'Choose', icon: 'pi pi-arrow-up-left', hint: 'Drag a building to where it stands, or choose it and type how far it is from another' },
   { id: 'house', label: 'Building', icon: 'pi pi-home', hint: 'Press two of its corners that lie across; its rooms are drawn on its own plan' },
   { id: 'duct', label: 'Duct', icon: 'pi pi-minus', hint: 'Press where it leaves a building, at each corner, and in the other building' },
   { id: 'far', label: 'Far place', icon: 'pi pi-flag', hint: 'Press where something is to be reached: an outbuilding, a gate, a pond, a field' },
-  { id: 'service', label: 'Buried service', icon: 'pi pi-ellipsis-h', hint: 'Press along what others have in the ground; Enter, or a second press, ends it' },
+  { id: 'grove', label: 'Trees', icon: 'pi pi-cloud', hint: 'Press round the trees or along a hedge; Enter, or a second press, closes it. Every signal through their leaves is weaker' },
+  { id: 'service', label: 'Buried', icon: 'pi pi-ellipsis-h', hint: 'Press along what others have in the ground; Enter, or a second press, ends it' },
 ]
 const hint = computed(() => made.why.value || hand.told.value || trouble.value || TOOLS.find((t) => t.id === hand.tool.value)!.hint)
 
@@ -124,7 +120,7 @@ function open(id: string): void {
   emit('floor', there.floor)
   emit('close')
 }
-function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equipment_room' | 'line_entry', id: string): void {
+function choose(kind: 'duct' | 'buried_service' | 'grove' | 'far_point' | 'device' | 'equipment_room' | 'line_entry', id: string): void {
   if (hand.tool.value !== 'select') return
   hand.building.value = null
   store.selection = { kind, id }
@@ -149,6 +145,7 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
       >
         <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
         <template v-if="view">
+          <SiteGroves :groves="view.groves" :viewport="viewport" :chosen="chosen" @choose="choose('grove', $event)" />
           <g :transform="viewport.transform.value">
             <path v-for="y in view.yards" :key="y.space" :d="`${linePath(y.outline)}Z`" class="yard" vector-effect="non-scaling-stroke"><title>{{ y.name }}</title></path>
             <path v-for="s in view.services" :key="s.service" :d="linePath(s.path)" class="service" :class="[s.carries, { told: !s.found, chosen: s.service === chosen }]" vector-effect="non-scaling-stroke" />
@@ -179,7 +176,7 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
           </g>
           <g v-for="m in meetings" :key="m.key" class="meeting" :transform="`translate(${viewport.toScreen(m.at).join(' ')})`">
             <path d="M-8 -8L8 8M8 -8L-8 8" /><text x="12" y="4">by hand</text>
-            <title>{{ m.duct.name }} near {{ store.find('buried_service', m.service)?.name }}</title>
+            <title>{{ m.name }} near {{ store.find('buried_service', m.service)?.name }}</title>
           </g>
           <g
             v-for="m in view.marks" :key="m.id" class="mark" :transform="`translate(${viewport.toScreen(m.at).join(' ')}) scale(0.75)`"
@@ -187,18 +184,8 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
           >
             <MarkShape :shape="m.kind === 'equipment_room' ? 'hut' : (roleOf(store.catalogue, m.kind)?.mark ?? 'spring')" /><title>{{ m.name }}</title>
           </g>
-          <g
-            v-for="{ p, line } in places" :key="p.id" class="place" :class="{ chosen: p.id === chosen }" tabindex="0" role="button" :aria-label="`${p.name}${line ? `, ${length(line.length_m!)} from its rack` : ''}`" :data-far="p.id"
-            @click.stop="choose('far_point', p.id)" @keydown.enter="choose('far_point', p.id)"
-          >
-            <path v-if="line" :d="`M${viewport.toScreen(line.from_at!).join(' ')}L${viewport.toScreen(line.to_at).join(' ')}`" class="sight" />
-            <g :transform="`translate(${viewport.toScreen(p.at).join(' ')})`">
-              <circle r="20" class="touch" /><path d="M0 0V-17M-6 0H6M-5 -17H5M-3 -13H3" class="post" />
-              <template v-if="worded.has(p.id)"><text y="16" text-anchor="middle" class="name">{{ p.name }}</text><text v-if="line" y="29" text-anchor="middle">{{ length(line.length_m!, 0) }}</text></template>
-              <title>{{ p.name }}</title>
-            </g>
-          </g>
-          <DraftLayer part="draft" :viewport="viewport" :draft="hand.drawn.value" :cursor="hand.cursor.value" :path="hand.drawn.value ? [] : hand.path.value" />
+          <SitePlaces :places="places" :ways="view.far" :viewport="viewport" :chosen="chosen" :taken="built" @choose="choose('far_point', $event)" />
+          <DraftLayer part="draft" :viewport="viewport" :draft="hand.drawn.value" :cursor="hand.cursor.value" :path="hand.drawn.value ? [] : hand.path.value" :outline="hand.tool.value === 'grove'" />
         </template>
       </svg>
       <p v-if="view && !view.buildings.length" class="quiet none">No building is drawn yet. Draw a room on the plan: its building stands here then.</p>
@@ -227,9 +214,11 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
   align-items: center;
   gap: 4px;
   padding: 3px 8px;
+  white-space: nowrap;
   border-bottom: 1px solid var(--granite-light);
 }
 .hint {
+  white-space: normal;
   margin: 0 auto 0 8px;
   font-size: 12px;
   color: var(--granite);
@@ -337,40 +326,6 @@ function choose(kind: 'duct' | 'buried_service' | 'far_point' | 'device' | 'equi
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;
-}
-.place {
-  cursor: pointer;
-  outline: none;
-  font: 500 11px var(--mono);
-}
-.place text {
-  fill: var(--granite);
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 3px;
-}
-.place .name {
-  font: 600 12.5px var(--condensed);
-  fill: var(--ink);
-}
-.touch {
-  fill: transparent;
-}
-.post {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-.sight {
-  fill: none;
-  stroke: var(--granite);
-  stroke-dasharray: 2 5;
-  pointer-events: none;
-}
-.place:focus-visible .post,
-.place.chosen .post,
-.place.chosen .sight {
-  stroke: var(--heather);
 }
 .mark {
   color: var(--ink);

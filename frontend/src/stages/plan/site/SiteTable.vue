@@ -45,7 +45,7 @@ const ground = (rise: number) => (Math.abs(rise) < 0.005 ? 'level' : `${signed(r
           <td>
             <template v-if="!r.ways.length"><span class="quiet">no duct</span></template>
             <p v-for="d in r.ways" :key="d.duct">
-              <button class="plain" @click="emit('choose', 'duct', d.duct)">{{ d.name }}</button> <span class="figure">{{ length(d.length_m) }}</span>{{ d.dug === 'there' ? ', lies there' : `, ${(d.dig_minutes / 60).toFixed(1)} h to dig` }}
+              <button class="plain" @click="emit('choose', 'duct', d.duct)">{{ d.name }}</button> <span class="figure">{{ length(d.length_m) }}</span>{{ d.dug === 'there' ? ', lies there' : `, ${(d.dig_minutes / 60).toFixed(1)} h to dig${d.size.spoil_m3 ? `, ${d.size.spoil_m3} m³ of spoil` : ''}` }}
               <span v-for="(p, i) in past(d)" :key="i" class="by-hand">{{ p }}: by hand there.</span>
             </p>
           </td>

@@ -8,13 +8,14 @@ import type { useMade } from '@/document/useMade'
 import { innerConstruction, outerConstruction } from '@/sheet/tools/constructions'
 import type { Viewport } from '@/sheet/useViewport'
 
-export type SiteTool = 'select' | 'house' | 'duct' | 'service' | 'far'
+export type SiteTool = 'select' | 'house' | 'duct' | 'service' | 'grove' | 'far'
 
 const MOVED_PX = 4
 const SAME_SPOT_PX = 12
 const STEP_M = 0.1
 const NUDGE_M = 0.25
 const DEPTH_M = 0.6
+const TREES_M = 8
 const NARROWEST_M = 1
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }
 
@@ -127,6 +128,7 @@ export function useSiteHand({ viewport, view, made }: Site) {
     if (tool.value === 'house') house(drawn[0]!, drawn[1]!)
     else if (tool.value === 'duct') duct(drawn)
     else if (tool.value === 'service') service(drawn)
+    else if (tool.value === 'grove' && drawn.length > 2) grove(drawn)
     tool.value = 'select'
   }
 
@@ -144,11 +146,19 @@ export function useSiteHand({ viewport, view, made }: Site) {
     const name = `Place ${id.split('-').at(-1)}`
     const row = {
       id, name, what: 'outbuilding' as const, at, ground_m: 0, mast_m: 3, room: null, room_mast_m: 4, clients: 0, cameras: 0, doors: 0, sensors: 0,
-      mbps: null, delay_ms: null, years: 10, power: 'none' as const, land: 'lawn' as const, services_known: false, profile: [], trees: [], way: '', cell_dbm: null, cell_db: null,
+      mbps: null, delay_ms: null, years: 10, power: 'none' as const, land: 'lawn' as const, services_known: false, injector: false, profile: [], trees: [], way: '', cell_dbm: null, cell_db: null,
     }
     store.commit(`Mark ${name}`, [put('far_point', row)])
     store.selection = { kind: 'far_point', id }
     tool.value = 'select'
+  }
+
+  /** Trees, as they stand round by the corners that were pressed. */
+  function grove(drawn: Point[]): void {
+    const id = store.nextId('grove', 'grove')
+    const name = `Trees ${id.split('-').at(-1)}`
+    store.commit(`Draw ${name}`, [put('grove', { id, name, outline: drawn, height_m: TREES_M, clear_m: 0, grows_m: null })])
+    store.selection = { kind: 'grove', id }
   }
 
   function service(drawn: Point[]): void {
