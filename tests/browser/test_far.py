@@ -196,6 +196,8 @@ def test_all_places_hang_on_one_feed_and_a_line_is_set_where_it_is_taken(
         float(v) for v in re.findall(r"([\d.]+) V", " ".join(feed.locator(".place text").all_text_contents()))
     ]
     assert len(volts) == 6 and all(20 < v < 54 for v in volts)
+    feed.locator("[data-draw-feed]").click()
+    expect(page.locator("[data-branch]")).to_have_count(6)
     feed.get_by_label(re.compile("^High fold")).click()
     page.locator("[data-all-ways]").click()
     page.get_by_test_id("far-ways").locator("[data-way=radio_5-solar]").click()

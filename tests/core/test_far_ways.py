@@ -13,13 +13,17 @@ from heathrise.core.catalogue import Catalogue, load_catalogue
 from heathrise.core.context.line_channels import line_channels
 from heathrise.core.context.plan import Plan
 from heathrise.core.design import (
+    Building,
     Design,
     DesignError,
     EquipmentRoom,
     FarPoint,
+    Floor,
     Network,
     OwnFigure,
+    Panel,
     Radio,
+    Socket,
     Switch,
     apply,
     design_of,
@@ -595,6 +599,44 @@ def test_the_month_is_held_against_a_plans_cap() -> None:
     one = way(far_ways(plan(drawn), "far"), "cellular-solar")
     # A camera's 4 Mb/s all day: 4 / 8 x 86,400 s x 30 days = 1,296 GB.
     assert "1,296 GB a month" in one.binds and "carries 100" in one.binds and one.verdict == "near"
+
+
+# Over the wires of the house.
+
+
+def _wired(built: int | None, panel: str | None, rack_on: str = "p1") -> FarOffer:
+    """The barn with a socket, the rack's own socket on a panel, two panels in two buildings."""
+    more = [
+        Building(id="b", name="House", built=built),
+        Building(id="b2", name="Stable", built=2005),
+        Floor(id="f2", building="b2", name="Stable", level=0),
+        Panel(id="p1", floor="f", name="Main panel", at=(0.2, 1.0)),
+        Panel(id="p2", floor="f2", name="Stable panel", at=(40.0, 1.0)),
+        Socket(id="s1", floor="f", name="Rack socket", at=(1.2, 0.6), panel=rack_on),
+    ]
+    drawn = apply(site(power="socket"), [put(e) for e in more])
+    point = drawn.of(FarPoint)["far"].model_copy(update={"panel": panel})
+    return way(far_ways(plan(apply(drawn, [put(point)])), "far"), "power_line-mains")
+
+
+def test_power_line_is_promised_by_panels_and_by_the_age_of_its_wiring() -> None:
+    """Of the cheapest adapter that gives 4 Mb/s or more: 30 % of its label, 20 over old wiring, 10 across."""
+    label = {m.label_mbps for m in CATALOGUE.remotes.values() if m.kind == "power_line"}
+    sound = _wired(1990, "p1")
+    assert sound.verdict == "met" and sound.mbps in {round(0.3 * m, 1) for m in label}
+    assert any("its socket and the rack's hang on Main panel" in c.words for c in sound.checks)
+    old = _wired(1960, "p1")
+    assert old.verdict == "near" and "of 1960: its wiring is taken as old" in old.binds
+    assert old.mbps in {round(0.2 * m, 1) for m in label}
+    across = _wired(1990, "p2")
+    assert across.verdict == "near" and "hangs on Stable panel, the rack's on Main panel" in across.binds
+    assert across.mbps in {round(0.1 * m, 1) for m in label} and "a circuit from Main panel" in across.would
+    untold = _wired(None, None)
+    assert untold.verdict == "near" and "which panel its socket hangs on" in untold.binds
+    assert "how old" in " ".join(c.words for c in untold.checks)
+    assert _wired(None, "p1").binds == "not told: how old its wiring is"
+    assert _wired(1990, "p2", rack_on="p2").verdict == "met"
+    assert all(any("never a surge strip" in n for n in w.needs) for w in (sound, old, across, untold))
 
 
 # The port that a way asks for, judged before it is taken.

@@ -14,7 +14,6 @@ export const KINDS: Kind[] = [
   "buried_service",
   "grove",
   "equipment_room",
-  "far_point",
   "device",
   "run",
   "way_point",
@@ -40,6 +39,7 @@ export const KINDS: Kind[] = [
   "old_cable",
   "underlay",
   "panel",
+  "far_point",
   "socket",
   "mains_route",
   "light",
@@ -136,14 +136,6 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "floor",
       "many": false,
       "optional": false
-    }
-  ],
-  "far_point": [
-    {
-      "field": "room",
-      "kind": "equipment_room",
-      "many": false,
-      "optional": true
     }
   ],
   "device": [
@@ -403,6 +395,20 @@ export const REFERENCES: Record<Kind, Reference[]> = {
       "kind": "floor",
       "many": false,
       "optional": false
+    }
+  ],
+  "far_point": [
+    {
+      "field": "room",
+      "kind": "equipment_room",
+      "many": false,
+      "optional": true
+    },
+    {
+      "field": "panel",
+      "kind": "panel",
+      "many": false,
+      "optional": true
     }
   ],
   "socket": [

@@ -10,10 +10,10 @@ and no digging, version 7 no mains, extenders or things in racks, version 8 no p
 no shortest runs and nothing plugged into a device, version 9 no gear of the firm's own, no disks and no
 reduced power, version 11 no practice profile, version 12 no page for guests, no vouchers and no quiet day,
 version 13 no pools by hand and no limit for a whole network, version 14 nothing of others in the ground,
-version 15 no places on the land, version 16 no ways to them, version 18 no trees that are drawn and no
-injectors for far places: what a file leaves out takes its default. Until version 11 a wireless name had to
-say whether it has fast transition; where that is what its network's purpose has anyway, it is by the
-practice profile from now on.
+version 15 no places on the land, version 16 no ways to them, version 18 no trees that are drawn and of far
+places no injectors and no panels: what a file leaves out takes its default. Until version 11 a wireless
+name had to say whether it has fast transition; where that is what its network's purpose has anyway, it is by
+the practice profile from now on.
 """
 
 from __future__ import annotations

@@ -16,6 +16,8 @@ const store = useDesign()
 const wrong = ref('')
 const NEAREST = '.nearest' // no rack is called so
 const racks = computed(() => [{ value: NEAREST, label: 'The nearest rack' }, ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name }))])
+const NOT_TOLD = '.not-told'
+const panels = computed(() => [{ value: NOT_TOLD, label: 'Not told' }, ...store.all('panel').map((p) => ({ value: p.id, label: p.name }))])
 const COUNTED = [
   { field: 'clients', label: 'Clients', most: 5000 },
   { field: 'cameras', label: 'Cameras', most: 200 },
@@ -79,6 +81,7 @@ const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (fo
     <label class="wide">Name <InputText :model-value="point.name" size="small" maxlength="120" fluid aria-label="Name" @change="setName" /></label>
     <label>It is <Choice :model-value="point.what ?? 'outbuilding'" :options="FAR_KINDS" fluid aria-label="What it is" @update:model-value="set({ what: $event }, 'Kind')" /></label>
     <label>Power there <Choice :model-value="point.power ?? 'none'" :options="FAR_POWERS" fluid aria-label="Power there" @update:model-value="set({ power: $event }, 'Power')" /></label>
+    <label v-if="point.power === 'socket' && panels.length > 1" class="wide">Its socket hangs on <Choice :model-value="point.panel ?? NOT_TOLD" :options="panels" fluid aria-label="Its socket hangs on" @update:model-value="set({ panel: $event === NOT_TOLD ? null : $event }, 'Panel')" /></label>
     <label class="wide">Fed from <Choice :model-value="point.room ?? NEAREST" :options="racks" fluid aria-label="Fed from" @update:model-value="set({ room: $event === NEAREST ? null : $event }, 'Rack')" /></label>
     <NumberField label="Antenna at the rack" :value="point.room_mast_m ?? 4" :min="0" :max="60" @change="set({ room_mast_m: $event }, 'Antenna at the rack')" />
     <NumberField label="Antenna there" :value="point.mast_m ?? 3" :min="0" :max="60" @change="set({ mast_m: $event }, 'Antenna there')" />
@@ -88,8 +91,8 @@ const rows = (found: readonly (readonly (number | null)[])[] | undefined) => (fo
     <NumberField label="Mb/s, 0 as counted" unit="plain" :digits="1" :value="point.mbps ?? 0" :min="0" :max="100000" @change="set({ mbps: $event || null }, 'Demand')" />
     <NumberField label="Delay in ms, 0 any" unit="plain" :digits="0" :value="point.delay_ms ?? 0" :min="0" :max="10000" @change="set({ delay_ms: $event || null }, 'Delay')" />
     <NumberField label="For so many years" unit="plain" :digits="0" :value="point.years ?? 10" :min="1" :max="40" @change="set({ years: $event }, 'Years')" />
-    <label class="switch"><ToggleSwitch :model-value="!!point.services_known" aria-label="Buried services are known" @update:model-value="set({ services_known: $event }, 'Buried services')" /> Buried services are known</label>
-    <label class="switch"><ToggleSwitch :model-value="!!point.injector" aria-label="An injector at the rack feeds it" @update:model-value="set({ injector: $event }, 'Injector')" /> An injector at the rack feeds it</label>
+    <label class="wide switch"><ToggleSwitch :model-value="!!point.services_known" aria-label="Buried services are known" @update:model-value="set({ services_known: $event }, 'Buried services')" /> Buried services are known</label>
+    <label class="wide switch"><ToggleSwitch :model-value="!!point.injector" aria-label="An injector at the rack feeds it" @update:model-value="set({ injector: $event }, 'Injector')" /> An injector at the rack feeds it</label>
     <label class="wide">Ground along the line: metres from the rack, height
       <Textarea :model-value="rows(point.profile)" rows="3" fluid class="figure" aria-label="Ground along the line" placeholder="40 -0.5&#10;90 1.2" @change="setProfile" />
     </label>

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
-from .values import Element, Height, Name, Outline, Point, RoomRef
+from .values import Element, Height, Name, Outline, PanelRef, Point, RoomRef
 
 FarKind = Literal["outbuilding", "gate", "pond", "field", "car_park", "tower"]
 FarPower = Literal["none", "socket", "own_supply"]
@@ -31,7 +31,8 @@ class FarPoint(Element):
     what it grows in a year, None as trees do. ``mbps`` and ``delay_ms`` come before what is counted.
     ``way`` is how somebody chose to reach it: the medium and what feeds it there. ``cell_dbm`` and
     ``cell_db`` are level and quality of a cellular network as measured there, None where nobody did. With an
-    ``injector`` at the rack what is fed over the cable takes a port that need not feed.
+    ``injector`` at the rack what is fed over the cable takes a port that need not feed. ``panel`` is the one
+    that its socket hangs on, None where nobody told.
     """
 
     name: Name
@@ -55,6 +56,7 @@ class FarPoint(Element):
     cell_dbm: _CellLevel | None = None
     cell_db: _CellQuality | None = None
     injector: bool = False
+    panel: PanelRef | None = None
     profile: Annotated[tuple[tuple[_Along, _Rise], ...], Field(max_length=MOST_PROFILE)] = ()
     trees: Annotated[tuple[_Trees, ...], Field(max_length=MOST_TREES)] = ()
 

@@ -14,7 +14,7 @@ from ..catalogue import ExtenderModel, PowerDemand
 from ..context.leaves import leaves_m
 from ..context.plan import Plan, answered
 from ..context.storeys import storeys_of
-from ..design import Device, FarPoint, Grove
+from ..design import Building, Device, EquipmentRoom, FarPoint, Floor, Grove, Panel
 from ..far import (
     OVER_THE_PLAN,
     AirHop,
@@ -22,6 +22,7 @@ from ..far import (
     FarSite,
     Fed,
     Feeds,
+    Wiring,
     foliage_db,
     free_space_db,
     growth_m,
@@ -29,6 +30,7 @@ from ..far import (
     trees_over_deg,
     way_of,
 )
+from ..mains import feeding_panel, near_socket
 from ..power import CableHop, feed_in_hops
 from ..signal import environment_of, user_mbps
 from .far_lines import FarLine, far_view
@@ -55,7 +57,8 @@ def _offer(plan: Plan, point: FarPoint, line: FarLine) -> FarOffer | None:
     on_air = any(point.way.startswith(f"{medium}-") for medium in OVER_THE_PLAN)
     node = node_at(plan, point, line) if on_air else None
     rests_on = point, line, plan.drawn.site, plan.catalogue, plan.prices
-    return _taken.get(rests_on, node, lambda: way_of(site_of(plan, point, line), point.way))
+    wires = wiring_of(plan, point, line)
+    return _taken.get(rests_on, (node, wires), lambda: way_of(site_of(plan, point, line), point.way))
 
 
 def site_of(plan: Plan, point: FarPoint, line: FarLine) -> FarSite:
@@ -73,6 +76,24 @@ def site_of(plan: Plan, point: FarPoint, line: FarLine) -> FarSite:
         trees_deg=round(trees_over_deg(_trees_round(plan, point, line)), 1),
         heard=lambda: node_at(plan, point, line),
         feeds=_feeds(plan),
+        wiring=wiring_of(plan, point, line),
+    )
+
+
+def wiring_of(plan: Plan, point: FarPoint, line: FarLine) -> Wiring:
+    """Return the panels that both ends' sockets hang on, the rack's by the socket that is near it."""
+    design = plan.drawn
+    panels, floors, room = design.of(Panel), design.of(Floor), design.of(EquipmentRoom).get(line.room or "")
+    there = panels.get(point.panel or "")
+    socket = near_socket(design, room.floor, room.at, room.rack_height_m) if room is not None else None
+    here = feeding_panel(design, socket.socket) if socket is not None else None
+    known = [design.of(Building)[floors[p.floor].building].built for p in (here, there) if p is not None]
+    years = [year for year in known if year is not None]
+    return Wiring(
+        here=here.name if here is not None else "",
+        there=there.name if there is not None else "",
+        same=here is not None and here is there,
+        built=min(years) if years and len(years) == len(known) else None,
     )
 
 

@@ -23,7 +23,7 @@ from .radio_link import (
 from .sight_line import Clearance, Ground, Trees, bearing_deg, clearance, fresnel_m, least_masts
 from .sun import Sunlit, battery_wh, dark_hour, panel_w, sun_hours
 from .supplies import OVER_THE_PLAN, FarOffer, all_ways, cell_cost, way_of
-from .ways import AirHop, FarCheck, FarDemand, FarPort, FarSite, FarWay, Fed, Feeds, ranked
+from .ways import AirHop, FarCheck, FarDemand, FarPort, FarSite, FarWay, Fed, Feeds, Wiring, ranked
 
 __all__ = [
     "CAUTIONS",
@@ -58,6 +58,7 @@ __all__ = [
     "Trees",
     "WayLoss",
     "Weather",
+    "Wiring",
     "all_ways",
     "battery_wh",
     "bearing_deg",

@@ -9,36 +9,69 @@ from ..catalogue import RemoteModel, Rules, on_offer
 from ..design import FarPoint
 from .bill import Bill
 from .media import MAST, Draft, Draw, port_for
-from .ways import FarCheck, FarDemand, FarSite, Medium, State
+from .ways import FarCheck, FarDemand, FarSite, Medium, State, Wiring
 
 _OPEN_SKY_DEG = 25.0
 
 
 def power_line(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
-    rules = site.rules
-    model = _remote(site, "power_line", demand.mbps, rules["far.power_line_share"])
+    rules, wiring = site.rules, site.wiring
+    share, figure = _wired_share(rules, wiring)
+    model = _remote(site, "power_line", demand.mbps, share)
     draft = Draft("power_line", "Power-line adapters", bill, link_w=model.own_w, near_w=model.own_w)
-    draft.mbps, draft.delay_ms = model.label_mbps * rules["far.power_line_share"], model.delay_ms
+    draft.mbps, draft.delay_ms = model.label_mbps * share, model.delay_ms
     draft.port = port_for(draft.mbps)
-    said = f"{model.label_mbps:.0f} Mb/s on the label, {rules['far.power_line_share']:.0%} of it promised"
-    draft.checks.append(FarCheck(state="met", words=said, used=rules.used("far.power_line_share")))
+    said = f"{model.label_mbps:.0f} Mb/s on the label, {share:.0%} of it promised"
+    draft.checks.append(FarCheck(state="met", words=said, used=rules.used(figure)))
     if site.point.power == "own_supply":
         words = "a supply of its own there: adapters want the same consumer unit at both ends"
         draft.checks.append(
             FarCheck(state="out", words=words, would="a circuit from the house's consumer unit")
         )
     elif site.point.power == "socket":
-        draft.checks.append(
-            FarCheck(
-                state="near",
-                words="not told: whether its socket hangs on the house's supply, how old its wiring is",
-                would="a pair tried there for a day, never through a surge strip",
-            )
-        )
+        draft.checks += _wiring_checks(rules, wiring)
     bill.add(model.id)
     bill.work("remote", "adopt", "Plug in and pair adapters, and measure", rules["far.minutes.remote"])
-    draft.needs.append("one consumer unit, sound wiring, no surge strip")
+    draft.needs.append("a wall socket at either end, never a surge strip, the rack's or a battery's")
     return draft.judged(demand)
+
+
+def _wired_share(rules: Rules, wiring: Wiring) -> tuple[float, str]:
+    """Return the share of a label that is promised, and the figure that it is."""
+    figures = ["far.power_line_share"]
+    if wiring.old(rules):
+        figures.append("far.power_line_old_share")
+    if wiring.here and wiring.there and not wiring.same:
+        figures.append("far.power_line_across_share")
+    least = min(figures, key=lambda f: rules[f])
+    return rules[least], least
+
+
+def _wiring_checks(rules: Rules, wiring: Wiring) -> Iterator[FarCheck]:
+    """Yield what is known of the wires between both sockets: whose panels they hang on, how old they are."""
+    tried = "a pair tried there for a day, never through a surge strip"
+    if not wiring.there:
+        words, would = "not told: which panel its socket hangs on", f"its panel told, or {tried}"
+        yield FarCheck(state="near", words=words, would=would)
+    elif not wiring.here:
+        words = f"its socket hangs on {wiring.there}; no panel is known for one at the rack"
+        yield FarCheck(state="near", words=words, would=f"the rack's socket drawn with its panel, or {tried}")
+    elif not wiring.same:
+        words = f"its socket hangs on {wiring.there}, the rack's on {wiring.here}: little comes across"
+        across = rules.used("far.power_line_across_share")
+        would = f"a circuit from {wiring.here}, or {tried}"
+        yield FarCheck(state="near", words=words, would=would, used=across)
+    else:
+        yield FarCheck(state="met", words=f"its socket and the rack's hang on {wiring.here}")
+    used = rules.used("far.power_line_old_year", "far.power_line_old_share")
+    if wiring.built is None:
+        would = f"the year of the building, or {tried}"
+        yield FarCheck(state="near", words="not told: how old its wiring is", would=would)
+    elif wiring.old(rules):
+        words = f"the building is of {wiring.built}: its wiring is taken as old"
+        yield FarCheck(state="near", words=words, would=tried, used=used)
+    else:
+        yield FarCheck(state="met", words=f"the building is of {wiring.built}", used=used)
 
 
 def over_mast(kind: str) -> Draw:

@@ -149,6 +149,20 @@ Feeds = Callable[[float, Sequence[float], ExtenderModel | None], Fed]
 
 
 @dataclass(frozen=True)
+class Wiring:
+    """The mains between a rack and a place: panels that the sockets of both hang on, empty where it is not
+    known, whether they are one, and the year of the older building of them."""
+
+    here: str = ""
+    there: str = ""
+    same: bool = False
+    built: int | None = None
+
+    def old(self, rules: Rules) -> bool:
+        return self.built is not None and self.built < rules["far.power_line_old_year"]
+
+
+@dataclass(frozen=True)
 class FarSite:
     """A place with all that its ways are worked out from; other disciplines' answers come as functions."""
 
@@ -162,6 +176,7 @@ class FarSite:
     trees_deg: float  # how high the trees beside it stand over its horizon
     heard: Callable[[], AirHop]
     feeds: Feeds
+    wiring: Wiring
 
     @property
     def catalogue(self) -> Catalogue:

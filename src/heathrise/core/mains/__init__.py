@@ -1,7 +1,7 @@
 """Mains as they bear on the rest: where their cables lie, what is kept clear, which socket is near."""
 
 from .clear import SPACE_FIGURES, clear_of, clear_space, footprint, in_space_said, panels_blocked
-from .lines import MainsLine, mains_lines
+from .lines import MainsLine, feeding_panel, mains_lines
 from .sockets import NearSocket, made_socket, near_socket
 
 __all__ = [
@@ -10,6 +10,7 @@ __all__ = [
     "NearSocket",
     "clear_of",
     "clear_space",
+    "feeding_panel",
     "footprint",
     "in_space_said",
     "made_socket",

@@ -11,7 +11,7 @@ from ..context.plan import Plan
 from ..design import Design, DesignError, FarPoint, Problem, apply, put
 from ..evaluation.far_checks import port_left
 from ..evaluation.far_lines import far_view
-from ..evaluation.far_sites import node_at, site_of
+from ..evaluation.far_sites import node_at, site_of, wiring_of
 from ..far import FarDemand, FarOffer, all_ways, ranked
 
 _WHERE = "far"
@@ -50,11 +50,11 @@ def _ways(plan: Plan, key: str) -> FarWays:
     if line.room is None:
         what = f"{point.name} has no rack to be fed from, or stands on it; place a rack on the plan first"
         raise DesignError([Problem(_WHERE, what)])
-    node = node_at(plan, point, line)
+    rests_on = node_at(plan, point, line), wiring_of(plan, point, line)
     site, catalogue = plan.drawn.site, plan.catalogue
     # Whatever else of the plan is moved, what a place is reached by stays.
     demand, ways = _kept.get(
-        (point, line, site, catalogue, plan.prices), node, lambda: all_ways(site_of(plan, point, line))
+        (point, line, site, catalogue, plan.prices), rests_on, lambda: all_ways(site_of(plan, point, line))
     )
     ways = ranked(plan.rules, demand, [_with_port(plan, point, line.room, demand, w) for w in ways])
     return FarWays(

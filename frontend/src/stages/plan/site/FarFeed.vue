@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import { computed } from 'vue'
 import type { LandView } from '@/api/types'
 import { length, whole } from '@/document/units'
 
 /** All places of a rack on one feed of direct current: volts over the metres of its cable, place by place. */
-const props = defineProps<{ feed: NonNullable<LandView['feed']>; currency: string }>()
-defineEmits<{ choose: [id: string] }>()
+const props = defineProps<{ feed: NonNullable<LandView['feed']>; currency: string; drawn: boolean }>()
+defineEmits<{ choose: [id: string]; draw: [on: boolean] }>()
 const WIDE = 820
 const HIGH = 150
 const PAD = { left: 40, right: 12, top: 12, bottom: 20 }
@@ -48,6 +49,7 @@ const KINDS: Record<string, string> = { plain: 'plain converters', boost: 'conve
   <section class="feed" aria-label="One feed" data-testid="far-feed">
     <p>
       <strong>One feed to {{ rows.length }} places</strong>
+      <Button :label="drawn ? 'Off the drawing' : 'Show it on the drawing'" size="small" outlined :aria-pressed="drawn" data-draw-feed @click="$emit('draw', !drawn)" />
       <span><b class="figure">{{ feed.mm2 }} mm²</b>, {{ KINDS[feed.kind] }}, {{ feed.source_w.toFixed(0) }} W at the rack; <template v-if="feed.fuse_a">a fuse of <b class="figure">{{ feed.fuse_a }} A</b></template><template v-else>no fuse that is listed</template> for {{ feed.start_a.toFixed(1) }} A as all start at once. Converters give up at {{ feed.least_v }} V.</span>
       <span>{{ length(feed.trench_m, 0) }} of trench instead of {{ length(feed.alone_m, 0) }}, <b class="figure">{{ whole(feed.once) }} {{ currency }}</b> of trench, fibre and feed<template v-if="saved !== null">: {{ whole(Math.abs(saved)) }} {{ saved >= 0 ? 'less' : 'more' }} than to each by itself</template><template v-else>; not every place has a feed of its own</template>.</span>
       <span v-if="feed.left.length" class="not_met">No conductor feeds {{ feed.left.join(', ') }} with the others.</span>

@@ -2,13 +2,15 @@
 import { computed, ref } from 'vue'
 import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
+import type { LandView } from '@/api/types'
 import { useDesign } from '@/document/store'
 import { length, speed, whole } from '@/document/units'
 import FarFeed from './FarFeed.vue'
 import { STATES } from './farWords'
 
 /** All places together: each on a line of its own under one name, or all of them as one mesh. */
-const emit = defineEmits<{ choose: [id: string] }>()
+defineProps<{ drawn: boolean }>()
+const emit = defineEmits<{ choose: [id: string]; draw: [feed: LandView['feed']] }>()
 const store = useDesign()
 const trouble = ref('')
 const { answer: land } = useBeside(
@@ -55,7 +57,7 @@ const both = computed(() =>
         </tr>
       </tbody>
     </table>
-    <FarFeed v-if="land.feed" :feed="land.feed" :currency="land.currency" @choose="emit('choose', $event)" />
+    <FarFeed v-if="land.feed" :feed="land.feed" :currency="land.currency" :drawn="drawn" @draw="emit('draw', $event ? land.feed : null)" @choose="emit('choose', $event)" />
   </section>
 </template>
 

@@ -1,21 +1,34 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { FarLine, FarPoint, Point, SiteView } from '@/api/types'
+import type { FarLine, FarPoint, LandView, Point, SiteView } from '@/api/types'
 import { length } from '@/document/units'
 import { overlaps, type Box } from '@/sheet/boxes'
 import type { Viewport } from '@/sheet/useViewport'
 
 /** Far places, and how each is reached: dotted where no way is taken yet, else what is dug or aimed. */
-const props = defineProps<{ places: { p: FarPoint; line?: FarLine }[]; ways: SiteView['far']; viewport: Viewport; chosen: string | null; taken: readonly Box[] }>()
+const props = defineProps<{ places: { p: FarPoint; line?: FarLine }[]; ways: SiteView['far']; viewport: Viewport; chosen: string | null; taken: readonly Box[]; tree: LandView['feed'] }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const LETTER_PX = 7
 const HALF_POST_PX = 7
 const POST_PX = 20
 const WORDS_PX = 28
+const WORDED_PX = 56 // a branch that is drawn shorter has no length beside it
 
 const line = (a: readonly number[], b: readonly number[]) => `M${props.viewport.toScreen(a).join(' ')}L${props.viewport.toScreen(b).join(' ')}`
 const ways = computed(() => props.ways.filter((w) => w.lies !== 'none').map((w) => ({ ...w, d: line(w.path[0], w.path[1]), boxes: w.joints.map((j) => props.viewport.toScreen(j)) })))
 const reached = computed(() => new Set(ways.value.map((w) => w.point)))
+/** One feed to several places: from what is before each, the rack for the first. */
+const branches = computed(() => {
+  const rows = props.chosen ? [] : (props.tree?.rows ?? [])
+  const at = new Map<string, readonly number[]>(props.places.map(({ p }) => [p.id, p.at]))
+  const rack = props.places.find(({ p }) => p.id === rows[0]?.point)?.line?.from_at
+  return rows.flatMap((r) => {
+    const [from, to] = [r.before ? at.get(r.before) : rack, at.get(r.point)]
+    if (!from || !to) return []
+    const [a, b] = [props.viewport.toScreen(from), props.viewport.toScreen(to)]
+    return [{ key: r.point, d: line(from, to), x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2, said: Math.hypot(b[0] - a[0], b[1] - a[1]) > WORDED_PX ? length(r.metres, 0) : '' }]
+  })
+})
 /** Where the words of each place stand: below it, beside it or over it, wherever nothing is; the chosen one first. */
 const words = computed(() => {
   const spots = props.places.map(({ p, line: l }) => ({ p, line: l, at: props.viewport.toScreen(p.at as Point) }))
@@ -37,6 +50,7 @@ const words = computed(() => {
 
 <template>
   <g>
+    <g v-for="b in branches" :key="`f-${b.key}`" class="branch" data-branch><path :d="b.d" /><text :x="b.x" :y="b.y + 4" text-anchor="middle">{{ b.said }}</text></g>
     <g v-for="w in ways" :key="`w-${w.point}`" class="way" :class="[w.lies, { chosen: w.point === chosen, out: w.state === 'out' }]" :data-far-way="w.point">
       <path :d="w.d" />
       <rect v-for="([x, y], k) in w.boxes" :key="k" :x="x - 4" :y="y - 4" width="8" height="8" />
@@ -90,6 +104,18 @@ const words = computed(() => {
 .place.chosen .post,
 .place.chosen .sight {
   stroke: var(--heather);
+}
+.branch path {
+  fill: none;
+  stroke: var(--gorse);
+  stroke-width: 3;
+}
+.branch text {
+  font: 600 11px var(--mono);
+  fill: var(--gorse-ink);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 4px;
 }
 .way path {
   fill: none;

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import Button from 'primevue/button'
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
-import type { Point, SiteView } from '@/api/types'
+import type { LandView, Point, SiteView } from '@/api/types'
 import { boundsOf, linePath } from '@/document/geometry'
 import { roleOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
@@ -28,6 +28,8 @@ const emit = defineEmits<{ close: []; floor: [id: string] }>()
 const store = useDesign()
 const made = useMade()
 const trouble = ref('')
+/** One feed to several places, while it is shown on the drawing. */
+const tree = shallowRef<NonNullable<LandView['feed']> | null>(null)
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width, height } = useElementSize(frame)
 const viewport = useViewport()
@@ -184,7 +186,7 @@ function choose(kind: 'duct' | 'buried_service' | 'grove' | 'far_point' | 'devic
           >
             <MarkShape :shape="m.kind === 'equipment_room' ? 'hut' : (roleOf(store.catalogue, m.kind)?.mark ?? 'spring')" /><title>{{ m.name }}</title>
           </g>
-          <SitePlaces :places="places" :ways="view.far" :viewport="viewport" :chosen="chosen" :taken="built" @choose="choose('far_point', $event)" />
+          <SitePlaces :places="places" :ways="view.far" :viewport="viewport" :chosen="chosen" :taken="built" :tree="tree" @choose="choose('far_point', $event)" />
           <DraftLayer part="draft" :viewport="viewport" :draft="hand.drawn.value" :cursor="hand.cursor.value" :path="hand.drawn.value ? [] : hand.path.value" :outline="hand.tool.value === 'grove'" />
         </template>
       </svg>
@@ -193,7 +195,7 @@ function choose(kind: 'duct' | 'buried_service' | 'grove' | 'far_point' | 'devic
     <FarSection v-if="reached" :key="reached.point" :line="reached" />
     <div v-else-if="view" class="below">
       <SiteTable :view="view" :building="building" @building="hand.building.value = $event" @open="open" @choose="choose" @apart="hand.apart" />
-      <FarLand v-if="places.length > 1" @choose="choose('far_point', $event)" />
+      <FarLand v-if="places.length > 1" :drawn="!!tree" @draw="tree = $event ?? null" @choose="choose('far_point', $event)" />
     </div>
   </div>
 </template>

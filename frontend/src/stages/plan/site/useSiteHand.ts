@@ -146,7 +146,7 @@ export function useSiteHand({ viewport, view, made }: Site) {
     const name = `Place ${id.split('-').at(-1)}`
     const row = {
       id, name, what: 'outbuilding' as const, at, ground_m: 0, mast_m: 3, room: null, room_mast_m: 4, clients: 0, cameras: 0, doors: 0, sensors: 0,
-      mbps: null, delay_ms: null, years: 10, power: 'none' as const, land: 'lawn' as const, services_known: false, injector: false, profile: [], trees: [], way: '', cell_dbm: null, cell_db: null,
+      mbps: null, delay_ms: null, years: 10, power: 'none' as const, land: 'lawn' as const, services_known: false, injector: false, panel: null, profile: [], trees: [], way: '', cell_dbm: null, cell_db: null,
     }
     store.commit(`Mark ${name}`, [put('far_point', row)])
     store.selection = { kind: 'far_point', id }

@@ -1,4 +1,4 @@
-"""Trees that are drawn on the land; injectors for what is fed to far places
+"""Trees that are drawn on the land; injectors and panels of far places
 
 Revision ID: 0027
 Revises: 0026
@@ -18,6 +18,10 @@ depends_on = None
 
 def upgrade() -> None:
     steps.add_column("far_point", sa.Column("injector", sa.Boolean(), nullable=False), before="0")
+    steps.add_column("far_point", sa.Column("panel", sa.String(40), nullable=True))
+    steps.create_foreign_key(
+        "far_point_panel", "far_point", "panel", ["project_id", "panel"], ["project_id", "id"]
+    )
     steps.create_table(
         "grove",
         sa.Column("project_id", sa.String(40), nullable=False),
@@ -37,4 +41,6 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("grove")
+    op.drop_constraint("far_point_panel", "far_point", type_="foreignkey")
+    op.drop_column("far_point", "panel")
     op.drop_column("far_point", "injector")
