@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pypdfium2
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from .conftest import Sheet
 
@@ -22,6 +22,19 @@ def farm(open_sheet: Callable[..., Sheet]) -> tuple[Sheet, int]:
     revision = int(re.findall(r"\d+", sheet.page.get_by_test_id("save-state").inner_text())[-1])
     sheet.page.get_by_role("button", name="Site", exact=True).click()
     return sheet, revision
+
+
+def printed_site(page: Page) -> str:
+    """The words of the site's sheet as it is printed, without spaces."""
+    page.click("[data-stage=handover]")
+    page.get_by_role("button", name="Papers", exact=True).click()
+    page.get_by_label("Which storeys").click()
+    page.get_by_role("option", name="site", exact=True).click()
+    with page.expect_download() as printed:
+        page.locator("[data-print=sheets_pdf]").click()
+    document = pypdfium2.PdfDocument(printed.value.path())
+    assert len(document) == 1
+    return re.sub(r"\s+", "", document[0].get_textpage().get_text_bounded())
 
 
 def test_a_mast_is_raised_until_the_zone_is_clear(open_sheet: Callable[..., Sheet]) -> None:
@@ -105,6 +118,42 @@ def test_a_landing_stage_is_reached_in_three_ways_and_one_is_taken(open_sheet: C
     page.keyboard.press("Control+z")
     sheet.saved(revision + 2)
     expect(price).to_contain_text(before)
+
+
+def test_the_studio_is_reached_in_three_ways_and_the_one_taken_is_printed(
+    open_sheet: Callable[..., Sheet],
+) -> None:
+    sheet = open_sheet("/p/p-demo-mill/plan")
+    page = sheet.page
+    page.wait_for_selector("[data-tally=price]")
+    revision = int(re.findall(r"\d+", page.get_by_test_id("save-state").inner_text())[-1])
+    page.get_by_role("button", name="Site", exact=True).click()
+    page.wait_for_selector("[data-testid=site] [data-building]")
+    page.locator("[data-far=far-studio]").dispatch_event("click")
+    page.locator("[data-all-ways]").click()
+    board, card = page.get_by_test_id("far-ways"), page.get_by_test_id("far-way")
+    for way, words in (
+        ("fibre-mains", "a port of 1 Gb/s"),
+        ("radio_5-mains", "dBm in the worst rain"),
+        ("power_line-mains", "which panel its socket hangs on"),
+    ):
+        board.locator(f"[data-way={way}]").click()
+        expect(card).to_contain_text(words)
+    # No port is left that feeds a radio: an injector does.
+    board.locator("[data-way=radio_5-mains]").click()
+    card.locator("[data-inject]").click()
+    sheet.saved(revision + 1)
+    expect(card.locator("[data-inject]")).to_have_count(0)
+    expect(card).to_contain_text("a socket at the rack for its injector")
+    board.locator("[data-way=fibre-mains]").click()
+    card.locator("[data-take]").click()
+    sheet.saved(revision + 2)
+    expect(page.locator("[data-far-way=far-studio].ground")).to_have_count(1)
+    text = printed_site(page)
+    assert "Fibre,powerthere" in text and "Orchardduct" in text and "Studio" in text
+    for k in range(2):
+        page.get_by_role("button", name="Undo").click()
+        sheet.saved(revision + 3 + k)
 
 
 def test_a_feed_is_mended_by_gauge_then_boost_and_a_field_is_seen_as_cells_and_as_mesh(
@@ -233,11 +282,15 @@ def test_trees_are_drawn_across_a_line_and_dug_land_is_printed(open_sheet: Calla
     page.keyboard.press("Enter")
     sheet.saved(revision + 1)
     expect(page.locator("[data-grove]")).to_have_count(2)
+    corner = page.get_by_role("button", name=re.compile("^Corner 1 of Trees"))
+    corner.focus()
+    page.keyboard.press("ArrowDown")
+    sheet.saved(revision + 2)
     height = page.get_by_label("Height of the trees")
     expect(height).to_be_visible()
     height.fill("25")
     height.press("Tab")
-    sheet.saved(revision + 2)
+    sheet.saved(revision + 3)
     page.locator("[data-far=far-mast]").dispatch_event("click")
     band = page.get_by_test_id("far-section")
     expect(band).to_contain_text("Blocked")
@@ -248,20 +301,13 @@ def test_trees_are_drawn_across_a_line_and_dug_land_is_printed(open_sheet: Calla
     page.locator("[data-all-ways]").click()
     page.get_by_test_id("far-ways").locator("[data-way=fibre-cable]").click()
     page.get_by_test_id("far-way").locator("[data-take]").click()
-    sheet.saved(revision + 3)
+    sheet.saved(revision + 4)
     expect(page.locator("[data-far-way=far-gate].ground")).to_have_count(1)
-    page.click("[data-stage=handover]")
-    page.get_by_role("button", name="Papers", exact=True).click()
-    page.get_by_label("Which storeys").click()
-    page.get_by_role("option", name="site", exact=True).click()
-    with page.expect_download() as printed:
-        page.locator("[data-print=sheets_pdf]").click()
-    document = pypdfium2.PdfDocument(printed.value.path())
-    text = re.sub(r"\s+", "", document[0].get_textpage().get_text_bounded())
-    assert len(document) == 1 and "Drivegate" in text and "acrossadrive" in text and "26.5" in text
-    for k in range(3):
+    text = printed_site(page)
+    assert "Drivegate" in text and "acrossadrive" in text and "26.5" in text
+    for k in range(4):
         page.get_by_role("button", name="Undo").click()
-        sheet.saved(revision + 4 + k)
+        sheet.saved(revision + 5 + k)
 
 
 def test_what_was_measured_of_a_cellular_network_counts(

@@ -21,6 +21,7 @@ from heathrise.core.evaluation.far_sites import node_at, site_of
 from heathrise.core.signal import air_of, explain_spot
 from heathrise.core.signal.obstacles import grid_losses_db, losses_db, relief_grids
 from heathrise.core.views.far_land import far_land
+from heathrise.core.views.far_ways import far_ways
 from heathrise.core.views.site import site_view
 
 from ..thorough import examples
@@ -175,8 +176,22 @@ def test_a_node_out_there_hears_through_the_leaves_on_its_own_way() -> None:
     assert line.sights[0].leaves_m > 0
     assert node_at(beside, beside.drawn.of(FarPoint)["barn"], line).level_dbm == level[0]
     # Over the horizon from the barn's 3 m: 9 m that grow 0.4 for ten years, 39 m away.
-    sky = site_of(across, across.drawn.of(FarPoint)["barn"], far_view(across).lines[0]).trees_deg
+    sky = site_of(across, across.drawn.of(FarPoint)["barn"], far_view(across).lines[0]).horizon_deg
     assert sky == pytest.approx(math.degrees(math.atan2(9 + 4 - 3, 39)), abs=0.06)
+
+
+def test_a_dish_sees_no_sky_over_a_hill_before_it() -> None:
+    """A ridge of 12 m half-way to a barn 40 m off, seen from 3 m: atan 9 / 20 is 24.2 degrees, of 13 m 26.6."""
+    low, high = (
+        next(
+            w
+            for w in far_ways(land(far("barn", (1, 49), profile=((20, ridge),))), "barn").ways
+            if w.id == "satellite-solar"
+        )
+        for ridge in (12.0, 13.0)
+    )
+    assert any("ground or trees stand 24°" in c.words and c.state == "met" for c in low.checks)
+    assert any("ground or trees stand 27°" in c.words and c.state == "near" for c in high.checks)
 
 
 @given(st.integers(30, 200), st.integers(4, 60))

@@ -260,6 +260,17 @@ def _studio(drawing: Drawing) -> None:
             depth_m=0.6,
             found=True,
         ),
+        # What else than the duct the studio could be reached over.
+        FarPoint(
+            id="far-studio",
+            name="Studio",
+            at=STUDIO_AT,
+            ground_m=1.0,
+            clients=4,
+            cameras=1,
+            power="socket",
+            profile=((40.0, -0.2), (90.0, 0.4)),
+        ),
         # Old pears stand between the mill and the gate; to the stage the line goes over the pond.
         FarPoint(
             id="far-gate",

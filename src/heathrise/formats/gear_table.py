@@ -72,7 +72,7 @@ FIELDS: tuple[GearField, ...] = (
     _f("dc_v", "Volts of its plug-in supply", "V", "number", _DEVICES),
     _f("in_class", "Class of power it takes", "", "number", "extenders"),
     _f("gives_class", "Class of power it gives on", "", "number", "extenders", "converters"),
-    _f("own_w", "Draws from the mains by itself", "W", "number"),
+    _f("own_w", "Draws itself", "W", "number"),
     _f("noise_db", "Sound at a metre", "dB(A)", "number", _DEVICES, "switches", *_PLUGGED),
     _f("units", "Units of a rack, 0 for a shelf", "", "number"),
     _f("wide_mm", "Wide", "mm", "number"),

@@ -26,8 +26,7 @@ from ..far import (
     foliage_db,
     free_space_db,
     growth_m,
-    trees_of,
-    trees_over_deg,
+    horizon_deg,
     way_of,
 )
 from ..mains import feeding_panel, near_socket
@@ -73,7 +72,7 @@ def site_of(plan: Plan, point: FarPoint, line: FarLine) -> FarSite:
         domain=site.domain,
         slack_m=site.slack_device_m + site.slack_rack_m,
         channel_m=rules[f"cabling.channel_m.{category}.1000"],
-        trees_deg=round(trees_over_deg(_trees_round(plan, point, line)), 1),
+        horizon_deg=round(horizon_deg(_horizon(plan, point, line)), 1),
         heard=lambda: node_at(plan, point, line),
         feeds=_feeds(plan),
         wiring=wiring_of(plan, point, line),
@@ -97,11 +96,12 @@ def wiring_of(plan: Plan, point: FarPoint, line: FarLine) -> Wiring:
     )
 
 
-def _trees_round(plan: Plan, point: FarPoint, line: FarLine) -> Iterator[tuple[float, float]]:
-    """Yield trees about a place, (metres away, metres over its antenna), when its years are over: those that
-    were said of its line, and those that are drawn in whichever direction."""
-    for said in trees_of(plan.rules, point.trees):
-        yield line.length_m - said.to_m, said.height_m + said.grows_m * point.years - point.mast_m
+def _horizon(plan: Plan, point: FarPoint, line: FarLine) -> Iterator[tuple[float, float]]:
+    """Yield what stands about a place, (metres away, metres over its antenna), when its years are over: the
+    ground of its line with the trees on it, and trees that are drawn in whichever direction."""
+    eye_m = line.slices[-1].ground_m + point.mast_m
+    for piece in line.slices[:-1]:
+        yield line.length_m - piece.at_m, piece.top_m - eye_m
     grown = grown_m(plan, point.years)
     for key, grove in plan.drawn.of(Grove).items():
         away = float(shape_of(grove.outline).distance(shapely.Point(point.at)))

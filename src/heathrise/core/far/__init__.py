@@ -6,7 +6,7 @@ from .bill import DIGS, FarCost, FarPart, FarTask
 from .direct_current import Branch, Node, feed_tree, longest_m, loop_ohm, sound_gauges
 from .land import LandGap, MeshLink, MeshPlace, gaps_along, hectares, mesh_of, path_of, reach_of
 from .line import SightVerdict, WayLoss, growth_m, judge_sight, trees_of
-from .media import CAUTIONS, trees_over_deg
+from .media import CAUTIONS, horizon_deg
 from .one_feed import FedPlace, OneFeed, one_feed
 from .radio_link import (
     MHZ,
@@ -74,6 +74,7 @@ __all__ = [
     "gaps_along",
     "growth_m",
     "hectares",
+    "horizon_deg",
     "judge_sight",
     "least_masts",
     "longest_m",
@@ -89,6 +90,5 @@ __all__ = [
     "sound_gauges",
     "sun_hours",
     "trees_of",
-    "trees_over_deg",
     "way_of",
 ]

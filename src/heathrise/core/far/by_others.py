@@ -11,8 +11,6 @@ from .bill import Bill
 from .media import MAST, Draft, Draw, port_for
 from .ways import FarCheck, FarDemand, FarSite, Medium, State, Wiring
 
-_OPEN_SKY_DEG = 25.0
-
 
 def power_line(site: FarSite, demand: FarDemand, bill: Bill) -> Draft:
     rules, wiring = site.rules, site.wiring
@@ -99,15 +97,16 @@ def over_mast(kind: str) -> Draw:
                 ("ladder",),
             )
         else:
-            high = site.trees_deg
-            open_sky = high <= _OPEN_SKY_DEG
+            high, most_deg = site.horizon_deg, rules["far.open_sky_deg"]
+            open_sky = high <= most_deg
             draft.checks.append(
                 FarCheck(
                     state="met" if open_sky else "near",
-                    words=f"trees stand {high:.0f}° over the horizon, {_OPEN_SKY_DEG:.0f}° at most"
+                    words=f"ground or trees stand {high:.0f}° over the horizon, {most_deg:.0f}° at most"
                     if high
                     else "open sky, as far as it is drawn",
                     would="" if open_sky else "a mast, or a place in the open",
+                    used=rules.used("far.open_sky_deg"),
                 )
             )
             bill.work(

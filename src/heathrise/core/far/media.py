@@ -99,7 +99,7 @@ def node_model(prices: Prices) -> str:
     return min(able, key=lambda m: (prices.each(m.id), m.id)).id
 
 
-def trees_over_deg(trees: Iterator[tuple[float, float]]) -> float:
-    """Return how high trees, (metres away, metres over the eye), stand over the horizon at most."""
-    rows = [math.degrees(math.atan2(high, max(away, 1.0))) for away, high in trees if high > 0]
+def horizon_deg(things: Iterator[tuple[float, float]]) -> float:
+    """Return how high things, (metres away, metres over the eye), stand over the horizon at most."""
+    rows = [math.degrees(math.atan2(high, max(away, 1.0))) for away, high in things if high > 0]
     return max(rows, default=0.0)

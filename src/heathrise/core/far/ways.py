@@ -173,7 +173,7 @@ class FarSite:
     domain: str
     slack_m: float
     channel_m: float
-    trees_deg: float  # how high the trees beside it stand over its horizon
+    horizon_deg: float  # how high the ground and the trees about it stand over its horizon
     heard: Callable[[], AirHop]
     feeds: Feeds
     wiring: Wiring

@@ -6,6 +6,7 @@ import { useBeside } from '@/answers/useBeside'
 import { api, taken } from '@/api/client'
 import type { LandView, Point, SiteView } from '@/api/types'
 import { boundsOf, linePath } from '@/document/geometry'
+import { put } from '@/document/edits'
 import { roleOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import { length, signed } from '@/document/units'
@@ -122,6 +123,11 @@ function open(id: string): void {
   emit('floor', there.floor)
   emit('close')
 }
+/** Trees as they stand round by now. */
+function shape(id: string, outline: Point[]): void {
+  const grove = store.find('grove', id)
+  if (grove) store.commit(`Shape of ${grove.name}`, [put('grove', { ...grove, outline })])
+}
 function choose(kind: 'duct' | 'buried_service' | 'grove' | 'far_point' | 'device' | 'equipment_room' | 'line_entry', id: string): void {
   if (hand.tool.value !== 'select') return
   hand.building.value = null
@@ -147,7 +153,7 @@ function choose(kind: 'duct' | 'buried_service' | 'grove' | 'far_point' | 'devic
       >
         <DraftLayer part="grid" :viewport="viewport" :draft="null" :cursor="null" />
         <template v-if="view">
-          <SiteGroves :groves="view.groves" :viewport="viewport" :chosen="chosen" @choose="choose('grove', $event)" />
+          <SiteGroves :groves="view.groves" :viewport="viewport" :chosen="chosen" @choose="choose('grove', $event)" @shape="shape" />
           <g :transform="viewport.transform.value">
             <path v-for="y in view.yards" :key="y.space" :d="`${linePath(y.outline)}Z`" class="yard" vector-effect="non-scaling-stroke"><title>{{ y.name }}</title></path>
             <path v-for="s in view.services" :key="s.service" :d="linePath(s.path)" class="service" :class="[s.carries, { told: !s.found, chosen: s.service === chosen }]" vector-effect="non-scaling-stroke" />
