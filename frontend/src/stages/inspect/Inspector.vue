@@ -115,6 +115,14 @@ function remove(): void {
 .inspector .fields .wide {
   grid-column: 1 / -1;
 }
+.inspector .fields label {
+  grid-template-columns: minmax(0, 1fr);
+}
+.inspector .fields label.switch {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
 .inspector dl.figures {
   display: grid;
   grid-template-columns: auto 1fr;

@@ -3,22 +3,15 @@ import { computed } from 'vue'
 import type { SiteView } from '@/api/types'
 import { length } from '@/document/units'
 import type { Viewport } from '@/sheet/useViewport'
+import { measuredGaps } from './gaps'
 
 /** How far buildings stand apart: between all that see one another, or from the one that is chosen. */
 const props = defineProps<{ gaps: SiteView['gaps']; viewport: Viewport; building: string | null; name: (id: string) => string }>()
 defineEmits<{ apart: [id: string, other: string, gap_m: number] }>()
 
 const LEAST_PX = 26
-/** Whether no third building is nearer to both: what lies beyond a neighbour is not measured to. */
-const nearest = (g: SiteView['gaps'][number]) =>
-  !props.gaps.some((h) => {
-    const third = h.first === g.first ? h.second : h.second === g.first ? h.first : null
-    const other = third && props.gaps.find((k) => [k.first, k.second].includes(third) && [k.first, k.second].includes(g.second))
-    return third && third !== g.second && other && h.gap_m < g.gap_m && other.gap_m < g.gap_m
-  })
 const lines = computed(() =>
-  props.gaps
-    .filter((g) => (props.building ? [g.first, g.second].includes(props.building) : g.clear && nearest(g)) && g.gap_m > 0)
+  measuredGaps(props.gaps, props.building)
     .flatMap((g) => {
       const [[ax, ay], [bx, by]] = [props.viewport.toScreen(g.from_at), props.viewport.toScreen(g.to_at)]
       const size = Math.hypot(bx - ax, by - ay)

@@ -22,6 +22,7 @@ import SiteGroves from './SiteGroves.vue'
 import SitePlaces from './SitePlaces.vue'
 import SiteTable from './SiteTable.vue'
 import { CARRIED } from './carried'
+import { measuredGaps } from './gaps'
 import { useSiteHand, type SiteTool } from './useSiteHand'
 
 /** The whole site from above: buildings, how far apart and how high, what lies in the ground between. */
@@ -61,7 +62,7 @@ function fit(): void {
 }
 const LEAST_LAND_M = 40
 const NAMES_SHARE = 0.08
-const REFIT_SHARE = 0.15
+const REFIT_SHARE = 0.1
 watch([width, height], ([w, h], [before, high]) => {
   viewport.width.value = w
   viewport.height.value = h
@@ -73,11 +74,6 @@ const hand = useSiteHand({ viewport, view: () => view.value, made })
 const chosen = computed(() => store.selection?.id ?? null)
 const building = computed(() => hand.building.value)
 const by = (id: string) => (hand.carried.value?.id === id ? `translate(${hand.carried.value.by.join(' ')})` : undefined)
-const middle = (path: readonly (readonly number[])[]): Point => {
-  const k = Math.floor((path.length - 1) / 2)
-  const [a, b] = [path[k]!, path[Math.min(k + 1, path.length - 1)]!]
-  return viewport.toScreen([(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2])
-}
 const NAME_PX = 150
 function boxOf(b: SiteView['buildings'][number]): Box {
   const [west, south, east, north] = boundsOf(b.outline.flat())
@@ -97,16 +93,43 @@ const names = computed(() =>
     return { b, x, y, ground: b.ground_m ? `ground ${signed(b.ground_m, 2)} m` : 'ground 0', size: `${b.storeys} ${b.storeys === 1 ? 'storey' : 'storeys'}, ${length(b.top_m - b.ground_m)} high` }
   }),
 )
+/** Of a low sheet only names are written: a section or a table of ways lies under it then. */
+const low = computed(() => height.value < LOW_PX)
 /** What the names of buildings and the buildings themselves take of the sheet. */
 const built = computed<Box[]>(() => [
-  ...names.value.map(({ x, y }) => ({ left: x - BUILDING_PX, right: x + BUILDING_PX, top: y - 20, bottom: y + 24 })),
+  ...names.value.map(({ x, y }) => ({ left: x - BUILDING_PX, right: x + BUILDING_PX, top: y - 20, bottom: low.value ? y : y + 24 })),
   ...(view.value?.buildings ?? []).map(boxOf),
 ])
-const BUILDING_PX = 72
 const meetings = computed(() => [
   ...(view.value?.ducts ?? []).flatMap((d) => d.meetings.map((m) => ({ ...m, name: d.name, key: `${d.duct}-${m.service}-${m.from_m}` }))),
   ...(view.value?.far ?? []).flatMap((f) => f.meetings.map((m) => ({ ...m, name: f.name, key: `${f.point}-${m.service}-${m.from_m}` }))),
 ])
+/** Where each duct's words stand: over or under a leg, where nothing else is written. */
+const ductWords = computed(() => {
+  const v = view.value
+  if (!v || low.value) return []
+  const taken = [...built.value, ...measuredGaps(v.gaps, building.value).map((g) => about(between(g.from_at, g.to_at), 0, GAP_PX)), ...meetings.value.map((m) => about(between(m.at, m.at), 0, GAP_PX))]
+  return v.ducts.flatMap((d) => {
+    const legs = d.path.slice(1).map((p, k) => [d.path[k]!, p] as const)
+    const spots = legs.flatMap(([a, b]) => [0.5, 0.25, 0.75].map((share) => between(a, b, share)))
+    const options = spots.flatMap(([x, y]) => [[x, y], [x, y + WORDS_DOWN_PX]] as Point[])
+    const free = options.find((s) => !taken.some((t) => overlaps(t, about(s, WORDS_UP_PX))))
+    if (!free) return [] // the list below names it
+    taken.push(about(free, WORDS_UP_PX))
+    return [{ ...d, x: free[0], y: free[1] }]
+  })
+})
+function between(a: readonly number[], b: readonly number[], share = 0.5): Point {
+  return viewport.toScreen([a[0]! + (b[0]! - a[0]!) * share, a[1]! + (b[1]! - a[1]!) * share])
+}
+function about([x, y]: readonly number[], up: number, half = BUILDING_PX): Box {
+  return { left: x! - half, right: x! + half, top: y! - up - 14, bottom: y! - up + 14 }
+}
+const LOW_PX = 300
+const WORDS_UP_PX = 18
+const WORDS_DOWN_PX = 46
+const GAP_PX = 34
+const BUILDING_PX = 72
 const TOOLS: { id: SiteTool; label: string; icon: string; hint: string }[] = [
   { id: 'select', label: 'Choose', icon: 'pi pi-arrow-up-left', hint: 'Drag a building to where it stands, or choose it and type how far it is from another' },
   { id: 'house', label: 'Building', icon: 'pi pi-home', hint: 'Press two of its corners that lie across; its rooms are drawn on its own plan' },
@@ -168,13 +191,12 @@ function choose(kind: 'duct' | 'buried_service' | 'grove' | 'far_point' | 'devic
               <path :d="b.outline.map((r) => `${linePath(r)}Z`).join('')" fill-rule="evenodd" vector-effect="non-scaling-stroke" />
             </g>
           </g>
-          <SiteGaps :gaps="view.gaps" :viewport="viewport" :building="building" :name="(id) => store.find('building', id)?.name ?? ''" @apart="hand.apart" />
+          <SiteGaps v-if="!low || building" :gaps="view.gaps" :viewport="viewport" :building="building" :name="(id) => store.find('building', id)?.name ?? ''" @apart="hand.apart" />
           <g v-for="n in names" :key="n.b.building" class="label" :transform="`translate(${n.x} ${n.y})`">
             <text y="-8" text-anchor="middle" class="name">{{ n.b.name }}</text>
-            <text y="7" text-anchor="middle">{{ n.ground }}</text>
-            <text y="20" text-anchor="middle">{{ n.size }}</text>
+            <template v-if="!low"><text y="7" text-anchor="middle">{{ n.ground }}</text><text y="20" text-anchor="middle">{{ n.size }}</text></template>
           </g>
-          <g v-for="d in view.ducts" :key="`l-${d.duct}`" class="label" :transform="`translate(${middle(d.path).join(' ')})`">
+          <g v-for="d in ductWords" :key="`l-${d.duct}`" class="label" :transform="`translate(${d.x} ${d.y})`">
             <text y="-20" text-anchor="middle" class="name">{{ d.name }}</text>
             <text y="-8" text-anchor="middle">{{ length(d.length_m) }} · {{ d.dug === 'there' ? 'lies there' : `${length(d.depth_m, 2)} deep` }}</text>
           </g>
