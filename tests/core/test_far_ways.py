@@ -119,6 +119,45 @@ def test_a_feed_is_mended_by_gauge_and_then_by_boost() -> None:
     assert 0 < most < far.watts
 
 
+@given(st.floats(30, 2400), st.integers(1, 6))
+@examples(20)
+def test_each_voltage_is_told_with_its_thinnest_conductor(metres: float, cameras: int) -> None:
+    """By the closed form of one load: half of ``Vs + sqrt(Vs^2 - 4 R P)`` over what the converter gives up at,
+    running and at twice the watts; no higher voltage ever wants a thicker one."""
+    far = {"at": (1.0, round(1 + metres, 1)), "cameras": cameras}
+    feed = way(asked(**far), "fibre-cable").feed
+    if feed is None:
+        return
+    length = (round(1 + metres, 1) - 1.0) * ROUTE + SLACK_M
+    watts = (cameras * 8 + 4) / 0.9
+
+    def runs(source_v: float, mm2: float, least_v: float) -> bool:
+        ohm = 2 * length * 0.01724 / mm2 * (1 + 0.00393 * 10)
+        for load in (watts, 2 * watts):
+            inner = source_v**2 - 4 * ohm * load
+            if inner < 0 or (source_v + math.sqrt(inner)) / 2 < least_v:
+                return False
+        return True
+
+    gauges = (0.5, 0.75, 1, 1.5, 2.5, 4, 6, 10)
+    for choice in feed.choices:
+        for told, least_v in ((choice.plain_mm2, 42), (choice.boost_mm2, 20)):
+            wanted = next((g for g in gauges if runs(choice.source_v, g, least_v)), None)
+            assert told == wanted, (choice.source_v, least_v)
+    assert [c.source_v for c in feed.choices] == [24, 48, 54]
+    for column in ("plain_mm2", "boost_mm2"):
+        rows = [getattr(c, column) or 99 for c in feed.choices]
+        assert rows == sorted(rows, reverse=True)
+
+
+def test_a_feed_that_begins_too_low_is_told_the_volts_that_do() -> None:
+    low = [put(OwnFigure(id="v", figure="far.feed_v", value=24))]
+    near, far = ((1.0, 101.0), (1.0, 601.0))
+    found = way(far_ways(plan(apply(site(at=far, cameras=3), low)), "far"), "fibre-cable")
+    assert found.verdict == "out" and "a feed that begins with 48 V, or no more than" in found.would
+    assert way(far_ways(plan(apply(site(at=near), low)), "far"), "fibre-cable").verdict != "out"
+
+
 def test_a_feeds_fuse_carries_what_it_takes_as_it_starts() -> None:
     one = way(asked(at=(1.0, 101.0), cameras=3), "fibre-cable")
     assert one.feed is not None and one.watts == 3 * 8 + 4

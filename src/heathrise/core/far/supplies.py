@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ..base.frozen import Frozen
 from ..base.wording import metres
-from ..catalogue import Prices
+from ..catalogue import Prices, Rules
 from ..design import FarPoint
 from .bill import Bill, FarCost
 from .by_others import over_mast, power_line
@@ -42,8 +42,18 @@ OVER_THE_PLAN: frozenset[Medium] = frozenset({"repeater", "mesh"})  # these rest
 _SAID: dict[Supply, str] = {"mains": "power there", "cable": "power along it", "solar": "solar there"}
 
 
+class FeedChoice(Frozen):
+    """A voltage to begin a feed with: by converter the thinnest conductor on which the load runs and starts,
+    None where on none of those that there are."""
+
+    source_v: float
+    plain_mm2: float | None
+    boost_mm2: float | None
+
+
 class FeedLine(Frozen):
-    """A feed of direct current beside a fibre: the conductor, the converter, volts at its end."""
+    """A feed of direct current beside a fibre: the conductor, the converter, volts at its end; and what other
+    voltages would take."""
 
     mm2: float
     kind: str
@@ -52,6 +62,7 @@ class FeedLine(Frozen):
     least_v: float = Field(description="at which its converter gives up")
     amperes: float
     lost_w: float
+    choices: tuple[FeedChoice, ...]
 
 
 class FarOffer(FarWay):
@@ -213,6 +224,7 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
         words = f"{metres(length, 0)} of {metres(most, 0)} that a feed may have"
         draft.checks.append(FarCheck(state="out", words=words, would="power there, or the sun"))
         return None, 0.0
+    choices = tuple(_choices(rules, length, taken, heat))
     rows = []
     for kind in KINDS:
         gauges = sound_gauges(rules, source_v, length, taken, rules[f"far.feed_least_v.{kind}"], heat)
@@ -225,6 +237,9 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
             f"{load_w:g} W do not start over {metres(length, 0)} even on the thickest conductor with boost"
         )
         would = f"no more than {most_w:.0f} W out there, or power there"
+        able = next((c.source_v for c in choices if c.source_v > source_v and c.boost_mm2), None)
+        if able is not None:
+            would = f"a feed that begins with {able:g} V, or {would}"
         draft.checks.append(FarCheck(state="out", words=words, would=would, used=used))
         return None, 0.0
     _, kind, mm2 = min(rows)
@@ -253,8 +268,21 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
         least_v=least_v,
         amperes=round(branch.amperes, 3),
         lost_w=round(branch.lost_w, 2),
+        choices=choices,
     )
     return line, settled.source_w
+
+
+def _choices(rules: Rules, length_m: float, watts: float, heat_c: float) -> Iterator[FeedChoice]:
+    """Yield by voltage, from the lowest on, the thinnest conductors over which a load runs and starts."""
+    for source_v in sorted({*rules.numbers("far.feed_volts"), rules["far.feed_v"]}):
+        thinnest = []
+        for kind in KINDS:
+            least_v = rules[f"far.feed_least_v.{kind}"]
+            gauges = sound_gauges(rules, source_v, length_m, watts, least_v, heat_c)
+            thinnest.append(gauges[0] if gauges else None)
+        plain, boost = thinnest
+        yield FeedChoice(source_v=source_v, plain_mm2=plain, boost_mm2=boost)
 
 
 def _most_w(site: FarSite, length: float) -> float:

@@ -49,6 +49,15 @@ const works = computed(() => props.way.tasks.map((t) => ({ ...t, h: t.person_min
       <text x="4" :y="feed.least + 12" class="quiet">gives up at {{ feed.least_v }} V</text>
     </svg>
     <p v-if="feed" class="quiet figure">{{ feed.mm2 }} mm², {{ feed.amperes.toFixed(2) }} A, {{ feed.lost_w.toFixed(1) }} W stay in the cable</p>
+    <table v-if="feed" class="volts" aria-label="Which voltage">
+      <thead><tr><th>Begins with</th><th>Plain converter</th><th>With boost</th></tr></thead>
+      <tbody>
+        <tr v-for="c in feed.choices" :key="c.source_v" :class="{ now: c.source_v === feed.source_v }" :data-feed-volts="c.source_v">
+          <td class="figure">{{ c.source_v }} V</td>
+          <td v-for="(mm2, k) in [c.plain_mm2, c.boost_mm2]" :key="k" :class="mm2 ? 'figure' : 'not_met'">{{ mm2 ? `${mm2} mm²` : 'does not run' }}</td>
+        </tr>
+      </tbody>
+    </table>
     <FarSun v-if="sun" :sun="sun" />
     <p v-if="channel" :class="channel.clear ? 'set' : 'near'" data-line-channel>Set both ends to channel <b class="figure">{{ channel.channel }}</b>, {{ channel.width_mhz }} MHz: {{ channel.words }}.<template v-if="channel.radar"> It listens for radar first, and leaves where it hears any.</template></p>
     <dl>
@@ -86,6 +95,25 @@ header {
   align-items: start;
   justify-content: space-between;
   gap: 8px;
+}
+.volts {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 4px 0;
+}
+.volts th {
+  text-align: left;
+  font-weight: 600;
+  color: var(--granite);
+}
+.volts td {
+  padding: 1px 8px 1px 0;
+}
+.volts .now {
+  background: var(--heather-wash);
+}
+.not_met {
+  color: var(--rust);
 }
 header :deep(button) {
   flex: none;
