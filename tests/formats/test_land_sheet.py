@@ -151,6 +151,21 @@ def test_every_trench_stands_in_the_list_once() -> None:
     assert [s for s in table if "m³" in s or s == "none"][-3:] == ["2\u00a0m³", "none", "1.8\u00a0m³"]
 
 
+def test_a_hundred_trenches_leave_the_page_to_the_drawing() -> None:
+    drawn = watermill()
+    floor = next(iter(drawn.of(Floor)))
+    many = [
+        Duct(id=f"x{k}", name=f"Duct {k}", from_floor=floor, to_floor=floor, path=((0, -9 - k / 9), (9, -9)))
+        for k in range(100)
+    ]
+    sheet = draw_land(view_of(apply(drawn, [put(d) for d in many])), ROOM, METRIC)
+    said = texts(sheet.svg)
+    table = said[said.index("Trench") :]
+    shown = [t for t in table if t.startswith(("Duct ", "Orchard duct"))]
+    (more,) = [t for t in table if t.startswith("and ")]
+    assert len(shown) + int(more.split()[1]) == 101 and sheet.high_mm <= ROOM[1] and sheet.scale <= 2000
+
+
 @pytest.mark.parametrize("make", [hill_farm, watermill])
 def test_words_stand_within_the_sheet_and_on_no_others(make: object) -> None:
     drawn = make()  # type: ignore[operator]

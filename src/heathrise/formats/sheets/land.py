@@ -30,7 +30,7 @@ from .paper import (
 from .sheet import Sheet
 
 Length = Callable[[float, int], str]
-LAND_SCALES = (50, 100, 200, 250, 500, 1000, 2000, 2500, 5000, 10_000, 20_000, 50_000)
+LAND_SCALES = (50, 100, 200, 250, 500, 1000, 2000, 2500, 5000, 10_000, 20_000, 50_000, 100_000)
 LETTERS: dict[Carries, str] = {
     "electricity": "E",
     "gas": "G",
@@ -56,6 +56,7 @@ _HEADS = ("Trench", "Long", "Deep", "Wide", "Spoil", "How it is dug", "One perso
 _NUMBERS = frozenset({"Long", "Deep", "Wide", "Spoil", "One person"})
 _NUMBER_MM = 12.0
 _TABLE_MM = 176.0
+_TABLE_SHARE = 0.4  # of a page that the list takes at most
 
 
 def has_land(view: SiteView) -> bool:
@@ -70,7 +71,7 @@ def draw_land(view: SiteView, room_mm: tuple[float, float], length: Length) -> S
         length: a length in m, with so many digits, in words of the units of the paper.
     """
     west, south, east, north = _bounds(view)
-    rows = list(_rows(view, length))
+    rows = _that_fit(list(_rows(view, length)), room_mm[1])
     table_mm = (len(rows) + 1) * _ROW_MM + 4 if rows else 0.0
     wide_m, high_m = east - west, north - south
     scale = next(
@@ -115,7 +116,8 @@ def land_legend(view: SiteView) -> list[str]:
         _line("M0 1.2H6", GRANITE, 0.2, "0.4 1.2"),
         "No way chosen yet",
     )
-    row(view.services, _line("M0 1.2H6", GRANITE, 0.4, "1.6 1"), "Buried, as told")
+    told = [s for s in view.services if not s.found]
+    row(told, _line("M0 1.2H6", GRANITE, 0.4, "1.6 1"), "Buried, as told")
     row([s for s in view.services if s.found], _line("M0 1.2H6", GRANITE, 0.4), "Buried, located")
     row(list(_meetings(view)), _cross(3, 1.2), "Dig by hand")
     leaves = (
@@ -374,6 +376,15 @@ def _rows(view: SiteView, length: Length) -> Iterator[tuple[str, ...]]:
             DUG_SAID[size.dug],
             f"{minutes / 60:.1f}\u00a0h",
         )
+
+
+def _that_fit(rows: list[tuple[str, ...]], high_mm: float) -> list[tuple[str, ...]]:
+    """Return rows that leave most of a page to the drawing; the last says how many more there are."""
+    most = max(1, int(_TABLE_SHARE * high_mm / _ROW_MM) - 1)
+    if len(rows) <= most:
+        return rows
+    more = f"and {len(rows) - most + 1} more"
+    return [*rows[: most - 1], (more, *[""] * 4, "on the work list", "")]
 
 
 def _table(rows: Sequence[tuple[str, ...]], top: float) -> Iterator[str]:
