@@ -4,21 +4,12 @@ import ToggleSwitch from 'primevue/toggleswitch'
 import type { BuriedService } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
 import NumberField from '@/controls/NumberField.vue'
-import { put } from '@/document/edits'
-import { useDesign } from '@/document/store'
 import { CARRIED } from '@/stages/plan/site/carried'
+import { useFields } from './useFields'
 
 const props = defineProps<{ service: BuriedService }>()
-const store = useDesign()
+const { set, setName } = useFields('buried_service', () => props.service)
 const carries = Object.entries(CARRIED).map(([value, { name }]) => ({ value: value as keyof typeof CARRIED, label: name }))
-
-function set(change: Partial<BuriedService>, what: string): void {
-  store.commit(`${what} of ${props.service.name}`, [put('buried_service', { ...props.service, ...change })])
-}
-function setName(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.service.name) set({ name }, 'Name')
-}
 </script>
 
 <template>

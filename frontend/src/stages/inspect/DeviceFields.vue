@@ -8,9 +8,11 @@ import { hasAir, modelsOf } from '@/document/kinds'
 import { useDesign } from '@/document/store'
 import type { Stage } from '@/stages/registry'
 import NumberField from '@/controls/NumberField.vue'
+import { useFields } from './useFields'
 
 const props = defineProps<{ device: Device; stage: Stage }>()
 const store = useDesign()
+const { set, setName } = useFields('device', () => props.device)
 
 const models = computed(() => modelsOf(store.catalogue, props.device.kind).filter((m) => (!m.old === (props.device.state === 'new') && !m.withdrawn) || m.id === props.device.model))
 /** Whether it runs as it asks for or on less, where its sheet has a reduced mode. */
@@ -47,15 +49,6 @@ function pull(kind: string): void {
 /** Follows the mark while it is dragged. */
 const at = computed(() => (store.ghost?.id === props.device.id ? store.ghost.at : props.device.at))
 const said = computed(() => store.all('run').find((r) => r.device === props.device.id))
-
-function set(change: Partial<Device>, what: string): void {
-  store.commit(`${what} of ${props.device.name}`, [put('device', { ...props.device, ...change })])
-}
-
-function setName(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.device.name) set({ name }, 'Name')
-}
 
 /** Where its run may begin: at a rack, or at a device near it that has ports for others. */
 const begins = computed(() => [

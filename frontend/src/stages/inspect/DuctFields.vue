@@ -3,11 +3,11 @@ import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { Duct } from '@/api/types'
-import { put } from '@/document/edits'
 import { pathLength } from '@/document/geometry'
 import { useDesign } from '@/document/store'
 import { length } from '@/document/units'
 import NumberField from '@/controls/NumberField.vue'
+import { useFields } from './useFields'
 
 const props = defineProps<{ duct: Duct }>()
 const DUG: { value: NonNullable<Duct['dug']>; label: string }[] = [
@@ -16,6 +16,7 @@ const DUG: { value: NonNullable<Duct['dug']>; label: string }[] = [
   { value: 'paving', label: 'Across paving' }, { value: 'drive', label: 'Across a drive' }, { value: 'there', label: 'Lies there already' },
 ]
 const store = useDesign()
+const { set, setName } = useFields('duct', () => props.duct)
 const floors = computed(() => {
   const several = store.all('building').length > 1
   return store.floors.map((f) => ({
@@ -23,15 +24,6 @@ const floors = computed(() => {
     label: several ? `${store.find('building', f.building)!.name}, ${f.name}` : f.name,
   }))
 })
-
-function set(change: Partial<Duct>, what: string): void {
-  store.commit(`${what} of ${props.duct.name}`, [put('duct', { ...props.duct, ...change })])
-}
-
-function setName(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.duct.name) set({ name }, 'Name')
-}
 </script>
 
 <template>

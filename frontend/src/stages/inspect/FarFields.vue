@@ -6,13 +6,14 @@ import { computed, ref } from 'vue'
 import type { FarPoint } from '@/api/types'
 import Choice from '@/controls/Choice.vue'
 import NumberField from '@/controls/NumberField.vue'
-import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import { FAR_KINDS, FAR_POWERS, LANDS, readRows } from '@/stages/plan/site/farWords'
+import { useFields } from './useFields'
 
 /** A place on the land: what is asked for there, and what lies between it and its rack. */
 const props = defineProps<{ point: FarPoint }>()
 const store = useDesign()
+const { set, setName } = useFields('far_point', () => props.point)
 const wrong = ref('')
 const NEAREST = '.nearest' // no rack is called so
 const racks = computed(() => [{ value: NEAREST, label: 'The nearest rack' }, ...store.all('equipment_room').map((r) => ({ value: r.id, label: r.name }))])
@@ -24,14 +25,6 @@ const COUNTED = [
   { field: 'doors', label: 'Doors', most: 200 },
   { field: 'sensors', label: 'Sensors', most: 5000 },
 ] as const
-
-function set(change: Partial<FarPoint>, what: string): void {
-  store.commit(`${what} of ${props.point.name}`, [put('far_point', { ...props.point, ...change })])
-}
-function setName(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.point.name) set({ name }, 'Name')
-}
 function setProfile(event: Event): void {
   takeProfile((event.target as HTMLTextAreaElement).value)
 }

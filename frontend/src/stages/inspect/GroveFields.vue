@@ -2,21 +2,12 @@
 import InputText from 'primevue/inputtext'
 import type { Grove } from '@/api/types'
 import NumberField from '@/controls/NumberField.vue'
-import { put } from '@/document/edits'
-import { useDesign } from '@/document/store'
+import { useFields } from './useFields'
 
 const props = defineProps<{ grove: Grove }>()
-const store = useDesign()
+const { set, setName } = useFields('grove', () => props.grove)
 /** Tops stay over the lowest leaves, whichever of both is set. */
 const LEAST_M = 0.1
-
-function set(change: Partial<Grove>, what: string): void {
-  store.commit(`${what} of ${props.grove.name}`, [put('grove', { ...props.grove, ...change })])
-}
-function setName(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.grove.name) set({ name }, 'Name')
-}
 </script>
 
 <template>

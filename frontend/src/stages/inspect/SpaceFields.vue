@@ -4,14 +4,15 @@ import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
 import Choice from '@/controls/Choice.vue'
 import type { Space } from '@/api/types'
-import { put } from '@/document/edits'
 import { useDesign } from '@/document/store'
 import { area, dbm, percent } from '@/document/units'
 import { OVERHEADS } from '../overheads'
 import NumberField from '@/controls/NumberField.vue'
+import { useFields } from './useFields'
 
 const props = defineProps<{ space: Space }>()
 const store = useDesign()
+const { set, setName } = useFields('space', () => props.space)
 const verdict = computed(() => store.shown?.signal.rooms.find((r) => r.space === props.space.id))
 const USES = [
   { value: 'calls', label: 'Calls and video' },
@@ -24,15 +25,6 @@ const ceiling = computed(
   () => props.space.ceiling_height_m ?? store.find('floor', props.space.floor)?.ceiling_height_m ?? 2.7,
 )
 const WORD = { met: 'meets its use', near: 'nearly meets its use', not_met: 'does not meet its use', not_needed: 'not needed' }
-
-function set(change: Partial<Space>, what: string): void {
-  store.commit(`${what} of ${props.space.name}`, [put('space', { ...props.space, ...change })])
-}
-
-function setName(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.space.name) set({ name }, 'Name')
-}
 </script>
 
 <template>
