@@ -64,6 +64,11 @@ def meetings_along(
     return sorted(found, key=lambda m: (m.from_m, m.service))
 
 
+def named(design: Design, meeting: Meeting) -> str:
+    """Return a meeting in words: which service, and where along the trench."""
+    return f"{design.of(BuriedService)[meeting.service].name} {meeting.said}"
+
+
 def _of(
     key: str, path: Sequence[tuple[float, float]], line: LineString, service: BuriedService, apart_m: float
 ) -> Iterator[Meeting]:

@@ -225,12 +225,12 @@ def _direct(site: FarSite, draft: Draft, load_w: float) -> tuple[FeedLine | None
         draft.checks.append(FarCheck(state="out", words=words, would="power there, or the sun"))
         return None, 0.0
     choices = tuple(_choices(rules, length, taken, heat))
-    rows = []
-    for kind in KINDS:
-        gauges = sound_gauges(rules, source_v, length, taken, rules[f"far.feed_least_v.{kind}"], heat)
-        if gauges:
-            price = site.prices.each(f"feed-{gauges[0]:g}") * length + site.prices.each(f"dc-{kind}")
-            rows.append((price, kind, gauges[0]))
+    planned = next(c for c in choices if c.source_v == source_v)
+    rows = [
+        (site.prices.each(f"feed-{mm2:g}") * length + site.prices.each(f"dc-{kind}"), kind, mm2)
+        for kind, mm2 in zip(KINDS, (planned.plain_mm2, planned.boost_mm2), strict=True)
+        if mm2 is not None
+    ]
     if not rows:
         most_w = _most_w(site, length)
         words = (

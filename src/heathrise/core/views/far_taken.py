@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..context.buried import Meeting, meetings_along
+from ..context.buried import Meeting, meetings_along, named
 from ..context.plan import Plan, answered
-from ..design import BuriedService, FarPoint
+from ..design import FarPoint
 from ..evaluation.far_lines import FarLine, far_view
 from ..evaluation.far_sites import taken_offers
 from ..far import CAUTIONS, FarOffer
@@ -78,7 +78,7 @@ def far_works(plan: Plan) -> list[FarWork]:
                 checks=_aim(taken) if t.task == "aim" else (),
                 said=_said(offer, t.task),
                 trench=t.trench,
-                near=tuple(m.said for m in met) if t.trench is not None else (),
+                near=tuple(named(plan.drawn, m) for m in met) if t.trench is not None else (),
             )
             for t in offer.tasks
         )
@@ -86,23 +86,13 @@ def far_works(plan: Plan) -> list[FarWork]:
     return found
 
 
-@dataclass(frozen=True)
-class FarMeeting:
-    """Where the trench to a far place comes near to a buried service, as the straight line has it."""
-
-    meeting: Meeting
-    said: str
-
-
-def far_meetings(plan: Plan, taken: TakenWay) -> list[FarMeeting]:
+def far_meetings(plan: Plan, taken: TakenWay) -> list[Meeting]:
     """Return where a trench, drawn straight, comes near to buried services."""
     line = taken.line
     if line is None or line.from_at is None:
         return []
     path = (line.from_at, line.to_at)
-    services = plan.drawn.of(BuriedService)
-    found = meetings_along(plan.drawn, taken.point.id, path, plan.rules["plan.service_apart_m"])
-    return [FarMeeting(m, f"{services[m.service].name} {m.said}") for m in found]
+    return meetings_along(plan.drawn, taken.point.id, path, plan.rules["plan.service_apart_m"])
 
 
 def _said(offer: FarOffer, task: str) -> tuple[str, ...]:

@@ -321,7 +321,7 @@ def _far(plan: Plan) -> Iterator[SiteFarWay]:
             bearing_deg=line.bearing_deg,
             back_deg=line.back_deg,
             tilt_deg=line.tilt_deg,
-            meetings=tuple(_met(m.meeting) for m in far_meetings(plan, taken)) if size is not None else (),
+            meetings=tuple(_met(m) for m in far_meetings(plan, taken)) if size is not None else (),
         )
 
 

@@ -6,10 +6,10 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 
 from ..catalogue import Rules
-from ..context.buried import meetings_of
+from ..context.buried import meetings_of, named
 from ..context.plan import Plan, answered
 from ..context.storeys import Storeys, storeys_of
-from ..design import Building, BuriedService, Device, Duct, Floor, Injector
+from ..design import Building, Device, Duct, Floor, Injector
 from ..install import (
     Finish,
     MountPlace,
@@ -56,10 +56,9 @@ def _built(plan: Plan) -> dict[str, int | None]:
 
 def _trenches(plan: Plan) -> list[Trench]:
     label = plan.catalogue.parts["duct"].label
-    services = plan.design.of(BuriedService)
     near: dict[str, list[str]] = defaultdict(list)
     for meeting in meetings_of(plan.design, plan.rules["plan.service_apart_m"]):
-        near[meeting.trench].append(f"{services[meeting.service].name} {meeting.said}")
+        near[meeting.trench].append(named(plan.design, meeting))
     return [
         Trench(
             d.id,

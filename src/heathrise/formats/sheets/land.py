@@ -5,29 +5,15 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 from ...core.design import Carries, Point
 from ...core.laying import DUG_SAID
 from ...core.views.site import SiteDuct, SiteFarWay, SiteMeeting, SiteView
 from .marks import mark
-from .paper import (
-    EDGE_MM,
-    GRANITE,
-    HEATHER,
-    INK,
-    MOSS,
-    NAME_MM,
-    PAPER,
-    RUST,
-    TARN,
-    Box,
-    Paper,
-    PaperPoint,
-    cleared,
-    text,
-)
+from .paper import EDGE_MM, GRANITE, HEATHER, INK, MOSS, PAPER, RUST, TARN, Box, Paper, PaperPoint, text
 from .sheet import Sheet
+from .words import SMALL_MM, along, beside
 
 Length = Callable[[float, int], str]
 LAND_SCALES = (50, 100, 200, 250, 500, 1000, 2000, 2500, 5000, 10_000, 20_000, 50_000, 100_000)
@@ -41,15 +27,12 @@ LETTERS: dict[Carries, str] = {
     "unknown": "?",
 }
 _DANGEROUS = frozenset({"gas", "electricity"})
-_SMALL_MM, _ROW_MM = 2.3, 4.2
+_ROW_MM = 4.2
 _LEAST_LEG_MM = 14.0
 _LAND_M = 4.0  # drawn about what stands at the edge
 _APART_M = 50.0  # buildings farther from each other have no dimension between them
 _SMALL_HOUSE_MM = 40.0  # one that is drawn smaller has its words beside it
 _FAR = 1e5
-_LETTER = 0.45  # width of a letter of the condensed type over its height
-_OVER_MM = 6.0  # by which words may be longer than the line that they stand along, to either side
-_OFF_MM = 2.2  # from a line to the middle of words along it
 _LINE_MM = 1.4  # about a line that no words may stand on
 _COLUMNS = (0.0, 46.0, 64.0, 80.0, 96.0, 116.0, 152.0)  # of the list of trenches, mm
 _HEADS = ("Trench", "Long", "Deep", "Wide", "Spoil", "How it is dug", "One person")
@@ -231,38 +214,38 @@ def _words(view: SiteView, paper: Paper, length: Length) -> Iterator[str]:
     for way in view.far:
         yield from _way_words(way, paper, length)
     for meeting in _meetings(view):
-        yield from _beside(paper, paper.at(meeting.at), ("by hand",), RUST)
+        yield from beside(paper, paper.at(meeting.at), ("by hand",), RUST)
     without_line = {f.point: f.label for f in view.far if f.lies == "none"}
     for place in view.places:
         label = without_line.get(place.point)
         said = f"{length(place.length_m, 0)}, {label}" if label else length(place.length_m, 0)
-        yield from _beside(paper, paper.at(place.at), (place.name, said), INK)
+        yield from beside(paper, paper.at(place.at), (place.name, said), INK)
     for building in view.buildings:
         ground = f"ground {length(building.ground_m, 2)}" if building.ground_m else "ground 0"
         words = (building.name, f"{ground}, {length(building.top_m - building.ground_m, 1)} high")
         xs, ys = zip(*(p for ring in building.outline for p in ring), strict=True)
         half = paper.mm(max(xs) - min(xs)) / 2, paper.mm(max(ys) - min(ys)) / 2
         at = paper.at(((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2))
-        yield from _beside(paper, at, words, INK, half)
+        yield from beside(paper, at, words, INK, half)
     for gap in view.gaps:
         if gap.clear and 0 < gap.gap_m <= _APART_M:
             yield from _apart(paper, (gap.from_at, gap.to_at), length(gap.gap_m, 2))
     for grove in view.groves:
         words = (grove.name, f"{length(grove.height_m, 1)} high now")
-        yield from _beside(paper, paper.at(grove.at), words, MOSS)
+        yield from beside(paper, paper.at(grove.at), words, MOSS)
 
 
 def _duct_words(duct: SiteDuct, paper: Paper, length: Length) -> Iterator[str]:
     """Yield the name and size of a duct, and the length of each leg where there are several."""
     if len(duct.path) > 2:
-        for a, b in zip(duct.path, duct.path[1:], strict=False):
+        for a, b in itertools.pairwise(duct.path):
             long = math.dist(a, b)
             if paper.mm(long) >= _LEAST_LEG_MM:
-                yield from _beside(paper, _middle(paper, (a, b)), (length(long, 1),), TARN)
+                yield from beside(paper, _middle(paper, (a, b)), (length(long, 1),), TARN)
     size = "lies there" if duct.dug == "there" else f"{length(duct.depth_m, 2)} deep"
     k = (len(duct.path) - 1) // 2
     leg = duct.path[k], duct.path[k + 1]
-    yield from _along(paper, leg, duct.name, f"{length(duct.length_m, 1)}, {size}", TARN)
+    yield from along(paper, leg, duct.name, f"{length(duct.length_m, 1)}, {size}", TARN)
 
 
 def _way_words(way: SiteFarWay, paper: Paper, length: Length) -> Iterator[str]:
@@ -273,10 +256,10 @@ def _way_words(way: SiteFarWay, paper: Paper, length: Length) -> Iterator[str]:
     else:
         return
     tone = TARN if way.size is not None else HEATHER
-    yield from _along(paper, way.path, way.label, said, tone, f"{way.name}: ")
+    yield from along(paper, way.path, way.label, said, tone, f"{way.name}: ")
     for a, b in itertools.pairwise((way.path[0], *way.joints, way.path[1])):
         if way.joints and paper.mm(math.dist(a, b)) >= _LEAST_LEG_MM:
-            yield from _beside(paper, _middle(paper, (a, b)), (length(math.dist(a, b), 0),), tone)
+            yield from beside(paper, _middle(paper, (a, b)), (length(math.dist(a, b), 0),), tone)
 
 
 def _apart(paper: Paper, ends: tuple[Point, Point], apart: str) -> Iterator[str]:
@@ -288,73 +271,12 @@ def _apart(paper: Paper, ends: tuple[Point, Point], apart: str) -> Iterator[str]
     nx, ny = -(by - ay) / long, (bx - ax) / long
     ticks = "".join(f"M{x - nx:.2f} {y - ny:.2f}L{x + nx:.2f} {y + ny:.2f}" for x, y in ((ax, ay), (bx, by)))
     yield _line(f"M{ax:.2f} {ay:.2f}L{bx:.2f} {by:.2f}{ticks}", GRANITE, 0.2)
-    yield from _beside(paper, ((ax + bx) / 2, (ay + by) / 2), (apart,), GRANITE)
-
-
-def _along(
-    paper: Paper, ends: tuple[Point, Point], name: str, size: str, tone: str, whose: str = ""
-) -> Iterator[str]:
-    """Yield a name over a line and its size under it, both turned as it runs, where they lie on nothing;
-    beside its middle, saying ``whose`` it is, where it is too short for them or others lie there."""
-    (ax, ay), (bx, by) = sorted(paper.at(p) for p in ends)
-    long, wide = math.hypot(bx - ax, by - ay), max(len(name), len(size)) * NAME_MM * _LETTER
-    ux, uy = (bx - ax) / long, (by - ay) / long
-    for share in (0.5, 0.35, 0.65, 0.25, 0.75):
-        x, y = ax + (bx - ax) * share, ay + (by - ay) * share
-        boxes = [box for off in (-_OFF_MM, _OFF_MM) for box in _strip((x, y), (ux, uy), wide, off)]
-        within = wide / 2 <= min(share, 1 - share) * long + _OVER_MM
-        if within and not any(_meet(box, other) for box in boxes for other in paper.taken):
-            paper.taken += boxes
-            turn = (
-                f'<g transform="translate({x:.2f} {y:.2f}) rotate({math.degrees(math.atan2(uy, ux)):.2f})">'
-            )
-            over, under = -1.2, 1.2 + 0.7 * _SMALL_MM
-            yield turn + text(0, over, name, NAME_MM, tone, 600)
-            yield text(0, under, size, _SMALL_MM, GRANITE, 400) + "</g>"
-            return
-    yield from _beside(paper, ((ax + bx) / 2, (ay + by) / 2), (f"{whose}{name}", size), tone)
-
-
-def _strip(at: PaperPoint, way: PaperPoint, wide: float, off: float) -> Iterator[Box]:
-    """Yield boxes along words that stand off a line to one side of it."""
-    count = max(1, math.ceil(wide / 2))
-    for k in range(count + 1):
-        along = (k / count - 0.5) * wide
-        x, y = at[0] + way[0] * along - way[1] * off, at[1] + way[1] * along + way[0] * off
-        yield x - 0.7, y - 0.7, x + 0.7, y + 0.7
-
-
-def _meet(one: Box, other: Box) -> bool:
-    return one[0] < other[2] and one[2] > other[0] and one[1] < other[3] and one[3] > other[1]
+    yield from beside(paper, ((ax + bx) / 2, (ay + by) / 2), (apart,), GRANITE)
 
 
 def _middle(paper: Paper, ends: Sequence[Point]) -> PaperPoint:
     (ax, ay), (bx, by) = ends
     return paper.at(((ax + bx) / 2, (ay + by) / 2))
-
-
-def _beside(
-    paper: Paper, at: PaperPoint, words: Iterable[str], tone: str, half: PaperPoint = (0.0, 0.0)
-) -> Iterator[str]:
-    """Yield lines of words near a spot, or about a box of which half the size is given, where they lie on
-    nothing; beyond all that is tried, nowhere."""
-    lines = [(w, NAME_MM if k == 0 else _SMALL_MM) for k, w in enumerate(words)]
-    wide = max(len(w) * size * _LETTER for w, size in lines)
-    high = sum(size + 0.5 for _, size in lines)
-    for more in (0.0, 3.0, 6.0, 10.0):
-        aside, above, below = wide / 2 + half[0] + 2.6 + more, half[1] + 2 + more, half[1] + high + 2 + more
-        beside = ((0.0, below), (0.0, -above), (aside, high / 2), (-aside, high / 2))
-        across = tuple((dx, dy) for dx in (aside, -aside) for dy in (below, -above))
-        for dx, dy in (*beside, *across):
-            x, y = at[0] + dx, at[1] + dy
-            if paper.free(x, y, wide, high):
-                yield cleared(x, y, wide, high)
-                base = y - high
-                for k, (word, size) in enumerate(lines):
-                    base += size + 0.5
-                    tint, weight = (tone, 600) if k == 0 else (GRANITE, 400)
-                    yield text(x, base - 0.5, word, size, tint, weight)
-                return
 
 
 def _meetings(view: SiteView) -> Iterator[SiteMeeting]:
@@ -392,7 +314,7 @@ def _table(rows: Sequence[tuple[str, ...]], top: float) -> Iterator[str]:
     for x, head in zip(_COLUMNS, _HEADS, strict=True):
         number = head in _NUMBERS
         at = EDGE_MM + x + (_NUMBER_MM if number else 0)
-        yield text(at, y, head, _SMALL_MM, GRANITE, 600, "end" if number else "start")
+        yield text(at, y, head, SMALL_MM, GRANITE, 600, "end" if number else "start")
     yield _line(f"M{EDGE_MM} {y + 1.2:.2f}h{_TABLE_MM}", GRANITE, 0.2)
     for row in rows:
         y += _ROW_MM
@@ -400,4 +322,4 @@ def _table(rows: Sequence[tuple[str, ...]], top: float) -> Iterator[str]:
             number = head in _NUMBERS
             at = EDGE_MM + x + (_NUMBER_MM if number else 0)
             anchor = "end" if number else "start"
-            yield text(at, y, cell, _SMALL_MM, INK, 600 if k == 0 else 400, anchor)
+            yield text(at, y, cell, SMALL_MM, INK, 600 if k == 0 else 400, anchor)

@@ -48,10 +48,14 @@ class Paper:
     def free(self, x: float, y: float, wide: float, high: float) -> bool:
         """Take the room of a text about ``x``, over ``y``, if nothing lies there."""
         box = (x - wide / 2, y - high, x + wide / 2, y + 0.3)
-        if any(box[0] < b[2] and box[2] > b[0] and box[1] < b[3] and box[3] > b[1] for b in self.taken):
+        if self.meets(box):
             return False
         self.taken.append(box)
         return True
+
+    def meets(self, box: Box) -> bool:
+        """Whether something lies in a box already."""
+        return any(box[0] < b[2] and box[2] > b[0] and box[1] < b[3] and box[3] > b[1] for b in self.taken)
 
     def stand(self, at: PaperPoint, beside: PaperPoint | None = None) -> PaperPoint:
         """Return where a mark is drawn: where it stands or, where another is drawn already, on the
