@@ -745,5 +745,9 @@ def test_an_injector_feeds_what_no_port_does_and_is_bought_with_it() -> None:
     more = {p.item for p in offer.parts} - {p.item for p in plain.parts}
     assert more == {model.id} and any("a socket at the rack for its injector" in n for n in offer.needs)
     assert offer.cost.parts - plain.cost.parts == pytest.approx(model.price * 1.18, abs=0.02)
+    # A radio's line asks for no port that feeds it any more either.
+    masted = with_one.of(FarPoint)["far"].model_copy(update={"mast_m": 9.0, "room_mast_m": 9.0})
+    line = way(far_ways(plan(apply(with_one, [put(masted)])), "far"), "radio_5-solar")
+    assert not [n for n in line.needs if n.startswith("a port of class")]
     lines = {line.item for line in order_of(plan(with_one)).lines}
     assert model.id in lines

@@ -30,8 +30,6 @@ PANELS = "Solar panels are heavy and catch wind, and are live as soon as light f
 MAINS = "Mains work by a licensed electrician, by local code."
 
 
-FED_PORT = "a port that feeds it"
-
 # What of them is said at which kind of work, beside what its hazards say by themselves.
 CAUTIONS: Mapping[str, tuple[str, ...]] = {
     "mast": (LIGHTNING,),
@@ -57,6 +55,7 @@ class Draft:
     serves: bool = False  # it serves clients itself
     extender: ExtenderModel | None = None
     port: FarPort | None = None
+    port_need: str = ""  # what is said of a port that feeds it
     level_dbm: float | None = None
     weather: tuple[LineWeather, ...] = ()
     rates: tuple[LineRate, ...] = ()

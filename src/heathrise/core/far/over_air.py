@@ -121,9 +121,9 @@ def radio(band: LinkBand) -> Draw:
             ("roof", "ladder"),
         )
         draft.bill.upkeep_minutes += 2 * rules["far.upkeep_minutes.radio"]
+        draft.port_need = f"a port of class {model.poe_class} free at the rack"
         draft.needs += [
             f"masts of {point.room_mast_m:g}\u00a0m and {point.mast_m:g}\u00a0m",
-            f"a port of class {model.poe_class} free at the rack",
             "a channel out of the plan's air" if band == "5" else "a clear line that stays clear",
         ]
         draft.hurts += [MAST, LIGHTNING]

@@ -15,7 +15,7 @@ from .bill import Bill, FarCost
 from .by_others import over_mast, power_line
 from .direct_current import Node, feed_tree, loop_ohm, sound_gauges
 from .in_ground import copper, extended, fibre, switch_between
-from .media import FED_PORT, LIGHTNING, Draft, Draw, hang_node
+from .media import LIGHTNING, Draft, Draw, hang_node
 from .one_feed import KINDS, add_feed, fuse_for
 from .over_air import mesh, radio, repeater
 from .solar import SunKit, solar
@@ -127,6 +127,8 @@ def _offer(site: FarSite, demand: FarDemand, draw: Draw, supply: Supply) -> FarO
     draft.bill.energy_w += source_w
     if site.point.injector:
         _inject(site, draft)
+    if draft.port_need:
+        draft.needs.append(draft.port_need)
     label = (
         "Composite fibre with direct current"
         if feed or (supply == "cable" and draft.medium == "fibre")
@@ -175,8 +177,7 @@ def _inject(site: FarSite, draft: Draft) -> None:
         draft.checks.append(FarCheck(state="near", words=words, would=would))
         return
     draft.bill.add(model.id)
-    draft.needs = [n for n in draft.needs if n != FED_PORT]
-    draft.needs.append(f"a socket at the rack for its injector, {model.label}")
+    draft.port_need = f"a socket at the rack for its injector, {model.label}"
     draft.port = FarPort(mbps=port.mbps)
 
 
@@ -200,7 +201,7 @@ def _passing(site: FarSite, draft: Draft, load_w: float) -> float:
     fed = site.feeds(load_w, draft.hops_m, draft.extender)
     would = "" if fed.runs else "less drawn out there, or power there"
     draft.checks.append(FarCheck(state="met" if fed.runs else "out", words=fed.words, would=would))
-    draft.needs.append(FED_PORT)
+    draft.port_need = "a port that feeds it"
     if fed.runs and draft.port is not None and draft.medium != "switch":  # that one feeds from its cabinet
         joined = draft.extender.id if draft.extender is not None else None
         own = {"poe_class": fed.poe_class, "watts": fed.watts, "pieces_m": fed.pieces_m, "extender": joined}
